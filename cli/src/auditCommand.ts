@@ -1,0 +1,19 @@
+import { audit, finishedTabOf } from '@velvet-porch/core'
+import { readTabJson } from '@velvet-porch/core/schema'
+import { readText } from './readInput.ts'
+import { UsageError } from './usage.ts'
+
+/** `porch audit`: checks a tab file and prints the report as JSON. */
+export function auditCommand(args: string[]): void {
+  const file = args[0]
+  if (!file) throw new UsageError('Name the JSON file to audit.')
+  let value: unknown
+  try {
+    value = JSON.parse(readText(file).text)
+  } catch (error) {
+    if (error instanceof UsageError) throw error
+    throw new UsageError(`${file}: not JSON (${(error as Error).message}).`)
+  }
+  const tab = readTabJson(value)
+  process.stdout.write(`${JSON.stringify(audit(finishedTabOf(tab)), undefined, 2)}\n`)
+}

@@ -1,0 +1,52 @@
+import type { LeftFinger, RightFinger } from '../neck/hand.ts'
+import type { Setup } from '../neck/setup.ts'
+import type { Midi } from '../pitch/pitch.ts'
+import type { Role } from '../model/arrangement.ts'
+import type { Ticks } from '../time/ticks.ts'
+
+/** A note as the page shows it, in written order. `fret` counts from the capo, `midi` sounds. */
+export interface WrittenNote {
+  readonly measure: number
+  readonly start: Ticks
+  readonly duration: Ticks
+  /** Ticks until the string stops. */
+  readonly ring: Ticks
+  readonly string: number
+  readonly fret: number
+  readonly midi: Midi
+  readonly role: Role
+  readonly leftFinger: LeftFinger
+  readonly rightFinger: RightFinger
+  readonly technique: string
+}
+
+/** A note of the source melody before transposing, ties joined. */
+export interface SourceNote {
+  readonly start: Ticks
+  readonly duration: Ticks
+  readonly midi: Midi
+}
+
+/** A chord as it sounds: pitch classes wanted in the bass and in the chord; neither where no chord was understood. */
+export interface SoundingChord {
+  readonly start: Ticks
+  readonly symbol: string
+  readonly bass?: number
+  readonly tones?: readonly number[]
+}
+
+/** All that the audit may know: the page and the source, nothing of how the tab was found. */
+export interface FinishedTab {
+  readonly setup: Setup
+  readonly transposed: number
+  readonly measures: readonly { readonly start: Ticks; readonly length: Ticks; readonly number: number }[]
+  /** Measure indices in played order. */
+  readonly order: readonly number[]
+  /** Quarter notes a minute by written time, the first at 0. */
+  readonly tempos: readonly { readonly start: Ticks; readonly bpm: number }[]
+  readonly source: readonly SourceNote[]
+  readonly notes: readonly WrittenNote[]
+  readonly chords: readonly SoundingChord[]
+  /** True where the school asks for the root under each harmony change. */
+  readonly rootsWanted: boolean
+}

@@ -1,0 +1,74 @@
+import type { Id } from '../model/ids.ts'
+import type { Measure, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
+import type { Pitch } from '../pitch/pitch.ts'
+import type { Ticks } from '../time/ticks.ts'
+
+/** The written time line: where each measure starts when the page is read once from top to bottom. */
+export interface Timeline {
+  readonly starts: readonly Ticks[]
+  readonly length: Ticks
+  readonly indexOf: ReadonlyMap<Id, number>
+}
+
+export function timelineOf(measures: readonly Pick<Measure, 'id' | 'length'>[]): Timeline {
+  const starts: Ticks[] = []
+  const indexOf = new Map<Id, number>()
+  let at = 0
+  measures.forEach((m, i) => {
+    starts.push(at)
+    indexOf.set(m.id, i)
+    at += m.length
+  })
+  return { starts, length: at, indexOf }
+}
+
+/** A position as ticks from the written start. */
+export function ticksAt(timeline: Timeline, pos: Pos): Ticks {
+  return timeline.starts[timeline.indexOf.get(pos.measure)!]! + pos.tick
+}
+
+/** The measure index that holds a written time; the last measure for times at or past the end. */
+export function measureAt(timeline: Timeline, tick: Ticks): number {
+  let low = 0
+  let high = timeline.starts.length - 1
+  while (low < high) {
+    const mid = (low + high + 1) >> 1
+    if (timeline.starts[mid]! <= tick) low = mid
+    else high = mid - 1
+  }
+  return low
+}
+
+/** A melody note with its ties joined. */
+export interface MelodyNote {
+  readonly sourceId: Id
+  readonly start: Ticks
+  readonly duration: Ticks
+  readonly pitch: Pitch
+  readonly measure: number
+}
+
+/** The melody in written order, tied notes as one. */
+export function melodyOf(tune: TuneDoc, timeline: Timeline): MelodyNote[] {
+  const byId = new Map<Id, TuneEvent>(tune.events.map((e) => [e.id, e]))
+  const continued = new Set(tune.events.flatMap((e) => (e.tieTo ? [e.tieTo] : [])))
+  const notes: MelodyNote[] = []
+  for (const event of tune.events) {
+    if (event.voice !== 0 || !event.pitch || continued.has(event.id)) continue
+    let duration = event.dur.ticks
+    for (let next = event.tieTo; next; ) {
+      const tied = byId.get(next)
+      if (!tied) break
+      duration += tied.dur.ticks
+      next = tied.tieTo
+    }
+    notes.push({
+      sourceId: event.id,
+      start: ticksAt(timeline, event.pos),
+      duration,
+      pitch: event.pitch,
+      measure: timeline.indexOf.get(event.pos.measure)!,
+    })
+  }
+  return notes.sort((a, b) => a.start - b.start)
+}

@@ -1,0 +1,42 @@
+/** The largest text source that is read; a book of two thousand tunes stays below it. */
+export const LARGEST_SOURCE_BYTES = 2_000_000
+
+export type SourceText =
+  | { readonly ok: true; readonly text: string; readonly note?: string }
+  | { readonly ok: false; readonly reason: string }
+
+/**
+ * Turns a file's bytes into text: UTF-8, else Latin-1 (said in `note`), with line ends made alike.
+ * Refuses what is empty, too large or not text, and says the way out.
+ */
+export function decodeSource(bytes: Uint8Array): SourceText {
+  if (bytes.length === 0) return { ok: false, reason: 'The file is empty. Choose a file that holds a tune in ABC.' }
+  if (bytes.length > LARGEST_SOURCE_BYTES) {
+    const size = (bytes.length / 1_000_000).toFixed(1)
+    return { ok: false, reason: `The file has ${size} MB; at most 2 MB are read at once. Split it into smaller files.` }
+  }
+  if (looksBinary(bytes)) {
+    return { ok: false, reason: 'This is not a text file. Export the tune as ABC text and open that.' }
+  }
+  try {
+    return { ok: true, text: plainLines(new TextDecoder('utf-8', { fatal: true }).decode(bytes)) }
+  } catch {
+    const text = plainLines(new TextDecoder('latin1').decode(bytes))
+    return { ok: true, text, note: 'The file is not UTF-8; it was read as Latin-1. Check accented letters.' }
+  }
+}
+
+/** One kind of line end, no byte-order mark. */
+export function plainLines(text: string): string {
+  return text.replace(/^\uFEFF/, '').replace(/\r\n?|\u2028|\u2029/g, '\n')
+}
+
+function looksBinary(bytes: Uint8Array): boolean {
+  const sample = bytes.subarray(0, 8192)
+  let control = 0
+  for (const b of sample) {
+    if (b === 0) return true
+    if (b < 32 && b !== 9 && b !== 10 && b !== 13 && b !== 12) control++
+  }
+  return control > sample.length / 50
+}

@@ -1,0 +1,98 @@
+import { measureNumbers } from '../../form/measureNumbers.ts'
+import type { Timeline } from '../../form/timeline.ts'
+import { chordText } from '../../harmony/chordSymbol.ts'
+import type { Layer, TabNote } from '../../model/arrangement.ts'
+import type { Measure, TuneDoc } from '../../model/tune.ts'
+import type { Setup } from '../../neck/setup.ts'
+import { nameText, plainName } from '../../pitch/pitch.ts'
+import type { HarmonySegment } from '../../plan/harmonyLine.ts'
+import { QUARTER, type Ticks } from '../../time/ticks.ts'
+
+export interface TextTabInput {
+  readonly tune: TuneDoc
+  readonly timeline: Timeline
+  readonly setup: Setup
+  readonly layer: Layer
+  readonly harmony: readonly HarmonySegment[]
+}
+
+/** Widest line of a plain-text tab, in characters. */
+const LINE_WIDTH = 78
+
+/** One dash is a sixteenth; shorter notes get a column of their own. */
+const CELL: Ticks = QUARTER / 4
+
+interface Block {
+  readonly rows: readonly string[]
+  readonly chords: string
+  readonly number: number
+}
+
+/**
+ * The tab as plain text in a fixed-width font: chord names as shapes, six lines, measure numbers, repeats and endings.
+ */
+export function textTab(input: TextTabInput): string {
+  const { tune, setup } = input
+  const tuning = [...setup.tuning].reverse().map((m) => nameText(plainName(m, false))).join(' ')
+  const capo = setup.capo[0]!
+  const head = [tune.title, ...(tune.composer ? [tune.composer] : []), `Tuning ${tuning}${capo > 0 ? `, capo ${capo}; chord names are shapes` : ''}`]
+  const numbers = measureNumbers(tune.measures)
+  const blocks = tune.measures.map((m, i) => blockOf(input, m, i, numbers[i]!))
+  const names = setup.tuning.map((m) => nameText(plainName(m, false)).padEnd(2))
+  const lines: string[] = []
+  for (let i = 0; i < blocks.length; ) {
+    const system: Block[] = []
+    let width = 3
+    while (i < blocks.length && (system.length === 0 || width + blocks[i]!.rows[0]!.length <= LINE_WIDTH)) {
+      width += blocks[i]!.rows[0]!.length
+      system.push(blocks[i++]!)
+    }
+    lines.push('', `   ${system.map((b) => `${b.number}`.padEnd(b.rows[0]!.length)).join('')}`.trimEnd())
+    lines.push(`   ${system.map((b) => b.chords).join('')}`.trimEnd())
+    names.forEach((name, s) => lines.push(`${name}|${system.map((b) => b.rows[s]!).join('')}`))
+  }
+  return [...head, ...lines, ''].join('\n')
+}
+
+function blockOf(input: TextTabInput, measure: Measure, index: number, number: number): Block {
+  const { timeline, layer, harmony } = input
+  const start = timeline.starts[index]!
+  const notes = layer.notes.filter((n) => n.pos.measure === measure.id)
+  const chordsHere = harmony.filter((h) => h.start >= start && h.start < start + measure.length)
+  const onsets = [...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)])].sort((a, b) => a - b)
+  const columns = columnsOf(onsets, measure.length)
+  const width = columns.width
+  const open = measure.repeatStart ? ':' : ''
+  const close = measure.repeatEnd > 1 ? ':|' : measure.barline === 'final' || measure.barline === 'double' ? '||' : '|'
+  const rows = Array.from({ length: input.setup.instrument.strings }, (_, s) => {
+    const cells = new Array<string>(width).fill('-')
+    for (const n of notes) if (n.place.string === s + 1) put(cells, columns.at.get(n.pos.tick)!, fretText(n))
+    return (s === 2 || s === 3 ? open.padEnd(1, '-') : '-') + cells.join('') + (close.startsWith(':') && s !== 2 && s !== 3 ? '-|' : close)
+  })
+  const line = new Array<string>(rows[0]!.length).fill(' ')
+  if (measure.endings.length > 0) put(line, 0, `[${measure.endings.join(',')}.`)
+  for (const h of chordsHere) {
+    put(line, 1 + columns.at.get(h.start - start)!, h.shape ? chordText(h.shape) : h.symbol)
+  }
+  return { rows, chords: line.slice(0, rows[0]!.length).join(''), number }
+}
+
+const fretText = (n: TabNote) => String(n.place.fret)
+
+function put(cells: string[], at: number, text: string): void {
+  for (let i = 0; i < text.length && at + i < cells.length; i++) cells[at + i] = text[i]!
+}
+
+/** A column for each onset: one dash a sixteenth, at least room for two digits and a dash. */
+function columnsOf(onsets: readonly Ticks[], length: Ticks): { at: Map<Ticks, number>; width: number } {
+  const at = new Map<Ticks, number>()
+  let column = 0
+  onsets.forEach((tick, i) => {
+    const before = onsets[i - 1]
+    column = before === undefined ? Math.round(tick / CELL) : column + Math.max(3, Math.round((tick - before) / CELL))
+    at.set(tick, column)
+  })
+  const last = onsets.at(-1) ?? 0
+  return { at, width: column + Math.max(3, Math.round((length - last) / CELL)) }
+}
+

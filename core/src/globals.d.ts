@@ -1,0 +1,5 @@
+/** In every runtime that the core meets (browser, worker, Node), but not in the ES library types. */
+declare class TextDecoder {
+  constructor(label?: string, options?: { fatal?: boolean })
+  decode(input: Uint8Array): string
+}

@@ -1,0 +1,29 @@
+/** A finger (1–4) on a string at a fret. Frets count from the capo. */
+export interface Pressed {
+  readonly string: number
+  readonly fret: number
+  readonly finger: number
+}
+
+/** Where one finger stands: a single string, or a barre from `top` (highest-pitched) to `low`. 0 codes "nowhere". */
+export type FingerCode = number
+
+export function fingerCode(top: number, low: number, fret: number): FingerCode {
+  return fret | (top << 5) | (low << 9)
+}
+
+export const codeFret = (code: FingerCode): number => code & 31
+export const codeTop = (code: FingerCode): number => (code >> 5) & 15
+export const codeLow = (code: FingerCode): number => code >> 9
+
+/** The four fingers' codes of a grip, index finger first. */
+export function fingerCodes(pressed: readonly Pressed[]): [FingerCode, FingerCode, FingerCode, FingerCode] {
+  const codes: [FingerCode, FingerCode, FingerCode, FingerCode] = [0, 0, 0, 0]
+  for (const p of pressed) {
+    const before = codes[p.finger - 1]!
+    codes[p.finger - 1] = before === 0
+      ? fingerCode(p.string, p.string, p.fret)
+      : fingerCode(Math.min(codeTop(before), p.string), Math.max(codeLow(before), p.string), p.fret)
+  }
+  return codes
+}

@@ -1,0 +1,118 @@
+import type { LeftFinger, RightFinger } from '../neck/hand.ts'
+import type { Place, Setup } from '../neck/setup.ts'
+import type { Ticks } from '../time/ticks.ts'
+import type { Duration, Pos } from './tune.ts'
+import type { Id } from './ids.ts'
+
+export const ARRANGEMENT_SCHEMA = 1
+
+export const STYLES = ['melody-bass', 'alternating-bass'] as const
+export type Style = (typeof STYLES)[number]
+
+export const LEVELS = [1, 2, 3] as const
+export type Level = (typeof LEVELS)[number]
+
+export type Role = 'melody' | 'harmony' | 'bass' | 'fill'
+
+/** One note of the tab, as written. How long the finger holds and how long it rings are derived. */
+export interface TabNote {
+  readonly id: Id
+  /** The first of the tune's events that this note plays. */
+  readonly sourceId?: Id
+  readonly pos: Pos
+  readonly dur: Duration
+  readonly role: Role
+  readonly notationVoice: number
+  readonly place: Place
+  readonly left: LeftFinger
+  readonly right: RightFinger
+  readonly attack: 'pluck'
+  readonly optional: boolean
+}
+
+/** A mark that lasts: slides, hammer-ons, let ring and their like. None is written by the first styles. */
+export interface Span {
+  readonly id: Id
+  readonly kind: 'slide' | 'hammer' | 'pull' | 'bend' | 'letRing' | 'palmMute'
+  readonly from: Id
+  readonly to: Id
+}
+
+/** One finger on the neck. */
+export interface PressedPlace extends Place {
+  readonly finger: Exclude<LeftFinger, 0>
+}
+
+/** What the fretting hand holds from `pos` until the next grip. */
+export interface Grip {
+  readonly id: Id
+  readonly pos: Pos
+  readonly until: Pos
+  readonly pressed: readonly PressedPlace[]
+  /** Fret under the index finger, counted from the capo. */
+  readonly position: number
+  /** Name of the chord shape that is held, whole or in part. */
+  readonly shape?: string
+  /** Why this grip: terms of the solver's cost, largest first. */
+  readonly costs: readonly CostTerm[]
+}
+
+/** One term of the solver's cost, with its quantity in its own unit, for the reasons shown to the player. */
+export interface CostTerm {
+  readonly term: string
+  readonly cost: number
+  readonly quantity?: number
+  readonly unit?: 'mm' | 's' | 'beats' | 'fingers' | 'frets' | 'strings'
+}
+
+export interface Lock {
+  readonly id: Id
+  readonly target: Id
+  readonly field: string
+  readonly value: unknown
+}
+
+export interface Layer {
+  readonly notes: readonly TabNote[]
+  readonly spans: readonly Span[]
+  readonly grips: readonly Grip[]
+  readonly locks: readonly Lock[]
+}
+
+/** Other notes for some measures, for a student, a level or a pass. */
+export interface Variant {
+  readonly id: Id
+  readonly measures: readonly Id[]
+  readonly when: { readonly student?: Id; readonly level?: number; readonly pass?: number }
+  readonly layer: Layer
+}
+
+/** A stretch of measures (inclusive) in one style at one level. */
+export interface Region {
+  readonly from: Id
+  readonly to: Id
+  readonly style: Style
+  readonly level: Level
+}
+
+export interface ArrangementDoc {
+  readonly schema: typeof ARRANGEMENT_SCHEMA
+  readonly id: Id
+  readonly rev: number
+  readonly name: string
+  readonly tuneId: Id
+  readonly tuneRev: number
+  /** Hash of everything that the solver read; a different one means that the tab is stale. */
+  readonly inputHash: string
+  readonly setup: Setup
+  readonly regions: readonly Region[]
+  /** Sounding minus source, in semitones. */
+  readonly transposed: number
+  readonly base: Layer
+  readonly variants: readonly Variant[]
+}
+
+/** Where a note starts and how long it is written, on the whole tune's written time line. */
+export interface TimedNote extends TabNote {
+  readonly start: Ticks
+}

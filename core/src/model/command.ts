@@ -1,0 +1,44 @@
+import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer'
+import type { Id } from './ids.ts'
+
+enablePatches()
+
+/** One undoable change of one document. Plain data: it can be stored, replayed and taken back. */
+export interface Command {
+  readonly id: Id
+  readonly label: string
+  readonly patches: readonly Patch[]
+  readonly inverse: readonly Patch[]
+}
+
+/** Documents that commands apply to. */
+export interface Revisioned {
+  readonly rev: number
+}
+
+/**
+ * Makes a command from a recipe that edits a draft, and the document after it.
+ * Returns undefined where the recipe changes nothing, so that no empty step enters the history.
+ */
+export function command<T extends Revisioned>(
+  doc: T,
+  id: Id,
+  label: string,
+  recipe: (draft: Draft<T>) => void,
+): { readonly doc: T; readonly command: Command } | undefined {
+  const [next, patches, inverse] = produceWithPatches(doc, (draft) => {
+    recipe(draft)
+  })
+  if (patches.length === 0) return undefined
+  return { doc: { ...next, rev: doc.rev + 1 }, command: { id, label, patches, inverse } }
+}
+
+/** Applies a command again. */
+export function redo<T extends Revisioned>(doc: T, cmd: Command): T {
+  return { ...applyPatches(doc, cmd.patches), rev: doc.rev + 1 }
+}
+
+/** Takes a command back. The revision still rises: what was derived from the document is stale again. */
+export function undo<T extends Revisioned>(doc: T, cmd: Command): T {
+  return { ...applyPatches(doc, cmd.inverse), rev: doc.rev + 1 }
+}

@@ -1,0 +1,120 @@
+import type { ChordReading } from '../harmony/chordSymbol.ts'
+import type { Key } from '../pitch/key.ts'
+import type { Pitch } from '../pitch/pitch.ts'
+import type { Metre } from '../time/metre.ts'
+import type { Ticks } from '../time/ticks.ts'
+import type { Id } from './ids.ts'
+
+export const TUNE_SCHEMA = 1
+
+/** A moment inside a measure. */
+export interface Pos {
+  readonly measure: Id
+  readonly tick: Ticks
+}
+
+/** Where a measure's material comes from. */
+export type Provenance = 'source' | 'heard' | 'guessed' | 'choice'
+
+/** What the player does at the end of a measure, as the page says it. */
+export type Jump = 'daCapo' | 'daCapoAlFine' | 'daCapoAlCoda' | 'dalSegno' | 'dalSegnoAlFine' | 'dalSegnoAlCoda'
+
+/** One written measure. `length` differs from `nominal` in a pickup, a cut measure or a faulty one. */
+export interface Measure {
+  readonly id: Id
+  readonly nominal: Ticks
+  readonly length: Ticks
+  readonly metre: Metre
+  readonly key: Key
+  readonly repeatStart: boolean
+  /** How often the passage that ends here is played in all; 1 where nothing is repeated. */
+  readonly repeatEnd: number
+  readonly barline: 'single' | 'double' | 'final' | 'none'
+  /** Passes on which this ending is played; empty outside endings. */
+  readonly endings: readonly number[]
+  readonly segno?: boolean
+  readonly coda?: boolean
+  readonly fine?: boolean
+  readonly jump?: Jump
+  readonly provenance: Provenance
+}
+
+/** The written form of a duration. `ticks` is exact and includes the tuplet. */
+export interface Duration {
+  readonly ticks: Ticks
+  /** Denominator of the note head: 1 whole, 2 half, 4 quarter … */
+  readonly base: number
+  readonly dots: number
+  readonly tupletId?: Id
+}
+
+/** A note or rest as written. A tied note is several events joined by `tieTo`. */
+export interface TuneEvent {
+  readonly id: Id
+  /** 0 is the melody; other voices are kept but not arranged yet. */
+  readonly voice: number
+  readonly pos: Pos
+  readonly dur: Duration
+  /** Absent for a rest. Sounding (concert) pitch. */
+  readonly pitch?: Pitch
+  /** Further notes struck with `pitch`, below it. Kept, not arranged yet. */
+  readonly chordTones: readonly Pitch[]
+  readonly tieTo?: Id
+  readonly graces: readonly Pitch[]
+  readonly ornaments: readonly string[]
+  readonly lyric?: string
+}
+
+export interface ChordMark {
+  readonly id: Id
+  readonly pos: Pos
+  readonly symbol: string
+  /** Absent where the symbol was not understood or says that no chord sounds. */
+  readonly parsed?: ChordReading
+  readonly origin: 'given' | 'suggested' | 'typed'
+}
+
+/** `actual` notes in the time of `normal`. */
+export interface Tuplet {
+  readonly id: Id
+  readonly actual: number
+  readonly normal: number
+}
+
+export interface Section {
+  readonly id: Id
+  readonly name: string
+  readonly measure: Id
+}
+
+export interface TempoMark {
+  readonly pos: Pos
+  /** Quarter notes a minute. */
+  readonly bpm: number
+  /** False where the source gave none and the usual 100 stands in. */
+  readonly stated: boolean
+}
+
+export interface AbcSpan {
+  readonly target: Id
+  readonly from: number
+  readonly to: number
+}
+
+/** A tune: the source that arrangements are made from. */
+export interface TuneDoc {
+  readonly schema: typeof TUNE_SCHEMA
+  readonly id: Id
+  readonly rev: number
+  readonly title: string
+  readonly composer?: string
+  readonly measures: readonly Measure[]
+  readonly events: readonly TuneEvent[]
+  readonly chords: readonly ChordMark[]
+  readonly tuplets: readonly Tuplet[]
+  readonly sections: readonly Section[]
+  readonly tempos: readonly TempoMark[]
+  readonly source?: string
+  readonly rights?: string
+  readonly abc?: { readonly text: string; readonly spans: readonly AbcSpan[] }
+}

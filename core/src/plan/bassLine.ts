@@ -1,0 +1,117 @@
+import type { Timeline } from '../form/timeline.ts'
+import type { Level, Style } from '../model/arrangement.ts'
+import type { Measure } from '../model/tune.ts'
+import { beatStarts, strongBeats } from '../time/metre.ts'
+import type { Ticks } from '../time/ticks.ts'
+import type { HarmonySegment } from './harmonyLine.ts'
+
+/** A bass note to be played. `root` asks for the root (or slash bass); `alternate` for another tone of the chord. */
+export interface BassWish {
+  readonly start: Ticks
+  readonly until: Ticks
+  readonly kind: 'root' | 'alternate'
+  /** True where the harmony changes here. */
+  readonly change: boolean
+  readonly segment: number
+}
+
+export interface BassRules {
+  readonly style: Style
+  readonly level: Level
+}
+
+/** A level-1 bass is struck again after this many measures of one chord: a plucked string has faded by then. */
+const MEASURES_A_STRING_SINGS = 2
+
+/**
+ * The bass that a style asks for at a level. Every chord of the lead sheet gets its root where it starts.
+ * @param rulesAt style and level of a measure; undefined for measures outside every region
+ * @param junctions starts of measures that are entered from more than one place: a bass is never held into them
+ */
+export function bassLine(
+  measures: readonly Measure[],
+  timeline: Timeline,
+  harmony: readonly HarmonySegment[],
+  rulesAt: (measure: number) => BassRules | undefined,
+  junctions: ReadonlySet<number>,
+): BassWish[] {
+  const onsets: Onset[] = []
+  let current = -1
+  measures.forEach((measure, i) => {
+    const rules = rulesAt(i)
+    const from = timeline.starts[i]!
+    const end = from + measure.length
+    while (current + 1 < harmony.length && harmony[current + 1]!.start <= from) current++
+    if (!rules) return
+    const grid = gridOf(measure, rules).map((t) => t + from)
+    const starts = new Set<Ticks>(grid)
+    const ongoing = harmony[current]
+    const struckHere = ongoing && (ongoing.start === from || junctions.has(i) || strikesAgain(rules, timeline, i, ongoing))
+    if (struckHere) starts.add(from)
+    let last = current
+    while (last + 1 < harmony.length && harmony[last + 1]!.start < end) starts.add(harmony[++last]!.start)
+    let segment = current
+    for (const start of [...starts].filter((t) => t < end).sort((a, b) => a - b)) {
+      while (segment < last && harmony[segment + 1]!.start <= start) segment++
+      if (segment < 0 || !harmony[segment]!.shape) continue
+      const beat = grid.filter((t) => t <= start).length - 1
+      const fresh = start === harmony[segment]!.start || (start === from && junctions.has(i))
+      onsets.push({ start, segment, alternates: alternates(rules), beat, beats: grid.length, fresh })
+    }
+  })
+  const stops = [...junctions].map((m) => timeline.starts[m]!).sort((a, b) => a - b)
+  let stop = 0
+  let root = 0
+  return onsets.map((onset, i) => {
+    while (stop < stops.length && stops[stop]! <= onset.start) stop++
+    const next = onsets[i + 1]?.start ?? timeline.length
+    const until = Math.min(next, harmony[onset.segment]!.end, stops[stop] ?? timeline.length)
+    if (onset.fresh) root = i
+    const kind = kindOf(onset, i - root, onset.beat - onsets[root]!.beat)
+    return { start: onset.start, until, change: harmony[onset.segment]!.start === onset.start, segment: onset.segment, kind }
+  })
+}
+
+interface Onset {
+  readonly start: Ticks
+  readonly segment: number
+  readonly alternates: boolean
+  /** Place among the bass beats of the measure, and how many there are. */
+  readonly beat: number
+  readonly beats: number
+  /** The first bass of its chord, or of a measure that is entered from more than one place. */
+  readonly fresh: boolean
+}
+
+function gridOf(measure: Measure, rules: BassRules): Ticks[] {
+  // A short measure counts from its end: a pickup of one beat is the last beat of its measure.
+  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const every = rules.style === 'alternating-bass' && rules.level === 3
+  const full = rules.level === 1 ? [] : every ? beatStarts(measure.metre) : strongBeats(measure.metre)
+  return full.map((t) => t - offset).filter((t) => t >= 0 && t < measure.length)
+}
+
+function strikesAgain(rules: BassRules, timeline: Timeline, measure: number, ongoing: HarmonySegment): boolean {
+  if (rules.level !== 1) return false
+  let held = 0
+  for (let k = measure - 1; k >= 0 && timeline.starts[k]! >= ongoing.start; k--) held++
+  return held > 0 && held % MEASURES_A_STRING_SINGS === 0
+}
+
+function alternates(rules: BassRules): boolean {
+  return rules.style === 'alternating-bass' ? rules.level >= 2 : rules.level === 3
+}
+
+/**
+ * Root on the first bass of a chord and of each measure; other tones between. With one bass a measure, measures
+ * take turns.
+ * @param since basses since the chord's first
+ * @param beatsSince bass beats between the two, where both stand in one measure
+ */
+function kindOf(onset: Onset, since: number, beatsSince: number): BassWish['kind'] {
+  if (!onset.alternates || onset.fresh) return 'root'
+  if (onset.beats <= 1) return since % 2 === 0 ? 'root' : 'alternate'
+  if (onset.beats === 3) return onset.beat === 0 ? 'root' : 'alternate'
+  const sameMeasure = since <= beatsSince
+  return (sameMeasure ? beatsSince : onset.beat) % 2 === 0 ? 'root' : 'alternate'
+}

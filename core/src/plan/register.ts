@@ -1,0 +1,56 @@
+import type { MelodyNote } from '../form/timeline.ts'
+import { rangeOf, type Setup } from '../neck/setup.ts'
+import { midiOf } from '../pitch/pitch.ts'
+import { QUARTER } from '../time/ticks.ts'
+
+/** The octave chosen for the whole melody. */
+export type Register =
+  | { readonly ok: true; readonly transposed: number }
+  | { readonly ok: false; readonly measure: number; readonly reason: 'low' | 'high' | 'wide' }
+
+/** Lowest melody pitch (string 3 open) that leaves strings for a bass below it, and highest in easy reach of string 1. */
+const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5 }
+
+/** Octaves tried, the source's own first: a tie keeps it. */
+const OCTAVES = [0, -12, 12, -24, 24]
+
+/**
+ * One octave for the whole tune: the one in which the melody lies best on the treble strings, weighing each note's
+ * distance from the comfortable range by its length.
+ */
+export function chooseRegister(melody: readonly MelodyNote[], setup: Setup): Register {
+  const range = rangeOf(setup)
+  const comfortLow = setup.tuning[3]! + setup.capo[3]! + COMFORT.lowAboveOpen4
+  const comfortHigh = setup.tuning[0]! + setup.capo[0]! + COMFORT.highAboveOpen1
+  let best: { transposed: number; cost: number } | undefined
+  for (const transposed of OCTAVES) {
+    const fits = melody.every((n) => {
+      const midi = midiOf(n.pitch) + transposed
+      return midi >= range.lowest && midi <= range.highest
+    })
+    if (!fits) continue
+    let cost = transposed === 0 ? 0 : 0.001
+    for (const n of melody) {
+      const midi = midiOf(n.pitch) + transposed
+      const below = Math.max(0, comfortLow - midi)
+      const above = Math.max(0, midi - comfortHigh)
+      cost += (below * 1.2 + above) * (n.duration / QUARTER)
+    }
+    if (!best || cost < best.cost) best = { transposed, cost }
+  }
+  if (best) return { ok: true, transposed: best.transposed }
+  return misfit(melody, range)
+}
+
+/** Names the measure that keeps the melody off the instrument: the note farthest from the tune's middle. */
+function misfit(melody: readonly MelodyNote[], range: { lowest: number; highest: number }): Register {
+  const pitches = melody.map((n) => midiOf(n.pitch))
+  const low = Math.min(...pitches)
+  const high = Math.max(...pitches)
+  const sorted = [...pitches].sort((a, b) => a - b)
+  const median = sorted[sorted.length >> 1]!
+  const wide = high - low > range.highest - range.lowest
+  const culprit = high - median >= median - low ? high : low
+  const note = melody[pitches.indexOf(culprit)]!
+  return { ok: false, measure: note.measure, reason: wide ? 'wide' : culprit === high ? 'high' : 'low' }
+}

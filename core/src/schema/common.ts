@@ -1,0 +1,39 @@
+import Joi from 'joi'
+
+export const id = Joi.string().min(1).max(120)
+export const ticks = Joi.number().integer().min(0)
+export const pos = Joi.object({ measure: id.required(), tick: ticks.required() })
+export const noteName = Joi.object({
+  step: Joi.string().valid('C', 'D', 'E', 'F', 'G', 'A', 'B').required(),
+  alter: Joi.number().integer().min(-2).max(2).required(),
+})
+export const pitch = noteName.keys({ octave: Joi.number().integer().min(-2).max(12).required() })
+export const duration = Joi.object({
+  ticks: ticks.min(1).required(),
+  base: Joi.number().integer().valid(1, 2, 4, 8, 16, 32, 64, 128).required(),
+  dots: Joi.number().integer().min(0).max(3).required(),
+  tupletId: id,
+})
+export const midi = Joi.number().integer().min(0).max(127)
+
+/** Outside data that does not have the shape it should have; `where` is a path such as `measures[2].length`. */
+export class SchemaError extends Error {
+  readonly where: string
+  constructor(what: string, where: string, reason: string) {
+    super(`${what}: ${reason}${where ? ` (at ${where})` : ''}`)
+    this.name = 'SchemaError'
+    this.where = where
+  }
+}
+
+/**
+ * Checks outside data against a schema and returns it typed.
+ * @throws SchemaError naming the first wrong place
+ */
+export function validated<T>(schema: Joi.Schema, value: unknown, what: string): T {
+  const result = schema.validate(value, { convert: false, abortEarly: true })
+  if (!result.error) return value as T
+  const detail = result.error.details[0]
+  const where = (detail?.path ?? []).map((p) => (typeof p === 'number' ? `[${p}]` : `.${p}`)).join('').replace(/^\./, '')
+  throw new SchemaError(what, where, detail?.message ?? 'not readable')
+}

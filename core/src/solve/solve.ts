@@ -1,0 +1,140 @@
+import type { Setup } from '../neck/setup.ts'
+import type { Plan } from '../plan/plan.ts'
+import type { Frame } from '../shapes/textbook.ts'
+import type { CandidateSet } from './candidate.ts'
+import { generate } from './generate.ts'
+import { cheapestPath, type Chain } from './shortestPath.ts'
+import { stepBetween } from './steps.ts'
+import { transitionCost, type Step } from './transition.ts'
+import { wishOf, type Wish } from './wish.ts'
+
+/** The solved hand: for each slice of the plan the chosen candidate. */
+export interface Solution {
+  readonly wishes: readonly Wish[]
+  readonly sets: readonly CandidateSet[]
+  readonly choice: Int32Array
+  /** Cost over the played order, junctions included. */
+  readonly cost: number
+}
+
+/** Price of differing from the first occurrence of a repeated measure: high enough to be decisive. */
+const LIKENESS = 40
+
+/** More passes than this have not changed a result in the corpus. */
+const MOST_PASSES = 3
+
+interface Join {
+  readonly from: number
+  readonly to: number
+  readonly step: Step
+}
+
+/**
+ * Finds the left hand of a plan. The first pass is exact over the page's order; later passes add the joins of the
+ * played order (a measure entered from two places counts at both) and make measures with equal contents equal,
+ * and the best by the true played cost is kept.
+ */
+export function* solve(plan: Plan, setup: Setup): Generator<number, Solution> {
+  const cache = new Map<string, CandidateSet>()
+  const frames = new Map<string, readonly Frame[]>()
+  const wishes: Wish[] = []
+  const sets: CandidateSet[] = []
+  for (let t = 0; t < plan.slices.length; t++) {
+    if (t % 32 === 0) yield (0.4 * t) / plan.slices.length
+    const wish = wishOf(plan, plan.slices[t]!, setup, frames)
+    let set = cache.get(wish.signature)
+    if (!set) cache.set(wish.signature, (set = generate(setup, wish)))
+    wishes.push(wish)
+    sets.push(set)
+  }
+  const beats = plan.slices.map((s) => s.beats)
+  const steps = plan.slices.map((s, t) => (t === 0 || isSkipped(plan, t, s.measure) ? undefined : stepBetween(plan, t - 1, t)))
+  const joins = joinsOf(plan)
+  const alike = alikeSlices(plan, wishes)
+  let best: { choice: Int32Array; cost: number } | undefined
+  let extra: (Float64Array | undefined)[] | undefined
+  const passes = joins.length > 0 || alike.size > 0 ? MOST_PASSES : 1
+  for (let pass = 0; pass < passes; pass++) {
+    const chain: Chain = { sets, beats, steps, ...(extra ? { extra } : {}) }
+    const run = cheapestPath(chain)
+    let item = run.next()
+    while (!item.done) {
+      yield 0.4 + (0.6 * (pass + item.value)) / passes
+      item = run.next()
+    }
+    const { choice } = item.value
+    const differing = [...alike].filter(([t, first]) => choice[t] !== choice[first]).length
+    const cost = playedCost(chain, choice, joins) + differing * LIKENESS
+    if (best && cost >= best.cost - 1e-9) break
+    best = { choice, cost }
+    extra = biases(sets, choice, joins, alike)
+  }
+  return { wishes, sets, choice: best!.choice, cost: best!.cost }
+}
+
+/** True for the first slice of a measure that is never played right after the one before it. */
+function isSkipped(plan: Plan, t: number, measure: number): boolean {
+  return plan.slices[t - 1]!.measure !== measure && !plan.follows[measure]
+}
+
+function joinsOf(plan: Plan): Join[] {
+  return plan.junctions.flatMap(({ from, to }) => {
+    const first = plan.firstSlice[to]!
+    const last = (plan.firstSlice[from + 1] ?? plan.slices.length) - 1
+    if (first >= plan.slices.length || last < 0 || last === first - 1) return []
+    return [{ from: last, to: first, step: stepBetween(plan, last, first) }]
+  })
+}
+
+/** Slices of later measures with the same contents as an earlier one, paired with their first occurrence. */
+function alikeSlices(plan: Plan, wishes: readonly Wish[]): Map<number, number> {
+  const firstOf = new Map<string, number>()
+  const pairs = new Map<number, number>()
+  for (let m = 0; m < plan.firstSlice.length; m++) {
+    const from = plan.firstSlice[m]!
+    const to = plan.firstSlice[m + 1] ?? plan.slices.length
+    if (to <= from) continue
+    const start = plan.timeline.starts[m]!
+    let content = ''
+    for (let t = from; t < to; t++) content += `${plan.slices[t]!.start - start}:${wishes[t]!.signature};`
+    const first = firstOf.get(content)
+    if (first === undefined) firstOf.set(content, from)
+    else for (let t = from; t < to; t++) pairs.set(t, first + t - from)
+  }
+  return pairs
+}
+
+function biases(
+  sets: readonly CandidateSet[], choice: Int32Array, joins: readonly Join[], alike: ReadonlyMap<number, number>,
+): (Float64Array | undefined)[] {
+  const extra: (Float64Array | undefined)[] = sets.map(() => undefined)
+  const at = (t: number) => (extra[t] ??= new Float64Array(sets[t]!.list.length))
+  for (const { from, to, step } of joins) {
+    const into = at(to)
+    for (let j = 0; j < into.length; j++) into[j]! += transitionCost(sets[from]!, choice[from]!, sets[to]!, j, step)
+    const out = at(from)
+    for (let i = 0; i < out.length; i++) out[i]! += transitionCost(sets[from]!, i, sets[to]!, choice[to]!, step)
+  }
+  for (const [t, first] of alike) {
+    const here = at(t)
+    for (let j = 0; j < here.length; j++) if (j !== choice[first]) here[j]! += LIKENESS
+    const there = at(first)
+    for (let j = 0; j < there.length; j++) if (j !== choice[first]) there[j]! += LIKENESS
+  }
+  return extra
+}
+
+function playedCost(chain: Chain, choice: Int32Array, joins: readonly Join[]): number {
+  let cost = 0
+  for (let t = 0; t < chain.sets.length; t++) {
+    const set = chain.sets[t]!
+    const j = choice[t]!
+    cost += set.fixed[j]! + set.perBeat[j]! * chain.beats[t]!
+    const step = chain.steps[t]
+    if (step) cost += transitionCost(chain.sets[t - 1]!, choice[t - 1]!, set, j, step)
+  }
+  for (const { from, to, step } of joins) {
+    cost += transitionCost(chain.sets[from]!, choice[from]!, chain.sets[to]!, choice[to]!, step)
+  }
+  return cost
+}

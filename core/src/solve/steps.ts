@@ -1,0 +1,27 @@
+import type { Plan } from '../plan/plan.ts'
+import { QUARTER } from '../time/ticks.ts'
+import type { Step } from './transition.ts'
+
+/** The join from slice `from` to slice `to`, neighbours on the page or in the played order. */
+export function stepBetween(plan: Plan, from: number, to: number): Step {
+  const a = plan.slices[from]!
+  const b = plan.slices[to]!
+  const neighbours = to === from + 1
+  const note = plan.melody[b.melody]
+  const wish = plan.bass[b.bass]
+  return {
+    seconds: neighbours ? b.seconds : secondsOfSlice(plan, from),
+    holdsMelody: neighbours && note !== undefined && !b.melodyOnset && a.melody === b.melody,
+    holdsBass: neighbours && wish !== undefined && !b.bassOnset && a.bass === b.bass,
+    melodyBeatsLeft: note ? (note.start + note.duration - b.start) / QUARTER : 0,
+    bassBeatsLeft: wish ? (wish.until - b.start) / QUARTER : 0,
+    sameChordBass: b.bassOnset && wish?.kind === 'alternate' && a.bass >= 0 && plan.bass[a.bass]!.segment === wish.segment,
+  }
+}
+
+/** Seconds that a slice lasts, from the tempo of the slice after it. */
+function secondsOfSlice(plan: Plan, at: number): number {
+  const slice = plan.slices[at]!
+  const next = plan.slices[at + 1]
+  return next && slice.end > slice.start ? next.seconds : slice.seconds
+}

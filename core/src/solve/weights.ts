@@ -1,0 +1,78 @@
+import type { Level } from '../model/arrangement.ts'
+
+/**
+ * Prices of the solver, in one unit of "bother" (about a finger landing in hurry). They say taste; what a hand
+ * cannot do is excluded before any price is asked. Sources: common practice and listening; no published source.
+ */
+export const WEIGHTS = {
+  /** A finger comes down; one that slides along its string as a guide; mm that it slides. */
+  land: 0.3,
+  guide: 0.35,
+  guideMm: 0.01,
+  /** A finger jumps to another string, times hurry; a roll to the neighbouring string at the same fret. */
+  hop: 0.6,
+  hopHurry: 1.6,
+  roll: 0.4,
+  /** Jumping in less than `HOP_LIMIT_S` is not asked of anybody. */
+  hopTooFast: 25,
+  shift: 1,
+  shiftMm: 0.06,
+  /** Share of a shift's price while only open strings sound. */
+  openBridge: 0.4,
+  excess: 1.6,
+  slack: 0.45,
+  reversal: 0.8,
+  squeeze: 0.7,
+  weakFinger: [0, 0, 0.05, 0.12, 0.3],
+  barre: 1.6,
+  barreString: 0.25,
+  barreBeat: 0.3,
+  stretchBeat: 0.2,
+  melodyOnBassString: 0.5,
+  bassOnThird: 2.5,
+  bassOnTreble: 6,
+  bassClose: 0.5,
+  notTextbookBass: 1.2,
+  notTextbookFinger: 2.5,
+  notTextbookPlace: 1.5,
+  otherFrame: 0.8,
+  nonRoot: 40,
+  noRootAtChange: 50,
+  noRoot: 7,
+  noAlternate: 2.5,
+  alternateFifth: 0,
+  alternateRoot: 0.3,
+  alternateThird: 0.9,
+  alternateOther: 1.8,
+  /** An alternate bass on a string that the chord shape leaves out. */
+  alternateOffShape: 0.8,
+  sameBassAgain: 1.2,
+  melodyCut: 8,
+  melodyCutBeat: 6,
+  bassCut: 1,
+  bassCutBeat: 1.2,
+  hoverFret: 0.08,
+} as const
+
+/** No finger jumps between fretted places on two strings faster than this, in seconds (rolls excepted). */
+export const HOP_LIMIT_S = 0.15
+
+/** What a level allows and how dear it holds the first position and whole chord shapes. */
+export interface LevelRules {
+  /** Most strings under one finger. */
+  readonly barreStrings: number
+  /** Price a fret above first position. */
+  readonly highFret: number
+  /** Price a beat for the share of the chord shape that the hand does not hold. */
+  readonly frameBeat: number
+  /** Highest fret offered where the note lies on several places. */
+  readonly lastFret: number
+  /** How many shapes of a chord may serve as frames. */
+  readonly frames: number
+}
+
+export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
+  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, frames: 1 },
+  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, frames: 1 },
+  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, frames: 3 },
+}
