@@ -1,6 +1,16 @@
 import { parseArgs } from 'node:util'
 import {
-  arranging, audit, finish, finishedTabOf, guitarSetup, problemText, STYLES, tabJson, textTab, wholeTune, type Level,
+  arranging,
+  audit,
+  finish,
+  finishedTabOf,
+  guitarSetup,
+  problemText,
+  STYLES,
+  tabJson,
+  textTab,
+  wholeTune,
+  type Level,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 import { readText } from './readInput.ts'
@@ -36,7 +46,10 @@ export function arrangeCommand(args: string[]): void {
   const { plan, layer } = finish(arranging(tune, setup, wholeTune(tune, style, level)))
   const elapsedMs = Math.round((performance.now() - started) * 10) / 10
   warnings.push(...plan.unfolded.problems)
-  if (plan.transposed !== 0) warnings.push(`The melody is played ${Math.abs(plan.transposed) / 12} octave(s) ${plan.transposed < 0 ? 'lower' : 'higher'} than written.`)
+  if (plan.transposed !== 0)
+    warnings.push(
+      `The melody is played ${Math.abs(plan.transposed) / 12} octave(s) ${plan.transposed < 0 ? 'lower' : 'higher'} than written.`,
+    )
   const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
   const report = audit(finishedTabOf(json))
   if (values.json) {
@@ -45,5 +58,7 @@ export function arrangeCommand(args: string[]): void {
   }
   process.stdout.write(textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony }))
   for (const w of warnings) process.stderr.write(`${w}\n`)
-  process.stderr.write(`${report.melodyKept} of ${report.melodyNotes} melody notes, ${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`)
+  process.stderr.write(
+    `${report.melodyKept} of ${report.melodyNotes} melody notes, ${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`,
+  )
 }

@@ -2,7 +2,10 @@ import { arrangeCommand } from './arrangeCommand.ts'
 import { auditCommand } from './auditCommand.ts'
 import { UsageError } from './usage.ts'
 
-const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = { arrange: arrangeCommand, audit: auditCommand }
+const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = {
+  arrange: arrangeCommand,
+  audit: auditCommand,
+}
 
 const USAGE = `porch arrange FILE.abc [--tune N] [--style melody-bass|alternating-bass] [--level 1..3] [--capo 0..9] [--json|--text]
 porch audit FILE.json`

@@ -8,7 +8,8 @@ export function readText(file: string): { text: string; note?: string } {
   try {
     bytes = readFileSync(file)
   } catch (error) {
-    const reason = (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message
+    const reason =
+      (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message
     throw new UsageError(`${file}: ${reason}.`)
   }
   const source = decodeSource(bytes)

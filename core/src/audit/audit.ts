@@ -7,16 +7,42 @@ import type { FinishedTab, SourceNote, WrittenNote } from './finishedTab.ts'
 import { heardChord } from './heardChord.ts'
 
 export const FINDING_KINDS = [
-  'melodyMissing', 'melodyWrong', 'melodyExtra', 'melodyCut', 'melodyMasked', 'stringClash', 'outsideNeck', 'wrongPitch',
-  'outsideMeasure', 'noRoot', 'wrongRoot', 'bassCut', 'stretch', 'fingerTwice', 'fingerOrder', 'hop', 'pluckTwice', 'pickCross',
+  'melodyMissing',
+  'melodyWrong',
+  'melodyExtra',
+  'melodyCut',
+  'melodyMasked',
+  'stringClash',
+  'outsideNeck',
+  'wrongPitch',
+  'outsideMeasure',
+  'noRoot',
+  'wrongRoot',
+  'bassCut',
+  'stretch',
+  'fingerTwice',
+  'fingerOrder',
+  'hop',
+  'pluckTwice',
+  'pickCross',
   'pickRepeat',
 ] as const
 export type FindingKind = (typeof FINDING_KINDS)[number]
 
 /** Kinds that make a tab wrong, as against less comfortable. */
 export const STRUCTURAL: ReadonlySet<FindingKind> = new Set<FindingKind>([
-  'melodyMissing', 'melodyWrong', 'melodyExtra', 'melodyMasked', 'stringClash', 'outsideNeck', 'wrongPitch', 'outsideMeasure',
-  'stretch', 'fingerTwice', 'fingerOrder', 'pluckTwice',
+  'melodyMissing',
+  'melodyWrong',
+  'melodyExtra',
+  'melodyMasked',
+  'stringClash',
+  'outsideNeck',
+  'wrongPitch',
+  'outsideMeasure',
+  'stretch',
+  'fingerTwice',
+  'fingerOrder',
+  'pluckTwice',
 ])
 
 /** Something wrong with a finished tab. `measure` is an index; `value` is in the unit that the kind implies. */
@@ -48,7 +74,13 @@ const PICK_REPEAT_S = 0.15
 export function audit(tab: FinishedTab): AuditReport {
   const findings: Finding[] = []
   const add = (kind: FindingKind, start: number, text: string, value?: number) =>
-    findings.push({ kind, measure: measureAtTick(tab, start), start, text, ...(value === undefined ? {} : { value }) })
+    findings.push({
+      kind,
+      measure: measureAtTick(tab, start),
+      start,
+      text,
+      ...(value === undefined ? {} : { value }),
+    })
   const melodyKept = checkMelody(tab, add)
   checkPlaces(tab, add)
   const played = playedNotes(tab)
@@ -58,7 +90,9 @@ export function audit(tab: FinishedTab): AuditReport {
   checkHops(played, add)
   checkPicking(played, add)
   const roots = checkRoots(tab, played, add)
-  const unique = [...new Map(findings.map((f) => [`${f.kind}${f.start}${f.text}`, f])).values()].sort((a, b) => a.start - b.start)
+  const unique = [...new Map(findings.map((f) => [`${f.kind}${f.start}${f.text}`, f])).values()].sort(
+    (a, b) => a.start - b.start,
+  )
   return {
     structural: unique.filter((f) => STRUCTURAL.has(f.kind)).length,
     findings: unique,
@@ -79,15 +113,22 @@ function checkMelody(tab: FinishedTab, add: Add): number {
   let kept = 0
   for (const source of tab.source) {
     const note = at.get(source.start)?.shift()
-    if (!note) add('melodyMissing', source.start, `a melody note (${source.midi + tab.transposed}) is not played`)
+    if (!note)
+      add('melodyMissing', source.start, `a melody note (${source.midi + tab.transposed}) is not played`)
     else if (differs(note, source, tab.transposed)) {
-      add('melodyWrong', source.start, `the melody should be ${source.midi + tab.transposed} for ${source.duration} ticks, and is ${note.midi} for ${note.duration}`)
+      add(
+        'melodyWrong',
+        source.start,
+        `the melody should be ${source.midi + tab.transposed} for ${source.duration} ticks, and is ${note.midi} for ${note.duration}`,
+      )
     } else {
       kept++
-      if (note.ring < note.duration) add('melodyCut', note.start, 'a melody note stops before its time', note.duration - note.ring)
+      if (note.ring < note.duration)
+        add('melodyCut', note.start, 'a melody note stops before its time', note.duration - note.ring)
     }
   }
-  for (const rest of at.values()) for (const n of rest) add('melodyExtra', n.start, 'a melody note that the source does not have')
+  for (const rest of at.values())
+    for (const n of rest) add('melodyExtra', n.start, 'a melody note that the source does not have')
   return kept
 }
 
@@ -96,14 +137,24 @@ const differs = (note: WrittenNote, source: SourceNote, transposed: number) =>
 
 function checkPlaces(tab: FinishedTab, add: Add): void {
   for (const n of tab.notes) {
-    const onNeck = n.string >= 1 && n.string <= tab.setup.instrument.strings && n.fret >= 0 && n.fret <= lastFret(tab.setup, n.string)
+    const onNeck =
+      n.string >= 1 &&
+      n.string <= tab.setup.instrument.strings &&
+      n.fret >= 0 &&
+      n.fret <= lastFret(tab.setup, n.string)
     if (!onNeck) add('outsideNeck', n.start, `string ${n.string}, fret ${n.fret} is not on this neck`)
     else if (pitchAt(tab.setup, n) !== n.midi) {
-      add('wrongPitch', n.start, `string ${n.string}, fret ${n.fret} sounds ${pitchAt(tab.setup, n)}, not ${n.midi}`)
+      add(
+        'wrongPitch',
+        n.start,
+        `string ${n.string}, fret ${n.fret} sounds ${pitchAt(tab.setup, n)}, not ${n.midi}`,
+      )
     }
-    if ((n.fret === 0) !== (n.leftFinger === 0)) add('outsideNeck', n.start, `string ${n.string}, fret ${n.fret} with finger ${n.leftFinger}`)
+    if ((n.fret === 0) !== (n.leftFinger === 0))
+      add('outsideNeck', n.start, `string ${n.string}, fret ${n.fret} with finger ${n.leftFinger}`)
     const measure = tab.measures[measureAtTick(tab, n.start)]
-    if (!measure || n.start >= measure.start + measure.length || n.duration <= 0) add('outsideMeasure', n.start, 'a note outside every measure')
+    if (!measure || n.start >= measure.start + measure.length || n.duration <= 0)
+      add('outsideMeasure', n.start, 'a note outside every measure')
   }
 }
 
@@ -112,7 +163,8 @@ function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
   const last = new Map<number, PlayedNote>()
   for (const p of played) {
     const before = last.get(p.note.string)
-    if (before && before.at === p.at) add('stringClash', p.note.start, `two notes at once on string ${p.note.string}`)
+    if (before && before.at === p.at)
+      add('stringClash', p.note.start, `two notes at once on string ${p.note.string}`)
     else if (before && before.at + before.note.duration > p.at) cutShort(before, p.at, add)
     last.set(p.note.string, p)
   }
@@ -121,24 +173,31 @@ function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
     const f = p.note.leftFinger
     if (f === 0) continue
     const before = held.get(f)
-    const moved = before && (before.note.fret !== p.note.fret)
-    if (before && moved && before.at < p.at && before.at + before.note.duration > p.at) cutShort(before, p.at, add)
+    const moved = before && before.note.fret !== p.note.fret
+    if (before && moved && before.at < p.at && before.at + before.note.duration > p.at)
+      cutShort(before, p.at, add)
     held.set(f, p)
   }
   for (const n of tab.notes) {
-    if (n.role === 'bass' && n.ring < n.duration) add('bassCut', n.start, 'a bass note stops before its time', n.duration - n.ring)
+    if (n.role === 'bass' && n.ring < n.duration)
+      add('bassCut', n.start, 'a bass note stops before its time', n.duration - n.ring)
   }
 }
 
 function cutShort(p: PlayedNote, at: number, add: Add): void {
   const kind = p.note.role === 'melody' ? 'melodyCut' : 'bassCut'
-  add(kind, p.note.start, `the ${p.note.role} note on string ${p.note.string} is cut short`, p.at + p.note.duration - at)
+  add(
+    kind,
+    p.note.start,
+    `the ${p.note.role} note on string ${p.note.string} is cut short`,
+    p.at + p.note.duration - at,
+  )
 }
 
 /** At a melody onset nothing else that is struck or still written may lie above it. */
 function checkMasking(played: readonly PlayedNote[], add: Add): void {
   let window: PlayedNote[] = []
-  for (let i = 0; i < played.length; ) {
+  for (let i = 0; i < played.length;) {
     const at = played[i]!.at
     const struck: PlayedNote[] = []
     while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
@@ -159,14 +218,26 @@ function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: Add): n
     window = window.filter((w) => w.at + Math.min(w.note.duration, w.note.ring) > p.at)
     const b = p.note
     for (const { note: a } of window) {
-      if (typeof a.leftFinger !== 'number' || typeof b.leftFinger !== 'number' || a.leftFinger === 0 || b.leftFinger === 0) continue
+      if (
+        typeof a.leftFinger !== 'number' ||
+        typeof b.leftFinger !== 'number' ||
+        a.leftFinger === 0 ||
+        b.leftFinger === 0
+      )
+        continue
       if (a.string === b.string) continue
       if (a.leftFinger === b.leftFinger) {
-        if (a.fret !== b.fret) add('fingerTwice', b.start, `finger ${b.leftFinger} is needed at frets ${a.fret} and ${b.fret} at once`)
+        if (a.fret !== b.fret)
+          add(
+            'fingerTwice',
+            b.start,
+            `finger ${b.leftFinger} is needed at frets ${a.fret} and ${b.fret} at once`,
+          )
         continue
       }
       const [low, high] = a.leftFinger < b.leftFinger ? [a, b] : [b, a]
-      if (low.fret > high.fret) add('fingerOrder', b.start, `finger ${low.leftFinger} stands above finger ${high.leftFinger}`)
+      if (low.fret > high.fret)
+        add('fingerOrder', b.start, `finger ${low.leftFinger} stands above finger ${high.leftFinger}`)
       const capo = tab.setup.capo
       const mm = reach(
         tab.setup.instrument,
@@ -175,7 +246,13 @@ function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: Add): n
       )
       widest = Math.max(widest, mm)
       const limit = spanOf(tab.setup.player.spans, a.leftFinger, b.leftFinger)
-      if (mm > limit) add('stretch', b.start, `fingers ${low.leftFinger} and ${high.leftFinger} are ${mm.toFixed(0)} mm apart; this hand reaches ${limit}`, mm)
+      if (mm > limit)
+        add(
+          'stretch',
+          b.start,
+          `fingers ${low.leftFinger} and ${high.leftFinger} are ${mm.toFixed(0)} mm apart; this hand reaches ${limit}`,
+          mm,
+        )
     }
     window.push(p)
   }
@@ -188,9 +265,20 @@ function checkHops(played: readonly PlayedNote[], add: Add): void {
     const f = p.note.leftFinger
     if (f === 0) continue
     const before = last.get(f)
-    if (before && before.note.string !== p.note.string && before.seconds < p.seconds && p.seconds - before.seconds < HOP_S) {
+    if (
+      before &&
+      before.note.string !== p.note.string &&
+      before.seconds < p.seconds &&
+      p.seconds - before.seconds < HOP_S
+    ) {
       const roll = before.note.fret === p.note.fret && Math.abs(before.note.string - p.note.string) === 1
-      if (!roll) add('hop', p.note.start, `finger ${f} jumps from string ${before.note.string} to ${p.note.string} in ${(p.seconds - before.seconds).toFixed(2)} s`, p.seconds - before.seconds)
+      if (!roll)
+        add(
+          'hop',
+          p.note.start,
+          `finger ${f} jumps from string ${before.note.string} to ${p.note.string} in ${(p.seconds - before.seconds).toFixed(2)} s`,
+          p.seconds - before.seconds,
+        )
     }
     last.set(f, p)
   }
@@ -204,29 +292,46 @@ function checkPicking(played: readonly PlayedNote[], add: Add): void {
     const p = played[i]!
     for (let k = i + 1; k < played.length && played[k]!.at === p.at; k++) {
       const q = played[k]!
-      if (p.note.rightFinger === q.note.rightFinger) add('pluckTwice', q.note.start, `${q.note.rightFinger} plucks two strings at once`)
+      if (p.note.rightFinger === q.note.rightFinger)
+        add('pluckTwice', q.note.start, `${q.note.rightFinger} plucks two strings at once`)
       else {
         const byString = p.note.string - q.note.string
         const byFinger = PICK_ORDER[p.note.rightFinger] - PICK_ORDER[q.note.rightFinger]
-        if (byString * byFinger > 0) add('pickCross', q.note.start, `${p.note.rightFinger} and ${q.note.rightFinger} cross`)
+        if (byString * byFinger > 0)
+          add('pickCross', q.note.start, `${p.note.rightFinger} and ${q.note.rightFinger} cross`)
       }
     }
     const before = last.get(p.note.rightFinger)
-    if (before && p.note.rightFinger !== 'p' && p.seconds > before.seconds && p.seconds - before.seconds < PICK_REPEAT_S) {
-      add('pickRepeat', p.note.start, `${p.note.rightFinger} plucks twice in ${(p.seconds - before.seconds).toFixed(2)} s`)
+    if (
+      before &&
+      p.note.rightFinger !== 'p' &&
+      p.seconds > before.seconds &&
+      p.seconds - before.seconds < PICK_REPEAT_S
+    ) {
+      add(
+        'pickRepeat',
+        p.note.start,
+        `${p.note.rightFinger} plucks twice in ${(p.seconds - before.seconds).toFixed(2)} s`,
+      )
     }
     last.set(p.note.rightFinger, p)
   }
 }
 
 /** Looks for the chord's bass note at the bottom of what sounds where each chord starts. */
-function checkRoots(tab: FinishedTab, played: readonly PlayedNote[], add: Add): { changes: number; kept: number } {
+function checkRoots(
+  tab: FinishedTab,
+  played: readonly PlayedNote[],
+  add: Add,
+): { changes: number; kept: number } {
   let changes = 0
   let kept = 0
   for (const chord of tab.chords) {
     if (chord.bass === undefined) continue
     changes++
-    const here = played.filter((p) => p.note.start <= chord.start && p.note.start + p.note.duration > chord.start && p.pass === 1)
+    const here = played.filter(
+      (p) => p.note.start <= chord.start && p.note.start + p.note.duration > chord.start && p.pass === 1,
+    )
     const bass = here.filter((p) => p.note.start === chord.start && p.note.role === 'bass')
     const lowest = [...(bass.length > 0 ? bass : here)].sort((a, b) => a.note.midi - b.note.midi)[0]
     if (lowest && mod12(lowest.note.midi) === chord.bass) {
@@ -234,10 +339,13 @@ function checkRoots(tab: FinishedTab, played: readonly PlayedNote[], add: Add): 
       continue
     }
     if (!tab.rootsWanted) continue
-    const heard = heardChord(here.map((p) => p.note.midi), chord)
-    if (bass.length > 0) add('wrongRoot', chord.start, `under ${chord.symbol} the bass is another note: ${heard}`)
+    const heard = heardChord(
+      here.map((p) => p.note.midi),
+      chord,
+    )
+    if (bass.length > 0)
+      add('wrongRoot', chord.start, `under ${chord.symbol} the bass is another note: ${heard}`)
     else add('noRoot', chord.start, `under ${chord.symbol} no root is played: ${heard}`)
   }
   return { changes, kept }
 }
-

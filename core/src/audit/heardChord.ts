@@ -10,5 +10,7 @@ export function heardChord(midis: readonly Midi[], wanted: SoundingChord): strin
   const lowest = mod12(Math.min(...midis))
   const name = nameText(plainName(lowest, wanted.symbol.includes('b')))
   const tones = wanted.tones ?? []
-  return tones.includes(lowest) ? `heard as ${wanted.symbol} over ${name}` : `heard over ${name}, which is not in the chord`
+  return tones.includes(lowest)
+    ? `heard as ${wanted.symbol} over ${name}`
+    : `heard over ${name}, which is not in the chord`
 }

@@ -56,7 +56,7 @@ export function melodyOf(tune: TuneDoc, timeline: Timeline): MelodyNote[] {
   for (const event of tune.events) {
     if (event.voice !== 0 || !event.pitch || continued.has(event.id)) continue
     let duration = event.dur.ticks
-    for (let next = event.tieTo; next; ) {
+    for (let next = event.tieTo; next;) {
       const tied = byId.get(next)
       if (!tied) break
       duration += tied.dur.ticks

@@ -18,7 +18,10 @@ export interface Unfolded {
 /** No real tune is longer; a guard against endings that send the reader round for ever. */
 const MOST_OCCURRENCES = 20_000
 
-type Marked = Pick<Measure, 'length' | 'repeatStart' | 'repeatEnd' | 'endings' | 'segno' | 'coda' | 'fine' | 'jump'>
+type Marked = Pick<
+  Measure,
+  'length' | 'repeatStart' | 'repeatEnd' | 'endings' | 'segno' | 'coda' | 'fine' | 'jump'
+>
 
 const AL_FINE: readonly Jump[] = ['daCapoAlFine', 'dalSegnoAlFine', 'daCapo', 'dalSegno']
 const AL_CODA: readonly Jump[] = ['daCapoAlCoda', 'dalSegnoAlCoda']
@@ -48,6 +51,10 @@ export function unfold(measures: readonly Marked[]): Unfolded {
     }
     if (m.endings.length > 0 && !m.endings.includes(pass)) {
       at++
+      if (measures[at]?.endings.length === 0) {
+        repeatFrom = at
+        pass = jumped ? passes[at]! : 1
+      }
       continue
     }
     order.push({ measure: at, pass, startTick: tick })
@@ -58,6 +65,8 @@ export function unfold(measures: readonly Marked[]): Unfolded {
       if (coda < 0) problems.push('A jump to the coda, but no coda sign is written after it.')
       else {
         at = coda
+        repeatFrom = coda
+        pass = 1
         jumped = undefined
         continue
       }
@@ -74,7 +83,7 @@ export function unfold(measures: readonly Marked[]): Unfolded {
         problems.push('A jump to the sign, but no sign is written.')
         break
       }
-      repeatFrom = -1
+      repeatFrom = at
       pass = passes[at]!
       continue
     }

@@ -10,10 +10,14 @@ export type SourceText =
  * Refuses what is empty, too large or not text, and says the way out.
  */
 export function decodeSource(bytes: Uint8Array): SourceText {
-  if (bytes.length === 0) return { ok: false, reason: 'The file is empty. Choose a file that holds a tune in ABC.' }
+  if (bytes.length === 0)
+    return { ok: false, reason: 'The file is empty. Choose a file that holds a tune in ABC.' }
   if (bytes.length > LARGEST_SOURCE_BYTES) {
     const size = (bytes.length / 1_000_000).toFixed(1)
-    return { ok: false, reason: `The file has ${size} MB; at most 2 MB are read at once. Split it into smaller files.` }
+    return {
+      ok: false,
+      reason: `The file has ${size} MB; at most 2 MB are read at once. Split it into smaller files.`,
+    }
   }
   if (looksBinary(bytes)) {
     return { ok: false, reason: 'This is not a text file. Export the tune as ABC text and open that.' }

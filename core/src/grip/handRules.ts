@@ -7,7 +7,12 @@ import type { Pressed } from './pressed.ts'
 export type HandFault =
   | { readonly kind: 'twoFrets'; readonly finger: number }
   | { readonly kind: 'order'; readonly fingers: readonly [number, number] }
-  | { readonly kind: 'span'; readonly fingers: readonly [number, number]; readonly mm: number; readonly limit: number }
+  | {
+      readonly kind: 'span'
+      readonly fingers: readonly [number, number]
+      readonly mm: number
+      readonly limit: number
+    }
   | { readonly kind: 'barre'; readonly finger: number; readonly string: number }
 
 /**
@@ -43,13 +48,17 @@ export function handFault(
 }
 
 function barreFault(
-  a: Pressed, b: Pressed, pressed: readonly Pressed[], openStrings: readonly number[],
+  a: Pressed,
+  b: Pressed,
+  pressed: readonly Pressed[],
+  openStrings: readonly number[],
 ): HandFault | undefined {
   const top = Math.min(a.string, b.string)
   const low = Math.max(a.string, b.string)
   for (let string = top + 1; string < low; string++) {
     if (openStrings.includes(string)) return { kind: 'barre', finger: a.finger, string }
-    if (pressed.some((p) => p.string === string && p.fret < a.fret)) return { kind: 'barre', finger: a.finger, string }
+    if (pressed.some((p) => p.string === string && p.fret < a.fret))
+      return { kind: 'barre', finger: a.finger, string }
   }
   return undefined
 }
@@ -68,7 +77,8 @@ export function widestReach(setup: Setup, pressed: readonly Pressed[]): number {
   let widest = 0
   for (let i = 0; i < pressed.length; i++) {
     for (let j = i + 1; j < pressed.length; j++) {
-      if (pressed[i]!.finger !== pressed[j]!.finger) widest = Math.max(widest, reachMm(setup, pressed[i]!, pressed[j]!))
+      if (pressed[i]!.finger !== pressed[j]!.finger)
+        widest = Math.max(widest, reachMm(setup, pressed[i]!, pressed[j]!))
     }
   }
   return widest

@@ -21,9 +21,10 @@ export function fingerCodes(pressed: readonly Pressed[]): [FingerCode, FingerCod
   const codes: [FingerCode, FingerCode, FingerCode, FingerCode] = [0, 0, 0, 0]
   for (const p of pressed) {
     const before = codes[p.finger - 1]!
-    codes[p.finger - 1] = before === 0
-      ? fingerCode(p.string, p.string, p.fret)
-      : fingerCode(Math.min(codeTop(before), p.string), Math.max(codeLow(before), p.string), p.fret)
+    codes[p.finger - 1] =
+      before === 0
+        ? fingerCode(p.string, p.string, p.fret)
+        : fingerCode(Math.min(codeTop(before), p.string), Math.max(codeLow(before), p.string), p.fret)
   }
   return codes
 }

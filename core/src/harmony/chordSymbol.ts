@@ -1,4 +1,12 @@
-import { mod12, nameText, pitchClass, plainName, type NoteName, type PitchClass, type Step } from '../pitch/pitch.ts'
+import {
+  mod12,
+  nameText,
+  pitchClass,
+  plainName,
+  type NoteName,
+  type PitchClass,
+  type Step,
+} from '../pitch/pitch.ts'
 
 /** A chord as read from its symbol. `intervals` are semitones above the root, from the root up. */
 export interface ChordReading {
@@ -57,12 +65,65 @@ const QUALITIES: Readonly<Record<string, readonly number[]>> = {
 
 /** Other spellings that lead sheets use, after accidental signs have been made plain. */
 const ALIASES: Readonly<Record<string, string>> = {
-  maj: '', M: '', major: '', min: 'm', '-': 'm', mi: 'm', minor: 'm', ma7: 'maj7', M7: 'maj7', '∆': 'maj7', '∆7': 'maj7', 'Δ': 'maj7',
-  'Δ7': 'maj7', j7: 'maj7', min7: 'm7', '-7': 'm7', mi7: 'm7', min6: 'm6', '-6': 'm6', 'ø': 'm7b5', 'ø7': 'm7b5', '-7b5': 'm7b5',
-  min7b5: 'm7b5', 'm7-5': 'm7b5', 'º': 'dim', '°': 'dim', o: 'dim', 'º7': 'dim7', '°7': 'dim7', o7: 'dim7', '+': 'aug', '+7': 'aug7',
-  '7+': 'aug7', '7#5': 'aug7', '7-5': '7b5', sus: 'sus4', '7sus': '7sus4', '9sus': '9sus4', '2': 'sus2', add2: 'add9', '6/9': '69', mmaj7: 'mMaj7',
-  mM7: 'mMaj7', minmaj7: 'mMaj7', 'm(maj7)': 'mMaj7', 'm/maj7': 'mMaj7', min9: 'm9', '-9': 'm9', ma9: 'maj9', M9: 'maj9', '7-9': '7b9', '7+9': '7#9', dom7: '7',
-  'm(add9)': 'madd9', '(add9)': 'add9', '7(b9)': '7b9', '7(#9)': '7#9', min11: 'm11', power: '5',
+  maj: '',
+  M: '',
+  major: '',
+  min: 'm',
+  '-': 'm',
+  mi: 'm',
+  minor: 'm',
+  ma7: 'maj7',
+  M7: 'maj7',
+  '∆': 'maj7',
+  '∆7': 'maj7',
+  Δ: 'maj7',
+  Δ7: 'maj7',
+  j7: 'maj7',
+  min7: 'm7',
+  '-7': 'm7',
+  mi7: 'm7',
+  min6: 'm6',
+  '-6': 'm6',
+  ø: 'm7b5',
+  ø7: 'm7b5',
+  '-7b5': 'm7b5',
+  min7b5: 'm7b5',
+  'm7-5': 'm7b5',
+  º: 'dim',
+  '°': 'dim',
+  o: 'dim',
+  º7: 'dim7',
+  '°7': 'dim7',
+  o7: 'dim7',
+  '+': 'aug',
+  '+7': 'aug7',
+  '7+': 'aug7',
+  '7#5': 'aug7',
+  '7-5': '7b5',
+  sus: 'sus4',
+  '7sus': '7sus4',
+  '9sus': '9sus4',
+  '2': 'sus2',
+  add2: 'add9',
+  '6/9': '69',
+  mmaj7: 'mMaj7',
+  mM7: 'mMaj7',
+  minmaj7: 'mMaj7',
+  'm(maj7)': 'mMaj7',
+  'm/maj7': 'mMaj7',
+  min9: 'm9',
+  '-9': 'm9',
+  ma9: 'maj9',
+  M9: 'maj9',
+  '7-9': '7b9',
+  '7+9': '7#9',
+  dom7: '7',
+  'm(add9)': 'madd9',
+  '(add9)': 'add9',
+  '7(b9)': '7b9',
+  '7(#9)': '7#9',
+  min11: 'm11',
+  power: '5',
 }
 
 const SYMBOL = /^([A-G])(##|#|bb|b)?(.*?)(?:\/([A-G])(##|#|bb|b)?)?$/
@@ -77,17 +138,25 @@ function readName(step: string, sign: string | undefined): NoteName {
  * @example readChordSymbol('F♯m7/E') // chord on F sharp, [0, 3, 7, 10], bass E
  */
 export function readChordSymbol(text: string): SymbolReading {
-  const plain = text.trim().replaceAll('♯', '#').replaceAll('♭', 'b').replaceAll('△', '∆').replaceAll('−', '-')
+  const plain = text
+    .trim()
+    .replaceAll('♯', '#')
+    .replaceAll('♭', 'b')
+    .replaceAll('△', '∆')
+    .replaceAll('−', '-')
   if (/^(n\.?\s*c\.?|no chord)$/i.test(plain)) return { kind: 'noChord' }
   const match = SYMBOL.exec(plain)
   if (!match) return { kind: 'unknown' }
   const [, step, sign, rest = '', bassStep, bassSign] = match
   const written = rest.replaceAll(' ', '')
-  const quality = written in QUALITIES ? written : ALIASES[written] ?? ALIASES[written.toLowerCase()]
+  const quality = written in QUALITIES ? written : (ALIASES[written] ?? ALIASES[written.toLowerCase()])
   const intervals = quality === undefined ? undefined : QUALITIES[quality]
   if (quality === undefined || !intervals || !step) return { kind: 'unknown' }
   const bass = bassStep ? readName(bassStep, bassSign) : undefined
-  return { kind: 'chord', chord: { root: readName(step, sign), quality, intervals, ...(bass ? { bass } : {}) } }
+  return {
+    kind: 'chord',
+    chord: { root: readName(step, sign), quality, intervals, ...(bass ? { bass } : {}) },
+  }
 }
 
 /** The chord's pitch classes, root first; a foreign slash bass comes last. */

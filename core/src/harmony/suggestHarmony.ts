@@ -35,13 +35,22 @@ export function suggestHarmony(tune: TuneDoc): ChordMark[] {
     for (const note of melody) {
       if (note.start >= start + measure.length || note.start + note.duration <= start) continue
       const pc = mod12(midiOf(note.pitch))
-      weights.set(pc, (weights.get(pc) ?? 0) + weightOf(note.start - start, overlap(note, start, measure.length), measure))
+      weights.set(
+        pc,
+        (weights.get(pc) ?? 0) + weightOf(note.start - start, overlap(note, start, measure.length), measure),
+      )
     }
     const cadence = i === lastFull || measureAt(timeline, timeline.length - 1) === i
     const chord = bestTriad(measure.key, weights, cadence || marks.length === 0)
     const symbol = chordText(chord)
     if (symbol !== before) {
-      marks.push({ id: `h${i + 1}`, pos: { measure: measure.id, tick: 0 }, symbol, parsed: chord, origin: 'suggested' })
+      marks.push({
+        id: `h${i + 1}`,
+        pos: { measure: measure.id, tick: 0 },
+        symbol,
+        parsed: chord,
+        origin: 'suggested',
+      })
     }
     before = symbol
   })
@@ -52,7 +61,11 @@ function overlap(note: { start: Ticks; duration: Ticks }, start: Ticks, length: 
   return Math.min(note.start + note.duration, start + length) - Math.max(note.start, start)
 }
 
-function weightOf(at: Ticks, length: Ticks, measure: { metre: TuneDoc['measures'][number]['metre'] }): number {
+function weightOf(
+  at: Ticks,
+  length: Ticks,
+  measure: { metre: TuneDoc['measures'][number]['metre'] },
+): number {
   const beat = beatLength(measure.metre)
   const stress = at <= 0 ? 2 : at % beat === 0 ? (isCompound(measure.metre) ? 1.5 : 1.3) : 0.7
   return stress * (length / beat)

@@ -17,7 +17,8 @@ export interface Pos {
 export type Provenance = 'source' | 'heard' | 'guessed' | 'choice'
 
 /** What the player does at the end of a measure, as the page says it. */
-export type Jump = 'daCapo' | 'daCapoAlFine' | 'daCapoAlCoda' | 'dalSegno' | 'dalSegnoAlFine' | 'dalSegnoAlCoda'
+export type Jump =
+  'daCapo' | 'daCapoAlFine' | 'daCapoAlCoda' | 'dalSegno' | 'dalSegnoAlFine' | 'dalSegnoAlCoda'
 
 /** One written measure. `length` differs from `nominal` in a pickup, a cut measure or a faulty one. */
 export interface Measure {

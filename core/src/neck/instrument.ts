@@ -21,7 +21,13 @@ export interface Instrument {
 export type Tuning = readonly Midi[]
 
 export const GUITAR: Instrument = {
-  kind: 'guitar', strings: 6, doubling: 1, scaleLength: 648, spacing: { nut: 7.2, bridge: 10.8 }, frets: 20, bodyJoin: 14,
+  kind: 'guitar',
+  strings: 6,
+  doubling: 1,
+  scaleLength: 648,
+  spacing: { nut: 7.2, bridge: 10.8 },
+  frets: 20,
+  bodyJoin: 14,
 }
 
 export const STANDARD_TUNING: Tuning = [64, 59, 55, 50, 45, 40]

@@ -1,4 +1,15 @@
-import { STEPS, mod12, nameText, pitchClass, plainName, type Midi, type NoteName, type Pitch, type PitchClass, type Step } from './pitch.ts'
+import {
+  STEPS,
+  mod12,
+  nameText,
+  pitchClass,
+  plainName,
+  type Midi,
+  type NoteName,
+  type Pitch,
+  type PitchClass,
+  type Step,
+} from './pitch.ts'
 
 export const MODES = ['major', 'minor', 'dorian', 'mixolydian', 'phrygian', 'lydian', 'locrian'] as const
 export type Mode = (typeof MODES)[number]
@@ -12,7 +23,13 @@ export interface Key {
 
 /** Fifths between the major key on a tonic and this mode on the same tonic. */
 const MODE_FIFTHS: Readonly<Record<Mode, number>> = {
-  lydian: 1, major: 0, mixolydian: -1, dorian: -2, minor: -3, phrygian: -4, locrian: -5,
+  lydian: 1,
+  major: 0,
+  mixolydian: -1,
+  dorian: -2,
+  minor: -3,
+  phrygian: -4,
+  locrian: -5,
 }
 
 const MODE_STEPS: Readonly<Record<Mode, readonly number[]>> = {

@@ -51,12 +51,12 @@ export function pitchText(pitch: Pitch): string {
   return nameText(pitch) + String(pitch.octave)
 }
 
-const SHARP_NAMES: readonly NoteName[] = (['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'] as const).map(
-  (t) => ({ step: t[0] as Step, alter: t.length - 1 }),
-)
-const FLAT_NAMES: readonly NoteName[] = (['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'] as const).map(
-  (t) => ({ step: t[0] as Step, alter: 1 - t.length }),
-)
+const SHARP_NAMES: readonly NoteName[] = (
+  ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'] as const
+).map((t) => ({ step: t[0] as Step, alter: t.length - 1 }))
+const FLAT_NAMES: readonly NoteName[] = (
+  ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'] as const
+).map((t) => ({ step: t[0] as Step, alter: 1 - t.length }))
 
 /**
  * A plain name of a pitch class, with sharps or flats by preference.

@@ -46,7 +46,8 @@ export function bassLine(
     const grid = gridOf(measure, rules).map((t) => t + from)
     const starts = new Set<Ticks>(grid)
     const ongoing = harmony[current]
-    const struckHere = ongoing && (ongoing.start === from || junctions.has(i) || strikesAgain(rules, timeline, i, ongoing))
+    const struckHere =
+      ongoing && (ongoing.start === from || junctions.has(i) || strikesAgain(rules, timeline, i, ongoing))
     if (struckHere) starts.add(from)
     let last = current
     while (last + 1 < harmony.length && harmony[last + 1]!.start < end) starts.add(harmony[++last]!.start)
@@ -68,7 +69,13 @@ export function bassLine(
     const until = Math.min(next, harmony[onset.segment]!.end, stops[stop] ?? timeline.length)
     if (onset.fresh) root = i
     const kind = kindOf(onset, i - root, onset.beat - onsets[root]!.beat)
-    return { start: onset.start, until, change: harmony[onset.segment]!.start === onset.start, segment: onset.segment, kind }
+    return {
+      start: onset.start,
+      until,
+      change: harmony[onset.segment]!.start === onset.start,
+      segment: onset.segment,
+      kind,
+    }
   })
 }
 
@@ -91,7 +98,12 @@ function gridOf(measure: Measure, rules: BassRules): Ticks[] {
   return full.map((t) => t - offset).filter((t) => t >= 0 && t < measure.length)
 }
 
-function strikesAgain(rules: BassRules, timeline: Timeline, measure: number, ongoing: HarmonySegment): boolean {
+function strikesAgain(
+  rules: BassRules,
+  timeline: Timeline,
+  measure: number,
+  ongoing: HarmonySegment,
+): boolean {
   if (rules.level !== 1) return false
   let held = 0
   for (let k = measure - 1; k >= 0 && timeline.starts[k]! >= ongoing.start; k--) held++

@@ -15,7 +15,12 @@ export interface HarmonySegment {
 }
 
 /** The harmony of the written time line, as it sounds and as the capo player calls it. */
-export function harmonyLine(tune: TuneDoc, timeline: Timeline, capo: number, transposed: number): HarmonySegment[] {
+export function harmonyLine(
+  tune: TuneDoc,
+  timeline: Timeline,
+  capo: number,
+  transposed: number,
+): HarmonySegment[] {
   const marks = tune.chords
     .map((c) => ({ mark: c, start: ticksAt(timeline, c.pos) }))
     .sort((a, b) => a.start - b.start)

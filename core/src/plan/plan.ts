@@ -53,7 +53,9 @@ export interface Plan {
   readonly follows: readonly boolean[]
 }
 
-export type Planned = { readonly ok: true; readonly plan: Plan } | { readonly ok: false; readonly register: Register & { ok: false } }
+export type Planned =
+  | { readonly ok: true; readonly plan: Plan }
+  | { readonly ok: false; readonly register: Register & { ok: false } }
 
 /**
  * Lays out the voices of an arrangement: register, bass, slices; joins of the played order.
@@ -82,8 +84,17 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   return {
     ok: true,
     plan: {
-      timeline, unfolded, transposed, melody, melodyMidi: melody.map((n) => midiOf(n.pitch) + transposed), harmony, bass, slices,
-      firstSlice, junctions, follows: tune.measures.map((_, i) => i === 0 || consecutive.has(i)),
+      timeline,
+      unfolded,
+      transposed,
+      melody,
+      melodyMidi: melody.map((n) => midiOf(n.pitch) + transposed),
+      harmony,
+      bass,
+      slices,
+      firstSlice,
+      junctions,
+      follows: tune.measures.map((_, i) => i === 0 || consecutive.has(i)),
     },
   }
 }
@@ -99,7 +110,11 @@ function junctionsOf(unfolded: Unfolded): Junction[] {
   return [...seen.values()]
 }
 
-function regionIndex(tune: TuneDoc, timeline: Timeline, regions: readonly Region[]): (m: number) => Region | undefined {
+function regionIndex(
+  tune: TuneDoc,
+  timeline: Timeline,
+  regions: readonly Region[],
+): (m: number) => Region | undefined {
   const byMeasure: (Region | undefined)[] = tune.measures.map(() => undefined)
   for (const region of regions) {
     const from = timeline.indexOf.get(region.from) ?? 0
@@ -110,10 +125,16 @@ function regionIndex(tune: TuneDoc, timeline: Timeline, regions: readonly Region
 }
 
 function cut(
-  tune: TuneDoc, timeline: Timeline, melody: readonly MelodyNote[], bass: readonly BassWish[],
-  harmony: readonly HarmonySegment[], ruleOf: (m: number) => Region | undefined,
+  tune: TuneDoc,
+  timeline: Timeline,
+  melody: readonly MelodyNote[],
+  bass: readonly BassWish[],
+  harmony: readonly HarmonySegment[],
+  ruleOf: (m: number) => Region | undefined,
 ): Slice[] {
-  const times = [...new Set([...melody.map((n) => n.start), ...bass.map((b) => b.start)])].sort((a, b) => a - b)
+  const times = [...new Set([...melody.map((n) => n.start), ...bass.map((b) => b.start)])].sort(
+    (a, b) => a - b,
+  )
   const slices: Slice[] = []
   let m = -1
   let b = -1
@@ -134,7 +155,11 @@ function cut(
     const wish = bass[b]
     const since = start - (times[i - 1] ?? start - (end - start))
     slices.push({
-      start, end, measure, seconds: secondsOf(since, tempos[tempo]?.bpm ?? USUAL_TEMPO), beats: (end - start) / QUARTER,
+      start,
+      end,
+      measure,
+      seconds: secondsOf(since, tempos[tempo]?.bpm ?? USUAL_TEMPO),
+      beats: (end - start) / QUARTER,
       melody: note && note.start + note.duration > start ? m : -1,
       melodyOnset: note?.start === start,
       bass: wish && wish.until > start ? b : -1,

@@ -8,8 +8,12 @@ import type { Ticks } from '../time/ticks.ts'
  * comes down on it; at most to the end of the page. Derived, never stored.
  */
 export function ringOf(layer: Layer, timeline: Timeline): Map<Id, Ticks> {
-  const grips = layer.grips.map((g) => ({ grip: g, start: ticksAt(timeline, g.pos) })).sort((a, b) => a.start - b.start)
-  const notes = layer.notes.map((n) => ({ n, start: ticksAt(timeline, n.pos) })).sort((a, b) => a.start - b.start)
+  const grips = layer.grips
+    .map((g) => ({ grip: g, start: ticksAt(timeline, g.pos) }))
+    .sort((a, b) => a.start - b.start)
+  const notes = layer.notes
+    .map((n) => ({ n, start: ticksAt(timeline, n.pos) }))
+    .sort((a, b) => a.start - b.start)
   const nextOnString = new Map<number, Ticks>()
   const rings = new Map<Id, Ticks>()
   let g = grips.length - 1

@@ -5,44 +5,93 @@ import { duration, id, midi, pos, validated } from './common.ts'
 const fret = Joi.number().integer().min(0).max(36)
 const string = Joi.number().integer().min(1).max(12)
 const mm = Joi.number().positive().max(2000)
-const spans = Joi.object(Object.fromEntries(['12', '13', '14', '23', '24', '34'].map((k) => [k, mm.required()])))
+const spans = Joi.object(
+  Object.fromEntries(['12', '13', '14', '23', '24', '34'].map((k) => [k, mm.required()])),
+)
 
 const setup = Joi.object({
   instrument: Joi.object({
-    kind: Joi.string().valid('guitar', 'mandolin').required(), strings: string.required(), doubling: Joi.number().integer().min(1).max(2).required(),
-    scaleLength: mm.required(), spacing: Joi.object({ nut: mm.required(), bridge: mm.required() }).required(),
-    frets: Joi.number().integer().min(1).max(36).required(), bodyJoin: Joi.number().integer().min(1).max(36).required(),
+    kind: Joi.string().valid('guitar', 'mandolin').required(),
+    strings: string.required(),
+    doubling: Joi.number().integer().min(1).max(2).required(),
+    scaleLength: mm.required(),
+    spacing: Joi.object({ nut: mm.required(), bridge: mm.required() }).required(),
+    frets: Joi.number().integer().min(1).max(36).required(),
+    bodyJoin: Joi.number().integer().min(1).max(36).required(),
   }).required(),
   tuning: Joi.array().items(midi).min(1).max(12).required(),
   capo: Joi.array().items(fret).min(1).max(12).required(),
-  player: Joi.object({ name: Joi.string().allow('').max(200).required(), spans: spans.required(), handedness: Joi.string().valid('right', 'left').required() }).required(),
+  player: Joi.object({
+    name: Joi.string().allow('').max(200).required(),
+    spans: spans.required(),
+    handedness: Joi.string().valid('right', 'left').required(),
+  }).required(),
 })
 
 const note = Joi.object({
-  id: id.required(), sourceId: id, pos: pos.required(), dur: duration.required(),
-  role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(), notationVoice: Joi.number().integer().min(1).required(),
+  id: id.required(),
+  sourceId: id,
+  pos: pos.required(),
+  dur: duration.required(),
+  role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(),
+  notationVoice: Joi.number().integer().min(1).required(),
   place: Joi.object({ string: string.required(), fret: fret.required() }).required(),
-  left: Joi.valid(0, 1, 2, 3, 4, 'T').required(), right: Joi.string().valid('p', 'i', 'm', 'a').required(),
-  attack: Joi.string().valid('pluck').required(), optional: Joi.boolean().required(),
+  left: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
+  right: Joi.string().valid('p', 'i', 'm', 'a').required(),
+  attack: Joi.string().valid('pluck').required(),
+  optional: Joi.boolean().required(),
 })
 
 const grip = Joi.object({
-  id: id.required(), pos: pos.required(), until: pos.required(),
-  pressed: Joi.array().items(Joi.object({ string: string.required(), fret: fret.required(), finger: Joi.valid(1, 2, 3, 4, 'T').required() })).required(),
-  position: fret.required(), shape: Joi.string().max(80),
-  costs: Joi.array().items(Joi.object({
-    term: Joi.string().required(), cost: Joi.number().required(), quantity: Joi.number(),
-    unit: Joi.string().valid('mm', 's', 'beats', 'fingers', 'frets', 'strings'),
-  })).required(),
+  id: id.required(),
+  pos: pos.required(),
+  until: pos.required(),
+  pressed: Joi.array()
+    .items(
+      Joi.object({
+        string: string.required(),
+        fret: fret.required(),
+        finger: Joi.valid(1, 2, 3, 4, 'T').required(),
+      }),
+    )
+    .required(),
+  position: fret.required(),
+  shape: Joi.string().max(80),
+  costs: Joi.array()
+    .items(
+      Joi.object({
+        term: Joi.string().required(),
+        cost: Joi.number().required(),
+        quantity: Joi.number(),
+        unit: Joi.string().valid('mm', 's', 'beats', 'fingers', 'frets', 'strings'),
+      }),
+    )
+    .required(),
 })
 
 const layer = Joi.object({
   notes: Joi.array().items(note).required(),
-  spans: Joi.array().items(Joi.object({
-    id: id.required(), kind: Joi.string().valid('slide', 'hammer', 'pull', 'bend', 'letRing', 'palmMute').required(), from: id.required(), to: id.required(),
-  })).required(),
+  spans: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        kind: Joi.string().valid('slide', 'hammer', 'pull', 'bend', 'letRing', 'palmMute').required(),
+        from: id.required(),
+        to: id.required(),
+      }),
+    )
+    .required(),
   grips: Joi.array().items(grip).required(),
-  locks: Joi.array().items(Joi.object({ id: id.required(), target: id.required(), field: Joi.string().required(), value: Joi.any() })).required(),
+  locks: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        target: id.required(),
+        field: Joi.string().required(),
+        value: Joi.any(),
+      }),
+    )
+    .required(),
 })
 
 const arrangement = Joi.object<ArrangementDoc>({
@@ -54,15 +103,33 @@ const arrangement = Joi.object<ArrangementDoc>({
   tuneRev: Joi.number().integer().min(1).required(),
   inputHash: Joi.string().max(64).required(),
   setup: setup.required(),
-  regions: Joi.array().items(Joi.object({
-    from: id.required(), to: id.required(), style: Joi.string().valid(...STYLES).required(), level: Joi.number().valid(...LEVELS).required(),
-  })).min(1).required(),
+  regions: Joi.array()
+    .items(
+      Joi.object({
+        from: id.required(),
+        to: id.required(),
+        style: Joi.string()
+          .valid(...STYLES)
+          .required(),
+        level: Joi.number()
+          .valid(...LEVELS)
+          .required(),
+      }),
+    )
+    .min(1)
+    .required(),
   transposed: Joi.number().integer().min(-48).max(48).required(),
   base: layer.required(),
-  variants: Joi.array().items(Joi.object({
-    id: id.required(), measures: Joi.array().items(id).required(),
-    when: Joi.object({ student: id, level: Joi.number(), pass: Joi.number() }).required(), layer: layer.required(),
-  })).required(),
+  variants: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        measures: Joi.array().items(id).required(),
+        when: Joi.object({ student: id, level: Joi.number(), pass: Joi.number() }).required(),
+        layer: layer.required(),
+      }),
+    )
+    .required(),
 })
 
 /** @throws SchemaError */

@@ -34,6 +34,9 @@ export function validated<T>(schema: Joi.Schema, value: unknown, what: string): 
   const result = schema.validate(value, { convert: false, abortEarly: true })
   if (!result.error) return value as T
   const detail = result.error.details[0]
-  const where = (detail?.path ?? []).map((p) => (typeof p === 'number' ? `[${p}]` : `.${p}`)).join('').replace(/^\./, '')
+  const where = (detail?.path ?? [])
+    .map((p) => (typeof p === 'number' ? `[${p}]` : `.${p}`))
+    .join('')
+    .replace(/^\./, '')
   throw new SchemaError(what, where, detail?.message ?? 'not readable')
 }

@@ -6,23 +6,64 @@ const tab = Joi.object({
   schemaVersion: Joi.number().valid(1).required(),
   tune: Joi.object({
     title: Joi.string().allow('').required(),
-    measures: Joi.array().min(1).items(Joi.object({
-      index: Joi.number().integer().min(0).required(), number: Joi.number().integer().min(0).required(), start: ticks.required(),
-      length: ticks.min(1).required(), metre: Joi.string().required(), key: Joi.string().required(),
-    }).unknown()).required(),
+    measures: Joi.array()
+      .min(1)
+      .items(
+        Joi.object({
+          index: Joi.number().integer().min(0).required(),
+          number: Joi.number().integer().min(0).required(),
+          start: ticks.required(),
+          length: ticks.min(1).required(),
+          metre: Joi.string().required(),
+          key: Joi.string().required(),
+        }).unknown(),
+      )
+      .required(),
     order: Joi.array().items(Joi.number().integer().min(0)).required(),
-    tempos: Joi.array().items(Joi.object({ start: ticks.required(), bpm: Joi.number().positive().required() })).required(),
-  }).required().unknown(),
-  setup: Joi.object({ tuning: Joi.array().items(midi).length(6).required(), capo: Joi.number().integer().min(0).max(12).required() }).required().unknown(),
+    tempos: Joi.array()
+      .items(Joi.object({ start: ticks.required(), bpm: Joi.number().positive().required() }))
+      .required(),
+  })
+    .required()
+    .unknown(),
+  setup: Joi.object({
+    tuning: Joi.array().items(midi).length(6).required(),
+    capo: Joi.number().integer().min(0).max(12).required(),
+  })
+    .required()
+    .unknown(),
   transposed: Joi.number().integer().required(),
-  source: Joi.array().items(Joi.object({ start: ticks.required(), duration: ticks.required(), midi: midi.required() }).unknown()).required(),
-  notes: Joi.array().items(Joi.object({
-    measure: Joi.number().integer().min(0).required(), start: ticks.required(), duration: ticks.required(), ring: ticks.required(),
-    string: Joi.number().integer().required(), fret: Joi.number().integer().required(), midi: Joi.number().integer().required(),
-    role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(), leftFinger: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
-    rightFinger: Joi.string().valid('p', 'i', 'm', 'a').required(), technique: Joi.string().required(),
-  }).unknown()).required(),
-  chords: Joi.array().items(Joi.object({ start: ticks.required(), symbol: Joi.string().allow('').required(), sounding: Joi.string().allow('').required() }).unknown()).required(),
+  source: Joi.array()
+    .items(
+      Joi.object({ start: ticks.required(), duration: ticks.required(), midi: midi.required() }).unknown(),
+    )
+    .required(),
+  notes: Joi.array()
+    .items(
+      Joi.object({
+        measure: Joi.number().integer().min(0).required(),
+        start: ticks.required(),
+        duration: ticks.required(),
+        ring: ticks.required(),
+        string: Joi.number().integer().required(),
+        fret: Joi.number().integer().required(),
+        midi: Joi.number().integer().required(),
+        role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(),
+        leftFinger: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
+        rightFinger: Joi.string().valid('p', 'i', 'm', 'a').required(),
+        technique: Joi.string().required(),
+      }).unknown(),
+    )
+    .required(),
+  chords: Joi.array()
+    .items(
+      Joi.object({
+        start: ticks.required(),
+        symbol: Joi.string().allow('').required(),
+        sounding: Joi.string().allow('').required(),
+      }).unknown(),
+    )
+    .required(),
   warnings: Joi.array().items(Joi.string()).required(),
   elapsedMs: Joi.number().min(0).required(),
 }).unknown()

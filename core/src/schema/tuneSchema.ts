@@ -10,28 +10,55 @@ const metre = Joi.object({
 })
 
 const key = Joi.object({
-  tonic: noteName.required(), mode: Joi.string().valid(...MODES).required(), fifths: Joi.number().integer().min(-14).max(14).required(),
+  tonic: noteName.required(),
+  mode: Joi.string()
+    .valid(...MODES)
+    .required(),
+  fifths: Joi.number().integer().min(-14).max(14).required(),
 })
 
 const measure = Joi.object({
-  id: id.required(), nominal: ticks.min(1).required(), length: ticks.min(1).required(), metre: metre.required(), key: key.required(),
-  repeatStart: Joi.boolean().required(), repeatEnd: Joi.number().integer().min(1).max(21).required(),
+  id: id.required(),
+  nominal: ticks.min(1).required(),
+  length: ticks.min(1).required(),
+  metre: metre.required(),
+  key: key.required(),
+  repeatStart: Joi.boolean().required(),
+  repeatEnd: Joi.number().integer().min(1).max(21).required(),
   barline: Joi.string().valid('single', 'double', 'final', 'none').required(),
   endings: Joi.array().items(Joi.number().integer().min(1).max(20)).required(),
-  segno: Joi.boolean(), coda: Joi.boolean(), fine: Joi.boolean(),
-  jump: Joi.string().valid('daCapo', 'daCapoAlFine', 'daCapoAlCoda', 'dalSegno', 'dalSegnoAlFine', 'dalSegnoAlCoda'),
+  segno: Joi.boolean(),
+  coda: Joi.boolean(),
+  fine: Joi.boolean(),
+  jump: Joi.string().valid(
+    'daCapo',
+    'daCapoAlFine',
+    'daCapoAlCoda',
+    'dalSegno',
+    'dalSegnoAlFine',
+    'dalSegnoAlCoda',
+  ),
   provenance: Joi.string().valid('source', 'heard', 'guessed', 'choice').required(),
 })
 
 const event = Joi.object({
-  id: id.required(), voice: Joi.number().integer().min(0).required(), pos: pos.required(), dur: duration.required(), pitch,
-  chordTones: Joi.array().items(pitch).required(), tieTo: id, graces: Joi.array().items(pitch).required(),
-  ornaments: Joi.array().items(Joi.string().max(60)).required(), lyric: Joi.string().max(500).allow(''),
+  id: id.required(),
+  voice: Joi.number().integer().min(0).required(),
+  pos: pos.required(),
+  dur: duration.required(),
+  pitch,
+  chordTones: Joi.array().items(pitch).required(),
+  tieTo: id,
+  graces: Joi.array().items(pitch).required(),
+  ornaments: Joi.array().items(Joi.string().max(60)).required(),
+  lyric: Joi.string().max(500).allow(''),
 })
 
 const chordReading = Joi.object({
-  root: noteName.required(), quality: Joi.string().allow('').max(20).required(),
-  intervals: Joi.array().items(Joi.number().integer().min(0).max(24)).min(1).required(), bass: noteName,
+  root: noteName.required(),
+  quality: Joi.string().allow('').max(20).required(),
+  intervals: Joi.array().items(Joi.number().integer().min(0).max(24)).min(1).required(),
+  bass: noteName,
 })
 
 const tune = Joi.object<TuneDoc>({
@@ -42,20 +69,58 @@ const tune = Joi.object<TuneDoc>({
   composer: Joi.string().allow('').max(300),
   measures: Joi.array().items(measure).min(1).required(),
   events: Joi.array().items(event).required(),
-  chords: Joi.array().items(Joi.object({
-    id: id.required(), pos: pos.required(), symbol: Joi.string().allow('').max(60).required(), parsed: chordReading,
-    origin: Joi.string().valid('given', 'suggested', 'typed').required(),
-  })).required(),
-  tuplets: Joi.array().items(Joi.object({
-    id: id.required(), actual: Joi.number().integer().min(2).max(64).required(), normal: Joi.number().integer().min(1).max(64).required(),
-  })).required(),
-  sections: Joi.array().items(Joi.object({ id: id.required(), name: Joi.string().allow('').max(200).required(), measure: id.required() })).required(),
-  tempos: Joi.array().items(Joi.object({ pos: pos.required(), bpm: Joi.number().min(10).max(500).required(), stated: Joi.boolean().required() })).min(1).required(),
+  chords: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        pos: pos.required(),
+        symbol: Joi.string().allow('').max(60).required(),
+        parsed: chordReading,
+        origin: Joi.string().valid('given', 'suggested', 'typed').required(),
+      }),
+    )
+    .required(),
+  tuplets: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        actual: Joi.number().integer().min(2).max(64).required(),
+        normal: Joi.number().integer().min(1).max(64).required(),
+      }),
+    )
+    .required(),
+  sections: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        name: Joi.string().allow('').max(200).required(),
+        measure: id.required(),
+      }),
+    )
+    .required(),
+  tempos: Joi.array()
+    .items(
+      Joi.object({
+        pos: pos.required(),
+        bpm: Joi.number().min(10).max(500).required(),
+        stated: Joi.boolean().required(),
+      }),
+    )
+    .min(1)
+    .required(),
   source: Joi.string().allow('').max(1000),
   rights: Joi.string().allow('').max(1000),
   abc: Joi.object({
     text: Joi.string().allow('').max(2_100_000).required(),
-    spans: Joi.array().items(Joi.object({ target: id.required(), from: Joi.number().integer().min(0).required(), to: Joi.number().integer().min(0).required() })).required(),
+    spans: Joi.array()
+      .items(
+        Joi.object({
+          target: id.required(),
+          from: Joi.number().integer().min(0).required(),
+          to: Joi.number().integer().min(0).required(),
+        }),
+      )
+      .required(),
   }),
 })
 

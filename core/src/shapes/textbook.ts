@@ -18,34 +18,94 @@ export interface Frame {
 
 /** Open shapes as first books print them, frets / fingers from string 6 to 1. Common practice, no source. */
 const OPEN_SHAPES: Readonly<Record<string, string>> = {
-  C: 'x32010/x32010', C7: 'x32310/x32410', Cmaj7: 'x32000/x32000', Cadd9: 'x32030/x21030', 'C/G': '332010/342010',
+  C: 'x32010/x32010',
+  C7: 'x32310/x32410',
+  Cmaj7: 'x32000/x32000',
+  Cadd9: 'x32030/x21030',
+  'C/G': '332010/342010',
   'C/E': '032010/032010',
-  D: 'xx0232/xx0132', D7: 'xx0212/xx0213', Dm: 'xx0231/xx0231', Dmaj7: 'xx0222/xx0123', Dm7: 'xx0211/xx0211',
-  Dsus4: 'xx0233/xx0134', Dsus2: 'xx0230/xx0130', 'D/F#': '2x0232/1x0243', 'D/A': 'x00232/x00132', D6: 'xx0202/xx0102', D5: 'xx023x/xx012x',
-  E: '022100/023100', E7: '020100/020100', Em: '022000/023000', Em7: '020000/020000', Esus4: '022200/023400', Emaj7: '021100/031200',
-  F: 'xx3211/xx3211', Fmaj7: 'xx3210/xx3210', 'F/C': 'x33211/x34211',
-  G: '320003/210003', G7: '320001/320001', 'G/B': 'x20003/x10003', Gmaj7: '320002/310002', 'G/D': 'xx0003/xx0003', G6: '320000/210000',
-  A: 'x02220/x01230', A7: 'x02020/x02030', Am: 'x02210/x02310', Am7: 'x02010/x02010', Amaj7: 'x02120/x02130',
-  Asus4: 'x02230/x01240', Asus2: 'x02200/x02300', Am6: 'x02212/x02314', 'Am/G': '302210/402310', 'A/E': '002220/001230',
+  D: 'xx0232/xx0132',
+  D7: 'xx0212/xx0213',
+  Dm: 'xx0231/xx0231',
+  Dmaj7: 'xx0222/xx0123',
+  Dm7: 'xx0211/xx0211',
+  Dsus4: 'xx0233/xx0134',
+  Dsus2: 'xx0230/xx0130',
+  'D/F#': '2x0232/1x0243',
+  'D/A': 'x00232/x00132',
+  D6: 'xx0202/xx0102',
+  D5: 'xx023x/xx012x',
+  E: '022100/023100',
+  E7: '020100/020100',
+  Em: '022000/023000',
+  Em7: '020000/020000',
+  Esus4: '022200/023400',
+  Emaj7: '021100/031200',
+  F: 'xx3211/xx3211',
+  Fmaj7: 'xx3210/xx3210',
+  'F/C': 'x33211/x34211',
+  G: '320003/210003',
+  G7: '320001/320001',
+  'G/B': 'x20003/x10003',
+  Gmaj7: '320002/310002',
+  'G/D': 'xx0003/xx0003',
+  G6: '320000/210000',
+  A: 'x02220/x01230',
+  A7: 'x02020/x02030',
+  Am: 'x02210/x02310',
+  Am7: 'x02010/x02010',
+  Amaj7: 'x02120/x02130',
+  Asus4: 'x02230/x01240',
+  Asus2: 'x02200/x02300',
+  Am6: 'x02212/x02314',
+  'Am/G': '302210/402310',
+  'A/E': '002220/001230',
   B7: 'x21202/x21304',
 }
 
 /** Forms moved along the neck, written with their barre at fret 1; the number is the string of the root. */
 const MOVABLE_FORMS: Readonly<Record<string, readonly (readonly [string, number])[]>> = {
-  '': [['133211/134211', 6], ['x13331/x12341', 5]],
-  m: [['133111/134111', 6], ['x13321/x13421', 5]],
-  '7': [['131211/131211', 6], ['x13131/x13141', 5]],
-  m7: [['131111/131111', 6], ['x13121/x13121', 5]],
-  maj7: [['1x221x/1x342x', 6], ['x13231/x13241', 5]],
-  sus4: [['133311/123411', 6], ['x13341/x12341', 5]],
-  '7sus4': [['131311/131411', 6], ['x13141/x13141', 5]],
+  '': [
+    ['133211/134211', 6],
+    ['x13331/x12341', 5],
+  ],
+  m: [
+    ['133111/134111', 6],
+    ['x13321/x13421', 5],
+  ],
+  '7': [
+    ['131211/131211', 6],
+    ['x13131/x13141', 5],
+  ],
+  m7: [
+    ['131111/131111', 6],
+    ['x13121/x13121', 5],
+  ],
+  maj7: [
+    ['1x221x/1x342x', 6],
+    ['x13231/x13241', 5],
+  ],
+  sus4: [
+    ['133311/133311', 6],
+    ['x13341/x12341', 5],
+  ],
+  '7sus4': [
+    ['131311/131411', 6],
+    ['x13141/x13141', 5],
+  ],
   '6': [['x13333/x13333', 5]],
   '9': [['x21222/x21333', 5]],
   m7b5: [['x1213x/x1324x', 5]],
   dim: [['x1232x/x1243x', 5]],
-  dim7: [['x1202x/x2314x', 5], ['xx1212/xx1324', 4]],
+  dim7: [
+    ['x1202x/x2314x', 5],
+    ['xx1212/xx1324', 4],
+  ],
   aug: [['xx3221/xx4231', 4]],
-  '5': [['133xxx/134xxx', 6], ['x133xx/x134xx', 5]],
+  '5': [
+    ['133xxx/134xxx', 6],
+    ['x133xx/x134xx', 5],
+  ],
   m6: [['x1312x/x1412x', 5]],
 }
 
@@ -69,7 +129,9 @@ function readDiagram(text: string): Diagram {
 
 const shapeName = (chord: ChordReading) => {
   const root = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'][pitchClass(chord.root)]!
-  const bass = chord.bass ? '/' + ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'][pitchClass(chord.bass)]! : ''
+  const bass = chord.bass
+    ? '/' + ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'][pitchClass(chord.bass)]!
+    : ''
   return { plain: root + chord.quality, slashed: root + chord.quality + bass }
 }
 
@@ -100,7 +162,9 @@ export function framesFor(shape: ChordReading, setup: Setup): Frame[] {
 
 function frameOf(name: string, diagram: Diagram, up: number, textbook: boolean): Frame {
   const pressed = diagram.pressed.map((p) => ({ ...p, fret: p.fret + up }))
-  const fingers = [1, 2, 3, 4].map((f) => pressed.filter((p) => p.finger === f)).filter((group) => group.length > 0)
+  const fingers = [1, 2, 3, 4]
+    .map((f) => pressed.filter((p) => p.finger === f))
+    .filter((group) => group.length > 0)
   return { name, frets: diagram.frets.map((f) => (f === null ? null : f + up)), pressed, fingers, textbook }
 }
 
@@ -111,5 +175,7 @@ function openPitchWithoutCapo(setup: Setup, string: number): number {
 function soundsChord(frame: Frame, shape: ChordReading, setup: Setup): boolean {
   const capo = setup.capo[0]!
   const allowed = chordPitchClasses(shape).map((pc) => mod12(pc + capo))
-  return frame.frets.every((fret, i) => fret === null || allowed.includes(mod12(pitchAt(setup, { string: i + 1, fret }))))
+  return frame.frets.every(
+    (fret, i) => fret === null || allowed.includes(mod12(pitchAt(setup, { string: i + 1, fret }))),
+  )
 }

@@ -30,7 +30,11 @@ export interface Arranged {
  * Arranges a tune: plan, then both hands. A generator that yields the share done and may be dropped at any yield.
  * @throws ArrangeError where the melody lies outside the instrument in every octave
  */
-export function* arranging(tune: TuneDoc, setup: Setup, regions: readonly Region[]): Generator<number, Arranged> {
+export function* arranging(
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+): Generator<number, Arranged> {
   const planned = makePlan(tune, setup, regions)
   if (!planned.ok) {
     const number = measureNumbers(tune.measures)[planned.register.measure]!
@@ -39,7 +43,9 @@ export function* arranging(tune: TuneDoc, setup: Setup, regions: readonly Region
     const wide = planned.register.reason === 'wide'
     throw new ArrangeError(
       `Measure ${number}: the melody leaves the instrument (${span}) in every octave. ` +
-        (wide ? 'It spans more than the instrument has: shorten its range.' : 'Lower the capo, or write the measure nearer to the rest.'),
+        (wide
+          ? 'It spans more than the instrument has: shorten its range.'
+          : 'Lower the capo, or write the measure nearer to the rest.'),
       number,
     )
   }
@@ -62,10 +68,25 @@ export function wholeTune(tune: TuneDoc, style: Region['style'], level: Region['
 
 /** A new arrangement document around an arranged layer. */
 export function arrangementOf(
-  id: Id, name: string, tune: TuneDoc, setup: Setup, regions: readonly Region[], arranged: Arranged,
+  id: Id,
+  name: string,
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+  arranged: Arranged,
 ): ArrangementDoc {
   return {
-    schema: ARRANGEMENT_SCHEMA, id, rev: 1, name, tuneId: tune.id, tuneRev: tune.rev, inputHash: inputHash(tune, setup, regions),
-    setup, regions, transposed: arranged.plan.transposed, base: arranged.layer, variants: [],
+    schema: ARRANGEMENT_SCHEMA,
+    id,
+    rev: 1,
+    name,
+    tuneId: tune.id,
+    tuneRev: tune.rev,
+    inputHash: inputHash(tune, setup, regions),
+    setup,
+    regions,
+    transposed: arranged.plan.transposed,
+    base: arranged.layer,
+    variants: [],
   }
 }

@@ -45,11 +45,20 @@ export interface CandidateSet {
 export function packCandidates(setup: Setup, list: readonly Candidate[]): CandidateSet {
   const n = list.length
   const fingers: [Int16Array, Int16Array, Int16Array, Int16Array] = [
-    new Int16Array(n), new Int16Array(n), new Int16Array(n), new Int16Array(n),
+    new Int16Array(n),
+    new Int16Array(n),
+    new Int16Array(n),
+    new Int16Array(n),
   ]
   const set = {
-    list, fingers, positionMm: new Float64Array(n), melody: new Int16Array(n), bass: new Int16Array(n),
-    fixed: new Float64Array(n), perBeat: new Float64Array(n), openOnly: new Uint8Array(n),
+    list,
+    fingers,
+    positionMm: new Float64Array(n),
+    melody: new Int16Array(n),
+    bass: new Int16Array(n),
+    fixed: new Float64Array(n),
+    perBeat: new Float64Array(n),
+    openOnly: new Uint8Array(n),
   }
   list.forEach((c, i) => {
     const codes: readonly FingerCode[] = fingerCodes(c.pressed)

@@ -31,7 +31,8 @@ export function generate(setup: Setup, wish: Wish): CandidateSet {
       const key = draftKey(draft)
       const candidate = finish(setup, wish, draft)
       const before = found.get(key)
-      if (!before || candidate.fixed + candidate.perBeat < before.fixed + before.perBeat) found.set(key, candidate)
+      if (!before || candidate.fixed + candidate.perBeat < before.fixed + before.perBeat)
+        found.set(key, candidate)
     }
   }
   return packCandidates(setup, [...found.values()])
@@ -43,7 +44,8 @@ function combinations(wish: Wish): Needed[] {
   const basses: (BassOption | undefined)[] = wish.bass ? [...wish.bass.options, undefined] : [undefined]
   const result: Needed[] = []
   for (const melody of melodies) {
-    for (const bass of basses) if (!melody || bass?.place.string !== melody.string) result.push({ melody, bass })
+    for (const bass of basses)
+      if (!melody || bass?.place.string !== melody.string) result.push({ melody, bass })
   }
   return result
 }
@@ -69,18 +71,25 @@ interface Fingering {
 }
 
 /** Every legal choice of fingers for what sounds. */
-function fingerings(setup: Setup, needed: Needed, open: readonly number[], barreStrings: number): Fingering[] {
+function fingerings(
+  setup: Setup,
+  needed: Needed,
+  open: readonly number[],
+  barreStrings: number,
+): Fingering[] {
   const melody = needed.melody
   const bass = needed.bass?.place
   const result: Fingering[] = []
   for (const melodyFinger of fingersFor(melody)) {
     for (const bassFinger of fingersFor(bass)) {
       const pressed: Pressed[] = []
-      if (melody && melodyFinger > 0) pressed.push({ string: melody.string, fret: melody.fret, finger: melodyFinger })
+      if (melody && melodyFinger > 0)
+        pressed.push({ string: melody.string, fret: melody.fret, finger: melodyFinger })
       if (bass && bassFinger > 0) pressed.push({ string: bass.string, fret: bass.fret, finger: bassFinger })
       const barre = melody && bass && melodyFinger === bassFinger && melodyFinger > 0
       if (barre && bass.string - melody.string + 1 > barreStrings) continue
-      if (pressed.length < 2 || !handFault(setup, setup.player.spans, pressed, open)) result.push({ melodyFinger, bassFinger, pressed })
+      if (pressed.length < 2 || !handFault(setup, setup.player.spans, pressed, open))
+        result.push({ melodyFinger, bassFinger, pressed })
     }
   }
   return result
@@ -88,12 +97,18 @@ function fingerings(setup: Setup, needed: Needed, open: readonly number[], barre
 
 /** The sounding notes' fingers, then every finger of the shape that can stay beside them; barres as the level allows. */
 function keepShape(
-  setup: Setup, frame: Frame, sounding: readonly Pressed[], open: readonly number[], barreStrings: number,
+  setup: Setup,
+  frame: Frame,
+  sounding: readonly Pressed[],
+  open: readonly number[],
+  barreStrings: number,
 ): readonly Pressed[] {
   let pressed = sounding
   for (const group of frame.fingers) {
     if (group.at(-1)!.string - group[0]!.string >= barreStrings) continue
-    const rest = group.filter((p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger))
+    const rest = group.filter(
+      (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
+    )
     if (rest.length === 0 || !rest.every((p) => canStay(p, group, sounding, open))) continue
     const more = [...pressed, ...rest]
     if (!handFault(setup, setup.player.spans, more, open)) pressed = more
@@ -102,7 +117,12 @@ function keepShape(
 }
 
 /** A finger of the shape stays unless its string must sound otherwise or the finger itself is needed elsewhere. */
-function canStay(p: Pressed, group: readonly Pressed[], sounding: readonly Pressed[], open: readonly number[]): boolean {
+function canStay(
+  p: Pressed,
+  group: readonly Pressed[],
+  sounding: readonly Pressed[],
+  open: readonly number[],
+): boolean {
   if (open.includes(p.string)) return false
   return sounding.every((s) => {
     if (s.string === p.string && s.fret <= p.fret) return false

@@ -8,7 +8,14 @@ import type { Setup } from '../neck/setup.ts'
  */
 export function inputHash(tune: TuneDoc, setup: Setup, regions: readonly Region[]): string {
   const { measures, events, chords, tempos } = tune
-  const text = JSON.stringify([measures, events.map(({ lyric: _, ...e }) => e), chords, tempos, setup, regions])
+  const text = JSON.stringify([
+    measures,
+    events.map(({ lyric: _, ...e }) => e),
+    chords,
+    tempos,
+    setup,
+    regions,
+  ])
   let a = 0x811c9dc5
   let b = 0xcbf29ce4
   for (let i = 0; i < text.length; i++) {

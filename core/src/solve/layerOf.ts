@@ -17,7 +17,8 @@ export function layerOf(plan: Plan, solution: Solution, tune: TuneDoc, setup: Se
   const chosen = solution.choice
   const at = (t: number): Candidate => solution.sets[t]!.list[chosen[t]!]!
   const posOf = (tick: Ticks, measure: number): Pos => ({
-    measure: tune.measures[measure]!.id, tick: tick - plan.timeline.starts[measure]!,
+    measure: tune.measures[measure]!.id,
+    tick: tick - plan.timeline.starts[measure]!,
   })
   const onsets: { t: number; notes: Omit<TabNote, 'right'>[] }[] = []
   plan.slices.forEach((slice, t) => {
@@ -26,15 +27,28 @@ export function layerOf(plan: Plan, solution: Solution, tune: TuneDoc, setup: Se
     if (slice.melodyOnset) {
       const note = plan.melody[slice.melody]!
       notes.push({
-        id: `n.${note.sourceId}`, sourceId: note.sourceId, pos: posOf(slice.start, slice.measure), dur: written(note.duration),
-        role: 'melody', notationVoice: 1, ...placed(c.melody), attack: 'pluck', optional: false,
+        id: `n.${note.sourceId}`,
+        sourceId: note.sourceId,
+        pos: posOf(slice.start, slice.measure),
+        dur: written(note.duration),
+        role: 'melody',
+        notationVoice: 1,
+        ...placed(c.melody),
+        attack: 'pluck',
+        optional: false,
       })
     }
     if (slice.bassOnset && c.bass !== 0) {
       const pos = posOf(slice.start, slice.measure)
       notes.push({
-        id: `b.${pos.measure}.${pos.tick}`, pos, dur: written(soundsUntil(plan, solution, t) - slice.start), role: 'bass',
-        notationVoice: 2, ...placed(c.bass), attack: 'pluck', optional: false,
+        id: `b.${pos.measure}.${pos.tick}`,
+        pos,
+        dur: written(soundsUntil(plan, solution, t) - slice.start),
+        role: 'bass',
+        notationVoice: 2,
+        ...placed(c.bass),
+        attack: 'pluck',
+        optional: false,
       })
     }
     if (notes.length > 0) onsets.push({ t, notes })
@@ -73,7 +87,12 @@ function soundsUntil(plan: Plan, solution: Solution, from: number): Ticks {
 }
 
 function gripsOf(
-  plan: Plan, solution: Solution, tune: TuneDoc, setup: Setup, at: (t: number) => Candidate, posOf: (tick: Ticks, m: number) => Pos,
+  plan: Plan,
+  solution: Solution,
+  tune: TuneDoc,
+  setup: Setup,
+  at: (t: number) => Candidate,
+  posOf: (tick: Ticks, m: number) => Pos,
 ): Grip[] {
   return plan.slices.map((slice, t) => {
     const c = at(t)
@@ -84,8 +103,14 @@ function gripsOf(
     return {
       id: `g.${pos.measure}.${pos.tick}`,
       pos,
-      until: next ? posOf(next.start, next.measure) : { measure: tune.measures[lastMeasure]!.id, tick: tune.measures[lastMeasure]!.length },
-      pressed: c.pressed.map((p) => ({ string: p.string, fret: p.fret, finger: p.finger as PressedPlace['finger'] })),
+      until: next
+        ? posOf(next.start, next.measure)
+        : { measure: tune.measures[lastMeasure]!.id, tick: tune.measures[lastMeasure]!.length },
+      pressed: c.pressed.map((p) => ({
+        string: p.string,
+        fret: p.fret,
+        finger: p.finger as PressedPlace['finger'],
+      })),
       position: c.position,
       ...(shape ? { shape } : {}),
       costs: costsOf(plan, solution, setup, t),
@@ -101,21 +126,42 @@ export function costsOf(plan: Plan, solution: Solution, setup: Setup, t: number)
   const terms: CostTerm[] = []
   const bassPlace = c.bass ? { string: keyString(c.bass), fret: keyFret(c.bass) } : undefined
   staticCost(
-    setup, wish,
+    setup,
+    wish,
     {
-      pressed: c.pressed, position: c.position, frame: c.frame,
+      pressed: c.pressed,
+      position: c.position,
+      frame: c.frame,
       melody: c.melody ? { string: keyString(c.melody), fret: keyFret(c.melody) } : undefined,
-      melodyFinger: keyFinger(c.melody), bassFinger: keyFinger(c.bass),
-      bass: bassPlace && wish.bass?.options.find((o) => o.place.string === bassPlace.string && o.place.fret === bassPlace.fret),
+      melodyFinger: keyFinger(c.melody),
+      bassFinger: keyFinger(c.bass),
+      bass:
+        bassPlace &&
+        wish.bass?.options.find(
+          (o) => o.place.string === bassPlace.string && o.place.fret === bassPlace.fret,
+        ),
     },
     (term, cost, perBeat, quantity, unit) => {
       const total = perBeat ? cost * slice.beats : cost
-      if (total > 0) terms.push({ term, cost: total, ...(quantity === undefined ? {} : { quantity }), ...(unit ? { unit } : {}) })
+      if (total > 0)
+        terms.push({
+          term,
+          cost: total,
+          ...(quantity === undefined ? {} : { quantity }),
+          ...(unit ? { unit } : {}),
+        })
     },
   )
   if (t > 0 && plan.follows[slice.measure]) {
-    terms.push(...transitionTerms(solution.sets[t - 1]!, solution.choice[t - 1]!, solution.sets[t]!, solution.choice[t]!, stepBetween(plan, t - 1, t)))
+    terms.push(
+      ...transitionTerms(
+        solution.sets[t - 1]!,
+        solution.choice[t - 1]!,
+        solution.sets[t]!,
+        solution.choice[t]!,
+        stepBetween(plan, t - 1, t),
+      ),
+    )
   }
   return terms.sort((a, b) => b.cost - a.cost)
 }
-

@@ -53,7 +53,13 @@ export function* cheapestPath(chain: Chain): Generator<number, Path> {
 }
 
 function relax(
-  a: CandidateSet, b: CandidateSet, cost: Float64Array, order: Int32Array, next: Float64Array, from: Int32Array, step: Step,
+  a: CandidateSet,
+  b: CandidateSet,
+  cost: Float64Array,
+  order: Int32Array,
+  next: Float64Array,
+  from: Int32Array,
+  step: Step,
 ): void {
   const buckets = new Map<number, Int32Array>()
   for (let j = 0; j < next.length; j++) {
@@ -79,13 +85,19 @@ function relax(
 
 /** Predecessors that hold these notes, cheapest first; 0 asks for nothing. */
 function bucketFor(
-  buckets: Map<number, Int32Array>, a: CandidateSet, order: Int32Array, melody: number, bass: number,
+  buckets: Map<number, Int32Array>,
+  a: CandidateSet,
+  order: Int32Array,
+  melody: number,
+  bass: number,
 ): Int32Array {
   if (melody === 0 && bass === 0) return order
   const key = melody * 65536 + bass
   const known = buckets.get(key)
   if (known) return known
-  const bucket = order.filter((i) => (melody === 0 || a.melody[i] === melody) && (bass === 0 || a.bass[i] === bass))
+  const bucket = order.filter(
+    (i) => (melody === 0 || a.melody[i] === melody) && (bass === 0 || a.bass[i] === bass),
+  )
   buckets.set(key, bucket)
   return bucket
 }
@@ -95,7 +107,8 @@ function nodeCosts(chain: Chain, t: number): Float64Array {
   const beats = chain.beats[t]!
   const extra = chain.extra?.[t]
   const costs = new Float64Array(set.list.length)
-  for (let j = 0; j < costs.length; j++) costs[j] = set.fixed[j]! + set.perBeat[j]! * beats + (extra ? extra[j]! : 0)
+  for (let j = 0; j < costs.length; j++)
+    costs[j] = set.fixed[j]! + set.perBeat[j]! * beats + (extra ? extra[j]! : 0)
   return costs
 }
 

@@ -48,7 +48,9 @@ export function* solve(plan: Plan, setup: Setup): Generator<number, Solution> {
     sets.push(set)
   }
   const beats = plan.slices.map((s) => s.beats)
-  const steps = plan.slices.map((s, t) => (t === 0 || isSkipped(plan, t, s.measure) ? undefined : stepBetween(plan, t - 1, t)))
+  const steps = plan.slices.map((s, t) =>
+    t === 0 || isSkipped(plan, t, s.measure) ? undefined : stepBetween(plan, t - 1, t),
+  )
   const joins = joinsOf(plan)
   const alike = alikeSlices(plan, wishes)
   let best: { choice: Int32Array; cost: number } | undefined
@@ -105,15 +107,20 @@ function alikeSlices(plan: Plan, wishes: readonly Wish[]): Map<number, number> {
 }
 
 function biases(
-  sets: readonly CandidateSet[], choice: Int32Array, joins: readonly Join[], alike: ReadonlyMap<number, number>,
+  sets: readonly CandidateSet[],
+  choice: Int32Array,
+  joins: readonly Join[],
+  alike: ReadonlyMap<number, number>,
 ): (Float64Array | undefined)[] {
   const extra: (Float64Array | undefined)[] = sets.map(() => undefined)
   const at = (t: number) => (extra[t] ??= new Float64Array(sets[t]!.list.length))
   for (const { from, to, step } of joins) {
     const into = at(to)
-    for (let j = 0; j < into.length; j++) into[j]! += transitionCost(sets[from]!, choice[from]!, sets[to]!, j, step)
+    for (let j = 0; j < into.length; j++)
+      into[j]! += transitionCost(sets[from]!, choice[from]!, sets[to]!, j, step)
     const out = at(from)
-    for (let i = 0; i < out.length; i++) out[i]! += transitionCost(sets[from]!, i, sets[to]!, choice[to]!, step)
+    for (let i = 0; i < out.length; i++)
+      out[i]! += transitionCost(sets[from]!, i, sets[to]!, choice[to]!, step)
   }
   for (const [t, first] of alike) {
     const here = at(t)

@@ -18,14 +18,21 @@ export interface Draft {
 }
 
 /** Receives each term of a cost: once, or a beat. */
-export type AddTerm = (term: string, cost: number, perBeat: boolean, quantity?: number, unit?: CostTerm['unit']) => void
+export type AddTerm = (
+  term: string,
+  cost: number,
+  perBeat: boolean,
+  quantity?: number,
+  unit?: CostTerm['unit'],
+) => void
 
 /** Prices a grip on its own, without what comes before or after. The only place where these terms are defined. */
 export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
   const rules = LEVEL_RULES[wish.level]
   fingering(setup, draft, add)
   if (draft.pressed.length === 0) add('hover', WEIGHTS.hoverFret * (draft.position - 1), false)
-  else if (draft.position > 1) add('highPosition', rules.highFret * (draft.position - 1), false, draft.position, 'frets')
+  else if (draft.position > 1)
+    add('highPosition', rules.highFret * (draft.position - 1), false, draft.position, 'frets')
   if (draft.melody && draft.melody.string >= 4) add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
   bassTerms(wish, draft, add)
   frameTerms(setup, wish, draft, rules.frameBeat, add)
@@ -45,7 +52,8 @@ function fingering(setup: Setup, draft: Draft, add: AddTerm): void {
     }
     const squeezed = f + 1 - codeFret(code)
     if (squeezed > 0) add('squeeze', WEIGHTS.squeeze * squeezed * textbookShare, false, squeezed, 'frets')
-    for (let g = f + 1; g < 4; g++) if (codes[g] !== 0) pair(setup, f + 1, code, g + 1, codes[g]!, textbookShare, add)
+    for (let g = f + 1; g < 4; g++)
+      if (codes[g] !== 0) pair(setup, f + 1, code, g + 1, codes[g]!, textbookShare, add)
   }
   const busiest = Math.max(draft.melodyFinger, draft.bassFinger)
   const weak = WEIGHTS.weakFinger[busiest] ?? 0
@@ -58,7 +66,8 @@ function pair(setup: Setup, f: number, a: number, g: number, b: number, share: n
   if (excess > 0) {
     const capo = setup.capo[0]!
     const { scaleLength } = setup.instrument
-    const mm = fretFromNut(scaleLength, codeFret(b) + capo) - fretFromNut(scaleLength, codeFret(b) - excess + capo)
+    const mm =
+      fretFromNut(scaleLength, codeFret(b) + capo) - fretFromNut(scaleLength, codeFret(b) - excess + capo)
     add('stretch', (WEIGHTS.excess * mm) / 30, false, mm, 'mm')
     add('stretchHeld', (WEIGHTS.stretchBeat * mm) / 30, true, mm, 'mm')
   } else if (excess < -1) add('crowded', WEIGHTS.slack * (-excess - 1) * share, false)
@@ -85,8 +94,12 @@ function frameTerms(setup: Setup, wish: Wish, draft: Draft, frameBeat: number, a
   }
   if (draft.bass && wish.bass?.onset) {
     offShape(setup, textbook, draft.bass.place, draft.bassFinger, add)
-    if (wish.bass.kind === 'root' && !isShapeBass(textbook, draft.bass.place)) add('otherBass', WEIGHTS.notTextbookBass, false)
-    if (wish.bass.kind === 'alternate' && textbook.frets[draft.bass.place.string - 1] !== draft.bass.place.fret) {
+    if (wish.bass.kind === 'root' && !isShapeBass(textbook, draft.bass.place))
+      add('otherBass', WEIGHTS.notTextbookBass, false)
+    if (
+      wish.bass.kind === 'alternate' &&
+      textbook.frets[draft.bass.place.string - 1] !== draft.bass.place.fret
+    ) {
       add('alternateOffShape', WEIGHTS.alternateOffShape, false)
     }
   }
@@ -105,7 +118,9 @@ function offShape(setup: Setup, shape: Frame, place: Place, finger: number, add:
   }
   if (shape.frets[place.string - 1] === place.fret) return
   const midi = pitchAt(setup, place)
-  const offered = shape.frets.some((fret, i) => fret !== null && pitchAt(setup, { string: i + 1, fret }) === midi)
+  const offered = shape.frets.some(
+    (fret, i) => fret !== null && pitchAt(setup, { string: i + 1, fret }) === midi,
+  )
   if (offered) add('otherPlace', WEIGHTS.notTextbookPlace, false)
 }
 
@@ -119,5 +134,7 @@ function isShapeBass(shape: Frame, place: Place): boolean {
 
 /** Fingers of the shape that the grip holds where the shape has them. */
 export function heldOf(shape: Frame, pressed: readonly Pressed[]): number {
-  return shape.pressed.filter((s) => pressed.some((p) => p.string === s.string && p.fret === s.fret && p.finger === s.finger)).length
+  return shape.pressed.filter((s) =>
+    pressed.some((p) => p.string === s.string && p.fret === s.fret && p.finger === s.finger),
+  ).length
 }

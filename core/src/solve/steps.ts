@@ -15,7 +15,8 @@ export function stepBetween(plan: Plan, from: number, to: number): Step {
     holdsBass: neighbours && wish !== undefined && !b.bassOnset && a.bass === b.bass,
     melodyBeatsLeft: note ? (note.start + note.duration - b.start) / QUARTER : 0,
     bassBeatsLeft: wish ? (wish.until - b.start) / QUARTER : 0,
-    sameChordBass: b.bassOnset && wish?.kind === 'alternate' && a.bass >= 0 && plan.bass[a.bass]!.segment === wish.segment,
+    sameChordBass:
+      b.bassOnset && wish?.kind === 'alternate' && a.bass >= 0 && plan.bass[a.bass]!.segment === wish.segment,
   }
 }
 

@@ -27,7 +27,7 @@ export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: n
     const from = a.fingers[f]![i]!
     if (from === to) continue
     if (from === 0) cost += WEIGHTS.land
-    else if ((from >> 5) === (to >> 5)) {
+    else if (from >> 5 === to >> 5) {
       cost += WEIGHTS.guide + WEIGHTS.guideMm * 30 * Math.abs((from & 31) - (to & 31))
     } else if ((from & 31) === (to & 31) && overlapsOrTouches(from, to)) cost += WEIGHTS.roll
     else cost += hurry + tooFast
@@ -40,7 +40,8 @@ export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: n
   if (step.holdsBass && b.bass[j] === 0 && a.bass[i] !== 0) {
     cost += WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   }
-  if (step.sameChordBass && b.bass[j] !== 0 && samePlace(a.bass[i]!, b.bass[j]!)) cost += WEIGHTS.sameBassAgain
+  if (step.sameChordBass && b.bass[j] !== 0 && samePlace(a.bass[i]!, b.bass[j]!))
+    cost += WEIGHTS.sameBassAgain
   return cost
 }
 
@@ -53,7 +54,13 @@ function overlapsOrTouches(from: number, to: number): boolean {
 }
 
 /** The same cost as a list of terms in words and units, for the reasons. Written apart from the fast form above. */
-export function transitionTerms(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): CostTerm[] {
+export function transitionTerms(
+  a: CandidateSet,
+  i: number,
+  b: CandidateSet,
+  j: number,
+  step: Step,
+): CostTerm[] {
   const terms: CostTerm[] = []
   let landed = 0
   for (let f = 0; f < 4; f++) {
@@ -63,8 +70,14 @@ export function transitionTerms(a: CandidateSet, i: number, b: CandidateSet, j: 
     if (from === 0) landed++
     else if (codeTop(from) === codeTop(to) && codeLow(from) === codeLow(to)) {
       const frets = Math.abs(codeFret(from) - codeFret(to))
-      terms.push({ term: 'guide', cost: WEIGHTS.guide + WEIGHTS.guideMm * 30 * frets, quantity: frets, unit: 'frets' })
-    } else if (codeFret(from) === codeFret(to) && overlapsOrTouches(from, to)) terms.push({ term: 'roll', cost: WEIGHTS.roll })
+      terms.push({
+        term: 'guide',
+        cost: WEIGHTS.guide + WEIGHTS.guideMm * 30 * frets,
+        quantity: frets,
+        unit: 'frets',
+      })
+    } else if (codeFret(from) === codeFret(to) && overlapsOrTouches(from, to))
+      terms.push({ term: 'roll', cost: WEIGHTS.roll })
     else {
       const cost = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
       terms.push({ term: 'hop', cost, quantity: step.seconds, unit: 's' })
@@ -75,15 +88,31 @@ export function transitionTerms(a: CandidateSet, i: number, b: CandidateSet, j: 
   if (mm > 1) {
     const open = keyFret(a.list[i]!.melody) === 0 && keyFret(a.list[i]!.bass) === 0
     const full = WEIGHTS.shift + WEIGHTS.shiftMm * mm
-    terms.push({ term: open ? 'shiftOnOpen' : 'shift', cost: open ? full * WEIGHTS.openBridge : full, quantity: mm, unit: 'mm' })
+    terms.push({
+      term: open ? 'shiftOnOpen' : 'shift',
+      cost: open ? full * WEIGHTS.openBridge : full,
+      quantity: mm,
+      unit: 'mm',
+    })
   }
   const [from, to] = [a.list[i]!, b.list[j]!]
   if (step.holdsMelody && from.melody && !to.melody) {
-    terms.push({ term: 'melodyCut', cost: WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft, quantity: step.melodyBeatsLeft, unit: 'beats' })
+    terms.push({
+      term: 'melodyCut',
+      cost: WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft,
+      quantity: step.melodyBeatsLeft,
+      unit: 'beats',
+    })
   }
   if (step.holdsBass && from.bass && !to.bass) {
-    terms.push({ term: 'bassCut', cost: WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft, quantity: step.bassBeatsLeft, unit: 'beats' })
+    terms.push({
+      term: 'bassCut',
+      cost: WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft,
+      quantity: step.bassBeatsLeft,
+      unit: 'beats',
+    })
   }
-  if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass)) terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
+  if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass))
+    terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
   return terms
 }

@@ -17,13 +17,26 @@ export interface BassOption {
 export interface Wish {
   readonly signature: string
   readonly level: Level
-  readonly melody: { readonly midi: Midi; readonly onset: boolean; readonly places: readonly Place[] } | undefined
-  readonly bass: { readonly onset: boolean; readonly change: boolean; readonly kind: 'root' | 'alternate'; readonly options: readonly BassOption[] } | undefined
+  readonly melody:
+    { readonly midi: Midi; readonly onset: boolean; readonly places: readonly Place[] } | undefined
+  readonly bass:
+    | {
+        readonly onset: boolean
+        readonly change: boolean
+        readonly kind: 'root' | 'alternate'
+        readonly options: readonly BassOption[]
+      }
+    | undefined
   readonly frames: readonly Frame[]
 }
 
 /** Turns a slice of the plan into a wish: every place that each voice could take, with the frames of its chord. */
-export function wishOf(plan: Plan, slice: Slice, setup: Setup, frameCache: Map<string, readonly Frame[]>): Wish {
+export function wishOf(
+  plan: Plan,
+  slice: Slice,
+  setup: Setup,
+  frameCache: Map<string, readonly Frame[]>,
+): Wish {
   const rules = LEVEL_RULES[slice.level]
   const segment = plan.harmony[slice.segment]
   const bassWish = plan.bass[slice.bass]
@@ -33,19 +46,37 @@ export function wishOf(plan: Plan, slice: Slice, setup: Setup, frameCache: Map<s
   let known = frameCache.get(chord)
   if (!known) frameCache.set(chord, (known = segment?.shape ? framesFor(segment.shape, setup) : []))
   const frames = known.slice(0, rules.frames)
-  const melody = midi === undefined ? undefined : { midi, onset: slice.melodyOnset, places: reachable(placesOf(setup, midi), rules.lastFret) }
-  const bass = bassWish && bassSegment?.sounding
-    ? {
-        onset: slice.bassOnset,
-        change: bassWish.change,
-        kind: bassWish.kind,
-        options: bassOptions(setup, bassWish.kind, chordPitchClasses(bassSegment.sounding), bassPitchClass(bassSegment.sounding),
-          pitchClass(bassSegment.sounding.root), midi, rules.lastFret),
-      }
-    : undefined
+  const melody =
+    midi === undefined
+      ? undefined
+      : { midi, onset: slice.melodyOnset, places: reachable(placesOf(setup, midi), rules.lastFret) }
+  const bass =
+    bassWish && bassSegment?.sounding
+      ? {
+          onset: slice.bassOnset,
+          change: bassWish.change,
+          kind: bassWish.kind,
+          options: bassOptions(
+            setup,
+            bassWish.kind,
+            chordPitchClasses(bassSegment.sounding),
+            bassPitchClass(bassSegment.sounding),
+            pitchClass(bassSegment.sounding.root),
+            midi,
+            rules.lastFret,
+          ),
+        }
+      : undefined
   const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'
   const signature = [
-    slice.level, midi ?? '-', melody?.onset, chord, bassChord, bass?.kind, bass?.onset, bass?.change,
+    slice.level,
+    midi ?? '-',
+    melody?.onset,
+    chord,
+    bassChord,
+    bass?.kind,
+    bass?.onset,
+    bass?.change,
   ].join('|')
   return { signature, level: slice.level, melody, bass, frames }
 }
@@ -57,7 +88,13 @@ function reachable(places: readonly Place[], last: number): readonly Place[] {
 
 /** All places below the melody that give the wished bass; root wishes without any get other chord tones, dearly. */
 function bassOptions(
-  setup: Setup, kind: 'root' | 'alternate', pcs: readonly number[], bassPc: number, rootPc: number, melody: Midi | undefined, last: number,
+  setup: Setup,
+  kind: 'root' | 'alternate',
+  pcs: readonly number[],
+  bassPc: number,
+  rootPc: number,
+  melody: Midi | undefined,
+  last: number,
 ): BassOption[] {
   const options: BassOption[] = []
   for (let string = setup.instrument.strings; string >= 1; string--) {
@@ -69,7 +106,14 @@ function bassOptions(
       if (melody !== undefined && midi >= melody) break
       const isRoot = pc === bassPc
       if (kind === 'root' ? !isRoot : !pcs.includes(pc)) continue
-      options.push({ place, nonRoot: false, price: stringPrice(string) + closePrice(midi, melody) + (kind === 'root' ? 0 : alternatePrice(mod12(pc - rootPc))) })
+      options.push({
+        place,
+        nonRoot: false,
+        price:
+          stringPrice(string) +
+          closePrice(midi, melody) +
+          (kind === 'root' ? 0 : alternatePrice(mod12(pc - rootPc))),
+      })
     }
   }
   if (kind === 'alternate' || options.length > 0) return options

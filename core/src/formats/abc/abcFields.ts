@@ -29,7 +29,11 @@ export function readMetre(raw: RawMeter | undefined): Metre | undefined {
 }
 
 const MODE_NAMES: readonly (readonly [RegExp, Mode])[] = [
-  [/^mix/i, 'mixolydian'], [/^dor/i, 'dorian'], [/^phr/i, 'phrygian'], [/^lyd/i, 'lydian'], [/^loc/i, 'locrian'],
+  [/^mix/i, 'mixolydian'],
+  [/^dor/i, 'dorian'],
+  [/^phr/i, 'phrygian'],
+  [/^lyd/i, 'lydian'],
+  [/^loc/i, 'locrian'],
   [/^(m|min.*|aeo.*)$/i, 'minor'],
 ]
 

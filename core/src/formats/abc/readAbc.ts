@@ -40,9 +40,26 @@ function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   const problems: Problem[] = []
   if (!/^K:/m.test(source.text)) {
     if (!/[|]/.test(source.text)) {
-      return { tune: undefined, problems: [{ ...noTune('this does not look like a tune in ABC', 'nothing was read; a tune needs a key (K:) and notes with bar lines'), line: source.lineOffset + 1 }] }
+      return {
+        tune: undefined,
+        problems: [
+          {
+            ...noTune(
+              'this does not look like a tune in ABC',
+              'nothing was read; a tune needs a key (K:) and notes with bar lines',
+            ),
+            line: source.lineOffset + 1,
+          },
+        ],
+      }
     }
-    problems.push({ severity: 'warning', line: source.lineOffset + 1, column: 1, message: 'there is no key (K:)', understood: 'read in C major' })
+    problems.push({
+      severity: 'warning',
+      line: source.lineOffset + 1,
+      column: 1,
+      message: 'there is no key (K:)',
+      understood: 'read in C major',
+    })
   }
   let raw: AbcTune | undefined
   try {
@@ -50,7 +67,13 @@ function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   } catch {
     raw = undefined
   }
-  if (!raw) return { tune: undefined, problems: [{ ...noTune('the text could not be parsed', 'nothing was read'), line: source.lineOffset + 1 }] }
+  if (!raw)
+    return {
+      tune: undefined,
+      problems: [
+        { ...noTune('the text could not be parsed', 'nothing was read'), line: source.lineOffset + 1 },
+      ],
+    }
   for (const w of raw.warnings ?? []) problems.push(readWarning(w, source.lineOffset))
   const tune = buildTune(raw, source, newDocId, problems)
   return { tune, problems: tidy(problems) }
@@ -61,14 +84,27 @@ function tidy(problems: readonly Problem[]): Problem[] {
   const sorted = [...problems].sort((a, b) => a.line - b.line || a.column - b.column)
   return sorted.filter((p, i) => {
     const before = sorted[i - 1]
-    return !before || before.line !== p.line || before.understood !== p.understood || before.column < p.column - 1
+    return (
+      !before || before.line !== p.line || before.understood !== p.understood || before.column < p.column - 1
+    )
   })
 }
 
-function buildTune(raw: AbcTune, source: BookTune, newDocId: () => Id, problems: Problem[]): TuneDoc | undefined {
+function buildTune(
+  raw: AbcTune,
+  source: BookTune,
+  newDocId: () => Id,
+  problems: Problem[],
+): TuneDoc | undefined {
   const report = (severity: Problem['severity'], offset: number, message: string, understood: string) => {
     const place = lineColumn(source.text, offset)
-    problems.push({ severity, line: place.line + source.lineOffset, column: place.column, message, understood })
+    problems.push({
+      severity,
+      line: place.line + source.lineOffset,
+      column: place.column,
+      message,
+      understood,
+    })
   }
   checkMetreFields(source, problems)
   const counters = new Map<string, number>()
@@ -80,20 +116,30 @@ function buildTune(raw: AbcTune, source: BookTune, newDocId: () => Id, problems:
   const voices = readVoices(raw, source, report, newId)
   const melody = voices[0]
   if (!melody || !melody.events.some((e) => e.pitch)) {
-    problems.push({ ...noTune('the tune holds no notes', 'nothing to arrange; write the melody after the K: line'), line: source.lineOffset + 1 })
+    problems.push({
+      ...noTune('the tune holds no notes', 'nothing to arrange; write the melody after the K: line'),
+      line: source.lineOffset + 1,
+    })
     return undefined
   }
   const measures = finishMeasures(melody.measures)
   reportMeasures(measures, melody.measures, report)
   reportKept(voices, report)
-  if (raw.metaText.partOrder) report('note', 0, `an order of parts (P:${raw.metaText.partOrder})`, 'kept in the text; the tune is played as its repeats say')
+  if (raw.metaText.partOrder)
+    report(
+      'note',
+      0,
+      `an order of parts (P:${raw.metaText.partOrder})`,
+      'kept in the text; the tune is played as its repeats say',
+    )
   const stated = quarterTempo(raw.metaText.tempo)
   const tempos = [...melody.tempos]
   const first = { measure: measures[0]!.id, tick: 0 }
   if (!tempos.some((t) => t.pos.measure === first.measure && t.pos.tick === 0)) {
     tempos.unshift({ pos: first, bpm: stated ?? USUAL_TEMPO, stated: stated !== undefined })
   }
-  if (tempos.every((t) => !t.stated)) report('note', 0, 'no tempo is given', `played at ${USUAL_TEMPO} quarter notes a minute`)
+  if (tempos.every((t) => !t.stated))
+    report('note', 0, 'no tempo is given', `played at ${USUAL_TEMPO} quarter notes a minute`)
   const tune: TuneDoc = {
     schema: TUNE_SCHEMA,
     id: newDocId(),
@@ -109,7 +155,7 @@ function buildTune(raw: AbcTune, source: BookTune, newDocId: () => Id, problems:
     tempos,
     abc: { text: source.text, spans: voices.flatMap((v) => v.spans) },
   }
-  if (tune.chords.some((c) => c.parsed)) return tune
+  if (tune.chords.length > 0) return tune
   report('note', 0, 'no chords are given', 'a simple harmony of the key is suggested; change it as you like')
   return { ...tune, chords: [...tune.chords, ...suggestHarmony(tune)] }
 }
@@ -121,21 +167,28 @@ function checkMetreFields(source: BookTune, problems: Problem[]): void {
     const value = field?.[1]?.trim() ?? ''
     if (!field || value === '' || /^(C\||C|none)$/.test(value)) return
     const fraction = /^\(?([\d+ ]+)\)?\/(\d+)$/.exec(value)
-    if (fraction && readMetre({ type: 'specified', value: [{ num: fraction[1]!, den: fraction[2]! }] })) return
+    if (fraction && readMetre({ type: 'specified', value: [{ num: fraction[1]!, den: fraction[2]! }] }))
+      return
     problems.push({
-      severity: 'warning', line: i + 1 + source.lineOffset, column: 3, message: `"${value}" is an impossible metre`, understood: 'read in 4/4; measures keep the notes they have',
+      severity: 'warning',
+      line: i + 1 + source.lineOffset,
+      column: 3,
+      message: `"${value}" is an impossible metre`,
+      understood: 'read in 4/4; measures keep the notes they have',
     })
   })
 }
 
 function readVoices(
-  raw: AbcTune, source: BookTune,
+  raw: AbcTune,
+  source: BookTune,
   report: (severity: Problem['severity'], offset: number, message: string, understood: string) => void,
   newId: (prefix: string) => Id,
 ): VoiceReading[] {
   const readers: VoiceReader[] = []
   const staves: AbcStaff[] = []
-  const propagation = /^%%propagate-accidentals\s+(not|octave|pitch)/m.exec(source.text)?.[1] as Propagation | undefined
+  const propagation = /^%%propagate-accidentals\s+(not|octave|pitch)/m.exec(source.text)?.[1] as
+    Propagation | undefined
   for (const line of raw.lines) {
     let index = 0
     for (const staff of line.staff ?? []) {
@@ -143,8 +196,12 @@ function readVoices(
         if (!readers[index]) {
           readers[index] = new VoiceReader(
             {
-              voice: index, metre: readMetre(staff.meter ?? staves[0]?.meter) ?? { num: 4, den: 4 }, key: readKey(staff.key),
-              signature: staff.key?.accidentals ?? [], transpose: clefTranspose(staff), propagation: propagation ?? 'pitch',
+              voice: index,
+              metre: readMetre(staff.meter ?? staves[0]?.meter) ?? { num: 4, den: 4 },
+              key: readKey(staff.key),
+              signature: staff.key?.accidentals ?? [],
+              transpose: clefTranspose(staff),
+              propagation: propagation ?? 'pitch',
             },
             index === 0 ? report : () => undefined,
             newId,
@@ -186,33 +243,41 @@ function finishMeasures(drafts: readonly DraftMeasure[]): Measure[] {
 }
 
 /**
- * How often the passage that ends at this repeat sign is played. In an ending it is one more than the ending's last
- * pass, unless a later ending of the group does not exist: then the sign only closes the group.
+ * How often the passage that ends at this repeat sign is played: as often as its group of endings has passes. A lone
+ * ending is followed by one more pass without it. A sign at the group's last pass only closes the group.
  */
 function timesPlayed(drafts: readonly DraftMeasure[], at: number): number {
   const own = drafts[at]!.endings
   if (own.length === 0) return 2
-  const last = Math.max(...own)
   let from = at
   while (from > 0 && drafts[from - 1]!.endings.length > 0) from--
   let to = at
   while (to + 1 < drafts.length && drafts[to + 1]!.endings.length > 0) to++
   const group = drafts.slice(from, to + 1)
   const alone = group.every((m) => m.endings.join() === own.join())
-  const later = Math.max(...group.flatMap((m) => m.endings)) > last
-  return alone || later ? last + 1 : 1
+  const last = Math.max(...group.flatMap((m) => m.endings))
+  return alone ? last + 1 : last
 }
 
 function reportMeasures(
-  measures: readonly Measure[], drafts: readonly DraftMeasure[],
+  measures: readonly Measure[],
+  drafts: readonly DraftMeasure[],
   report: (severity: Problem['severity'], offset: number, message: string, understood: string) => void,
 ): void {
   const numbers = measureNumbers(measures)
   measures.forEach((m, i) => {
     const before = measures[i - 1]
     const after = measures[i + 1]
-    const edge = !before || !after || m.repeatStart || after.repeatStart || m.repeatEnd > 1 || before.repeatEnd > 1 ||
-      m.barline !== 'single' || before.barline !== 'single' || after.endings.length !== m.endings.length
+    const edge =
+      !before ||
+      !after ||
+      m.repeatStart ||
+      after.repeatStart ||
+      m.repeatEnd > 1 ||
+      before.repeatEnd > 1 ||
+      m.barline !== 'single' ||
+      before.barline !== 'single' ||
+      after.endings.length !== m.endings.length
     if (m.length > m.nominal || (m.length < m.nominal && !edge)) {
       const has = `${beats(m.length)} of ${beats(m.nominal)} quarter notes`
       report('warning', drafts[i]!.from, `measure ${numbers[i]} has ${has}`, 'kept as written')
@@ -235,9 +300,22 @@ function reportKept(
   const ornaments = first.events.filter((e) => e.ornaments.length > 0)
   const stacked = first.events.filter((e) => e.chordTones.length > 0)
   if (graces.length > 0) report('note', at(graces[0]!.id), `grace notes on ${graces.length} notes`, kept)
-  if (ornaments.length > 0) report('note', at(ornaments[0]!.id), `ornaments on ${ornaments.length} notes`, kept)
-  if (stacked.length > 0) report('note', at(stacked[0]!.id), `notes under the melody in ${stacked.length} places`, 'the top note is the melody; the others are kept, not arranged yet')
-  if (voices.length > 1) report('note', 0, `${voices.length} voices`, 'the first is the melody; the others are kept, not arranged yet')
+  if (ornaments.length > 0)
+    report('note', at(ornaments[0]!.id), `ornaments on ${ornaments.length} notes`, kept)
+  if (stacked.length > 0)
+    report(
+      'note',
+      at(stacked[0]!.id),
+      `notes under the melody in ${stacked.length} places`,
+      'the top note is the melody; the others are kept, not arranged yet',
+    )
+  if (voices.length > 1)
+    report(
+      'note',
+      0,
+      `${voices.length} voices`,
+      'the first is the melody; the others are kept, not arranged yet',
+    )
 }
 
 /** Events of all voices; those beyond the melody are laid over the melody's measures by their order. */

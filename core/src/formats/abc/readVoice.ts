@@ -53,15 +53,26 @@ export interface VoiceStart {
 type Report = (severity: Problem['severity'], offset: number, message: string, understood: string) => void
 
 const JUMPS: Readonly<Record<string, Jump>> = {
-  'D.C.': 'daCapo', dacapo: 'daCapo', 'D.S.': 'dalSegno', 'D.C.alfine': 'daCapoAlFine', 'D.C.alcoda': 'daCapoAlCoda',
-  'D.S.alfine': 'dalSegnoAlFine', 'D.S.alcoda': 'dalSegnoAlCoda',
+  'D.C.': 'daCapo',
+  dacapo: 'daCapo',
+  'D.S.': 'dalSegno',
+  'D.C.alfine': 'daCapoAlFine',
+  'D.C.alcoda': 'daCapoAlCoda',
+  'D.S.alfine': 'dalSegnoAlFine',
+  'D.S.alcoda': 'dalSegnoAlCoda',
 }
 const SIGNS = new Set(['segno', 'coda', 'fine', ...Object.keys(JUMPS)])
 
 /** Walks the elements of one voice. A small state machine: one method an element type. */
 export class VoiceReader {
   private readonly out: VoiceReading = {
-    measures: [], events: [], chords: [], tuplets: [], sections: [], tempos: [], spans: [],
+    measures: [],
+    events: [],
+    chords: [],
+    tuplets: [],
+    sections: [],
+    tempos: [],
+    spans: [],
   }
   private readonly memory: AccidentalMemory
   private metre: Metre
@@ -105,7 +116,12 @@ export class VoiceReader {
         this.pendingSection = element.title ?? ''
         return
       case 'overlay':
-        this.report('note', element.startChar, 'a second voice in the same measure (&)', 'kept out for now; the first one is read')
+        this.report(
+          'note',
+          element.startChar,
+          'a second voice in the same measure (&)',
+          'kept out for now; the first one is read',
+        )
         return
     }
   }
@@ -122,8 +138,18 @@ export class VoiceReader {
   private measure(from: number): DraftMeasure {
     if (!this.open) {
       this.open = {
-        id: this.newId('m'), length: 0, metre: this.metre, key: this.key, repeatStart: this.next.repeatStart, repeats: false,
-        barline: 'single', endings: [...this.next.endings], segno: false, coda: false, fine: false, from,
+        id: this.newId('m'),
+        length: 0,
+        metre: this.metre,
+        key: this.key,
+        repeatStart: this.next.repeatStart,
+        repeats: false,
+        barline: 'single',
+        endings: [...this.next.endings],
+        segno: false,
+        coda: false,
+        fine: false,
+        from,
       }
       this.next.repeatStart = false
       this.tick = 0
@@ -147,7 +173,12 @@ export class VoiceReader {
 
   private bar(element: AbcElement): void {
     if (this.tuplet) {
-      this.report('warning', element.startChar, 'a tuplet is not full at the bar line', 'the notes it has keep their lengths')
+      this.report(
+        'warning',
+        element.startChar,
+        'a tuplet is not full at the bar line',
+        'the notes it has keep their lengths',
+      )
       this.tuplet = undefined
     }
     this.signs(element)
@@ -155,7 +186,15 @@ export class VoiceReader {
     const repeats = type === 'bar_right_repeat' || type === 'bar_dbl_repeat'
     const heavy = type === 'bar_thin_thick' || type === 'bar_thick_thin'
     if (this.open && this.tick > 0) {
-      this.close(heavy || repeats ? 'final' : type === 'bar_thin_thin' ? 'double' : type === 'bar_invisible' ? 'none' : 'single')
+      this.close(
+        heavy || repeats
+          ? 'final'
+          : type === 'bar_thin_thin'
+            ? 'double'
+            : type === 'bar_invisible'
+              ? 'none'
+              : 'single',
+      )
     }
     const last = this.out.measures.at(-1)
     if (repeats && last) last.repeats = true
@@ -164,7 +203,12 @@ export class VoiceReader {
     if (element.startEnding !== undefined) {
       this.next.endings = readEnding(element.startEnding)
       if (this.next.endings.length === 0) {
-        this.report('warning', element.startChar, `"${element.startEnding}" is no number of an ending`, 'played on every pass')
+        this.report(
+          'warning',
+          element.startChar,
+          `"${element.startEnding}" is no number of an ending`,
+          'played on every pass',
+        )
       }
     }
   }
@@ -207,7 +251,12 @@ export class VoiceReader {
     const share = element.duration ?? 0
     const { ticks, exact } = ticksOfShare(share, tuplet?.actual, tuplet?.normal)
     if (!exact) {
-      this.report('warning', element.startChar, 'a note value too odd for exact time', 'rounded to the nearest 1/10,080 of a quarter')
+      this.report(
+        'warning',
+        element.startChar,
+        'a note value too odd for exact time',
+        'rounded to the nearest 1/10,080 of a quarter',
+      )
     }
     if (ticks <= 0) {
       this.report('warning', element.startChar, 'a note without length', 'left out')
@@ -240,8 +289,13 @@ export class VoiceReader {
       const ticks = measureLength(this.metre)
       const id = this.newId('e')
       this.out.events.push({
-        id, voice: this.start.voice, pos: { measure: measure.id, tick: 0 },
-        dur: { ticks, ...writtenValue(ticks / WHOLE) }, chordTones: [], graces: [], ornaments: [],
+        id,
+        voice: this.start.voice,
+        pos: { measure: measure.id, tick: 0 },
+        dur: { ticks, ...writtenValue(ticks / WHOLE) },
+        chordTones: [],
+        graces: [],
+        ornaments: [],
       })
       this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
       this.tick = ticks
@@ -262,13 +316,24 @@ export class VoiceReader {
   private chordMarks(element: AbcElement, measure: DraftMeasure): void {
     for (const mark of element.chord ?? []) {
       if (mark.position !== 'default') continue
-      for (const symbol of mark.name.split('\n').map((s) => s.trim()).filter((s) => s !== '')) {
+      for (const symbol of mark.name
+        .split('\n')
+        .map((s) => s.trim())
+        .filter((s) => s !== '')) {
         const reading = readChordSymbol(symbol)
         if (reading.kind === 'unknown') {
-          this.report('warning', element.startChar, `"${symbol}" is no chord symbol that is known here`, 'kept and shown; no chord is assumed under it')
+          this.report(
+            'warning',
+            element.startChar,
+            `"${symbol}" is no chord symbol that is known here`,
+            'kept and shown; no chord is assumed under it',
+          )
         }
         this.out.chords.push({
-          id: this.newId('c'), pos: { measure: measure.id, tick: this.tick }, symbol, origin: 'given',
+          id: this.newId('c'),
+          pos: { measure: measure.id, tick: this.tick },
+          symbol,
+          origin: 'given',
           ...(reading.kind === 'chord' ? { parsed: reading.chord } : {}),
         })
       }
@@ -280,7 +345,11 @@ export class VoiceReader {
     return (element.pitches ?? [])
       .map((p) => {
         const tiedFrom = this.ties.get(String(p.pitch))
-        return { pitch: this.memory.spell(p.pitch, p.accidental, tiedFrom?.pitch.alter), startsTie: p.startTie !== undefined, raw: p.pitch }
+        return {
+          pitch: this.memory.spell(p.pitch, p.accidental, tiedFrom?.pitch.alter),
+          startsTie: p.startTie !== undefined,
+          raw: p.pitch,
+        }
       })
       .map(({ pitch, startsTie }) => ({ pitch: this.sounding(pitch), startsTie }))
       .sort((a, b) => midiOf(a.pitch) - midiOf(b.pitch))
@@ -299,20 +368,28 @@ export class VoiceReader {
       if (top && midiOf(top) === midiOf(pitch)) {
         this.out.events[event] = { ...this.out.events[event]!, tieTo: this.out.events[here]!.id }
       } else if (sounding.every((s) => midiOf(s.pitch) !== midiOf(pitch))) {
-        this.report('warning', element.startChar, 'the tie before this note joins two different pitches', 'read as two notes')
+        this.report(
+          'warning',
+          element.startChar,
+          'the tie before this note joins two different pitches',
+          'read as two notes',
+        )
       }
     }
     this.ties.clear()
     if (!top) return
     for (const p of element.pitches ?? []) {
       const spelled = this.sounding(this.memory.spell(p.pitch, undefined))
-      if (p.startTie && midiOf(spelled) === midiOf(top)) this.ties.set(String(p.pitch), { event: here, pitch: top })
+      if (p.startTie && midiOf(spelled) === midiOf(top))
+        this.ties.set(String(p.pitch), { event: here, pitch: top })
     }
   }
 }
 
 /** Quarter notes a minute of a `Q:` field; undefined where it holds words only or nothing playable. */
-export function quarterTempo(raw: { duration?: number[] | number; bpm?: number } | undefined): number | undefined {
+export function quarterTempo(
+  raw: { duration?: number[] | number; bpm?: number } | undefined,
+): number | undefined {
   if (!raw?.bpm || !Number.isFinite(raw.bpm)) return undefined
   const shares = Array.isArray(raw.duration) ? raw.duration : [raw.duration ?? 0.25]
   const bpm = raw.bpm * shares.reduce((a, b) => a + b, 0) * 4

@@ -4,7 +4,10 @@ const PLACE = /^(?:Music Line|Line)?:?\s*(\d+):(\d+):\s*/
 const MARKED = /<span[^>]*>([\s\S]*?)<\/span>/
 
 const EXPLAINED: readonly (readonly [RegExp, (marked: string) => readonly [string, string]])[] = [
-  [/Unknown character ignored/, (c) => [`"${c}" means nothing here`, 'left out; the notes around it were read']],
+  [
+    /Unknown character ignored/,
+    (c) => [`"${c}" means nothing here`, 'left out; the notes around it were read'],
+  ],
   [/Can't nest triplets/, () => ['a tuplet starts inside another', 'the inner one was left out']],
   [/Unknown bar (symbol|type)/, (c) => [`"${c}" is no bar line`, 'left out']],
   [/Unknown decoration/, (c) => [`unknown ornament near "${c}"`, 'left out']],

@@ -18,6 +18,9 @@ export function splitBook(text: string): BookTune[] {
   return starts.map((from, i) => {
     const body = lines.slice(from, starts[i + 1] ?? lines.length)
     while (body.length > 0 && body.at(-1)!.trim() === '') body.pop()
-    return { text: [...body.slice(0, 1), ...shared, ...body.slice(1)].join('\n') + '\n', lineOffset: from - shared.length }
+    return {
+      text: [...body.slice(0, 1), ...shared, ...body.slice(1)].join('\n') + '\n',
+      lineOffset: from - shared.length,
+    }
   })
 }

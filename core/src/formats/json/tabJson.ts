@@ -16,7 +16,14 @@ export interface TabJson {
   readonly schemaVersion: 1
   readonly tune: {
     readonly title: string
-    readonly measures: readonly { index: number; number: number; start: number; length: number; metre: string; key: string }[]
+    readonly measures: readonly {
+      index: number
+      number: number
+      start: number
+      length: number
+      metre: string
+      key: string
+    }[]
     /** Measure indices in played order. */
     readonly order: readonly number[]
     readonly tempos: readonly { start: number; bpm: number }[]
@@ -33,7 +40,14 @@ export interface TabJson {
 }
 
 /** Writes an arranged tune as the stable JSON object, without its audit. */
-export function tabJson(tune: TuneDoc, setup: Setup, plan: Plan, layer: Layer, warnings: readonly string[], elapsedMs: number): TabJson {
+export function tabJson(
+  tune: TuneDoc,
+  setup: Setup,
+  plan: Plan,
+  layer: Layer,
+  warnings: readonly string[],
+  elapsedMs: number,
+): TabJson {
   const { timeline } = plan
   const numbers = measureNumbers(tune.measures)
   const rings = ringOf(layer, timeline)
@@ -42,7 +56,12 @@ export function tabJson(tune: TuneDoc, setup: Setup, plan: Plan, layer: Layer, w
     tune: {
       title: tune.title,
       measures: tune.measures.map((m, i) => ({
-        index: i, number: numbers[i]!, start: timeline.starts[i]!, length: m.length, metre: `${m.metre.num}/${m.metre.den}`, key: keyText(m.key),
+        index: i,
+        number: numbers[i]!,
+        start: timeline.starts[i]!,
+        length: m.length,
+        metre: `${m.metre.num}/${m.metre.den}`,
+        key: keyText(m.key),
       })),
       order: plan.unfolded.order.map((o) => o.measure),
       tempos: tune.tempos.map((t) => ({ start: ticksAt(timeline, t.pos), bpm: t.bpm })),
@@ -51,8 +70,16 @@ export function tabJson(tune: TuneDoc, setup: Setup, plan: Plan, layer: Layer, w
     transposed: plan.transposed,
     source: plan.melody.map((n) => ({ start: n.start, duration: n.duration, midi: midiOf(n.pitch) })),
     notes: layer.notes.map((n) => ({
-      measure: timeline.indexOf.get(n.pos.measure)!, start: ticksAt(timeline, n.pos), duration: n.dur.ticks, ring: rings.get(n.id)!,
-      string: n.place.string, fret: n.place.fret, midi: pitchAt(setup, n.place), role: n.role, leftFinger: n.left, rightFinger: n.right,
+      measure: timeline.indexOf.get(n.pos.measure)!,
+      start: ticksAt(timeline, n.pos),
+      duration: n.dur.ticks,
+      ring: rings.get(n.id)!,
+      string: n.place.string,
+      fret: n.place.fret,
+      midi: pitchAt(setup, n.place),
+      role: n.role,
+      leftFinger: n.left,
+      rightFinger: n.right,
       technique: n.attack,
     })),
     chords: plan.harmony.map((h) => ({
@@ -80,7 +107,12 @@ export function finishedTabOf(json: TabJson): FinishedTab {
     chords: json.chords.map((c) => {
       const reading = readChordSymbol(c.sounding)
       return reading.kind === 'chord'
-        ? { start: c.start, symbol: c.sounding, bass: bassPitchClass(reading.chord), tones: chordPitchClasses(reading.chord) }
+        ? {
+            start: c.start,
+            symbol: c.sounding,
+            bass: bassPitchClass(reading.chord),
+            tones: chordPitchClasses(reading.chord),
+          }
         : { start: c.start, symbol: c.sounding }
     }),
     rootsWanted: true,

@@ -33,14 +33,21 @@ interface Block {
  */
 export function textTab(input: TextTabInput): string {
   const { tune, setup } = input
-  const tuning = [...setup.tuning].reverse().map((m) => nameText(plainName(m, false))).join(' ')
+  const tuning = [...setup.tuning]
+    .reverse()
+    .map((m) => nameText(plainName(m, false)))
+    .join(' ')
   const capo = setup.capo[0]!
-  const head = [tune.title, ...(tune.composer ? [tune.composer] : []), `Tuning ${tuning}${capo > 0 ? `, capo ${capo}; chord names are shapes` : ''}`]
+  const head = [
+    tune.title,
+    ...(tune.composer ? [tune.composer] : []),
+    `Tuning ${tuning}${capo > 0 ? `, capo ${capo}; chord names are shapes` : ''}`,
+  ]
   const numbers = measureNumbers(tune.measures)
   const blocks = tune.measures.map((m, i) => blockOf(input, m, i, numbers[i]!))
   const names = setup.tuning.map((m) => nameText(plainName(m, false)).padEnd(2))
   const lines: string[] = []
-  for (let i = 0; i < blocks.length; ) {
+  for (let i = 0; i < blocks.length;) {
     const system: Block[] = []
     let width = 3
     while (i < blocks.length && (system.length === 0 || width + blocks[i]!.rows[0]!.length <= LINE_WIDTH)) {
@@ -59,15 +66,22 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
   const start = timeline.starts[index]!
   const notes = layer.notes.filter((n) => n.pos.measure === measure.id)
   const chordsHere = harmony.filter((h) => h.start >= start && h.start < start + measure.length)
-  const onsets = [...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)])].sort((a, b) => a - b)
+  const onsets = [
+    ...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)]),
+  ].sort((a, b) => a - b)
   const columns = columnsOf(onsets, measure.length)
   const width = columns.width
   const open = measure.repeatStart ? ':' : ''
-  const close = measure.repeatEnd > 1 ? ':|' : measure.barline === 'final' || measure.barline === 'double' ? '||' : '|'
+  const close =
+    measure.repeatEnd > 1 ? ':|' : measure.barline === 'final' || measure.barline === 'double' ? '||' : '|'
   const rows = Array.from({ length: input.setup.instrument.strings }, (_, s) => {
     const cells = new Array<string>(width).fill('-')
     for (const n of notes) if (n.place.string === s + 1) put(cells, columns.at.get(n.pos.tick)!, fretText(n))
-    return (s === 2 || s === 3 ? open.padEnd(1, '-') : '-') + cells.join('') + (close.startsWith(':') && s !== 2 && s !== 3 ? '-|' : close)
+    return (
+      (s === 2 || s === 3 ? open.padEnd(1, '-') : '-') +
+      cells.join('') +
+      (close.startsWith(':') && s !== 2 && s !== 3 ? '-|' : close)
+    )
   })
   const line = new Array<string>(rows[0]!.length).fill(' ')
   if (measure.endings.length > 0) put(line, 0, `[${measure.endings.join(',')}.`)
@@ -89,10 +103,12 @@ function columnsOf(onsets: readonly Ticks[], length: Ticks): { at: Map<Ticks, nu
   let column = 0
   onsets.forEach((tick, i) => {
     const before = onsets[i - 1]
-    column = before === undefined ? Math.round(tick / CELL) : column + Math.max(3, Math.round((tick - before) / CELL))
+    column =
+      before === undefined
+        ? Math.round(tick / CELL)
+        : column + Math.max(3, Math.round((tick - before) / CELL))
     at.set(tick, column)
   })
   const last = onsets.at(-1) ?? 0
   return { at, width: column + Math.max(3, Math.round((length - last) / CELL)) }
 }
-

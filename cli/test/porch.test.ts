@@ -1,0 +1,117 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { describe, expect, it } from 'vitest'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+const corpus = join(root, 'core/test/corpus/traditional.abc')
+
+const porch = (...args: string[]) =>
+  spawnSync('npm', ['run', '-s', 'porch', '--', ...args], { cwd: root, encoding: 'utf8' })
+
+const file = (name: string, content: string | Uint8Array) => {
+  const path = join(mkdtempSync(join(tmpdir(), 'velvet-')), name)
+  writeFileSync(path, content)
+  return path
+}
+
+interface Printed {
+  schemaVersion: number
+  setup: { tuning: number[]; capo: number }
+  source: unknown[]
+  notes: {
+    start: number
+    duration: number
+    ring: number
+    string: number
+    fret: number
+    midi: number
+    role: string
+  }[]
+  chords: { symbol: string; sounding: string }[]
+  audit: { structural: number }
+}
+
+describe('porch', () => {
+  it('arrange --json prints the stable object, and audit agrees with it', () => {
+    const run = porch(
+      'arrange',
+      corpus,
+      '--tune',
+      '2',
+      '--style',
+      'alternating-bass',
+      '--level',
+      '3',
+      '--capo',
+      '2',
+      '--json',
+    )
+    expect(run.status).toBe(0)
+    const json = JSON.parse(run.stdout) as Printed
+    expect(Object.keys(json)).toEqual(
+      expect.arrayContaining([
+        'schemaVersion',
+        'tune',
+        'setup',
+        'transposed',
+        'source',
+        'notes',
+        'chords',
+        'audit',
+        'warnings',
+        'elapsedMs',
+      ]),
+    )
+    expect(json.schemaVersion).toBe(1)
+    expect(json.setup).toEqual({ tuning: [40, 45, 50, 55, 59, 64], capo: 2 })
+    for (const n of json.notes) {
+      expect(n.midi).toBe([64, 59, 55, 50, 45, 40][n.string - 1]! + 2 + n.fret)
+      expect(n.ring).toBeGreaterThanOrEqual(n.duration)
+    }
+    expect(json.chords[0]).toMatchObject({ symbol: 'F', sounding: 'G' })
+    const report = porch('audit', file('tab.json', run.stdout))
+    expect(report.status).toBe(0)
+    expect(JSON.parse(report.stdout)).toEqual(json.audit)
+  })
+
+  it('arrange prints aligned tab and says what it did on standard error', () => {
+    const run = porch('arrange', corpus, '--tune', '1')
+    expect(run.status).toBe(0)
+    expect(run.stdout).toContain('Twinkle, Twinkle')
+    expect(run.stdout).toMatch(/^E \|/m)
+    expect(run.stderr).toContain('42 of 42 melody notes')
+  })
+
+  it.each([
+    [['arrange'], 'Name the ABC file'],
+    [['arrange', 'no-such-file.abc'], 'there is no such file'],
+    [['arrange', corpus, '--style', 'polka'], '--style "polka" is not known'],
+    [['arrange', corpus, '--level', '9'], 'from 1 to 3'],
+    [['arrange', corpus, '--tune', '99'], 'from 1 to 13'],
+    [['arrange', corpus, '--capo', '12'], 'from 0 to 9'],
+    [['bake'], 'There is no command "bake"'],
+    [['audit', corpus], 'not JSON'],
+  ])('%j fails with code 1 and says why', (args, message) => {
+    const run = porch(...args)
+    expect(run.status).toBe(1)
+    expect(run.stderr).toContain(message)
+    expect(run.stdout).toBe('')
+  })
+
+  it('refuses binary, empty and note-less files and a melody that no octave holds', () => {
+    const failing = [
+      [file('a.abc', Uint8Array.of(0, 1, 2, 0)), 'not a text file'],
+      [file('b.abc', ''), 'empty'],
+      [file('c.abc', 'X:1\nK:C\nz4|'), 'no notes'],
+      [file('d.abc', "X:1\nL:1/4\nM:4/4\nK:C\nCDEF|C,,,C,C c'''|"), 'Measure 2'],
+    ] as const
+    for (const [path, message] of failing) {
+      const run = porch('arrange', path)
+      expect(run.status).toBe(1)
+      expect(run.stderr).toContain(message)
+    }
+  })
+})

@@ -1,0 +1,161 @@
+import { describe, expect, it } from 'vitest'
+import { decodeSource, problemText } from '../../src/index.ts'
+import { readAbc } from '../../src/formats/abc/readAbc.ts'
+import { readTuneDoc } from '../../src/schema/index.ts'
+
+const read = (text: string) => readAbc(text, () => 'tune')
+const bytes = (text: string) => new TextEncoder().encode(text)
+
+describe('bad ABC: what, where, and what was understood', () => {
+  it('says that an empty text is empty', () => {
+    expect(read('')[0]!.tune).toBeUndefined()
+    expect(read(' \n ')[0]!.problems[0]!.message).toContain('empty')
+  })
+
+  it('refuses prose instead of reading letters as notes', () => {
+    const [r] = read('Dear Bea,\nthe cafe feedback was good.')
+    expect(r!.tune).toBeUndefined()
+    expect(r!.problems[0]!.message).toContain('does not look like')
+  })
+
+  it('says that a tune has no notes', () => {
+    const [r] = read('X:1\nT:Nothing\nK:C\nz4|]')
+    expect(r!.tune).toBeUndefined()
+    expect(r!.problems.some((p) => p.message.includes('no notes'))).toBe(true)
+  })
+
+  it('names line and column of a foreign character and reads the rest', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/4\nK:C\nCDEF|\nGA@B c|')
+    const p = r!.problems.find((x) => x.message.includes('@'))!
+    expect([p.line, p.column]).toEqual([6, 3])
+    expect(problemText(p)).toBe(
+      'line 6, column 3: "@" means nothing here — left out; the notes around it were read',
+    )
+    expect(r!.tune!.events.filter((e) => e.pitch)).toHaveLength(8)
+  })
+
+  it('keeps line numbers right in the second tune of a file', () => {
+    const readings = read('X:1\nT:One\nK:C\nC4|\n\nX:2\nT:Two\nK:C\nD@D|')
+    expect(readings.map((r) => r.tune?.title)).toEqual(['One', 'Two'])
+    expect(readings[1]!.problems.find((p) => p.message.includes('@'))!.line).toBe(9)
+  })
+
+  it.each(['5/0', '0/4', '4/3', 'banana'])('reads an impossible metre %s in 4/4 and says so', (metre) => {
+    const [r] = read(`X:1\nM:${metre}\nL:1/4\nK:C\nCDEF|`)
+    expect(r!.problems.some((p) => p.line === 2 && p.message.includes('impossible metre'))).toBe(true)
+    expect(r!.tune!.measures[0]!.metre).toMatchObject({ num: 4, den: 4 })
+  })
+
+  it('says that tuplets do not nest and goes on', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/8\nK:C\n(3(3abc d2 e2|')
+    expect(r!.problems.some((p) => p.message.includes('tuplet starts inside another'))).toBe(true)
+    expect(r!.tune).toBeDefined()
+  })
+
+  it('keeps an unknown chord symbol, shows it and assumes no chord', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/4\nK:C\n"Hwat"CDEF|"C"G4|')
+    expect(r!.tune!.chords.map((c) => [c.symbol, c.parsed !== undefined])).toEqual([
+      ['Hwat', false],
+      ['C', true],
+    ])
+    expect(r!.problems.some((p) => p.message.includes('Hwat'))).toBe(true)
+  })
+
+  it('warns of an overfull measure and keeps it as written', () => {
+    const [r] = read('X:1\nM:3/4\nL:1/4\nK:C\n"C"CDE|CDEF|G3|')
+    expect(r!.problems.find((p) => p.severity === 'warning')!.message).toBe(
+      'measure 2 has 4 of 3 quarter notes',
+    )
+    expect(r!.tune!.measures[1]!.length).toBe(4 * 10080)
+  })
+
+  it.each([
+    ['|:CDEF|1 GABc:|cdec|', [0, 1, 0, 2]],
+    ['|:CDEF|1 GABc:|2 cBAG:|3 c4|', [0, 1, 0, 2, 0, 3]],
+    ['|:CDEF|[x GABc:|c4|', undefined],
+  ])('plays %s as its endings say', async (music, order) => {
+    const { unfold } = await import('../../src/index.ts')
+    const tune = read(`X:1\nM:4/4\nL:1/4\nK:C\n${music}`)[0]!.tune!
+    const played = unfold(tune.measures).order.map((o) => o.measure)
+    if (order) expect(played).toEqual(order)
+    else expect(played.length).toBeGreaterThanOrEqual(3)
+  })
+
+  it('marks suggested harmony as suggested', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/4\nK:G\nGABc|d2B2|c2A2|G4|]')
+    expect(r!.tune!.chords.length).toBeGreaterThan(0)
+    expect(r!.tune!.chords.every((c) => c.origin === 'suggested')).toBe(true)
+    expect(r!.problems.some((p) => p.understood.includes('suggested'))).toBe(true)
+    expect(r!.tune!.chords.at(-1)!.symbol).toBe('G')
+  })
+
+  it('says which tempo stands in for a missing one', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/4\nK:C\nCDEF|')
+    expect(r!.tune!.tempos).toEqual([{ pos: { measure: 'm1', tick: 0 }, bpm: 100, stated: false }])
+    expect(r!.problems.some((p) => p.understood.includes('100'))).toBe(true)
+  })
+
+  it('keeps grace notes, ornaments, lower chord notes and other voices, and reports them', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/4\nK:C\nV:1\n{g}C ~D [EG] F|\nV:2\nC,4|')
+    const events = r!.tune!.events
+    expect(events[0]!.graces).toHaveLength(1)
+    expect(events[1]!.ornaments).toHaveLength(1)
+    expect(events[2]!.chordTones).toHaveLength(1)
+    expect(events[2]!.pitch!.step).toBe('G')
+    expect(events.filter((e) => e.voice === 1)).toHaveLength(1)
+    expect(
+      r!.problems.filter((p) => p.severity === 'note' && p.understood.includes('not arranged yet')),
+    ).toHaveLength(4)
+  })
+
+  it('an octave clef sounds an octave lower', () => {
+    const pitches = (clef: string) =>
+      read(`X:1\nM:4/4\nL:1/4\nK:C${clef}\nCDEF|`)[0]!.tune!.events.map((e) => e.pitch!.octave)
+    expect(pitches(' clef=treble-8')).toEqual(pitches('').map((o) => o - 1))
+  })
+
+  it('counts a pickup as measure 0 and shares the number of a measure split by a repeat', async () => {
+    const { measureNumbers } = await import('../../src/index.ts')
+    const tune = read('X:1\nM:4/4\nL:1/4\nK:C\nG|:CDEF|GAB:|:c|cBAG|E3:|')[0]!.tune!
+    expect(measureNumbers(tune.measures)).toEqual([0, 1, 2, 2, 3, 4])
+  })
+
+  it('whatever is read passes the document schema', () => {
+    for (const text of ['X:1\nM:4/4\nL:1/4\nK:C\nCDEF|(3GAB c2 z|', 'X:1\nM:C|\nK:Am\n"Am"A8|"E7"^G4-G4|]']) {
+      const tune = read(text)[0]!.tune!
+      expect(readTuneDoc(JSON.parse(JSON.stringify(tune)))).toEqual(tune)
+    }
+  })
+})
+
+describe('bytes of a file', () => {
+  it('refuses what is empty, binary or too large, with the way out', () => {
+    expect(decodeSource(new Uint8Array())).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('empty'),
+    })
+    expect(decodeSource(new Uint8Array([0x89, 0x50, 0, 0, 1]))).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('not a text file'),
+    })
+    expect(decodeSource(new Uint8Array(10_000_000).fill(65))).toMatchObject({
+      ok: false,
+      reason: expect.stringContaining('10.0 MB'),
+    })
+  })
+
+  it('reads Latin-1 and says so', () => {
+    const latin = Uint8Array.from('T:Caf\u00e9', (c) => c.charCodeAt(0))
+    expect(decodeSource(latin)).toMatchObject({
+      ok: true,
+      text: 'T:Café',
+      note: expect.stringContaining('Latin-1'),
+    })
+    expect(decodeSource(bytes('T:Café'))).toEqual({ ok: true, text: 'T:Café' })
+  })
+
+  it('reads mixed line ends as one tune', () => {
+    const source = decodeSource(bytes('X:1\r\nM:4/4\rL:1/4\nK:C\r\nCDEF|\r\n'))
+    expect(source.ok && read(source.text)[0]!.tune!.events).toHaveLength(4)
+  })
+})

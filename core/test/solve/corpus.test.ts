@@ -1,0 +1,198 @@
+import { describe, expect, it } from 'vitest'
+import {
+  ADULT_SPANS,
+  bassPitchClass,
+  framesFor,
+  guitarSetup,
+  handFault,
+  lastFret,
+  mod12,
+  openPitch,
+  pitchAt,
+  placesOf,
+  type Pressed,
+} from '../../src/index.ts'
+import { STYLES, type Level } from '../../src/index.ts'
+import { arrangeTune, CORPUS, tuneOfMusic, type Outcome } from '../support/tunes.ts'
+
+const LEVELS: readonly Level[] = [1, 2, 3]
+
+describe('the corpus through every style and level, audited from the finished tab', () => {
+  for (const tune of CORPUS) {
+    for (const style of STYLES) {
+      for (const level of LEVELS) {
+        for (const capo of [0, 4]) {
+          it(`${tune.title}, ${style} ${level}, capo ${capo}`, () => {
+            const outcome = arrangeTune(tune, style, level, capo)
+            const { report } = outcome
+            expect(report.findings.filter((f) => f.kind !== 'bassCut')).toEqual([])
+            expect(report.melodyKept).toBe(report.melodyNotes)
+            for (const missing of rootsMissing(outcome)) expect(rootExists(outcome, missing)).toBe(false)
+          })
+        }
+      }
+    }
+  }
+})
+
+/** Starts of harmony changes without the wanted bass. */
+function rootsMissing({ json, plan }: Outcome): number[] {
+  return plan.harmony
+    .filter((h) => h.sounding)
+    .filter(
+      (h) =>
+        !json.notes.some(
+          (n) => n.role === 'bass' && n.start === h.start && mod12(n.midi) === bassPitchClass(h.sounding!),
+        ),
+    )
+    .map((h) => h.start)
+}
+
+/** Exhaustive search over the hard rules: can any hand play the melody note and its root below it? */
+function rootExists({ json, plan }: Outcome, start: number): boolean {
+  const setup = guitarSetup(json.setup.capo)
+  const harmony = plan.harmony.find((h) => h.start === start)!
+  const melody = json.notes.find(
+    (n) => n.role === 'melody' && n.start <= start && n.start + n.duration > start,
+  )
+  const melodyPlaces = melody ? placesOf(setup, melody.midi) : [undefined]
+  for (const m of melodyPlaces) {
+    for (let string = 1; string <= 6; string++) {
+      for (let fret = 0; fret <= lastFret(setup, string); fret++) {
+        const midi = openPitch(setup, string) + fret
+        if (
+          mod12(midi) !== bassPitchClass(harmony.sounding!) ||
+          m?.string === string ||
+          (melody && midi >= melody.midi)
+        )
+          continue
+        for (const a of m?.fret ? [1, 2, 3, 4] : [0]) {
+          for (const b of fret ? [1, 2, 3, 4] : [0]) {
+            const pressed: Pressed[] = [
+              ...(m?.fret ? [{ ...m, finger: a }] : []),
+              ...(fret ? [{ string, fret, finger: b }] : []),
+            ]
+            if (!handFault(setup, ADULT_SPANS, pressed)) return true
+          }
+        }
+      }
+    }
+  }
+  return false
+}
+
+describe('what a teacher expects of the arrangements', () => {
+  it('uses textbook fingers at most chord changes at level 1 in the keys of first lessons', () => {
+    let used = 0
+    let changes = 0
+    for (const tune of CORPUS.filter((t) =>
+      ['C', 'G', 'D', 'A', 'E'].includes(t.measures[0]!.key.tonic.step),
+    )) {
+      const { json, plan } = arrangeTune(tune, 'melody-bass', 1)
+      const setup = guitarSetup()
+      for (const h of plan.harmony) {
+        const shape = h.shape && framesFor(h.shape, setup)[0]
+        if (!shape) continue
+        const here = json.notes.filter((n) => n.start === h.start && n.fret > 0)
+        const inShape = here.filter((n) =>
+          shape.pressed.some((p) => p.string === n.string && p.fret === n.fret),
+        )
+        if (inShape.length === 0) continue
+        changes++
+        if (
+          inShape.every((n) =>
+            shape.pressed.some(
+              (p) => p.string === n.string && p.fret === n.fret && p.finger === n.leftFinger,
+            ),
+          )
+        )
+          used++
+      }
+    }
+    expect(changes).toBeGreaterThan(50)
+    expect(used / changes).toBeGreaterThanOrEqual(0.8)
+  })
+
+  it('plays more notes at a higher level, never fewer', () => {
+    for (const tune of CORPUS) {
+      for (const style of STYLES) {
+        const counts = LEVELS.map((level) => arrangeTune(tune, style, level).json.notes.length)
+        expect(counts[1]!).toBeGreaterThanOrEqual(counts[0]!)
+        expect(counts[2]!).toBeGreaterThanOrEqual(counts[1]!)
+      }
+    }
+  })
+
+  it('gives one bass a chord at level 1 where chords are short', () => {
+    const { json } = arrangeTune(tuneOfMusic('"C"cdec|"G7"d2B2|"C"c4|]'), 'melody-bass', 1)
+    expect(json.notes.filter((n) => n.role === 'bass').map((n) => n.start / 40320)).toEqual([0, 1, 2])
+  })
+
+  it('stays in first position at level 1 where the melody allows it', () => {
+    const { layer } = arrangeTune(tuneOfMusic('"C"CEGE|"F"FEFD|"G7"GFED|"C"C4|]'), 'melody-bass', 1)
+    expect(Math.max(...layer.notes.map((n) => n.place.fret))).toBeLessThanOrEqual(4)
+  })
+
+  it('alternates root and other chord tones on the beat at level 3', () => {
+    const { json } = arrangeTune(tuneOfMusic('"C"c4|"G"B4|"Am"c4|"D"d4|]'), 'alternating-bass', 3)
+    const bass = json.notes.filter((n) => n.role === 'bass')
+    expect(bass).toHaveLength(16)
+    const roots = [0, 7, 9, 2]
+    bass.forEach((n, i) => {
+      const root = roots[Math.floor(i / 4)]!
+      if (i % 2 === 0) expect(mod12(n.midi)).toBe(root)
+      else expect(n.midi).not.toBe(bass[i - 1]!.midi)
+    })
+  })
+
+  it('a waltz keeps its root on one', () => {
+    const { json } = arrangeTune(
+      tuneOfMusic('"G"B3|B3|"D7"A3|A3|]', 'M:3/4\nL:1/4\nK:G'),
+      'alternating-bass',
+      3,
+    )
+    const first = json.notes
+      .filter((n) => n.role === 'bass' && n.start % 30240 === 0)
+      .map((n) => mod12(n.midi))
+    expect(first).toEqual([7, 7, 2, 2])
+  })
+
+  it('measures with equal contents are played alike', () => {
+    const tune = tuneOfMusic('"C"cegc|"G7"BdgB|"C"cegc|"F"ac\'ac|"C"cegc|"G7"BdgB|"C"c4|]')
+    const { json } = arrangeTune(tune, 'alternating-bass', 3)
+    const measure = (m: number) =>
+      json.notes
+        .filter((n) => n.measure === m)
+        .map((n) => [n.start % 40320, n.string, n.fret, n.leftFinger].join())
+    expect(measure(2)).toEqual(measure(0))
+    expect(measure(4)).toEqual(measure(0))
+    expect(measure(5)).toEqual(measure(1))
+  })
+
+  it('a capo keeps the sound and moves the shapes', () => {
+    const tune = tuneOfMusic('"G"GBdB|"C"cedc|"D7"dcAF|"G"G4|]', 'M:4/4\nL:1/4\nK:G')
+    const plain = arrangeTune(tune, 'melody-bass', 2, 0).json
+    const capoed = arrangeTune(tune, 'melody-bass', 2, 5).json
+    const melody = (j: typeof plain) => j.notes.filter((n) => n.role === 'melody').map((n) => n.midi)
+    const octaves = new Set(melody(capoed).map((m, i) => m - melody(plain)[i]!))
+    expect([...octaves].map((o) => Math.abs(o % 12))).toEqual([0])
+    expect(capoed.transposed % 12).toBe(0)
+    expect(capoed.chords.map((c) => c.symbol)).toEqual(['D', 'G', 'A7', 'D'])
+    expect(capoed.chords.map((c) => c.sounding)).toEqual(['G', 'C', 'D7', 'G'])
+    for (const n of capoed.notes) expect(pitchAt(guitarSetup(5), n)).toBe(n.midi)
+  })
+
+  it('names the measure of a melody that fits in no octave', () => {
+    const tune = tuneOfMusic("CDEF|C,,,C,C c'''|G4|]")
+    expect(() => arrangeTune(tune, 'melody-bass', 1)).toThrow(/^Measure 2: the melody leaves the instrument/)
+  })
+
+  it('has no chord where the symbol is unknown, and a tune of one note still works', () => {
+    expect(
+      arrangeTune(tuneOfMusic('"Hwat"CDEF|]'), 'alternating-bass', 3).json.notes.every(
+        (n) => n.role === 'melody',
+      ),
+    ).toBe(true)
+    expect(arrangeTune(tuneOfMusic('"C"C4|]'), 'melody-bass', 1).json.notes).toHaveLength(2)
+  })
+})

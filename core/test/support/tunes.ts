@@ -1,0 +1,33 @@
+import { readFileSync } from 'node:fs'
+import { readAbc } from '../../src/formats/abc/readAbc.ts'
+import { arranging, audit, finish, finishedTabOf, guitarSetup, tabJson, wholeTune } from '../../src/index.ts'
+import type { AuditReport, Level, Style, TabJson, TuneDoc } from '../../src/index.ts'
+import type { Arranged } from '../../src/solve/arrange.ts'
+
+export const CORPUS_TEXT = readFileSync(new URL('../corpus/traditional.abc', import.meta.url), 'utf8')
+
+export const CORPUS: readonly TuneDoc[] = readAbc(CORPUS_TEXT, () => 'tune').map((r) => r.tune!)
+
+/** Reads one tune from ABC; fails loudly where there is none. */
+export function tuneOf(abc: string): TuneDoc {
+  const tune = readAbc(abc, () => 'tune')[0]?.tune
+  if (!tune) throw new Error(`no tune in ${abc}`)
+  return tune
+}
+
+/** A tune from its music line alone. */
+export function tuneOfMusic(music: string, head = 'M:4/4\nL:1/4\nQ:1/4=100\nK:C'): TuneDoc {
+  return tuneOf(`X:1\nT:Test\n${head}\n${music}\n`)
+}
+
+export interface Outcome extends Arranged {
+  readonly json: TabJson
+  readonly report: AuditReport
+}
+
+export function arrangeTune(tune: TuneDoc, style: Style, level: Level, capo = 0): Outcome {
+  const setup = guitarSetup(capo)
+  const arranged = finish(arranging(tune, setup, wholeTune(tune, style, level)))
+  const json = tabJson(tune, setup, arranged.plan, arranged.layer, [], 0)
+  return { ...arranged, json, report: audit(finishedTabOf(json)) }
+}
