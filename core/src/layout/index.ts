@@ -1,0 +1,2 @@
+export * from './systems.ts'
+export * from '../notation/staff.ts'

@@ -1,0 +1,172 @@
+import { timelineOf } from '../form/timeline.ts'
+import type { TabNote } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { Measure, TuneDoc } from '../model/tune.ts'
+import { pitchAt, type Setup } from '../neck/setup.ts'
+import { signatureAlter, spellInKey, transposeKey, type Key } from '../pitch/key.ts'
+import { midiOf, type Pitch } from '../pitch/pitch.ts'
+import type { Ticks } from '../time/ticks.ts'
+import { plainValues } from './plainValues.ts'
+
+/** One sign on the staff: a note, a rest, or an invisible filler that keeps a second voice in step. */
+export interface StaffSign {
+  readonly kind: 'note' | 'rest' | 'filler'
+  readonly tick: Ticks
+  readonly ticks: Ticks
+  readonly base: number
+  readonly dots: number
+  /** As written for guitar, an octave above sounding. */
+  readonly pitch?: Pitch
+  /** Accidental sign to print, if any. */
+  readonly accidental?: number
+  readonly tupletId?: Id
+  /** Tied to the next sign of its voice. */
+  readonly tied: boolean
+  /** The tab note or tune event that it shows. */
+  readonly shows?: Id
+}
+
+export interface StaffMeasure {
+  readonly key: Key
+  readonly upper: readonly StaffSign[]
+  readonly lower: readonly StaffSign[]
+}
+
+/**
+ * What the staff shows of a tune and, where given, of its arrangement: the melody as the source writes it (stems up),
+ * the other voices below it (stems down). Guitar pitch is written an octave above sounding, under a clef with 8.
+ */
+export function staffOf(
+  tune: TuneDoc,
+  transposed: number,
+  setup?: Setup,
+  notes: readonly TabNote[] = [],
+): StaffMeasure[] {
+  const timeline = timelineOf(tune.measures)
+  const lowerByMeasure = new Map<Id, TabNote[]>()
+  for (const n of notes) {
+    if (n.role === 'melody') continue
+    lowerByMeasure.set(n.pos.measure, [...(lowerByMeasure.get(n.pos.measure) ?? []), n])
+  }
+  const eventsByMeasure = new Map<Id, TuneDoc['events'][number][]>()
+  for (const e of tune.events) {
+    if (e.voice === 0) eventsByMeasure.set(e.pos.measure, [...(eventsByMeasure.get(e.pos.measure) ?? []), e])
+  }
+  const carried = carriedBasses(tune, timeline.starts, notes)
+  return tune.measures.map((measure, i) => {
+    const key = transposeKey(measure.key, transposed)
+    const upper = (eventsByMeasure.get(measure.id) ?? []).map((e): StaffSign => ({
+      kind: e.pitch ? 'note' : 'rest',
+      tick: e.pos.tick,
+      ticks: e.dur.ticks,
+      base: e.dur.base,
+      dots: e.dur.dots,
+      tied: e.tieTo !== undefined,
+      shows: e.id,
+      ...(e.pitch ? { pitch: written(e.pitch, transposed, key) } : {}),
+      ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
+    }))
+    const lower = setup
+      ? lowerVoice(measure, lowerByMeasure.get(measure.id) ?? [], carried.get(i) ?? [], setup, key)
+      : []
+    return { key, ...withAccidentals(key, upper, lower) }
+  })
+}
+
+function written(source: Pitch, transposed: number, key: Key): Pitch {
+  if (transposed % 12 === 0) return { ...source, octave: source.octave + transposed / 12 + 1 }
+  return spellInKey(midiOf(source) + transposed + 12, key)
+}
+
+interface Carried {
+  readonly note: TabNote
+  readonly until: Ticks
+}
+
+/** Notes that sound on from an earlier measure, by the measures they reach into. */
+function carriedBasses(
+  tune: TuneDoc,
+  starts: readonly Ticks[],
+  notes: readonly TabNote[],
+): Map<number, Carried[]> {
+  const index = new Map(tune.measures.map((m, i) => [m.id, i]))
+  const carried = new Map<number, Carried[]>()
+  for (const note of notes) {
+    if (note.role === 'melody') continue
+    const from = index.get(note.pos.measure)!
+    const end = starts[from]! + note.pos.tick + note.dur.ticks
+    for (let m = from + 1; m < starts.length && starts[m]! < end; m++) {
+      carried.set(m, [...(carried.get(m) ?? []), { note, until: end - starts[m]! }])
+    }
+  }
+  return carried
+}
+
+function lowerVoice(
+  measure: Measure,
+  notes: readonly TabNote[],
+  carried: readonly Carried[],
+  setup: Setup,
+  key: Key,
+): StaffSign[] {
+  const signs: StaffSign[] = []
+  let at: Ticks = 0
+  const fill = (until: Ticks) => {
+    for (const v of plainValues(until - at)) {
+      signs.push({ kind: 'filler', tick: at, ...v, tied: false })
+      at += v.ticks
+    }
+  }
+  const sound = (note: TabNote, ticks: Ticks, goesOn: boolean) => {
+    const pitch = spellInKey(pitchAt(setup, note.place) + 12, key)
+    const values = plainValues(ticks)
+    values.forEach((v, i) => {
+      signs.push({
+        kind: 'note',
+        tick: at,
+        ...v,
+        pitch,
+        tied: goesOn || i < values.length - 1,
+        shows: note.id,
+      })
+      at += v.ticks
+    })
+  }
+  const held = carried[0]
+  const sorted = [...notes].sort((a, b) => a.pos.tick - b.pos.tick)
+  if (held) {
+    const until = Math.min(held.until, measure.length, sorted[0]?.pos.tick ?? measure.length)
+    sound(held.note, until, held.until > measure.length)
+  }
+  sorted.forEach((note, i) => {
+    if (note.pos.tick < at) return
+    fill(note.pos.tick)
+    const room = Math.min(sorted[i + 1]?.pos.tick ?? measure.length, measure.length) - note.pos.tick
+    sound(note, Math.min(note.dur.ticks, room), note.dur.ticks > room && i === sorted.length - 1)
+  })
+  if (signs.length > 0) fill(measure.length)
+  return signs
+}
+
+/** Prints an accidental where the key or an earlier sign in the measure says otherwise; both voices share memory. */
+function withAccidentals(
+  key: Key,
+  upper: readonly StaffSign[],
+  lower: readonly StaffSign[],
+): { upper: StaffSign[]; lower: StaffSign[] } {
+  const memory = new Map<string, number>()
+  const all = [...upper.map((s, i) => ({ s, v: 0, i })), ...lower.map((s, i) => ({ s, v: 1, i }))]
+  const out: [StaffSign[], StaffSign[]] = [[...upper], [...lower]]
+  for (const { s, v, i } of all.sort((a, b) => a.s.tick - b.s.tick || a.v - b.v)) {
+    if (!s.pitch) continue
+    const before = out[v as 0 | 1][i - 1]
+    const slot = s.pitch.step + String(s.pitch.octave)
+    const current = memory.get(slot) ?? signatureAlter(key.fifths, s.pitch.step)
+    if (before?.tied && before.pitch?.alter === s.pitch.alter) continue
+    if (s.pitch.alter !== current) {
+      memory.set(slot, s.pitch.alter)
+      out[v as 0 | 1][i] = { ...s, accidental: s.pitch.alter }
+    }
+  }
+  return { upper: out[0], lower: out[1] }
+}

@@ -1,0 +1,59 @@
+import { PluckedString } from './pluckedString.ts'
+import { Sequencer } from './sequencer.ts'
+
+/** Six strings, a metronome and their sequencer: fills blocks of samples. Runs in the audio thread and offline alike. */
+export class InstrumentVoice {
+  readonly sequencer: Sequencer
+  private readonly sampleRate: number
+  private readonly strings: readonly PluckedString[]
+  private click = { left: 0, hertz: 1000 }
+
+  constructor(sampleRate: number, strings = 6) {
+    this.sampleRate = sampleRate
+    this.sequencer = new Sequencer(sampleRate)
+    this.strings = Array.from({ length: strings }, () => new PluckedString(sampleRate))
+  }
+
+  /** Sounds one note now, for a place that was clicked. */
+  pluck(string: number, hertz: number): void {
+    this.strings[string - 1]?.pluck(hertz, 0.8)
+  }
+
+  silence(): void {
+    for (const s of this.strings) s.damp()
+  }
+
+  /** Writes the next block. */
+  render(out: Float32Array): void {
+    out.fill(0)
+    const events = this.sequencer.advance(out.length)
+    let from = 0
+    for (const event of events) {
+      const frame = Math.min(event.frame, out.length - 1)
+      this.renderSpan(out, from, frame)
+      from = Math.max(from, frame)
+      if (event.kind === 'click')
+        this.click = { left: Math.round(this.sampleRate * 0.03), hertz: event.strong ? 1568 : 1175 }
+      else if (event.kind === 'stop') this.strings[event.string - 1]?.damp()
+      else
+        this.strings[event.string - 1]?.pluck(
+          event.hertz,
+          event.role === 'melody' ? 1 : 0.72,
+          event.role === 'bass' ? 1500 : 2600,
+        )
+    }
+    this.renderSpan(out, from, out.length)
+    for (let i = 0; i < out.length; i++) out[i] = Math.tanh(out[i]! * 0.9)
+  }
+
+  private renderSpan(out: Float32Array, from: number, to: number): void {
+    if (to <= from) return
+    for (const s of this.strings) s.render(out, from, to)
+    for (let i = from; i < to && this.click.left > 0; i++, this.click.left--) {
+      const t = this.click.left / this.sampleRate
+      out[i] =
+        out[i]! +
+        0.35 * Math.sin(2 * Math.PI * this.click.hertz * t) * (this.click.left / (this.sampleRate * 0.03))
+    }
+  }
+}

@@ -1,0 +1,95 @@
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import type { Unfolded } from '../form/unfold.ts'
+import type { Layer, Role } from '../model/arrangement.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import { pitchAt, type Setup } from '../neck/setup.ts'
+import { hertz } from '../pitch/pitch.ts'
+import { ringOf } from '../ring/ring.ts'
+import { beatLength } from '../time/metre.ts'
+import type { Ticks } from '../time/ticks.ts'
+
+/** A note to be sounded, in played order. */
+export interface ScoreNote {
+  readonly at: Ticks
+  readonly until: Ticks
+  readonly string: number
+  readonly hertz: number
+  readonly role: Role
+}
+
+/** A click of the metronome. */
+export interface Click {
+  readonly at: Ticks
+  readonly strong: boolean
+}
+
+/** Everything that the sequencer plays. Plain data: it crosses to the audio thread as it is. */
+export interface Score {
+  readonly notes: readonly ScoreNote[]
+  readonly clicks: readonly Click[]
+  readonly tempos: readonly { readonly at: Ticks; readonly bpm: number }[]
+  readonly length: Ticks
+  /** Ticks of one beat at the start, for the count-in, and beats of the first full measure. */
+  readonly beat: Ticks
+  readonly countIn: number
+}
+
+/** Unfolds an arrangement into what is heard. */
+export function scoreOf(
+  tune: TuneDoc,
+  setup: Setup,
+  layer: Layer,
+  timeline: Timeline,
+  unfolded: Unfolded,
+): Score {
+  const rings = ringOf(layer, timeline)
+  const byMeasure = new Map<number, { at: Ticks; ring: Ticks; string: number; hertz: number; role: Role }[]>()
+  for (const n of layer.notes) {
+    const m = timeline.indexOf.get(n.pos.measure)!
+    const own = byMeasure.get(m) ?? []
+    own.push({
+      at: n.pos.tick,
+      ring: rings.get(n.id)!,
+      string: n.place.string,
+      hertz: hertz(pitchAt(setup, n.place)),
+      role: n.role,
+    })
+    byMeasure.set(m, own)
+  }
+  const notes: ScoreNote[] = []
+  const clicks: Click[] = []
+  const tempos: { at: Ticks; bpm: number }[] = []
+  const marks = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  for (const { measure, startTick } of unfolded.order) {
+    const m = tune.measures[measure]!
+    const from = timeline.starts[measure]!
+    const bpm = marks.filter((t) => t.at <= from).at(-1)?.bpm ?? marks[0]!.bpm
+    if (tempos.at(-1)?.bpm !== bpm) tempos.push({ at: startTick, bpm })
+    for (const t of marks)
+      if (t.at > from && t.at < from + m.length) tempos.push({ at: startTick + t.at - from, bpm: t.bpm })
+    for (const n of byMeasure.get(measure) ?? []) {
+      notes.push({
+        at: startTick + n.at,
+        until: startTick + n.at + n.ring,
+        string: n.string,
+        hertz: n.hertz,
+        role: n.role,
+      })
+    }
+    const beat = beatLength(m.metre)
+    const offset = m.length < m.nominal && measure === 0 ? m.nominal - m.length : 0
+    for (let t = Math.ceil(offset / beat) * beat; t < offset + m.length; t += beat) {
+      clicks.push({ at: startTick + t - offset, strong: t === 0 })
+    }
+  }
+  const first = tune.measures.find((m) => m.length >= m.nominal) ?? tune.measures[0]!
+  const beat = beatLength(first.metre)
+  return {
+    notes: notes.sort((a, b) => a.at - b.at),
+    clicks,
+    tempos,
+    length: unfolded.length,
+    beat,
+    countIn: Math.max(2, Math.round(first.nominal / beat)),
+  }
+}

@@ -1,0 +1,101 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { guitarSetup, timelineOf } from '../../src/index.ts'
+import { hit, layOut, staffOf, xAt, type LayoutMeasure } from '../../src/layout/index.ts'
+import { plainValues } from '../../src/notation/plainValues.ts'
+import { arrangeTune, CORPUS, tuneOfMusic } from '../support/tunes.ts'
+
+const measure: fc.Arbitrary<LayoutMeasure> = fc.record({
+  length: fc.constantFrom(40320, 30240, 10080),
+  onsets: fc.array(fc.nat(40319), { maxLength: 12 }),
+  signs: fc.constantFrom(0, 20, 40),
+})
+
+describe('the layout contract', () => {
+  it('places every measure once, in order, inside the page, columns rising and apart', () => {
+    fc.assert(
+      fc.property(
+        fc.array(measure, { minLength: 1, maxLength: 40 }),
+        fc.integer({ min: 500, max: 1400 }),
+        (measures, width) => {
+          const systems = layOut(measures, { width, head: 60, density: 1 })
+          expect(systems.flatMap((s) => s.measures.map((m) => m.index))).toEqual(measures.map((_, i) => i))
+          for (const s of systems) {
+            let x = 60
+            for (const m of s.measures) {
+              expect(m.x).toBeCloseTo(x, 6)
+              x = m.x + m.width
+              m.columns.forEach((c, i) => {
+                expect(c.x).toBeGreaterThan(m.x)
+                expect(c.x).toBeLessThan(x)
+                if (i > 0 && s.measures.length > 1)
+                  expect(c.x - m.columns[i - 1]!.x).toBeGreaterThanOrEqual(16)
+              })
+            }
+            if (s.measures.length > 1) expect(x).toBeLessThanOrEqual(width + 0.01)
+          }
+        },
+      ),
+    )
+  })
+
+  it('a click on a column means that column, and x runs with the ticks', () => {
+    fc.assert(
+      fc.property(fc.array(measure, { minLength: 1, maxLength: 8 }), (measures) => {
+        for (const s of layOut(measures, { width: 900, head: 60, density: 1 })) {
+          for (const m of s.measures) {
+            for (const c of m.columns) {
+              expect(hit(s, c.x)).toEqual({ measure: m.index, tick: c.tick })
+              expect(xAt(m, c.tick, measures[m.index]!.length)).toBeCloseTo(c.x, 6)
+            }
+            const xs = [0, 0.2, 0.5, 0.9, 1].map((share) =>
+              xAt(m, share * measures[m.index]!.length, measures[m.index]!.length),
+            )
+            for (let i = 1; i < xs.length; i++) expect(xs[i]!).toBeGreaterThanOrEqual(xs[i - 1]! - 1e-9)
+          }
+        }
+      }),
+    )
+  })
+})
+
+describe('the staff', () => {
+  it('both voices add up to the measure, whatever the arrangement', () => {
+    for (const tune of CORPUS) {
+      const { layer, plan } = arrangeTune(tune, 'alternating-bass', 2, 2)
+      staffOf(tune, plan.transposed, guitarSetup(2), layer.notes).forEach((m, i) => {
+        const sum = (signs: typeof m.upper) => signs.reduce((total, s) => total + s.ticks, 0)
+        expect(sum(m.upper)).toBe(tune.measures[i]!.length)
+        if (m.lower.length > 0) expect(sum(m.lower)).toBe(tune.measures[i]!.length)
+      })
+    }
+  })
+
+  it('prints an accidental once a measure and a natural to take it back', () => {
+    const tune = tuneOfMusic('^F F =F G|F ^F- F2|]', 'M:4/4\nL:1/4\nK:C')
+    const signs = staffOf(tune, 0).map((m) => m.upper.map((s) => s.accidental))
+    expect(signs).toEqual([
+      [1, undefined, 0, undefined],
+      [undefined, 1, undefined],
+    ])
+  })
+
+  it('writes guitar pitch an octave above sounding', () => {
+    const tune = tuneOfMusic('C4|]')
+    expect(staffOf(tune, 0)[0]!.upper[0]!.pitch!.octave).toBe(5)
+    expect(staffOf(tune, -12)[0]!.upper[0]!.pitch!.octave).toBe(4)
+  })
+
+  it('splits any length into plain values that add up', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 200_000 }), (ticks) => {
+        expect(plainValues(ticks).reduce((sum, v) => sum + v.ticks, 0)).toBe(ticks)
+      }),
+    )
+    expect(plainValues(25200).map((v) => [v.base, v.dots])).toEqual([
+      [2, 0],
+      [8, 0],
+    ])
+    expect(timelineOf(CORPUS[0]!.measures).length).toBe(12 * 40320)
+  })
+})

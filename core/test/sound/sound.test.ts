@@ -1,0 +1,164 @@
+import { describe, expect, it } from 'vitest'
+import { guitarSetup, hertz, QUARTER } from '../../src/index.ts'
+import { InstrumentVoice, PluckedString, scoreOf, Sequencer, type Score } from '../../src/sound/index.ts'
+import { arrangeTune, CORPUS, tuneOfMusic } from '../support/tunes.ts'
+
+const RATE = 48_000
+
+function record(hz: number, seconds: number): Float32Array {
+  const string = new PluckedString(RATE)
+  string.pluck(hz, 1)
+  const out = new Float32Array(Math.round(RATE * seconds))
+  for (let i = 0; i < out.length; i += 128) string.render(out, i, Math.min(out.length, i + 128))
+  return out
+}
+
+/** Frequency near an expected one: phase advance of its Fourier component between two windows, unwrapped. */
+function measured(samples: Float32Array, near: number): number {
+  const window = 16384
+  const phase = (from: number) => {
+    let re = 0
+    let im = 0
+    for (let i = 0; i < window; i++) {
+      const hann = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / window)
+      const angle = (2 * Math.PI * near * (from + i)) / RATE
+      re += samples[from + i]! * hann * Math.cos(angle)
+      im -= samples[from + i]! * hann * Math.sin(angle)
+    }
+    return Math.atan2(im, re)
+  }
+  const hop = 8192
+  let turn = phase(4096 + hop) - phase(4096)
+  turn -= 2 * Math.PI * Math.round(turn / (2 * Math.PI))
+  return near + (turn * RATE) / (2 * Math.PI * hop)
+}
+
+describe('the string model', () => {
+  it.each([40, 45, 50, 55, 59, 64, 69, 76])('note %i is in tune within a tenth of a cent', (midi) => {
+    const hz = hertz(midi)
+    const cents = 1200 * Math.log2(measured(record(hz, 1), hz) / hz)
+    expect(Math.abs(cents)).toBeLessThan(0.1)
+  })
+
+  it('low strings ring longer than high ones, and a damped string is soon silent', () => {
+    const level = (s: Float32Array, from: number) =>
+      Math.sqrt(s.slice(from, from + 4800).reduce((sum, x) => sum + x * x, 0) / 4800)
+    const fall = (midi: number) => {
+      const s = record(hertz(midi), 2.2)
+      return level(s, RATE * 2) / level(s, RATE * 0.2)
+    }
+    expect(fall(40)).toBeGreaterThan(fall(64))
+    const string = new PluckedString(RATE)
+    string.pluck(110, 1)
+    const out = new Float32Array(RATE)
+    string.render(out, 0, 4800)
+    string.damp()
+    for (let i = 4800; i < RATE; i += 128) string.render(out, i, Math.min(RATE, i + 128))
+    expect(level(out, RATE - 4800)).toBeLessThan(level(out, 0) / 1000)
+    expect(string.sounding).toBe(false)
+  })
+})
+
+const tune = tuneOfMusic('"C"cdef|"G"g4|"C"c4|]', 'M:4/4\nL:1/4\nQ:1/4=120\nK:C')
+
+function scoreFor(music = tune): Score {
+  const { layer, plan } = arrangeTune(music, 'melody-bass', 2)
+  return scoreOf(music, guitarSetup(), layer, plan.timeline, plan.unfolded)
+}
+
+/** All events of a run, with their times in seconds. */
+function run(sequencer: Sequencer, seconds: number): { at: number; kind: string }[] {
+  const events: { at: number; kind: string }[] = []
+  for (let frame = 0; frame < seconds * RATE; frame += 128) {
+    for (const e of sequencer.advance(128)) events.push({ at: (frame + e.frame) / RATE, kind: e.kind })
+  }
+  return events
+}
+
+describe('the sequencer', () => {
+  it('plays each note of the score once, on time to the sample, at the written tempo', () => {
+    const score = scoreFor()
+    const s = new Sequencer(RATE)
+    s.load(score)
+    s.play(0, false)
+    const plucks = run(s, 7)
+      .filter((e) => e.kind === 'pluck')
+      .map((e) => e.at)
+    expect(plucks).toHaveLength(score.notes.length)
+    score.notes.forEach((n, i) => expect(Math.abs(plucks[i]! - (n.at / QUARTER) * 0.5)).toBeLessThan(0.002))
+    expect(s.playing).toBe(false)
+  })
+
+  it('half tempo takes twice as long; the metronome clicks on every beat', () => {
+    const s = new Sequencer(RATE)
+    s.load(scoreFor())
+    s.set({ tempo: 0.5, metronome: true })
+    s.play(0, false)
+    const clicks = run(s, 13)
+      .filter((e) => e.kind === 'click')
+      .map((e) => e.at)
+    expect(clicks).toHaveLength(12)
+    clicks.forEach((at, i) => expect(at).toBeCloseTo(i, 2))
+  })
+
+  it('counts a measure in before the first note', () => {
+    const s = new Sequencer(RATE)
+    s.load(scoreFor())
+    s.play(0, true)
+    const events = run(s, 4)
+    expect(events.filter((e) => e.kind === 'click')).toHaveLength(4)
+    expect(events.find((e) => e.kind === 'pluck')!.at).toBeCloseTo(2, 2)
+  })
+
+  it('repeats a loop and nothing else', () => {
+    const s = new Sequencer(RATE)
+    const score = scoreFor()
+    s.load(score)
+    s.set({ tempo: 1, metronome: false, loop: { from: 4 * QUARTER, to: 8 * QUARTER } })
+    s.play(4 * QUARTER, false)
+    const inLoop = score.notes.filter((n) => n.at >= 4 * QUARTER && n.at < 8 * QUARTER).length
+    expect(run(s, 5.9).filter((e) => e.kind === 'pluck')).toHaveLength(inLoop * 3)
+    expect(s.playing).toBe(true)
+  })
+
+  it('follows repeats and a tempo change', () => {
+    const twice = tuneOfMusic('|:"C"c4:|[Q:1/4=60]"G"g4|]', 'M:4/4\nL:1/4\nQ:1/4=120\nK:C')
+    const s = new Sequencer(RATE)
+    s.load(scoreFor(twice))
+    s.play(0, false)
+    const starts = [
+      ...new Set(
+        run(s, 9)
+          .filter((e) => e.kind === 'pluck')
+          .map((e) => Math.round(e.at * 10) / 10),
+      ),
+    ]
+    expect(starts).toEqual(expect.arrayContaining([0, 2, 4]))
+    expect(s.playing).toBe(false)
+  })
+})
+
+describe('the instrument', () => {
+  it('bounces the corpus without a click over full scale and with sound wherever notes are', () => {
+    for (const t of CORPUS.slice(0, 3)) {
+      const voice = new InstrumentVoice(RATE)
+      const score = scoreFor(t)
+      voice.sequencer.load(score)
+      voice.sequencer.play(0, false)
+      const block = new Float32Array(128)
+      let peak = 0
+      let loud = 0
+      let blocks = 0
+      while (voice.sequencer.playing) {
+        voice.render(block)
+        const p = block.reduce((m, x) => Math.max(m, Math.abs(x)), 0)
+        peak = Math.max(peak, p)
+        if (p > 0.001) loud++
+        blocks++
+      }
+      expect(peak).toBeLessThanOrEqual(1)
+      expect(peak).toBeGreaterThan(0.1)
+      expect(loud / blocks).toBeGreaterThan(0.95)
+    }
+  })
+})
