@@ -17,6 +17,9 @@ export const WEIGHTS = {
   hopTooFast: 25,
   shift: 1,
   shiftMm: 0.06,
+  /** Moves of the index finger by up to a fret space near the nut are a lean of the hand, not a shift. */
+  leanLimitMm: 37,
+  leanMm: 0.015,
   /** Share of a shift's price while only open strings sound. */
   openBridge: 0.4,
   excess: 1.6,
@@ -46,7 +49,7 @@ export const WEIGHTS = {
   alternateOther: 1.8,
   /** An alternate bass on a string that the chord shape leaves out. */
   alternateOffShape: 0.8,
-  sameBassAgain: 1.2,
+  sameBassAgain: 2.8,
   melodyCut: 8,
   melodyCutBeat: 6,
   bassCut: 1,

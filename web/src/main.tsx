@@ -1,0 +1,16 @@
+import '@mantine/core/styles.css'
+import '@mantine/notifications/styles.css'
+import '@fontsource-variable/fraunces/wght.css'
+import '@fontsource-variable/figtree/wght.css'
+import '@fontsource/fira-mono/500.css'
+import './shell/porch.css'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { App } from './shell/App.tsx'
+import './texts/i18n.ts'
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+)

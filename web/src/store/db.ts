@@ -1,0 +1,45 @@
+import Dexie, { type Table } from 'dexie'
+import type { ArrangementDoc, Command, TuneDoc } from '@velvet-porch/core'
+
+/** What the Shelf shows of a tune; kept beside the documents so that long shelves list quickly. */
+export interface ShelfRow {
+  id: string
+  title: string
+  composer?: string
+  key: string
+  metre: string
+  measures: number
+  changedAt: number
+  /** Set when the tune was taken off the shelf; cleared by undo, swept after a week. */
+  removedAt?: number
+}
+
+export type DocKind = 'tune' | 'arrangement'
+
+/** One command of one document. Rows with `undone` are the future that redo would bring back. */
+export interface HistoryRow {
+  seq?: number
+  docId: string
+  kind: DocKind
+  command: Command
+  undone: 0 | 1
+}
+
+class PorchDb extends Dexie {
+  shelf!: Table<ShelfRow, string>
+  tunes!: Table<TuneDoc, string>
+  arrangements!: Table<ArrangementDoc, string>
+  history!: Table<HistoryRow, number>
+
+  constructor() {
+    super('velvet-porch')
+    this.version(1).stores({
+      shelf: 'id, changedAt, removedAt',
+      tunes: 'id',
+      arrangements: 'id, tuneId',
+      history: '++seq, docId, [docId+undone]',
+    })
+  }
+}
+
+export const db = new PorchDb()

@@ -1,0 +1,10 @@
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  root: import.meta.dirname,
+  plugins: [react()],
+  worker: { format: 'es' },
+  build: { target: 'es2022', chunkSizeWarningLimit: 700, sourcemap: false },
+  server: { proxy: { '/api': 'http://localhost:4173' } },
+})
