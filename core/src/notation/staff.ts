@@ -34,7 +34,8 @@ export interface StaffMeasure {
 
 /**
  * What the staff shows of a tune and, where given, of its arrangement: the melody as the source writes it (stems up),
- * the other voices below it (stems down). Guitar pitch is written an octave above sounding, under a clef with 8.
+ * the other voices below it (stems down). With a setup, guitar pitch is written an octave above sounding, under a
+ * clef with 8; a tune alone stands at its own pitch.
  */
 export function staffOf(
   tune: TuneDoc,
@@ -63,7 +64,7 @@ export function staffOf(
       dots: e.dur.dots,
       tied: e.tieTo !== undefined,
       shows: e.id,
-      ...(e.pitch ? { pitch: written(e.pitch, transposed, key) } : {}),
+      ...(e.pitch ? { pitch: written(e.pitch, transposed + (setup ? 12 : 0), key) } : {}),
       ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
     }))
     const lower = setup
@@ -73,9 +74,9 @@ export function staffOf(
   })
 }
 
-function written(source: Pitch, transposed: number, key: Key): Pitch {
-  if (transposed % 12 === 0) return { ...source, octave: source.octave + transposed / 12 + 1 }
-  return spellInKey(midiOf(source) + transposed + 12, key)
+function written(source: Pitch, moved: number, key: Key): Pitch {
+  if (moved % 12 === 0) return { ...source, octave: source.octave + moved / 12 }
+  return spellInKey(midiOf(source) + moved, key)
 }
 
 interface Carried {

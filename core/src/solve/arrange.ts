@@ -73,7 +73,7 @@ export function arrangementOf(
   tune: TuneDoc,
   setup: Setup,
   regions: readonly Region[],
-  arranged: Arranged,
+  arranged: { readonly layer: Layer; readonly transposed: number },
 ): ArrangementDoc {
   return {
     schema: ARRANGEMENT_SCHEMA,
@@ -85,7 +85,7 @@ export function arrangementOf(
     inputHash: inputHash(tune, setup, regions),
     setup,
     regions,
-    transposed: arranged.plan.transposed,
+    transposed: arranged.transposed,
     base: arranged.layer,
     variants: [],
   }

@@ -33,7 +33,8 @@ export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: n
     else cost += hurry + tooFast
   }
   const mm = Math.abs(a.positionMm[i]! - b.positionMm[j]!)
-  if (mm > WEIGHTS.leanLimitMm) cost += (WEIGHTS.shift + WEIGHTS.shiftMm * mm) * (a.openOnly[i] ? WEIGHTS.openBridge : 1)
+  if (mm > WEIGHTS.leanLimitMm)
+    cost += (WEIGHTS.shift + WEIGHTS.shiftMm * mm) * (a.openOnly[i] ? WEIGHTS.openBridge : 1)
   else cost += WEIGHTS.leanMm * mm
   if (step.holdsMelody && b.melody[j] === 0 && a.melody[i] !== 0) {
     cost += WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
@@ -86,7 +87,8 @@ export function transitionTerms(
   }
   if (landed > 0) terms.push({ term: 'land', cost: WEIGHTS.land * landed, quantity: landed, unit: 'fingers' })
   const mm = Math.abs(a.positionMm[i]! - b.positionMm[j]!)
-  if (mm > 1 && mm <= WEIGHTS.leanLimitMm) terms.push({ term: 'lean', cost: WEIGHTS.leanMm * mm, quantity: mm, unit: 'mm' })
+  if (mm > 1 && mm <= WEIGHTS.leanLimitMm)
+    terms.push({ term: 'lean', cost: WEIGHTS.leanMm * mm, quantity: mm, unit: 'mm' })
   else if (mm > 1) {
     const open = keyFret(a.list[i]!.melody) === 0 && keyFret(a.list[i]!.bass) === 0
     const full = WEIGHTS.shift + WEIGHTS.shiftMm * mm

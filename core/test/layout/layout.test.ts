@@ -82,8 +82,9 @@ describe('the staff', () => {
 
   it('writes guitar pitch an octave above sounding', () => {
     const tune = tuneOfMusic('C4|]')
-    expect(staffOf(tune, 0)[0]!.upper[0]!.pitch!.octave).toBe(5)
-    expect(staffOf(tune, -12)[0]!.upper[0]!.pitch!.octave).toBe(4)
+    expect(staffOf(tune, 0)[0]!.upper[0]!.pitch!.octave).toBe(4)
+    expect(staffOf(tune, 0, guitarSetup())[0]!.upper[0]!.pitch!.octave).toBe(5)
+    expect(staffOf(tune, -12, guitarSetup())[0]!.upper[0]!.pitch!.octave).toBe(4)
   })
 
   it('splits any length into plain values that add up', () => {

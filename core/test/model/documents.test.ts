@@ -60,7 +60,8 @@ describe('documents from storage', () => {
       expect(readTuneDoc(JSON.parse(JSON.stringify(t)))).toEqual(t)
       const setup = guitarSetup(2)
       const regions = wholeTune(t, 'alternating-bass', 3)
-      const doc = arrangementOf('a', 'Version', t, setup, regions, arrangeTune(t, 'alternating-bass', 3, 2))
+      const { layer, plan } = arrangeTune(t, 'alternating-bass', 3, 2)
+      const doc = arrangementOf('a', 'Version', t, setup, regions, { layer, transposed: plan.transposed })
       expect(readArrangementDoc(JSON.parse(JSON.stringify(doc)))).toEqual(doc)
     }
   })

@@ -11,14 +11,20 @@ interface DocOf {
 /** A recipe edits a draft of the document in place. */
 export type Recipe<K extends DocKind> = Parameters<typeof command<DocOf[K]>>[3]
 
-const tableOf = <K extends DocKind>(kind: K) => (kind === 'tune' ? db.tunes : db.arrangements) as unknown as Table<DocOf[K], string>
+const tableOf = <K extends DocKind>(kind: K) =>
+  (kind === 'tune' ? db.tunes : db.arrangements) as unknown as Table<DocOf[K], string>
 
 /**
  * Applies a change as one command: document, history and shelf are written in one transaction, so a killed tab has
  * either all of it or nothing. What had been undone is forgotten.
  * @returns false where the document is gone or nothing changes
  */
-export async function change<K extends DocKind>(kind: K, docId: string, label: string, recipe: Recipe<K>): Promise<boolean> {
+export async function change<K extends DocKind>(
+  kind: K,
+  docId: string,
+  label: string,
+  recipe: Recipe<K>,
+): Promise<boolean> {
   return db.transaction('rw', db.tunes, db.arrangements, db.history, db.shelf, async () => {
     const doc = await tableOf(kind).get(docId)
     if (!doc) return false
@@ -59,6 +65,9 @@ export async function labelsOf(docId: string): Promise<{ undo?: string; redo?: s
 async function touch(kind: DocKind, doc: TuneDoc | ArrangementDoc): Promise<void> {
   if (kind === 'tune') {
     const before = await db.shelf.get(doc.id)
-    await db.shelf.put({ ...shelfRow(doc as TuneDoc), ...(before?.removedAt ? { removedAt: before.removedAt } : {}) })
+    await db.shelf.put({
+      ...shelfRow(doc as TuneDoc),
+      ...(before?.removedAt ? { removedAt: before.removedAt } : {}),
+    })
   } else await db.shelf.update((doc as ArrangementDoc).tuneId, { changedAt: Date.now() })
 }

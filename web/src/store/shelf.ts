@@ -47,7 +47,9 @@ export async function duplicateTune(id: string, title: string): Promise<string |
     await db.tunes.add(copy)
     await db.shelf.add(shelfRow(copy))
     const arrangements = await db.arrangements.where('tuneId').equals(id).toArray()
-    await db.arrangements.bulkAdd(arrangements.map((a) => ({ ...a, id: arrangementId(copyId), tuneId: copyId })))
+    await db.arrangements.bulkAdd(
+      arrangements.map((a) => ({ ...a, id: arrangementId(copyId), tuneId: copyId })),
+    )
     return copyId
   })
 }
@@ -57,11 +59,17 @@ export const arrangementId = (tuneId: string) => `${tuneId}.a`
 
 /** Deletes for good what was taken off the shelf over a week ago. */
 export async function sweep(): Promise<void> {
-  const old = await db.shelf.where('removedAt').below(Date.now() - WEEK_MS).primaryKeys()
+  const old = await db.shelf
+    .where('removedAt')
+    .below(Date.now() - WEEK_MS)
+    .primaryKeys()
   if (old.length === 0) return
   await db.transaction('rw', db.shelf, db.tunes, db.arrangements, db.history, async () => {
     const arrangements = await db.arrangements.where('tuneId').anyOf(old).primaryKeys()
-    await db.history.where('docId').anyOf([...old, ...arrangements]).delete()
+    await db.history
+      .where('docId')
+      .anyOf([...old, ...arrangements])
+      .delete()
     await db.arrangements.bulkDelete(arrangements)
     await db.tunes.bulkDelete(old)
     await db.shelf.bulkDelete(old)

@@ -5,7 +5,11 @@ import { db } from './db.ts'
 import { labelsOf } from './documents.ts'
 import { arrangementId } from './shelf.ts'
 
-export type Opened<T> = { readonly state: 'loading' } | { readonly state: 'missing' } | { readonly state: 'broken'; readonly raw: unknown; readonly reason: string } | { readonly state: 'ready'; readonly doc: T }
+export type Opened<T> =
+  | { readonly state: 'loading' }
+  | { readonly state: 'missing' }
+  | { readonly state: 'broken'; readonly raw: unknown; readonly reason: string }
+  | { readonly state: 'ready'; readonly doc: T }
 
 /** The tune as stored, followed live. What storage holds is checked against the schema when a tune is opened. */
 export function useTune(id: string): Opened<TuneDoc> {

@@ -1,4 +1,11 @@
-import { arranging, ArrangeError, type Layer, type Region, type Setup, type TuneDoc } from '@velvet-porch/core'
+import {
+  arranging,
+  ArrangeError,
+  type Layer,
+  type Region,
+  type Setup,
+  type TuneDoc,
+} from '@velvet-porch/core'
 import { readAbc, type TuneReading } from '@velvet-porch/core/abc'
 import { expose } from 'comlink'
 
@@ -21,7 +28,13 @@ const api = {
   },
 
   /** Arranges a tune, telling its progress (0 to 1) and stopping soon after `cancel(job)`. */
-  async arrange(job: number, tune: TuneDoc, setup: Setup, regions: readonly Region[], onProgress: (share: number) => void): Promise<ArrangeReply> {
+  async arrange(
+    job: number,
+    tune: TuneDoc,
+    setup: Setup,
+    regions: readonly Region[],
+    onProgress: (share: number) => void,
+  ): Promise<ArrangeReply> {
     const started = performance.now()
     try {
       const run = arranging(tune, setup, regions)
@@ -39,7 +52,12 @@ const api = {
         if (cancelled.has(job)) return { kind: 'cancelled' }
       }
     } catch (error) {
-      if (error instanceof ArrangeError) return { kind: 'failed', message: error.message, ...(error.measure === undefined ? {} : { measure: error.measure }) }
+      if (error instanceof ArrangeError)
+        return {
+          kind: 'failed',
+          message: error.message,
+          ...(error.measure === undefined ? {} : { measure: error.measure }),
+        }
       throw error
     } finally {
       cancelled = new Set([...cancelled].filter((c) => c > job))

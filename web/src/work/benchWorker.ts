@@ -19,7 +19,12 @@ export interface ArrangeRun {
   readonly cancel: () => void
 }
 
-export function arrangeInWorker(tune: TuneDoc, setup: Setup, regions: readonly Region[], onProgress: (share: number) => void): ArrangeRun {
+export function arrangeInWorker(
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+  onProgress: (share: number) => void,
+): ArrangeRun {
   const job = ++jobs
   const worker = bench()
   return {

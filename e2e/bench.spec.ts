@@ -1,0 +1,194 @@
+import { expect, test } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import { arrangePasted, frets, paste, settledFrets, SMALL_TUNE, spoken, takeDemo } from './bench.ts'
+
+test('a tune of one’s own becomes tab: pasted, read, arranged', async ({ page }) => {
+  await paste(page, SMALL_TUNE)
+  await expect(page.getByRole('heading', { name: 'Gate Latch' })).toBeVisible()
+  await expect(page.getByText('C major · 4 measures · ♩ = 120')).toBeVisible()
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await expect(page.locator('.chord-name')).toHaveText(['C', 'F', 'G7', 'C', 'C'])
+  // Measure 1 at level 1: C in the bass under C D E C of the melody, in first position.
+  expect((await frets(page)).slice(0, 5)).toEqual(['1', '3', '3', '0', '1'])
+  await expect(page.locator('[data-drawn]').first()).toBeAttached()
+})
+
+test('style, level and capo change the arrangement; undo and redo bring each back', async ({ page }) => {
+  await arrangePasted(page)
+  const first = await frets(page)
+  await page.getByText('Alternating bass').click()
+  await expect(page.getByRole('button', { name: 'Undo: Style: Alternating bass' })).toBeEnabled()
+  await page.getByText('Level 3').click()
+  await expect(page.getByRole('button', { name: 'Undo: Level 3' })).toBeEnabled()
+  const full = await settledFrets(page)
+  expect(full.length).toBeGreaterThan(first.length)
+  await page.getByRole('combobox', { name: 'Capo' }).click()
+  await page.getByRole('option', { name: 'capo 5' }).click()
+  await expect(page.getByTestId('setup')).toContainText('shapes in G major · capo 5 · sounds C major')
+  await expect(page.locator('.chord-name').first()).toHaveText('G')
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(page.getByRole('button', { name: 'Redo: Level 3' })).toBeEnabled()
+  await page.getByRole('button', { name: /^Redo/ }).click()
+  await expect.poll(() => frets(page)).toEqual(full)
+  await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => frets(page)).toEqual(first)
+  await expect(page.getByRole('button', { name: 'Nothing to undo' })).toBeDisabled()
+})
+
+test('the sheet is walked by keys, and the neck and the spoken text follow', async ({ page }) => {
+  await arrangePasted(page)
+  const sheet = page.getByRole('group', { name: 'Sheet of Gate Latch' })
+  await sheet.focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(spoken(page)).toContainText('Measure 1, beat 1, C')
+  await expect(spoken(page)).toContainText('string 5, fret 3, finger 3, picked with p')
+  await expect(
+    page.getByTestId('neck').getByRole('img', { name: 'Finger 3 on string 5 at fret 3' }),
+  ).toBeAttached()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByTestId('neck-head')).toHaveText('Measure 1, beat 2')
+  await page.keyboard.press('End')
+  await expect(spoken(page)).toContainText('Measure 4, beat 1')
+  await page.getByText('Why this grip').click()
+  await expect(
+    page.getByTestId('reasons').or(page.getByText('Nothing weighs against this grip.')),
+  ).toBeVisible()
+})
+
+test('a click on the sheet selects, the effort ribbon goes to its measure', async ({ page }) => {
+  await takeDemo(page)
+  await page.locator('.tab-fret').nth(4).click()
+  await expect(page.getByTestId('neck-head')).toContainText('Measure 1')
+  await page.getByRole('button', { name: /^Measure 12: effort/ }).click()
+  await expect(page.getByTestId('neck-head')).toHaveText('Measure 12, beat 1')
+  await expect(page.locator('[data-system]').filter({ has: page.locator('.chosen-column') })).toBeInViewport()
+})
+
+test('only systems near the view are drawn on a long tune', async ({ page }) => {
+  const music = Array.from({ length: 50 }, () => '"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|').join('\n')
+  await arrangePasted(page, `X:1\nT:Long Lane\nM:4/4\nL:1/4\nK:C\n${music}`)
+  const all = await page.locator('[data-system]').count()
+  expect(all).toBeGreaterThan(40)
+  await expect.poll(() => page.locator('[data-drawn]').count()).toBeGreaterThan(2)
+  expect(await page.locator('[data-drawn]').count()).toBeLessThan(16)
+  await page.getByRole('group', { name: 'Sheet of Long Lane' }).focus()
+  await page.keyboard.press('End')
+  await expect(spoken(page)).toContainText('Measure 200')
+  await expect(page.locator(`[data-system="${all - 1}"] [data-drawn]`)).toBeAttached()
+})
+
+test('a tab that is reloaded loses nothing; removing has an undo; search, rename and duplicate work', async ({
+  page,
+}) => {
+  await arrangePasted(page)
+  await page.getByText('Level 2').click()
+  await expect(page.getByRole('button', { name: 'Undo: Level 2' })).toBeEnabled()
+  const before = await settledFrets(page)
+  await page.reload()
+  await expect.poll(() => frets(page)).toEqual(before)
+  await expect(page.getByRole('button', { name: 'Undo: Level 2' })).toBeEnabled()
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  await page.getByRole('button', { name: /What to do with Gate Latch/ }).click()
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click()
+  await expect(page.getByRole('link', { name: 'Gate Latch (copy)' })).toBeVisible()
+  await expect(page.getByRole('menuitem')).toHaveCount(0)
+  await page.getByRole('button', { name: 'What to do with Gate Latch (copy)' }).click()
+  await page.getByRole('menuitem', { name: 'Rename' }).click()
+  await page.getByRole('textbox', { name: 'Name' }).fill('Hinge')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByRole('link', { name: 'Hinge' })).toBeVisible()
+  await page.getByLabel('Find a tune', { exact: true }).fill('hin')
+  await expect(page.getByRole('link', { name: 'Gate Latch' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'What to do with Hinge' }).click()
+  await page.getByRole('menuitem', { name: 'Remove' }).click()
+  await expect(page.getByText('No tune is called that.')).toBeVisible()
+  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('link', { name: 'Hinge' }).click()
+  await expect.poll(() => frets(page)).toEqual(before)
+})
+
+test('the ABC is edited in place: errors are marked, ids and undo survive, the arrangement turns stale', async ({
+  page,
+}) => {
+  await arrangePasted(page)
+  await page.getByRole('link', { name: 'Tune', exact: false }).filter({ hasText: 'Tune' }).first().click()
+  const editor = page.getByRole('textbox', { name: 'The tune in ABC' })
+  await editor.click()
+  await page.keyboard.press('Control+End')
+  await page.keyboard.type('"G"G2@A2|')
+  await expect(page.getByText('1 error')).toBeVisible()
+  await expect(page.getByTestId('problems')).toContainText('"@" means nothing here')
+  await expect(page.locator('.cm-lintRange')).toBeVisible()
+  await expect(page.getByText('5 measures')).toBeVisible()
+  await page.locator('.rail a', { hasText: 'Arrange' }).click()
+  await expect(page.getByText('The tune has changed since this was arranged.')).toBeVisible()
+  await page.getByRole('button', { name: 'Arrange again' }).click()
+  await expect(page.getByText('The tune has changed since this was arranged.')).toBeHidden()
+  await expect(page.locator('.measure-number').last()).toHaveText('5')
+})
+
+test('Space plays and stops, the cursor moves, the loop stays in its measures', async ({ page }) => {
+  await arrangePasted(page)
+  await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+  await expect(page.getByTestId('play-cursor')).toHaveAttribute('data-measure', '1')
+  await expect(page.getByTestId('play-cursor')).toHaveAttribute('data-measure', '2')
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  await expect(page.getByTestId('play-cursor')).toBeHidden()
+  await page.keyboard.press('End')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Playing' }).click()
+  await expect(page.getByText('Measure 4 is marked')).toBeVisible()
+  await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
+  await page.keyboard.press('Space')
+  await expect(page.getByTestId('play-cursor')).toHaveAttribute('data-measure', '4')
+  await page.waitForTimeout(2600)
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+  await expect(page.getByTestId('play-cursor')).toHaveAttribute('data-measure', '4')
+})
+
+test('the tab is downloaded as aligned text and printed without a broken system', async ({ page }) => {
+  await takeDemo(page)
+  const waiting = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Tab as text' }).click()
+  const download = await waiting
+  expect(download.suggestedFilename()).toBe("Lamplighter's Round.txt")
+  const text = readFileSync(await download.path(), 'utf8')
+  expect(text).toContain('capo 2; chord names are shapes')
+  expect(text.split('\n').filter((l) => /^[EADGB] \|/.test(l)).length % 6).toBe(0)
+  await page.getByRole('button', { name: 'Print' }).click()
+  await expect(page.getByText('Capo 2, chord names are shapes; sounds A major')).toBeVisible()
+  await expect
+    .poll(() => page.locator('[data-drawn]').count())
+    .toBe(await page.locator('[data-system]').count())
+  expect(
+    await page
+      .locator('.system')
+      .first()
+      .evaluate((e) => getComputedStyle(e).breakInside),
+  ).toBe('auto')
+  await page.emulateMedia({ media: 'print' })
+  expect(
+    await page
+      .locator('.system')
+      .first()
+      .evaluate((e) => getComputedStyle(e).breakInside),
+  ).toBe('avoid')
+  await expect(page.getByRole('link', { name: 'Back to the bench' })).toBeHidden()
+})
+
+test('everything is in the palette, and the keys are listed under ?', async ({ page }) => {
+  await arrangePasted(page)
+  await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('Space')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+k')
+  await page.getByLabel('What would you like to do?').fill('print')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Back to the bench' })).toBeVisible()
+})

@@ -1,0 +1,44 @@
+import { expect, type Page } from '@playwright/test'
+
+/** A short tune of our own, for pasting. */
+export const SMALL_TUNE =
+  'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=120\nK:C\n"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|]\n'
+
+export async function takeDemo(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Take the demo tune' }).click()
+  await expect(page.getByRole('heading', { name: "Lamplighter's Round" })).toBeVisible()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+}
+
+export async function paste(page: Page, abc: string): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Paste ABC' }).click()
+  await page.getByLabel('ABC text').fill(abc)
+  await page.getByRole('button', { name: 'Read it' }).click()
+}
+
+/** Pastes a tune and arranges it; ends on the bench. */
+export async function arrangePasted(page: Page, abc = SMALL_TUNE): Promise<void> {
+  await paste(page, abc)
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+}
+
+/** Frets as the page shows them, in the order of the sheet. */
+export async function frets(page: Page): Promise<string[]> {
+  return await page.locator('.tab-fret').evaluateAll((all) => all.map((e) => e.firstChild!.textContent!))
+}
+
+export const spoken = (page: Page) => page.getByTestId('spoken')
+
+/** Frets once the page has stopped changing. */
+export async function settledFrets(page: Page): Promise<string[]> {
+  let before = await frets(page)
+  for (;;) {
+    await page.waitForTimeout(250)
+    const now = await frets(page)
+    if (now.length > 0 && now.join() === before.join()) return now
+    before = now
+  }
+}

@@ -1,0 +1,40 @@
+import { defineConfig } from '@playwright/test'
+
+export const CHROMIUM = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--autoplay-policy=no-user-gesture-required',
+  ],
+}
+
+export default defineConfig({
+  testDir: '.',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: true,
+  outputDir: '../test-results',
+  reporter: [['list'], ['json', { outputFile: '../.cache/e2e.json' }]],
+  use: {
+    baseURL: 'http://localhost:4317',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: CHROMIUM,
+    locale: 'en-GB',
+    timezoneId: 'UTC',
+  },
+  webServer: {
+    command: 'node scripts/start.mjs',
+    cwd: '..',
+    env: { PORT: '4317' },
+    url: 'http://localhost:4317/api/health',
+    timeout: 180_000,
+    reuseExistingServer: false,
+  },
+})

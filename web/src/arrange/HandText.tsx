@@ -1,0 +1,84 @@
+import { spanOf, widestReach, type Pressed, type Setup } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import { moveBetween, type HandMoment, type HandMove } from '../neck/handMove.ts'
+import { beatOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
+
+/** Where we are and what the fingers do next, in words. */
+export function HandText({
+  model,
+  spot,
+  hand,
+}: {
+  model: SheetModel
+  spot: Spot | undefined
+  hand: HandMoment | undefined
+}) {
+  const { t } = useTranslation()
+  if (!spot || !hand) return <div className="neck-head">{t('neck.none')}</div>
+  const number = model.numbers[spot.measure]!
+  const beat = beatOf(model, spot)
+  const shape = hand.now.shape
+    ? t('neck.shape', { shape: hand.now.shape })
+    : hand.now.pressed.length === 0
+      ? t('neck.open')
+      : t('neck.position', { fret: hand.now.position })
+  return (
+    <div>
+      <div className="neck-head" data-testid="neck-head">
+        {number === 0 ? t('neck.pickupTitle', { beat }) : t('neck.title', { measure: number, beat })}
+      </div>
+      <div className="neck-move">
+        {shape}
+        {hand.next ? (
+          <div style={{ color: 'var(--ink-soft)' }}>
+            {t('neck.next')}:{' '}
+            {hand.next.shape && hand.next.shape !== hand.now.shape ? `${hand.next.shape} — ` : ''}
+            <MoveText move={moveBetween(hand.now, hand.next)} />
+          </div>
+        ) : null}
+      </div>
+    </div>
+  )
+}
+
+function MoveText({ move }: { move: HandMove }) {
+  const { t } = useTranslation()
+  const some = (
+    fingers: readonly number[],
+    one: 'stays' | 'slides' | 'lands' | 'lifts',
+    many: 'stay' | 'slide' | 'land' | 'lift',
+  ) =>
+    fingers.length === 0
+      ? []
+      : [t(`neck.${fingers.length === 1 ? one : many}`, { fingers: fingers.join(', ') })]
+  const words = [
+    ...some(move.stays, 'stays', 'stay'),
+    ...some(move.slides, 'slides', 'slide'),
+    ...some(move.lands, 'lands', 'land'),
+    ...some(move.lifts, 'lifts', 'lift'),
+  ]
+  return (
+    <>
+      {move.slides.length + move.lands.length + move.lifts.length === 0
+        ? t('neck.nextSame')
+        : words.join(', ')}
+    </>
+  )
+}
+
+/** This grip's stretch in mm against this hand. */
+export function StretchText({ setup, hand }: { setup: Setup; hand: HandMoment | undefined }) {
+  const { t } = useTranslation()
+  const pressed: Pressed[] = (hand?.now.pressed ?? []).flatMap((p) =>
+    p.finger === 'T' ? [] : [{ string: p.string, fret: p.fret, finger: p.finger }],
+  )
+  const fingers = [...new Set(pressed.map((p) => p.finger))].sort()
+  if (fingers.length < 2) return <div className="neck-foot">{hand ? t('neck.noStretch') : ''}</div>
+  const mm = Math.round(widestReach(setup, pressed))
+  const hold = spanOf(setup.player.spans, fingers[0]!, fingers.at(-1)!)
+  return (
+    <div className="neck-foot">
+      <b>{t('neck.stretch', { mm })}</b> {t('neck.ofHand', { mm: hold })}
+    </div>
+  )
+}

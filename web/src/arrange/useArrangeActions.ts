@@ -1,0 +1,53 @@
+import type { ArrangementDoc } from '@velvet-porch/core'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { useActions } from '../shell/actions.ts'
+import { step } from '../store/documents.ts'
+import { arrangementId } from '../store/shelf.ts'
+import type { Arranger } from './useArranger.ts'
+
+/** Offers what can be done on the bench in the palette and by key. */
+export function useArrangeActions(
+  tuneId: string,
+  arranger: Arranger,
+  doc: ArrangementDoc | null | undefined,
+  togglePlay: () => void,
+): void {
+  const { t } = useTranslation()
+  const go = useNavigate()
+  const { again } = arranger
+  const hasDoc = Boolean(doc)
+  useActions(
+    useMemo(
+      () => [
+        { id: 'play', label: t('play.play'), keys: 'Space', run: togglePlay },
+        {
+          id: 'undo',
+          label: t('arrange.undo', { label: '' }).replace(/: $/, ''),
+          keys: 'Mod+Z',
+          run: () => void step(arrangementId(tuneId), 'undo'),
+        },
+        {
+          id: 'redo',
+          label: t('arrange.redo', { label: '' }).replace(/: $/, ''),
+          keys: 'Mod+Shift+Z',
+          run: () => void step(arrangementId(tuneId), 'redo'),
+        },
+        { id: 'tune', label: t('rail.tune'), keys: 'T', run: () => void go(`/tunes/${tuneId}/tune`) },
+        ...(hasDoc
+          ? [
+              { id: 'again', label: t('arrange.again'), run: () => void again() },
+              {
+                id: 'print',
+                label: t('arrange.print'),
+                keys: 'Mod+P',
+                run: () => void go(`/tunes/${tuneId}/print`),
+              },
+            ]
+          : []),
+      ],
+      [t, go, tuneId, togglePlay, again, hasDoc],
+    ),
+  )
+}

@@ -1,0 +1,47 @@
+import { ticksAt, type Grip } from '@velvet-porch/core'
+import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+
+export interface HandMoment {
+  readonly before: Grip | undefined
+  readonly now: Grip
+  readonly next: Grip | undefined
+}
+
+/** The grip at a spot, the one before it and the next that differs. */
+export function handAt(model: SheetModel, spot: Spot): HandMoment | undefined {
+  const grips = model.layer?.grips
+  if (!grips) return undefined
+  const at = model.timeline.starts[spot.measure]! + spot.tick
+  let low = 0
+  let high = grips.length - 1
+  if (high < 0 || ticksAt(model.timeline, grips[0]!.pos) > at) return undefined
+  while (low < high) {
+    const mid = (low + high + 1) >> 1
+    if (ticksAt(model.timeline, grips[mid]!.pos) <= at) low = mid
+    else high = mid - 1
+  }
+  return { before: grips[low - 1], now: grips[low]!, next: grips[low + 1] }
+}
+
+export interface HandMove {
+  readonly stays: number[]
+  readonly slides: number[]
+  readonly lands: number[]
+  readonly lifts: number[]
+}
+
+/** What each finger does between two grips. */
+export function moveBetween(from: Grip | undefined, to: Grip): HandMove {
+  const move: HandMove = { stays: [], slides: [], lands: [], lifts: [] }
+  for (const finger of [1, 2, 3, 4] as const) {
+    const a = from?.pressed.filter((p) => p.finger === finger) ?? []
+    const b = to.pressed.filter((p) => p.finger === finger)
+    if (b.length === 0) {
+      if (a.length > 0) move.lifts.push(finger)
+    } else if (a.some((x) => b.some((y) => x.string === y.string && x.fret === y.fret)))
+      move.stays.push(finger)
+    else if (a.some((x) => b.some((y) => x.string === y.string))) move.slides.push(finger)
+    else move.lands.push(finger)
+  }
+  return move
+}

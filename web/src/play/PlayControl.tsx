@@ -1,0 +1,89 @@
+import { Button, Slider, Switch, Text } from '@mantine/core'
+import { IconChevronUp, IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
+import { useState, useSyncExternalStore } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import { player } from './player.ts'
+
+interface Props {
+  readonly onToggle: () => void
+  readonly marked: MarkedMeasures | undefined
+  readonly numberOf: (measure: number) => number
+  readonly onClear: () => void
+}
+
+/** A small round control at the sheet's corner; tempo, count-in, metronome and loop unfold from it. */
+export function PlayControl({ onToggle, marked, numberOf, onClear }: Props) {
+  const { t } = useTranslation()
+  const state = useSyncExternalStore(player.subscribe, player.snapshot)
+  const [open, setOpen] = useState(false)
+  return (
+    <div className="play no-print">
+      {open ? (
+        <div className="play-more" role="group" aria-label={t('play.more')}>
+          <Text size="sm" id="tempo-label">
+            {t('play.tempo')} · {t('play.percent', { n: Math.round(state.tempo * 100) })}
+          </Text>
+          <Slider
+            thumbProps={{ 'aria-labelledby': 'tempo-label' }}
+            min={30}
+            max={150}
+            step={5}
+            value={Math.round(state.tempo * 100)}
+            onChange={(v) => player.set({ tempo: v / 100 })}
+            label={null}
+            mb="sm"
+            marks={[{ value: 60 }, { value: 100 }]}
+          />
+          <Switch
+            label={t('play.metronome')}
+            checked={state.metronome}
+            onChange={(e) => player.set({ metronome: e.currentTarget.checked })}
+            mb={6}
+          />
+          <Switch
+            label={t('play.countIn')}
+            checked={state.countIn}
+            onChange={(e) => player.set({ countIn: e.currentTarget.checked })}
+            mb={6}
+          />
+          <Text size="sm" c="dimmed">
+            {!marked
+              ? t('play.noLoop')
+              : marked.from === marked.to
+                ? t('play.markOne', { from: numberOf(marked.from) })
+                : t('play.markMeasure', { from: numberOf(marked.from), to: numberOf(marked.to) })}
+          </Text>
+          {marked ? (
+            <Button size="compact-xs" variant="subtle" onClick={onClear}>
+              {t('play.clear')}
+            </Button>
+          ) : null}
+          <Text size="xs" c="dimmed" mt={4}>
+            {t('play.low')}
+          </Text>
+        </div>
+      ) : null}
+      <button
+        className="play-side"
+        aria-expanded={open}
+        aria-label={t('play.more')}
+        onClick={() => setOpen(!open)}
+      >
+        <IconChevronUp size={18} style={{ transform: open ? 'rotate(180deg)' : undefined }} />
+      </button>
+      <button
+        className="play-button"
+        aria-label={t(state.playing ? 'play.stop' : 'play.play')}
+        onClick={onToggle}
+      >
+        {state.playing ? <IconPlayerStopFilled size={24} /> : <IconPlayerPlayFilled size={24} />}
+      </button>
+      {state.failed ? (
+        <Text role="alert" size="sm">
+          {t('play.failed')}
+        </Text>
+      ) : null}
+    </div>
+  )
+}

@@ -1,0 +1,137 @@
+import type { Score } from '@velvet-porch/core/sound'
+import type { FromStrings, ToStrings } from './strings.worklet.ts'
+import workletUrl from './strings.worklet.ts?worker&url'
+
+export interface PlayerState {
+  readonly playing: boolean
+  readonly tempo: number
+  readonly metronome: boolean
+  readonly countIn: boolean
+  readonly loop: { readonly from: number; readonly to: number } | undefined
+  readonly failed: boolean
+}
+
+/** The page's handle on the audio thread. One for the whole app; state for views, position for the cursor. */
+class Player {
+  private state: PlayerState = {
+    playing: false,
+    tempo: 1,
+    metronome: false,
+    countIn: false,
+    loop: undefined,
+    failed: false,
+  }
+  private readonly listeners = new Set<() => void>()
+  private readonly followers = new Set<(tick: number | undefined) => void>()
+  private node: AudioWorkletNode | undefined
+  private context: AudioContext | undefined
+  private starting: Promise<void> | undefined
+  private score: Score | undefined
+  private loaded = false
+  private expectPlaying = false
+
+  readonly subscribe = (listener: () => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+  readonly snapshot = () => this.state
+
+  /** Follows the played tick while playing; undefined when it stops. */
+  follow(follower: (tick: number | undefined) => void): () => void {
+    this.followers.add(follower)
+    return () => this.followers.delete(follower)
+  }
+
+  /** Gives the music that Play will play. Playing stops. */
+  load(score: Score | undefined): void {
+    this.stop()
+    this.score = score
+    this.loaded = false
+  }
+
+  set(change: Partial<Pick<PlayerState, 'tempo' | 'metronome' | 'countIn' | 'loop'>>): void {
+    this.update(change)
+    this.sendSettings()
+  }
+
+  async play(from: number): Promise<void> {
+    if (!this.score) return
+    try {
+      await this.start()
+    } catch {
+      this.update({ failed: true })
+      return
+    }
+    if (!this.loaded) this.send({ kind: 'load', score: this.score })
+    this.loaded = true
+    this.sendSettings()
+    const { loop } = this.state
+    this.expectPlaying = true
+    this.send({ kind: 'play', from: loop ? loop.from : from, countIn: this.state.countIn })
+    this.update({ playing: true, failed: false })
+  }
+
+  stop(): void {
+    this.expectPlaying = false
+    this.send({ kind: 'stop' })
+    this.ended()
+  }
+
+  /** Sounds one place now. */
+  async pluck(string: number, hertz: number): Promise<void> {
+    try {
+      await this.start()
+      this.send({ kind: 'pluck', string, hertz })
+    } catch {
+      this.update({ failed: true })
+    }
+  }
+
+  private sendSettings(): void {
+    const { tempo, metronome, loop } = this.state
+    this.send({ kind: 'set', settings: { tempo, metronome, ...(loop ? { loop } : {}) } })
+  }
+
+  private start(): Promise<void> {
+    this.starting ??= (async () => {
+      this.context = new AudioContext({ latencyHint: 'interactive' })
+      await this.context.audioWorklet.addModule(workletUrl)
+      this.node = new AudioWorkletNode(this.context, 'velvet-strings', {
+        numberOfInputs: 0,
+        outputChannelCount: [2],
+      })
+      this.node.port.onmessage = ({ data }: MessageEvent<FromStrings>) => this.heard(data)
+      this.node.connect(this.context.destination)
+    })().catch((error: unknown) => {
+      this.starting = undefined
+      throw error
+    })
+    return this.starting.then(async () => {
+      if (this.context?.state === 'suspended') await this.context.resume()
+    })
+  }
+
+  private heard({ playing, position, countingIn }: FromStrings): void {
+    if (!this.expectPlaying) return
+    if (!playing) {
+      this.expectPlaying = false
+      this.ended()
+    } else if (!countingIn) this.followers.forEach((f) => f(position))
+  }
+
+  private ended(): void {
+    if (this.state.playing) this.update({ playing: false })
+    this.followers.forEach((f) => f(undefined))
+  }
+
+  private send(message: ToStrings): void {
+    this.node?.port.postMessage(message)
+  }
+
+  private update(change: Partial<PlayerState>): void {
+    this.state = { ...this.state, ...change }
+    this.listeners.forEach((l) => l())
+  }
+}
+
+export const player = new Player()

@@ -1,0 +1,64 @@
+import { scoreOf } from '@velvet-porch/core/sound'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
+import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import { player } from './player.ts'
+
+/** Joins a sheet to the player: loads its music, loops its mark, moves its cursor. */
+export function usePlaying(
+  model: SheetModel | undefined,
+  spot: Spot | undefined,
+  marked: MarkedMeasures | undefined,
+) {
+  const move = useRef<((spot: Spot | undefined) => void) | undefined>(undefined)
+  const score = useMemo(
+    () =>
+      model?.layer && model.setup
+        ? scoreOf(model.tune, model.setup, model.layer, model.timeline, model.unfolded)
+        : undefined,
+    [model],
+  )
+  useEffect(() => {
+    player.load(score)
+    return () => player.stop()
+  }, [score])
+  useEffect(() => {
+    if (!model) return
+    const { order } = model.unfolded
+    const from = marked && order.find((o) => o.measure === marked.from)
+    const last = from && order.find((o) => o.measure === marked.to && o.startTick >= from.startTick)
+    player.set({
+      loop:
+        from && last
+          ? { from: from.startTick, to: last.startTick + model.tune.measures[last.measure]!.length }
+          : undefined,
+    })
+  }, [model, marked])
+  useEffect(() => {
+    if (!model) return
+    return player.follow((tick) => move.current?.(tick === undefined ? undefined : writtenSpot(model, tick)))
+  }, [model])
+  const cursor = useCallback((m: (spot: Spot | undefined) => void) => {
+    move.current = m
+  }, [])
+  const toggle = useCallback(() => {
+    if (player.snapshot().playing) return player.stop()
+    const first = spot && model?.unfolded.order.find((o) => o.measure === spot.measure)
+    void player.play(first ? first.startTick + spot.tick : 0)
+  }, [model, spot])
+  return { toggle, cursor }
+}
+
+/** Where a played tick stands on the page. */
+function writtenSpot(model: SheetModel, tick: number): Spot | undefined {
+  const { order } = model.unfolded
+  let low = 0
+  let high = order.length - 1
+  while (low < high) {
+    const mid = (low + high + 1) >> 1
+    if (order[mid]!.startTick <= tick) low = mid
+    else high = mid - 1
+  }
+  const o = order[low]
+  return o && { measure: o.measure, tick: tick - o.startTick }
+}

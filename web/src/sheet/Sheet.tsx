@@ -1,0 +1,216 @@
+import { useElementSize, useMergedRef } from '@mantine/hooks'
+import { layOut, xAt, type SystemLayout } from '@velvet-porch/core/layout'
+import { useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react'
+import { useTranslation } from 'react-i18next'
+import { headWidth, rowsOf } from './metrics.ts'
+import type { SheetModel, Spot } from './sheetModel.ts'
+import { SpokenSpot } from './SpokenSpot.tsx'
+import { SystemView } from './SystemView.tsx'
+import type { TabLayers } from './TabLayer.tsx'
+
+export interface MarkedMeasures {
+  readonly from: number
+  readonly to: number
+}
+
+interface Props {
+  readonly model: SheetModel
+  readonly layers: TabLayers
+  readonly spot?: Spot | undefined
+  readonly onSpot?: ((spot: Spot) => void) | undefined
+  readonly marked?: MarkedMeasures | undefined
+  readonly onMark?: ((marked: MarkedMeasures | undefined) => void) | undefined
+  /** Receives the function that moves the play cursor; called with undefined to hide it. */
+  readonly cursor?: ((move: (spot: Spot | undefined) => void) => void) | undefined
+  readonly printing?: boolean
+}
+
+const NOTHING = () => undefined
+
+/** The score page: systems on paper, walked by keys, clicked by mouse, followed by the play cursor. */
+export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, printing = false }: Props) {
+  const { t } = useTranslation()
+  const root = useRef<HTMLDivElement>(null)
+  const { ref: sizeRef, width } = useElementSize<HTMLDivElement>()
+  const ref = useMergedRef(root, sizeRef)
+  const fifths = model.staff[0]!.key.fifths
+  const systems = useMemo(
+    () =>
+      width > 0
+        ? layOut(model.layoutMeasures, {
+            width,
+            head: headWidth(fifths),
+            density: printing ? 0.68 : width < 560 ? 0.8 : 1,
+          })
+        : [],
+    [model, width, fifths, printing],
+  )
+  const rows = useMemo(
+    () =>
+      rowsOf(model.staff, {
+        marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
+        strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
+        picking: layers.picking,
+      }),
+    [model, layers.picking],
+  )
+  const systemOf = useCallback(
+    (measure: number) => systems.findIndex((s) => measure <= s.measures.at(-1)!.index),
+    [systems],
+  )
+  const pick = useCallback(
+    (next: Spot, extend: boolean) => {
+      if (extend && onMark) {
+        const anchor = spot?.measure ?? next.measure
+        onMark({ from: Math.min(anchor, next.measure), to: Math.max(anchor, next.measure) })
+      } else onSpot?.(nearestSpot(model, next))
+    },
+    [model, onMark, onSpot, spot],
+  )
+  usePlayCursor(root, model, systems, systemOf, cursor)
+  useKeepInView(root, spot, systemOf)
+  const onKey = (event: KeyboardEvent) => {
+    const next = walk(event.key, model, systems, systemOf, spot)
+    if (next && onSpot) {
+      event.preventDefault()
+      if (event.shiftKey) pick(next, true)
+      onSpot(next)
+    } else if (event.key === 'Enter' && spot && onMark) {
+      event.preventDefault()
+      onMark(
+        marked && marked.from === spot.measure && marked.to === spot.measure
+          ? undefined
+          : { from: spot.measure, to: spot.measure },
+      )
+    } else if (event.key === 'Escape' && marked && onMark) onMark(undefined)
+  }
+  return (
+    <div
+      className={printing ? undefined : 'sheet'}
+      tabIndex={onSpot ? 0 : undefined}
+      role="group"
+      aria-label={t('sheet.label', { title: model.tune.title })}
+      aria-describedby={onSpot ? 'sheet-help' : undefined}
+      onKeyDown={onSpot ? onKey : undefined}
+    >
+      {onSpot ? (
+        <span id="sheet-help" hidden>
+          {t('sheet.help')}
+        </span>
+      ) : null}
+      <div ref={ref} style={{ position: 'relative' }} data-testid="systems">
+        {systems.map((system) => (
+          <SystemView
+            key={system.index}
+            model={model}
+            system={system}
+            width={width}
+            layers={layers}
+            rows={rows}
+            always={printing}
+            spot={spot && systemOf(spot.measure) === system.index ? spot : undefined}
+            marked={
+              marked && marked.from <= system.measures.at(-1)!.index && marked.to >= system.measures[0]!.index
+                ? `${marked.from}-${marked.to}`
+                : ''
+            }
+            onPick={onSpot ? pick : NOTHING}
+          />
+        ))}
+        <div
+          className="play-cursor"
+          data-testid="play-cursor"
+          style={{ position: 'absolute', width: 2, display: 'none', background: 'var(--rust)' }}
+        />
+      </div>
+      {onSpot ? <SpokenSpot model={model} spot={spot} /> : null}
+    </div>
+  )
+}
+
+function nearestSpot(model: SheetModel, wanted: Spot): Spot {
+  const inMeasure = model.spots.filter((s) => s.measure === wanted.measure)
+  return (
+    inMeasure.reduce<Spot | undefined>(
+      (best, s) => (!best || Math.abs(s.tick - wanted.tick) < Math.abs(best.tick - wanted.tick) ? s : best),
+      undefined,
+    ) ?? wanted
+  )
+}
+
+function walk(
+  key: string,
+  model: SheetModel,
+  systems: readonly SystemLayout[],
+  systemOf: (m: number) => number,
+  spot: Spot | undefined,
+): Spot | undefined {
+  const { spots } = model
+  const at = spot ? spots.findIndex((s) => s.measure === spot.measure && s.tick === spot.tick) : -1
+  if (key === 'ArrowRight') return spots[Math.min(at + 1, spots.length - 1)]
+  if (key === 'ArrowLeft') return spots[Math.max(at - 1, 0)]
+  if (key === 'Home') return spots[0]
+  if (key === 'End') return spots.at(-1)
+  if ((key === 'ArrowUp' || key === 'ArrowDown') && spot) {
+    const here = systemOf(spot.measure)
+    const target = systems[here + (key === 'ArrowUp' ? -1 : 1)]
+    const placed = systems[here]?.measures.find((m) => m.index === spot.measure)
+    if (!target || !placed) return spot
+    const x = xAt(placed, spot.tick, model.tune.measures[spot.measure]!.length)
+    const measure = target.measures.find((m) => x < m.x + m.width) ?? target.measures.at(-1)!
+    return nearestSpot(model, {
+      measure: measure.index,
+      tick: measure.columns.reduce((best, c) => (Math.abs(c.x - x) < Math.abs(best.x - x) ? c : best)).tick,
+    })
+  }
+  return undefined
+}
+
+/** Moves the cursor outside React, so that playing costs no rendering. */
+function usePlayCursor(
+  root: RefObject<HTMLDivElement | null>,
+  model: SheetModel,
+  systems: readonly SystemLayout[],
+  systemOf: (m: number) => number,
+  cursor: Props['cursor'],
+): void {
+  useEffect(() => {
+    if (!cursor) return
+    let shown = -1
+    cursor((spot) => {
+      const line = root.current?.querySelector<HTMLElement>('.play-cursor')
+      if (!line) return
+      const index = spot ? systemOf(spot.measure) : -1
+      const placed = spot && systems[index]?.measures.find((m) => m.index === spot.measure)
+      if (!spot || !placed) {
+        line.style.display = 'none'
+        return
+      }
+      const box = root.current!.querySelector<HTMLElement>(`[data-system="${index}"]`)!
+      line.style.display = 'block'
+      line.style.left = `${xAt(placed, spot.tick, model.tune.measures[spot.measure]!.length)}px`
+      line.style.top = `${box.offsetTop + 40}px`
+      line.style.height = `${box.offsetHeight - 58}px`
+      line.dataset.measure = String(model.numbers[spot.measure])
+      if (index !== shown) box.scrollIntoView({ block: 'nearest', behavior: 'smooth' })
+      shown = index
+    })
+    return () => cursor(() => undefined)
+  }, [root, model, systems, systemOf, cursor])
+}
+
+function useKeepInView(
+  root: RefObject<HTMLDivElement | null>,
+  spot: Spot | undefined,
+  systemOf: (m: number) => number,
+): void {
+  const index = spot ? systemOf(spot.measure) : -1
+  const first = useRef(true)
+  useEffect(() => {
+    if (first.current) {
+      first.current = false
+      return
+    }
+    root.current?.querySelector(`[data-system="${index}"]`)?.scrollIntoView({ block: 'nearest' })
+  }, [root, index])
+}

@@ -1,0 +1,33 @@
+import { VisuallyHidden } from '@mantine/core'
+import { pitchAt, pitchText, plainPitch } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import { beatOf, chordLabel, type SheetModel, type Spot } from './sheetModel.ts'
+
+/** Says the selected spot to a screen reader: measure, beat, chord, every note with both hands. */
+export function SpokenSpot({ model, spot }: { model: SheetModel; spot: Spot | undefined }) {
+  const { t } = useTranslation()
+  if (!spot) return <VisuallyHidden aria-live="polite" />
+  const number = model.numbers[spot.measure]!
+  const start = model.timeline.starts[spot.measure]! + spot.tick
+  const chord = model.harmony.find((h) => h.start <= start && h.end > start)
+  const notes = (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick)
+  const words = [
+    number === 0 ? t('sheet.pickup') : t('sheet.measure', { number }),
+    t('sheet.beat', { beat: beatOf(model, spot) }),
+    ...(chord ? [chordLabel(chord)] : []),
+    ...notes.map((n) => {
+      const name = model.setup ? pitchText(plainPitch(pitchAt(model.setup, n.place), false)) : ''
+      const place =
+        n.place.fret === 0
+          ? t('sheet.openNote', { name, string: n.place.string })
+          : t('sheet.note', { name, string: n.place.string, fret: n.place.fret })
+      const finger = n.left === 0 ? '' : `, ${t('sheet.withFinger', { finger: n.left })}`
+      return `${place}${finger}, ${t('sheet.picked', { finger: n.right })}`
+    }),
+  ]
+  return (
+    <VisuallyHidden aria-live="polite" data-testid="spoken">
+      {words.join(', ')}
+    </VisuallyHidden>
+  )
+}

@@ -1,0 +1,40 @@
+import { useEffect, useRef } from 'react'
+import type { SystemLayout } from '@velvet-porch/core/layout'
+import { drawStaff, musicFont } from './drawStaff.ts'
+import { queueDrawing } from './drawQueue.ts'
+import type { Rows } from './metrics.ts'
+import type { SheetModel } from './sheetModel.ts'
+
+/** The staff of one system. Drawn outside React, in turn with others. */
+export function StaffLayer({
+  model,
+  system,
+  width,
+  rows,
+}: {
+  model: SheetModel
+  system: SystemLayout
+  width: number
+  rows: Rows
+}) {
+  const target = useRef<HTMLDivElement>(null)
+  const { tune, staff } = model
+  const guitar = model.setup !== undefined
+  useEffect(() => {
+    let cancel = () => {}
+    let left = false
+    void musicFont().then(() => {
+      if (left) return
+      cancel = queueDrawing(() => {
+        if (!target.current) return
+        drawStaff(target.current, system, tune, staff, { width, rows, guitar })
+        target.current.dataset.drawn = 'true'
+      })
+    })
+    return () => {
+      left = true
+      cancel()
+    }
+  }, [tune, staff, system, width, rows, guitar])
+  return <div ref={target} className="staff-ink" aria-hidden />
+}

@@ -1,0 +1,257 @@
+import {
+  Accidental,
+  Beam,
+  Dot,
+  Font,
+  Fraction,
+  ModifierContext,
+  Renderer,
+  Stave,
+  StaveNote,
+  StaveTie,
+  Stem,
+  TickContext,
+  Tuplet,
+  VexFlow,
+  type RenderContext,
+} from 'vexflow/core'
+import bravura from '@vexflow-fonts/bravura/bravura.woff2?url'
+import { isCompound, WHOLE, type TuneDoc } from '@velvet-porch/core'
+import { xAt, type StaffMeasure, type StaffSign, type SystemLayout } from '@velvet-porch/core/layout'
+import { STAFF_SCALE, type Rows } from './metrics.ts'
+
+let loaded: Promise<void> | undefined
+
+/** Loads the music font once; widths measured before that would be wrong. */
+export function musicFont(): Promise<void> {
+  loaded ??= Font.load('Bravura', bravura).then(() => VexFlow.setFonts('Bravura'))
+  return loaded
+}
+
+/** Where and how a staff is drawn. `guitar` writes two voices under a clef with 8. */
+export interface StaffPage {
+  readonly width: number
+  readonly rows: Rows
+  readonly guitar: boolean
+}
+
+interface Placed {
+  readonly sign: StaffSign
+  readonly note: StaveNote
+  readonly voice: 'upper' | 'lower'
+}
+
+const BASE: Readonly<Record<number, string>> = {
+  1: 'w',
+  2: 'h',
+  4: 'q',
+  8: '8',
+  16: '16',
+  32: '32',
+  64: '64',
+  128: '128',
+}
+const SIGN: Readonly<Record<string, string>> = { '-2': 'bb', '-1': 'b', '0': 'n', '1': '#', '2': '##' }
+
+/**
+ * Draws the staff of one system into an element. Every note stands at the x of the layout contract; the notation
+ * library only draws shapes.
+ */
+export function drawStaff(
+  target: HTMLDivElement,
+  system: SystemLayout,
+  tune: TuneDoc,
+  staff: readonly StaffMeasure[],
+  page: StaffPage,
+): void {
+  target.replaceChildren()
+  const renderer = new Renderer(target, Renderer.Backends.SVG)
+  renderer.resize(page.width, page.rows.height)
+  const context = renderer.getContext()
+  context.scale(STAFF_SCALE, STAFF_SCALE)
+  context.setFillStyle('currentColor')
+  context.setStrokeStyle('currentColor')
+  const pendingTies: { upper: Placed | undefined; lower: Placed | undefined } = {
+    upper: undefined,
+    lower: undefined,
+  }
+  system.measures.forEach((placed, k) => {
+    const measure = tune.measures[placed.index]!
+    const signs = staff[placed.index]!
+    const before = tune.measures[placed.index - 1]
+    const first = k === 0
+    const left = first ? 0 : placed.x
+    const stave = new Stave(
+      left / STAFF_SCALE,
+      (page.rows.staffTop - 40 * STAFF_SCALE) / STAFF_SCALE,
+      (placed.x + placed.width - left) / STAFF_SCALE,
+      { leftBar: false, rightBar: false },
+    )
+    stave.setStyle({ fillStyle: 'currentColor', strokeStyle: 'currentColor' })
+    if (first) stave.addClef('treble', 'default', page.guitar ? '8vb' : undefined)
+    if (first || before?.key.fifths !== measure.key.fifths) stave.addKeySignature(keySpec(signs.key.fifths))
+    const metreChange =
+      placed.index === 0 || before?.metre.num !== measure.metre.num || before.metre.den !== measure.metre.den
+    if (metreChange)
+      stave.addTimeSignature(
+        measure.metre.display === 'cut'
+          ? 'C|'
+          : measure.metre.display === 'common'
+            ? 'C'
+            : `${measure.metre.num}/${measure.metre.den}`,
+      )
+    stave.setContext(context).draw()
+    const notes = [
+      ...build(signs.upper, 'upper', tune, page.guitar),
+      ...build(signs.lower, 'lower', tune, true),
+    ]
+    standAt(notes, stave, (sign) => xAt(placed, sign.tick, measure.length))
+    drawVoices(context, notes, tune, measure, page.guitar)
+    drawTies(context, notes, pendingTies)
+  })
+}
+
+const keySpec = (fifths: number) =>
+  ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'][
+    Math.max(-7, Math.min(7, fifths)) + 7
+  ]!
+
+function build(
+  signs: readonly StaffSign[],
+  voice: 'upper' | 'lower',
+  tune: TuneDoc,
+  twoVoices: boolean,
+): Placed[] {
+  return signs.flatMap((sign): Placed[] => {
+    if (sign.kind === 'filler') return []
+    const duration = BASE[sign.base] ?? 'q'
+    const key = sign.pitch ? `${sign.pitch.step.toLowerCase()}/${sign.pitch.octave}` : 'b/4'
+    const wholeRest =
+      sign.kind === 'rest' && sign.ticks >= WHOLE * 0.7 && !tune.tuplets.some((t) => t.id === sign.tupletId)
+    const note = new StaveNote({
+      keys: [key],
+      duration: `${wholeRest ? 'w' : duration}${sign.kind === 'rest' ? 'r' : ''}`,
+      dots: sign.dots,
+      ...(twoVoices ? { stemDirection: voice === 'lower' ? Stem.DOWN : Stem.UP } : { autoStem: true }),
+    })
+    if (sign.accidental !== undefined) note.addModifier(new Accidental(SIGN[String(sign.accidental)]!))
+    if (sign.dots > 0) Dot.buildAndAttach([note], { all: true })
+    note.setStyle({ fillStyle: 'currentColor', strokeStyle: 'currentColor' })
+    note.setLedgerLineStyle({ strokeStyle: 'currentColor', lineWidth: 1.2 })
+    return [{ sign, note, voice }]
+  })
+}
+
+/** Gives every note a tick context of its own at the contract's x; notes of one moment share their modifiers. */
+function standAt(notes: readonly Placed[], stave: Stave, x: (sign: StaffSign) => number): void {
+  const byTick = new Map<number, Placed[]>()
+  for (const p of notes) byTick.set(p.sign.tick, [...(byTick.get(p.sign.tick) ?? []), p])
+  for (const group of byTick.values()) {
+    const modifiers = new ModifierContext()
+    for (const { note } of group) {
+      note.setStave(stave)
+      note.addToModifierContext(modifiers)
+    }
+    modifiers.preFormat()
+    for (const { note, sign } of group) {
+      const context = new TickContext()
+      context.addTickable(note)
+      context.preFormat()
+      context.setX(0)
+      context.setX(x(sign) / STAFF_SCALE - note.getAbsoluteX() - 5)
+    }
+  }
+}
+
+function drawVoices(
+  context: RenderContext,
+  notes: readonly Placed[],
+  tune: TuneDoc,
+  measure: TuneDoc['measures'][number],
+  guitar: boolean,
+): void {
+  for (const voice of ['upper', 'lower'] as const) {
+    const own = notes.filter((n) => n.voice === voice)
+    const beat = isCompound(measure.metre)
+      ? new Fraction(3, 8)
+      : new Fraction(1, measure.metre.den >= 8 ? 4 : measure.metre.den)
+    const beams = beamGroups(own, measure, beat).map(
+      (group) =>
+        new Beam(
+          group.map((p) => p.note),
+          !guitar,
+        ),
+    )
+    const tuplets = tupletGroups(own, tune)
+    for (const { note } of own) note.setContext(context).drawWithStyle()
+    for (const beam of beams) {
+      beam.setStyle({ fillStyle: 'currentColor', strokeStyle: 'currentColor' })
+      beam.setContext(context).drawWithStyle()
+    }
+    for (const tuplet of tuplets) tuplet.setContext(context).draw()
+  }
+}
+
+/** Runs of eighths and shorter inside one beat (inside half a measure of 4/4 for plain eighths). */
+function beamGroups(
+  notes: readonly Placed[],
+  measure: TuneDoc['measures'][number],
+  beat: Fraction,
+): Placed[][] {
+  const unit = (WHOLE * beat.numerator) / beat.denominator
+  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const groups: Placed[][] = []
+  let run: Placed[] = []
+  const flush = () => {
+    if (run.length > 1) groups.push(run)
+    run = []
+  }
+  for (const p of notes) {
+    const beamed = p.sign.kind === 'note' && p.sign.base >= 8
+    const before = run.at(-1)
+    const sameBeat =
+      before && Math.floor((before.sign.tick + offset) / unit) === Math.floor((p.sign.tick + offset) / unit)
+    const joined = before && before.sign.tick + before.sign.ticks === p.sign.tick
+    if (!beamed || !sameBeat || !joined) flush()
+    if (beamed) run.push(p)
+  }
+  flush()
+  return groups
+}
+
+function tupletGroups(notes: readonly Placed[], tune: TuneDoc): Tuplet[] {
+  const ids = [...new Set(notes.flatMap((p) => (p.sign.tupletId ? [p.sign.tupletId] : [])))]
+  return ids.flatMap((id) => {
+    const group = notes.filter((p) => p.sign.tupletId === id)
+    const spec = tune.tuplets.find((t) => t.id === id)
+    if (!spec || group.length < 2) return []
+    return [
+      new Tuplet(
+        group.map((p) => p.note),
+        {
+          numNotes: spec.actual,
+          notesOccupied: spec.normal,
+          ratioed: false,
+          bracketed: group.some((p) => p.sign.base < 8),
+        },
+      ),
+    ]
+  })
+}
+
+function drawTies(
+  context: RenderContext,
+  notes: readonly Placed[],
+  pending: { upper: Placed | undefined; lower: Placed | undefined },
+): void {
+  for (const voice of ['upper', 'lower'] as const) {
+    for (const p of notes.filter((n) => n.voice === voice && n.sign.kind === 'note')) {
+      const from = pending[voice]
+      if (from)
+        new StaveTie({ firstNote: from.note, lastNote: p.note, firstIndexes: [0], lastIndexes: [0] })
+          .setContext(context)
+          .draw()
+      pending[voice] = p.sign.tied ? p : undefined
+    }
+  }
+}

@@ -1,0 +1,64 @@
+import { STEPS, type Pitch } from '@velvet-porch/core'
+import type { StaffMeasure } from '@velvet-porch/core/layout'
+
+/** The staff is drawn at this scale of the notation font, whose lines are 10 px apart. */
+export const STAFF_SCALE = 0.8
+const LINE_GAP = 10 * STAFF_SCALE
+export const STAFF_HEIGHT = 4 * LINE_GAP
+const STEM = 3.5 * LINE_GAP
+export const TAB_GAP = 13
+
+/** Vertical places of every system of a sheet, in CSS pixels. Horizontal places come from the layout contract alone. */
+export interface Rows {
+  /** Section names and ending brackets; 0 where there are none. */
+  readonly top: number
+  /** Base line of chord names. */
+  readonly chords: number
+  readonly staffTop: number
+  readonly tabTop: number
+  readonly tabBottom: number
+  /** Base line of the picking hand's upper row. */
+  readonly picking: number
+  readonly height: number
+}
+
+const diatonic = (p: Pitch) => p.octave * 7 + STEPS.indexOf(p.step)
+const TOP_LINE = diatonic({ step: 'F', alter: 0, octave: 5 })
+const BOTTOM_LINE = diatonic({ step: 'E', alter: 0, octave: 4 })
+
+/** Makes room for the highest and lowest note of the sheet, and no more. */
+export function rowsOf(
+  staff: readonly StaffMeasure[],
+  options: { marksAbove: boolean; strings: number; picking: boolean },
+): Rows {
+  const upper = staff.flatMap((m) => m.upper.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
+  const lower = staff.flatMap((m) => m.lower.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
+  const stemsUp = lower.length > 0
+  const highest = Math.max(TOP_LINE, ...upper)
+  const lowest = Math.min(BOTTOM_LINE, ...lower, ...upper)
+  const above =
+    ((highest - TOP_LINE) * LINE_GAP) / 2 +
+    (stemsUp && highest > TOP_LINE - 7 ? STEM - Math.max(0, TOP_LINE - highest) * (LINE_GAP / 2) : 4)
+  const below = ((BOTTOM_LINE - lowest) * LINE_GAP) / 2 + (stemsUp ? STEM : 6)
+  const top = options.marksAbove ? 18 : 0
+  const chords = top + 16
+  const staffTop = Math.round(chords + 8 + Math.max(12, above))
+  const staffBottom = staffTop + STAFF_HEIGHT
+  const tabTop = Math.round(staffBottom + Math.max(18, below) + 10)
+  const tabBottom =
+    options.strings > 0 ? tabTop + (options.strings - 1) * TAB_GAP : staffBottom + Math.max(6, below)
+  return {
+    top,
+    chords,
+    staffTop,
+    tabTop,
+    tabBottom,
+    picking: tabBottom + 17,
+    height: Math.round(tabBottom + (options.picking ? 44 : 24)),
+  }
+}
+
+/** Room for clef and key at the head of a system. */
+export function headWidth(fifths: number): number {
+  return 38 + Math.abs(fifths) * 9
+}

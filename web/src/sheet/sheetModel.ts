@@ -1,0 +1,113 @@
+import {
+  chordText,
+  harmonyLine,
+  keyText,
+  measureNumbers,
+  timelineOf,
+  transposeKey,
+  unfold,
+  type ArrangementDoc,
+  type HarmonySegment,
+  type Layer,
+  type Setup,
+  type TabNote,
+  type Timeline,
+  type TuneDoc,
+  type Unfolded,
+} from '@velvet-porch/core'
+import { staffOf, type LayoutMeasure, type StaffMeasure } from '@velvet-porch/core/layout'
+
+/** Room for a time signature, in px; the start of a repeat stands after it. */
+export const METRE_WIDTH = 26
+
+/** A place on the sheet: a measure index and a tick inside it. */
+export interface Spot {
+  readonly measure: number
+  readonly tick: number
+}
+
+/** All that the sheet draws, derived from the documents. */
+export interface SheetModel {
+  readonly tune: TuneDoc
+  readonly timeline: Timeline
+  readonly unfolded: Unfolded
+  readonly numbers: readonly number[]
+  readonly staff: readonly StaffMeasure[]
+  readonly harmony: readonly HarmonySegment[]
+  readonly setup?: Setup
+  readonly layer?: Layer
+  readonly transposed: number
+  readonly notes: ReadonlyMap<number, readonly TabNote[]>
+  readonly layoutMeasures: readonly LayoutMeasure[]
+  /** Every spot with an onset, in written order: where the arrow keys walk. */
+  readonly spots: readonly Spot[]
+}
+
+export function sheetModel(
+  tune: TuneDoc,
+  arrangement?: Pick<ArrangementDoc, 'setup' | 'base' | 'transposed'>,
+): SheetModel {
+  const timeline = timelineOf(tune.measures)
+  const transposed = arrangement?.transposed ?? 0
+  const capo = arrangement?.setup.capo[0] ?? 0
+  const harmony = harmonyLine(tune, timeline, capo, transposed)
+  const staff = staffOf(tune, transposed, arrangement?.setup, arrangement?.base.notes)
+  const notes = new Map<number, TabNote[]>()
+  for (const n of arrangement?.base.notes ?? []) {
+    const m = timeline.indexOf.get(n.pos.measure)
+    if (m === undefined) continue
+    notes.set(m, [...(notes.get(m) ?? []), n])
+  }
+  const layoutMeasures = tune.measures.map((m, i): LayoutMeasure => {
+    const signs = staff[i]!
+    const chords = harmony
+      .filter((h) => h.start >= timeline.starts[i]! && h.start < timeline.starts[i]! + m.length)
+      .map((h) => h.start - timeline.starts[i]!)
+    const onsets = [...signs.upper, ...signs.lower.filter((s) => s.kind === 'note')].map((s) => s.tick)
+    const before = tune.measures[i - 1]
+    const metreChange = i === 0 || before!.metre.num !== m.metre.num || before!.metre.den !== m.metre.den
+    const keyChange = i > 0 && before!.key.fifths !== m.key.fifths
+    const accidentals = signs.upper
+      .concat(signs.lower)
+      .filter((s) => s.accidental !== undefined && s.tick === 0).length
+    const clefSigns = (metreChange ? METRE_WIDTH : 0) + (keyChange ? 30 : 0)
+    return {
+      length: m.length,
+      onsets: [...onsets, ...chords],
+      signs: clefSigns + (m.repeatStart ? 14 : 0) + (accidentals ? 8 : 0),
+    }
+  })
+  const spots = layoutMeasures.flatMap((m, measure) => {
+    const own = arrangement ? (notes.get(measure) ?? []).map((n) => n.pos.tick) : m.onsets
+    return [...new Set(own)].sort((a, b) => a - b).map((tick) => ({ measure, tick }))
+  })
+  return {
+    tune,
+    timeline,
+    unfolded: unfold(tune.measures),
+    numbers: measureNumbers(tune.measures),
+    staff,
+    harmony,
+    transposed,
+    notes,
+    layoutMeasures,
+    spots,
+    ...(arrangement ? { setup: arrangement.setup, layer: arrangement.base } : {}),
+  }
+}
+
+export const chordLabel = (h: HarmonySegment): string => (h.shape ? chordText(h.shape) : h.symbol)
+
+/** Key as it sounds and as the capo player calls it. */
+export function keysOf(model: SheetModel): { sounding: string; shape: string } {
+  const key = transposeKey(model.tune.measures[0]!.key, model.transposed)
+  return { sounding: keyText(key), shape: keyText(transposeKey(key, -(model.setup?.capo[0] ?? 0))) }
+}
+
+/** The beat of a spot as it is counted, from 1; halves and thirds in decimals. */
+export function beatOf(model: SheetModel, spot: Spot): string {
+  const m = model.tune.measures[spot.measure]!
+  const unit = (4 * 10080) / m.metre.den
+  const offset = m.length < m.nominal && spot.measure === 0 ? m.nominal - m.length : 0
+  return String(Number(((spot.tick + offset) / unit + 1).toFixed(2)))
+}

@@ -1,0 +1,157 @@
+import { Button, Group, Text, TextInput, Title } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { IconClipboardText, IconFileMusic, IconLamp, IconSearch } from '@tabler/icons-react'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useCallback, useMemo, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { useActions } from '../shell/actions.ts'
+import { takeDemo } from '../demo/demoTunes.ts'
+import { db } from '../store/db.ts'
+import { Archive } from './Archive.tsx'
+import { takeFiles, takeText, type Intake } from './intake.ts'
+import { PasteDialog } from './PasteDialog.tsx'
+import { ShelfTable } from './ShelfTable.tsx'
+import { useFileDrop } from './useFileDrop.ts'
+
+/** The list of tunes, and the ways in: drop, open, paste, archive, demo. */
+export function ShelfPage() {
+  const { t } = useTranslation()
+  const go = useNavigate()
+  const [search, setSearch] = useState('')
+  const [pasting, setPasting] = useState(false)
+  const picker = useRef<HTMLInputElement>(null)
+  const rows = useLiveQuery(
+    async () =>
+      (await db.shelf.orderBy('changedAt').reverse().toArray()).filter((r) => r.removedAt === undefined),
+    [],
+  )
+  const arrive = useCallback(
+    (intake: Intake) => {
+      if (intake.complaints.length > 0) {
+        notifications.show({
+          title: t('shelf.readNone'),
+          message: intake.complaints.slice(0, 4).join('\n'),
+          color: 'red',
+          autoClose: false,
+          style: { whiteSpace: 'pre-line' },
+        })
+      }
+      if (intake.tunes.length === 1) void go(`/tunes/${intake.tunes[0]!.id}/tune`)
+      else if (intake.tunes.length > 1)
+        notifications.show({ message: t('shelf.readSome', { count: intake.tunes.length }) })
+    },
+    [go, t],
+  )
+  const dropping = useFileDrop(async (files) => arrive(await takeFiles(files)))
+  const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
+  useActions(
+    useMemo(
+      () => [
+        { id: 'open', label: t('shelf.open'), keys: 'O', run: () => picker.current?.click() },
+        { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setPasting(true) },
+        { id: 'demo', label: t('shelf.demo'), keys: 'D', run: () => void demo() },
+      ],
+      [t, demo],
+    ),
+  )
+  const found = (rows ?? []).filter((r) =>
+    `${r.title} ${r.composer ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
+  )
+  const empty = rows?.length === 0
+  const ways = (
+    <Group gap="sm" justify={empty ? 'center' : 'flex-end'}>
+      <Button
+        variant={empty ? 'filled' : 'default'}
+        leftSection={<IconLamp size={18} />}
+        onClick={() => void demo()}
+      >
+        {t('shelf.demo')}
+      </Button>
+      <Button
+        variant="default"
+        leftSection={<IconClipboardText size={18} />}
+        onClick={() => setPasting(true)}
+      >
+        {t('shelf.paste')}
+      </Button>
+      <Button
+        variant={empty ? 'default' : 'filled'}
+        leftSection={<IconFileMusic size={18} />}
+        onClick={() => picker.current?.click()}
+      >
+        {t('shelf.open')}
+      </Button>
+    </Group>
+  )
+  return (
+    <div className="shelf">
+      {dropping ? <div className="drop-veil">{t('shelf.drop')}</div> : null}
+      <input
+        ref={picker}
+        type="file"
+        accept=".abc,.txt,text/plain"
+        multiple
+        hidden
+        data-testid="file"
+        onChange={(e) => {
+          const files = [...(e.currentTarget.files ?? [])]
+          e.currentTarget.value = ''
+          void takeFiles(files).then(arrive)
+        }}
+      />
+      {empty ? (
+        <section className="shelf-empty">
+          <Title order={1}>{t('shelf.emptyTitle')}</Title>
+          <Text my="md" maw={520} mx="auto" c="dimmed">
+            {t('shelf.emptyText')}
+          </Text>
+          {ways}
+          <Text size="sm" c="dimmed" mt="md">
+            {t('shelf.dropHint')}
+          </Text>
+        </section>
+      ) : (
+        <>
+          <Group justify="space-between" align="end" mb="lg">
+            <div>
+              <Title order={1}>{t('shelf.title')}</Title>
+              <Text c="dimmed">
+                {rows ? t('shelf.count', { count: rows.length }) : t('shelf.subtitle')}{' '}
+                <span className="wide-only">· {t('shelf.dropHint')}</span>
+              </Text>
+            </div>
+            {ways}
+          </Group>
+          <TextInput
+            leftSection={<IconSearch size={16} />}
+            aria-label={t('shelf.search')}
+            placeholder={t('shelf.search')}
+            value={search}
+            onChange={(e) => setSearch(e.currentTarget.value)}
+            maw={360}
+            mb="sm"
+          />
+          {rows && found.length === 0 ? (
+            <Text py="md">{t('shelf.nothing')}</Text>
+          ) : (
+            <ShelfTable rows={found} />
+          )}
+        </>
+      )}
+      <Archive onTake={async (abc) => arrive(await takeText(abc))} />
+      <PasteDialog
+        opened={pasting}
+        onClose={() => setPasting(false)}
+        onRead={async (text) => {
+          const intake = await takeText(text)
+          if (intake.tunes.length > 0) {
+            setPasting(false)
+            arrive(intake)
+          }
+          return intake.complaints
+        }}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,57 @@
+import { MantineProvider } from '@mantine/core'
+import { Notifications } from '@mantine/notifications'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import { createBrowserRouter, RouterProvider } from 'react-router'
+import { ShelfPage } from '../shelf/ShelfPage.tsx'
+import { sweep } from '../store/shelf.ts'
+import { Porch } from './Porch.tsx'
+import { RouteError } from './RouteError.tsx'
+import { theme } from './theme.ts'
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 60_000, refetchOnWindowFocus: false } },
+})
+
+/** Shown while a stage's code is on its way: nothing, for it is on disk. */
+const Nothing = () => null
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Porch />,
+    errorElement: <RouteError />,
+    HydrateFallback: Nothing,
+    children: [
+      { index: true, element: <ShelfPage /> },
+      {
+        path: 'tunes/:id/tune',
+        lazy: async () => ({ Component: (await import('../tune/TuneStage.tsx')).TuneStage }),
+      },
+      {
+        path: 'tunes/:id/arrange',
+        lazy: async () => ({ Component: (await import('../arrange/ArrangeStage.tsx')).ArrangeStage }),
+      },
+    ],
+  },
+  {
+    path: '/tunes/:id/print',
+    errorElement: <RouteError />,
+    HydrateFallback: Nothing,
+    lazy: async () => ({ Component: (await import('../print/PrintPage.tsx')).PrintPage }),
+  },
+])
+
+export function App() {
+  useEffect(() => {
+    sweep().catch(() => undefined)
+  }, [])
+  return (
+    <MantineProvider theme={theme} defaultColorScheme="auto">
+      <QueryClientProvider client={queries}>
+        <Notifications position="bottom-left" />
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </MantineProvider>
+  )
+}

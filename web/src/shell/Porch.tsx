@@ -1,0 +1,81 @@
+import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
+import { IconLamp, IconLampOff } from '@tabler/icons-react'
+import { inputHash } from '@velvet-porch/core'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { useTranslation } from 'react-i18next'
+import { Link, NavLink, Outlet, useParams } from 'react-router'
+import { db } from '../store/db.ts'
+import { arrangementId } from '../store/shelf.ts'
+import { Keys } from './Keys.tsx'
+
+type StageState = 'done' | 'stale' | 'empty'
+
+/** The frame of every stage: the rail on the left, the stage on the right. */
+export function Porch() {
+  const { t } = useTranslation()
+  const { id } = useParams()
+  const arranged = useArrangedState(id)
+  return (
+    <div className="porch">
+      <a className="skip" href="#stage">
+        {t('app.skip')}
+      </a>
+      <nav className="rail" aria-label={t('rail.label')}>
+        <Link className="rail-name" to="/">
+          {t('app.name')}
+        </Link>
+        <Stage to="/" label={t('rail.shelf')} state="done" />
+        {id ? <Stage to={`/tunes/${id}/tune`} label={t('rail.tune')} state="done" /> : null}
+        {id ? <Stage to={`/tunes/${id}/arrange`} label={t('rail.arrange')} state={arranged} /> : null}
+        <div className="rest" />
+        <Lamp />
+      </nav>
+      <main id="stage" className="stage-page" tabIndex={-1}>
+        <Outlet />
+      </main>
+      <Keys />
+    </div>
+  )
+}
+
+function Stage({ to, label, state }: { to: string; label: string; state: StageState }) {
+  const { t } = useTranslation()
+  return (
+    <NavLink to={to} end className={({ isActive }) => `stage${isActive ? ' active' : ''}`}>
+      <span className={`dot ${state}`} role="img" aria-label={t(`rail.state.${state}`)} />
+      {label}
+    </NavLink>
+  )
+}
+
+function useArrangedState(tuneId: string | undefined): StageState {
+  return (
+    useLiveQuery(async () => {
+      if (!tuneId) return 'empty'
+      const arrangement = await db.arrangements.get(arrangementId(tuneId))
+      const tune = await db.tunes.get(tuneId)
+      if (!arrangement || !tune) return 'empty'
+      return inputHash(tune, arrangement.setup, arrangement.regions) === arrangement.inputHash
+        ? 'done'
+        : 'stale'
+    }, [tuneId]) ?? 'empty'
+  )
+}
+
+function Lamp() {
+  const { t } = useTranslation()
+  const { setColorScheme } = useMantineColorScheme()
+  const dark = useComputedColorScheme('light') === 'dark'
+  return (
+    <ActionIcon
+      className="lamp"
+      variant="subtle"
+      color="lamp.3"
+      size="lg"
+      aria-label={t('app.lamp')}
+      onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+    >
+      {dark ? <IconLampOff size={20} /> : <IconLamp size={20} />}
+    </ActionIcon>
+  )
+}

@@ -1,0 +1,51 @@
+import { useEffect, useSyncExternalStore } from 'react'
+
+/** Something that can be done now, offered in the palette and by its key. */
+export interface Action {
+  readonly id: string
+  readonly label: string
+  /** As pressed: `Space`, `Mod+Z`, `?`. `Mod` is Ctrl, or Command on a Mac. */
+  readonly keys?: string
+  readonly run: () => void
+}
+
+let groups: readonly (readonly Action[])[] = []
+let flat: readonly Action[] = []
+const listeners = new Set<() => void>()
+
+function publish(next: readonly (readonly Action[])[]): void {
+  groups = next
+  flat = next.flat()
+  listeners.forEach((l) => l())
+}
+
+/** Offers actions while the calling view is shown. Pass a memoised list. */
+export function useActions(actions: readonly Action[]): void {
+  useEffect(() => {
+    publish([...groups, actions])
+    return () => publish(groups.filter((g) => g !== actions))
+  }, [actions])
+}
+
+export function useOfferedActions(): readonly Action[] {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    () => flat,
+  )
+}
+
+/** The action that a key press means, if any. Typing in a field keeps plain keys to itself. */
+export function actionFor(event: KeyboardEvent, actions: readonly Action[]): Action | undefined {
+  const target = event.target as HTMLElement | null
+  const typing = target?.closest('input, textarea, select, [contenteditable="true"], .cm-editor') !== null
+  const mod = event.ctrlKey || event.metaKey
+  const key = event.key === ' ' ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key
+  const pressed = `${mod ? 'Mod+' : ''}${event.shiftKey && mod ? 'Shift+' : ''}${key}`
+  if (typing && !(mod && key === 'K')) return undefined
+  if (key === 'Space' && target?.closest('button, a, summary, [role="option"], [role="radio"]'))
+    return undefined
+  return actions.find((a) => a.keys === pressed)
+}

@@ -1,0 +1,148 @@
+import { Alert, Badge, Button, Group, Text } from '@mantine/core'
+import type { TuneDoc } from '@velvet-porch/core'
+import { useMemo, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useParams } from 'react-router'
+import { useActions } from '../shell/actions.ts'
+import { Sheet } from '../sheet/Sheet.tsx'
+import { keysOf, sheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { step } from '../store/documents.ts'
+import { useTune } from '../store/useTune.ts'
+import { AbcEditor, type AbcEditorHandle } from './AbcEditor.tsx'
+import { TuneGate } from './TuneGate.tsx'
+import { useAbcText } from './useAbcText.ts'
+
+const NO_LAYERS = { fingers: false, picking: false }
+
+/** The tune as read: the staff, its ABC beside it, and what the reader says about it. */
+export function TuneStage() {
+  const opened = useTune(useParams().id!)
+  return <TuneGate opened={opened}>{(tune) => <TuneBench key={tune.id} tune={tune} />}</TuneGate>
+}
+
+function TuneBench({ tune }: { tune: TuneDoc }) {
+  const { t } = useTranslation()
+  const { text, problems, readable, edit, saved } = useAbcText(tune, t('tune.text'))
+  const model = useMemo(() => sheetModel(tune), [tune])
+  const [spot, setSpot] = useState<Spot>()
+  const editor = useRef<AbcEditorHandle>(null)
+  useActions(
+    useMemo(
+      () => [
+        {
+          id: 'undo',
+          label: t('arrange.undo', { label: t('tune.text') }),
+          keys: 'Mod+Z',
+          run: () => void step(tune.id, 'undo'),
+        },
+        {
+          id: 'redo',
+          label: t('arrange.redo', { label: t('tune.text') }),
+          keys: 'Mod+Shift+Z',
+          run: () => void step(tune.id, 'redo'),
+        },
+      ],
+      [t, tune.id],
+    ),
+  )
+  const tempo = tune.tempos[0]!
+  const trouble = problems.filter((p) => p.severity !== 'note').length
+  return (
+    <div className="tune-stage">
+      <div style={{ overflow: 'auto' }}>
+        <div className="bench-head">
+          <div className="bench-title">
+            <h1>{tune.title}</h1>
+            <span className="setup">
+              {[
+                tune.composer,
+                keysOf(model).sounding,
+                t('tune.measures', { count: tune.measures.length }),
+                tempo.stated
+                  ? t('tune.tempo', { bpm: Math.round(tempo.bpm) })
+                  : t('tune.tempoUnstated', { bpm: tempo.bpm }),
+              ]
+                .filter(Boolean)
+                .join(' · ')}
+            </span>
+            <Button component={Link} to={`/tunes/${tune.id}/arrange`} ml="auto" size="sm">
+              {t('tune.arrange')}
+            </Button>
+          </div>
+          {tune.chords.some((c) => c.origin === 'suggested') ? (
+            <Text size="sm" c="dimmed" mt={4}>
+              {t('tune.suggested')}
+            </Text>
+          ) : null}
+          {readable ? null : (
+            <Alert color="red" mt="xs">
+              {t('tune.kept')}
+            </Alert>
+          )}
+        </div>
+        <div className="bench-sheet" style={{ overflow: 'visible' }}>
+          <Sheet
+            model={model}
+            layers={NO_LAYERS}
+            spot={spot}
+            onSpot={(s) => {
+              setSpot(s)
+              goToNote(tune, s, editor.current)
+            }}
+          />
+        </div>
+      </div>
+      <aside className="tune-side">
+        <Group justify="space-between">
+          <Text fw={600}>{t('tune.text')}</Text>
+          {trouble > 0 ? (
+            <Badge color="red" variant="light">
+              {t('tune.errors', { count: trouble })}
+            </Badge>
+          ) : saved ? (
+            <Badge color="plum" variant="light">
+              {t('tune.saved')}
+            </Badge>
+          ) : null}
+        </Group>
+        <AbcEditor
+          text={text}
+          label={t('tune.textLabel')}
+          problems={problems}
+          onText={edit}
+          handle={editor}
+        />
+        <Text fw={600} size="sm">
+          {t('tune.problems')}
+        </Text>
+        {problems.length === 0 ? (
+          <Text size="sm">{t('tune.noProblems')}</Text>
+        ) : (
+          <ul className="problems" data-testid="problems">
+            {problems.map((p, i) => (
+              <li key={i} className={p.severity}>
+                <button onClick={() => editor.current?.goTo(p.line, p.column)}>
+                  <strong>{t('tune.line', { line: p.line })}</strong> {p.message};{' '}
+                  <span style={{ color: 'var(--ink-soft)' }}>{p.understood}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </aside>
+    </div>
+  )
+}
+
+/** Puts the text cursor on the note that was clicked on the sheet. */
+function goToNote(tune: TuneDoc, spot: Spot, editor: AbcEditorHandle | null): void {
+  const measure = tune.measures[spot.measure]!
+  const event = tune.events.find(
+    (e) => e.voice === 0 && e.pos.measure === measure.id && e.pos.tick === spot.tick,
+  )
+  const span = tune.abc?.spans.find((s) => s.target === event?.id)
+  if (!span || !editor) return
+  const before = tune.abc!.text.slice(0, span.from)
+  const line = before.split('\n').length
+  editor.goTo(line, span.from - before.lastIndexOf('\n'))
+}
