@@ -1,5 +1,5 @@
 import { Alert, Badge, Button, Group, Text } from '@mantine/core'
-import type { TuneDoc } from '@velvet-porch/core'
+import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
 import { useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
@@ -22,7 +22,7 @@ export function TuneStage() {
 
 function TuneBench({ tune }: { tune: TuneDoc }) {
   const { t } = useTranslation()
-  const { text, problems, readable, edit, saved } = useAbcText(tune, t('tune.text'))
+  const { text, problems, readable, edit, spans, saved } = useAbcText(tune, t('tune.text'))
   const model = useMemo(() => sheetModel(tune), [tune])
   const [spot, setSpot] = useState<Spot>()
   const editor = useRef<AbcEditorHandle>(null)
@@ -87,7 +87,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
             spot={spot}
             onSpot={(s) => {
               setSpot(s)
-              goToNote(tune, s, editor.current)
+              goToNote(tune, text, spans, s, editor.current)
             }}
           />
         </div>
@@ -135,14 +135,20 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
 }
 
 /** Puts the text cursor on the note that was clicked on the sheet. */
-function goToNote(tune: TuneDoc, spot: Spot, editor: AbcEditorHandle | null): void {
+function goToNote(
+  tune: TuneDoc,
+  text: string,
+  spans: readonly AbcSpan[],
+  spot: Spot,
+  editor: AbcEditorHandle | null,
+): void {
   const measure = tune.measures[spot.measure]!
   const event = tune.events.find(
     (e) => e.voice === 0 && e.pos.measure === measure.id && e.pos.tick === spot.tick,
   )
-  const span = tune.abc?.spans.find((s) => s.target === event?.id)
+  const span = spans.find((s) => s.target === event?.id)
   if (!span || !editor) return
-  const before = tune.abc!.text.slice(0, span.from)
+  const before = text.slice(0, span.from)
   const line = before.split('\n').length
   editor.goTo(line, span.from - before.lastIndexOf('\n'))
 }

@@ -1,7 +1,10 @@
-import { alignIds, type Problem, type TuneDoc } from '@velvet-porch/core'
+import { alignIds, mergeList, type AbcSpan, type Problem, type TuneDoc } from '@velvet-porch/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { change } from '../store/documents.ts'
 import { readInWorker } from '../work/benchWorker.ts'
+
+/** What a text says of a tune. */
+const PARTS = ['measures', 'events', 'chords', 'tuplets', 'sections', 'tempos'] as const
 
 /** Quiet time after a key before the text is read again. */
 const READ_AFTER_MS = 250
@@ -15,8 +18,10 @@ export function useAbcText(tune: TuneDoc, label: string) {
   const [draft, setDraft] = useState<string>()
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [readable, setReadable] = useState(true)
+  const [spans, setSpans] = useState<readonly AbcSpan[]>([])
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
   const latest = useRef({ tune, draft })
+  const lastRead = useRef<string | undefined>(undefined)
   useEffect(() => {
     latest.current = { tune, draft }
   })
@@ -30,21 +35,26 @@ export function useAbcText(tune: TuneDoc, label: string) {
       setProblems(reading.problems)
       setReadable(reading.tune !== undefined)
       const fresh = reading.tune
-      if (!store || !fresh) return
+      if (!fresh) return
+      lastRead.current = source
+      const aligned = alignIds(before, fresh)
+      setSpans(aligned.abc?.spans ?? [])
+      if (!store) return
       await change('tune', before.id, label, (d) => {
-        const { id: _, rev: __, schema: ___, ...rest } = alignIds(before, fresh)
-        Object.assign(d, {
-          composer: undefined,
-          ...rest,
-          abc: { text: source, spans: rest.abc?.spans ?? [] },
-        })
-        if (d.composer === undefined) delete d.composer
+        // An untitled text keeps the name that the tune was given on the Shelf.
+        if (/^T:/m.test(source)) d.title = aligned.title
+        if (aligned.composer) d.composer = aligned.composer
+        else delete d.composer
+        if (aligned.source) d.source = aligned.source
+        else delete d.source
+        for (const part of PARTS) mergeList<unknown>(d[part], aligned[part])
+        d.abc = { text: source, spans: [] }
       })
     },
     [label],
   )
   useEffect(() => {
-    if (draft === undefined) void read(stored, false)
+    if (draft === undefined && stored !== lastRead.current) void read(stored, false)
   }, [stored, draft, read])
   useEffect(() => {
     // The draft is dropped only when storage has caught up, or the editor would be set back for a moment.
@@ -74,5 +84,5 @@ export function useAbcText(tune: TuneDoc, label: string) {
       flush()
     }
   }, [read])
-  return { text, problems, readable, edit, saved: draft === undefined }
+  return { text, problems, readable, edit, spans, saved: draft === undefined }
 }

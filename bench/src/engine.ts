@@ -1,0 +1,117 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the core's types of a package without its own
+/// <reference path="../../core/src/formats/abc/abcjs.d.ts" />
+import book from 'abcjs/src/api/abc_tunebook.js'
+import {
+  arranging,
+  effortOf,
+  finish,
+  guitarSetup,
+  wholeTune,
+  type Level,
+  type Style,
+} from '@velvet-porch/core'
+import { readAbc } from '@velvet-porch/core/abc'
+import { InstrumentVoice, scoreOf } from '@velvet-porch/core/sound'
+import { calibrate, median, timed } from './calibration.ts'
+
+export interface Figure {
+  readonly name: string
+  readonly value: string
+  readonly aim: string
+  readonly met: boolean
+}
+
+const BARS = [
+  '"C"ceGc dcBA',
+  '"F"fedc "G7"BAGF',
+  '"Am"ABce aged',
+  '"Dm"fdAF "G7"G2B2',
+  '"C"cdef gfed',
+  '"F"a2f2 c2A2',
+  '"G7"gfed cBAG',
+  '"C"c2e2 c4',
+]
+
+/** A tune of n measures, almost all eighths, no two lines alike. */
+export function benchTune(n: number): string {
+  const bars = Array.from(
+    { length: n },
+    (_, i) => `${BARS[(i * 3 + Math.floor(i / 8)) % 8]}|${i % 4 === 3 ? '\n' : ''}`,
+  )
+  return `X:1\nT:Bench\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\n${bars.join('')}\n`
+}
+
+function arrangeMs(measures: number, style: Style, level: Level, runs: number): number {
+  const tune = readAbc(benchTune(measures), () => 'tune')[0]!.tune!
+  const once = () => finish(arranging(tune, guitarSetup(), wholeTune(tune, style, level)))
+  once()
+  return median(Array.from({ length: runs }, () => timed(once)))
+}
+
+/** Figures of the core in one thread, warm, candidate caches cold in every run. */
+export function engineFigures(): Figure[] {
+  const unit = calibrate()
+  const abc = benchTune(32)
+  for (let i = 0; i < 10; i++) book.parseOnly(abc)
+  const parsing = median(Array.from({ length: 15 }, () => timed(() => book.parseOnly(abc))))
+  const simple = arrangeMs(32, 'melody-bass', 2, 15)
+  const full = arrangeMs(32, 'alternating-bass', 3, 9)
+  const long = arrangeMs(512, 'melody-bass', 2, 3)
+  const longFull = arrangeMs(512, 'alternating-bass', 3, 3)
+  const ms = (n: number) => `${n.toFixed(1)} ms`
+  const figures: Figure[] = [
+    { name: 'calibration loop', value: ms(unit), aim: '—', met: true },
+    {
+      name: '32 measures, melody and bass, level 2',
+      value: `${ms(simple)}, ${(simple / unit).toFixed(1)} × the loop, ${(simple / parsing).toFixed(1)} × parsing the same text`,
+      aim: 'under 60 ms',
+      met: simple < 60,
+    },
+    {
+      name: '32 measures, alternating bass, level 3',
+      value: `${ms(full)}, ${(full / unit).toFixed(1)} × the loop`,
+      aim: 'under 500 ms',
+      met: full < 500,
+    },
+    {
+      name: '512 against 16 × 32 measures, melody and bass',
+      value: `${(long / (16 * simple)).toFixed(2)} (${ms(long)})`,
+      aim: 'at most 1.2',
+      met: long <= 1.2 * 16 * simple,
+    },
+    {
+      name: '512 against 16 × 32 measures, full',
+      value: `${(longFull / (16 * full)).toFixed(2)} (${ms(longFull)})`,
+      aim: 'at most 1.2',
+      met: longFull <= 1.2 * 16 * full,
+    },
+  ]
+  return [...figures, ...soundFigures()]
+}
+
+function soundFigures(): Figure[] {
+  const tune = readAbc(benchTune(24), () => 'tune')[0]!.tune!
+  const { layer, plan } = finish(arranging(tune, guitarSetup(), wholeTune(tune, 'alternating-bass', 3)))
+  const voice = new InstrumentVoice(48_000)
+  voice.sequencer.load(scoreOf(tune, guitarSetup(), layer, plan.timeline, plan.unfolded))
+  voice.sequencer.play(0, false)
+  const block = new Float32Array(128)
+  let frames = 0
+  const spent = timed(() => {
+    while (voice.sequencer.playing) {
+      voice.render(block)
+      frames += 128
+    }
+  })
+  const times = frames / 48 / spent
+  const effort = timed(() => effortOf(tune, guitarSetup(), layer, plan.timeline))
+  return [
+    {
+      name: 'six strings sounding, against real time',
+      value: `${times.toFixed(0)} × faster`,
+      aim: 'over 20 ×',
+      met: times > 20,
+    },
+    { name: 'effort of 24 measures', value: `${effort.toFixed(2)} ms`, aim: 'under 10 ms', met: effort < 10 },
+  ]
+}

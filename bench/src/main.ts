@@ -1,0 +1,24 @@
+import { cpus } from 'node:os'
+import { writeFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import { engineFigures, type Figure } from './engine.ts'
+import { pageFigures } from './page.ts'
+
+/** Measures engine and page, prints the table and writes docs/benchmarks.md. */
+const figures: Figure[] = [
+  ...engineFigures(),
+  ...(process.argv.includes('--engine') ? [] : await pageFigures()),
+]
+const date = new Date().toISOString().slice(0, 10)
+const machine = `${cpus().length} cores, ${cpus()[0]?.model ?? 'unknown processor'}, Node ${process.version}`
+const table = [
+  '| what | measured | aim | |',
+  '|---|---|---|---|',
+  ...figures.map((f) => `| ${f.name} | ${f.value} | ${f.aim} | ${f.met ? 'met' : 'missed'} |`),
+].join('\n')
+process.stdout.write(`${table}\n`)
+if (!process.argv.includes('--engine')) {
+  const text = `# Benchmarks\n\nWritten by \`npm run bench\` on ${date}: ${machine}.\nOne thread, warm, every run with cold candidate caches; medians. Long tasks are those that Chromium reports (50 ms and more; 0 means none).\n\n${table}\n`
+  writeFileSync(fileURLToPath(new URL('../../docs/benchmarks.md', import.meta.url)), text)
+}
+if (figures.some((f) => !f.met)) process.exitCode = 1

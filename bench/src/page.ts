@@ -1,0 +1,155 @@
+import { spawn } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { chromium, type Page } from '@playwright/test'
+import { benchTune, type Figure } from './engine.ts'
+
+const PORT = 4318
+
+/** Figures of the page in headless Chromium: weight of the first page, long tasks, time until systems are drawn. */
+export async function pageFigures(): Promise<Figure[]> {
+  const server = spawn('node', ['scripts/start.mjs'], {
+    cwd: fileURLToPath(new URL('../..', import.meta.url)),
+    env: { ...process.env, PORT: String(PORT) },
+    stdio: 'ignore',
+  })
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  })
+  try {
+    await healthy()
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const weight = await firstPage(page)
+    await openLongTune(page)
+    const typing = await longestTask(page, async () => {
+      const editor = page.getByRole('textbox', { name: 'The tune in ABC' })
+      await editor.click()
+      await page.keyboard.press('Control+End')
+      await page.keyboard.type('"C"cdef gfed|"F"a2f2 c2A2|', { delay: 40 })
+      await page.waitForTimeout(1500)
+    })
+    await page.getByRole('link', { name: 'Arrange this tune' }).click()
+    await page.locator('.tab-fret').first().waitFor()
+    await page.waitForTimeout(1500)
+    const scrolling = await longestTask(page, async () => {
+      for (let i = 0; i < 40; i++) {
+        await page.locator('.bench-sheet').evaluate((e) => e.scrollBy(0, 350))
+        await page.waitForTimeout(60)
+      }
+      await page.waitForTimeout(500)
+    })
+    const drawn = await drawingMs(page)
+    const row = (name: string, value: number, unit: string, limit: number): Figure => ({
+      name,
+      value: `${value.toFixed(0)} ${unit}`,
+      aim: `at most ${limit} ${unit}`,
+      met: value <= limit,
+    })
+    return [
+      row('first page, JavaScript as sent (gzip)', weight, 'kB', 300),
+      row('longest task while typing ABC, 200 measures', typing, 'ms', 50),
+      row('longest task while scrolling 200 measures', scrolling, 'ms', 50),
+      row('visible systems drawn after a jump', drawn, 'ms', 150),
+    ]
+  } finally {
+    await browser.close()
+    server.kill()
+  }
+}
+
+async function healthy(): Promise<void> {
+  for (let i = 0; i < 240; i++) {
+    const ok = await fetch(`http://localhost:${PORT}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    )
+    if (ok) return
+    await new Promise((resolve) => setTimeout(resolve, 500))
+  }
+  throw new Error('The server did not start.')
+}
+
+async function firstPage(page: Page): Promise<number> {
+  let bytes = 0
+  const client = await page.context().newCDPSession(page)
+  await client.send('Network.enable')
+  const scripts = new Set<string>()
+  client.on('Network.responseReceived', ({ requestId, response }) => {
+    if (response.mimeType.includes('javascript')) scripts.add(requestId)
+  })
+  client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (scripts.has(requestId)) bytes += encodedDataLength
+  })
+  await page.goto(`http://localhost:${PORT}/`)
+  await page.waitForTimeout(1500)
+  await client.detach()
+  return bytes / 1000
+}
+
+async function openLongTune(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Paste ABC' }).click()
+  await page.getByLabel('ABC text').fill(benchTune(200))
+  await page.getByRole('button', { name: 'Read it' }).click()
+  await page.locator('[data-drawn]').first().waitFor()
+  await page.waitForTimeout(1500)
+}
+
+/** The longest task that the browser reports while something is done; below 50 ms it reports none, so 0 means fine. */
+async function longestTask(page: Page, doing: () => Promise<void>): Promise<number> {
+  await page.evaluate(() => {
+    const w = window as unknown as { longest: number }
+    w.longest = 0
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => (w.longest = Math.max(w.longest, e.duration))),
+    ).observe({ entryTypes: ['longtask'] })
+  })
+  await checkObserver(page)
+  await doing()
+  return page.evaluate(() => (window as unknown as { longest: number }).longest)
+}
+
+/** Makes sure that a long task would be seen: blocks the page once for 120 ms, then forgets it. */
+async function checkObserver(page: Page): Promise<void> {
+  const seen = await page.evaluate(async () => {
+    await new Promise<void>((resolve) =>
+      setTimeout(() => {
+        const end = performance.now() + 120
+        while (performance.now() < end);
+        resolve()
+      }),
+    )
+    await new Promise((resolve) => setTimeout(resolve, 300))
+    const w = window as unknown as { longest: number }
+    const longest = w.longest
+    w.longest = 0
+    return longest
+  })
+  if (seen < 100) throw new Error('This browser does not report long tasks; the figures would mean nothing.')
+}
+
+/** From a jump to the middle of the sheet until every system in the view is drawn. */
+async function drawingMs(page: Page): Promise<number> {
+  return page.locator('.bench-sheet').evaluate(async (sheet) => {
+    sheet.scrollTo(0, 0)
+    await new Promise((resolve) => setTimeout(resolve, 500))
+    const start = performance.now()
+    sheet.scrollTo(0, sheet.scrollHeight / 2)
+    for (;;) {
+      await new Promise((resolve) => setTimeout(resolve, 4))
+      const visible = [...sheet.querySelectorAll('[data-system]')].filter((s) => {
+        const box = s.getBoundingClientRect()
+        return box.bottom > 200 && box.top < 800
+      })
+      if (visible.length > 0 && visible.every((s) => s.querySelector('[data-drawn]')))
+        return performance.now() - start
+    }
+  })
+}

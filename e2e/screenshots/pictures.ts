@@ -1,0 +1,36 @@
+import { expect, test } from '@playwright/test'
+import { takeDemo } from '../bench.ts'
+
+const folder = '../docs/screenshots'
+
+test('pictures of the main views', async ({ page }) => {
+  await takeDemo(page)
+  await page.waitForTimeout(800)
+  await page.locator('.tab-fret').nth(8).click()
+  await page.getByText('Why this grip').click()
+  await page.waitForTimeout(500)
+  await page.screenshot({ path: `${folder}/arrange.png` })
+  await page.goto(page.url().replace('arrange', 'tune'))
+  await expect(page.locator('[data-drawn]').first()).toBeAttached()
+  await page.waitForTimeout(600)
+  await page.screenshot({ path: `${folder}/tune.png` })
+  await page.goto('/')
+  await expect(page.getByRole('link', { name: 'The Ferry at Dusk' })).toBeVisible()
+  await page.waitForTimeout(400)
+  await page.screenshot({ path: `${folder}/shelf.png` })
+  await page.getByRole('link', { name: 'The Ferry at Dusk' }).click()
+  await page.locator('.tab-fret').nth(9).click()
+  await page.getByRole('button', { name: 'Lamp on or off' }).click()
+  await page.getByRole('button', { name: 'Playing' }).click()
+  await page.waitForTimeout(800)
+  await page.screenshot({ path: `${folder}/arrange-dark.png` })
+  await page.getByRole('button', { name: 'Playing' }).click()
+  await page.getByRole('button', { name: 'Lamp on or off' }).click()
+  await page.setViewportSize({ width: 1024, height: 768 })
+  await page.waitForTimeout(800)
+  await page.screenshot({ path: `${folder}/arrange-tablet.png` })
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await page.goto(page.url().replace('arrange', 'print'))
+  await page.waitForTimeout(1200)
+  await page.screenshot({ path: `${folder}/print.png` })
+})

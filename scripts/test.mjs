@@ -1,0 +1,45 @@
+// Runs everything: set-up, checks, unit tests, build, tests of the real interface. Writes the counts for .ci/run.
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureDebian, ensurePackages, root, run } from './setup.mjs'
+
+ensurePackages()
+ensureDebian({ chromium: 'chromium', abc2midi: 'abcmidi' })
+mkdirSync(join(root, '.cache'), { recursive: true })
+const unit = join(root, '.cache/unit.json')
+const e2e = join(root, '.cache/e2e.json')
+for (const f of [unit, e2e]) rmSync(f, { force: true })
+
+const steps = [
+  ['check', () => run('npm', ['run', '-s', 'check'])],
+  [
+    'unit tests',
+    () => run('npx', ['vitest', 'run', '--reporter=dot', '--reporter=json', `--outputFile=${unit}`]),
+  ],
+  ['build', () => run('npm', ['run', '-s', 'build'])],
+  ['interface tests', () => run('npm', ['run', '-s', 'test:e2e'])],
+]
+const summary = { passed: 0, failed: 0 }
+for (const [name, step] of steps) {
+  const code = step()
+  if (name === 'check' || name === 'build') summary[code === 0 ? 'passed' : 'failed']++
+  if (code !== 0) process.stderr.write(`\n${name}: failed\n`)
+}
+const read = (file) => {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'))
+  } catch {
+    return undefined
+  }
+}
+const unitResult = read(unit)
+const e2eResult = read(e2e)
+summary.passed +=
+  (unitResult?.numPassedTests ?? 0) + (e2eResult?.stats?.expected ?? 0) + (e2eResult?.stats?.flaky ?? 0)
+summary.failed +=
+  (unitResult
+    ? unitResult.numFailedTests + (unitResult.success || unitResult.numFailedTests > 0 ? 0 : 1)
+    : 1) + (e2eResult ? e2eResult.stats.unexpected : 1)
+writeFileSync(join(root, '.cache/summary.json'), JSON.stringify(summary))
+process.stdout.write(`\n${summary.passed} passed, ${summary.failed} failed\n`)
+process.exit(summary.failed === 0 ? 0 : 1)
