@@ -9,7 +9,7 @@ test('a tune of one’s own becomes tab: pasted, read, arranged', async ({ page 
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   await expect(page.locator('.chord-name')).toHaveText(['C', 'F', 'G7', 'C', 'C'])
   // Measure 1 at level 1: C in the bass under C D E C of the melody, in first position.
-  expect((await frets(page)).slice(0, 5)).toEqual(['1', '3', '3', '0', '1'])
+  await expect.poll(async () => (await frets(page)).slice(0, 5)).toEqual(['1', '3', '3', '0', '1'])
   await expect(page.locator('[data-drawn]').first()).toBeAttached()
 })
 

@@ -269,7 +269,7 @@ function checkHops(played: readonly PlayedNote[], add: Add): void {
       before &&
       before.note.string !== p.note.string &&
       before.seconds < p.seconds &&
-      p.seconds - before.seconds < HOP_S
+      p.seconds - before.seconds < HOP_S - 1e-6
     ) {
       const roll = before.note.fret === p.note.fret && Math.abs(before.note.string - p.note.string) === 1
       if (!roll)

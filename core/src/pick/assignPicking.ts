@@ -24,6 +24,9 @@ const FINGERS: readonly RightFinger[] = ['p', 'i', 'm', 'a']
 /** The finger that waits at each string: p on 6, 5, 4 and i, m, a on 3, 2, 1. */
 const HOME: Readonly<Record<number, number>> = { 6: 0, 5: 0, 4: 0, 3: 1, 2: 2, 1: 3 }
 
+/** Price of a finger on a bass, or of the thumb on a treble string: paid only where voices cross. */
+const WRONG_KIND = 6
+
 type Hand = readonly number[]
 
 /**
@@ -32,12 +35,11 @@ type Hand = readonly number[]
  * Within an onset fingers rise with the strings and none is used twice.
  */
 export function assignPicking(onsets: readonly PickedOnset[]): RightFinger[][] {
-  let states: { hand: Hand; cost: number; back: number }[][] = []
+  const states: { hand: Hand; cost: number; back: number }[][] = []
   onsets.forEach((onset, t) => {
     const before = states[t - 1]
     const options = handsFor(onset)
-    states = [
-      ...states,
+    states.push(
       options.map((hand) => {
         const own = homeCost(onset, hand)
         if (!before) return { hand, cost: own, back: -1 }
@@ -48,7 +50,7 @@ export function assignPicking(onsets: readonly PickedOnset[]): RightFinger[][] {
         })
         return best
       }),
-    ]
+    )
   })
   const result: RightFinger[][] = []
   let at = -1
@@ -70,22 +72,22 @@ function handsFor(onset: PickedOnset): Hand[] {
       hands.push(chosen)
       return
     }
-    const { n, i } = order[at]!
+    const { i } = order[at]!
     for (let f = from; f < 4; f++) {
-      if (n.role === 'bass' ? f !== 0 : f === 0 && n.string < 4) continue
       const next = [...chosen]
       next[i] = f
       choose(at + 1, f + 1, next)
     }
   }
   choose(0, 0, [])
-  return hands.length > 0 ? hands : [onset.notes.map((n) => (n.role === 'bass' ? 0 : 2))]
+  return hands
 }
 
 function homeCost(onset: PickedOnset, hand: Hand): number {
   return onset.notes.reduce((sum, n, i) => {
     const away = Math.abs(hand[i]! - HOME[n.string]!)
-    return sum + 0.6 * away + (hand[i] === 3 ? 0.15 : 0)
+    const wrongKind = n.role === 'bass' ? hand[i] !== 0 : hand[i] === 0 && n.string < 4
+    return sum + 0.6 * away + (hand[i] === 3 ? 0.15 : 0) + (wrongKind ? WRONG_KIND : 0)
   }, 0)
 }
 

@@ -26,7 +26,7 @@ const MEASURES_A_STRING_SINGS = 2
 /**
  * The bass that a style asks for at a level. Every chord of the lead sheet gets its root where it starts.
  * @param rulesAt style and level of a measure; undefined for measures outside every region
- * @param junctions starts of measures that are entered from more than one place: a bass is never held into them
+ * @param junctions measures whose start is a join of the played order: a bass is never held into them
  */
 export function bassLine(
   measures: readonly Measure[],
@@ -60,7 +60,7 @@ export function bassLine(
       onsets.push({ start, segment, alternates: alternates(rules), beat, beats: grid.length, fresh })
     }
   })
-  const stops = [...junctions].map((m) => timeline.starts[m]!).sort((a, b) => a - b)
+  const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)
   let stop = 0
   let root = 0
   return onsets.map((onset, i) => {

@@ -69,9 +69,10 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const { transposed } = register
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
   const junctions = junctionsOf(unfolded)
-  const entered = new Set(junctions.map((j) => j.to))
+  // What follows a measure differs between passes at both ends of a join.
+  const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
   const ruleOf = regionIndex(tune, timeline, regions)
-  const bass = bassLine(tune.measures, timeline, harmony, ruleOf, entered)
+  const bass = bassLine(tune.measures, timeline, harmony, ruleOf, parted)
   const slices = cut(tune, timeline, melody, bass, harmony, ruleOf)
   const firstSlice = tune.measures.map((_, i) => {
     const at = slices.findIndex((s) => s.measure >= i)

@@ -3,9 +3,11 @@ import type { Plan } from '../plan/plan.ts'
 import type { Frame } from '../shapes/textbook.ts'
 import type { CandidateSet } from './candidate.ts'
 import { generate } from './generate.ts'
+import { hiddenHops, jumps, type HiddenHop } from './hiddenHops.ts'
 import { cheapestPath, type Chain } from './shortestPath.ts'
 import { stepBetween } from './steps.ts'
 import { transitionCost, type Step } from './transition.ts'
+import { WEIGHTS } from './weights.ts'
 import { wishOf, type Wish } from './wish.ts'
 
 /** The solved hand: for each slice of the plan the chosen candidate. */
@@ -22,6 +24,9 @@ const LIKENESS = 40
 
 /** More passes than this have not changed a result in the corpus. */
 const MOST_PASSES = 3
+
+/** Passes where fingers had to jump unseen: each pass forbids the jumps of those before it. */
+const HOP_PASSES = 6
 
 interface Join {
   readonly from: number
@@ -55,7 +60,9 @@ export function* solve(plan: Plan, setup: Setup): Generator<number, Solution> {
   const alike = alikeSlices(plan, wishes)
   let best: { choice: Int32Array; cost: number } | undefined
   let extra: (Float64Array | undefined)[] | undefined
-  const passes = joins.length > 0 || alike.size > 0 ? MOST_PASSES : 1
+  const known: HiddenHop[] = []
+  const seconds = plan.slices.map((s) => s.seconds)
+  let passes = joins.length > 0 || alike.size > 0 ? MOST_PASSES : 1
   for (let pass = 0; pass < passes; pass++) {
     const chain: Chain = { sets, beats, steps, ...(extra ? { extra } : {}) }
     const run = cheapestPath(chain)
@@ -66,10 +73,14 @@ export function* solve(plan: Plan, setup: Setup): Generator<number, Solution> {
     }
     const { choice } = item.value
     const differing = [...alike].filter(([t, first]) => choice[t] !== choice[first]).length
-    const cost = playedCost(chain, choice, joins) + differing * LIKENESS
-    if (best && cost >= best.cost - 1e-9) break
-    best = { choice, cost }
-    extra = biases(sets, choice, joins, alike)
+    const hops = hiddenHops(sets, choice, seconds)
+    if (hops.length > 0) passes = HOP_PASSES
+    const cost = playedCost(chain, choice, joins) + differing * LIKENESS + hops.length * WEIGHTS.hopTooFast
+    known.push(...hops)
+    const better = !best || cost < best.cost - 1e-9
+    if (better) best = { choice, cost }
+    else if (hops.length === 0) break
+    extra = biases(sets, choice, joins, alike, known)
   }
   return { wishes, sets, choice: best!.choice, cost: best!.cost }
 }
@@ -111,6 +122,7 @@ function biases(
   choice: Int32Array,
   joins: readonly Join[],
   alike: ReadonlyMap<number, number>,
+  hops: readonly HiddenHop[],
 ): (Float64Array | undefined)[] {
   const extra: (Float64Array | undefined)[] = sets.map(() => undefined)
   const at = (t: number) => (extra[t] ??= new Float64Array(sets[t]!.list.length))
@@ -127,6 +139,12 @@ function biases(
     for (let j = 0; j < here.length; j++) if (j !== choice[first]) here[j]! += LIKENESS
     const there = at(first)
     for (let j = 0; j < there.length; j++) if (j !== choice[first]) there[j]! += LIKENESS
+  }
+  for (const { slice, finger, from } of hops) {
+    const here = at(slice)
+    const codes = sets[slice]!.fingers[finger]!
+    for (let j = 0; j < here.length; j++)
+      if (codes[j] !== 0 && jumps(from, codes[j]!)) here[j]! += WEIGHTS.hopTooFast
   }
   return extra
 }

@@ -34,6 +34,8 @@ export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm)
   else if (draft.position > 1)
     add('highPosition', rules.highFret * (draft.position - 1), false, draft.position, 'frets')
   if (draft.melody && draft.melody.string >= 4) add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
+  if (draft.melody && draft.bass && draft.melody.string > draft.bass.place.string)
+    add('crossedVoices', WEIGHTS.crossedVoices, false)
   bassTerms(wish, draft, add)
   frameTerms(setup, wish, draft, rules.frameBeat, add)
 }

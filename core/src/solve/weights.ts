@@ -14,7 +14,7 @@ export const WEIGHTS = {
   hopHurry: 1.6,
   roll: 0.4,
   /** Jumping in less than `HOP_LIMIT_S` is not asked of anybody. */
-  hopTooFast: 25,
+  hopTooFast: 70,
   shift: 1,
   shiftMm: 0.06,
   /** Moves of the index finger by up to a fret space near the nut are a lean of the hand, not a shift. */
@@ -35,6 +35,8 @@ export const WEIGHTS = {
   bassOnThird: 2.5,
   bassOnTreble: 6,
   bassClose: 0.5,
+  /** The melody on a lower string than the bass: it can be played, but the picking hand must cross. */
+  crossedVoices: 3,
   notTextbookBass: 1.2,
   notTextbookFinger: 2.5,
   notTextbookPlace: 1.5,

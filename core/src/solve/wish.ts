@@ -63,7 +63,7 @@ export function wishOf(
             bassPitchClass(bassSegment.sounding),
             pitchClass(bassSegment.sounding.root),
             midi,
-            rules.lastFret,
+            Math.max(rules.lastFret, ...(melody?.places.map((p) => p.fret) ?? [])),
           ),
         }
       : undefined

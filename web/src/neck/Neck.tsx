@@ -33,7 +33,7 @@ export function Neck({ setup, hand, plucked, onHear }: Props) {
   const capo = setup.capo[0]!
   const perMm = STRING_GAP_PX / instrument.spacing.nut
   const position = hand?.now.position ?? 1
-  const top = Math.max(0, capo + position - 2)
+  const top = position > 1 ? capo + position - 2 : capo
   const from = top === 0 ? 0 : fretFromNut(instrument.scaleLength, top)
   const visibleMm = Math.max(120, (height - 64) / perMm)
   const frets: number[] = []
@@ -158,7 +158,7 @@ export function Neck({ setup, hand, plucked, onHear }: Props) {
           {ghosts.map((p) => {
             const at = spot(p.string, p.fret)
             return (
-              <g key={`g${p.string}.${p.fret}`} pointerEvents="none" opacity={0.75}>
+              <g key={`g${p.string}.${p.fret}`} pointerEvents="none">
                 <circle
                   {...at}
                   r={11}

@@ -178,6 +178,7 @@ export const en = {
       hover: 'the hand waits away from the nut',
       highPosition: 'the hand stands at fret {{n}}',
       melodyOnBassString: 'the melody lies on a bass string',
+      crossedVoices: 'the melody lies on a lower string than the bass',
       barre: 'a barre over {{n}} strings',
       barreHeld: 'the barre is held',
       squeeze: 'fingers are close together',
