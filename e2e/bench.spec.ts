@@ -192,3 +192,59 @@ test('everything is in the palette, and the keys are listed under ?', async ({ p
   await page.keyboard.press('Enter')
   await expect(page.getByRole('link', { name: 'Back to the bench' })).toBeVisible()
 })
+
+test('a file dropped on the Shelf is read', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible()
+  const data = await page.evaluateHandle((abc) => {
+    const transfer = new DataTransfer()
+    transfer.items.add(new File([abc], 'gate.abc', { type: 'text/plain' }))
+    return transfer
+  }, SMALL_TUNE)
+  await page.dispatchEvent('body', 'dragenter', { dataTransfer: data })
+  await expect(page.getByText('Let go to put it on the shelf')).toBeVisible()
+  await page.dispatchEvent('body', 'drop', { dataTransfer: data })
+  await expect(page.getByRole('heading', { name: 'Gate Latch' })).toBeVisible()
+})
+
+test('long work shows its progress, can be stopped, and leaves the arrangement as it was', async ({
+  page,
+}) => {
+  const music = Array.from(
+    { length: 130 },
+    (_, i) => `"C"c2ge "Am"aec${'ABd'[i % 3]}|"F"fagf "G7"gfdB|"Dm"dfaf "G"gbgd|"C"c2e2 c4|`,
+  ).join('\n')
+  await arrangePasted(page, `X:1\nT:Long Lane\nM:4/4\nL:1/8\nK:C\n${music}`)
+  await page.getByText('Alternating bass').click()
+  await expect(page.getByRole('button', { name: 'Undo: Style: Alternating bass' })).toBeEnabled()
+  const before = await settledFrets(page)
+  await page.getByText('Level 3').click()
+  await expect(page.getByRole('progressbar', { name: 'Arranging' })).toBeVisible()
+  await page.getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(page.getByRole('progressbar', { name: 'Arranging' })).toBeHidden()
+  expect(await settledFrets(page)).toEqual(before)
+  await expect(page.getByRole('button', { name: 'Undo: Style: Alternating bass' })).toBeEnabled()
+  await expect(page.getByRole('radio', { name: 'Level 1' })).toBeChecked()
+})
+
+test('the independent audit speaks under the neck', async ({ page }) => {
+  await arrangePasted(page)
+  await expect(page.getByTestId('audit')).toHaveText(
+    'Checked: every melody note is kept, 5 of 5 chords have their root.',
+  )
+})
+
+test('text that is being typed survives a killed tab, readable or not', async ({ page, context }) => {
+  await paste(page, SMALL_TUNE)
+  const editor = page.getByRole('textbox', { name: 'The tune in ABC' })
+  await editor.click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('not yet a tune')
+  const address = page.url()
+  await page.close({ runBeforeUnload: false })
+  const again = await context.newPage()
+  await again.goto(address)
+  await expect(again.getByRole('textbox', { name: 'The tune in ABC' })).toContainText('not yet a tune')
+  await expect(again.getByText('The tune below is the last one that could.')).toBeVisible()
+  await expect(again.getByText('4 measures')).toBeVisible()
+})

@@ -14,8 +14,9 @@ import type { TabLayers } from '../sheet/TabLayer.tsx'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
 import { ArrangeHead } from './ArrangeHead.tsx'
+import { AuditLine } from './AuditLine.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
-import { HandText, StretchText } from './HandText.tsx'
+import { HandText, NeckLegend, StretchText } from './HandText.tsx'
 import { Reasons } from './Reasons.tsx'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
@@ -100,8 +101,10 @@ function Bench({ id }: { id: string }) {
       <aside className="bench-side">
         <HandText model={model} spot={spot} hand={hand} />
         {model.setup ? <Neck setup={model.setup} hand={hand} plucked={plucked} onHear={hear} /> : null}
+        {hand ? <NeckLegend /> : null}
         {model.setup ? <StretchText setup={model.setup} hand={hand} /> : null}
         <Reasons grip={hand?.now} />
+        {tune && doc && fits && !arranger.stale ? <AuditLine tune={tune} doc={doc} onSpot={setSpot} /> : null}
       </aside>
       <PlayControl
         onToggle={toggle}

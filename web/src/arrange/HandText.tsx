@@ -82,3 +82,15 @@ export function StretchText({ setup, hand }: { setup: Setup; hand: HandMoment | 
     </div>
   )
 }
+
+/** What the three kinds of finger on the neck mean. */
+export function NeckLegend() {
+  const { t } = useTranslation()
+  return (
+    <div className="neck-legend" aria-hidden>
+      <span className="finger-mark kept" /> {t('neck.legend.kept')}
+      <span className="finger-mark landing" /> {t('neck.legend.landing')}
+      <span className="finger-mark next" /> {t('neck.legend.next')}
+    </div>
+  )
+}

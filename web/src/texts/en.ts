@@ -49,14 +49,12 @@ export const en = {
     take: 'Take',
     takeTitle: 'Take “{{title}}”',
     tryAgain: 'Try again',
-    justNow: 'just now',
   },
   tune: {
     text: 'ABC',
     textLabel: 'The tune in ABC',
     problems: 'What the reader says',
     noProblems: 'Read without a question.',
-    understood: 'understood: {{text}}',
     line: 'Line {{line}}',
     tempoUnstated: 'no tempo given: ♩ = {{bpm}}',
     tempo: '♩ = {{bpm}}',
@@ -108,6 +106,7 @@ export const en = {
       ok: 'Checked: every melody note is kept, {{roots}} of {{changes}} chords have their root.',
       bad_one: '{{count}} thing to look at',
       bad_other: '{{count}} things to look at',
+      more: 'and {{count}} more',
     },
     command: {
       first: 'Arranged',
@@ -155,7 +154,7 @@ export const en = {
     finger: 'Finger {{finger}} on string {{string}} at fret {{fret}}',
     strip: 'The whole neck',
     hear: 'String {{string}}, fret {{fret}}: {{name}}',
-    legend: { kept: 'stays', landing: 'lands', leaving: 'leaves next' },
+    legend: { kept: 'stays', landing: 'lands', next: 'comes next' },
     position: 'position {{fret}}',
   },
   reasons: {
@@ -213,7 +212,6 @@ export const en = {
     percent: '{{n}} %',
     metronome: 'Metronome',
     countIn: 'Count in',
-    loop: 'Loop the marked measures',
     noLoop: 'Mark measures on the sheet to loop them',
     more: 'Playing',
     failed: 'The sound could not start',
@@ -237,7 +235,6 @@ export const en = {
     palette: 'Everything that can be done',
     search: 'What would you like to do?',
     nothing: 'Nothing like that.',
-    help: 'Keys',
   },
   error: {
     title: 'Something went wrong',

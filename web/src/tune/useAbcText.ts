@@ -1,6 +1,7 @@
 import { alignIds, mergeList, type AbcSpan, type Problem, type TuneDoc } from '@velvet-porch/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { change } from '../store/documents.ts'
+import { dropDraft, keepDraft, keptDraft } from '../store/draft.ts'
 import { readInWorker } from '../work/benchWorker.ts'
 
 /** What a text says of a tune. */
@@ -15,7 +16,7 @@ const READ_AFTER_MS = 250
  */
 export function useAbcText(tune: TuneDoc, label: string) {
   const stored = tune.abc?.text ?? ''
-  const [draft, setDraft] = useState<string>()
+  const [draft, setDraft] = useState<string | undefined>(() => keptDraft(tune.id))
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [readable, setReadable] = useState(true)
   const [spans, setSpans] = useState<readonly AbcSpan[]>([])
@@ -58,12 +59,21 @@ export function useAbcText(tune: TuneDoc, label: string) {
   }, [stored, draft, read])
   useEffect(() => {
     // The draft is dropped only when storage has caught up, or the editor would be set back for a moment.
-    if (draft !== undefined && draft === stored) setDraft(undefined)
-  }, [draft, stored])
+    if (draft === undefined || draft !== stored) return
+    setDraft(undefined)
+    dropDraft(tune.id)
+  }, [draft, stored, tune.id])
+  const found = useRef(draft)
+  useEffect(() => {
+    // A draft that an earlier tab left behind is read as if it had just been typed.
+    if (found.current !== undefined) void read(found.current, true)
+    found.current = undefined
+  }, [read])
   const edit = useCallback(
     (next: string) => {
       if (next === (latest.current.draft ?? latest.current.tune.abc?.text)) return
       setDraft(next)
+      keepDraft(latest.current.tune.id, next)
       latest.current = { ...latest.current, draft: next }
       clearTimeout(timer.current)
       timer.current = setTimeout(() => void read(next, true), READ_AFTER_MS)

@@ -1,6 +1,12 @@
 import {
   arranging,
   ArrangeError,
+  audit,
+  finishedTabOf,
+  makePlan,
+  tabJson,
+  type ArrangementDoc,
+  type AuditReport,
   type Layer,
   type Region,
   type Setup,
@@ -62,6 +68,14 @@ const api = {
     } finally {
       cancelled = new Set([...cancelled].filter((c) => c > job))
     }
+  },
+
+  /** Judges a finished arrangement from its notes alone. */
+  audit(tune: TuneDoc, doc: ArrangementDoc): AuditReport | undefined {
+    const planned = makePlan(tune, doc.setup, doc.regions)
+    return planned.ok
+      ? audit(finishedTabOf(tabJson(tune, doc.setup, planned.plan, doc.base, [], 0)))
+      : undefined
   },
 
   cancel(job: number): void {

@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { Region, Setup, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, Region, Setup, TuneDoc } from '@velvet-porch/core'
 import type { ArrangeReply, BenchApi } from './bench.worker.ts'
 
 let remote: Remote<BenchApi> | undefined
@@ -12,6 +12,8 @@ function bench(): Remote<BenchApi> {
 }
 
 export const readInWorker = (text: string) => bench().read(text)
+
+export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().audit(tune, doc)
 
 /** A run that can be stopped. */
 export interface ArrangeRun {

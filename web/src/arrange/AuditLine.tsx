@@ -1,0 +1,58 @@
+import type { ArrangementDoc, AuditReport, TuneDoc } from '@velvet-porch/core'
+import { useEffect, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { measureNumbers } from '@velvet-porch/core'
+import type { Spot } from '../sheet/sheetModel.ts'
+import { auditInWorker } from '../work/benchWorker.ts'
+
+/** Most findings that are listed; the rest is counted. */
+const LISTED = 6
+
+/** What the independent audit says of the tab: all in order, or each finding with a way to its measure. */
+export function AuditLine({
+  tune,
+  doc,
+  onSpot,
+}: {
+  tune: TuneDoc
+  doc: ArrangementDoc
+  onSpot: (spot: Spot) => void
+}) {
+  const { t } = useTranslation()
+  const [report, setReport] = useState<AuditReport>()
+  useEffect(() => {
+    let left = false
+    void auditInWorker(tune, doc).then((r) => {
+      if (!left) setReport(r)
+    })
+    return () => {
+      left = true
+    }
+  }, [tune, doc])
+  if (!report) return null
+  if (report.findings.length === 0) {
+    return (
+      <p className="audit" data-testid="audit">
+        {t('arrange.audit.ok', { roots: report.rootsInBass, changes: report.harmonyChanges })}
+      </p>
+    )
+  }
+  const numbers = measureNumbers(tune.measures)
+  return (
+    <details className="reasons" data-testid="audit">
+      <summary>{t('arrange.audit.bad', { count: report.findings.length })}</summary>
+      <ul className="problems">
+        {report.findings.slice(0, LISTED).map((f, i) => (
+          <li key={i}>
+            <button onClick={() => onSpot({ measure: f.measure, tick: 0 })}>
+              <strong>{t('sheet.measure', { number: numbers[f.measure] })}</strong> {f.text}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {report.findings.length > LISTED ? (
+        <small>{t('arrange.audit.more', { count: report.findings.length - LISTED })}</small>
+      ) : null}
+    </details>
+  )
+}
