@@ -248,3 +248,13 @@ test('text that is being typed survives a killed tab, readable or not', async ({
   await expect(again.getByText('The tune below is the last one that could.')).toBeVisible()
   await expect(again.getByText('4 measures')).toBeVisible()
 })
+
+test('the neck is walked by keys', async ({ page }) => {
+  await arrangePasted(page)
+  await page.getByRole('button', { name: 'String 1, fret 0: E4' }).focus()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowLeft')
+  await expect(page.getByRole('button', { name: 'String 2, fret 1: C4' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('The sound could not start')).toHaveCount(0)
+})

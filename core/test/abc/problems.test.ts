@@ -108,6 +108,13 @@ describe('bad ABC: what, where, and what was understood', () => {
     ).toHaveLength(4)
   })
 
+  it('reads a chord symbol that stands before an inline key or metre', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/4\nK:C\n"C"CDEF|"G"[K:G][M:3/4] GAB|')
+    expect(r!.tune!.measures.map((m) => m.length / 10080)).toEqual([4, 3])
+    expect(r!.tune!.measures[1]!.key.fifths).toBe(1)
+    expect(r!.tune!.chords.map((c) => c.symbol)).toEqual(['C', 'G'])
+  })
+
   it('an octave clef sounds an octave lower', () => {
     const pitches = (clef: string) =>
       read(`X:1\nM:4/4\nL:1/4\nK:C${clef}\nCDEF|`)[0]!.tune!.events.map((e) => e.pitch!.octave)

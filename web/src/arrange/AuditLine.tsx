@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { measureNumbers } from '@velvet-porch/core'
 import type { Spot } from '../sheet/sheetModel.ts'
-import { auditInWorker } from '../work/benchWorker.ts'
+import { auditInWorker } from '../worker/benchWorker.ts'
 
 /** Most findings that are listed; the rest is counted. */
 const LISTED = 6

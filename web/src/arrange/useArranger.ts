@@ -13,7 +13,7 @@ import { useTranslation } from 'react-i18next'
 import { db } from '../store/db.ts'
 import { change } from '../store/documents.ts'
 import { arrangementId } from '../store/shelf.ts'
-import { arrangeInWorker, type ArrangeRun } from '../work/benchWorker.ts'
+import { arrangeInWorker, type ArrangeRun } from '../worker/benchWorker.ts'
 
 export interface Settings {
   readonly style: Style

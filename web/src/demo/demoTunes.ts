@@ -1,7 +1,7 @@
 import { arrangementOf, guitarSetup, wholeTune, type Level, type Style } from '@velvet-porch/core'
 import { addTunes, arrangementId } from '../store/shelf.ts'
 import { db } from '../store/db.ts'
-import { arrangeInWorker, readInWorker } from '../work/benchWorker.ts'
+import { arrangeInWorker, readInWorker } from '../worker/benchWorker.ts'
 
 /** How the demo tunes that come arranged are set. */
 const SETTINGS: readonly { title: string; style: Style; level: Level; capo: number }[] = [

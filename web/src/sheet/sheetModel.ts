@@ -6,6 +6,7 @@ import {
   timelineOf,
   transposeKey,
   unfold,
+  WHOLE,
   type ArrangementDoc,
   type HarmonySegment,
   type Layer,
@@ -104,10 +105,15 @@ export function keysOf(model: SheetModel): { sounding: string; shape: string } {
   return { sounding: keyText(key), shape: keyText(transposeKey(key, -(model.setup?.capo[0] ?? 0))) }
 }
 
-/** The beat of a spot as it is counted, from 1; halves and thirds in decimals. */
+/** Syllables of a quarter's sixteenths in the usual count "1 e & a" (common practice). */
+const COUNT: Readonly<Record<string, string>> = { '0.25': ' e', '0.5': ' &', '0.75': ' a' }
+
+/** The beat of a spot as it is counted, from 1: "2", "2 &", "2 e"; other places in decimals. */
 export function beatOf(model: SheetModel, spot: Spot): string {
   const m = model.tune.measures[spot.measure]!
-  const unit = (4 * 10080) / m.metre.den
+  const unit = WHOLE / m.metre.den
   const offset = m.length < m.nominal && spot.measure === 0 ? m.nominal - m.length : 0
-  return String(Number(((spot.tick + offset) / unit + 1).toFixed(2)))
+  const beats = Number(((spot.tick + offset) / unit).toFixed(2))
+  const syllable = m.metre.den === 4 ? COUNT[String(Number((beats % 1).toFixed(2)))] : undefined
+  return syllable ? `${Math.floor(beats) + 1}${syllable}` : String(Number((beats + 1).toFixed(2)))
 }

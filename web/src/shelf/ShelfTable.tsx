@@ -8,9 +8,13 @@ import type { ShelfRow } from '../store/db.ts'
 import { change } from '../store/documents.ts'
 import { duplicateTune, putBack, removeTune } from '../store/shelf.ts'
 
+/** A long shelf shows its newest tunes first and the rest on request. */
+const SHOWN_AT_FIRST = 60
+
 export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
   const { t, i18n } = useTranslation()
   const [renaming, setRenaming] = useState<ShelfRow>()
+  const [all, setAll] = useState(false)
   const when = new Intl.DateTimeFormat(i18n.language, { dateStyle: 'medium', timeStyle: 'short' })
   const remove = async (row: ShelfRow) => {
     await removeTune(row.id)
@@ -49,7 +53,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>
-          {rows.map((row) => (
+          {(all ? rows : rows.slice(0, SHOWN_AT_FIRST)).map((row) => (
             <Table.Tr key={row.id}>
               <Table.Td>
                 <Link to={`/tunes/${row.id}/arrange`}>{row.title}</Link>{' '}
@@ -94,6 +98,11 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
           ))}
         </Table.Tbody>
       </Table>
+      {!all && rows.length > SHOWN_AT_FIRST ? (
+        <Button variant="subtle" mt="xs" onClick={() => setAll(true)}>
+          {t('shelf.showAll', { count: rows.length })}
+        </Button>
+      ) : null}
       {renaming ? <RenameDialog row={renaming} onClose={() => setRenaming(undefined)} /> : null}
     </>
   )

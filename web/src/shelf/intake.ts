@@ -1,6 +1,6 @@
 import { decodeSource, problemText, type TuneDoc } from '@velvet-porch/core'
 import { addTunes } from '../store/shelf.ts'
-import { readInWorker } from '../work/benchWorker.ts'
+import { readInWorker } from '../worker/benchWorker.ts'
 
 /** What became of a text or file: tunes that are now on the shelf, and what could not be read. */
 export interface Intake {

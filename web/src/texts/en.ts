@@ -21,6 +21,7 @@ export const en = {
     emptyText:
       'Bring a melody with chord names in ABC, or start with the demo tune: a minute later it is tab.',
     nothing: 'No tune is called that.',
+    showAll: 'Show all {{count}} tunes',
     count_one: '{{count}} tune',
     count_other: '{{count}} tunes',
     columns: { title: 'Tune', key: 'Key', metre: 'Metre', measures: 'Measures', changed: 'Last touched' },

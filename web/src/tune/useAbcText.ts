@@ -2,7 +2,7 @@ import { alignIds, mergeList, type AbcSpan, type Problem, type TuneDoc } from '@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { change } from '../store/documents.ts'
 import { dropDraft, keepDraft, keptDraft } from '../store/draft.ts'
-import { readInWorker } from '../work/benchWorker.ts'
+import { readInWorker } from '../worker/benchWorker.ts'
 
 /** What a text says of a tune. */
 const PARTS = ['measures', 'events', 'chords', 'tuplets', 'sections', 'tempos'] as const

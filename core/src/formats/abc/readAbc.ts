@@ -63,7 +63,7 @@ function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   }
   let raw: AbcTune | undefined
   try {
-    raw = book.parseOnly(source.text)[0]
+    raw = book.parseOnly(fieldsBeforeChords(source.text))[0]
   } catch {
     raw = undefined
   }
@@ -77,6 +77,14 @@ function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   for (const w of raw.warnings ?? []) problems.push(readWarning(w, source.lineOffset))
   const tune = buildTune(raw, source, newDocId, problems)
   return { tune, problems: tidy(problems) }
+}
+
+/**
+ * The parser takes a chord symbol that stands before an inline field for the start of a chord of notes. The two are
+ * exchanged; the text keeps its length, so that places stay right to within the line.
+ */
+function fieldsBeforeChords(text: string): string {
+  return text.replace(/((?:"[^"\n]*"[ \t]*)+)((?:\[[A-Za-z]:[^\]\n]*\][ \t]*)+)/g, '$2$1')
 }
 
 /** Joins problems of one kind that stand side by side, so that a line of rubbish is one message. */

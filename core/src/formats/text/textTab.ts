@@ -25,7 +25,8 @@ const CELL: Ticks = QUARTER / 4
 interface Block {
   readonly rows: readonly string[]
   readonly chords: string
-  readonly number: number
+  /** Measure number, and the ending where one starts. */
+  readonly heading: string
 }
 
 /**
@@ -54,7 +55,7 @@ export function textTab(input: TextTabInput): string {
       width += blocks[i]!.rows[0]!.length
       system.push(blocks[i++]!)
     }
-    lines.push('', `   ${system.map((b) => `${b.number}`.padEnd(b.rows[0]!.length)).join('')}`.trimEnd())
+    lines.push('', `   ${system.map((b) => b.heading.padEnd(b.rows[0]!.length)).join('')}`.trimEnd())
     lines.push(`   ${system.map((b) => b.chords).join('')}`.trimEnd())
     names.forEach((name, s) => lines.push(`${name}|${system.map((b) => b.rows[s]!).join('')}`))
   }
@@ -84,11 +85,13 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
     )
   })
   const line = new Array<string>(rows[0]!.length).fill(' ')
-  if (measure.endings.length > 0) put(line, 0, `[${measure.endings.join(',')}.`)
   for (const h of chordsHere) {
     put(line, 1 + columns.at.get(h.start - start)!, h.shape ? chordText(h.shape) : h.symbol)
   }
-  return { rows, chords: line.slice(0, rows[0]!.length).join(''), number }
+  const ending =
+    measure.endings.length > 0 && input.tune.measures[index - 1]?.endings.join() !== measure.endings.join()
+  const heading = `${number}${ending ? ` [${measure.endings.join(',')}.` : ''}`
+  return { rows, chords: line.slice(0, rows[0]!.length).join(''), heading }
 }
 
 const fretText = (n: TabNote) => String(n.place.fret)

@@ -1,0 +1,96 @@
+import type { TabNote } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import type { HandMoment } from './handMove.ts'
+import type { NeckView } from './neckView.ts'
+
+/** The hand of the moment: fingers that stay are filled, arriving ones ringed, the next grip's are dotted. */
+export function NeckFingers({
+  view,
+  hand,
+  plucked,
+}: {
+  view: NeckView
+  hand: HandMoment
+  plucked: readonly TabNote[]
+}) {
+  const { t } = useTranslation()
+  const before = hand.before?.pressed ?? []
+  const now = hand.now.pressed
+  const coming = (hand.next?.pressed ?? []).filter(
+    (p) => !now.some((n) => n.string === p.string && n.fret === p.fret),
+  )
+  return (
+    <g pointerEvents="none">
+      {plucked
+        .filter((n) => n.place.fret === 0)
+        .map((n) => (
+          <circle
+            key={n.id}
+            {...view.place(n.place.string, 0)}
+            r={6}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={2}
+          />
+        ))}
+      {coming.map((p) => {
+        const at = view.place(p.string, p.fret)
+        return (
+          <g key={`${p.string}.${p.fret}`}>
+            <circle
+              {...at}
+              r={11}
+              fill="var(--linen-deep)"
+              stroke="var(--ink-soft)"
+              strokeDasharray="2.5 3"
+              strokeWidth={1.6}
+            />
+            <text x={at.cx} y={at.cy + 4.5} textAnchor="middle" fontSize={12} fill="var(--ink-soft)">
+              {p.finger}
+            </text>
+          </g>
+        )
+      })}
+      {now.map((p) => {
+        const at = view.place(p.string, p.fret)
+        const kept = before.some((b) => b.string === p.string && b.fret === p.fret && b.finger === p.finger)
+        return (
+          <g
+            key={`${p.string}.${p.fret}.${p.finger}`}
+            role="img"
+            aria-label={t('neck.finger', { finger: p.finger, string: p.string, fret: p.fret })}
+          >
+            <circle
+              {...at}
+              r={12}
+              fill={kept ? 'var(--rail)' : 'var(--paper)'}
+              stroke={kept ? 'var(--lamp)' : 'var(--ink)'}
+              strokeWidth={kept ? 1 : 2.4}
+            />
+            <text
+              x={at.cx}
+              y={at.cy + 5}
+              textAnchor="middle"
+              fontSize={14}
+              fontWeight={700}
+              fill={kept ? 'var(--lamp)' : 'var(--ink)'}
+            >
+              {p.finger}
+            </text>
+          </g>
+        )
+      })}
+      {plucked.map((n) => (
+        <text
+          key={n.id}
+          className="pick"
+          x={view.stringX(n.place.string, 'end')}
+          y={view.endY + 17}
+          style={{ fontSize: 14, fill: 'var(--ink)' }}
+        >
+          {n.right}
+        </text>
+      ))}
+    </g>
+  )
+}
