@@ -1,0 +1,56 @@
+// @vitest-environment node
+import { describe, expect, it, vi } from 'vitest'
+import { actionFor, type Action } from '../src/shell/actions.ts'
+
+const action = (id: string, keys: string): Action => ({ id, label: id, keys, run: vi.fn() })
+const actions = [
+  action('play', 'Space'),
+  action('undo', 'Mod+Z'),
+  action('redo', 'Mod+Shift+Z'),
+  action('help', '?'),
+  action('open', 'O'),
+]
+
+/** A key press on an element that matches some selectors. */
+const press = (
+  key: string,
+  mods: { ctrlKey?: boolean; metaKey?: boolean; shiftKey?: boolean } = {},
+  inside: readonly string[] = [],
+) =>
+  actionFor(
+    {
+      key,
+      ctrlKey: false,
+      metaKey: false,
+      shiftKey: false,
+      ...mods,
+      target: {
+        closest: (list: string) => (list.split(',').some((s) => inside.includes(s.trim())) ? {} : null),
+      },
+    } as unknown as KeyboardEvent,
+    actions,
+  )?.id
+
+describe('keys', () => {
+  it('mean their action, in either case and with either modifier', () => {
+    expect(press(' ')).toBe('play')
+    expect(press('o')).toBe('open')
+    expect(press('z', { ctrlKey: true })).toBe('undo')
+    expect(press('z', { metaKey: true })).toBe('undo')
+    expect(press('Z', { ctrlKey: true, shiftKey: true })).toBe('redo')
+    expect(press('?', { shiftKey: true })).toBe('help')
+    expect(press('x')).toBeUndefined()
+  })
+
+  it('belong to the field while somebody types', () => {
+    for (const field of ['input', 'textarea', '.cm-editor']) {
+      expect(press('o', {}, [field])).toBeUndefined()
+      expect(press('z', { ctrlKey: true }, [field])).toBeUndefined()
+    }
+  })
+
+  it('Space presses the button that has the focus', () => {
+    expect(press(' ', {}, ['button'])).toBeUndefined()
+    expect(press('o', {}, ['button'])).toBe('open')
+  })
+})

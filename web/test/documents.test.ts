@@ -1,0 +1,124 @@
+import { arrangementFor, tuneOf } from './support.ts'
+import fc from 'fast-check'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { db } from '../src/store/db.ts'
+import { change, labelsOf, step } from '../src/store/documents.ts'
+import { addTunes, arrangementId, duplicateTune, putBack, removeTune, sweep } from '../src/store/shelf.ts'
+
+const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
+
+beforeEach(async () => {
+  await Promise.all([db.shelf.clear(), db.tunes.clear(), db.arrangements.clear(), db.history.clear()])
+  await addTunes([tune])
+})
+
+const retitle = (title: string) => change('tune', tune.id, `to ${title}`, (d) => void (d.title = title))
+
+describe('documents in the store', () => {
+  it('a change writes document, shelf and history together, and raises the revision', async () => {
+    expect(await retitle('Hinge')).toBe(true)
+    expect(await db.tunes.get(tune.id)).toMatchObject({ title: 'Hinge', rev: 2 })
+    expect(await db.shelf.get(tune.id)).toMatchObject({ title: 'Hinge' })
+    expect(await labelsOf(tune.id)).toEqual({ undo: 'to Hinge' })
+  })
+
+  it('a change that fails leaves nothing behind', async () => {
+    await expect(
+      change('tune', tune.id, 'bad', (d) => {
+        d.title = 'half done'
+        throw new Error('no')
+      }),
+    ).rejects.toThrow('no')
+    expect((await db.tunes.get(tune.id))!.title).toBe('Gate Latch')
+    expect(await db.history.count()).toBe(0)
+  })
+
+  it('a change of nothing, or of a document that is gone, is no step', async () => {
+    expect(await retitle('Gate Latch')).toBe(false)
+    expect(await change('tune', 'nobody', 'x', (d) => void (d.title = 'y'))).toBe(false)
+    expect(await labelsOf(tune.id)).toEqual({})
+  })
+
+  it('undo and redo walk any history, and a new change forgets what was undone', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.constantFrom('a', 'b', 'undo', 'redo'), { maxLength: 14 }),
+        async (moves) => {
+          await Promise.all([db.tunes.clear(), db.shelf.clear(), db.history.clear()])
+          await addTunes([tune])
+          const past = ['Gate Latch']
+          let future: string[] = []
+          for (const [i, move] of moves.entries()) {
+            if (move === 'undo' || move === 'redo') {
+              const done = await step(tune.id, move)
+              const possible = move === 'undo' ? past.length > 1 : future.length > 0
+              expect(done !== undefined).toBe(possible)
+              if (!possible) continue
+              if (move === 'undo') future = [past.pop()!, ...future]
+              else past.push(future.shift()!)
+            } else {
+              await retitle(`${move}${i}`)
+              past.push(`${move}${i}`)
+              future = []
+            }
+            expect((await db.tunes.get(tune.id))!.title).toBe(past.at(-1))
+            expect((await db.shelf.get(tune.id))!.title).toBe(past.at(-1))
+          }
+        },
+      ),
+      { numRuns: 25, seed: 4 },
+    )
+  })
+
+  it('histories of different documents do not mix', async () => {
+    await db.arrangements.put(arrangementFor(tune))
+    await retitle('Hinge')
+    await change('arrangement', arrangementId(tune.id), 'rename', (d) => void (d.name = 'Easy'))
+    await step(tune.id, 'undo')
+    expect((await db.tunes.get(tune.id))!.title).toBe('Gate Latch')
+    expect((await db.arrangements.get(arrangementId(tune.id)))!.name).toBe('Easy')
+    expect(await labelsOf(arrangementId(tune.id))).toEqual({ undo: 'rename' })
+    expect(await labelsOf(tune.id)).toEqual({ redo: 'to Hinge' })
+  })
+})
+
+describe('the shelf', () => {
+  it('tunes arrive all or none', async () => {
+    const other = { ...tune, id: 'other' }
+    await expect(addTunes([other, tune])).rejects.toThrow()
+    expect(await db.tunes.get('other')).toBeUndefined()
+  })
+
+  it('a copy has its arrangement and lives its own life', async () => {
+    await db.arrangements.put(arrangementFor(tune))
+    const copy = (await duplicateTune(tune.id, 'Copy'))!
+    expect(await db.arrangements.get(arrangementId(copy))).toMatchObject({ tuneId: copy })
+    await change('tune', copy, 'x', (d) => void (d.title = 'Changed'))
+    expect((await db.tunes.get(tune.id))!.title).toBe('Gate Latch')
+    expect(await duplicateTune('nobody', 'x')).toBeUndefined()
+  })
+
+  it('what is removed can be put back, and is swept with all its parts after a week', async () => {
+    await db.arrangements.put(arrangementFor(tune))
+    await retitle('Hinge')
+    await removeTune(tune.id)
+    await sweep()
+    expect(await db.tunes.get(tune.id)).toBeDefined()
+    await putBack(tune.id)
+    expect((await db.shelf.get(tune.id))!.removedAt).toBeUndefined()
+    await db.shelf.update(tune.id, { removedAt: Date.now() - 8 * 24 * 3600 * 1000 })
+    await sweep()
+    expect([
+      await db.shelf.count(),
+      await db.tunes.count(),
+      await db.arrangements.count(),
+      await db.history.count(),
+    ]).toEqual([0, 0, 0, 0])
+  })
+
+  it('a change to a removed tune does not bring it back by itself', async () => {
+    await removeTune(tune.id)
+    await retitle('Hinge')
+    expect((await db.shelf.get(tune.id))!.removedAt).toBeDefined()
+  })
+})

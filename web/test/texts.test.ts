@@ -1,0 +1,52 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { en } from '../src/texts/en.ts'
+
+function leaves(tree: object, path = ''): [string, string][] {
+  return Object.entries(tree).flatMap(([key, value]) => {
+    const here = path ? `${path}.${key}` : key
+    return typeof value === 'string' ? [[here, value] as [string, string]] : leaves(value as object, here)
+  })
+}
+
+function sources(folder: URL): string {
+  return readdirSync(folder, { withFileTypes: true })
+    .map((entry) => {
+      const at = new URL(entry.name + (entry.isDirectory() ? '/' : ''), folder)
+      if (entry.isDirectory()) return entry.name === 'texts' ? '' : sources(at)
+      return readFileSync(at, 'utf8')
+    })
+    .join('\n')
+}
+
+const code = sources(new URL('../src/', import.meta.url))
+
+describe('the catalogue', () => {
+  it('has no text that nobody shows', () => {
+    const unused = leaves(en)
+      .map(([key]) => key.replace(/_(one|other)$/, ''))
+      .filter((key) => {
+        const parent = key.split('.').slice(0, -1).join('.')
+        return !code.includes(`'${key}'`) && !code.includes(`\`${parent}.\${`)
+      })
+    expect(unused).toEqual([])
+  })
+
+  it('has every text that is asked for by name', () => {
+    const keys = new Set(leaves(en).map(([key]) => key.replace(/_(one|other)$/, '')))
+    const asked = [...code.matchAll(/\bt\(\s*'([a-z]+\.[\w.]+)'/g)].map((m) => m[1]!)
+    expect(asked.length).toBeGreaterThan(80)
+    expect(asked.filter((k) => !keys.has(k))).toEqual([])
+  })
+
+  it('has a word for every term of the solver and every part of effort', () => {
+    const core =
+      readFileSync(new URL('../../core/src/solve/staticCost.ts', import.meta.url), 'utf8') +
+      readFileSync(new URL('../../core/src/solve/transition.ts', import.meta.url), 'utf8')
+    const terms = [...core.matchAll(/add\(\s*'(\w+)'|term: '(\w+)'|\? '(\w+)' : '(\w+)'/g)].flatMap((m) =>
+      m.slice(1).filter(Boolean),
+    )
+    expect(terms.length).toBeGreaterThan(20)
+    for (const term of terms) expect(Object.keys(en.reasons.term)).toContain(term)
+  })
+})
