@@ -34,7 +34,10 @@ export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: n
   }
   const mm = Math.abs(a.positionMm[i]! - b.positionMm[j]!)
   if (mm > WEIGHTS.leanLimitMm)
-    cost += (WEIGHTS.shift + WEIGHTS.shiftMm * mm) * (a.openOnly[i] ? WEIGHTS.openBridge : 1)
+    cost +=
+      (WEIGHTS.shift + WEIGHTS.shiftMm * mm) *
+      shiftHurry(step.seconds) *
+      (a.openOnly[i] ? WEIGHTS.openBridge : 1)
   else cost += WEIGHTS.leanMm * mm
   if (step.holdsMelody && b.melody[j] === 0 && a.melody[i] !== 0) {
     cost += WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
@@ -48,6 +51,10 @@ export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: n
 }
 
 const hurryOf = (seconds: number) => 1 + WEIGHTS.hopHurry * Math.min(3, 0.3 / Math.max(seconds, 0.01))
+
+/** A shift is dearer in haste and cheaper with time to travel. */
+const shiftHurry = (seconds: number) =>
+  Math.min(WEIGHTS.shiftMost, Math.max(WEIGHTS.shiftLeast, WEIGHTS.shiftCalmS / Math.max(seconds, 0.01)))
 
 const samePlace = (a: VoiceKey, b: VoiceKey) => (a & 511) === (b & 511)
 
@@ -91,7 +98,7 @@ export function transitionTerms(
     terms.push({ term: 'lean', cost: WEIGHTS.leanMm * mm, quantity: mm, unit: 'mm' })
   else if (mm > 1) {
     const open = keyFret(a.list[i]!.melody) === 0 && keyFret(a.list[i]!.bass) === 0
-    const full = WEIGHTS.shift + WEIGHTS.shiftMm * mm
+    const full = (WEIGHTS.shift + WEIGHTS.shiftMm * mm) * shiftHurry(step.seconds)
     terms.push({
       term: open ? 'shiftOnOpen' : 'shift',
       cost: open ? full * WEIGHTS.openBridge : full,

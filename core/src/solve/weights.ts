@@ -17,6 +17,10 @@ export const WEIGHTS = {
   hopTooFast: 70,
   shift: 1,
   shiftMm: 0.06,
+  /** Seconds at which a shift has its plain price; least and most share of it with more or less time. */
+  shiftCalmS: 0.4,
+  shiftLeast: 0.45,
+  shiftMost: 1.4,
   /** Moves of the index finger by up to a fret space near the nut are a lean of the hand, not a shift. */
   leanLimitMm: 37,
   leanMm: 0.015,
@@ -37,9 +41,9 @@ export const WEIGHTS = {
   bassClose: 0.5,
   /** The melody on a lower string than the bass: it can be played, but the picking hand must cross. */
   crossedVoices: 3,
-  notTextbookBass: 1.2,
-  notTextbookFinger: 2.5,
-  notTextbookPlace: 1.5,
+  notTextbookBass: 3.5,
+  notTextbookFinger: 3,
+  notTextbookPlace: 2.5,
   otherFrame: 0.8,
   nonRoot: 40,
   noRootAtChange: 50,

@@ -110,7 +110,8 @@ function Bench({ id }: { id: string }) {
         onToggle={toggle}
         marked={marked}
         numberOf={(m) => model.numbers[m]!}
-        onClear={() => setMarked(undefined)}
+        measure={spot?.measure}
+        onMark={setMarked}
       />
     </div>
   )

@@ -1,4 +1,4 @@
-import { Button, Slider, Switch, Text } from '@mantine/core'
+import { Button, Group, Slider, Switch, Text } from '@mantine/core'
 import { IconChevronUp, IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
 import { useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -9,11 +9,13 @@ interface Props {
   readonly onToggle: () => void
   readonly marked: MarkedMeasures | undefined
   readonly numberOf: (measure: number) => number
-  readonly onClear: () => void
+  /** The measure that is selected on the sheet. */
+  readonly measure: number | undefined
+  readonly onMark: (marked: MarkedMeasures | undefined) => void
 }
 
 /** A small round control at the sheet's corner; tempo, count-in, metronome and loop unfold from it. */
-export function PlayControl({ onToggle, marked, numberOf, onClear }: Props) {
+export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Props) {
   const { t } = useTranslation()
   const state = useSyncExternalStore(player.subscribe, player.snapshot)
   const [open, setOpen] = useState(false)
@@ -54,11 +56,28 @@ export function PlayControl({ onToggle, marked, numberOf, onClear }: Props) {
                 ? t('play.markOne', { from: numberOf(marked.from) })
                 : t('play.markMeasure', { from: numberOf(marked.from), to: numberOf(marked.to) })}
           </Text>
-          {marked ? (
-            <Button size="compact-xs" variant="subtle" onClick={onClear}>
-              {t('play.clear')}
-            </Button>
-          ) : null}
+          <Group gap={4}>
+            {measure !== undefined && !(marked && marked.from <= measure && marked.to >= measure) ? (
+              <Button
+                size="compact-xs"
+                variant="light"
+                onClick={() =>
+                  onMark(
+                    marked
+                      ? { from: Math.min(marked.from, measure), to: Math.max(marked.to, measure) }
+                      : { from: measure, to: measure },
+                  )
+                }
+              >
+                {t(marked ? 'play.extend' : 'play.mark', { number: numberOf(measure) })}
+              </Button>
+            ) : null}
+            {marked ? (
+              <Button size="compact-xs" variant="subtle" onClick={() => onMark(undefined)}>
+                {t('play.clear')}
+              </Button>
+            ) : null}
+          </Group>
           <Text size="xs" c="dimmed" mt={4}>
             {t('play.low')}
           </Text>

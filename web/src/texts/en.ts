@@ -220,6 +220,8 @@ export const en = {
     markMeasure: 'Measures {{from}}–{{to}} are marked',
     markOne: 'Measure {{from}} is marked',
     clear: 'Clear the mark',
+    mark: 'Mark measure {{number}}',
+    extend: 'Extend to measure {{number}}',
   },
   print: {
     back: 'Back to the bench',
