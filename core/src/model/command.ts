@@ -1,7 +1,9 @@
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer'
+import { applyPatches, enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patch } from 'immer'
 import type { Id } from './ids.ts'
 
 enablePatches()
+// Documents are readonly by type and come fresh from storage; freezing a long tune at every key would cost the page its turn.
+setAutoFreeze(false)
 
 /** One undoable change of one document. Plain data: it can be stored, replayed and taken back. */
 export interface Command {

@@ -32,7 +32,8 @@ class PorchDb extends Dexie {
   history!: Table<HistoryRow, number>
 
   constructor() {
-    super('velvet-porch')
+    // The query cache would clone long documents at every change; live queries read the database instead.
+    super('velvet-porch', { cache: 'disabled' })
     this.version(1).stores({
       shelf: 'id, changedAt, removedAt',
       tunes: 'id',
