@@ -64,6 +64,7 @@ export function Archive({ onTake }: { onTake: (abc: string) => void }) {
             <Button
               size="compact-sm"
               variant="subtle"
+              style={{ flexShrink: 0 }}
               aria-label={t('shelf.takeTitle', { title: tune.title })}
               onClick={() => onTake(tune.abc)}
             >
