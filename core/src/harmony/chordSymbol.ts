@@ -7,6 +7,7 @@ import {
   type PitchClass,
   type Step,
 } from '../pitch/pitch.ts'
+import { qualityIntervals, qualityText, readQuality } from './chordQuality.ts'
 
 /** A chord as read from its symbol. `intervals` are semitones above the root, from the root up. */
 export interface ChordReading {
@@ -22,110 +23,6 @@ export type SymbolReading =
   | { readonly kind: 'noChord' }
   | { readonly kind: 'unknown' }
 
-/** Qualities by their canonical spelling: semitones above the root. Checked against `tonal` in the tests. */
-const QUALITIES: Readonly<Record<string, readonly number[]>> = {
-  '': [0, 4, 7],
-  m: [0, 3, 7],
-  '5': [0, 7],
-  '6': [0, 4, 7, 9],
-  '69': [0, 4, 7, 9, 14],
-  m6: [0, 3, 7, 9],
-  m69: [0, 3, 7, 9, 14],
-  '7': [0, 4, 7, 10],
-  maj7: [0, 4, 7, 11],
-  m7: [0, 3, 7, 10],
-  mMaj7: [0, 3, 7, 11],
-  m7b5: [0, 3, 6, 10],
-  dim: [0, 3, 6],
-  dim7: [0, 3, 6, 9],
-  aug: [0, 4, 8],
-  aug7: [0, 4, 8, 10],
-  '7b5': [0, 4, 6, 10],
-  sus2: [0, 2, 7],
-  sus4: [0, 5, 7],
-  '7sus4': [0, 5, 7, 10],
-  '9sus4': [0, 5, 7, 10, 14],
-  add9: [0, 4, 7, 14],
-  madd9: [0, 3, 7, 14],
-  add11: [0, 4, 7, 17],
-  '9': [0, 4, 7, 10, 14],
-  maj9: [0, 4, 7, 11, 14],
-  m9: [0, 3, 7, 10, 14],
-  '7b9': [0, 4, 7, 10, 13],
-  '7#9': [0, 4, 7, 10, 15],
-  '11': [0, 7, 10, 14, 17],
-  m11: [0, 3, 7, 10, 14, 17],
-  '7#11': [0, 4, 7, 10, 18],
-  'maj7#11': [0, 4, 7, 11, 18],
-  '13': [0, 4, 7, 10, 14, 21],
-  m13: [0, 3, 7, 10, 14, 21],
-  maj13: [0, 4, 7, 11, 14, 21],
-  '7b13': [0, 4, 7, 10, 20],
-}
-
-/** Other spellings that lead sheets use, after accidental signs have been made plain. */
-const ALIASES: Readonly<Record<string, string>> = {
-  maj: '',
-  M: '',
-  major: '',
-  min: 'm',
-  '-': 'm',
-  mi: 'm',
-  minor: 'm',
-  ma7: 'maj7',
-  M7: 'maj7',
-  '∆': 'maj7',
-  '∆7': 'maj7',
-  Δ: 'maj7',
-  Δ7: 'maj7',
-  j7: 'maj7',
-  min7: 'm7',
-  '-7': 'm7',
-  mi7: 'm7',
-  min6: 'm6',
-  '-6': 'm6',
-  ø: 'm7b5',
-  ø7: 'm7b5',
-  '-7b5': 'm7b5',
-  min7b5: 'm7b5',
-  'm7-5': 'm7b5',
-  º: 'dim',
-  '°': 'dim',
-  o: 'dim',
-  º7: 'dim7',
-  '°7': 'dim7',
-  o7: 'dim7',
-  '+': 'aug',
-  '+7': 'aug7',
-  '7+': 'aug7',
-  '7#5': 'aug7',
-  '7-5': '7b5',
-  sus: 'sus4',
-  '7sus': '7sus4',
-  '9sus': '9sus4',
-  '2': 'sus2',
-  add2: 'add9',
-  '6/9': '69',
-  mmaj7: 'mMaj7',
-  mM7: 'mMaj7',
-  minmaj7: 'mMaj7',
-  'm(maj7)': 'mMaj7',
-  'm/maj7': 'mMaj7',
-  min9: 'm9',
-  '-9': 'm9',
-  ma9: 'maj9',
-  M9: 'maj9',
-  '7-9': '7b9',
-  '7+9': '7#9',
-  dom7: '7',
-  'm(add9)': 'madd9',
-  '(add9)': 'add9',
-  '7(b9)': '7b9',
-  '7(#9)': '7#9',
-  min11: 'm11',
-  power: '5',
-}
-
 const SYMBOL = /^([A-G])(##|#|bb|b)?(.*?)(?:\/([A-G])(##|#|bb|b)?)?$/
 
 function readName(step: string, sign: string | undefined): NoteName {
@@ -138,25 +35,50 @@ function readName(step: string, sign: string | undefined): NoteName {
  * @example readChordSymbol('F♯m7/E') // chord on F sharp, [0, 3, 7, 10], bass E
  */
 export function readChordSymbol(text: string): SymbolReading {
-  const plain = text
-    .trim()
-    .replaceAll('♯', '#')
-    .replaceAll('♭', 'b')
-    .replaceAll('△', '∆')
-    .replaceAll('−', '-')
+  const plain = plainSigns(text)
   if (/^(n\.?\s*c\.?|no chord)$/i.test(plain)) return { kind: 'noChord' }
   const match = SYMBOL.exec(plain)
   if (!match) return { kind: 'unknown' }
   const [, step, sign, rest = '', bassStep, bassSign] = match
-  const written = rest.replaceAll(' ', '')
-  const quality = written in QUALITIES ? written : (ALIASES[written] ?? ALIASES[written.toLowerCase()])
-  const intervals = quality === undefined ? undefined : QUALITIES[quality]
-  if (quality === undefined || !intervals || !step) return { kind: 'unknown' }
+  const parts = readQuality(rest)
+  if (!parts || !step) return { kind: 'unknown' }
   const bass = bassStep ? readName(bassStep, bassSign) : undefined
-  return {
-    kind: 'chord',
-    chord: { root: readName(step, sign), quality, intervals, ...(bass ? { bass } : {}) },
+  const root = readName(step, sign)
+  const chord = { root, quality: qualityText(parts), intervals: qualityIntervals(parts) }
+  return { kind: 'chord', chord: bass ? { ...chord, bass } : chord }
+}
+
+/** The many signs for sharp, flat, minus, major seventh and diminished made one each. */
+function plainSigns(text: string): string {
+  return text
+    .trim()
+    .replaceAll('♯', '#')
+    .replaceAll('♭', 'b')
+    .replaceAll(/[△Δ]/g, '∆')
+    .replaceAll('º', '°')
+    .replaceAll('Ø', 'ø')
+    .replaceAll(/[−–]/g, '-')
+}
+
+/**
+ * The nearest text that is understood as a chord: a capital root, then as few signs left out as possible.
+ * @example nearestChord('Cm7foo') // 'Cm7'
+ */
+export function nearestChord(text: string): string | undefined {
+  const plain = plainSigns(text).replace(/^[a-g]/, (c) => c.toUpperCase())
+  let rank = [plain]
+  for (let left = plain.length; left > 0; left--) {
+    for (const candidate of rank) {
+      const reading = readChordSymbol(candidate)
+      if (reading.kind === 'chord') return chordText(reading.chord)
+    }
+    // Two rounds of leaving out any sign; after that the end is worn down.
+    const shorter = rank.map((c) => c.slice(0, -1))
+    if (plain.length - left < 2)
+      for (const c of rank) for (let i = c.length - 2; i > 0; i--) shorter.push(c.slice(0, i) + c.slice(i + 1))
+    rank = [...new Set(shorter)]
   }
+  return undefined
 }
 
 /** The chord's pitch classes, root first; a foreign slash bass comes last. */

@@ -8,18 +8,42 @@ export type RightFinger = 'p' | 'i' | 'm' | 'a'
 export type HandSpans = Readonly<Record<'12' | '13' | '14' | '23' | '24' | '34', number>>
 
 /**
- * Spans of an adult hand that exclude none of 2,069 hand-made chord positions (the open chord data set,
- * measured on a 648 mm scale).
+ * Spans of an adult hand, along and across, that exclude none of the hand-made positions of the open chord data set
+ * whose fingers rise with the frets (measured on a 648 mm scale, from the nearest string of a barre).
  */
-export const ADULT_SPANS: HandSpans = { '12': 72, '13': 100, '14': 108, '23': 68, '24': 100, '34': 68 }
+export const ADULT_SPANS: HandSpans = { '12': 78, '13': 102, '14': 108, '23': 75, '24': 102, '34': 75 }
+
+/** What a hand may do besides reaching. */
+export interface Techniques {
+  /** A finger across several strings. */
+  readonly barre: boolean
+  readonly littleFinger: boolean
+  /** The thumb over the neck on the lowest two strings. */
+  readonly thumbOver: boolean
+}
+
+/**
+ * How the strings are sounded: a finger for each treble string, thumb and index alone, a flat pick, or pick and
+ * fingers together.
+ */
+export const PICKING_SCHOOLS = ['fingerPerString', 'thumbAndIndex', 'flatPick', 'pickAndFingers'] as const
+export type PickingSchool = (typeof PICKING_SCHOOLS)[number]
 
 export interface Player {
   readonly name: string
   readonly spans: HandSpans
+  readonly techniques: Techniques
+  readonly school: PickingSchool
   readonly handedness: 'right' | 'left'
 }
 
-export const DEFAULT_PLAYER: Player = { name: '', spans: ADULT_SPANS, handedness: 'right' }
+export const DEFAULT_PLAYER: Player = {
+  name: '',
+  spans: ADULT_SPANS,
+  techniques: { barre: true, littleFinger: true, thumbOver: false },
+  school: 'fingerPerString',
+  handedness: 'right',
+}
 
 /** The widest reach of a pair of fingers in mm; the order of the two does not matter. */
 export function spanOf(spans: HandSpans, a: number, b: number): number {

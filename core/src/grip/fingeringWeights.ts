@@ -1,0 +1,52 @@
+import type { GripFeature } from './gripFeatures.ts'
+
+/**
+ * Price of each feature of a fingering. Fitted by `npm run fit:fingering` on one half of the open chord data set (a
+ * seeded split by transposed shape); figures of both halves stand in docs/shapes.md. The thumb has no data there: its
+ * price is common practice, no source.
+ */
+export const FINGERING_WEIGHTS: Readonly<Record<GripFeature, number>> = {
+  barre1: 0.56,
+  barre2: 1.62,
+  barre3: 2.22,
+  barre4: 2.44,
+  indexBarreStrings: -3.08,
+  ringBarreStrings: -1.81,
+  higherInsideIndexBarre: -0.13,
+  higherInsideOtherBarre: -0.35,
+  mutedInsideIndexBarre: 2.23,
+  mutedInsideOtherBarre: 0.89,
+  indexBarreShort: -1.27,
+  noIndex: 1.40,
+  little: 1.35,
+  littleOnTopOverBarre: -0.51,
+  ringOnTopOverBarre: 0.31,
+  lowestByMiddle: -0.44,
+  lowestByRing: 0.18,
+  lowestByLittle: 1.15,
+  middleBarreStrings: -2.15,
+  littleBarreStrings: 0.69,
+  barreToTop: -2.25,
+  middleFarFromIndex: 3.23,
+  ringFarFromIndex: 2.90,
+  stretch23: 2.07,
+  stretch24: 0.53,
+  stretch34: 1.75,
+  slack12: -0.74,
+  slack13: -0.58,
+  slack14: 0.16,
+  slack23: -1.03,
+  slack24: -0.94,
+  slack34: -0.82,
+  skippedFinger: 2.18,
+  reversed: 4.98,
+  diagonalGapToBass: 2.14,
+  diagonalGapToTreble: 0.67,
+  ringWithoutMiddle: 0.21,
+  littleWithoutRing: -0.30,
+  gapOverIndexBarre: 1.42,
+  aroundHigherFinger: -0.77,
+  upWithOpenStrings: -0.11,
+  fingers: -0.47,
+  thumb: 2.50,
+}

@@ -1,0 +1,59 @@
+import { bassPitchClass, chordPitchClasses, type ChordReading } from '../harmony/chordSymbol.ts'
+import { toneNeeds } from '../harmony/chordTones.ts'
+import { mod12, pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
+import type { ShapeQuery } from './enumerateShapes.ts'
+import type { ShapeGoal } from './shapeFeatures.ts'
+
+/** What the player wants of a shape besides the chord. Strings count from 1, the highest-pitched. */
+export interface ShapeWishes {
+  /** The lowest note's pitch class; an inversion or a foreign bass. */
+  readonly bass?: PitchClass
+  /** The highest note, exactly: the melody. */
+  readonly top?: Midi
+  /** A place that must be part of the shape; its fret counts from the capo. */
+  readonly through?: { readonly string: number; readonly fret: number }
+  /** Strings left alone, and strings that must ring. */
+  readonly leave?: readonly number[]
+  readonly ring?: readonly number[]
+  /** Lowest and highest fret for fingers, counted from the capo. */
+  readonly zone?: readonly [number, number]
+  /** Widest stretch in mm. */
+  readonly maxStretch?: number
+  readonly noBarre?: boolean
+  /** How many of the four fingers must stay free. */
+  readonly freeFingers?: number
+}
+
+/** Highest fret that is searched unless the zone asks for more. */
+export const USUAL_HIGHEST_FRET = 15
+
+/** The search that a chord with wishes asks for. */
+export function shapeQuery(chord: ChordReading, wishes: ShapeWishes): ShapeQuery {
+  const root = pitchClass(chord.root)
+  const needs = toneNeeds(chord)
+  const allowed = [...chordPitchClasses(chord), ...needs.admitted.map((i) => mod12(root + i))]
+  const bass = wishes.bass ?? (chord.bass ? bassPitchClass(chord) : undefined)
+  if (bass !== undefined) allowed.push(bass)
+  const [lowestFret, highestFret] = wishes.zone ?? [1, USUAL_HIGHEST_FRET]
+  return {
+    allowed: [...new Set(allowed)],
+    essential: needs.essential.map((group) => group.map((i) => mod12(root + i))),
+    ...(bass === undefined ? {} : { bass }),
+    ...(wishes.top === undefined ? {} : { top: wishes.top }),
+    ...(wishes.through === undefined ? {} : { through: wishes.through }),
+    leave: wishes.leave ?? [],
+    ring: wishes.ring ?? [],
+    lowestFret: Math.max(1, lowestFret),
+    highestFret,
+    fewestStrings: Math.min(3, new Set(chordPitchClasses(chord)).size),
+  }
+}
+
+/** What the shapes are ranked against. */
+export function shapeGoal(chord: ChordReading, wishes: ShapeWishes): ShapeGoal {
+  return {
+    root: pitchClass(chord.root),
+    bass: wishes.bass ?? bassPitchClass(chord),
+    tones: [...new Set(chordPitchClasses(chord))],
+  }
+}
