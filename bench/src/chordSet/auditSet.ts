@@ -41,7 +41,8 @@ export function auditChordSet(positions: readonly SetPosition[]): {
     if (foreign.length) return `sounds ${foreign.length} tone(s) foreign to the chord`
     const lacking = needs.essential.filter((group) => !group.some((i) => classes.has(mod12(root + i))))
     if (lacking.length) return `lacks ${lacking.length} tone(s) that make the chord`
-    if (chord.bass && mod12(midi[0]!) !== pitchClass(chord.bass)) return 'the slash bass is not its lowest note'
+    if (chord.bass && mod12(midi[0]!) !== pitchClass(chord.bass))
+      return 'the slash bass is not its lowest note'
     return undefined
   }
 }

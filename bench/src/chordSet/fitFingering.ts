@@ -1,10 +1,4 @@
-import {
-  eachFingering,
-  GRIP_FEATURES,
-  gripFeatures,
-  guitarSetup,
-  type LeftFinger,
-} from '@velvet-porch/core'
+import { eachFingering, GRIP_FEATURES, gripFeatures, guitarSetup, type LeftFinger } from '@velvet-porch/core'
 import { transposedShape, type SetPosition } from './chordSet.ts'
 import { dot, softmaxFit, type Choice } from './softmaxFit.ts'
 
@@ -55,7 +49,10 @@ export function fitFingering(choices: readonly FingeringChoice[]): Float64Array 
     else alike.set(key, { choice, count: 1 })
   }
   const weighed = [...alike.values()].map(({ choice, count }) => ({ ...choice, weight: count ** 0.2 }))
-  return softmaxFit(weighed, GRIP_FEATURES.length, { start: new Float64Array(GRIP_FEATURES.length), ridge: 0.001 })
+  return softmaxFit(weighed, GRIP_FEATURES.length, {
+    start: new Float64Array(GRIP_FEATURES.length),
+    ridge: 0.001,
+  })
 }
 
 /** Share of positions fingered exactly, of those in the first two, and of notes with the set's finger. */

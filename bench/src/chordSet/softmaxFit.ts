@@ -13,7 +13,12 @@ export interface Choice {
 export function softmaxFit(
   choices: readonly Choice[],
   features: number,
-  { start, ridge = 0.002, steps = 400, rate = 0.1 }: {
+  {
+    start,
+    ridge = 0.002,
+    steps = 400,
+    rate = 0.1,
+  }: {
     readonly start: Float64Array
     readonly ridge?: number
     readonly steps?: number

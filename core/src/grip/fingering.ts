@@ -79,7 +79,12 @@ function emptyHand(): FingerPlace[] {
   return Array.from({ length: 6 }, () => ({ fret: 0, top: 0, low: 0 }))
 }
 
-function withThumb(notes: readonly Note[], lowest: number, hand: FingerPlace[], search: FingeringSearch): void {
+function withThumb(
+  notes: readonly Note[],
+  lowest: number,
+  hand: FingerPlace[],
+  search: FingeringSearch,
+): void {
   const under = notes.find((n) => n.string === lowest)
   if (!under) return
   const rest = notes.filter((n) => n !== under)
@@ -108,7 +113,8 @@ function spanTable(spans: HandSpans): Float64Array {
   const known = spanTables.get(spans)
   if (known) return known
   const table = new Float64Array(25)
-  for (let f = 1; f <= 4; f++) for (let g = 1; g <= 4; g++) if (f !== g) table[f * 5 + g] = spanOf(spans, f, g)
+  for (let f = 1; f <= 4; f++)
+    for (let g = 1; g <= 4; g++) if (f !== g) table[f * 5 + g] = spanOf(spans, f, g)
   spanTables.set(spans, table)
   return table
 }
@@ -190,7 +196,11 @@ class FingeringSearch {
       if (f === finger || place.fret === 0) continue
       // From the nearest string of a barre: the finger lies there, whatever else it covers.
       const across = Math.max(0, place.top - note.string, note.string - place.low)
-      if (this.mm[(across * this.neckFrets + place.fret) * this.neckFrets + note.fret]! > this.spans[f * 5 + finger]!) return false
+      if (
+        this.mm[(across * this.neckFrets + place.fret) * this.neckFrets + note.fret]! >
+        this.spans[f * 5 + finger]!
+      )
+        return false
     }
     return true
   }

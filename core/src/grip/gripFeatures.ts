@@ -53,7 +53,13 @@ export type GripFeature = (typeof GRIP_FEATURES)[number]
 const AT = Object.fromEntries(GRIP_FEATURES.map((name, i) => [name, i])) as Record<GripFeature, number>
 
 /** Where the barred strings past two are counted, by finger. */
-const BARRE_STRINGS = [0, AT.indexBarreStrings, AT.middleBarreStrings, AT.ringBarreStrings, AT.littleBarreStrings]
+const BARRE_STRINGS = [
+  0,
+  AT.indexBarreStrings,
+  AT.middleBarreStrings,
+  AT.ringBarreStrings,
+  AT.littleBarreStrings,
+]
 
 /**
  * One finger of a grip: from string `top` (highest-pitched) to `low`, all at `fret`. `fret` 0 means that the finger is
@@ -112,11 +118,13 @@ export function gripFeatures(
   }
   if (frets.includes(0)) {
     let position = Infinity
-    for (let f = 1; f <= 4; f++) if (hand[f]!.fret > 0) position = Math.min(position, hand[f]!.fret - capo - f)
+    for (let f = 1; f <= 4; f++)
+      if (hand[f]!.fret > 0) position = Math.min(position, hand[f]!.fret - capo - f)
     if (position > 0 && position < 3) out[AT.upWithOpenStrings] = position
   }
   let lowest = 0
-  for (let f = 1; f <= 4; f++) if (hand[f]!.fret > 0 && (lowest === 0 || hand[f]!.low > hand[lowest]!.low)) lowest = f
+  for (let f = 1; f <= 4; f++)
+    if (hand[f]!.fret > 0 && (lowest === 0 || hand[f]!.low > hand[lowest]!.low)) lowest = f
   if (lowest === 2) out[AT.lowestByMiddle] = 1
   if (lowest === 3) out[AT.lowestByRing] = 1
   if (lowest === 4) out[AT.lowestByLittle] = 1
@@ -126,7 +134,12 @@ export function gripFeatures(
   }
 }
 
-function barre(finger: number, place: FingerPlace, frets: readonly (number | null)[], out: Float64Array): void {
+function barre(
+  finger: number,
+  place: FingerPlace,
+  frets: readonly (number | null)[],
+  out: Float64Array,
+): void {
   const index = finger === 1
   out[AT.barre1 + finger - 1] = 1
   let barred = 0
@@ -138,7 +151,8 @@ function barre(finger: number, place: FingerPlace, frets: readonly (number | nul
   }
   out[BARRE_STRINGS[finger]!]! += Math.max(0, barred - 2)
   if (index) {
-    for (let string = 1; string < place.top; string++) if ((frets[string - 1] ?? 0) > 0) out[AT.indexBarreShort] = 1
+    for (let string = 1; string < place.top; string++)
+      if ((frets[string - 1] ?? 0) > 0) out[AT.indexBarreShort] = 1
   }
 }
 

@@ -7,6 +7,7 @@ import {
   type PitchClass,
   type Step,
 } from '../pitch/pitch.ts'
+import { noteIn, toLetters, type NoteNaming } from '../pitch/noteNaming.ts'
 import { qualityIntervals, qualityText, readQuality } from './chordQuality.ts'
 
 /** A chord as read from its symbol. `intervals` are semitones above the root, from the root up. */
@@ -65,7 +66,9 @@ function plainSigns(text: string): string {
  * @example nearestChord('Cm7foo') // 'Cm7'
  */
 export function nearestChord(text: string): string | undefined {
-  const plain = plainSigns(text).replace(/^[a-g]/, (c) => c.toUpperCase())
+  const plain = plainSigns(text)
+    .replace(/^[a-h]/, (c) => c.toUpperCase())
+    .replace(/^H/, 'B')
   let rank = [plain]
   for (let left = plain.length; left > 0; left--) {
     for (const candidate of rank) {
@@ -75,7 +78,8 @@ export function nearestChord(text: string): string | undefined {
     // Two rounds of leaving out any sign; after that the end is worn down.
     const shorter = rank.map((c) => c.slice(0, -1))
     if (plain.length - left < 2)
-      for (const c of rank) for (let i = c.length - 2; i > 0; i--) shorter.push(c.slice(0, i) + c.slice(i + 1))
+      for (const c of rank)
+        for (let i = c.length - 2; i > 0; i--) shorter.push(c.slice(0, i) + c.slice(i + 1))
     rank = [...new Set(shorter)]
   }
   return undefined
@@ -104,4 +108,23 @@ export function transposeChord(chord: ChordReading, semitones: number, flats: bo
   if (mod12(semitones) === 0) return chord
   const move = (n: NoteName) => plainName(pitchClass(n) + semitones, flats)
   return { ...chord, root: move(chord.root), ...(chord.bass ? { bass: move(chord.bass) } : {}) }
+}
+
+/**
+ * A chord's name in a naming, with printed signs.
+ * @example chordIn('german', chord) // 'Fism7' for F sharp minor seventh
+ */
+export function chordIn(naming: NoteNaming, chord: ChordReading): string {
+  const quality = chord.quality
+    .replaceAll(/b(?=\d)/g, '♭')
+    .replaceAll('#', '♯')
+    .replace(/^69/, '6/9')
+  return noteIn(naming, chord.root) + quality + (chord.bass ? '/' + noteIn(naming, chord.bass) : '')
+}
+
+/** Reads a chord symbol whose root and bass are named in a naming. */
+export function readChordIn(naming: NoteNaming, text: string): SymbolReading {
+  const [upper = '', bass, ...rest] = text.trim().split(/\/(?=[A-Za-z])/)
+  if (bass === undefined || rest.length > 0) return readChordSymbol(toLetters(naming, text.trim()))
+  return readChordSymbol(`${toLetters(naming, upper)}/${toLetters(naming, bass)}`)
 }

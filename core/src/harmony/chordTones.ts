@@ -63,7 +63,18 @@ const DEGREES: Readonly<Record<number, string>> = {
   21: '13',
 }
 
-const STEP_OF_DEGREE: Readonly<Record<string, number>> = { 1: 0, 2: 1, 3: 2, 4: 3, 5: 4, 6: 5, 7: 6, 9: 1, 11: 3, 13: 5 }
+const STEP_OF_DEGREE: Readonly<Record<string, number>> = {
+  1: 0,
+  2: 1,
+  3: 2,
+  4: 3,
+  5: 4,
+  6: 5,
+  7: 6,
+  9: 1,
+  11: 3,
+  13: 5,
+}
 
 const FOREIGN_DEGREES = ['1', 'b2', '2', 'b3', '3', '4', 'b5', '5', 'b6', '6', 'b7', '7'] as const
 

@@ -1,6 +1,7 @@
 import type { ChordReading } from '../harmony/chordSymbol.ts'
 import type { Key } from '../pitch/key.ts'
-import type { Pitch } from '../pitch/pitch.ts'
+import type { LeftFinger } from '../neck/hand.ts'
+import type { Midi, Pitch } from '../pitch/pitch.ts'
 import type { Metre } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { Id } from './ids.ts'
@@ -102,6 +103,19 @@ export interface AbcSpan {
   readonly to: number
 }
 
+/**
+ * A chord shape that the teacher wants for this tune; the arranger takes it first. `chord` is the shape's own name (the
+ * capo taken off); arrays are by string, string 1 first.
+ */
+export interface PinnedShape {
+  readonly id: Id
+  readonly chord: string
+  /** The tuning that the shape is meant for. */
+  readonly tuning: readonly Midi[]
+  readonly frets: readonly (number | null)[]
+  readonly fingers: readonly LeftFinger[]
+}
+
 /** A tune: the source that arrangements are made from. */
 export interface TuneDoc {
   readonly schema: typeof TUNE_SCHEMA
@@ -115,6 +129,7 @@ export interface TuneDoc {
   readonly tuplets: readonly Tuplet[]
   readonly sections: readonly Section[]
   readonly tempos: readonly TempoMark[]
+  readonly pins?: readonly PinnedShape[]
   readonly source?: string
   readonly rights?: string
   readonly abc?: { readonly text: string; readonly spans: readonly AbcSpan[] }

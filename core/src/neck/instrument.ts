@@ -5,7 +5,7 @@ import type { Midi } from '../pitch/pitch.ts'
  * strings are indexed by string number minus one. Lengths are millimetres.
  */
 export interface Instrument {
-  readonly kind: 'guitar' | 'mandolin'
+  readonly kind: 'guitar' | 'mandolin' | 'baritone' | 'tenor'
   readonly strings: number
   /** Strings sounded together in each course: 1 on a guitar, 2 on a mandolin. */
   readonly doubling: number

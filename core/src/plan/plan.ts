@@ -1,7 +1,7 @@
 import { unfold, type Unfolded } from '../form/unfold.ts'
 import { melodyOf, measureAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
 import type { Level, Region, Style } from '../model/arrangement.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { PinnedShape, TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 import { midiOf, type Midi } from '../pitch/pitch.ts'
 import { QUARTER, secondsOf, type Ticks } from '../time/ticks.ts'
@@ -45,6 +45,8 @@ export interface Plan {
   readonly melodyMidi: readonly Midi[]
   readonly harmony: readonly HarmonySegment[]
   readonly bass: readonly BassWish[]
+  /** Shapes that the teacher wants, by the chord's shape name. */
+  readonly pins: readonly PinnedShape[]
   readonly slices: readonly Slice[]
   /** First slice of each measure; equal to the next measure's where a measure has none. */
   readonly firstSlice: readonly number[]
@@ -92,6 +94,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       melodyMidi: melody.map((n) => midiOf(n.pitch) + transposed),
       harmony,
       bass,
+      pins: tune.pins ?? [],
       slices,
       firstSlice,
       junctions,

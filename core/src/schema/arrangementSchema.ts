@@ -1,17 +1,14 @@
 import Joi from 'joi'
 import { ARRANGEMENT_SCHEMA, LEVELS, STYLES, type ArrangementDoc } from '../model/arrangement.ts'
+import { playerSchema } from './playerSchema.ts'
 import { duration, id, midi, pos, validated } from './common.ts'
 
 const fret = Joi.number().integer().min(0).max(36)
 const string = Joi.number().integer().min(1).max(12)
 const mm = Joi.number().positive().max(2000)
-const spans = Joi.object(
-  Object.fromEntries(['12', '13', '14', '23', '24', '34'].map((k) => [k, mm.required()])),
-)
-
 const setup = Joi.object({
   instrument: Joi.object({
-    kind: Joi.string().valid('guitar', 'mandolin').required(),
+    kind: Joi.string().valid('guitar', 'mandolin', 'baritone', 'tenor').required(),
     strings: string.required(),
     doubling: Joi.number().integer().min(1).max(2).required(),
     scaleLength: mm.required(),
@@ -21,11 +18,7 @@ const setup = Joi.object({
   }).required(),
   tuning: Joi.array().items(midi).min(1).max(12).required(),
   capo: Joi.array().items(fret).min(1).max(12).required(),
-  player: Joi.object({
-    name: Joi.string().allow('').max(200).required(),
-    spans: spans.required(),
-    handedness: Joi.string().valid('right', 'left').required(),
-  }).required(),
+  player: playerSchema.required(),
 })
 
 const note = Joi.object({

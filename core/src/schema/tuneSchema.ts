@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { TUNE_SCHEMA, type TuneDoc } from '../model/tune.ts'
 import { MODES } from '../pitch/key.ts'
-import { duration, id, noteName, pitch, pos, ticks, validated } from './common.ts'
+import { midi, duration, id, noteName, pitch, pos, ticks, validated } from './common.ts'
 
 const metre = Joi.object({
   num: Joi.number().integer().min(1).max(64).required(),
@@ -108,6 +108,19 @@ const tune = Joi.object<TuneDoc>({
     )
     .min(1)
     .required(),
+  pins: Joi.array().items(
+    Joi.object({
+      id: id.required(),
+      chord: Joi.string().min(1).max(40).required(),
+      tuning: Joi.array().items(midi).min(1).max(12).required(),
+      frets: Joi.array().items(Joi.number().integer().min(0).max(36).allow(null)).min(1).max(12).required(),
+      fingers: Joi.array()
+        .items(Joi.valid(0, 1, 2, 3, 4, 'T'))
+        .min(1)
+        .max(12)
+        .required(),
+    }),
+  ),
   source: Joi.string().allow('').max(1000),
   rights: Joi.string().allow('').max(1000),
   abc: Joi.object({

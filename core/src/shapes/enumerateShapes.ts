@@ -61,7 +61,7 @@ class ShapeSearch {
   constructor(
     private readonly setup: Setup,
     private readonly query: ShapeQuery,
-    private readonly player: Pick<Player, 'spans' | 'techniques'>,
+    player: Pick<Player, 'spans' | 'techniques'>,
     private readonly visit: (onNeck: readonly (number | null)[]) => void,
   ) {
     this.strings = setup.instrument.strings
@@ -89,7 +89,8 @@ class ShapeSearch {
         if (lowest > 0) {
           const from = this.capo + lowest
           for (let fret = from; fret < from + WINDOW; fret++) {
-            if (fret - this.capo > highestFret || fret - this.setup.capo[i]! > lastFret(this.setup, string)) break
+            if (fret - this.capo > highestFret || fret - this.setup.capo[i]! > lastFret(this.setup, string))
+              break
             if (reachAt(table, 0, from, fret) > this.widest) break
             if (this.bitsAt(i, fret) >= 0) choices.push(fret)
           }
@@ -104,7 +105,8 @@ class ShapeSearch {
     this.suffix = Array.from({ length: this.strings + 1 }, () => 0)
     for (let i = 0; i < this.strings; i++)
       this.suffix[i + 1] =
-        this.suffix[i]! | this.choices[i]!.reduce<number>((b, f) => (f === null ? b : b | this.bitsAt(i, f)), 0)
+        this.suffix[i]! |
+        this.choices[i]!.reduce<number>((b, f) => (f === null ? b : b | this.bitsAt(i, f)), 0)
     this.descend(this.strings - 1, 0, 0, false, 0, 0, 0)
   }
 

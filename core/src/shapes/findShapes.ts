@@ -1,9 +1,10 @@
 import { fingeringsOf, type Fingering } from '../grip/fingering.ts'
-import { bassPitchClass, type ChordReading } from '../harmony/chordSymbol.ts'
+import type { ChordReading } from '../harmony/chordSymbol.ts'
 import type { LeftFinger, Player } from '../neck/hand.ts'
 import { fretOnNeck, type Setup } from '../neck/setup.ts'
 import { reachAt, reachTable } from '../neck/reachTable.ts'
 import { enumerateShapes } from './enumerateShapes.ts'
+import { familyOf, type Family } from './family.ts'
 import { foldShapes, type Folded } from './foldShapes.ts'
 import { fingeringFeature, SHAPE_AT, SHAPE_FEATURES, shapeFeatures } from './shapeFeatures.ts'
 import { shapeGoal, shapeQuery, type ShapeWishes } from './shapeQuery.ts'
@@ -17,6 +18,7 @@ export interface Shape {
   /** Widest reach between two fingers in mm. */
   readonly stretchMm: number
   readonly zone: Zone
+  readonly family: Family
   /** Rank price: lower comes first. */
   readonly cost: number
   /** Price of the fingering alone: how much the hand has to pay. */
@@ -73,14 +75,12 @@ export function findShapes(
     byZone.get(zoneOf(frets))!.push({ frets, cost })
   })
   const zones = ZONES.map((zone) => {
-    const shapes = holdable(setup, player, wishes, zone, byZone.get(zone)!, everything)
+    const shapes = holdable({ ...setup, player }, chord, wishes, byZone.get(zone)!, everything)
     const rows = foldShapes(shapes)
     return { zone, rows: everything ? rows : rows.slice(0, ROWS_A_ZONE) }
   })
   return {
-    zones: zones
-      .filter((z) => z.rows.length > 0)
-      .sort((a, b) => a.rows[0]!.head.cost - b.rows[0]!.head.cost),
+    zones: zones.filter((z) => z.rows.length > 0).sort((a, b) => a.rows[0]!.head.cost - b.rows[0]!.head.cost),
     considered,
   }
 }
@@ -91,9 +91,8 @@ function handFor(player: Player, wishes: ShapeWishes): Player {
 
 function holdable(
   setup: Setup,
-  player: Player,
+  chord: ChordReading,
   wishes: ShapeWishes,
-  zone: Zone,
   candidates: Candidate[],
   everything: boolean,
 ): Shape[] {
@@ -102,13 +101,16 @@ function holdable(
   const shapes: Shape[] = []
   const selective = wishes.maxStretch !== undefined || wishes.freeFingers !== undefined
   for (const { frets, cost } of asked) {
-    const fingering = fingeringsOf(setup, frets, player, selective ? 8 : 1).find((f) => meets(setup, frets, f, wishes))
+    const fingering = fingeringsOf(setup, frets, setup.player, selective ? 8 : 1).find((f) =>
+      meets(setup, frets, f, wishes),
+    )
     if (!fingering) continue
     shapes.push({
       frets,
       fingers: fingering.fingers,
       stretchMm: stretchOf(setup, frets, fingering.fingers),
-      zone,
+      zone: zoneOf(frets),
+      family: familyOf(setup, chord, frets, fingering.fingers),
       cost: cost + fingeringFeature(fingering.cost) * WEIGHTS[SHAPE_AT.fingering]!,
       strain: fingering.cost,
     })
@@ -153,17 +155,11 @@ export function stretchOf(
   for (const a of places)
     for (const b of places)
       if (a.finger < b.finger)
-        widest = Math.max(
-          widest,
-          reachAt(table, Math.max(0, a.top - b.low, b.top - a.low), a.fret, b.fret),
-        )
+        widest = Math.max(widest, reachAt(table, Math.max(0, a.top - b.low, b.top - a.low), a.fret, b.fret))
   return widest
 }
 
-/** Every shape in the order in which it is shown: zone by zone, row heads, each followed by nothing. */
+/** Every row in the order in which it is shown: zone by zone. */
 export function shownOrder(found: FoundShapes): Folded<Shape>[] {
   return found.zones.flatMap((z) => z.rows)
 }
-
-/** The chord's bass under the wishes, for words. */
-export const wishedBass = (chord: ChordReading, wishes: ShapeWishes) => wishes.bass ?? bassPitchClass(chord)

@@ -2,6 +2,7 @@
 export interface Foldable {
   readonly frets: readonly (number | null)[]
   readonly cost: number
+  readonly family: { readonly kind: string }
 }
 
 /** Shapes that a hand sees as one: the row's head first, its variants by cost. */
@@ -24,7 +25,12 @@ const FULLER_MAY_COST = 0.5
 export function foldShapes<S extends Foldable>(sorted: readonly S[]): Folded<S>[] {
   const rows: S[][] = []
   for (const shape of sorted) {
-    const row = rows.find((r) => alike(r[0]!.frets, shape.frets))
+    const row = rows.find(
+      (r) =>
+        // The sixth-string form is a shape of its own, though it leaves out strings of a form that few can hold.
+        (r[0]!.family.kind === 'sixthString') === (shape.family.kind === 'sixthString') &&
+        alike(r[0]!.frets, shape.frets),
+    )
     if (row) row.push(shape)
     else rows.push([shape])
   }

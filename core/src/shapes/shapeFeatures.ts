@@ -91,7 +91,7 @@ export function shapeFeatures(
     heard[pitch] = 1
     if (pitch % 12 === third) thirds++
     if (pitch % 12 === goal.root) roots++
-    classes |= 1 << pitch % 12
+    classes |= 1 << (pitch % 12)
     if (fret === 0) open++
     else {
       lowest = Math.min(lowest, fret)

@@ -1,8 +1,17 @@
 import { pitchClass, mod12 } from '../pitch/pitch.ts'
-import type { ChordReading } from '../harmony/chordSymbol.ts'
-import { chordPitchClasses } from '../harmony/chordSymbol.ts'
+import {
+  bassPitchClass,
+  chordPitchClasses,
+  readChordSymbol,
+  transposeChord,
+  type ChordReading,
+} from '../harmony/chordSymbol.ts'
+import type { PinnedShape } from '../model/tune.ts'
+import type { LeftFinger } from '../neck/hand.ts'
+import { handFault } from '../grip/handRules.ts'
 import type { Pressed } from '../grip/pressed.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
+import { findShapes, shownOrder } from './findShapes.ts'
 
 /** A chord shape that a hand holds as a whole while melody and bass move inside it. */
 export interface Frame {
@@ -139,9 +148,9 @@ const shapeName = (chord: ChordReading) => {
  * Frames for a chord as the hand calls it (the capo taken off): open shapes first, then the forms moved up the neck.
  * Only shapes whose every note belongs to the chord in this tuning are returned, so other tunings are safe.
  */
-export function framesFor(shape: ChordReading, setup: Setup): Frame[] {
+export function framesFor(shape: ChordReading, setup: Setup, pins: readonly PinnedShape[] = []): Frame[] {
   const names = shapeName(shape)
-  const frames: Frame[] = []
+  const frames: Frame[] = pins.filter((pin) => isFor(pin, shape, setup)).map(pinnedFrame)
   const openKeys = names.slashed === names.plain ? [names.plain] : [names.slashed, names.plain]
   for (const key of openKeys) {
     const open = OPEN_SHAPES[key]
@@ -157,7 +166,54 @@ export function framesFor(shape: ChordReading, setup: Setup): Frame[] {
     const formName = rootString === 6 ? 'E' : rootString === 5 ? 'A' : 'D'
     frames.push(frameOf(`${names.plain} (${formName} form, fret ${up + 1})`, form, up, frames.length === 0))
   }
-  return frames.filter((f) => soundsChord(f, shape, setup))
+  const fitting = frames.filter((f) => soundsChord(f, shape, setup))
+  return fitting.length > 0 ? fitting : foundFrames(names.plain, shape, setup)
+}
+
+function isFor(pin: PinnedShape, shape: ChordReading, setup: Setup): boolean {
+  const reading = readChordSymbol(pin.chord)
+  if (reading.kind !== 'chord' || pin.tuning.join() !== setup.tuning.join()) return false
+  const { chord } = reading
+  return (
+    pitchClass(chord.root) === pitchClass(shape.root) &&
+    chord.quality === shape.quality &&
+    bassPitchClass(chord) === bassPitchClass(shape)
+  )
+}
+
+function pinnedFrame(pin: PinnedShape, index: number): Frame {
+  return fingeredFrame(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0)
+}
+
+/** How many found shapes stand in for a chord that no book shape serves (other tunings, rare chords). */
+const FOUND_FRAMES = 4
+
+function foundFrames(name: string, shape: ChordReading, setup: Setup): Frame[] {
+  const sounding = transposeChord(shape, setup.capo[0]!, true)
+  return (
+    shownOrder(findShapes(setup, sounding, { zone: [1, 9], bass: bassPitchClass(sounding) }))
+      .map((row) => row.head)
+      .sort((a, b) => a.cost - b.cost)
+      .map((s) => fingeredFrame(name, s.frets, s.fingers, false))
+      // The solver measures a barre from its farthest string; shapes that only the nearest allows are left out.
+      .filter((f) => !handFault(setup, setup.player.spans, f.pressed))
+      .slice(0, FOUND_FRAMES)
+  )
+}
+
+/** A frame from a fingered shape; a thumb over the neck is left out, for the solver's hand has four fingers. */
+function fingeredFrame(
+  name: string,
+  frets: readonly (number | null)[],
+  fingers: readonly LeftFinger[],
+  textbook: boolean,
+): Frame {
+  const pressed = frets.flatMap((fret, i): Pressed[] => {
+    const finger = fingers[i]
+    return fret && finger && finger !== 'T' ? [{ string: i + 1, fret, finger }] : []
+  })
+  const thumbed = frets.map((fret, i) => (fingers[i] === 'T' ? null : fret))
+  return frameOf(name, { frets: thumbed, pressed }, 0, textbook)
 }
 
 function frameOf(name: string, diagram: Diagram, up: number, textbook: boolean): Frame {

@@ -7,7 +7,7 @@ import type { Setup } from '../neck/setup.ts'
  * is up to date; titles, source texts and revisions do not count.
  */
 export function inputHash(tune: TuneDoc, setup: Setup, regions: readonly Region[]): string {
-  const { measures, events, chords, tempos } = tune
+  const { measures, events, chords, tempos, pins } = tune
   const text = JSON.stringify([
     measures,
     events.map(({ lyric: _, ...e }) => e),
@@ -15,6 +15,7 @@ export function inputHash(tune: TuneDoc, setup: Setup, regions: readonly Region[
     tempos,
     setup,
     regions,
+    ...(pins?.length ? [pins] : []),
   ])
   let a = 0x811c9dc5
   let b = 0xcbf29ce4

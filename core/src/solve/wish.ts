@@ -44,7 +44,8 @@ export function wishOf(
   const midi = slice.melody >= 0 ? plan.melodyMidi[slice.melody]! : undefined
   const chord = segment?.shape ? chordText(segment.shape) : '-'
   let known = frameCache.get(chord)
-  if (!known) frameCache.set(chord, (known = segment?.shape ? framesFor(segment.shape, setup) : []))
+  if (!known)
+    frameCache.set(chord, (known = segment?.shape ? framesFor(segment.shape, setup, plan.pins) : []))
   const frames = known.slice(0, rules.frames)
   const melody =
     midi === undefined

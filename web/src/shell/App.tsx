@@ -32,6 +32,18 @@ const router = createBrowserRouter([
         path: 'tunes/:id/arrange',
         lazy: async () => ({ Component: (await import('../arrange/ArrangeStage.tsx')).ArrangeStage }),
       },
+      {
+        path: 'shapes',
+        lazy: async () => ({ Component: (await import('../shapes/ShapesPage.tsx')).ShapesPage }),
+      },
+      {
+        path: 'neck',
+        lazy: async () => ({ Component: (await import('../card/NeckCardPage.tsx')).NeckCardPage }),
+      },
+      {
+        path: 'settings',
+        lazy: async () => ({ Component: (await import('../settings/SettingsPage.tsx')).SettingsPage }),
+      },
     ],
   },
   {

@@ -28,6 +28,9 @@ export function Porch() {
         {id ? <Stage to={`/tunes/${id}/tune`} label={t('rail.tune')} state="done" /> : null}
         {id ? <Stage to={`/tunes/${id}/arrange`} label={t('rail.arrange')} state={arranged} /> : null}
         <div className="rest" />
+        <Stage to="/shapes" label={t('rail.shapes')} />
+        <Stage to="/neck" label={t('rail.neck')} />
+        <Stage to="/settings" label={t('rail.settings')} />
         <Lamp />
       </nav>
       <main id="stage" className="stage-page" tabIndex={-1}>
@@ -38,11 +41,11 @@ export function Porch() {
   )
 }
 
-function Stage({ to, label, state }: { to: string; label: string; state: StageState }) {
+function Stage({ to, label, state }: { to: string; label: string; state?: StageState }) {
   const { t } = useTranslation()
   return (
     <NavLink to={to} end className={({ isActive }) => `stage${isActive ? ' active' : ''}`}>
-      <span className={`dot ${state}`} role="img" aria-label={t(`rail.state.${state}`)} />
+      {state ? <span className={`dot ${state}`} role="img" aria-label={t(`rail.state.${state}`)} /> : null}
       {label}
     </NavLink>
   )

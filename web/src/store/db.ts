@@ -1,5 +1,5 @@
 import Dexie, { type Table } from 'dexie'
-import type { ArrangementDoc, Command, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, Command, Player, TuneDoc } from '@velvet-porch/core'
 
 /** What the Shelf shows of a tune; kept beside the documents so that long shelves list quickly. */
 export interface ShelfRow {
@@ -25,11 +25,17 @@ export interface HistoryRow {
   undone: 0 | 1
 }
 
+/** A hand that the teacher works for. */
+export interface PlayerRow extends Player {
+  id: string
+}
+
 class PorchDb extends Dexie {
   shelf!: Table<ShelfRow, string>
   tunes!: Table<TuneDoc, string>
   arrangements!: Table<ArrangementDoc, string>
   history!: Table<HistoryRow, number>
+  players!: Table<PlayerRow, string>
 
   constructor() {
     // The query cache would clone long documents at every change; live queries read the database instead.
@@ -40,6 +46,7 @@ class PorchDb extends Dexie {
       arrangements: 'id, tuneId',
       history: '++seq, docId, [docId+undone]',
     })
+    this.version(2).stores({ players: 'id, name' })
   }
 }
 

@@ -1,0 +1,36 @@
+import {
+  highestCapo,
+  INSTRUMENTS,
+  readTuning,
+  setupOf,
+  type InstrumentKind,
+  type Setup,
+  type TuningFault,
+} from '@velvet-porch/core'
+import { oneOf, UsageError, wholeNumber } from './usage.ts'
+
+const KINDS = Object.keys(INSTRUMENTS) as InstrumentKind[]
+
+/** Options that describe the instrument, for every command that needs one. */
+export const SETUP_OPTIONS = {
+  instrument: { type: 'string', default: 'guitar' },
+  tuning: { type: 'string', default: 'standard' },
+  capo: { type: 'string', default: '0' },
+} as const
+
+/** The setup that the options ask for; throws a usage error that names what is wrong and the way out. */
+export function setupFrom(values: { instrument: string; tuning: string; capo: string }): Setup {
+  const kind = oneOf(values.instrument, KINDS, 'instrument')
+  const read = readTuning(kind, values.tuning)
+  if ('fault' in read) throw new UsageError(tuningFaultText(read.fault))
+  return setupOf(kind, read.tuning, { fret: wholeNumber(values.capo, 0, highestCapo(kind), 'capo') })
+}
+
+function tuningFaultText(fault: TuningFault): string {
+  if (fault.kind === 'count')
+    return `A tuning needs ${fault.strings} notes from the lowest string up, for example "D A D G A D"; ${fault.found} were given.`
+  if (fault.kind === 'notNote')
+    return `"${fault.text}" (string ${fault.string}) is not a note; write C, F#, Bb or E2.`
+  const way = fault.kind === 'tooHigh' ? 'above' : 'below'
+  return `${fault.text} on string ${fault.string} is ${Math.abs(fault.semitones)} semitones ${way} its usual pitch: the string would ${fault.kind === 'tooHigh' ? 'break' : 'hang slack'}. Choose a nearer note.`
+}

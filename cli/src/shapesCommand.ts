@@ -1,0 +1,138 @@
+import { parseArgs } from 'node:util'
+import {
+  barresOf,
+  chordText,
+  familyId,
+  findShapes,
+  fullCapo,
+  mod12,
+  nearestChord,
+  pitchClass,
+  readChordSymbol,
+  readClaim,
+  midiOf,
+  shownOrder,
+  soundingPitches,
+  transposeChord,
+  wishesToRelax,
+  type ChordReading,
+  type Setup,
+  type Shape,
+  type ShapeWishes,
+} from '@velvet-porch/core'
+import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
+import { UsageError } from './usage.ts'
+
+const RELAX: Readonly<Record<string, string>> = {
+  top: '--top',
+  bass: '--bass',
+  maxStretch: '--max-stretch',
+  noBarre: '--no-barre',
+}
+
+/** `porch shapes`: the shapes of a chord in the order in which the app shows them. The chord is the sounding one. */
+export function shapesCommand(args: string[]): void {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      ...SETUP_OPTIONS,
+      top: { type: 'string' },
+      bass: { type: 'string' },
+      'max-stretch': { type: 'string' },
+      'no-barre': { type: 'boolean', default: false },
+      all: { type: 'boolean', default: false },
+      'as-shape': { type: 'boolean', default: false },
+      json: { type: 'boolean', default: false },
+    },
+  })
+  const setup = setupFrom(values)
+  const typed = chordFrom(positionals[0])
+  const chord = values['as-shape'] ? transposeChord(typed, fullCapo(setup) ?? 0, false) : typed
+  const wishes = wishesFrom(values)
+  const found = findShapes(setup, chord, wishes, values.all)
+  const rows = shownOrder(found)
+  if (rows.length === 0) throw new UsageError(nothingFound(setup, chord, wishes))
+  const shapes = [
+    ...rows.map((row, i) => shapeJson(setup, row.head, i)),
+    ...rows.flatMap((row, i) => row.variants.map((v) => shapeJson(setup, v, i))),
+  ]
+  if (values.json) process.stdout.write(`${JSON.stringify({ chord: chordText(chord), shapes })}\n`)
+  else
+    for (const row of rows) {
+      const frets = [...row.head.frets].reverse().map((f) => f ?? 'x')
+      const fingers = [...row.head.fingers].reverse()
+      process.stdout.write(
+        `${frets.join('-').padEnd(20)} ${fingers.join(' ').padEnd(13)} frets ${row.head.zone.padEnd(4)} ${`${row.head.stretchMm.toFixed(0)} mm`.padStart(7)}  ${familyId(row.head.family)}${row.variants.length ? `  (${row.variants.length} near-variants)` : ''}\n`,
+      )
+    }
+}
+
+function chordFrom(text: string | undefined): ChordReading {
+  if (!text) throw new UsageError('Name a chord, for example: porch shapes "F#m7b5".')
+  const reading = readChordSymbol(text)
+  if (reading.kind === 'chord') return reading.chord
+  const nearest = nearestChord(text)
+  throw new UsageError(
+    nearest
+      ? `"${text}" is not a chord that is understood. The nearest is "${nearest}".`
+      : `"${text}" is not a chord that is understood. A chord starts with a note name from A to G, as in "F#m7b5".`,
+  )
+}
+
+function wishesFrom(values: {
+  top?: string
+  bass?: string
+  'max-stretch'?: string
+  'no-barre': boolean
+}): ShapeWishes {
+  const maxStretch = values['max-stretch'] === undefined ? undefined : Number(values['max-stretch'])
+  if (maxStretch !== undefined && !(maxStretch > 0))
+    throw new UsageError('--max-stretch is a length in mm above 0, for example 80.')
+  const top = noteFrom(values.top, '--top')
+  if (top && top.octave === undefined)
+    throw new UsageError('--top needs a note with its octave, for example E4.')
+  const bass = noteFrom(values.bass, '--bass')
+  return {
+    ...(top ? { top: midiOf({ ...top.name, octave: top.octave! }) } : {}),
+    ...(bass ? { bass: pitchClass(bass.name) } : {}),
+    ...(maxStretch === undefined ? {} : { maxStretch }),
+    ...(values['no-barre'] ? { noBarre: true } : {}),
+  }
+}
+
+function noteFrom(text: string | undefined, option: string) {
+  if (text === undefined) return undefined
+  const claim = readClaim(text)
+  if (claim?.kind !== 'note')
+    throw new UsageError(`${option} "${text}" is not a note; write C, F#, Bb or E4.`)
+  return claim
+}
+
+function nothingFound(setup: Setup, chord: ChordReading, wishes: ShapeWishes): string {
+  const relax = wishesToRelax(setup, chord, wishes).map((name) => RELAX[name] ?? name)
+  if (relax.length)
+    return `No shape of ${chordText(chord)} meets all of this. Leave out ${relax.join(' or ')}.`
+  if (wishes.top !== undefined && mod12(wishes.top) >= 0)
+    return `No shape of ${chordText(chord)} meets this. Is the top note a tone of the chord, within the neck?`
+  return `No shape of ${chordText(chord)} can be held in this tuning. Try another tuning or capo.`
+}
+
+/** The stable object of one shape; arrays from the lowest string. `row` numbers the folded row it belongs to. */
+function shapeJson(setup: Setup, shape: Shape, row: number) {
+  return {
+    frets: [...shape.frets].reverse(),
+    fingers: [...shape.fingers].reverse(),
+    barres: barresOf(shape.frets, shape.fingers).map((b) => ({
+      finger: b.finger,
+      fret: b.fret,
+      fromString: b.low,
+      toString: b.top,
+    })),
+    midi: soundingPitches(setup, shape.frets),
+    zone: shape.zone,
+    stretchMm: Math.round(shape.stretchMm * 10) / 10,
+    family: familyId(shape.family),
+    row,
+  }
+}

@@ -1,0 +1,128 @@
+import { fingeringsOf } from '../grip/fingering.ts'
+import { bassPitchClass, chordText, type ChordReading } from '../harmony/chordSymbol.ts'
+import type { Setup } from '../neck/setup.ts'
+import { mod12 } from '../pitch/pitch.ts'
+import { changeCost, chordChange, handSpots, type ChordChange, type HandSpots } from './chordChange.ts'
+import { findShapes, shownOrder, stretchOf, type Shape } from './findShapes.ts'
+import { soundingPitches } from './nameShape.ts'
+import type { ShapeWishes } from './shapeQuery.ts'
+
+/** What a path through a progression should care for. */
+export interface ProgressionWishes extends ShapeWishes {
+  /** Keep the highest or the lowest note moving by the smallest steps. */
+  readonly lead?: 'melody' | 'bass'
+  /** Shapes that are held for a chord whatever they cost, by the chord's text. */
+  readonly pinned?: ReadonlyMap<string, Shape>
+}
+
+/** One chord of the path with the change that leads to it. */
+export interface ProgressionStep {
+  readonly chord: ChordReading
+  readonly shape: Shape
+  readonly change?: ChordChange
+}
+
+/** Shapes that compete for each chord, and fingerings of each. */
+const SHAPES_A_CHORD = 16
+const FINGERINGS_A_SHAPE = 2
+
+/** Weights of a shape's own rank, of a change, and of a semitone in the led voice. No source. */
+const SHAPE_WEIGHT = 1
+const CHANGE_WEIGHT = 0.9
+const SEMITONE = 0.6
+
+/** In a progression thin shapes and other basses than the chord's would be taken for their easy changes alone. No source. */
+const THIN = 1.5
+const OTHER_BASS = 2.5
+
+interface Contender {
+  readonly shape: Shape
+  readonly price: number
+  readonly top: number
+  readonly low: number
+  readonly spots: HandSpots
+}
+
+/**
+ * The shapes that take a hand through a progression with the least work: an exact shortest path over the best shapes of
+ * each chord and their fingerings. Empty when a chord has no shape under the wishes.
+ */
+export function progressionPath(
+  setup: Setup,
+  chords: readonly ChordReading[],
+  wishes: ProgressionWishes = {},
+): ProgressionStep[] {
+  const known = new Map<string, Contender[]>()
+  const columns = chords.map((chord) => {
+    const text = chordText(chord)
+    const column = known.get(text) ?? contenders(setup, chord, wishes)
+    known.set(text, column)
+    return column
+  })
+  if (columns.length === 0 || columns.some((c) => c.length === 0)) return []
+  let costs = columns[0]!.map((c) => c.price)
+  const back: number[][] = []
+  for (let k = 1; k < columns.length; k++) {
+    const before = columns[k - 1]!
+    const from: number[] = []
+    const next = columns[k]!.map((to, j) => {
+      let least = Infinity
+      before.forEach((a, i) => {
+        const cost = costs[i]! + stepPrice(setup, a, to, wishes)
+        if (cost < least) {
+          least = cost
+          from[j] = i
+        }
+      })
+      return least + to.price
+    })
+    back.push(from)
+    costs = next
+  }
+  let at = costs.indexOf(Math.min(...costs))
+  const chosen = [at]
+  for (let k = back.length - 1; k >= 0; k--) {
+    at = back[k]![at]!
+    chosen.unshift(at)
+  }
+  return chords.map((chord, k) => {
+    const { shape } = columns[k]![chosen[k]!]!
+    if (k === 0) return { chord, shape }
+    return { chord, shape, change: chordChange(setup, columns[k - 1]![chosen[k - 1]!]!.shape, shape) }
+  })
+}
+
+function stepPrice(setup: Setup, a: Contender, b: Contender, { lead }: ProgressionWishes): number {
+  const change = CHANGE_WEIGHT * changeCost(setup, a.spots, b.spots)
+  if (!lead) return change
+  return change + SEMITONE * Math.abs(lead === 'melody' ? a.top - b.top : a.low - b.low)
+}
+
+function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionWishes): Contender[] {
+  const pinned = wishes.pinned?.get(chordText(chord))
+  const rows = pinned ? [] : shownOrder(findShapes(setup, chord, wishes))
+  const heads = rows
+    .map((r) => r.head)
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, SHAPES_A_CHORD)
+  const player = wishes.noBarre
+    ? { ...setup.player, techniques: { ...setup.player.techniques, barre: false } }
+    : setup.player
+  return (pinned ? [pinned] : heads).flatMap((shape) => {
+    const pitches = soundingPitches(setup, shape.frets)
+    const ends = { top: Math.max(...pitches), low: Math.min(...pitches) }
+    const thin = THIN * Math.max(0, 4 - pitches.length)
+    const bass = mod12(ends.low) === (wishes.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
+    const extra = thin + bass
+    if (pinned) return [{ shape, price: 0, ...ends, spots: handSpots(shape) }]
+    const selective = wishes.maxStretch !== undefined || wishes.freeFingers !== undefined
+    if (selective)
+      return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, spots: handSpots(shape) }]
+    return fingeringsOf(setup, shape.frets, player, FINGERINGS_A_SHAPE).map(({ fingers, cost }) => ({
+      shape: { ...shape, fingers, strain: cost, stretchMm: stretchOf(setup, shape.frets, fingers) },
+      price: SHAPE_WEIGHT * (shape.cost + (cost - shape.strain)) + extra,
+      ...ends,
+      spots: handSpots({ frets: shape.frets, fingers }),
+    }))
+  })
+}

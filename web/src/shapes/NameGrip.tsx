@@ -1,0 +1,168 @@
+import { Button, Group, TextInput } from '@mantine/core'
+import {
+  checkClaim,
+  familyOf,
+  fingeringsOf,
+  lastFret,
+  mod12,
+  nameShape,
+  pitchAt,
+  pitchClass,
+  pitchIn,
+  readClaim,
+  stretchOf,
+  zoneOf,
+  type Place,
+  type Setup,
+  type Shape,
+} from '@velvet-porch/core'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useSearchParams } from 'react-router'
+import type { useInstrument } from '../instrument/useInstrument.ts'
+import { LongNeck, type NeckMark } from '../neck/LongNeck.tsx'
+import { useNames } from '../names/useNames.ts'
+import { player } from '../play/player.ts'
+import { hertz } from '@velvet-porch/core'
+import { ShapeDetails } from './ShapeDetails.tsx'
+
+/** Places put on the neck, and what they are called. */
+export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const { setup, set, kind } = instrument
+  const [params] = useSearchParams()
+  const frets = readFrets(setup, params.get('places'))
+  const [last, setLast] = useState<Place>()
+  const called = nameShape(setup, frets)
+  const fingering = fingeringsOf(setup, frets, setup.player, 1)[0]
+  const chord = called[0]?.sounding
+  const root = chord ? pitchClass(chord.root) : -1
+  const marks = frets.map((fret, i): NeckMark => {
+    const string = i + 1
+    if (fret === null) return { string, fret: 0, label: '', look: 'silent' }
+    const midi = pitchAt(setup, { string, fret })
+    return {
+      string,
+      fret,
+      label: names.pitch(midi).replace(/\d$/, ''),
+      look: mod12(midi) === root ? 'root' : 'tone',
+    }
+  })
+  const toggle = (place: Place) => {
+    const next = frets.map((f, i) => (i + 1 === place.string ? (f === place.fret ? null : place.fret) : f))
+    setLast(place)
+    void player.pluck(place.string, hertz(pitchAt(setup, place)))
+    set({
+      places: next.some((f) => f !== null)
+        ? [...next]
+            .reverse()
+            .map((f) => f ?? 'x')
+            .join('-')
+        : '',
+    })
+  }
+  const shape: Shape | undefined =
+    fingering && chord
+      ? {
+          frets,
+          fingers: fingering.fingers,
+          stretchMm: stretchOf(setup, frets, fingering.fingers),
+          zone: zoneOf(frets),
+          family: familyOf(setup, chord, frets, fingering.fingers),
+          cost: fingering.cost,
+          strain: fingering.cost,
+        }
+      : undefined
+  return (
+    <div className="shapes">
+      <div className="shapes-main">
+        <p className="soft">{t('name.hint')}</p>
+        <LongNeck setup={setup} marks={marks} label={t('name.neck')} onPlace={toggle} />
+        <Group my="sm" gap="xs">
+          <Button size="compact-sm" variant="default" onClick={() => set({ places: '' })}>
+            {t('name.clear')}
+          </Button>
+        </Group>
+        <div data-testid="names" aria-live="polite">
+          {called.length > 0 ? (
+            <>
+              <h2 className="grip-name">
+                {names.chord(called[0]!.shape)}
+                {called[0]!.shape.root.step !== called[0]!.sounding.root.step ||
+                called[0]!.shape.root.alter !== called[0]!.sounding.root.alter ? (
+                  <small> {t('name.sounds', { chord: names.chord(called[0]!.sounding) })}</small>
+                ) : null}
+              </h2>
+              {called.length > 1 ? (
+                <p>
+                  {t('name.also', {
+                    names: called
+                      .slice(1, 6)
+                      .map((c) => names.chord(c.shape))
+                      .join(', '),
+                  })}
+                </p>
+              ) : null}
+            </>
+          ) : (
+            <h2 className="grip-name">{t(frets.every((f) => f === null) ? 'name.empty' : 'name.none')}</h2>
+          )}
+          {frets.some((f) => f !== null) && !fingering ? <p role="alert">{t('name.noHand')}</p> : null}
+        </div>
+        <ClaimCheck setup={setup} place={last} />
+      </div>
+      <aside className="shapes-side">
+        {shape && chord ? (
+          <ShapeDetails key={frets.join()} setup={setup} kind={kind} shape={shape} chord={chord} />
+        ) : null}
+      </aside>
+    </div>
+  )
+}
+
+function readFrets(setup: Setup, text: string | null): (number | null)[] {
+  const parts = text?.split('-') ?? []
+  const strings = setup.tuning.length
+  if (parts.length !== strings) return setup.tuning.map(() => null)
+  return parts
+    .map((p, i) => {
+      const fret = /^\d+$/.test(p) ? Number(p) : null
+      return fret !== null && fret <= lastFret(setup, strings - i) ? fret : null
+    })
+    .reverse()
+}
+
+/** Checks what somebody said about the place touched last. */
+function ClaimCheck({ setup, place }: { setup: Setup; place: Place | undefined }) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const [text, setText] = useState('')
+  if (!place) return null
+  const claim = readClaim(names.letters(text))
+  const verdict = claim ? checkClaim(setup, place, claim) : undefined
+  const at = t('shapes.spot', { string: place.string, fret: place.fret })
+  const words = () => {
+    if (!text.trim()) return t('name.claim.ask', { at, note: names.pitch(pitchAt(setup, place)) })
+    if (!verdict) return t('name.claim.unread')
+    const note = pitchIn(names.naming, verdict.pitch)
+    const degree = verdict.degree?.replaceAll('b', '♭').replaceAll('#', '♯')
+    if (degree)
+      return t(verdict.holds ? 'name.claim.holdsDegree' : 'name.claim.failsDegree', { at, note, degree })
+    return t(verdict.holds ? 'name.claim.holds' : 'name.claim.fails', { at, note })
+  }
+  return (
+    <div className="claim">
+      <TextInput
+        w={220}
+        label={t('name.claim.label')}
+        placeholder={t('name.claim.hint')}
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      <p data-testid="claim" aria-live="polite" className={verdict && !verdict.holds ? 'claim-wrong' : ''}>
+        {words()}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,43 @@
+import type { ChordReading, ProgressionWishes, Setup, ShapeWishes } from '@velvet-porch/core'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { wrap, type Remote } from 'comlink'
+import type { ShapesApi } from '../worker/shapes.worker.ts'
+
+let remote: Remote<ShapesApi> | undefined
+
+/** The worker that looks for shapes, started when first needed. */
+function finder(): Remote<ShapesApi> {
+  remote ??= wrap<ShapesApi>(
+    new Worker(new URL('../worker/shapes.worker.ts', import.meta.url), { type: 'module' }),
+  )
+  return remote
+}
+
+/** The shapes of a chord; the last ones stay while the next are looked for. */
+export const useFound = (setup: Setup, chord: ChordReading | undefined, wishes: ShapeWishes) =>
+  useQuery({
+    queryKey: ['shapes', setup, chord, wishes],
+    queryFn: () => finder().find(setup, chord!, wishes),
+    enabled: chord !== undefined,
+    placeholderData: keepPreviousData,
+    networkMode: 'always',
+  })
+
+/** Other grips that sound the same. */
+export const useSameNotes = (setup: Setup, frets: readonly (number | null)[] | undefined) =>
+  useQuery({
+    queryKey: ['same', setup, frets],
+    queryFn: () => finder().same(setup, frets!),
+    enabled: frets !== undefined,
+    networkMode: 'always',
+  })
+
+/** The easiest way through a progression. */
+export const usePath = (setup: Setup, chords: readonly ChordReading[], wishes: ProgressionWishes) =>
+  useQuery({
+    queryKey: ['path', setup, chords, wishes],
+    queryFn: () => finder().path(setup, chords, wishes),
+    enabled: chords.length > 0,
+    placeholderData: keepPreviousData,
+    networkMode: 'always',
+  })

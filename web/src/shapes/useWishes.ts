@@ -1,0 +1,67 @@
+import { midiOf, pitchClass, readClaim, type ShapeWishes } from '@velvet-porch/core'
+import { useMemo } from 'react'
+import { useSearchParams } from 'react-router'
+import { useNames } from '../names/useNames.ts'
+
+/** Parameters of the address that hold wishes, as typed. */
+export const WISH_PARAMS = [
+  'bass',
+  'top',
+  'place',
+  'leave',
+  'ring',
+  'zone',
+  'max',
+  'nobarre',
+  'free',
+] as const
+export type WishParam = (typeof WISH_PARAMS)[number]
+
+/** The wishes in the address; texts that cannot be read are named in `faults`. */
+export function useWishes(): {
+  wishes: ShapeWishes
+  faults: readonly WishParam[]
+  texts: Readonly<Record<WishParam, string>>
+} {
+  const [params] = useSearchParams()
+  const names = useNames()
+  const key = WISH_PARAMS.map((p) => params.get(p) ?? '').join('|')
+  return useMemo(() => {
+    const texts = Object.fromEntries(WISH_PARAMS.map((p, i) => [p, key.split('|')[i] ?? ''])) as Record<
+      WishParam,
+      string
+    >
+    const faults: WishParam[] = []
+    const note = (param: 'bass' | 'top') => {
+      if (!texts[param]) return undefined
+      const claim = readClaim(names.letters(texts[param]))
+      if (claim?.kind === 'note' && (param === 'bass' || claim.octave !== undefined)) return claim
+      faults.push(param)
+      return undefined
+    }
+    const strings = (param: 'leave' | 'ring') =>
+      texts[param]
+        .split(/[,\s]+/)
+        .map(Number)
+        .filter((s) => s >= 1)
+    const bass = note('bass')
+    const top = note('top')
+    const place = /^(\d+)[.\s](\d+)$/.exec(texts.place)
+    if (texts.place && !place) faults.push('place')
+    const zone = /^(\d+)-(\d+)$/.exec(texts.zone)
+    const max = Number(texts.max)
+    if (texts.max && !(max > 0)) faults.push('max')
+    const wishes: ShapeWishes = {
+      ...(bass ? { bass: pitchClass(bass.name) } : {}),
+      ...(top ? { top: midiOf({ ...top.name, octave: top.octave! }) } : {}),
+      ...(place ? { through: { string: Number(place[1]), fret: Number(place[2]) } } : {}),
+      ...(texts.leave ? { leave: strings('leave') } : {}),
+      ...(texts.ring ? { ring: strings('ring') } : {}),
+      ...(zone ? { zone: [Number(zone[1]), Number(zone[2])] as const } : {}),
+      ...(max > 0 ? { maxStretch: max } : {}),
+      ...(texts.nobarre ? { noBarre: true } : {}),
+      ...(texts.free ? { freeFingers: Number(texts.free) } : {}),
+    }
+    return { wishes, faults, texts }
+  }, [key, names])
+}
