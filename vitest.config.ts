@@ -7,6 +7,7 @@ export default defineConfig({
       'cli/test/**/*.test.ts',
       'server/test/**/*.test.ts',
       'web/test/**/*.test.ts',
+      'bench/test/**/*.test.ts',
     ],
     testTimeout: 60_000,
   },

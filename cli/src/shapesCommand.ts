@@ -9,7 +9,7 @@ import {
   nearestChord,
   pitchClass,
   readChordSymbol,
-  readClaim,
+  readNote,
   midiOf,
   shownOrder,
   soundingPitches,
@@ -103,10 +103,9 @@ function wishesFrom(values: {
 
 function noteFrom(text: string | undefined, option: string) {
   if (text === undefined) return undefined
-  const claim = readClaim(text)
-  if (claim?.kind !== 'note')
-    throw new UsageError(`${option} "${text}" is not a note; write C, F#, Bb or E4.`)
-  return claim
+  const note = readNote(text)
+  if (!note) throw new UsageError(`${option} "${text}" is not a note; write C, F#, Bb or E4.`)
+  return note
 }
 
 function nothingFound(setup: Setup, chord: ChordReading, wishes: ShapeWishes): string {

@@ -1,6 +1,6 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import { describe, expect, it } from 'vitest'
-import { ticksAt } from '@velvet-porch/core'
+import { keyText, ticksAt } from '@velvet-porch/core'
 import { handAt, moveBetween } from '../src/neck/handMove.ts'
 import { neckView } from '../src/neck/neckView.ts'
 import { rowsOf, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
@@ -25,7 +25,7 @@ describe('the sheet model', () => {
   })
 
   it('says the key as it sounds and as the hand calls it', () => {
-    expect(keysOf(model)).toEqual({ sounding: 'G major', shape: 'F major' })
+    expect(keysOf(model, { key: keyText } as never)).toEqual({ sounding: 'G major', shape: 'F major' })
   })
 
   it('makes room for signs: a metre at the start, a repeat after it', () => {

@@ -154,7 +154,7 @@ class FingeringSearch {
   assign(notes: readonly Note[], n: number, floor: number, last: number): void {
     const note = notes[n]
     if (!note) {
-      this.visit(this.hand)
+      if (this.holds()) this.visit(this.hand)
       return
     }
     const { hand } = this
@@ -164,7 +164,7 @@ class FingeringSearch {
     if (!sameFret) for (let f = 1; f <= 4; f++) if (hand[f]!.fret > 0) lowest = Math.max(lowest, f)
     if (sameFret && this.barre && last > 0) {
       const place = hand[last]!
-      if (this.canBarre(note, place.top) && this.inReach(last, note)) {
+      if (this.canBarre(note, place.top)) {
         const top = place.top
         place.top = note.string
         this.assign(notes, n + 1, lowest, last)
@@ -173,7 +173,7 @@ class FingeringSearch {
     }
     for (let finger = lowest + 1; finger <= this.lastFinger; finger++) {
       const place = hand[finger]!
-      if (place.fret > 0 || !this.inReach(finger, note)) continue
+      if (place.fret > 0 || !this.mayReach(finger, note.fret)) continue
       place.fret = note.fret
       place.top = place.low = note.string
       this.assign(notes, n + 1, lowest, finger)
@@ -190,17 +190,28 @@ class FingeringSearch {
     return true
   }
 
-  private inReach(finger: number, note: Note): boolean {
+  /** Along the neck alone: what fails here fails however the barres grow. */
+  private mayReach(finger: number, fret: number): boolean {
     for (let f = 1; f <= 4; f++) {
       const place = this.hand[f]!
       if (f === finger || place.fret === 0) continue
-      // From the nearest string of a barre: the finger lies there, whatever else it covers.
-      const across = Math.max(0, place.top - note.string, note.string - place.low)
-      if (
-        this.mm[(across * this.neckFrets + place.fret) * this.neckFrets + note.fret]! >
-        this.spans[f * 5 + finger]!
-      )
-        return false
+      if (this.mm[place.fret * this.neckFrets + fret]! > this.spans[f * 5 + finger]!) return false
+    }
+    return true
+  }
+
+  /** The whole hand, across the strings too, from the nearest string of a barre: the finger lies there anyway. */
+  private holds(): boolean {
+    for (let f = 1; f < 4; f++) {
+      const a = this.hand[f]!
+      if (a.fret === 0) continue
+      for (let g = f + 1; g <= 4; g++) {
+        const b = this.hand[g]!
+        if (b.fret === 0) continue
+        const across = Math.max(0, a.top - b.low, b.top - a.low)
+        const mm = this.mm[(across * this.neckFrets + a.fret) * this.neckFrets + b.fret]!
+        if (mm > this.spans[f * 5 + g]!) return false
+      }
     }
     return true
   }

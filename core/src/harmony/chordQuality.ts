@@ -74,8 +74,15 @@ export function readQuality(text: string): QualityParts | undefined {
   } else if (take(AUG)) draft.fifth = 8
   readNumber(draft, take(/^(?:6\/9|69|6|7|9|11|13|5(?!th)|2|4|power)/), majorSeventh, dim)
   while (rest !== '') if (!readModifier(draft, take)) return undefined
+  // A sixth beside a seventh is a thirteenth.
+  if (draft.sixth && draft.seventh !== undefined) {
+    draft.sixth = false
+    draft.tensions.push(21)
+  }
   draft.tensions = [...new Set(draft.tensions)].sort((a, b) => a - b)
-  return draft
+  const dominant = draft.third === 4 && draft.seventh === 10 && draft.fifth === 'none'
+  if (draft.altered && !(dominant && draft.tensions.every((t) => t === 14))) return undefined
+  return draft.altered ? { ...draft, tensions: [] } : draft
 }
 
 function readNumber(draft: Draft, number: string | undefined, majorSeventh: boolean, dim: boolean): void {
@@ -189,8 +196,9 @@ export function qualityText(parts: QualityParts): string {
     if (third === 'sus2') text += 'sus2'
     if (third === 'sus4') text += 'sus4'
     if (parts.altered) text += 'alt'
-    else if (fifth === 6) text += 'b5'
-    else if (fifth === 8) text += '#5'
+    // After a bare root the sign would be taken for the root's own.
+    else if (fifth === 6) text += text === '' ? '(b5)' : 'b5'
+    else if (fifth === 8) text += text === '' ? '(#5)' : '#5'
   }
   for (const t of [...tensions].sort((a, b) => a - b)) text += tensionText(t, number)
   if (third === 'none' && !eleventh && !text.startsWith('5')) text += 'no3'

@@ -45,7 +45,12 @@ export function readChordSymbol(text: string): SymbolReading {
   if (!parts || !step) return { kind: 'unknown' }
   const bass = bassStep ? readName(bassStep, bassSign) : undefined
   const root = readName(step, sign)
-  const chord = { root, quality: qualityText(parts), intervals: qualityIntervals(parts) }
+  const quality = qualityText(parts)
+  const intervals = qualityIntervals(parts)
+  // A symbol that contradicts itself (augmented with a flat fifth) has no spelling that reads back: not understood.
+  const again = readQuality(quality)
+  if (!again || qualityIntervals(again).join() !== intervals.join()) return { kind: 'unknown' }
+  const chord = { root, quality, intervals }
   return { kind: 'chord', chord: bass ? { ...chord, bass } : chord }
 }
 

@@ -17,13 +17,19 @@ const SCALE_WORDS: Readonly<Record<string, ScaleName>> = {
   pentatonic: 'majorPentatonic',
 }
 
+/** A note with or without octave, as in "F#" or "E4". */
+export function readNote(text: string): { readonly name: NoteName; readonly octave?: number } | undefined {
+  const match = /^([A-G])(##|#|bb|b)?(\d)?$/.exec(text.trim().replaceAll('♯', '#').replaceAll('♭', 'b'))
+  return match ? { name: nameFrom(match), ...(match[3] ? { octave: Number(match[3]) } : {}) } : undefined
+}
+
 /**
  * Reads a claim as it is said: "F#", "F#4", "3 of D", "b7 of A", "D7", "G major", "A minor pentatonic".
- * A bare letter is a note; "D chord" is the chord.
+ * A letter with an octave up to 6 is a note, with 7 or 9 a chord; a bare letter is a note; "D chord" is the chord.
  */
 export function readClaim(text: string): Claim | undefined {
   const plain = text.trim().replaceAll('♯', '#').replaceAll('♭', 'b')
-  const note = /^([A-G])(##|#|bb|b)?(\d)?$/.exec(plain)
+  const note = /^([A-G])(##|#|bb|b)?([0-6])?$/.exec(plain)
   if (note) return { kind: 'note', name: nameFrom(note), ...(note[3] ? { octave: Number(note[3]) } : {}) }
   const degree = /^([#b]?[1-7])\s+(?:of|in)\s+([A-G])(##|#|bb|b)?m?$/.exec(plain)
   if (degree) return { kind: 'degree', degree: sameDegree(degree[1]!), tonic: nameFrom(degree.slice(1)) }

@@ -1,3 +1,4 @@
+import { noteIn, type NoteNaming } from './noteNaming.ts'
 import {
   STEPS,
   mod12,
@@ -67,6 +68,11 @@ export function scaleOf(key: Key): PitchClass[] {
 /** @example keyText(keyOf({ step: 'D', alter: 0 }, 'dorian')) // 'D dorian' */
 export function keyText(key: Key): string {
   return `${nameText(key.tonic)} ${key.mode}`
+}
+
+/** A key's name in a naming, the mode in English. */
+export function keyIn(naming: NoteNaming, key: Key): string {
+  return `${noteIn(naming, key.tonic)} ${key.mode}`
 }
 
 /** Spells a MIDI number in a key: scale notes by the signature, others by its leaning to sharps or flats. */

@@ -31,7 +31,7 @@ export class SchemaError extends Error {
  * @throws SchemaError naming the first wrong place
  */
 export function validated<T>(schema: Joi.Schema, value: unknown, what: string): T {
-  const result = schema.validate(value, { convert: false, abortEarly: true })
+  const result = schema.required().validate(value, { convert: false, abortEarly: true })
   if (!result.error) return value as T
   const detail = result.error.details[0]
   const where = (detail?.path ?? [])

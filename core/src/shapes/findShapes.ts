@@ -1,5 +1,7 @@
 import { fingeringsOf, type Fingering } from '../grip/fingering.ts'
-import type { ChordReading } from '../harmony/chordSymbol.ts'
+import { spellInChord } from '../harmony/chordTones.ts'
+import { pitchClass } from '../pitch/pitch.ts'
+import { bassPitchClass, type ChordReading } from '../harmony/chordSymbol.ts'
 import type { LeftFinger, Player } from '../neck/hand.ts'
 import { fretOnNeck, type Setup } from '../neck/setup.ts'
 import { reachAt, reachTable } from '../neck/reachTable.ts'
@@ -40,7 +42,7 @@ export interface FoundShapes {
 
 /** How many rows of a zone are shown, and how many candidates of a zone are given to the hand to find them. */
 export const ROWS_A_ZONE = 10
-const CANDIDATES_A_ZONE = 64
+const CANDIDATES_A_ZONE = 56
 
 const WEIGHTS = Float64Array.from(SHAPE_FEATURES, (f) => SHAPE_WEIGHTS[f])
 
@@ -62,6 +64,7 @@ export function findShapes(
   everything = false,
 ): FoundShapes {
   const player = handFor(setup.player, wishes)
+  const named = withWishedBass(chord, wishes)
   const goal = shapeGoal(chord, wishes)
   const features = new Float64Array(SHAPE_FEATURES.length)
   const byZone = new Map<Zone, Candidate[]>(ZONES.map((z) => [z, []]))
@@ -75,7 +78,7 @@ export function findShapes(
     byZone.get(zoneOf(frets))!.push({ frets, cost })
   })
   const zones = ZONES.map((zone) => {
-    const shapes = holdable({ ...setup, player }, chord, wishes, byZone.get(zone)!, everything)
+    const shapes = holdable({ ...setup, player }, named, wishes, byZone.get(zone)!, everything)
     const rows = foldShapes(shapes)
     return { zone, rows: everything ? rows : rows.slice(0, ROWS_A_ZONE) }
   })
@@ -83,6 +86,13 @@ export function findShapes(
     zones: zones.filter((z) => z.rows.length > 0).sort((a, b) => a.rows[0]!.head.cost - b.rows[0]!.head.cost),
     considered,
   }
+}
+
+/** The chord as it will be heard: over the wished bass. */
+export function withWishedBass(chord: ChordReading, { bass }: ShapeWishes): ChordReading {
+  if (bass === undefined || bass === bassPitchClass(chord)) return chord
+  const { bass: _, ...plain } = chord
+  return bass === pitchClass(chord.root) ? plain : { ...plain, bass: spellInChord(plain, bass) }
 }
 
 function handFor(player: Player, wishes: ShapeWishes): Player {

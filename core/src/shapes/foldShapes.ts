@@ -23,32 +23,40 @@ const FULLER_MAY_COST = 0.5
  * @param sorted by cost, cheapest first; rows keep that order
  */
 export function foldShapes<S extends Foldable>(sorted: readonly S[]): Folded<S>[] {
-  const rows: S[][] = []
-  for (const shape of sorted) {
-    const row = rows.find(
-      (r) =>
-        // The sixth-string form is a shape of its own, though it leaves out strings of a form that few can hold.
-        (r[0]!.family.kind === 'sixthString') === (shape.family.kind === 'sixthString') &&
-        alike(r[0]!.frets, shape.frets),
+  const rows: Folded<S>[] = []
+  let left = sorted
+  while (left.length > 0) {
+    const best = left[0]!
+    const head = headOf(
+      best,
+      left.filter((s) => variants(best, s)),
     )
-    if (row) row.push(shape)
-    else rows.push([shape])
+    const row = left.filter((s) => s !== head && variants(head, s))
+    const taken = new Set<S>([head, ...row])
+    left = left.filter((s) => !taken.has(s))
+    rows.push({ head, variants: row })
   }
-  return rows.map((row) => {
-    const best = row[0]!
-    const count = sounding(best.frets)
-    let head = best
-    let gain = 0
-    for (const s of row) {
-      const more = sounding(s.frets) - count
-      const worth = more * FULLER_MAY_COST - (s.cost - best.cost)
-      if (worth > gain) {
-        gain = worth
-        head = s
-      }
+  return rows
+}
+
+/** The fullest of a row's shapes that is worth its price against the best. */
+function headOf<S extends Foldable>(best: S, members: readonly S[]): S {
+  const count = sounding(best.frets)
+  let head = best
+  let gain = 0
+  for (const s of members) {
+    const worth = (sounding(s.frets) - count) * FULLER_MAY_COST - (s.cost - best.cost)
+    if (worth > gain) {
+      gain = worth
+      head = s
     }
-    return { head, variants: row.filter((s) => s !== head) }
-  })
+  }
+  return head
+}
+
+/** The sixth-string form is a shape of its own, though it leaves out strings of a form that few can hold. */
+function variants(a: Foldable, b: Foldable): boolean {
+  return (a.family.kind === 'sixthString') === (b.family.kind === 'sixthString') && alike(a.frets, b.frets)
 }
 
 function alike(a: readonly (number | null)[], b: readonly (number | null)[]): boolean {

@@ -23,6 +23,8 @@ export interface Frame {
   readonly fingers: readonly (readonly Pressed[])[]
   /** True for the shape that a first method book prints for the chord. */
   readonly textbook: boolean
+  /** True for a shape that the teacher pinned: leaving it costs more, its barre and its place on the neck less. */
+  readonly pinned?: boolean
 }
 
 /** Open shapes as first books print them, frets / fingers from string 6 to 1. Common practice, no source. */
@@ -151,6 +153,8 @@ const shapeName = (chord: ChordReading) => {
 export function framesFor(shape: ChordReading, setup: Setup, pins: readonly PinnedShape[] = []): Frame[] {
   const names = shapeName(shape)
   const frames: Frame[] = pins.filter((pin) => isFor(pin, shape, setup)).map(pinnedFrame)
+  // Who pins a shape wants that one.
+  if (frames.length > 0) return frames
   const openKeys = names.slashed === names.plain ? [names.plain] : [names.slashed, names.plain]
   for (const key of openKeys) {
     const open = OPEN_SHAPES[key]
@@ -182,7 +186,7 @@ function isFor(pin: PinnedShape, shape: ChordReading, setup: Setup): boolean {
 }
 
 function pinnedFrame(pin: PinnedShape, index: number): Frame {
-  return fingeredFrame(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0)
+  return { ...fingeredFrame(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0), pinned: true }
 }
 
 /** How many found shapes stand in for a chord that no book shape serves (other tunings, rare chords). */

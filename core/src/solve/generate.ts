@@ -105,7 +105,7 @@ function keepShape(
 ): readonly Pressed[] {
   let pressed = sounding
   for (const group of frame.fingers) {
-    if (group.at(-1)!.string - group[0]!.string >= barreStrings) continue
+    if (!frame.pinned && group.at(-1)!.string - group[0]!.string >= barreStrings) continue
     const rest = group.filter(
       (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
     )

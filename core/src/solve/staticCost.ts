@@ -29,10 +29,16 @@ export type AddTerm = (
 /** Prices a grip on its own, without what comes before or after. The only place where these terms are defined. */
 export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
   const rules = LEVEL_RULES[wish.level]
-  fingering(setup, draft, add)
+  fingering(setup, wish, draft, add)
   if (draft.pressed.length === 0) add('hover', WEIGHTS.hoverFret * (draft.position - 1), false)
   else if (draft.position > 1)
-    add('highPosition', rules.highFret * (draft.position - 1), false, draft.position, 'frets')
+    add(
+      'highPosition',
+      rules.highFret * (draft.position - 1) * ease(wish, draft),
+      false,
+      draft.position,
+      'frets',
+    )
   if (draft.melody && draft.melody.string >= 4) add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
   if (draft.melody && draft.bass && draft.melody.string > draft.bass.place.string)
     add('crossedVoices', WEIGHTS.crossedVoices, false)
@@ -40,17 +46,23 @@ export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm)
   frameTerms(setup, wish, draft, rules.frameBeat, add)
 }
 
-function fingering(setup: Setup, draft: Draft, add: AddTerm): void {
+/** A pinned shape is wanted with its barre and where it stands. */
+function ease(wish: Wish, draft: Draft): number {
+  return wish.frames[draft.frame]?.pinned ? WEIGHTS.pinnedEase : 1
+}
+
+function fingering(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
   const { pressed } = draft
   const codes = fingerCodes(pressed)
   const textbookShare = draft.frame >= 0 ? 0.4 : 1
+  const eased = ease(wish, draft)
   for (let f = 0; f < 4; f++) {
     const code = codes[f]!
     if (code === 0) continue
     const strings = codeLow(code) - codeTop(code) + 1
     if (strings > 1) {
-      add('barre', WEIGHTS.barre + WEIGHTS.barreString * (strings - 2), false, strings, 'strings')
-      add('barreHeld', WEIGHTS.barreBeat * (strings / 3), true, strings, 'strings')
+      add('barre', (WEIGHTS.barre + WEIGHTS.barreString * (strings - 2)) * eased, false, strings, 'strings')
+      add('barreHeld', WEIGHTS.barreBeat * (strings / 3) * eased, true, strings, 'strings')
     }
     const squeezed = f + 1 - codeFret(code)
     if (squeezed > 0) add('squeeze', WEIGHTS.squeeze * squeezed * textbookShare, false, squeezed, 'frets')
@@ -91,25 +103,27 @@ function bassTerms(wish: Wish, draft: Draft, add: AddTerm): void {
 function frameTerms(setup: Setup, wish: Wish, draft: Draft, frameBeat: number, add: AddTerm): void {
   const textbook = wish.frames[0]
   if (!textbook) return
+  const firm = textbook.pinned ? WEIGHTS.pinnedFirm : 1
   if (draft.melody && wish.melody?.onset) {
     offShape(setup, textbook, draft.melody, draft.melodyFinger, add)
   }
   if (draft.bass && wish.bass?.onset) {
     offShape(setup, textbook, draft.bass.place, draft.bassFinger, add)
     if (wish.bass.kind === 'root' && !isShapeBass(textbook, draft.bass.place))
-      add('otherBass', WEIGHTS.notTextbookBass, false)
+      add('otherBass', WEIGHTS.notTextbookBass * firm, false)
     if (
       wish.bass.kind === 'alternate' &&
       textbook.frets[draft.bass.place.string - 1] !== draft.bass.place.fret
     ) {
-      add('alternateOffShape', WEIGHTS.alternateOffShape, false)
+      add('alternateOffShape', WEIGHTS.alternateOffShape * firm, false)
     }
   }
   const frame = wish.frames[draft.frame]
   if (draft.frame > 0) add('otherShape', WEIGHTS.otherFrame, false)
   const held = frame ? heldOf(frame, draft.pressed) : 0
   const size = (frame ?? textbook).pressed.length
-  if (size > held) add('shapeNotHeld', (frameBeat * (size - held)) / size, true, size - held, 'fingers')
+  if (size > held)
+    add('shapeNotHeld', (frameBeat * firm * (size - held)) / size, true, size - held, 'fingers')
 }
 
 function offShape(setup: Setup, shape: Frame, place: Place, finger: number, add: AddTerm): void {

@@ -54,6 +54,9 @@ export const WEIGHTS = {
   alternateThird: 0.9,
   alternateOther: 1.8,
   /** An alternate bass on a string that the chord shape leaves out. */
+  /** Leaving a pinned shape costs so many times more; its barre and place on the neck so many times less. */
+  pinnedFirm: 3,
+  pinnedEase: 0.3,
   alternateOffShape: 0.8,
   sameBassAgain: 2.8,
   melodyCut: 8,

@@ -13,6 +13,7 @@ import { IconArrowBackUp, IconArrowForwardUp, IconFileText, IconPrinter } from '
 import { LEVELS, STYLES, textTab, type ArrangementDoc, type Level, type Style } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { useNames } from '../names/useNames.ts'
 import { keysOf, type SheetModel } from '../sheet/sheetModel.ts'
 import type { TabLayers } from '../sheet/TabLayer.tsx'
 import { step } from '../store/documents.ts'
@@ -140,8 +141,9 @@ export function ArrangeHead({ id, model, doc, arranger, layers, onLayers }: Prop
 
 function SetupText({ model }: { model: SheetModel }) {
   const { t } = useTranslation()
+  const names = useNames()
   if (!model.setup) return null
-  const keys = keysOf(model)
+  const keys = keysOf(model, names)
   const capo = model.setup.capo[0]!
   const octaves = model.transposed / 12
   const n = Math.abs(octaves)
@@ -161,7 +163,8 @@ function SetupText({ model }: { model: SheetModel }) {
           t('arrange.sounds', { key: keys.sounding }),
         ]
       : [keys.sounding]
-  return <>{[...parts, ...shifted].join(' · ')}</>
+  const hand = model.setup.player.name ? [model.setup.player.name] : []
+  return <>{[...parts, ...shifted, ...hand].join(' · ')}</>
 }
 
 function Step({

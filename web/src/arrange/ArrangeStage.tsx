@@ -17,6 +17,7 @@ import { ArrangeHead } from './ArrangeHead.tsx'
 import { AuditLine } from './AuditLine.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
 import { HandText, NeckLegend, StretchText } from './HandText.tsx'
+import { Pins } from './Pins.tsx'
 import { Reasons } from './Reasons.tsx'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
@@ -85,6 +86,15 @@ function Bench({ id }: { id: string }) {
             </Button>
           </Alert>
         ) : null}
+        {arranger.otherHand && !arranger.stale && arranger.progress === undefined && doc ? (
+          <Alert color="lamp" mt="xs" p="xs">
+            {t('arrange.otherHand', { name: arranger.otherHand.name || t('instrument.adult') })}{' '}
+            <Button size="compact-sm" ml="sm" onClick={() => void arranger.again()}>
+              {t('arrange.again')}
+            </Button>
+          </Alert>
+        ) : null}
+        {tune?.pins?.length ? <Pins tune={tune} /> : null}
         <EffortRibbon model={model} spot={spot} onSpot={setSpot} />
       </div>
       <div className="bench-sheet">

@@ -1,5 +1,6 @@
 import { spanOf, widestReach, type Pressed, type Setup } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
+import { useNames } from '../names/useNames.ts'
 import { moveBetween, type HandMoment, type HandMove } from '../neck/handMove.ts'
 import { beatOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
 
@@ -14,11 +15,12 @@ export function HandText({
   hand: HandMoment | undefined
 }) {
   const { t } = useTranslation()
+  const names = useNames()
   if (!spot || !hand) return <div className="neck-head">{t('neck.none')}</div>
   const number = model.numbers[spot.measure]!
   const beat = beatOf(model, spot)
   const shape = hand.now.shape
-    ? t('neck.shape', { shape: hand.now.shape })
+    ? t('neck.shape', { shape: names.shape(hand.now.shape) })
     : hand.now.pressed.length === 0
       ? t('neck.open')
       : t('neck.position', { fret: hand.now.position })
@@ -32,7 +34,9 @@ export function HandText({
         {hand.next ? (
           <div style={{ color: 'var(--ink-soft)' }}>
             {t('neck.next')}:{' '}
-            {hand.next.shape && hand.next.shape !== hand.now.shape ? `${hand.next.shape} — ` : ''}
+            {hand.next.shape && hand.next.shape !== hand.now.shape
+              ? `${names.shape(hand.next.shape)} — `
+              : ''}
             <MoveText move={moveBetween(hand.now, hand.next)} />
           </div>
         ) : null}

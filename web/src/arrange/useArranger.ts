@@ -12,6 +12,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { db } from '../store/db.ts'
 import { change } from '../store/documents.ts'
+import { useCurrentPlayer, usePlayersReady } from '../store/players.ts'
 import { arrangementId } from '../store/shelf.ts'
 import { arrangeInWorker, type ArrangeRun } from '../worker/benchWorker.ts'
 
@@ -41,6 +42,8 @@ export type Arranger = ReturnType<typeof useArranger>
 /** Arranges in the worker; the result enters the document as one command. */
 export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | null | undefined) {
   const { t } = useTranslation()
+  const player = useCurrentPlayer()
+  const ready = usePlayersReady()
   const [work, setWork] = useState<Work>({})
   const running = useRef<ArrangeRun | undefined>(undefined)
   const cancel = useCallback(() => running.current?.cancel(), [])
@@ -48,7 +51,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     async (settings: Settings, label: string) => {
       if (!tune) return
       running.current?.cancel()
-      const setup = guitarSetup(settings.capo)
+      const setup = { ...guitarSetup(settings.capo), player }
       const regions = wholeTune(tune, settings.style, settings.level)
       setWork({ progress: 0, wanted: settings })
       const run = arrangeInWorker(tune, setup, regions, (progress) => {
@@ -71,7 +74,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
         })
       }
     },
-    [tune],
+    [tune, player],
   )
   useEffect(() => {
     if (tune && doc === null && !running.current) void arrange(FIRST_SETTINGS, t('arrange.command.first'))
@@ -82,5 +85,8 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     () => arrange(doc ? settingsOf(doc) : FIRST_SETTINGS, t('arrange.command.again')),
     [arrange, doc, t],
   )
-  return { ...work, arrange, cancel, again, stale }
+  /** Set where the arrangement was made for another hand than the one in use. */
+  const otherHand =
+    ready && doc && JSON.stringify(doc.setup.player) !== JSON.stringify(player) ? player : undefined
+  return { ...work, arrange, cancel, again, stale, otherHand }
 }

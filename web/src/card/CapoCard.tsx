@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core'
-import { fretFromNut, highestCapo, plainName, transposeChord, type ChordReading } from '@velvet-porch/core'
+import { fretFromNut, highestCapo, transposeChord, type ChordReading } from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
@@ -82,7 +82,6 @@ export function CapoCard({ instrument }: { instrument: ReturnType<typeof useInst
 function flatsAt(shape: ChordReading, capo: number): boolean {
   const name = transposeChord(shape, capo, false).root
   const minor = shape.quality.startsWith('m') && !shape.quality.startsWith('maj')
-  const flat = plainName(0, false).step !== name.step && name.alter > 0
-  if (!flat) return false
+  if (name.alter <= 0) return false
   return minor ? name.step === 'A' || name.step === 'D' : name.step !== 'F'
 }

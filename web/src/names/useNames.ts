@@ -1,11 +1,14 @@
 import {
   chordIn,
+  keyIn,
+  readChordSymbol,
   noteIn,
   pitchIn,
   plainPitch,
   readChordIn,
   toLetters,
   type ChordReading,
+  type Key,
   type Midi,
   type NoteName,
 } from '@velvet-porch/core'
@@ -22,6 +25,13 @@ export function useNames() {
       /** A pitch with plain spelling. */
       pitch: (midi: Midi, flats = false) => pitchIn(naming, plainPitch(midi, flats)),
       chord: (chord: ChordReading) => chordIn(naming, chord),
+      key: (key: Key) => keyIn(naming, key),
+      /** A shape's name as the solver gives it, "G" or "G (E form, fret 3)". */
+      shape: (text: string) => {
+        const [symbol = '', ...rest] = text.split(' ')
+        const reading = readChordSymbol(symbol)
+        return reading.kind === 'chord' ? [chordIn(naming, reading.chord), ...rest].join(' ') : text
+      },
       readChord: (text: string) => readChordIn(naming, text),
       letters: (text: string) => toLetters(naming, text),
     }),

@@ -27,7 +27,7 @@ const STRING_GAP = 27
 const TOP = 22
 const OPEN_WIDTH = 44
 /** Narrower windows scroll. */
-const NARROWEST = 620
+const NARROWEST = 560
 const INLAYS = [3, 5, 7, 9, 15, 17, 19]
 
 /** The whole neck lying down, true to scale along it; string 1 on top, as in tab. Left-handed necks are mirrored. */
@@ -40,16 +40,16 @@ export function LongNeck({ setup, marks, bands = [], upTo = 15, onPlace, label }
   const last = Math.min(most, upTo + capo)
   const height = TOP + STRING_GAP * strings.length + 16
   const left = setup.player.handedness === 'left'
-  const perMm = Math.max(0.1, (width - OPEN_WIDTH - 10) / fretFromNut(scaleLength, last))
+  const perMm = Math.max(0.1, (width - OPEN_WIDTH - 8) / fretFromNut(scaleLength, last))
   const x = (mm: number) => (left ? width - OPEN_WIDTH - mm * perMm : OPEN_WIDTH + mm * perMm)
   const y = (string: number) => TOP + (string - 0.5) * STRING_GAP
   const placeX = (string: number, fret: number) => {
     const onNeck = fretOnNeck(setup, { string, fret })
     if (fret === 0) return onNeck === 0 ? x(-22 / perMm) : x(fretFromNut(scaleLength, onNeck))
-    return Number.isInteger(fret)
-      ? x(fingerFromNut(scaleLength, onNeck))
-      : x(fretFromNut(scaleLength, onNeck))
+    return x(fingerFromNut(scaleLength, onNeck))
   }
+  const wireX = (string: number, fret: number) =>
+    x(fretFromNut(scaleLength, fretOnNeck(setup, { string, fret })))
   return (
     <div ref={ref} className="long-neck">
       <svg width={width} height={height} role="group" aria-label={label}>
@@ -125,7 +125,13 @@ export function LongNeck({ setup, marks, bands = [], upTo = 15, onPlace, label }
           <Mark
             key={`${m.string}.${m.fret}.${m.look}`}
             mark={m}
-            cx={placeX(m.string, m.at ?? m.fret)}
+            cx={
+              m.look === 'silent'
+                ? x(-22 / perMm)
+                : m.at === undefined
+                  ? placeX(m.string, m.fret)
+                  : wireX(m.string, m.at)
+            }
             cy={y(m.string)}
           />
         ))}

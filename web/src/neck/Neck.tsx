@@ -1,6 +1,7 @@
 import { useElementSize } from '@mantine/hooks'
-import { openPitch, nameText, plainPitch, type Setup, type TabNote } from '@velvet-porch/core'
+import { openPitch, plainName, type Setup, type TabNote } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
+import { useNames } from '../names/useNames.ts'
 import type { HandMoment } from './handMove.ts'
 import { NeckBoard } from './NeckBoard.tsx'
 import { NeckFingers } from './NeckFingers.tsx'
@@ -19,6 +20,7 @@ interface Props {
 /** The standing neck: true to scale in mm, nut (or capo) at the top, this hand and the next. */
 export function Neck({ setup, hand, plucked, onHear }: Props) {
   const { t } = useTranslation()
+  const names = useNames()
   const { ref, height, width } = useElementSize<HTMLDivElement>()
   const view = neckView(setup, hand?.now.position ?? 1, { width, height })
   return (
@@ -40,7 +42,7 @@ export function Neck({ setup, hand, plucked, onHear }: Props) {
                 fill="var(--ink-soft)"
                 pointerEvents="none"
               >
-                {nameText(plainPitch(openPitch(setup, s), false))}
+                {names.note(plainName(openPitch(setup, s), false))}
               </text>
             ))
           )}

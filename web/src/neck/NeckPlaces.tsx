@@ -1,6 +1,7 @@
-import { pitchAt, pitchText, plainPitch, type Setup } from '@velvet-porch/core'
+import { pitchAt, type Setup } from '@velvet-porch/core'
 import { useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useNames } from '../names/useNames.ts'
 import type { NeckView } from './neckView.ts'
 
 interface Props {
@@ -12,6 +13,7 @@ interface Props {
 /** Every place in the window can be heard: by click, or by arrow keys and Enter (one stop for the Tab key). */
 export function NeckPlaces({ setup, view, onHear }: Props) {
   const { t } = useTranslation()
+  const names = useNames()
   const group = useRef<SVGGElement>(null)
   const [at, setAt] = useState({ string: 1, fret: 0 })
   const fretted = view.frets.filter((f) => f > view.capo && f > view.top).map((f) => f - view.capo)
@@ -40,7 +42,7 @@ export function NeckPlaces({ setup, view, onHear }: Props) {
     <g ref={group} onKeyDown={onKey}>
       {view.strings.flatMap((s) =>
         frets.map((f) => {
-          const name = pitchText(plainPitch(pitchAt(setup, { string: s, fret: f }), false))
+          const name = names.pitch(pitchAt(setup, { string: s, fret: f }))
           return (
             <circle
               key={`${s}.${f}`}

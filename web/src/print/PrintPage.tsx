@@ -1,10 +1,11 @@
 import { Button, Group, Text } from '@mantine/core'
 import { IconArrowLeft, IconPrinter } from '@tabler/icons-react'
-import { nameText, plainName, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { plainName, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { Sheet } from '../sheet/Sheet.tsx'
+import { useNames } from '../names/useNames.ts'
 import { keysOf, sheetModel } from '../sheet/sheetModel.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 
@@ -21,13 +22,14 @@ export function PrintPage() {
 
 function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const { t } = useTranslation()
+  const names = useNames()
   const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
   const capo = doc.setup.capo[0]!
   const tuning = [...doc.setup.tuning]
     .reverse()
-    .map((m) => nameText(plainName(m, false)))
+    .map((m) => names.note(plainName(m, false)))
     .join(' ')
-  const keys = keysOf(model)
+  const keys = keysOf(model, names)
   const tempo = tune.tempos[0]!
   return (
     <div className="print-page" data-mantine-color-scheme="light">

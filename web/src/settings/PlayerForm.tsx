@@ -92,6 +92,7 @@ export function PlayerForm({ row, onDone }: { row: PlayerRow; onDone: () => void
         </Group>
         <Group mt="sm" align="flex-end">
           <Select
+            w={270}
             label={t('settings.school')}
             data={PICKING_SCHOOLS.map((s) => ({ value: s, label: t(`settings.schools.${s}`) }))}
             value={draft.school}

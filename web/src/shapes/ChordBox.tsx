@@ -43,7 +43,7 @@ export function ChordBox({ setup, frets, fingers, chord, size = 1 }: Props) {
   const along = lead + spaces * space + 8
   const across = (strings - 1) * gap + 34
   const width = upright ? across : along
-  const height = upright ? across * 0 + along : across
+  const height = upright ? along : across
   // Seen along the neck: u runs from the nut, v from the lowest string.
   const point = (string: number, u: number): { x: number; y: number } => {
     const fromLow = strings - string

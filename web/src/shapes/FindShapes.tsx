@@ -6,7 +6,9 @@ import {
   nearestChord,
   pitchAt,
   pitchClass,
+  spellInChord,
   transposeChord,
+  withWishedBass,
   type ChordReading,
   type Folded,
   type Shape,
@@ -37,9 +39,11 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   const [draft, setDraft] = useState(typed)
   const commit = useDebouncedCallback((text: string) => set({ chord: text.trim() }), 250)
   const reading = useMemo(() => names.readChord(typed), [names, typed])
-  const chord = reading.kind === 'chord' ? reading.chord : undefined
   const wishState = useWishes()
-  const found = useFound(setup, chord, wishState.wishes)
+  const everything = params.get('every') === '1'
+  const asked = reading.kind === 'chord' ? reading.chord : undefined
+  const chord = asked && withWishedBass(asked, wishState.wishes)
+  const found = useFound(setup, asked, wishState.wishes, everything)
   const [picked, setPicked] = useState<string>()
   const [unfolded, setUnfolded] = useState<string>()
   const [held, setHeld] = useState<{ shape: Shape; chord: ChordReading }>()
@@ -133,6 +137,11 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
             </div>
           </section>
         ))}
+        {zones.length > 0 ? (
+          <Button mt="md" variant="default" onClick={() => set({ every: everything ? '' : '1' })}>
+            {t(everything ? 'shapes.best' : 'shapes.every')}
+          </Button>
+        ) : null}
       </div>
       <aside className="shapes-side">
         {shape && chord ? (
@@ -235,7 +244,7 @@ function useMarks(
       labels === 'degrees'
         ? degreeLabel(chord, mod12(midi))
         : labels === 'notes' || fret === 0
-          ? names.pitch(midi).replace(/\d$/, '')
+          ? names.note(spellInChord(chord, mod12(midi)))
           : String(finger)
     return { string, fret, label, look: mod12(midi) === pitchClass(chord.root) ? 'root' : 'tone' }
   })

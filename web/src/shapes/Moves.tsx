@@ -4,7 +4,12 @@ import { useTranslation } from 'react-i18next'
 /** What each finger does between two shapes, with its way in mm. */
 export function Moves({ change }: { change: ChordChange }) {
   const { t } = useTranslation()
-  const spot = (s: FingerSpot | undefined) => (s ? t('shapes.spot', { string: s.low, fret: s.fret }) : '')
+  const spot = (s: FingerSpot | undefined) => {
+    if (!s) return ''
+    return s.low === s.top
+      ? t('shapes.spot', { string: s.low, fret: s.fret })
+      : t('shapes.spotBarre', { low: s.low, top: s.top, fret: s.fret })
+  }
   if (change.moves.length === 0) return <p className="soft">{t('shapes.move.none')}</p>
   return (
     <ul className="moves">

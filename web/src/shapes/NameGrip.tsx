@@ -3,6 +3,7 @@ import {
   checkClaim,
   familyOf,
   fingeringsOf,
+  hertz,
   lastFret,
   mod12,
   nameShape,
@@ -10,6 +11,7 @@ import {
   pitchClass,
   pitchIn,
   readClaim,
+  spellInChord,
   stretchOf,
   zoneOf,
   type Place,
@@ -23,7 +25,6 @@ import type { useInstrument } from '../instrument/useInstrument.ts'
 import { LongNeck, type NeckMark } from '../neck/LongNeck.tsx'
 import { useNames } from '../names/useNames.ts'
 import { player } from '../play/player.ts'
-import { hertz } from '@velvet-porch/core'
 import { ShapeDetails } from './ShapeDetails.tsx'
 
 /** Places put on the neck, and what they are called. */
@@ -45,7 +46,7 @@ export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInst
     return {
       string,
       fret,
-      label: names.pitch(midi).replace(/\d$/, ''),
+      label: chord ? names.note(spellInChord(chord, mod12(midi))) : names.pitch(midi).replace(/\d$/, ''),
       look: mod12(midi) === root ? 'root' : 'tone',
     }
   })

@@ -14,10 +14,15 @@ function finder(): Remote<ShapesApi> {
 }
 
 /** The shapes of a chord; the last ones stay while the next are looked for. */
-export const useFound = (setup: Setup, chord: ChordReading | undefined, wishes: ShapeWishes) =>
+export const useFound = (
+  setup: Setup,
+  chord: ChordReading | undefined,
+  wishes: ShapeWishes,
+  everything: boolean,
+) =>
   useQuery({
-    queryKey: ['shapes', setup, chord, wishes],
-    queryFn: () => finder().find(setup, chord!, wishes),
+    queryKey: ['shapes', setup, chord, wishes, everything],
+    queryFn: () => finder().find(setup, chord!, wishes, everything),
     enabled: chord !== undefined,
     placeholderData: keepPreviousData,
     networkMode: 'always',

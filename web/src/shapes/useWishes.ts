@@ -1,4 +1,4 @@
-import { midiOf, pitchClass, readClaim, type ShapeWishes } from '@velvet-porch/core'
+import { midiOf, pitchClass, readNote, type ShapeWishes } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { useNames } from '../names/useNames.ts'
@@ -34,8 +34,8 @@ export function useWishes(): {
     const faults: WishParam[] = []
     const note = (param: 'bass' | 'top') => {
       if (!texts[param]) return undefined
-      const claim = readClaim(names.letters(texts[param]))
-      if (claim?.kind === 'note' && (param === 'bass' || claim.octave !== undefined)) return claim
+      const read = readNote(names.letters(texts[param]))
+      if (read && (param === 'bass' || read.octave !== undefined)) return read
       faults.push(param)
       return undefined
     }

@@ -1,11 +1,13 @@
 import { VisuallyHidden } from '@mantine/core'
-import { pitchAt, pitchText, plainPitch } from '@velvet-porch/core'
+import { pitchAt } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
-import { beatOf, chordLabel, type SheetModel, type Spot } from './sheetModel.ts'
+import { useNames } from '../names/useNames.ts'
+import { beatOf, chordLabel, inFlats, type SheetModel, type Spot } from './sheetModel.ts'
 
 /** Says the selected spot to a screen reader: measure, beat, chord, every note with both hands. */
 export function SpokenSpot({ model, spot }: { model: SheetModel; spot: Spot | undefined }) {
   const { t } = useTranslation()
+  const names = useNames()
   if (!spot) return <VisuallyHidden aria-live="polite" />
   const number = model.numbers[spot.measure]!
   const start = model.timeline.starts[spot.measure]! + spot.tick
@@ -14,9 +16,9 @@ export function SpokenSpot({ model, spot }: { model: SheetModel; spot: Spot | un
   const words = [
     number === 0 ? t('sheet.pickup') : t('sheet.measure', { number }),
     t('sheet.beat', { beat: beatOf(model, spot) }),
-    ...(chord ? [chordLabel(chord)] : []),
+    ...(chord ? [chordLabel(chord, names)] : []),
     ...notes.map((n) => {
-      const name = model.setup ? pitchText(plainPitch(pitchAt(model.setup, n.place), false)) : ''
+      const name = model.setup ? names.pitch(pitchAt(model.setup, n.place), inFlats(model)) : ''
       const place =
         n.place.fret === 0
           ? t('sheet.openNote', { name, string: n.place.string })

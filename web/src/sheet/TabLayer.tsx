@@ -1,9 +1,10 @@
-import { pitchAt, plainPitch, pitchText } from '@velvet-porch/core'
+import { pitchAt } from '@velvet-porch/core'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
 import { STAFF_SCALE, TAB_GAP, type Rows } from './metrics.ts'
-import { chordLabel, METRE_WIDTH, type SheetModel } from './sheetModel.ts'
+import { useNames } from '../names/useNames.ts'
+import { chordLabel, inFlats, METRE_WIDTH, type SheetModel } from './sheetModel.ts'
 
 const tabY = (rows: Rows, string: number) => rows.tabTop + (string - 1) * TAB_GAP
 
@@ -65,6 +66,7 @@ function MeasureLanes({
   strings: number
   rows: Rows
 }) {
+  const names = useNames()
   const { t } = useTranslation()
   const measure = model.tune.measures[placed.index]!
   const start = model.timeline.starts[placed.index]!
@@ -95,7 +97,7 @@ function MeasureLanes({
           x={x(h.start - start) - 5}
           y={rows.chords}
         >
-          {chordLabel(h)}
+          {chordLabel(h, names)}
         </text>
       ))}
       <Endings model={model} placed={placed} rows={rows} />
@@ -103,7 +105,7 @@ function MeasureLanes({
         const text = String(n.place.fret)
         const at = x(n.pos.tick)
         const y = tabY(rows, n.place.string)
-        const name = model.setup ? pitchText(plainPitch(pitchAt(model.setup, n.place), false)) : ''
+        const name = model.setup ? names.pitch(pitchAt(model.setup, n.place), inFlats(model)) : ''
         return (
           <Fragment key={n.id}>
             <rect

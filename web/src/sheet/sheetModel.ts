@@ -1,7 +1,5 @@
 import {
-  chordText,
   harmonyLine,
-  keyText,
   measureNumbers,
   timelineOf,
   transposeKey,
@@ -16,6 +14,7 @@ import {
   type TuneDoc,
   type Unfolded,
 } from '@velvet-porch/core'
+import type { Names } from '../names/useNames.ts'
 import { staffOf, type LayoutMeasure, type StaffMeasure } from '@velvet-porch/core/layout'
 
 /** Room for a time signature, in px; the start of a repeat stands after it. */
@@ -97,12 +96,17 @@ export function sheetModel(
   }
 }
 
-export const chordLabel = (h: HarmonySegment): string => (h.shape ? chordText(h.shape) : h.symbol)
+export const chordLabel = (h: HarmonySegment, names: Names): string =>
+  h.shape ? names.chord(h.shape) : h.symbol
+
+/** True where the key as it sounds is written with flats. */
+export const inFlats = (model: SheetModel): boolean =>
+  transposeKey(model.tune.measures[0]!.key, model.transposed).fifths < 0
 
 /** Key as it sounds and as the capo player calls it. */
-export function keysOf(model: SheetModel): { sounding: string; shape: string } {
+export function keysOf(model: SheetModel, names: Names): { sounding: string; shape: string } {
   const key = transposeKey(model.tune.measures[0]!.key, model.transposed)
-  return { sounding: keyText(key), shape: keyText(transposeKey(key, -(model.setup?.capo[0] ?? 0))) }
+  return { sounding: names.key(key), shape: names.key(transposeKey(key, -(model.setup?.capo[0] ?? 0))) }
 }
 
 /** Syllables of a quarter's sixteenths in the usual count "1 e & a" (common practice). */

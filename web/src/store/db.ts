@@ -1,5 +1,12 @@
 import Dexie, { type Table } from 'dexie'
-import type { ArrangementDoc, Command, Player, TuneDoc } from '@velvet-porch/core'
+import {
+  DEFAULT_PLAYER,
+  inputHash,
+  type ArrangementDoc,
+  type Command,
+  type Player,
+  type TuneDoc,
+} from '@velvet-porch/core'
 
 /** What the Shelf shows of a tune; kept beside the documents so that long shelves list quickly. */
 export interface ShelfRow {
@@ -30,6 +37,13 @@ export interface PlayerRow extends Player {
   id: string
 }
 
+/** Arrangements written before hands had techniques get the usual ones; what was up to date stays so. */
+function withWholePlayer(doc: ArrangementDoc, tune: TuneDoc | undefined): ArrangementDoc {
+  const setup = { ...doc.setup, player: { ...DEFAULT_PLAYER, ...doc.setup.player } }
+  const fresh = tune && inputHash(tune, doc.setup, doc.regions) === doc.inputHash
+  return { ...doc, setup, ...(fresh ? { inputHash: inputHash(tune, setup, doc.regions) } : {}) }
+}
+
 class PorchDb extends Dexie {
   shelf!: Table<ShelfRow, string>
   tunes!: Table<TuneDoc, string>
@@ -46,7 +60,14 @@ class PorchDb extends Dexie {
       arrangements: 'id, tuneId',
       history: '++seq, docId, [docId+undone]',
     })
-    this.version(2).stores({ players: 'id, name' })
+    this.version(2)
+      .stores({ players: 'id, name' })
+      .upgrade(async (tx) => {
+        for (const doc of await tx.table<ArrangementDoc>('arrangements').toArray()) {
+          const tune = await tx.table<TuneDoc>('tunes').get(doc.tuneId)
+          await tx.table<ArrangementDoc>('arrangements').put(withWholePlayer(doc, tune))
+        }
+      })
   }
 }
 

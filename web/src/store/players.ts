@@ -17,6 +17,9 @@ export function useCurrentPlayer(): Player {
   return playerOf(players.find((p) => p.id === player))
 }
 
+/** False until the hands have been read from storage. */
+export const usePlayersReady = (): boolean => usePlayers() !== NOBODY
+
 /** The hand itself, without its storage id. */
 export function playerOf(row: PlayerRow | undefined): Player {
   if (!row) return DEFAULT_PLAYER

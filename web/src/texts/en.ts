@@ -89,6 +89,10 @@ export const en = {
     cancel: 'Stop',
     stale: 'The tune has changed since this was arranged.',
     again: 'Arrange again',
+    otherHand: 'This was arranged for another hand than the one in use ({{name}}).',
+    pins: 'Pinned shapes:',
+    unpin: 'Take the {{chord}} shape off',
+    unpinned: 'Unpinned {{chord}}',
     shapes: 'shapes in {{key}}',
     sounds: 'sounds {{key}}',
     octave_down: 'an octave lower',
@@ -296,6 +300,10 @@ export const en = {
     fold: 'fold',
     variants_one: '{{count}} variant',
     variants_other: '{{count}} variants',
+    every: 'Show every shape',
+    best: 'Show the best only',
+    noWishes: 'Wishes: bass, top note, strings, frets, stretch…',
+    wishes: 'Wishes: {{list}}',
     anywhere: 'anywhere',
     any: 'any',
     wish: {
@@ -377,6 +385,7 @@ export const en = {
     compareOther: 'The two shapes are for different instruments.',
     fromTo: 'From {{from}} to {{to}}',
     spot: 'string {{string}} fret {{fret}}',
+    spotBarre: 'strings {{low}} to {{top}} fret {{fret}}',
     move: {
       none: 'No finger is needed.',
       stay: 'stays on {{from}}',
@@ -413,7 +422,7 @@ export const en = {
     unknownNear: '“{{text}}” is left out: it is not understood. The nearest is {{chord}}.',
     nothing: 'There is no way through: a chord has no shape under these wishes.',
     says_one: '{{count}} shape.',
-    says_other: '{{count}} shapes; the fingers that keep to the strings travel {{mm}} mm in all.',
+    says_other: '{{count}} shapes; the fingers travel {{mm}} mm in all.',
   },
   fingering: {
     easy: 'Nothing weighs against it.',

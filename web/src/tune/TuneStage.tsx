@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { useActions } from '../shell/actions.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
+import { useNames } from '../names/useNames.ts'
 import { keysOf, sheetModel, type Spot } from '../sheet/sheetModel.ts'
 import { step } from '../store/documents.ts'
 import { useTune } from '../store/useTune.ts'
@@ -22,6 +23,7 @@ export function TuneStage() {
 
 function TuneBench({ tune }: { tune: TuneDoc }) {
   const { t } = useTranslation()
+  const names = useNames()
   const { text, problems, readable, edit, spans, saved } = useAbcText(tune, t('tune.text'))
   const model = useMemo(() => sheetModel(tune), [tune])
   const [spot, setSpot] = useState<Spot>()
@@ -56,7 +58,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
             <span className="setup">
               {[
                 tune.composer,
-                keysOf(model).sounding,
+                keysOf(model, names).sounding,
                 t('tune.measures', { count: tune.measures.length }),
                 tempo.stated
                   ? t('tune.tempo', { bpm: Math.round(tempo.bpm) })

@@ -20,8 +20,8 @@ export interface ShapesReply extends FoundShapes {
 }
 
 const api = {
-  find(setup: Setup, chord: ChordReading, wishes: ShapeWishes): ShapesReply {
-    const found = findShapes(setup, chord, wishes)
+  find(setup: Setup, chord: ChordReading, wishes: ShapeWishes, everything: boolean): ShapesReply {
+    const found = findShapes(setup, chord, wishes, everything)
     return { ...found, relax: found.zones.length > 0 ? [] : wishesToRelax(setup, chord, wishes) }
   },
   same(setup: Setup, frets: readonly (number | null)[]): SameNotes {
