@@ -61,6 +61,22 @@ for (const scheme of ['light', 'dark'] as const) {
       ).toEqual([])
     }
     await check()
+    for (const path of [
+      '/shapes?chord=B',
+      '/shapes?do=name&places=x-3-2-0-1-0',
+      '/shapes?do=path',
+      '/neck',
+      '/neck?card=harmonics',
+      '/neck?card=scale',
+      '/settings',
+    ]) {
+      const back = page.url()
+      await page.goto(path)
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      await page.waitForTimeout(400)
+      await check()
+      await page.goto(back)
+    }
     await page.goto(page.url().replace('arrange', 'tune'))
     await expect(page.locator('[data-drawn]').first()).toBeAttached()
     await check()

@@ -7,12 +7,14 @@ import {
   mod12,
   progressionPath,
   readChordSymbol,
+  shapeQuery,
   shownOrder,
   cheapestFingering,
   USUAL_HIGHEST_FRET,
   type ChordReading,
   type Folded,
   type Shape,
+  type ShapeQuery,
 } from '@velvet-porch/core'
 import { auditChordSet, fingersMakeSense } from './auditSet.ts'
 import { fittingHalf, readChordSet, type SetPosition } from './chordSet.ts'
@@ -82,12 +84,16 @@ export function rankingReport() {
   let shownByHead = 0
   for (const { chord, positions: wanted } of chords.values()) {
     const shown = shownOrder(findShapes(setup, chord)).slice(0, SHOWN_ROWS)
-    const all = shownOrder(findShapes(setup, chord, {}, true))
+    const laid = everyShape(shapeQuery(chord, {}))
     for (const position of wanted) {
       const rank = rankIn(shown, position)
       if (rank.byRow >= 0) shownByRow++
       if (rank.byHead >= 0) shownByHead++
-      if (rankIn(all, position).byRow >= 0) named++
+      if (
+        laid.has(position.frets.join()) &&
+        cheapestFingering(setup, position.frets, setup.player) !== undefined
+      )
+        named++
       if (position.rank === 0) ranks.push(rank)
     }
   }
@@ -115,6 +121,14 @@ export function rankingReport() {
   }
 }
 
+/** Every set of frets that answers a query, fingers not asked yet. */
+function everyShape(query: ShapeQuery): Set<string> {
+  const setup = guitarSetup()
+  const found = new Set<string>()
+  enumerateShapes(setup, query, setup.player, (frets) => found.add(frets.join()))
+  return found
+}
+
 /** Share of all positions (sensible fingers) that are found when their sounding notes are asked for, by no name. */
 function soundRecall(positions: readonly SetPosition[]): { recall: number; missed: SetPosition[] } {
   const setup = guitarSetup()
@@ -128,25 +142,21 @@ function soundRecall(positions: readonly SetPosition[]): { recall: number; misse
   for (const [key, wanted] of bySound) {
     const [list = '', bass] = key.split(' ')
     const classes = list.split(',').map(Number)
-    const found = new Set<string>()
-    enumerateShapes(
-      setup,
-      {
-        allowed: classes,
-        essential: classes.map((pc) => [pc]),
-        bass: Number(bass),
-        leave: [],
-        ring: [],
-        lowestFret: 1,
-        highestFret: USUAL_HIGHEST_FRET,
-        fewestStrings: 3,
-      },
-      setup.player,
-      (frets) => {
-        if (cheapestFingering(setup, frets, setup.player) !== undefined) found.add(frets.join())
-      },
+    const found = everyShape({
+      allowed: classes,
+      essential: classes.map((pc) => [pc]),
+      bass: Number(bass),
+      leave: [],
+      ring: [],
+      lowestFret: 1,
+      highestFret: USUAL_HIGHEST_FRET,
+      fewestStrings: 3,
+    })
+    missed.push(
+      ...wanted.filter(
+        (p) => !found.has(p.frets.join()) || cheapestFingering(setup, p.frets, setup.player) === undefined,
+      ),
     )
-    missed.push(...wanted.filter((p) => !found.has(p.frets.join())))
   }
   return { recall: 1 - missed.length / asked.length, missed }
 }

@@ -53,10 +53,10 @@ export const WEIGHTS = {
   alternateRoot: 0.3,
   alternateThird: 0.9,
   alternateOther: 1.8,
-  /** An alternate bass on a string that the chord shape leaves out. */
   /** Leaving a pinned shape costs so many times more; its barre and place on the neck so many times less. */
   pinnedFirm: 3,
   pinnedEase: 0.3,
+  /** An alternate bass on a string that the chord shape leaves out. */
   alternateOffShape: 0.8,
   sameBassAgain: 2.8,
   melodyCut: 8,

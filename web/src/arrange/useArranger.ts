@@ -77,8 +77,9 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     [tune, player],
   )
   useEffect(() => {
-    if (tune && doc === null && !running.current) void arrange(FIRST_SETTINGS, t('arrange.command.first'))
-  }, [tune, doc, arrange, t])
+    if (ready && tune && doc === null && !running.current)
+      void arrange(FIRST_SETTINGS, t('arrange.command.first'))
+  }, [ready, tune, doc, arrange, t])
   useEffect(() => () => running.current?.cancel(), [])
   const stale = Boolean(tune && doc && inputHash(tune, doc.setup, doc.regions) !== doc.inputHash)
   const again = useCallback(

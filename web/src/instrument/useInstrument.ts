@@ -7,7 +7,7 @@ import {
   type Setup,
   type TuningFault,
 } from '@velvet-porch/core'
-import { useCallback, useMemo } from 'react'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useSearchParams } from 'react-router'
 import { useCurrentPlayer } from '../store/players.ts'
 
@@ -22,12 +22,13 @@ export interface InstrumentChoice {
   readonly setup: Setup
 }
 
-/** Parameters of the address that describe the instrument. */
-export const INSTRUMENT_PARAMS = ['instrument', 'tuning', 'capo', 'capoStrings'] as const
+/** Parameters of the address to set; empty ones are taken out. A function is given the latest. */
+type Entries = Readonly<Partial<Record<string, string>>>
+export type AddressChange = Entries | ((latest: URLSearchParams) => Entries)
 
 /** The instrument of the reference pages, held in the address so that a page can be kept and shared. */
 export function useInstrument(): InstrumentChoice & {
-  set: (change: Partial<Record<string, string>>) => void
+  set: (change: AddressChange) => void
 } {
   const [params, setParams] = useSearchParams()
   const player = useCurrentPlayer()
@@ -53,19 +54,22 @@ export function useInstrument(): InstrumentChoice & {
       setup: setupOf(kind, tuning, { fret: capo, ...(capoStrings ? { strings: capoStrings } : {}) }, player),
     }
   }, [kind, tuningText, wantedCapo, capoStringsText, player])
+  // Changes that come faster than the address is written must not lose one another.
+  const latest = useRef(params)
+  useEffect(() => {
+    latest.current = params
+  }, [params])
   const set = useCallback(
-    (change: Partial<Record<string, string>>) =>
-      setParams(
-        (before) => {
-          const next = new URLSearchParams(before)
-          for (const [key, value] of Object.entries(change)) {
-            if (value) next.set(key, value)
-            else next.delete(key)
-          }
-          return next
-        },
-        { replace: true },
-      ),
+    (change: AddressChange) => {
+      const next = new URLSearchParams(latest.current)
+      const entries = typeof change === 'function' ? change(latest.current) : change
+      for (const [key, value] of Object.entries(entries)) {
+        if (value) next.set(key, value)
+        else next.delete(key)
+      }
+      latest.current = next
+      setParams(next, { replace: true })
+    },
     [setParams],
   )
   return { ...choice, set }

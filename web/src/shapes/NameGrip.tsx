@@ -51,16 +51,20 @@ export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInst
     }
   })
   const toggle = (place: Place) => {
-    const next = frets.map((f, i) => (i + 1 === place.string ? (f === place.fret ? null : place.fret) : f))
     setLast(place)
     void player.pluck(place.string, hertz(pitchAt(setup, place)))
-    set({
-      places: next.some((f) => f !== null)
-        ? [...next]
-            .reverse()
-            .map((f) => f ?? 'x')
-            .join('-')
-        : '',
+    set((latest) => {
+      const next = readFrets(setup, latest.get('places')).map((f, i) =>
+        i + 1 === place.string ? (f === place.fret ? null : place.fret) : f,
+      )
+      return {
+        places: next.some((f) => f !== null)
+          ? [...next]
+              .reverse()
+              .map((f) => f ?? 'x')
+              .join('-')
+          : '',
+      }
     })
   }
   const shape: Shape | undefined =
