@@ -52,6 +52,7 @@ test('two shapes are compared with the way of every finger', async ({ page }) =>
   const compare = page.getByRole('region', { name: 'Two shapes compared' })
   await expect(compare).toContainText('From C to Am')
   await expect(compare).toContainText('1 stays on string 2 fret 1')
+  await expect(page.getByTestId('best-pair')).toContainText('other fingers')
   await expect(compare).toContainText(/3 moves from string 5 fret 3 to string 3 fret 2, \d+ mm/)
 })
 
@@ -72,6 +73,7 @@ test('places clicked on the neck are named, with the capo by shape and sound; a 
   await expect(names.getByRole('heading')).toHaveText('C')
   await page.getByRole('textbox', { name: 'Capo' }).fill('3')
   await expect(names.getByRole('heading')).toHaveText('C sounds E♭')
+  await expect(page.getByTestId('same-pitch')).toContainText('G4 is also had on string 2 fret 5')
   await page.getByLabel('Check what was said of it').fill('G')
   await expect(page.getByTestId('claim')).toContainText('True: string 1 fret 0 is G4')
   await page.getByLabel('Check what was said of it').fill('2 of G')

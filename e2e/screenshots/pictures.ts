@@ -34,3 +34,30 @@ test('pictures of the main views', async ({ page }) => {
   await page.waitForTimeout(1200)
   await page.screenshot({ path: `${folder}/print.png` })
 })
+
+test('pictures of shapes, neck card and settings', async ({ page }) => {
+  const shot = async (path: string, file: string) => {
+    await page.goto(path)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await page.waitForTimeout(900)
+    await page.screenshot({ path: `${folder}/${file}.png` })
+  }
+  await shot('/shapes?chord=F%23m7b5', 'shapes')
+  await shot('/shapes?do=name&places=x-3-2-0-1-0&capo=3', 'name-a-grip')
+  await shot('/shapes?do=path&chords=C%20Am%20F%20G%20Em%20Dm7', 'progression')
+  await shot('/neck?card=scale&tuning=dadgad', 'neck-card')
+  await page.goto('/settings')
+  for (const [name, fret] of [
+    ['Small hands', 5],
+    ['Wide hands', 1],
+  ] as const) {
+    await page.getByRole('button', { name: 'Add a hand' }).click()
+    await page.getByRole('textbox', { name: 'Name' }).fill(name)
+    await page.getByRole('button', { name: 'Find it on the neck' }).click()
+    await page.getByRole('button', { name: new RegExp(`frets ${fret} and`) }).click()
+    await page.getByRole('button', { name: 'Save' }).click()
+    await expect(page.getByTestId('players')).toContainText(name)
+  }
+  await page.waitForTimeout(500)
+  await page.screenshot({ path: `${folder}/settings.png` })
+})

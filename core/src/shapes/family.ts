@@ -42,7 +42,9 @@ export function familyOf(
 ): Family {
   const across = straightAcross(frets)
   const usual =
-    setup.tuning.length === 6 && FOURTHS.every((i, s) => setup.tuning[s]! - setup.tuning[s + 1]! === i)
+    setup.tuning.length === 6 &&
+    setup.capo.every((c) => c === setup.capo[0]) &&
+    FOURTHS.every((i, s) => setup.tuning[s]! - setup.tuning[s + 1]! === i)
   if (!usual) return across === undefined ? { kind: 'own' } : { kind: 'across', fret: across }
   const lowest = frets.findLastIndex((f) => f !== null)
   const skip = chord.bass ? lowest : -1

@@ -52,7 +52,8 @@ function combinations(wish: Wish): Needed[] {
 
 function* drafts(setup: Setup, wish: Wish, needed: Needed): Generator<Draft> {
   const open = openStrings(needed)
-  const barreStrings = LEVEL_RULES[wish.level].barreStrings
+  const { techniques } = setup.player
+  const barreStrings = techniques.barre ? LEVEL_RULES[wish.level].barreStrings : 1
   for (const { melodyFinger, bassFinger, pressed } of fingerings(setup, needed, open, barreStrings)) {
     const base = { melody: needed.melody, melodyFinger, bass: needed.bass, bassFinger }
     if (pressed.length > 0) yield { ...base, pressed, frame: -1, position: positionOf(pressed) }
@@ -80,8 +81,8 @@ function fingerings(
   const melody = needed.melody
   const bass = needed.bass?.place
   const result: Fingering[] = []
-  for (const melodyFinger of fingersFor(melody)) {
-    for (const bassFinger of fingersFor(bass)) {
+  for (const melodyFinger of fingersFor(setup, melody)) {
+    for (const bassFinger of fingersFor(setup, bass)) {
       const pressed: Pressed[] = []
       if (melody && melodyFinger > 0)
         pressed.push({ string: melody.string, fret: melody.fret, finger: melodyFinger })
@@ -105,7 +106,10 @@ function keepShape(
 ): readonly Pressed[] {
   let pressed = sounding
   for (const group of frame.fingers) {
-    if (!frame.pinned && group.at(-1)!.string - group[0]!.string >= barreStrings) continue
+    const { techniques } = setup.player
+    const strings = group.at(-1)!.string - group[0]!.string + 1
+    if (strings > 1 && (!techniques.barre || (strings > barreStrings && !frame.pinned))) continue
+    if (group[0]!.finger === 4 && !techniques.littleFinger) continue
     const rest = group.filter(
       (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
     )
@@ -134,8 +138,9 @@ function openStrings(needed: Needed): number[] {
   return [needed.melody, needed.bass?.place].flatMap((p) => (p && p.fret === 0 ? [p.string] : []))
 }
 
-function fingersFor(place: Place | undefined): readonly number[] {
-  return place && place.fret > 0 ? FINGERS : [0]
+function fingersFor(setup: Setup, place: Place | undefined): readonly number[] {
+  if (!place || place.fret === 0) return [0]
+  return setup.player.techniques.littleFinger ? FINGERS : FINGERS.slice(0, 3)
 }
 
 function finish(setup: Setup, wish: Wish, draft: Draft): Candidate {

@@ -1,11 +1,14 @@
 import {
   chordText,
   findShapes,
+  framesFor,
   pitchAt,
   readChordSymbol,
   shownOrder,
+  STANDARD_TUNING,
+  type ChordReading,
+  type LeftFinger,
   type Setup,
-  type Shape,
 } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -29,15 +32,15 @@ export function RootsCard({ instrument }: { instrument: ReturnType<typeof useIns
         <div key={string} className="zone">
           <h2>{t('card.roots.on', { string })}</h2>
           <div className="zone-rows">
-            {shapes.map(({ name, shape }) => (
+            {shapes.map((shape) => (
               <button
-                key={name}
+                key={shape.name}
                 type="button"
                 className="shape-pick"
-                data-root={`${name} ${string}`}
+                data-root={`${shape.name} ${string}`}
                 onClick={() => hearShape(setup, shape.frets, 'strum')}
               >
-                <b>{nameIn(names, name)}</b>
+                <b>{names.chord(shape.chord)}</b>
                 <ChordBox
                   setup={setup}
                   frets={shape.frets}
@@ -55,34 +58,41 @@ export function RootsCard({ instrument }: { instrument: ReturnType<typeof useIns
   )
 }
 
-const nameIn = (names: ReturnType<typeof useNames>, text: string) => {
-  const reading = readChordSymbol(text)
-  return reading.kind === 'chord' ? names.chord(reading.chord) : text
+interface Rooted {
+  readonly name: string
+  readonly chord: ChordReading
+  readonly frets: readonly (number | null)[]
+  readonly fingers: readonly LeftFinger[]
 }
 
-/** The best low shape of each common chord (by shape name, the capo aside), grouped by its lowest string. */
-function byBassString(setup: Setup) {
+/** The low shape of each common chord (by shape name, the capo aside), grouped by its lowest string. */
+function byBassString(setup: Setup): { string: number; shapes: Rooted[] }[] {
   const plain = { ...setup, capo: setup.tuning.map(() => 0) }
-  const groups = new Map<
-    number,
-    { name: string; shape: Shape & { chord: NonNullable<ReturnType<typeof chordFrom>> } }[]
-  >()
+  const groups = new Map<number, Rooted[]>()
   for (const text of COMMON) {
-    const chord = chordFrom(text)
-    if (!chord) continue
-    const rows = shownOrder(findShapes(plain, chord, { zone: [1, 4] }))
-    const shape = rows.map((r) => r.head).sort((a, b) => a.cost - b.cost)[0]
-    if (!shape) continue
-    const string = shape.frets.findLastIndex((f) => f !== null) + 1
-    groups.set(string, [
-      ...(groups.get(string) ?? []),
-      { name: chordText(chord), shape: { ...shape, chord } },
-    ])
+    const reading = readChordSymbol(text)
+    const held = reading.kind === 'chord' ? lowShape(plain, reading.chord) : undefined
+    if (reading.kind !== 'chord' || !held) continue
+    const string = held.frets.findLastIndex((f) => f !== null) + 1
+    const rooted = { name: chordText(reading.chord), chord: reading.chord, ...held }
+    groups.set(string, [...(groups.get(string) ?? []), rooted])
   }
   return [...groups].sort((a, b) => b[0] - a[0]).map(([string, shapes]) => ({ string, shapes }))
 }
 
-function chordFrom(text: string) {
-  const reading = readChordSymbol(text)
-  return reading.kind === 'chord' ? reading.chord : undefined
+/** The shape that first books print where there is one, else the best that is found at the nut. */
+function lowShape(setup: Setup, chord: ChordReading): Pick<Rooted, 'frets' | 'fingers'> | undefined {
+  if (setup.tuning.length === STANDARD_TUNING.length) {
+    const frame = framesFor(chord, setup).find((f) => f.textbook)
+    if (frame)
+      return {
+        frets: frame.frets,
+        fingers: frame.frets.map(
+          (_, i) => (frame.pressed.find((p) => p.string === i + 1)?.finger ?? 0) as LeftFinger,
+        ),
+      }
+  }
+  return shownOrder(findShapes(setup, chord, { zone: [1, 4] }))
+    .map((r) => r.head)
+    .sort((a, b) => a.cost - b.cost)[0]
 }

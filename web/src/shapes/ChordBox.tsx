@@ -97,7 +97,7 @@ export function ChordBox({ setup, frets, fingers, chord, size = 1 }: Props) {
       ))}
       {top > 0 ? (
         <FretLabel
-          at={point(upright === left ? 1 : strings, lead + space / 2)}
+          at={point(upright && left ? 1 : strings, lead + space / 2)}
           fret={top + 1}
           upright={upright}
           left={left}

@@ -11,6 +11,7 @@ import {
   pitchClass,
   pitchIn,
   readClaim,
+  samePitchPlaces,
   spellInChord,
   stretchOf,
   zoneOf,
@@ -116,6 +117,7 @@ export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInst
           {frets.some((f) => f !== null) && !fingering ? <p role="alert">{t('name.noHand')}</p> : null}
         </div>
         <ClaimCheck setup={setup} place={last} />
+        {last ? <SamePitch setup={setup} place={last} /> : null}
       </div>
       <aside className="shapes-side">
         {shape && chord ? (
@@ -136,6 +138,30 @@ function readFrets(setup: Setup, text: string | null): (number | null)[] {
       return fret !== null && fret <= lastFret(setup, strings - i) ? fret : null
     })
     .reverse()
+}
+
+/** Everywhere else that the pitch of the place touched last can be had. */
+function SamePitch({ setup, place }: { setup: Setup; place: Place }) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const midi = pitchAt(setup, place)
+  const { open, fretted, harmonics } = samePitchPlaces(setup, midi)
+  const others = [...open, ...fretted].filter((p) => p.string !== place.string || p.fret !== place.fret)
+  const words = [
+    ...others.map((p) =>
+      p.fret === 0
+        ? t('name.openString', { string: p.string })
+        : t('shapes.spot', { string: p.string, fret: p.fret }),
+    ),
+    ...harmonics.map((h) => t('name.harmonic', { string: h.string, fret: h.fret })),
+  ]
+  return (
+    <p data-testid="same-pitch">
+      {words.length > 0
+        ? t('name.samePitch', { note: names.pitch(midi), places: words.join(', ') })
+        : t('name.onlyHere', { note: names.pitch(midi) })}
+    </p>
+  )
 }
 
 /** Checks what somebody said about the place touched last. */
