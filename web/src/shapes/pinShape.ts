@@ -23,6 +23,7 @@ export function pinShape(
 /** Takes a pin off a tune. */
 export function unpinShape(tuneId: string, pinId: string, label: string): Promise<boolean> {
   return change('tune', tuneId, label, (draft) => {
-    draft.pins = (draft.pins ?? []).filter((p) => p.id !== pinId)
+    const at = draft.pins?.findIndex((p) => p.id === pinId) ?? -1
+    if (at >= 0) draft.pins!.splice(at, 1)
   })
 }

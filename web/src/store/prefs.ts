@@ -18,7 +18,7 @@ const listeners = new Set<() => void>()
 
 function load(): Prefs {
   try {
-    const stored = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Prefs>
+    const stored = (JSON.parse(localStorage.getItem(KEY) ?? '{}') ?? {}) as Partial<Prefs>
     return {
       naming: NOTE_NAMINGS.find((n) => n === stored.naming) ?? FIRST.naming,
       boxes: stored.boxes === 'sideways' ? 'sideways' : 'upright',
@@ -29,6 +29,8 @@ function load(): Prefs {
     return FIRST
   }
 }
+
+export const currentPrefs = (): Prefs => prefs
 
 export function setPrefs(change: Partial<Prefs>): void {
   prefs = { ...prefs, ...change }
@@ -41,11 +43,8 @@ export function setPrefs(change: Partial<Prefs>): void {
 }
 
 export function usePrefs(): Prefs {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener)
-      return () => listeners.delete(listener)
-    },
-    () => prefs,
-  )
+  return useSyncExternalStore((listener) => {
+    listeners.add(listener)
+    return () => listeners.delete(listener)
+  }, currentPrefs)
 }
