@@ -193,6 +193,16 @@ test('a pinned shape is held by the arranger, and can be taken off again', async
   await expect(page.getByText('The tune has changed since this was arranged.')).toBeVisible()
 })
 
+test('a tune is arranged in another tuning; the setup line, the neck and undo follow', async ({ page }) => {
+  await takeDemo(page)
+  await page.getByRole('combobox', { name: 'Tuning' }).click()
+  await page.getByRole('option', { name: 'Drop D', exact: true }).click()
+  await expect(page.getByTestId('setup')).toContainText('Drop D')
+  await expect(page.getByText(/every melody note is kept/)).toBeVisible()
+  await page.getByRole('button', { name: 'Undo: Tuning: Drop D' }).click()
+  await expect(page.getByTestId('setup')).not.toContainText('Drop D')
+})
+
 test('on a phone the finder is used by touch', async ({ browser }) => {
   const phone = await browser.newContext({
     viewport: { width: 390, height: 844 },

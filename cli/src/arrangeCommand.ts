@@ -11,8 +11,12 @@ import {
   textTab,
   wholeTune,
   type Level,
+  type Player,
+  type Setup,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
+import { readPlayer } from '@velvet-porch/core/schema'
+import { tuningFrom } from './setupFrom.ts'
 import { readText } from './readInput.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
@@ -26,6 +30,8 @@ export function arrangeCommand(args: string[]): void {
       style: { type: 'string', default: 'melody-bass' },
       level: { type: 'string', default: '1' },
       capo: { type: 'string', default: '0' },
+      tuning: { type: 'string', default: 'standard' },
+      player: { type: 'string' },
       json: { type: 'boolean', default: false },
       text: { type: 'boolean', default: false },
     },
@@ -34,7 +40,11 @@ export function arrangeCommand(args: string[]): void {
   if (!file) throw new UsageError('Name the ABC file to arrange.')
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 3, 'level') as Level
-  const setup = guitarSetup(wholeNumber(values.capo, 0, 9, 'capo'))
+  const setup: Setup = {
+    ...guitarSetup(wholeNumber(values.capo, 0, 9, 'capo')),
+    tuning: tuningFrom('guitar', values.tuning),
+    ...(values.player ? { player: playerFrom(values.player) } : {}),
+  }
   const source = readText(file)
   const readings = readAbc(source.text, () => 'tune')
   const number = wholeNumber(values.tune, 1, readings.length, 'tune')
@@ -61,4 +71,22 @@ export function arrangeCommand(args: string[]): void {
   process.stderr.write(
     `${report.melodyKept} of ${report.melodyNotes} melody notes, ${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`,
   )
+}
+
+/** A hand from a JSON file: spans in mm by finger pair, techniques, school, handedness. */
+function playerFrom(file: string): Player {
+  let value: unknown
+  try {
+    value = JSON.parse(readText(file).text)
+  } catch (error) {
+    if (error instanceof UsageError) throw error
+    throw new UsageError(
+      `${file}: this is not JSON. A hand is an object with spans, techniques, school and handedness.`,
+    )
+  }
+  try {
+    return readPlayer(value)
+  } catch (error) {
+    throw new UsageError(`${file}: ${(error as Error).message}`)
+  }
 }

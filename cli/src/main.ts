@@ -11,7 +11,7 @@ const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = {
   name: nameCommand,
 }
 
-const USAGE = `porch arrange FILE.abc [--tune N] [--style melody-bass|alternating-bass] [--level 1..3] [--capo 0..9] [--json|--text]
+const USAGE = `porch arrange FILE.abc [--tune N] [--style melody-bass|alternating-bass] [--level 1..3] [--capo 0..9] [--tuning T] [--player HAND.json] [--json|--text]
 porch audit FILE.json
 porch shapes CHORD [--tuning T] [--capo N] [--top E4] [--bass F#] [--max-stretch MM] [--no-barre] [--instrument guitar|mandolin|baritone|tenor] [--as-shape] [--all] [--json]
 porch name x-3-2-0-1-0 [--tuning T] [--capo N] [--instrument …] [--json]`

@@ -5,6 +5,7 @@ import {
   setupOf,
   type InstrumentKind,
   type Setup,
+  type Tuning,
   type TuningFault,
 } from '@velvet-porch/core'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
@@ -21,9 +22,16 @@ export const SETUP_OPTIONS = {
 /** The setup that the options ask for; throws a usage error that names what is wrong and the way out. */
 export function setupFrom(values: { instrument: string; tuning: string; capo: string }): Setup {
   const kind = oneOf(values.instrument, KINDS, 'instrument')
-  const read = readTuning(kind, values.tuning)
+  return setupOf(kind, tuningFrom(kind, values.tuning), {
+    fret: wholeNumber(values.capo, 0, highestCapo(kind), 'capo'),
+  })
+}
+
+/** The tuning that is named or spelled out; throws a usage error that says what is wrong with it. */
+export function tuningFrom(kind: InstrumentKind, text: string): Tuning {
+  const read = readTuning(kind, text)
   if ('fault' in read) throw new UsageError(tuningFaultText(read.fault))
-  return setupOf(kind, read.tuning, { fret: wholeNumber(values.capo, 0, highestCapo(kind), 'capo') })
+  return read.tuning
 }
 
 function tuningFaultText(fault: TuningFault): string {

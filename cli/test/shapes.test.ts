@@ -1,4 +1,7 @@
 import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
 
@@ -74,6 +77,28 @@ describe('porch shapes', () => {
     expect(run.status).toBe(1)
     expect(run.stderr).toContain(words)
     expect(run.stdout).toBe('')
+  })
+})
+
+describe('porch arrange in other tunings, for other hands', () => {
+  const tune = fileURLToPath(new URL('../../demo/tunes.abc', import.meta.url))
+  it('takes a tuning, and a hand from a file', () => {
+    const hand = join(mkdtempSync(join(tmpdir(), 'velvet-')), 'hand.json')
+    const spans = { '12': 70, '13': 90, '14': 95, '23': 65, '24': 88, '34': 65 }
+    const techniques = { barre: false, littleFinger: false, thumbOver: false }
+    writeFileSync(
+      hand,
+      JSON.stringify({ name: 'Wren', spans, techniques, school: 'flatPick', handedness: 'left' }),
+    )
+    const run = porch('arrange', tune, '--tuning', 'D A D G A D', '--player', hand, '--json')
+    expect(run.status).toBe(0)
+    const json = JSON.parse(run.stdout) as { setup: unknown; notes: { leftFinger: number }[] }
+    expect(json.setup).toMatchObject({ tuning: [38, 45, 50, 55, 57, 62] })
+    expect(json.notes.every((n) => n.leftFinger < 4)).toBe(true)
+    writeFileSync(hand, JSON.stringify({ name: 'Nobody', spans: { ...spans, '14': 0 }, techniques }))
+    const refused = porch('arrange', tune, '--player', hand)
+    expect(refused.status).toBe(1)
+    expect(refused.stderr).toContain('spans.14')
   })
 })
 

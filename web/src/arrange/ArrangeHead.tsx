@@ -10,7 +10,16 @@ import {
   Tooltip,
 } from '@mantine/core'
 import { IconArrowBackUp, IconArrowForwardUp, IconFileText, IconPrinter } from '@tabler/icons-react'
-import { LEVELS, STYLES, textTab, type ArrangementDoc, type Level, type Style } from '@velvet-porch/core'
+import {
+  LEVELS,
+  namedTunings,
+  STYLES,
+  textTab,
+  tuningId,
+  type ArrangementDoc,
+  type Level,
+  type Style,
+} from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useNames } from '../names/useNames.ts'
@@ -21,6 +30,8 @@ import { arrangementId } from '../store/shelf.ts'
 import { useHistory } from '../store/useTune.ts'
 import { saveAs } from './saveAs.ts'
 import { FIRST_SETTINGS, settingsOf, type Arranger, type Settings } from './useArranger.ts'
+
+const TUNINGS = namedTunings('guitar')
 
 interface Props {
   readonly id: string
@@ -102,7 +113,23 @@ export function ArrangeHead({ id, model, doc, arranger, layers, onLayers }: Prop
         />
         <Select
           size="xs"
-          w={118}
+          w={112}
+          aria-label={t('instrument.tuning')}
+          value={tuningId('guitar', now.tuning) ?? null}
+          allowDeselect={false}
+          onChange={(v) => {
+            const named = TUNINGS.find((n) => n.id === v)
+            if (named)
+              set(
+                { tuning: named.tuning },
+                t('arrange.command.tuning', { to: t(`instrument.tunings.${named.id}`) }),
+              )
+          }}
+          data={TUNINGS.map((n) => ({ value: n.id, label: t(`instrument.tunings.${n.id}`) }))}
+        />
+        <Select
+          size="xs"
+          w={104}
           aria-label={t('arrange.capo')}
           value={String(now.capo)}
           allowDeselect={false}
@@ -164,7 +191,9 @@ function SetupText({ model }: { model: SheetModel }) {
         ]
       : [keys.sounding]
   const hand = model.setup.player.name ? [model.setup.player.name] : []
-  return <>{[...parts, ...shifted, ...hand].join(' · ')}</>
+  const id = tuningId('guitar', model.setup.tuning)
+  const tuning = id && id !== 'standard' ? [t(`instrument.tunings.${id}`)] : []
+  return <>{[...parts, ...tuning, ...shifted, ...hand].join(' · ')}</>
 }
 
 function Step({

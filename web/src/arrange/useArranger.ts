@@ -2,11 +2,13 @@ import {
   arrangementOf,
   guitarSetup,
   inputHash,
+  STANDARD_TUNING,
   wholeTune,
   type ArrangementDoc,
   type Level,
   type Style,
   type TuneDoc,
+  type Tuning,
 } from '@velvet-porch/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -20,14 +22,21 @@ export interface Settings {
   readonly style: Style
   readonly level: Level
   readonly capo: number
+  readonly tuning: Tuning
 }
 
-export const FIRST_SETTINGS: Settings = { style: 'melody-bass', level: 1, capo: 0 }
+export const FIRST_SETTINGS: Settings = {
+  style: 'melody-bass',
+  level: 1,
+  capo: 0,
+  tuning: STANDARD_TUNING,
+}
 
 export const settingsOf = (doc: ArrangementDoc): Settings => ({
   style: doc.regions[0]!.style,
   level: doc.regions[0]!.level,
   capo: doc.setup.capo[0]!,
+  tuning: doc.setup.tuning,
 })
 
 interface Work {
@@ -51,7 +60,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     async (settings: Settings, label: string) => {
       if (!tune) return
       running.current?.cancel()
-      const setup = { ...guitarSetup(settings.capo), player }
+      const setup = { ...guitarSetup(settings.capo), tuning: settings.tuning, player }
       const regions = wholeTune(tune, settings.style, settings.level)
       setWork({ progress: 0, wanted: settings })
       const run = arrangeInWorker(tune, setup, regions, (progress) => {

@@ -3,6 +3,7 @@ import { notifications } from '@mantine/notifications'
 import { IconCopy, IconDots, IconPencil, IconTrash } from '@tabler/icons-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useNames } from '../names/useNames.ts'
 import { Link } from 'react-router'
 import type { ShelfRow } from '../store/db.ts'
 import { change } from '../store/documents.ts'
@@ -13,6 +14,7 @@ const SHOWN_AT_FIRST = 60
 
 export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
   const { t, i18n } = useTranslation()
+  const names = useNames()
   const [renaming, setRenaming] = useState<ShelfRow>()
   const [all, setAll] = useState(false)
   const when = new Intl.DateTimeFormat(i18n.language, { dateStyle: 'medium', timeStyle: 'short' })
@@ -61,7 +63,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                   <span style={{ color: 'var(--ink-soft)', fontSize: 13 }}>{row.composer}</span>
                 ) : null}
               </Table.Td>
-              <Table.Td className="wide-only">{row.key}</Table.Td>
+              <Table.Td className="wide-only">{names.shape(row.key)}</Table.Td>
               <Table.Td className="wide-only">{row.metre}</Table.Td>
               <Table.Td className="wide-only" ta="right">
                 {row.measures}

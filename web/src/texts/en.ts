@@ -121,6 +121,7 @@ export const en = {
       style: 'Style: {{to}}',
       level: 'Level {{to}}',
       capo: 'Capo {{to}}',
+      tuning: 'Tuning: {{to}}',
       again: 'Arranged again',
     },
   },
