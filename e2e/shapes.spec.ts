@@ -203,6 +203,24 @@ test('a tune is arranged in another tuning; the setup line, the neck and undo fo
   await expect(page.getByTestId('setup')).not.toContainText('Drop D')
 })
 
+test('every shape is listed on request, a handful at a time; the palette leads everywhere', async ({
+  page,
+}) => {
+  await page.goto('/shapes?chord=C13')
+  await expect(page.locator('.shape-pick').first()).toBeVisible()
+  const few = await page.locator('.shape-pick[data-frets]').count()
+  await page.getByRole('button', { name: 'Show every shape' }).click()
+  await expect(page.getByRole('button', { name: /\d+ more…/ }).first()).toBeVisible()
+  expect(await page.locator('.shape-pick[data-frets]').count()).toBeGreaterThan(few)
+  await page.getByText('Wishes: bass').click()
+  await page.getByLabel('Must ring').fill('9')
+  await expect(page.getByText('string numbers')).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await page.getByLabel('What would you like to do?').fill('neck card')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Neck card' })).toBeVisible()
+})
+
 test('on a phone the finder is used by touch', async ({ browser }) => {
   const phone = await browser.newContext({
     viewport: { width: 390, height: 844 },

@@ -46,6 +46,7 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   const found = useFound(setup, asked, wishState.wishes, everything)
   const [picked, setPicked] = useState<string>()
   const [unfolded, setUnfolded] = useState<string>()
+  const [lengths, setLengths] = useState<Readonly<Record<string, number>>>({})
   const [held, setHeld] = useState<{ shape: Shape; chord: ChordReading }>()
   const zones = found.data?.zones ?? []
   const all = zones.flatMap((z) => z.rows.flatMap((r) => [r.head, ...r.variants]))
@@ -119,10 +120,14 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
           </Alert>
         ) : null}
         {zones.map(({ zone, rows }) => (
-          <section key={zone} className="zone" aria-label={t('shapes.zone', { zone })}>
-            <h2>{t('shapes.zone', { zone })}</h2>
+          <section
+            key={zone}
+            className="zone"
+            aria-label={t('shapes.zone', { zone: zone.replace('-', '–') })}
+          >
+            <h2>{t('shapes.zone', { zone: zone.replace('-', '–') })}</h2>
             <div className="zone-rows">
-              {rows.map((row) => (
+              {rows.slice(0, lengths[zone] ?? ROWS_AT_ONCE).map((row) => (
                 <ShapeRow
                   key={idOf(row.head)}
                   row={row}
@@ -135,6 +140,17 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
                 />
               ))}
             </div>
+            {rows.length > (lengths[zone] ?? ROWS_AT_ONCE) ? (
+              <button
+                type="button"
+                className="plain"
+                onClick={() =>
+                  setLengths({ ...lengths, [zone]: (lengths[zone] ?? ROWS_AT_ONCE) + ROWS_AT_ONCE })
+                }
+              >
+                {t('shapes.more', { count: rows.length - (lengths[zone] ?? ROWS_AT_ONCE) })}
+              </button>
+            ) : null}
           </section>
         ))}
         {zones.length > 0 ? (
@@ -163,6 +179,9 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
     </div>
   )
 }
+
+/** Rows of a zone that are drawn before one asks for more. */
+const ROWS_AT_ONCE = 30
 
 const RELAX_PARAM = {
   bass: 'bass',

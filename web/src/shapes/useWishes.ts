@@ -15,6 +15,9 @@ export const WISH_PARAMS = [
   'nobarre',
   'free',
 ] as const
+/** No instrument here has more strings. */
+const MOST_STRINGS = 6
+
 export type WishParam = (typeof WISH_PARAMS)[number]
 
 /** The wishes in the address; texts that cannot be read are named in `faults`. */
@@ -40,10 +43,12 @@ export function useWishes(): {
       return undefined
     }
     const strings = (param: 'leave' | 'ring') =>
-      texts[param]
-        .split(/[,\s]+/)
-        .map(Number)
-        .filter((s) => s >= 1)
+      texts[param].split(/[,\s]+/).flatMap((word) => {
+        const string = Number(word)
+        if (Number.isInteger(string) && string >= 1 && string <= MOST_STRINGS) return [string]
+        if (word && !faults.includes(param)) faults.push(param)
+        return []
+      })
     const bass = note('bass')
     const top = note('top')
     const place = /^(\d+)[.\s](\d+)$/.exec(texts.place)

@@ -3,9 +3,11 @@ import { IconLamp, IconLampOff } from '@tabler/icons-react'
 import { inputHash } from '@velvet-porch/core'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useTranslation } from 'react-i18next'
-import { Link, NavLink, Outlet, useParams } from 'react-router'
+import { useMemo } from 'react'
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'
 import { db } from '../store/db.ts'
 import { arrangementId } from '../store/shelf.ts'
+import { useActions } from './actions.ts'
 import { Keys } from './Keys.tsx'
 
 type StageState = 'done' | 'stale' | 'empty'
@@ -15,6 +17,23 @@ export function Porch() {
   const { t } = useTranslation()
   const { id } = useParams()
   const arranged = useArrangedState(id)
+  const go = useNavigate()
+  useActions(
+    useMemo(
+      () =>
+        (
+          [
+            ['/', t('rail.shelf')],
+            ['/shapes', t('rail.shapes')],
+            ['/shapes?do=name', t('shapes.tasks.name')],
+            ['/shapes?do=path', t('shapes.tasks.path')],
+            ['/neck', t('rail.neck')],
+            ['/settings', t('rail.settings')],
+          ] as const
+        ).map(([to, label]) => ({ id: to, label: t('rail.go', { place: label }), run: () => void go(to) })),
+      [t, go],
+    ),
+  )
   return (
     <div className="porch">
       <a className="skip" href="#stage">

@@ -9,6 +9,7 @@ export const en = {
     shapes: 'Shapes',
     neck: 'Neck card',
     settings: 'Settings',
+    go: 'Go to {{place}}',
     state: { done: 'done', stale: 'needs another look', empty: 'not started' },
   },
   shelf: {
@@ -302,6 +303,7 @@ export const en = {
     variants_one: '{{count}} variant',
     variants_other: '{{count}} variants',
     every: 'Show every shape',
+    more: '{{count}} more…',
     best: 'Show the best only',
     noWishes: 'Wishes: bass, top note, strings, frets, stretch…',
     wishes: 'Wishes: {{list}}',
