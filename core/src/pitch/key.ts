@@ -33,7 +33,8 @@ const MODE_FIFTHS: Readonly<Record<Mode, number>> = {
   locrian: -5,
 }
 
-const MODE_STEPS: Readonly<Record<Mode, readonly number[]>> = {
+/** The modes' scales in semitones above the tonic. */
+export const MODE_STEPS = {
   major: [0, 2, 4, 5, 7, 9, 11],
   minor: [0, 2, 3, 5, 7, 8, 10],
   dorian: [0, 2, 3, 5, 7, 9, 10],
@@ -41,7 +42,7 @@ const MODE_STEPS: Readonly<Record<Mode, readonly number[]>> = {
   phrygian: [0, 1, 3, 5, 7, 8, 10],
   lydian: [0, 2, 4, 6, 7, 9, 11],
   locrian: [0, 1, 3, 5, 6, 8, 10],
-}
+} as const satisfies Readonly<Record<Mode, readonly number[]>>
 
 const FIFTHS_OF_STEP: Readonly<Record<Step, number>> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 }
 

@@ -1,15 +1,16 @@
+import { MODE_STEPS } from './key.ts'
 import { mod12, pitchClass, type NoteName, type PitchClass } from './pitch.ts'
 
 /** Scales by name: semitones above the tonic. Checked against `tonal` in the tests. */
 export const SCALES = {
-  major: [0, 2, 4, 5, 7, 9, 11],
-  minor: [0, 2, 3, 5, 7, 8, 10],
+  major: MODE_STEPS.major,
+  minor: MODE_STEPS.minor,
   harmonicMinor: [0, 2, 3, 5, 7, 8, 11],
   melodicMinor: [0, 2, 3, 5, 7, 9, 11],
-  dorian: [0, 2, 3, 5, 7, 9, 10],
-  mixolydian: [0, 2, 4, 5, 7, 9, 10],
-  lydian: [0, 2, 4, 6, 7, 9, 11],
-  phrygian: [0, 1, 3, 5, 7, 8, 10],
+  dorian: MODE_STEPS.dorian,
+  mixolydian: MODE_STEPS.mixolydian,
+  lydian: MODE_STEPS.lydian,
+  phrygian: MODE_STEPS.phrygian,
   majorPentatonic: [0, 2, 4, 7, 9],
   minorPentatonic: [0, 3, 5, 7, 10],
   blues: [0, 3, 5, 6, 7, 10],

@@ -1,3 +1,4 @@
+import { fretsText } from '@velvet-porch/core'
 import { CloseButton } from '@mantine/core'
 import type { TuneDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
@@ -13,11 +14,7 @@ export function Pins({ tune }: { tune: TuneDoc }) {
       {t('arrange.pins')}
       {(tune.pins ?? []).map((pin) => (
         <span key={pin.id}>
-          <b>{names.shape(pin.chord)}</b>{' '}
-          {[...pin.frets]
-            .reverse()
-            .map((f) => f ?? 'x')
-            .join('-')}
+          <b>{names.shape(pin.chord)}</b> {fretsText(pin.frets)}
           <CloseButton
             size="xs"
             aria-label={t('arrange.unpin', { chord: names.shape(pin.chord) })}

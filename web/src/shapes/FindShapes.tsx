@@ -1,6 +1,7 @@
 import { Alert, Button, TextInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
 import {
+  fretsText,
   fullCapo,
   mod12,
   nearestChord,
@@ -224,10 +225,7 @@ function ShapeRow({
             type="button"
             className="shape-pick"
             aria-pressed={picked !== undefined && idOf(picked) === idOf(shape)}
-            data-frets={[...shape.frets]
-              .reverse()
-              .map((f) => f ?? 'x')
-              .join('-')}
+            data-frets={fretsText(shape.frets)}
             onClick={() => {
               onPick(shape)
               hearShape(setup, shape.frets, 'strum')

@@ -1,5 +1,6 @@
 import { Button, Group, TextInput } from '@mantine/core'
 import {
+  fretsText,
   checkClaim,
   familyOf,
   fingeringsOf,
@@ -59,12 +60,7 @@ export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInst
         i + 1 === place.string ? (f === place.fret ? null : place.fret) : f,
       )
       return {
-        places: next.some((f) => f !== null)
-          ? [...next]
-              .reverse()
-              .map((f) => f ?? 'x')
-              .join('-')
-          : '',
+        places: next.some((f) => f !== null) ? fretsText(next) : '',
       }
     })
   }

@@ -1,6 +1,7 @@
 import { Alert, SegmentedControl, TextInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
 import {
+  fretsText,
   fullCapo,
   nearestChord,
   transposeChord,
@@ -100,10 +101,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
             <button
               type="button"
               className="shape-pick"
-              data-frets={[...s.shape.frets]
-                .reverse()
-                .map((f) => f ?? 'x')
-                .join('-')}
+              data-frets={fretsText(s.shape.frets)}
               onClick={() => hearShape(setup, s.shape.frets, 'strum')}
             >
               <b>{names.chord(capo > 0 ? transposeChord(s.chord, -capo, false) : s.chord)}</b>

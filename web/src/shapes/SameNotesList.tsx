@@ -1,3 +1,4 @@
+import { fretsText } from '@velvet-porch/core'
 import type { ChordReading, Setup, Shape } from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -34,10 +35,7 @@ export function SameNotesList({
                 key={s.frets.join()}
                 type="button"
                 className="shape-pick"
-                data-same={[...s.frets]
-                  .reverse()
-                  .map((f) => f ?? 'x')
-                  .join('-')}
+                data-same={fretsText(s.frets)}
                 onClick={() => hearShape(setup, s.frets, 'strum')}
               >
                 <ChordBox setup={setup} frets={s.frets} fingers={s.fingers} chord={chord} size={0.72} />
