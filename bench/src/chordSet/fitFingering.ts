@@ -1,4 +1,11 @@
-import { eachFingering, GRIP_FEATURES, gripFeatures, guitarSetup, type LeftFinger } from '@velvet-porch/core'
+import {
+  eachFingering,
+  fingersByString,
+  GRIP_FEATURES,
+  gripFeatures,
+  guitarSetup,
+  type LeftFinger,
+} from '@velvet-porch/core'
 import { transposedShape, type SetPosition } from './chordSet.ts'
 import { dot, softmaxFit, type Choice } from './softmaxFit.ts'
 
@@ -23,13 +30,7 @@ export function fingeringChoices(positions: readonly SetPosition[]): {
       const features = new Float64Array(GRIP_FEATURES.length)
       gripFeatures(hand, position.frets, 0, features)
       alternatives.push(features)
-      fingerings.push(
-        position.frets.map((fret, i) =>
-          fret
-            ? (hand.findIndex((p) => p.fret === fret && p.top <= i + 1 && p.low >= i + 1) as LeftFinger)
-            : 0,
-        ),
-      )
+      fingerings.push(fingersByString(hand, position.frets))
     })
     const taken = fingerings.findIndex((f) => f.every((finger, i) => finger === position.fingers[i]))
     if (taken < 0) impossible.push(position)

@@ -297,7 +297,11 @@ export function fingeringReasons(
     .sort((a, b) => b.cost - a.cost)
 }
 
-function fingersByString(hand: readonly FingerPlace[], onNeck: readonly (number | null)[]): LeftFinger[] {
+/** The finger on each string of a hand, string 1 first; 0 where none presses. */
+export function fingersByString(
+  hand: readonly FingerPlace[],
+  onNeck: readonly (number | null)[],
+): LeftFinger[] {
   return onNeck.map((fret, i) => {
     if (!fret) return 0
     const finger = hand.findIndex((p) => p.fret === fret && p.top <= i + 1 && p.low >= i + 1)

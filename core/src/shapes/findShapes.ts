@@ -95,7 +95,8 @@ export function withWishedBass(chord: ChordReading, { bass }: ShapeWishes): Chor
   return bass === pitchClass(chord.root) ? plain : { ...plain, bass: spellInChord(plain, bass) }
 }
 
-function handFor(player: Player, wishes: ShapeWishes): Player {
+/** The player, asked for no barres where the wishes say so. */
+export function handFor(player: Player, wishes: ShapeWishes): Player {
   return wishes.noBarre ? { ...player, techniques: { ...player.techniques, barre: false } } : player
 }
 
@@ -115,17 +116,34 @@ function holdable(
       meets(setup, frets, f, wishes),
     )
     if (!fingering) continue
-    shapes.push({
-      frets,
-      fingers: fingering.fingers,
-      stretchMm: stretchOf(setup, frets, fingering.fingers),
-      zone: zoneOf(frets),
-      family: familyOf(setup, chord, frets, fingering.fingers),
-      cost: cost + fingeringFeature(fingering.cost) * WEIGHTS[SHAPE_AT.fingering]!,
-      strain: fingering.cost,
-    })
+    const price = cost + fingeringFeature(fingering.cost) * WEIGHTS[SHAPE_AT.fingering]!
+    shapes.push(fingeredShape(setup, chord, frets, fingering, price))
   }
   return shapes.sort((a, b) => a.cost - b.cost)
+}
+
+/**
+ * A shape from its frets and one way to hold them.
+ * @param chord what it is heard as; undefined where it has no name
+ * @param cost its rank price; the fingering's own unless said
+ */
+export function fingeredShape(
+  setup: Setup,
+  chord: ChordReading | undefined,
+  frets: readonly (number | null)[],
+  fingering: Fingering,
+  cost = fingering.cost,
+): Shape {
+  const { fingers } = fingering
+  return {
+    frets,
+    fingers,
+    stretchMm: stretchOf(setup, frets, fingers),
+    zone: zoneOf(frets),
+    family: chord ? familyOf(setup, chord, frets, fingers) : { kind: 'own' },
+    cost,
+    strain: fingering.cost,
+  }
 }
 
 function meets(

@@ -3,7 +3,7 @@ import { bassPitchClass, chordText, type ChordReading } from '../harmony/chordSy
 import type { Setup } from '../neck/setup.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import { changeCost, chordChange, handSpots, type ChordChange, type HandSpots } from './chordChange.ts'
-import { findShapes, shownOrder, stretchOf, type Shape } from './findShapes.ts'
+import { findShapes, handFor, shownOrder, stretchOf, type Shape } from './findShapes.ts'
 import { soundingPitches } from './nameShape.ts'
 import type { ShapeWishes } from './shapeQuery.ts'
 
@@ -105,9 +105,7 @@ function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionWishes
     .map((r) => r.head)
     .sort((a, b) => a.cost - b.cost)
     .slice(0, SHAPES_A_CHORD)
-  const player = wishes.noBarre
-    ? { ...setup.player, techniques: { ...setup.player.techniques, barre: false } }
-    : setup.player
+  const player = handFor(setup.player, wishes)
   return (pinned ? [pinned] : heads).flatMap((shape) => {
     const pitches = soundingPitches(setup, shape.frets)
     const ends = { top: Math.max(...pitches), low: Math.min(...pitches) }

@@ -3,11 +3,9 @@ import { nameChord } from '../harmony/nameChord.ts'
 import type { Setup } from '../neck/setup.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import { enumerateShapes } from './enumerateShapes.ts'
-import { familyOf } from './family.ts'
-import { stretchOf, type Shape } from './findShapes.ts'
+import { fingeredShape, type Shape } from './findShapes.ts'
 import { soundingPitches } from './nameShape.ts'
 import { USUAL_HIGHEST_FRET } from './shapeQuery.ts'
-import { zoneOf } from './zone.ts'
 
 /** Other grips for the same notes, the easiest for the hand first. */
 export interface SameNotes {
@@ -54,16 +52,8 @@ export function sameNotes(setup: Setup, frets: readonly (number | null)[]): Same
       if (!same && sounds.length < Math.min(pitches.length, 4)) return
       const fingering = fingeringsOf(setup, other, setup.player, 1)[0]
       if (!fingering) return
-      const shape: Shape = {
-        frets: other,
-        fingers: fingering.fingers,
-        stretchMm: stretchOf(setup, other, fingering.fingers),
-        zone: zoneOf(other),
-        family: name ? familyOf(setup, name, other, fingering.fingers) : { kind: 'own' },
-        cost: fingering.cost,
-        strain: fingering.cost,
-      }
-      ;(same ? exact : alike).push(shape)
+      const list = same ? exact : alike
+      list.push(fingeredShape(setup, name, other, fingering))
     },
   )
   const byStrain = (a: Shape, b: Shape) => a.strain - b.strain

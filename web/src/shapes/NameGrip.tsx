@@ -2,7 +2,7 @@ import { Button, Group, TextInput } from '@mantine/core'
 import {
   fretsText,
   checkClaim,
-  familyOf,
+  fingeredShape,
   fingeringsOf,
   hertz,
   lastFret,
@@ -14,11 +14,8 @@ import {
   readClaim,
   samePitchPlaces,
   spellInChord,
-  stretchOf,
-  zoneOf,
   type Place,
   type Setup,
-  type Shape,
 } from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -64,18 +61,7 @@ export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInst
       }
     })
   }
-  const shape: Shape | undefined =
-    fingering && chord
-      ? {
-          frets,
-          fingers: fingering.fingers,
-          stretchMm: stretchOf(setup, frets, fingering.fingers),
-          zone: zoneOf(frets),
-          family: familyOf(setup, chord, frets, fingering.fingers),
-          cost: fingering.cost,
-          strain: fingering.cost,
-        }
-      : undefined
+  const shape = fingering && chord ? fingeredShape(setup, chord, frets, fingering) : undefined
   return (
     <div className="shapes">
       <div className="shapes-main">
