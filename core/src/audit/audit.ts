@@ -1,4 +1,4 @@
-import { spanOf } from '../neck/hand.ts'
+import { spanOf, type PickingSchool, type PickingSign } from '../neck/hand.ts'
 import { reach } from '../neck/geometry.ts'
 import { lastFret, pitchAt } from '../neck/setup.ts'
 import { mod12 } from '../pitch/pitch.ts'
@@ -26,6 +26,7 @@ export const FINDING_KINDS = [
   'pluckTwice',
   'pickCross',
   'pickRepeat',
+  'pickGap',
 ] as const
 export type FindingKind = (typeof FINDING_KINDS)[number]
 
@@ -85,10 +86,10 @@ export function audit(tab: FinishedTab): AuditReport {
   checkPlaces(tab, add)
   const played = playedNotes(tab)
   checkStrings(tab, played, add)
-  checkMasking(played, add)
+  checkMasking(tab, played, add)
   const widestStretchMm = checkHand(tab, played, add)
   checkHops(played, add)
-  checkPicking(played, add)
+  checkPicking(tab, played, add)
   const roots = checkRoots(tab, played, add)
   const unique = [...new Map(findings.map((f) => [`${f.kind}${f.start}${f.text}`, f])).values()].sort(
     (a, b) => a.start - b.start,
@@ -172,7 +173,7 @@ function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
   for (const p of played) {
     const f = p.note.leftFinger
     if (f === 0) continue
-    const before = held.get(f)
+    const before = held.get(f)?.note.harmonic ? undefined : held.get(f)
     const moved = before && before.note.fret !== p.note.fret
     if (before && moved && before.at < p.at && before.at + before.note.duration > p.at)
       cutShort(before, p.at, add)
@@ -195,7 +196,7 @@ function cutShort(p: PlayedNote, at: number, add: Add): void {
 }
 
 /** At a melody onset nothing else that is struck or still written may lie above it. */
-function checkMasking(played: readonly PlayedNote[], add: Add): void {
+function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
   let window: PlayedNote[] = []
   for (let i = 0; i < played.length;) {
     const at = played[i]!.at
@@ -203,12 +204,22 @@ function checkMasking(played: readonly PlayedNote[], add: Add): void {
     while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
     window = window.filter((p) => p.at + p.note.duration > at)
     for (const m of struck.filter((p) => p.note.role === 'melody')) {
-      const above = [...window, ...struck].find((p) => p.note.role !== 'melody' && p.note.midi >= m.note.midi)
+      const mayLieAbove = tab.measures[m.note.measure]?.harmonyAbove
+      const above = [...window, ...struck].find(
+        (p) =>
+          p.note.role !== 'melody' &&
+          p.note.midi >= m.note.midi &&
+          !(mayLieAbove && p.note.role === 'harmony'),
+      )
       if (above) add('melodyMasked', m.note.start, `a ${above.note.role} note lies over the melody`)
     }
     window.push(...struck)
   }
 }
+
+/** A harmonic's finger is free again as soon as the string sounds. */
+const isReleased = (note: WrittenNote, struckAt: number, at: number) =>
+  note.harmonic !== undefined && struckAt < at
 
 /** Stretches, fingers on two frets at once, and crossed fingers, among notes that sound together. */
 function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: Add): number {
@@ -217,12 +228,14 @@ function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: Add): n
   for (const p of played) {
     window = window.filter((w) => w.at + Math.min(w.note.duration, w.note.ring) > p.at)
     const b = p.note
-    for (const { note: a } of window) {
+    for (const w of window) {
+      const a = w.note
       if (
         typeof a.leftFinger !== 'number' ||
         typeof b.leftFinger !== 'number' ||
         a.leftFinger === 0 ||
-        b.leftFinger === 0
+        b.leftFinger === 0 ||
+        isReleased(a, w.at, p.at)
       )
         continue
       if (a.string === b.string) continue
@@ -284,37 +297,59 @@ function checkHops(played: readonly PlayedNote[], add: Add): void {
   }
 }
 
-const PICK_ORDER = { p: 0, i: 1, m: 2, a: 3 } as const
+const FINGER_ORDER: Readonly<Record<string, number>> = { p: 0, down: 0, i: 1, m: 2, a: 3 }
+const isStroke = (sign: PickingSign) => sign === 'down' || sign === 'up'
 
-function checkPicking(played: readonly PlayedNote[], add: Add): void {
+/** Strings that one stroke, or the index of a thumb-and-index hand, must sound together: neighbours. */
+function checkTogether(
+  p: WrittenNote,
+  q: WrittenNote,
+  between: boolean,
+  add: Add,
+  school: PickingSchool,
+): void {
+  const same = p.rightFinger === q.rightFinger
+  if (same && isStroke(p.rightFinger)) {
+    if (Math.abs(p.string - q.string) > 1 && !between)
+      add('pickGap', q.start, `one stroke skips strings between ${p.string} and ${q.string}`)
+  } else if (same) {
+    const brushes = p.rightFinger === 'i' && school === 'thumbAndIndex' && Math.abs(p.string - q.string) <= 2
+    const sweeps = p.rightFinger === 'p' && Math.abs(p.string - q.string) === 1
+    if (!brushes && !sweeps) add('pluckTwice', q.start, `${q.rightFinger} plucks two strings at once`)
+  } else {
+    const order = (n: WrittenNote) => FINGER_ORDER[n.rightFinger] ?? 0
+    if (p.rightFinger === 'up' || q.rightFinger === 'up') add('pluckTwice', q.start, 'two strokes at once')
+    else if ((p.string - q.string) * (order(p) - order(q)) > 0)
+      add('pickCross', q.start, `${p.rightFinger} and ${q.rightFinger} cross`)
+  }
+}
+
+function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
   const last = new Map<string, PlayedNote>()
-  for (let i = 0; i < played.length; i++) {
-    const p = played[i]!
-    for (let k = i + 1; k < played.length && played[k]!.at === p.at; k++) {
-      const q = played[k]!
-      if (p.note.rightFinger === q.note.rightFinger)
-        add('pluckTwice', q.note.start, `${q.note.rightFinger} plucks two strings at once`)
-      else {
-        const byString = p.note.string - q.note.string
-        const byFinger = PICK_ORDER[p.note.rightFinger] - PICK_ORDER[q.note.rightFinger]
-        if (byString * byFinger > 0)
-          add('pickCross', q.note.start, `${p.note.rightFinger} and ${q.note.rightFinger} cross`)
+  for (let i = 0; i < played.length;) {
+    const at = played[i]!.at
+    const struck: PlayedNote[] = []
+    while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
+    struck.forEach((p, k) => {
+      for (const q of struck.slice(k + 1)) {
+        const between = struck.some(
+          (b) => (b.note.string - p.note.string) * (b.note.string - q.note.string) < 0,
+        )
+        checkTogether(p.note, q.note, between, add, tab.setup.player.school)
       }
+    })
+    for (const p of struck) {
+      const sign = p.note.rightFinger
+      const before = last.get(sign)
+      const lags = before && p.seconds > before.seconds && p.seconds - before.seconds < PICK_REPEAT_S
+      if (lags && sign !== 'p' && !isStroke(sign))
+        add(
+          'pickRepeat',
+          p.note.start,
+          `${sign} plucks twice in ${(p.seconds - before.seconds).toFixed(2)} s`,
+        )
     }
-    const before = last.get(p.note.rightFinger)
-    if (
-      before &&
-      p.note.rightFinger !== 'p' &&
-      p.seconds > before.seconds &&
-      p.seconds - before.seconds < PICK_REPEAT_S
-    ) {
-      add(
-        'pickRepeat',
-        p.note.start,
-        `${p.note.rightFinger} plucks twice in ${(p.seconds - before.seconds).toFixed(2)} s`,
-      )
-    }
-    last.set(p.note.rightFinger, p)
+    for (const p of struck) last.set(p.note.rightFinger, p)
   }
 }
 
@@ -327,7 +362,7 @@ function checkRoots(
   let changes = 0
   let kept = 0
   for (const chord of tab.chords) {
-    if (chord.bass === undefined) continue
+    if (chord.bass === undefined || !chord.rootWanted) continue
     changes++
     const here = played.filter(
       (p) => p.note.start <= chord.start && p.note.start + p.note.duration > chord.start && p.pass === 1,
@@ -338,7 +373,6 @@ function checkRoots(
       kept++
       continue
     }
-    if (!tab.rootsWanted) continue
     const heard = heardChord(
       here.map((p) => p.note.midi),
       chord,

@@ -1,4 +1,4 @@
-import type { LeftFinger, RightFinger } from '../neck/hand.ts'
+import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Midi } from '../pitch/pitch.ts'
 import type { Role } from '../model/arrangement.ts'
@@ -13,10 +13,12 @@ export interface WrittenNote {
   readonly ring: Ticks
   readonly string: number
   readonly fret: number
+  /** Parts of a natural harmonic, touched at `fret`. */
+  readonly harmonic?: number
   readonly midi: Midi
   readonly role: Role
   readonly leftFinger: LeftFinger
-  readonly rightFinger: RightFinger
+  readonly rightFinger: PickingSign
   readonly technique: string
 }
 
@@ -33,13 +35,21 @@ export interface SoundingChord {
   readonly symbol: string
   readonly bass?: number
   readonly tones?: readonly number[]
+  /** True where style and school ask for the root in the bass here. */
+  readonly rootWanted: boolean
 }
 
 /** All that the audit may know: the page and the source, nothing of how the tab was found. */
 export interface FinishedTab {
   readonly setup: Setup
   readonly transposed: number
-  readonly measures: readonly { readonly start: Ticks; readonly length: Ticks; readonly number: number }[]
+  readonly measures: readonly {
+    readonly start: Ticks
+    readonly length: Ticks
+    readonly number: number
+    /** True where the style lets harmony lie over the melody. */
+    readonly harmonyAbove?: boolean
+  }[]
   /** Measure indices in played order. */
   readonly order: readonly number[]
   /** Quarter notes a minute by written time, the first at 0. */
@@ -47,6 +57,4 @@ export interface FinishedTab {
   readonly source: readonly SourceNote[]
   readonly notes: readonly WrittenNote[]
   readonly chords: readonly SoundingChord[]
-  /** True where the school asks for the root under each harmony change. */
-  readonly rootsWanted: boolean
 }

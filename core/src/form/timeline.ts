@@ -48,13 +48,13 @@ export interface MelodyNote {
   readonly measure: number
 }
 
-/** The melody in written order, tied notes as one. */
-export function melodyOf(tune: TuneDoc, timeline: Timeline): MelodyNote[] {
+/** The melody (or another voice of the source) in written order, tied notes as one. */
+export function melodyOf(tune: TuneDoc, timeline: Timeline, voice = 0): MelodyNote[] {
   const byId = new Map<Id, TuneEvent>(tune.events.map((e) => [e.id, e]))
   const continued = new Set(tune.events.flatMap((e) => (e.tieTo ? [e.tieTo] : [])))
   const notes: MelodyNote[] = []
   for (const event of tune.events) {
-    if (event.voice !== 0 || !event.pitch || continued.has(event.id)) continue
+    if (event.voice !== voice || !event.pitch || continued.has(event.id)) continue
     let duration = event.dur.ticks
     for (let next = event.tieTo; next;) {
       const tied = byId.get(next)

@@ -1,5 +1,5 @@
 import type { HandSpans, LeftFinger, Player } from '../neck/hand.ts'
-import { spanOf } from '../neck/hand.ts'
+import { fingersOf, spanOf } from '../neck/hand.ts'
 import { reachTable, type ReachTable } from '../neck/reachTable.ts'
 import type { Setup } from '../neck/setup.ts'
 import { FINGERING_WEIGHTS } from './fingeringWeights.ts'
@@ -140,7 +140,7 @@ class FingeringSearch {
     this.frets = frets
     this.spans = spanTable(player.spans)
     this.barre = player.techniques.barre
-    this.lastFinger = player.techniques.littleFinger ? 4 : 3
+    this.lastFinger = fingersOf(player.techniques).length
     this.mm = table.mm
     this.neckFrets = table.frets
     this.hand = hand

@@ -1,7 +1,7 @@
 import { spanOf, type HandSpans } from '../neck/hand.ts'
 import { reach } from '../neck/geometry.ts'
 import { fretOnNeck, type Setup } from '../neck/setup.ts'
-import type { Pressed } from './pressed.ts'
+import { THUMB, type Pressed } from './pressed.ts'
 
 /** Why a hand cannot hold a set of fingers. */
 export type HandFault =
@@ -14,10 +14,11 @@ export type HandFault =
       readonly limit: number
     }
   | { readonly kind: 'barre'; readonly finger: number; readonly string: number }
+  | { readonly kind: 'thumb'; readonly string: number; readonly fret: number }
 
 /**
- * The hard rules of the fretting hand: a finger is on one fret; fingers rise with the frets; a finger on several
- * strings is a barre that covers all between, with no lower fret and no ringing open string inside; no pair of
+ * The hard rules of the fretting hand: a finger is on one fret; fingers rise with the frets; the thumb over the neck
+ * stands within a fret of the lowest finger; a finger on several strings is a barre that covers all between, with no lower fret and no ringing open string inside; no pair of
  * fingers is wider apart than this hand reaches. Taste is not judged here.
  * @param openStrings strings that must ring open at the same time
  */
@@ -37,6 +38,7 @@ export function handFault(
         if (fault) return fault
         continue
       }
+      if (a.finger === THUMB || b.finger === THUMB) continue
       const [low, high] = a.finger < b.finger ? [a, b] : [b, a]
       if (low.fret > high.fret) return { kind: 'order', fingers: [low.finger, high.finger] }
       const mm = reachMm(setup, a, b)
@@ -44,7 +46,17 @@ export function handFault(
       if (mm > limit) return { kind: 'span', fingers: [low.finger, high.finger], mm, limit }
     }
   }
-  return undefined
+  return thumbFault(pressed)
+}
+
+/** The thumb over the neck stands within a fret of the lowest finger. */
+function thumbFault(pressed: readonly Pressed[]): HandFault | undefined {
+  const thumb = pressed.find((p) => p.finger === THUMB)
+  if (!thumb || pressed.length === 1) return undefined
+  let nearest = Infinity
+  for (const p of pressed) if (p.finger !== THUMB) nearest = Math.min(nearest, p.fret)
+  const near = nearest === Infinity || Math.abs(thumb.fret - nearest) <= 1
+  return near ? undefined : { kind: 'thumb', string: thumb.string, fret: thumb.fret }
 }
 
 function barreFault(

@@ -1,4 +1,7 @@
-/** A finger (1–4) on a string at a fret. Frets count from the capo. */
+/** The thumb over the neck, where fingers are numbers. */
+export const THUMB = 5
+
+/** A finger (1–4, or the thumb) on a string at a fret. Frets count from the capo. */
 export interface Pressed {
   readonly string: number
   readonly fret: number
@@ -16,9 +19,9 @@ export const codeFret = (code: FingerCode): number => code & 31
 export const codeTop = (code: FingerCode): number => (code >> 5) & 15
 export const codeLow = (code: FingerCode): number => code >> 9
 
-/** The four fingers' codes of a grip, index finger first. */
-export function fingerCodes(pressed: readonly Pressed[]): [FingerCode, FingerCode, FingerCode, FingerCode] {
-  const codes: [FingerCode, FingerCode, FingerCode, FingerCode] = [0, 0, 0, 0]
+/** The codes of the four fingers and the thumb, index finger first. */
+export function fingerCodes(pressed: readonly Pressed[]): FingerCode[] {
+  const codes: FingerCode[] = [0, 0, 0, 0, 0]
   for (const p of pressed) {
     const before = codes[p.finger - 1]!
     codes[p.finger - 1] =

@@ -1,15 +1,25 @@
-import type { LeftFinger, RightFinger } from '../neck/hand.ts'
+import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import type { Place, Setup } from '../neck/setup.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { Duration, Pos } from './tune.ts'
 import type { Id } from './ids.ts'
+import type { School } from './school.ts'
 
 export const ARRANGEMENT_SCHEMA = 1
 
-export const STYLES = ['melody-bass', 'alternating-bass'] as const
+export const STYLES = [
+  'melody-bass',
+  'alternating-bass',
+  'arpeggio',
+  'chord-melody',
+  'drone',
+  'cross-string',
+  'double-stops',
+  'flatpicked-lead',
+] as const
 export type Style = (typeof STYLES)[number]
 
-export const LEVELS = [1, 2, 3] as const
+export const LEVELS = [1, 2, 3, 4, 5] as const
 export type Level = (typeof LEVELS)[number]
 
 export type Role = 'melody' | 'harmony' | 'bass' | 'fill'
@@ -25,8 +35,9 @@ export interface TabNote {
   readonly notationVoice: number
   readonly place: Place
   readonly left: LeftFinger
-  readonly right: RightFinger
-  readonly attack: 'pluck'
+  readonly right: PickingSign
+  /** A tremolo repeats the stroke for as long as the note is written. */
+  readonly attack: 'pluck' | 'tremolo'
   readonly optional: boolean
 }
 
@@ -93,6 +104,8 @@ export interface Region {
   readonly to: Id
   readonly style: Style
   readonly level: Level
+  /** Absent: the usual school. */
+  readonly school?: School
 }
 
 export interface ArrangementDoc {

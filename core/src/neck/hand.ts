@@ -4,6 +4,13 @@ export type LeftFinger = 0 | 1 | 2 | 3 | 4 | 'T'
 /** The picking fingers: p thumb, i index, m middle, a ring. */
 export type RightFinger = 'p' | 'i' | 'm' | 'a'
 
+/** Strokes of a flat pick. */
+export type Stroke = 'down' | 'up'
+
+/** How a note is sounded: by a finger or by a stroke of the pick. */
+export type PickingSign = RightFinger | Stroke
+export const PICKING_SIGNS: readonly PickingSign[] = ['p', 'i', 'm', 'a', 'down', 'up']
+
 /** Widest reach in mm by finger pair. A finger pair is written low-high, as in `'14'`. */
 export type HandSpans = Readonly<Record<'12' | '13' | '14' | '23' | '24' | '34', number>>
 
@@ -18,6 +25,8 @@ export interface Techniques {
   /** A finger across several strings. */
   readonly barre: boolean
   readonly littleFinger: boolean
+  /** How many fretting fingers may be used at most, from the index on; absent for all. */
+  readonly fingers?: number
   /** The thumb over the neck on the lowest two strings. */
   readonly thumbOver: boolean
 }
@@ -43,6 +52,11 @@ export const DEFAULT_PLAYER: Player = {
   techniques: { barre: true, littleFinger: true, thumbOver: false },
   school: 'fingerPerString',
   handedness: 'right',
+}
+
+/** The fretting fingers that a hand may use, the index first. */
+export function fingersOf({ littleFinger, fingers = 4 }: Techniques): number[] {
+  return [1, 2, 3, 4].slice(0, Math.min(fingers, littleFinger ? 4 : 3))
 }
 
 /** The widest reach of a pair of fingers in mm; the order of the two does not matter. */

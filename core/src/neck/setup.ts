@@ -10,10 +10,14 @@ export interface Setup {
   readonly player: Player
 }
 
-/** A place on the neck. `fret` counts from the capo; 0 is the open string. */
+/**
+ * A place on the neck. `fret` counts from the capo; 0 is the open string. With `harmonic` the string is touched there,
+ * over a node, and sounds in so many parts.
+ */
 export interface Place {
   readonly string: number
   readonly fret: number
+  readonly harmonic?: number
 }
 
 /** A guitar in standard tuning with a full capo. */
@@ -33,7 +37,8 @@ export function openPitch(setup: Setup, string: number): Midi {
 
 /** What a place sounds. */
 export function pitchAt(setup: Setup, place: Place): Midi {
-  return openPitch(setup, place.string) + place.fret
+  const above = place.harmonic ? Math.round(12 * Math.log2(place.harmonic)) : place.fret
+  return openPitch(setup, place.string) + above
 }
 
 /** Highest fret of a string, counted from the capo. */

@@ -1,23 +1,33 @@
 import type { Timeline } from '../form/timeline.ts'
-import type { Level, Style } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { RootRule } from '../model/school.ts'
 import type { Measure } from '../model/tune.ts'
+import type { Midi } from '../pitch/pitch.ts'
 import { beatStarts, strongBeats } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
+import type { BassGrid, StyleRules } from './styleRules.ts'
 
-/** A bass note to be played. `root` asks for the root (or slash bass); `alternate` for another tone of the chord. */
+/**
+ * A bass note to be played. `root` asks for the root (or slash bass), `alternate` for a tone of the chord, `rootless`
+ * for one that is not the root, `pedal` for the key's tonic or fifth, `part` for the second voice of the source.
+ */
 export interface BassWish {
   readonly start: Ticks
   readonly until: Ticks
-  readonly kind: 'root' | 'alternate'
+  readonly kind: 'root' | 'alternate' | 'rootless' | 'pedal' | 'part'
   /** True where the harmony changes here. */
   readonly change: boolean
+  /** True where a missing root is a fault: the school asks for roots. */
+  readonly firm: boolean
+  /** Index of the harmony segment; −1 where the bass does not follow the harmony. */
   readonly segment: number
+  /** The source's own note, for a part. */
+  readonly part?: { readonly midi: Midi; readonly sourceId: Id }
 }
 
-export interface BassRules {
-  readonly style: Style
-  readonly level: Level
+export interface BassRules extends StyleRules {
+  readonly root: RootRule
 }
 
 /** A level-1 bass is struck again after this many measures of one chord: a plucked string has faded by then. */
@@ -25,7 +35,7 @@ const MEASURES_A_STRING_SINGS = 2
 
 /**
  * The bass that a style asks for at a level. Every chord of the lead sheet gets its root where it starts.
- * @param rulesAt style and level of a measure; undefined for measures outside every region
+ * @param rulesAt what is played in a measure; undefined for measures outside every region
  * @param junctions measures whose start is a join of the played order: a bass is never held into them
  */
 export function bassLine(
@@ -42,9 +52,14 @@ export function bassLine(
     const from = timeline.starts[i]!
     const end = from + measure.length
     while (current + 1 < harmony.length && harmony[current + 1]!.start <= from) current++
-    if (!rules) return
-    const grid = gridOf(measure, rules).map((t) => t + from)
+    if (!rules || rules.bass === 'none') return
+    const grid = gridOf(measure, rules.bass).map((t) => t + from)
     const starts = new Set<Ticks>(grid)
+    if (rules.pedal) {
+      if (junctions.has(i)) starts.add(from)
+      for (const start of [...starts].sort((a, b) => a - b)) onsets.push({ ...PLAIN, start, rules })
+      return
+    }
     const ongoing = harmony[current]
     const struckHere =
       ongoing && (ongoing.start === from || junctions.has(i) || strikesAgain(rules, timeline, i, ongoing))
@@ -57,24 +72,29 @@ export function bassLine(
       if (segment < 0 || !harmony[segment]!.shape) continue
       const beat = grid.filter((t) => t <= start).length - 1
       const fresh = start === harmony[segment]!.start || (start === from && junctions.has(i))
-      onsets.push({ start, segment, alternates: alternates(rules), beat, beats: grid.length, fresh })
+      onsets.push({ start, segment, rules, beat, beats: grid.length, fresh })
     }
   })
   const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)
   let stop = 0
   let root = 0
-  return onsets.map((onset, i) => {
+  return onsets.map((onset, i): BassWish => {
     while (stop < stops.length && stops[stop]! <= onset.start) stop++
     const next = onsets[i + 1]?.start ?? timeline.length
-    const until = Math.min(next, harmony[onset.segment]!.end, stops[stop] ?? timeline.length)
+    const limit = onset.segment < 0 ? timeline.length : harmony[onset.segment]!.end
+    const until = Math.min(next, limit, stops[stop] ?? timeline.length)
+    if (onset.segment < 0)
+      return { start: onset.start, until, kind: 'pedal', change: false, firm: false, segment: -1 }
     if (onset.fresh) root = i
+    const change = harmony[onset.segment]!.start === onset.start
     const kind = kindOf(onset, i - root, onset.beat - onsets[root]!.beat)
     return {
       start: onset.start,
       until,
-      change: harmony[onset.segment]!.start === onset.start,
+      change,
+      firm: onset.rules.root === 'always',
       segment: onset.segment,
-      kind,
+      kind: onset.rules.root === 'never' ? 'rootless' : kind,
     }
   })
 }
@@ -82,7 +102,7 @@ export function bassLine(
 interface Onset {
   readonly start: Ticks
   readonly segment: number
-  readonly alternates: boolean
+  readonly rules: BassRules
   /** Place among the bass beats of the measure, and how many there are. */
   readonly beat: number
   readonly beats: number
@@ -90,12 +110,20 @@ interface Onset {
   readonly fresh: boolean
 }
 
-function gridOf(measure: Measure, rules: BassRules): Ticks[] {
+const PLAIN = { segment: -1, beat: 0, beats: 1, fresh: true } as const
+
+function gridOf(measure: Measure, bass: BassGrid): Ticks[] {
   // A short measure counts from its end: a pickup of one beat is the last beat of its measure.
   const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
-  const every = rules.style === 'alternating-bass' && rules.level === 3
-  const full = rules.level === 1 ? [] : every ? beatStarts(measure.metre) : strongBeats(measure.metre)
-  return full.map((t) => t - offset).filter((t) => t >= 0 && t < measure.length)
+  return fullGrid(measure, bass)
+    .map((t) => t - offset)
+    .filter((t) => t >= 0 && t < measure.length)
+}
+
+function fullGrid({ metre }: Measure, bass: BassGrid): Ticks[] {
+  if (bass === 'beats') return beatStarts(metre)
+  if (bass === 'strong') return strongBeats(metre)
+  return bass === 'measure' ? [0] : []
 }
 
 function strikesAgain(
@@ -104,14 +132,10 @@ function strikesAgain(
   measure: number,
   ongoing: HarmonySegment,
 ): boolean {
-  if (rules.level !== 1) return false
+  if (rules.bass !== 'chord') return false
   let held = 0
   for (let k = measure - 1; k >= 0 && timeline.starts[k]! >= ongoing.start; k--) held++
   return held > 0 && held % MEASURES_A_STRING_SINGS === 0
-}
-
-function alternates(rules: BassRules): boolean {
-  return rules.style === 'alternating-bass' ? rules.level >= 2 : rules.level === 3
 }
 
 /**
@@ -121,7 +145,7 @@ function alternates(rules: BassRules): boolean {
  * @param beatsSince bass beats between the two, where both stand in one measure
  */
 function kindOf(onset: Onset, since: number, beatsSince: number): BassWish['kind'] {
-  if (!onset.alternates || onset.fresh) return 'root'
+  if (!onset.rules.alternates || onset.fresh) return 'root'
   if (onset.beats <= 1) return since % 2 === 0 ? 'root' : 'alternate'
   if (onset.beats === 3) return onset.beat === 0 ? 'root' : 'alternate'
   const sameMeasure = since <= beatsSince

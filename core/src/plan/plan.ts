@@ -1,14 +1,19 @@
 import { unfold, type Unfolded } from '../form/unfold.ts'
-import { melodyOf, measureAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
+import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
 import type { Level, Region, Style } from '../model/arrangement.ts'
+import { USUAL_SCHOOL, type School } from '../model/school.ts'
 import type { PinnedShape, TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
+import { transposeKey, type Key } from '../pitch/key.ts'
 import { midiOf, type Midi } from '../pitch/pitch.ts'
 import { QUARTER, secondsOf, type Ticks } from '../time/ticks.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import { bassLine, type BassWish } from './bassLine.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
+import { innerLine, type InnerWish } from './innerLine.ts'
+import { partLine } from './partLine.ts'
 import { chooseRegister, type Register } from './register.ts'
+import { styleRules, type StyleRules } from './styleRules.ts'
 
 /** A moment at which something starts. Obligations hold until the next slice. */
 export interface Slice {
@@ -24,10 +29,15 @@ export interface Slice {
   /** Index of the sounding bass wish; −1 where there is none. */
   readonly bass: number
   readonly bassOnset: boolean
+  /** Index of the further voices that sound; −1 where there are none. */
+  readonly inner: number
+  readonly innerOnset: boolean
   /** Index of the harmony segment; −1 before the first chord. */
   readonly segment: number
   readonly level: Level
   readonly style: Style
+  readonly school: School
+  readonly rules: StyleRules
 }
 
 /** An extra way in which the played order joins two measures that are not neighbours on the page. */
@@ -45,9 +55,14 @@ export interface Plan {
   readonly melodyMidi: readonly Midi[]
   readonly harmony: readonly HarmonySegment[]
   readonly bass: readonly BassWish[]
+  readonly inner: readonly InnerWish[]
   /** Shapes that the teacher wants, by the chord's shape name. */
   readonly pins: readonly PinnedShape[]
   readonly slices: readonly Slice[]
+  /** Slice that starts at a time. */
+  readonly sliceAt: ReadonlyMap<Ticks, number>
+  /** The sounding key of each measure. */
+  readonly keys: readonly Key[]
   /** First slice of each measure; equal to the next measure's where a measure has none. */
   readonly firstSlice: readonly number[]
   readonly junctions: readonly Junction[]
@@ -66,7 +81,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const timeline = timelineOf(tune.measures)
   const unfolded = unfold(tune.measures)
   const melody = melodyOf(tune, timeline)
-  const register = chooseRegister(melody, setup)
+  const register = chooseRegister(melody, setup, regions)
   if (!register.ok) return { ok: false, register }
   const { transposed } = register
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
@@ -74,12 +89,48 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   // What follows a measure differs between passes at both ends of a join.
   const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
   const ruleOf = regionIndex(tune, timeline, regions)
-  const bass = bassLine(tune.measures, timeline, harmony, ruleOf, parted)
-  const slices = cut(tune, timeline, melody, bass, harmony, ruleOf)
-  const firstSlice = tune.measures.map((_, i) => {
-    const at = slices.findIndex((s) => s.measure >= i)
-    return at < 0 ? slices.length : at
-  })
+  const rules = new Map<Region, StyleRules>()
+  const rulesAt = (m: number) => {
+    const region = ruleOf(m)
+    if (!region) return undefined
+    const known = rules.get(region) ?? styleRules(region.style, region.level, setup.instrument)
+    rules.set(region, known)
+    return { ...known, ...schoolOf(region) }
+  }
+  const melodyMidi = melody.map((n) => midiOf(n.pitch) + transposed)
+  const own = bassLine(
+    tune.measures,
+    timeline,
+    harmony,
+    (m) => {
+      const at = rulesAt(m)
+      return at && at.parts === 'melody' ? at : undefined
+    },
+    parted,
+  )
+  const twoParts = (m: number) => rulesAt(m)?.parts === 'both'
+  const bass = [...own, ...partLine(tune, timeline, transposed, twoParts)].sort((a, b) => a.start - b.start)
+  const seconds = clock(tune, timeline)
+  const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
+  const inner = innerLine(
+    {
+      measures: tune.measures,
+      timeline,
+      melody,
+      melodyMidi,
+      bass,
+      harmony,
+      keys,
+      secondsBetween: seconds,
+    },
+    (m) => {
+      const at = rulesAt(m)
+      if (!at || at.parts === 'both') return undefined
+      return { ...at, side: at.harmony, varied: at.repeats === 'varied' }
+    },
+  )
+  const slices = cut(timeline, { melody, bass, inner, harmony }, ruleOf, rulesAt, seconds)
+  const firstSlice = firstSlices(tune.measures.length, slices)
   const consecutive = new Set<number>()
   unfolded.order.forEach((o, i) => {
     if (i > 0 && unfolded.order[i - 1]!.measure === o.measure - 1) consecutive.add(o.measure)
@@ -91,11 +142,14 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       unfolded,
       transposed,
       melody,
-      melodyMidi: melody.map((n) => midiOf(n.pitch) + transposed),
+      melodyMidi,
       harmony,
       bass,
+      inner,
       pins: tune.pins ?? [],
       slices,
+      sliceAt: new Map(slices.map((s, i) => [s.start, i])),
+      keys,
       firstSlice,
       junctions,
       follows: tune.measures.map((_, i) => i === 0 || consecutive.has(i)),
@@ -128,50 +182,83 @@ function regionIndex(
   return (m) => byMeasure[m]
 }
 
+/** First slice of each measure; the next measure's where a measure has none. */
+function firstSlices(measures: number, slices: readonly Slice[]): number[] {
+  const first: number[] = []
+  let at = 0
+  for (let m = 0; m < measures; m++) {
+    while (at < slices.length && slices[at]!.measure < m) at++
+    first.push(at)
+  }
+  return first
+}
+
+export const schoolOf = (region: Region | undefined): School => region?.school ?? USUAL_SCHOOL
+
+interface Voices {
+  readonly melody: readonly MelodyNote[]
+  readonly bass: readonly BassWish[]
+  readonly inner: readonly InnerWish[]
+  readonly harmony: readonly HarmonySegment[]
+}
+
+/** Seconds between two written times, by the tempo marks. */
+function clock(tune: TuneDoc, timeline: Timeline): (from: Ticks, to: Ticks) => number {
+  const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  tempos.sort((x, y) => x.at - y.at)
+  return (from, to) => {
+    let bpm = tempos[0]?.bpm ?? USUAL_TEMPO
+    for (const t of tempos) if (t.at <= to) bpm = t.bpm
+    return secondsOf(to - from, bpm)
+  }
+}
+
 function cut(
-  tune: TuneDoc,
   timeline: Timeline,
-  melody: readonly MelodyNote[],
-  bass: readonly BassWish[],
-  harmony: readonly HarmonySegment[],
+  { melody, bass, inner, harmony }: Voices,
   ruleOf: (m: number) => Region | undefined,
+  rulesAt: (m: number) => StyleRules | undefined,
+  secondsBetween: (from: Ticks, to: Ticks) => number,
 ): Slice[] {
-  const times = [...new Set([...melody.map((n) => n.start), ...bass.map((b) => b.start)])].sort(
-    (a, b) => a - b,
-  )
+  const times = [...new Set([...melody, ...bass, ...inner].map((n) => n.start))].sort((a, b) => a - b)
   const slices: Slice[] = []
   let m = -1
   let b = -1
+  let v = -1
   let h = -1
-  let tempo = 0
-  const tempos = tune.tempos
-    .map((t) => ({ at: timeline.starts[timeline.indexOf.get(t.pos.measure)!]! + t.pos.tick, bpm: t.bpm }))
-    .sort((x, y) => x.at - y.at)
   times.forEach((start, i) => {
     const end = times[i + 1] ?? timeline.length
     while (m + 1 < melody.length && melody[m + 1]!.start <= start) m++
     while (b + 1 < bass.length && bass[b + 1]!.start <= start) b++
+    while (v + 1 < inner.length && inner[v + 1]!.start <= start) v++
     while (h + 1 < harmony.length && harmony[h + 1]!.start <= start) h++
-    while ((tempos[tempo + 1]?.at ?? Infinity) <= start) tempo++
     const measure = measureAt(timeline, start)
-    const rules = ruleOf(measure)
+    const region = ruleOf(measure)
     const note = melody[m]
     const wish = bass[b]
-    const since = start - (times[i - 1] ?? start - (end - start))
+    const voices = inner[v]
+    // A fill is let go; second voices and voicings are held.
+    const held = voices && (voices.start === start || (voices.kind !== 'fill' && voices.until > start))
     slices.push({
       start,
       end,
       measure,
-      seconds: secondsOf(since, tempos[tempo]?.bpm ?? USUAL_TEMPO),
+      seconds: secondsBetween(times[i - 1] ?? start - (end - start), start),
       beats: (end - start) / QUARTER,
       melody: note && note.start + note.duration > start ? m : -1,
       melodyOnset: note?.start === start,
       bass: wish && wish.until > start ? b : -1,
       bassOnset: wish?.start === start,
+      inner: held ? v : -1,
+      innerOnset: voices?.start === start,
       segment: (harmony[h]?.end ?? 0) > start ? h : -1,
-      level: rules?.level ?? 1,
-      style: rules?.style ?? 'melody-bass',
+      level: region?.level ?? 1,
+      style: region?.style ?? 'melody-bass',
+      school: schoolOf(region),
+      rules: rulesAt(measure) ?? NO_RULES,
     })
   })
   return slices
 }
+
+const NO_RULES = styleRules('flatpicked-lead', 1, { strings: 6 })

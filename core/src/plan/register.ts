@@ -1,7 +1,9 @@
 import type { MelodyNote } from '../form/timeline.ts'
-import { rangeOf, type Setup } from '../neck/setup.ts'
-import { midiOf } from '../pitch/pitch.ts'
+import type { Region } from '../model/arrangement.ts'
+import { openPitch, rangeOf, type Setup } from '../neck/setup.ts'
+import { midiOf, type Midi } from '../pitch/pitch.ts'
 import { QUARTER } from '../time/ticks.ts'
+import { hasBassStrings } from './styleRules.ts'
 
 /** The octave chosen for the whole melody. */
 export type Register =
@@ -11,6 +13,13 @@ export type Register =
 /** Lowest melody pitch (string 3 open) that leaves strings for a bass below it, and highest in easy reach of string 1. */
 const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5 }
 
+/** A tune alone may go down to string 5 of a guitar, and to the lowest string where there is no bass at all. */
+function lowestComfortable(setup: Setup, regions: readonly Pick<Region, 'style'>[]): Midi {
+  if (!hasBassStrings(setup.instrument)) return openPitch(setup, setup.instrument.strings)
+  const alone = regions.length > 0 && regions.every((r) => r.style === 'flatpicked-lead')
+  return alone ? openPitch(setup, 5) : openPitch(setup, 4) + COMFORT.lowAboveOpen4
+}
+
 /** Octaves tried, the source's own first: a tie keeps it. */
 const OCTAVES = [0, -12, 12, -24, 24]
 
@@ -18,9 +27,13 @@ const OCTAVES = [0, -12, 12, -24, 24]
  * One octave for the whole tune: the one in which the melody lies best on the treble strings, weighing each note's
  * distance from the comfortable range by its length.
  */
-export function chooseRegister(melody: readonly MelodyNote[], setup: Setup): Register {
+export function chooseRegister(
+  melody: readonly MelodyNote[],
+  setup: Setup,
+  regions: readonly Pick<Region, 'style'>[] = [],
+): Register {
   const range = rangeOf(setup)
-  const comfortLow = setup.tuning[3]! + setup.capo[3]! + COMFORT.lowAboveOpen4
+  const comfortLow = lowestComfortable(setup, regions)
   const comfortHigh = setup.tuning[0]! + setup.capo[0]! + COMFORT.highAboveOpen1
   let best: { transposed: number; cost: number } | undefined
   for (const transposed of OCTAVES) {

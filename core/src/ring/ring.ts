@@ -4,7 +4,7 @@ import type { Id } from '../model/ids.ts'
 import type { Ticks } from '../time/ticks.ts'
 
 /**
- * How long each string rings, by note id: until it is struck again, its finger leaves, or (an open string) a finger
+ * How long each string rings, by note id: until it is struck again, its finger leaves, or (an open string or a harmonic) a finger
  * comes down on it; at most to the end of the page. Derived, never stored.
  */
 export function ringOf(layer: Layer, timeline: Timeline): Map<Id, Ticks> {
@@ -23,7 +23,8 @@ export function ringOf(layer: Layer, timeline: Timeline): Map<Id, Ticks> {
     const restruck = nextOnString.get(n.place.string) ?? timeline.length
     let stop = restruck
     for (let k = g + 1; k < grips.length && grips[k]!.start < stop; k++) {
-      if (!keeps(grips[k]!.grip, n.place.string, n.place.fret, n.left)) stop = grips[k]!.start
+      if (!keeps(grips[k]!.grip, n.place.string, n.place.harmonic ? 0 : n.place.fret, n.left))
+        stop = grips[k]!.start
     }
     rings.set(n.id, stop - start)
     nextOnString.set(n.place.string, start)

@@ -1,5 +1,7 @@
 import Joi from 'joi'
 import { ARRANGEMENT_SCHEMA, LEVELS, STYLES, type ArrangementDoc } from '../model/arrangement.ts'
+import { HAND_RULES, ROOT_RULES, STROKE_RULES } from '../model/school.ts'
+import { PICKING_SCHOOLS, PICKING_SIGNS } from '../neck/hand.ts'
 import { playerSchema } from './playerSchema.ts'
 import { duration, id, midi, pos, validated } from './common.ts'
 
@@ -28,10 +30,16 @@ const note = Joi.object({
   dur: duration.required(),
   role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(),
   notationVoice: Joi.number().integer().min(1).required(),
-  place: Joi.object({ string: string.required(), fret: fret.required() }).required(),
+  place: Joi.object({
+    string: string.required(),
+    fret: fret.required(),
+    harmonic: Joi.number().integer().min(2).max(6),
+  }).required(),
   left: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
-  right: Joi.string().valid('p', 'i', 'm', 'a').required(),
-  attack: Joi.string().valid('pluck').required(),
+  right: Joi.string()
+    .valid(...PICKING_SIGNS)
+    .required(),
+  attack: Joi.string().valid('pluck', 'tremolo').required(),
   optional: Joi.boolean().required(),
 })
 
@@ -87,6 +95,22 @@ const layer = Joi.object({
     .required(),
 })
 
+const school = Joi.object({
+  picking: Joi.string().valid(...PICKING_SCHOOLS),
+  strokes: Joi.string()
+    .valid(...STROKE_RULES)
+    .required(),
+  root: Joi.string()
+    .valid(...ROOT_RULES)
+    .required(),
+  repeats: Joi.string().valid('alike', 'varied').required(),
+  hand: Joi.string()
+    .valid(...HAND_RULES)
+    .required(),
+  harmony: Joi.string().valid('below', 'above').required(),
+  parts: Joi.string().valid('melody', 'both').required(),
+})
+
 const arrangement = Joi.object<ArrangementDoc>({
   schema: Joi.number().valid(ARRANGEMENT_SCHEMA).required(),
   id: id.required(),
@@ -107,6 +131,7 @@ const arrangement = Joi.object<ArrangementDoc>({
         level: Joi.number()
           .valid(...LEVELS)
           .required(),
+        school,
       }),
     )
     .min(1)

@@ -11,6 +11,7 @@ export const spansSchema = Joi.object(Object.fromEntries(PAIRS.map((k) => [k, sp
 const techniques = Joi.object({
   barre: Joi.boolean().required(),
   littleFinger: Joi.boolean().required(),
+  fingers: Joi.number().integer().min(1).max(4),
   thumbOver: Joi.boolean().required(),
 })
 

@@ -1,5 +1,8 @@
 import Joi from 'joi'
 import type { TabJson } from '../formats/json/tabJson.ts'
+import { PICKING_SIGNS } from '../neck/hand.ts'
+import { INSTRUMENTS } from '../neck/instruments.ts'
+import { playerSchema } from './playerSchema.ts'
 import { midi, ticks, validated } from './common.ts'
 
 const tab = Joi.object({
@@ -27,8 +30,10 @@ const tab = Joi.object({
     .required()
     .unknown(),
   setup: Joi.object({
-    tuning: Joi.array().items(midi).length(6).required(),
+    tuning: Joi.array().items(midi).min(4).max(6).required(),
     capo: Joi.number().integer().min(0).max(12).required(),
+    instrument: Joi.string().valid(...Object.keys(INSTRUMENTS)),
+    player: playerSchema,
   })
     .required()
     .unknown(),
@@ -47,10 +52,13 @@ const tab = Joi.object({
         ring: ticks.required(),
         string: Joi.number().integer().required(),
         fret: Joi.number().integer().required(),
+        harmonic: Joi.number().integer().min(2).max(6),
         midi: Joi.number().integer().required(),
         role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(),
         leftFinger: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
-        rightFinger: Joi.string().valid('p', 'i', 'm', 'a').required(),
+        rightFinger: Joi.string()
+          .valid(...PICKING_SIGNS)
+          .required(),
         technique: Joi.string().required(),
       }).unknown(),
     )

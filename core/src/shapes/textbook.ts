@@ -9,7 +9,7 @@ import {
 import type { PinnedShape } from '../model/tune.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 import { handFault } from '../grip/handRules.ts'
-import type { Pressed } from '../grip/pressed.ts'
+import { THUMB, type Pressed } from '../grip/pressed.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 
@@ -25,6 +25,10 @@ export interface Frame {
   readonly textbook: boolean
   /** True for a shape that the teacher pinned: leaving it costs more, its barre and its place on the neck less. */
   readonly pinned?: boolean
+  /** What speaks against it as sound; absent for shapes out of books. */
+  readonly price?: number
+  /** True where the chord's bass is the lowest note; absent for shapes out of books. */
+  readonly rooted?: boolean
 }
 
 /** Open shapes as first books print them, frets / fingers from string 6 to 1. Common practice, no source. */
@@ -151,10 +155,11 @@ const shapeName = (chord: ChordReading) => {
  * Only shapes whose every note belongs to the chord in this tuning are returned, so other tunings are safe.
  */
 export function framesFor(shape: ChordReading, setup: Setup, pins: readonly PinnedShape[] = []): Frame[] {
-  const names = shapeName(shape)
   const frames: Frame[] = pins.filter((pin) => isFor(pin, shape, setup)).map(pinnedFrame)
   // Who pins a shape wants that one.
   if (frames.length > 0) return frames
+  const names = shapeName(shape)
+  if (setup.instrument.strings !== 6) return foundFrames(names.plain, shape, setup)
   const openKeys = names.slashed === names.plain ? [names.plain] : [names.slashed, names.plain]
   for (const key of openKeys) {
     const open = OPEN_SHAPES[key]
@@ -205,7 +210,7 @@ function foundFrames(name: string, shape: ChordReading, setup: Setup): Frame[] {
   )
 }
 
-/** A frame from a fingered shape; a thumb over the neck is left out, for the solver's hand has four fingers. */
+/** A frame from a fingered shape. */
 function fingeredFrame(
   name: string,
   frets: readonly (number | null)[],
@@ -214,15 +219,14 @@ function fingeredFrame(
 ): Frame {
   const pressed = frets.flatMap((fret, i): Pressed[] => {
     const finger = fingers[i]
-    return fret && finger && finger !== 'T' ? [{ string: i + 1, fret, finger }] : []
+    return fret && finger ? [{ string: i + 1, fret, finger: finger === 'T' ? THUMB : finger }] : []
   })
-  const thumbed = frets.map((fret, i) => (fingers[i] === 'T' ? null : fret))
-  return frameOf(name, { frets: thumbed, pressed }, 0, textbook)
+  return frameOf(name, { frets: [...frets], pressed }, 0, textbook)
 }
 
 function frameOf(name: string, diagram: Diagram, up: number, textbook: boolean): Frame {
   const pressed = diagram.pressed.map((p) => ({ ...p, fret: p.fret + up }))
-  const fingers = [1, 2, 3, 4]
+  const fingers = [1, 2, 3, 4, THUMB]
     .map((f) => pressed.filter((p) => p.finger === f))
     .filter((group) => group.length > 0)
   return { name, frets: diagram.frets.map((f) => (f === null ? null : f + up)), pressed, fingers, textbook }

@@ -1,22 +1,39 @@
 import type { Id } from '../model/ids.ts'
-import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer, type Region } from '../model/arrangement.ts'
+import {
+  ARRANGEMENT_SCHEMA,
+  type ArrangementDoc,
+  type Layer,
+  type Level,
+  type Lock,
+  type Region,
+  type Style,
+} from '../model/arrangement.ts'
+import type { School } from '../model/school.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { pitchText } from '../pitch/pitch.ts'
 import { rangeOf, type Setup } from '../neck/setup.ts'
 import { plainPitch } from '../pitch/pitch.ts'
 import { measureNumbers } from '../form/measureNumbers.ts'
 import { makePlan, type Plan } from '../plan/plan.ts'
+import type { Register } from '../plan/register.ts'
+import { refusalOf } from '../plan/styleRules.ts'
 import { inputHash } from './inputHash.ts'
 import { layerOf } from './layerOf.ts'
+import { LockConflict } from './lockConflict.ts'
+import { locksOfMeasures, ownerOf, withLockedMeasures } from './measureLocks.ts'
+import { newMemory, prepare, type SolveMemory } from './prepare.ts'
 import { solve, type Solution } from './solve.ts'
 
 /** The tune cannot be arranged on this setup. `measure` is the number printed on the page. */
 export class ArrangeError extends Error {
-  readonly measure: number | undefined
-  constructor(message: string, measure?: number) {
+  override readonly name = 'ArrangeError'
+  constructor(
+    message: string,
+    readonly measure?: number,
+    /** The locks that contradict. */
+    readonly locks: readonly Id[] = [],
+  ) {
     super(message)
-    this.name = 'ArrangeError'
-    this.measure = measure
   }
 }
 
@@ -24,34 +41,92 @@ export interface Arranged {
   readonly layer: Layer
   readonly plan: Plan
   readonly solution: Solution
+  /** Locks whose note or measure no longer exists. */
+  readonly idleLocks: readonly Id[]
+}
+
+/** What else an arrangement is made from, besides tune, setup and regions. */
+export interface ArrangeOptions {
+  readonly locks?: readonly Lock[]
+  /** Candidates kept from an earlier solve with the same setup and pins. */
+  readonly memory?: SolveMemory
 }
 
 /**
  * Arranges a tune: plan, then both hands. A generator that yields the share done and may be dropped at any yield.
- * @throws ArrangeError where the melody lies outside the instrument in every octave
+ * @throws ArrangeError where the melody lies outside the instrument in every octave, the style is not for it, or locks
+ * contradict
  */
 export function* arranging(
   tune: TuneDoc,
   setup: Setup,
   regions: readonly Region[],
+  { locks = [], memory = newMemory() }: ArrangeOptions = {},
 ): Generator<number, Arranged> {
-  const planned = makePlan(tune, setup, regions)
-  if (!planned.ok) {
-    const number = measureNumbers(tune.measures)[planned.register.measure]!
-    const range = rangeOf(setup)
-    const span = `${pitchText(plainPitch(range.lowest, false))}–${pitchText(plainPitch(range.highest, false))}`
-    const wide = planned.register.reason === 'wide'
-    throw new ArrangeError(
-      `Measure ${number}: the melody leaves the instrument (${span}) in every octave. ` +
-        (wide
-          ? 'It spans more than the instrument has: shorten its range.'
-          : 'Lower the capo, or write the measure nearer to the rest.'),
-      number,
-    )
-  }
+  const lockedRegions = withLockedMeasures(tune, regions, locks)
+  for (const { style, level } of lockedRegions) refuse(style, level, setup)
+  const planned = makePlan(tune, setup, lockedRegions)
+  const numbers = measureNumbers(tune.measures)
+  if (!planned.ok) throw misfit(planned.register, setup, numbers)
   const { plan } = planned
-  const solution = yield* solve(plan, setup)
-  return { layer: layerOf(plan, solution, tune, setup), plan, solution }
+  const measureIds = tune.measures.map((m) => m.id)
+  const all = [...locks, ...locksOfMeasures(locks)]
+  try {
+    const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
+    const solution = yield* scaled(solve(plan, prepared), PREPARING, 1)
+    const layer = layerOf(plan, solution, tune, setup)
+    return { layer: { ...layer, locks }, plan, solution, idleLocks: prepared.locks.idle }
+  } catch (error) {
+    if (!(error instanceof LockConflict)) throw error
+    const number = numbers[error.measure]!
+    const ids = error.ids.map((id) => ownerOf(id, locks))
+    throw new ArrangeError(conflictText(number, ids.length), number, ids)
+  }
+}
+
+/** Share of the work before the search. */
+const PREPARING = 0.5
+
+function* scaled<T>(run: Generator<number, T>, from: number, to: number): Generator<number, T> {
+  let item = run.next()
+  while (!item.done) {
+    yield from + (to - from) * item.value
+    item = run.next()
+  }
+  return item.value
+}
+
+function conflictText(number: number, locks: number): string {
+  return locks === 1
+    ? `Measure ${number}: a lock cannot be kept by this hand at this level. Take the lock off, or raise the level.`
+    : `Measure ${number}: ${locks} locks contradict each other. Take one of them off.`
+}
+
+function refuse(style: Style, level: Level, setup: Setup): void {
+  const refusal = refusalOf(style, level, setup.instrument)
+  if (refusal === 'bassStrings')
+    throw new ArrangeError(
+      `The style ${style} needs separate bass strings, which this instrument does not have. ` +
+        'Choose chord-melody, double-stops, cross-string or flatpicked-lead.',
+    )
+  if (refusal === 'chordsAtLevelOne')
+    throw new ArrangeError(
+      'Chord melody starts at level 2: at level 1 there are no shapes to put under the tune.',
+    )
+}
+
+function misfit(register: Register & { ok: false }, setup: Setup, numbers: readonly number[]): ArrangeError {
+  const number = numbers[register.measure]!
+  const range = rangeOf(setup)
+  const span = `${pitchText(plainPitch(range.lowest, false))}–${pitchText(plainPitch(range.highest, false))}`
+  const way =
+    register.reason === 'wide'
+      ? 'It spans more than the instrument has: shorten its range.'
+      : 'Lower the capo, or write the measure nearer to the rest.'
+  return new ArrangeError(
+    `Measure ${number}: the melody leaves the instrument (${span}) in every octave. ${way}`,
+    number,
+  )
 }
 
 /** Runs a generator to its end and returns its result. */
@@ -62,8 +137,9 @@ export function finish<T>(run: Generator<unknown, T>): T {
 }
 
 /** One region over the whole tune. */
-export function wholeTune(tune: TuneDoc, style: Region['style'], level: Region['level']): Region[] {
-  return [{ from: tune.measures[0]!.id, to: tune.measures.at(-1)!.id, style, level }]
+export function wholeTune(tune: TuneDoc, style: Style, level: Level, school?: School): Region[] {
+  const [from, to] = [tune.measures[0]!.id, tune.measures.at(-1)!.id]
+  return [{ from, to, style, level, ...(school ? { school } : {}) }]
 }
 
 /** A new arrangement document around an arranged layer. */
@@ -82,7 +158,7 @@ export function arrangementOf(
     name,
     tuneId: tune.id,
     tuneRev: tune.rev,
-    inputHash: inputHash(tune, setup, regions),
+    inputHash: inputHash(tune, setup, regions, arranged.layer.locks),
     setup,
     regions,
     transposed: arranged.transposed,

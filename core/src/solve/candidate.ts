@@ -1,26 +1,41 @@
 import { fretFromNut } from '../neck/geometry.ts'
-import type { Setup } from '../neck/setup.ts'
-import { fingerCodes, type FingerCode, type Pressed } from '../grip/pressed.ts'
+import type { Place, Setup } from '../neck/setup.ts'
+import { fingerCodes, THUMB, type FingerCode, type Pressed } from '../grip/pressed.ts'
+import type { Draft } from './draft.ts'
 
 /**
- * A sounding note inside a grip: fret, string and finger in one number; 0 where the voice is silent.
- * A held note must keep all three.
+ * A sounding note inside a grip: fret, string, finger, and the parts of a harmonic in one number; 0 where the voice is
+ * silent. A held note must keep them all.
  */
 export type VoiceKey = number
 
-export function voiceKey(string: number, fret: number, finger: number): VoiceKey {
-  return fret | (string << 5) | (finger << 9)
+export function voiceKey(string: number, fret: number, finger: number, harmonic = 0): VoiceKey {
+  return fret | (string << 5) | (finger << 9) | (harmonic << 12)
 }
 export const keyFret = (key: VoiceKey): number => key & 31
 export const keyString = (key: VoiceKey): number => (key >> 5) & 15
-export const keyFinger = (key: VoiceKey): number => key >> 9
+export const keyFinger = (key: VoiceKey): number => (key >> 9) & 7
+export const keyPlace = (key: VoiceKey): Place => ({
+  string: keyString(key),
+  fret: keyFret(key),
+  ...(key >> 12 ? { harmonic: key >> 12 } : {}),
+})
+/** True where two keys are one place, whatever the finger. */
+export const samePlace = (a: VoiceKey, b: VoiceKey): boolean => (a & ~(7 << 9)) === (b & ~(7 << 9))
 
 /** One way to hold a slice. */
 export interface Candidate {
+  readonly draft: Draft
   readonly pressed: readonly Pressed[]
   readonly position: number
   readonly melody: VoiceKey
   readonly bass: VoiceKey
+  /** A fill or second voice. */
+  readonly inner: VoiceKey
+  /** The melody note before, ringing on beside a new one. */
+  readonly planted: VoiceKey
+  /** The further notes of a voicing that is struck here, from the lowest string. */
+  readonly chord: readonly VoiceKey[]
   /** Index into the wish's frames; −1 where no chord shape is held. */
   readonly frame: number
   /** Price paid once, and price for each beat that the grip is held. */
@@ -31,11 +46,15 @@ export interface Candidate {
 /** The candidates of one slice, laid out for the solver's inner loop. */
 export interface CandidateSet {
   readonly list: readonly Candidate[]
-  readonly fingers: readonly [Int16Array, Int16Array, Int16Array, Int16Array]
+  /** Codes by finger, index first; the thumb last where the hand uses it. */
+  readonly fingers: readonly Int16Array[]
   /** Index-finger position in mm from the nut. */
   readonly positionMm: Float64Array
   readonly melody: Int16Array
   readonly bass: Int16Array
+  readonly inner: Int16Array
+  readonly planted: Int16Array
+  readonly frame: Int16Array
   readonly fixed: Float64Array
   readonly perBeat: Float64Array
   /** 1 where everything that sounds is open, so that the hand may travel. */
@@ -44,31 +63,38 @@ export interface CandidateSet {
 
 export function packCandidates(setup: Setup, list: readonly Candidate[]): CandidateSet {
   const n = list.length
-  const fingers: [Int16Array, Int16Array, Int16Array, Int16Array] = [
-    new Int16Array(n),
-    new Int16Array(n),
-    new Int16Array(n),
-    new Int16Array(n),
-  ]
+  const hands = setup.player.techniques.thumbOver ? THUMB : 4
   const set = {
     list,
-    fingers,
+    fingers: Array.from({ length: hands }, () => new Int16Array(n)),
     positionMm: new Float64Array(n),
     melody: new Int16Array(n),
     bass: new Int16Array(n),
+    inner: new Int16Array(n),
+    planted: new Int16Array(n),
+    frame: new Int16Array(n),
     fixed: new Float64Array(n),
     perBeat: new Float64Array(n),
     openOnly: new Uint8Array(n),
   }
   list.forEach((c, i) => {
     const codes: readonly FingerCode[] = fingerCodes(c.pressed)
-    for (let f = 0; f < 4; f++) fingers[f]![i] = codes[f]!
+    for (let f = 0; f < hands; f++) set.fingers[f]![i] = codes[f]!
     set.positionMm[i] = fretFromNut(setup.instrument.scaleLength, c.position + setup.capo[0]!)
     set.melody[i] = c.melody
     set.bass[i] = c.bass
+    set.inner[i] = c.inner
+    set.planted[i] = c.planted
+    set.frame[i] = c.frame
     set.fixed[i] = c.fixed
     set.perBeat[i] = c.perBeat
-    set.openOnly[i] = keyFret(c.melody) === 0 && keyFret(c.bass) === 0 ? 1 : 0
+    set.openOnly[i] = soundsOpenOnly(c) ? 1 : 0
   })
   return set
+}
+
+/** True where nothing that sounds needs a finger. */
+export function soundsOpenOnly(c: Candidate): boolean {
+  const open = (key: VoiceKey) => keyFret(key) === 0
+  return open(c.melody) && open(c.bass) && open(c.inner) && open(c.planted) && c.chord.every(open)
 }

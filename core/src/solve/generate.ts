@@ -1,73 +1,134 @@
+import { fingersOf } from '../neck/hand.ts'
+import { fingerFrame } from '../grip/fingerFrame.ts'
 import { handFault } from '../grip/handRules.ts'
-import type { Pressed } from '../grip/pressed.ts'
 import { positionOf } from '../grip/position.ts'
-import type { Place, Setup } from '../neck/setup.ts'
+import { THUMB, type Pressed } from '../grip/pressed.ts'
+import { openPitch, pitchAt, type Place, type Setup } from '../neck/setup.ts'
+import { mod12 } from '../pitch/pitch.ts'
 import type { Frame } from '../shapes/textbook.ts'
-import { packCandidates, voiceKey, type Candidate, type CandidateSet } from './candidate.ts'
-import { staticCost, type Draft } from './staticCost.ts'
-import { LEVEL_RULES } from './weights.ts'
-import type { BassOption, Wish } from './wish.ts'
+import { packCandidates, voiceKey, type Candidate, type CandidateSet, type VoiceKey } from './candidate.ts'
+import type { Draft } from './draft.ts'
+import { keepsLock } from './locks.ts'
+import { staticCost } from './staticCost.ts'
+import { LEVEL_RULES, WEIGHTS } from './weights.ts'
+import type { BassOption, InnerOption, Wish } from './wish.ts'
 
 /** Positions at which a hand that presses nothing may wait. */
 const HOVER_POSITIONS = [1, 2, 3, 4, 5, 7, 9]
 
-const FINGERS = [1, 2, 3, 4] as const
-
-/** A voice's note before fingers are chosen. */
+/** The voices' notes before fingers are chosen. */
 interface Needed {
   readonly melody: Place | undefined
   readonly bass: BassOption | undefined
+  readonly inner: InnerOption | undefined
+  readonly planted: Place | undefined
 }
 
 /**
- * All grips that meet a wish: each place of the melody with each place of the bass (and with the voice left out where
- * it is held over and may be cut, or where no bass is found), each legal choice of fingers, with and without the
- * frames of the chord. Hard rules only; nothing is dropped for taste.
+ * All grips that meet a wish: each place of the melody with each place of the bass and of the further voices (and with
+ * a voice left out where it is held over and may be cut, or where nothing is found), each legal choice of fingers, with
+ * and without the frames of the chord. Hard rules only; nothing is dropped for taste. Where the slice is locked, only
+ * what keeps the lock.
  */
 export function generate(setup: Setup, wish: Wish): CandidateSet {
   const found = new Map<string, Candidate>()
-  for (const needed of combinations(wish)) {
-    for (const draft of drafts(setup, wish, needed)) {
-      const key = draftKey(draft)
-      const candidate = finish(setup, wish, draft)
-      const before = found.get(key)
-      if (!before || candidate.fixed + candidate.perBeat < before.fixed + before.perBeat)
-        found.set(key, candidate)
-    }
+  for (const draft of allDrafts(setup, wish)) {
+    const candidate = finish(setup, wish, draft)
+    if (wish.lock && !keepsLock(candidate, wish.lock)) continue
+    const key = draftKey(wish, draft, candidate)
+    const before = found.get(key)
+    if (!before || candidate.fixed + candidate.perBeat < before.fixed + before.perBeat)
+      found.set(key, candidate)
   }
   return packCandidates(setup, [...found.values()])
+}
+
+function* allDrafts(setup: Setup, wish: Wish): Generator<Draft> {
+  if (wish.inner?.kind === 'chord' && wish.inner.onset) yield* strikes(setup, wish)
+  for (const needed of combinations(wish)) yield* drafts(setup, wish, needed)
 }
 
 function combinations(wish: Wish): Needed[] {
   const melodies: (Place | undefined)[] = wish.melody ? [...wish.melody.places] : [undefined]
   if (wish.melody && !wish.melody.onset) melodies.push(undefined)
   const basses: (BassOption | undefined)[] = wish.bass ? [...wish.bass.options, undefined] : [undefined]
+  const seconds: (InnerOption | undefined)[] =
+    wish.inner?.kind === 'double' ? [...wish.inner.options, undefined] : [undefined]
+  const ringing: (Place | undefined)[] = [...(wish.melody?.before ?? []), undefined]
   const result: Needed[] = []
-  for (const melody of melodies) {
+  for (const melody of melodies)
     for (const bass of basses)
-      if (!melody || bass?.place.string !== melody.string) result.push({ melody, bass })
-  }
+      for (const inner of seconds)
+        for (const planted of ringing)
+          if (onOwnStrings(melody, bass?.place, inner?.place, planted))
+            result.push({ melody, bass, inner, planted })
   return result
+}
+
+function onOwnStrings(...places: readonly (Place | undefined)[]): boolean {
+  let used = 0
+  for (const p of places) {
+    if (!p) continue
+    const bit = 1 << p.string
+    if (used & bit) return false
+    used |= bit
+  }
+  return true
 }
 
 function* drafts(setup: Setup, wish: Wish, needed: Needed): Generator<Draft> {
   const open = openStrings(needed)
   const { techniques } = setup.player
   const barreStrings = techniques.barre ? LEVEL_RULES[wish.level].barreStrings : 1
-  for (const { melodyFinger, bassFinger, pressed } of fingerings(setup, needed, open, barreStrings)) {
-    const base = { melody: needed.melody, melodyFinger, bass: needed.bass, bassFinger }
-    if (pressed.length > 0) yield { ...base, pressed, frame: -1, position: positionOf(pressed) }
-    else for (const position of HOVER_POSITIONS) yield { ...base, pressed, frame: -1, position }
+  const lines = fingerFrame(setup.instrument)
+  const touched = [needed.melody, needed.planted].find((p) => p?.harmonic)
+  const fillsHere = wish.inner?.kind === 'fill' && wish.inner.onset
+  for (const hand of fingerings(setup, needed, open, barreStrings)) {
+    const { pressed, fingers } = hand
+    const base = {
+      melody: needed.melody,
+      melodyFinger: fingers[0]!,
+      bass: needed.bass,
+      bassFinger: fingers[1]!,
+      inner: needed.inner,
+      innerFinger: fingers[2]!,
+      planted: needed.planted,
+      plantedFinger: fingers[3]!,
+      strikes: false,
+    }
+    const places =
+      pressed.length > 0
+        ? [positionOf(pressed, lines)]
+        : touched && wish.melody?.onset
+          ? [Math.max(1, touched.fret - 2)]
+          : HOVER_POSITIONS
+    for (const position of places) {
+      const bare = { ...base, pressed, frame: -1, position }
+      yield bare
+      if (fillsHere) yield* filled(setup, wish, bare, open)
+    }
     for (let frame = 0; frame < wish.frames.length; frame++) {
       const whole = keepShape(setup, wish.frames[frame]!, pressed, open, barreStrings)
-      if (whole.length > pressed.length) yield { ...base, pressed: whole, frame, position: positionOf(whole) }
+      if (whole.length <= pressed.length && !holdsByOpenStrings(wish, frame, needed)) continue
+      const held = { ...base, pressed: whole, frame, position: positionOf(whole, lines) }
+      yield held
+      if (fillsHere) yield* filled(setup, wish, held, open)
     }
   }
 }
 
+/** A voicing of open strings under the melody is held without a finger. */
+function holdsByOpenStrings(wish: Wish, frame: number, needed: Needed): boolean {
+  return (
+    wish.inner?.kind === 'chord' &&
+    !wish.inner.onset &&
+    wish.frames[frame]!.frets.some((fret, i) => fret === 0 && needed.melody?.string !== i + 1)
+  )
+}
+
 interface Fingering {
-  readonly melodyFinger: number
-  readonly bassFinger: number
+  /** Of melody, bass, second voice and ringing note. */
+  readonly fingers: readonly number[]
   readonly pressed: readonly Pressed[]
 }
 
@@ -78,23 +139,103 @@ function fingerings(
   open: readonly number[],
   barreStrings: number,
 ): Fingering[] {
-  const melody = needed.melody
-  const bass = needed.bass?.place
+  const places = [needed.melody, needed.bass?.place, needed.inner?.place, needed.planted]
   const result: Fingering[] = []
-  for (const melodyFinger of fingersFor(setup, melody)) {
-    for (const bassFinger of fingersFor(setup, bass)) {
-      const pressed: Pressed[] = []
-      if (melody && melodyFinger > 0)
-        pressed.push({ string: melody.string, fret: melody.fret, finger: melodyFinger })
-      if (bass && bassFinger > 0) pressed.push({ string: bass.string, fret: bass.fret, finger: bassFinger })
-      const barre = melody && bass && melodyFinger === bassFinger && melodyFinger > 0
-      if (barre && bass.string - melody.string + 1 > barreStrings) continue
-      if (pressed.length < 2 || !handFault(setup, setup.player.spans, pressed, open))
-        result.push({ melodyFinger, bassFinger, pressed })
+  const go = (at: number, fingers: readonly number[], pressed: readonly Pressed[]) => {
+    if (at === places.length) {
+      result.push({ fingers, pressed: pressed.filter((p) => !places.some((q) => isTouch(q, p))) })
+      return
+    }
+    const place = places[at]
+    for (const finger of fingersFor(setup, place)) {
+      if (!place || finger === 0) {
+        go(at + 1, [...fingers, finger], pressed)
+        continue
+      }
+      if (tooWideBarre(pressed, place, finger, barreStrings)) continue
+      const more = [...pressed, { string: place.string, fret: place.fret, finger }]
+      if (more.length < 2 || !handFault(setup, setup.player.spans, more, open))
+        go(at + 1, [...fingers, finger], more)
     }
   }
+  go(0, [], [])
   return result
 }
+
+/** A harmonic is touched, not pressed. */
+const isTouch = (place: Place | undefined, p: Pressed) =>
+  Boolean(place?.harmonic) && place!.string === p.string && place!.fret === p.fret
+
+function tooWideBarre(pressed: readonly Pressed[], place: Place, finger: number, most: number): boolean {
+  return pressed.some((p) => p.finger === finger && Math.abs(p.string - place.string) + 1 > most)
+}
+
+/** The fills that a hand could strike: strings of the shape that it holds, or open strings with the chord's tones. */
+function* filled(setup: Setup, wish: Wish, draft: Draft, open: readonly number[]): Generator<Draft> {
+  const frame = wish.frames[draft.frame]
+  const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
+  const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
+  for (let string = 1; string <= setup.instrument.strings; string++) {
+    if (used.includes(string)) continue
+    const under = draft.pressed.find((p) => p.string === string && !covered(draft.pressed, p))
+    const fret = under ? under.fret : 0
+    if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
+    const midi = openPitch(setup, string) + fret
+    if (midi >= melody || !wish.inner!.tones.includes(mod12(midi))) continue
+    if (under && frame?.frets[string - 1] !== fret) continue
+    yield {
+      ...draft,
+      inner: { place: { string, fret }, price: fillPrice(setup, wish, draft, string) },
+      innerFinger: under?.finger ?? 0,
+    }
+  }
+}
+
+/** True where a finger lies higher on the same string. */
+const covered = (pressed: readonly Pressed[], p: Pressed) =>
+  pressed.some((q) => q.string === p.string && q.fret > p.fret)
+const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some((p) => p.string === string)
+
+/** A pattern rises from the string above the bass and comes back; other strings cost a little. */
+function fillPrice(setup: Setup, wish: Wish, draft: Draft, string: number): number {
+  const { turn, role } = wish.inner!
+  const strings = setup.instrument.strings
+  const lowest = Math.min(4, strings)
+  const wave = strings > 4 ? [3, 2, 3, 2] : [lowest, lowest - 1, lowest - 2, lowest - 1]
+  const wanted = role === 'harmony' ? 3 : wave[turn % wave.length]!
+  const low = strings > 4 && string > 4 ? WEIGHTS.fillOnBassString * (string - 3) : 0
+  return WEIGHTS.fillTurn * Math.abs(string - wanted) + low + (draft.frame < 0 ? 0.2 : 0)
+}
+
+/** Voicings struck with the melody: each frame whole, all its strings at once. */
+function* strikes(setup: Setup, wish: Wish): Generator<Draft> {
+  const lines = fingerFrame(setup.instrument)
+  for (let frame = 0; frame < wish.frames.length; frame++) {
+    const shape = wish.frames[frame]!
+    const top = wish.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
+    if (wish.melody && !top) continue
+    if (wish.melody && isUnderOther(shape, top!)) continue
+    const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0
+    yield {
+      melody: top,
+      melodyFinger: finger,
+      bass: undefined,
+      bassFinger: 0,
+      inner: undefined,
+      innerFinger: 0,
+      planted: undefined,
+      plantedFinger: 0,
+      pressed: shape.pressed,
+      position: positionOf(shape.pressed, lines),
+      frame,
+      strikes: true,
+    }
+  }
+}
+
+/** True where a shape sounds a string above the melody's. */
+const isUnderOther = (shape: Frame, melody: Place) =>
+  shape.frets.some((fret, i) => fret !== null && i + 1 < melody.string)
 
 /** The sounding notes' fingers, then every finger of the shape that can stay beside them; barres as the level allows. */
 function keepShape(
@@ -105,11 +246,13 @@ function keepShape(
   barreStrings: number,
 ): readonly Pressed[] {
   let pressed = sounding
+  const { techniques } = setup.player
+  const allowed = fingersOf(techniques)
   for (const group of frame.fingers) {
-    const { techniques } = setup.player
     const strings = group.at(-1)!.string - group[0]!.string + 1
     if (strings > 1 && (!techniques.barre || (strings > barreStrings && !frame.pinned))) continue
-    if (group[0]!.finger === 4 && !techniques.littleFinger) continue
+    const { finger } = group[0]!
+    if (finger === THUMB ? !techniques.thumbOver : !allowed.includes(finger)) continue
     const rest = group.filter(
       (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
     )
@@ -134,13 +277,21 @@ function canStay(
   })
 }
 
-function openStrings(needed: Needed): number[] {
-  return [needed.melody, needed.bass?.place].flatMap((p) => (p && p.fret === 0 ? [p.string] : []))
+/** Strings that must ring open, harmonics among them. */
+function openStrings({ melody, bass, inner, planted }: Needed): number[] {
+  return [melody, bass?.place, inner?.place, planted].flatMap((p) =>
+    p && (p.fret === 0 || p.harmonic) ? [p.string] : [],
+  )
 }
 
 function fingersFor(setup: Setup, place: Place | undefined): readonly number[] {
   if (!place || place.fret === 0) return [0]
-  return setup.player.techniques.littleFinger ? FINGERS : FINGERS.slice(0, 3)
+  const { techniques } = setup.player
+  const fingers = fingersOf(techniques)
+  if (place.harmonic) return [fingers.at(-1)!]
+  const thumb =
+    techniques.thumbOver && setup.instrument.strings >= 6 && place.string === setup.instrument.strings
+  return thumb ? [...fingers, THUMB] : fingers
 }
 
 function finish(setup: Setup, wish: Wish, draft: Draft): Candidate {
@@ -151,17 +302,45 @@ function finish(setup: Setup, wish: Wish, draft: Draft): Candidate {
     else fixed += cost
   })
   return {
+    draft,
     pressed: draft.pressed,
     position: draft.position,
-    melody: draft.melody ? voiceKey(draft.melody.string, draft.melody.fret, draft.melodyFinger) : 0,
-    bass: draft.bass ? voiceKey(draft.bass.place.string, draft.bass.place.fret, draft.bassFinger) : 0,
+    melody: keyOf(draft.melody, draft.melodyFinger),
+    bass: keyOf(draft.bass?.place, draft.bassFinger),
+    inner: keyOf(draft.inner?.place, draft.innerFinger),
+    planted: keyOf(draft.planted, draft.plantedFinger),
+    chord: draft.strikes ? chordKeys(wish.frames[draft.frame]!, draft.melody, wish.inner!.voices) : NO_KEYS,
     frame: draft.frame,
     fixed,
     perBeat,
   }
 }
 
-function draftKey(draft: Draft): string {
-  const held = draft.pressed.map((p) => p.string * 1000 + p.fret * 10 + p.finger).sort((a, b) => a - b)
-  return `${held.join()}|${draft.melody?.string}|${draft.bass?.place.string}|${draft.pressed.length ? 0 : draft.position}`
+const NO_KEYS: readonly VoiceKey[] = []
+
+function keyOf(place: Place | undefined, finger: number): VoiceKey {
+  return place ? voiceKey(place.string, place.fret, finger, place.harmonic) : 0
 }
+
+/** The voices of a struck shape besides the melody, from the lowest string. */
+function chordKeys(frame: Frame, melody: Place | undefined, voices: number): VoiceKey[] {
+  const keys: VoiceKey[] = []
+  const most = melody ? voices - 1 : voices
+  for (let string = frame.frets.length; string >= 1 && keys.length < most; string--) {
+    const fret = frame.frets[string - 1]
+    if (fret === null || fret === undefined || string === melody?.string) continue
+    const finger = frame.pressed.find((p) => p.string === string)?.finger ?? 0
+    keys.push(voiceKey(string, fret, finger))
+  }
+  return keys
+}
+
+function draftKey(wish: Wish, draft: Draft, c: Candidate): string {
+  const held = draft.pressed.map((p) => p.string * 1000 + p.fret * 10 + p.finger).sort((a, b) => a - b)
+  const strings = `${c.melody & VOICE}|${c.bass & VOICE}|${c.inner & VOICE}|${c.planted & VOICE}`
+  const where = draft.pressed.length ? 0 : draft.position
+  return `${held.join()}|${strings}|${where}|${wish.inner?.kind === 'chord' ? `${draft.frame}${draft.strikes}` : ''}`
+}
+
+/** A voice's place without its finger. */
+const VOICE = ~(7 << 9)

@@ -1,4 +1,4 @@
-import type { Region } from '../model/arrangement.ts'
+import type { Lock, Region } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 
@@ -6,7 +6,12 @@ import type { Setup } from '../neck/setup.ts'
  * A hash (FNV-1a, 53 bits in two halves) of everything that the solver reads. Equal hashes mean that an arrangement
  * is up to date; titles, source texts and revisions do not count.
  */
-export function inputHash(tune: TuneDoc, setup: Setup, regions: readonly Region[]): string {
+export function inputHash(
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+  locks: readonly Lock[] = [],
+): string {
   const { measures, events, chords, tempos, pins } = tune
   const text = JSON.stringify([
     measures,
@@ -16,6 +21,7 @@ export function inputHash(tune: TuneDoc, setup: Setup, regions: readonly Region[
     setup,
     regions,
     ...(pins?.length ? [pins] : []),
+    ...(locks.length ? ['locks', locks] : []),
   ])
   let a = 0x811c9dc5
   let b = 0xcbf29ce4

@@ -1,167 +1,267 @@
-import type { CostTerm, Grip, Layer, PressedPlace, TabNote } from '../model/arrangement.ts'
+import { THUMB } from '../grip/pressed.ts'
+import { bassPitchClass } from '../harmony/chordSymbol.ts'
+import type { CostTerm, Grip, Layer, PressedPlace, Role, TabNote } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
-import type { LeftFinger } from '../neck/hand.ts'
-import type { Setup } from '../neck/setup.ts'
-import { assignPicking } from '../pick/assignPicking.ts'
-import type { Plan } from '../plan/plan.ts'
+import type { LeftFinger, PickingSign } from '../neck/hand.ts'
+import { pitchAt, type Setup } from '../neck/setup.ts'
+import { assignPicking, type PickingHand } from '../pick/assignPicking.ts'
+import { mod12 } from '../pitch/pitch.ts'
+import type { Plan, Slice } from '../plan/plan.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { writtenValue } from '../time/writtenValue.ts'
-import { keyFinger, keyFret, keyString, type Candidate } from './candidate.ts'
+import {
+  keyFinger,
+  keyFret,
+  keyPlace,
+  keyString,
+  type Candidate,
+  type CandidateSet,
+  type VoiceKey,
+} from './candidate.ts'
+import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from './noteIds.ts'
 import type { Solution } from './solve.ts'
 import { staticCost } from './staticCost.ts'
 import { stepBetween } from './steps.ts'
 import { transitionTerms } from './transition.ts'
 
+type Unpicked = Omit<TabNote, 'right'>
+
 /** Writes a solution down as notes and grips. Ids follow from what a note plays, so that re-solving keeps them. */
 export function layerOf(plan: Plan, solution: Solution, tune: TuneDoc, setup: Setup): Layer {
-  const chosen = solution.choice
-  const at = (t: number): Candidate => solution.sets[t]!.list[chosen[t]!]!
-  const posOf = (tick: Ticks, measure: number): Pos => ({
-    measure: tune.measures[measure]!.id,
-    tick: tick - plan.timeline.starts[measure]!,
-  })
-  const onsets: { t: number; notes: Omit<TabNote, 'right'>[] }[] = []
-  plan.slices.forEach((slice, t) => {
-    const c = at(t)
-    const notes: Omit<TabNote, 'right'>[] = []
-    if (slice.melodyOnset) {
-      const note = plan.melody[slice.melody]!
-      notes.push({
-        id: `n.${note.sourceId}`,
-        sourceId: note.sourceId,
-        pos: posOf(slice.start, slice.measure),
-        dur: written(note.duration),
-        role: 'melody',
-        notationVoice: 1,
-        ...placed(c.melody),
-        attack: 'pluck',
-        optional: false,
-      })
-    }
-    if (slice.bassOnset && c.bass !== 0) {
-      const pos = posOf(slice.start, slice.measure)
-      notes.push({
-        id: `b.${pos.measure}.${pos.tick}`,
-        pos,
-        dur: written(soundsUntil(plan, solution, t) - slice.start),
-        role: 'bass',
-        notationVoice: 2,
-        ...placed(c.bass),
-        attack: 'pluck',
-        optional: false,
-      })
-    }
-    if (notes.length > 0) onsets.push({ t, notes })
-  })
-  const fingers = assignPicking(
-    onsets.map(({ t, notes }) => ({
-      notes: notes.map((n) => ({ string: n.place.string, role: n.role })),
-      seconds: plan.slices[t]!.seconds,
-    })),
-  )
+  const writer = new LayerWriter(plan, solution, tune, setup)
+  const onsets = plan.slices
+    .map((_, t) => ({ t, notes: writer.notesAt(t) }))
+    .filter(({ notes }) => notes.length > 0)
+  const signs = pickingOf(plan, tune, setup, onsets)
   return {
-    notes: onsets.flatMap(({ notes }, k) => notes.map((n, i) => ({ ...n, right: fingers[k]![i]! }))),
+    notes: onsets.flatMap(({ notes }, k) => notes.map((n, i) => ({ ...n, right: signs[k]![i]! }))),
     spans: [],
-    grips: gripsOf(plan, solution, tune, setup, at, posOf),
+    grips: plan.slices.map((_, t) => writer.gripAt(t)),
     locks: [],
   }
 }
 
-function placed(key: number): { place: { string: number; fret: number }; left: LeftFinger } {
-  return { place: { string: keyString(key), fret: keyFret(key) }, left: keyFinger(key) as LeftFinger }
+/** The picking hand's part, region by region: each under its own school. */
+function pickingOf(
+  plan: Plan,
+  tune: TuneDoc,
+  setup: Setup,
+  onsets: readonly { readonly t: number; readonly notes: readonly Unpicked[] }[],
+): PickingSign[][] {
+  const signs: PickingSign[][] = []
+  for (let from = 0; from < onsets.length;) {
+    const hand = pickingHandAt(plan, setup, onsets[from]!.t)
+    let to = from + 1
+    while (to < onsets.length && sameHand(hand, pickingHandAt(plan, setup, onsets[to]!.t))) to++
+    const part = onsets.slice(from, to).map(({ t, notes }) => {
+      const slice = plan.slices[t]!
+      return {
+        notes: notes.map((n) => ({ string: n.place.string, role: n.role })),
+        seconds: slice.seconds,
+        inMeasure: inFullMeasure(plan, tune, slice),
+        metre: tune.measures[slice.measure]!.metre,
+      }
+    })
+    signs.push(...assignPicking(part, hand))
+    from = to
+  }
+  return signs
 }
+
+/** Ticks from the start of the full measure: a pickup counts from its end. */
+function inFullMeasure(plan: Plan, tune: TuneDoc, slice: Slice): Ticks {
+  const measure = tune.measures[slice.measure]!
+  const offset =
+    slice.measure === 0 && measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  return slice.start - plan.timeline.starts[slice.measure]! + offset
+}
+
+function pickingHandAt(plan: Plan, setup: Setup, t: number): PickingHand {
+  const { school, style } = plan.slices[t]!
+  const own = school.picking ?? setup.player.school
+  return {
+    school: style === 'flatpicked-lead' && own !== 'pickAndFingers' ? 'flatPick' : own,
+    strokes: school.strokes,
+    strings: setup.instrument.strings,
+  }
+}
+
+const sameHand = (a: PickingHand, b: PickingHand) => a.school === b.school && a.strokes === b.strokes
+
+/** Notes of this many seconds and more are played with tremolo on doubled strings. */
+const TREMOLO_S = 0.9
+
+class LayerWriter {
+  private readonly lastMeasure: number
+
+  constructor(
+    private readonly plan: Plan,
+    private readonly solution: Solution,
+    private readonly tune: TuneDoc,
+    private readonly setup: Setup,
+  ) {
+    this.lastMeasure = tune.measures.length - 1
+  }
+
+  private at(t: number): Candidate {
+    return this.solution.sets[t]!.list[this.solution.choice[t]!]!
+  }
+
+  private posOf(tick: Ticks, measure: number): Pos {
+    return { measure: this.tune.measures[measure]!.id, tick: tick - this.plan.timeline.starts[measure]! }
+  }
+
+  notesAt(t: number): Unpicked[] {
+    const slice = this.plan.slices[t]!
+    const c = this.at(t)
+    const pos = this.posOf(slice.start, slice.measure)
+    const notes: Unpicked[] = []
+    if (slice.melodyOnset) notes.push(this.melodyNote(slice, c, pos))
+    if (slice.bassOnset && c.bass !== 0) {
+      const wish = this.plan.bass[slice.bass]!
+      const until = this.soundsUntil(t, wish.until, (set, j) => set.bass[j] !== 0)
+      notes.push(
+        wish.part
+          ? {
+              ...this.note(melodyNoteId(wish.part.sourceId), pos, until - slice.start, 'harmony', c.bass),
+              sourceId: wish.part.sourceId,
+            }
+          : this.note(bassNoteId(pos), pos, until - slice.start, 'bass', c.bass),
+      )
+    }
+    if (slice.innerOnset && c.inner !== 0) {
+      const wish = this.plan.inner[slice.inner]!
+      const until = this.soundsUntil(t, wish.until, (set, j) => this.keeps(set.list[j]!, c.inner))
+      notes.push(this.note(innerNoteId(pos), pos, until - slice.start, wish.role, c.inner))
+    }
+    if (slice.innerOnset && c.chord.length > 0) {
+      const wish = this.plan.inner[slice.inner]!
+      const bass = this.plan.harmony[wish.segment]!.sounding
+      c.chord.forEach((key, nth) => {
+        const until = this.soundsUntil(t, wish.until, (set, j) => this.keeps(set.list[j]!, key))
+        const low = nth === 0 && bass && mod12(pitchAt(this.setup, keyPlace(key))) === bassPitchClass(bass)
+        notes.push(this.note(chordNoteId(pos, nth), pos, until - slice.start, low ? 'bass' : 'harmony', key))
+      })
+    }
+    return notes
+  }
+
+  private melodyNote(slice: Slice, c: Candidate, pos: Pos): Unpicked {
+    const note = this.plan.melody[slice.melody]!
+    const seconds = (note.duration / (slice.end - slice.start)) * this.lasting(slice)
+    const trembles = this.setup.instrument.doubling > 1 && seconds >= TREMOLO_S && !slice.rules.ring
+    return {
+      ...this.note(melodyNoteId(note.sourceId), pos, note.duration, 'melody', c.melody),
+      sourceId: note.sourceId,
+      attack: trembles ? 'tremolo' : 'pluck',
+    }
+  }
+
+  /** Seconds that a slice lasts. */
+  private lasting(slice: Slice): number {
+    const next = this.plan.slices[this.plan.sliceAt.get(slice.start)! + 1]
+    return next?.seconds ?? slice.seconds
+  }
+
+  private note(id: Id, pos: Pos, ticks: Ticks, role: Role, key: VoiceKey): Unpicked {
+    return {
+      id,
+      pos,
+      dur: written(ticks),
+      role,
+      notationVoice: role === 'melody' ? 1 : 2,
+      place: keyPlace(key),
+      left: leftFinger(keyFinger(key)),
+      attack: 'pluck',
+      optional: false,
+    }
+  }
+
+  /** The end of a note: where the hand lets it go, at most where it should end. */
+  private soundsUntil(from: number, until: Ticks, sounds: (set: CandidateSet, j: number) => boolean): Ticks {
+    const { slices } = this.plan
+    for (let t = from + 1; t < slices.length; t++) {
+      if (slices[t]!.start >= until) break
+      if (!sounds(this.solution.sets[t]!, this.solution.choice[t]!)) return slices[t]!.start
+    }
+    return until
+  }
+
+  /** True where a grip lets a string go on: the finger stays, or nothing touches the open string, and it is not struck. */
+  private keeps(c: Candidate, key: VoiceKey): boolean {
+    const string = keyString(key)
+    const fret = keyFret(key)
+    const others = [c.melody, c.bass, c.inner, ...c.chord]
+    if (others.some((k) => k !== 0 && keyString(k) === string && k !== key)) return false
+    if (others.some((k, i) => k === key && i >= 2)) return false
+    const on = c.pressed.filter((p) => p.string === string)
+    if (fret === 0) return on.length === 0
+    return on.length === 1 && on[0]!.fret === fret && on[0]!.finger === keyFinger(key)
+  }
+
+  gripAt(t: number): Grip {
+    const slice = this.plan.slices[t]!
+    const c = this.at(t)
+    const next = this.plan.slices[t + 1]
+    const shape = this.solution.wishes[t]!.frames[c.frame]?.name
+    const pos = this.posOf(slice.start, slice.measure)
+    return {
+      id: gripId(pos),
+      pos,
+      until: next
+        ? this.posOf(next.start, next.measure)
+        : {
+            measure: this.tune.measures[this.lastMeasure]!.id,
+            tick: this.tune.measures[this.lastMeasure]!.length,
+          },
+      pressed: c.pressed.map((p) => ({
+        string: p.string,
+        fret: p.fret,
+        finger: leftFinger(p.finger) as PressedPlace['finger'],
+      })),
+      position: c.position,
+      ...(shape ? { shape } : {}),
+      costs: costsOf(this.plan, this.solution, this.setup, t),
+    }
+  }
+}
+
+const leftFinger = (finger: number): LeftFinger => (finger === THUMB ? 'T' : (finger as LeftFinger))
 
 function written(ticks: Ticks): TabNote['dur'] {
   return { ticks, ...writtenValue(ticks / WHOLE) }
 }
 
-/** A bass is written as long as the hand lets it sound. */
-function soundsUntil(plan: Plan, solution: Solution, from: number): Ticks {
-  const wish = plan.bass[plan.slices[from]!.bass]!
-  for (let t = from + 1; t < plan.slices.length; t++) {
-    const slice = plan.slices[t]!
-    if (slice.start >= wish.until) break
-    if (solution.sets[t]!.bass[solution.choice[t]!] === 0) return slice.start
-  }
-  return wish.until
-}
-
-function gripsOf(
-  plan: Plan,
-  solution: Solution,
-  tune: TuneDoc,
-  setup: Setup,
-  at: (t: number) => Candidate,
-  posOf: (tick: Ticks, m: number) => Pos,
-): Grip[] {
-  return plan.slices.map((slice, t) => {
-    const c = at(t)
-    const next = plan.slices[t + 1]
-    const shape = solution.wishes[t]!.frames[c.frame]?.name
-    const pos = posOf(slice.start, slice.measure)
-    const lastMeasure = tune.measures.length - 1
-    return {
-      id: `g.${pos.measure}.${pos.tick}`,
-      pos,
-      until: next
-        ? posOf(next.start, next.measure)
-        : { measure: tune.measures[lastMeasure]!.id, tick: tune.measures[lastMeasure]!.length },
-      pressed: c.pressed.map((p) => ({
-        string: p.string,
-        fret: p.fret,
-        finger: p.finger as PressedPlace['finger'],
-      })),
-      position: c.position,
-      ...(shape ? { shape } : {}),
-      costs: costsOf(plan, solution, setup, t),
-    }
-  })
-}
-
 /** Every term that the chosen grip was charged, dearest first. */
 export function costsOf(plan: Plan, solution: Solution, setup: Setup, t: number): CostTerm[] {
+  return costsOfChoice(plan, solution, setup, t, (s) => solution.choice[s]!)
+}
+
+/** The same for any choice of candidates. */
+export function costsOfChoice(
+  plan: Plan,
+  { wishes, sets }: Pick<Solution, 'wishes' | 'sets'>,
+  setup: Setup,
+  t: number,
+  choice: (slice: number) => number,
+): CostTerm[] {
   const slice = plan.slices[t]!
-  const wish = solution.wishes[t]!
-  const c = solution.sets[t]!.list[solution.choice[t]!]!
   const terms: CostTerm[] = []
-  const bassPlace = c.bass ? { string: keyString(c.bass), fret: keyFret(c.bass) } : undefined
-  staticCost(
-    setup,
-    wish,
-    {
-      pressed: c.pressed,
-      position: c.position,
-      frame: c.frame,
-      melody: c.melody ? { string: keyString(c.melody), fret: keyFret(c.melody) } : undefined,
-      melodyFinger: keyFinger(c.melody),
-      bassFinger: keyFinger(c.bass),
-      bass:
-        bassPlace &&
-        wish.bass?.options.find(
-          (o) => o.place.string === bassPlace.string && o.place.fret === bassPlace.fret,
-        ),
-    },
-    (term, cost, perBeat, quantity, unit) => {
-      const total = perBeat ? cost * slice.beats : cost
-      if (total > 0)
-        terms.push({
-          term,
-          cost: total,
-          ...(quantity === undefined ? {} : { quantity }),
-          ...(unit ? { unit } : {}),
-        })
-    },
-  )
-  if (t > 0 && plan.follows[slice.measure]) {
+  const { draft } = sets[t]!.list[choice(t)]!
+  staticCost(setup, wishes[t]!, draft, (term, cost, perBeat, quantity, unit) => {
+    const total = perBeat ? cost * slice.beats : cost
+    if (total > 0)
+      terms.push({
+        term,
+        cost: total,
+        ...(quantity === undefined ? {} : { quantity }),
+        ...(unit ? { unit } : {}),
+      })
+  })
+  if (t > 0 && plan.follows[slice.measure])
     terms.push(
-      ...transitionTerms(
-        solution.sets[t - 1]!,
-        solution.choice[t - 1]!,
-        solution.sets[t]!,
-        solution.choice[t]!,
-        stepBetween(plan, t - 1, t),
-      ),
+      ...transitionTerms(sets[t - 1]!, choice(t - 1), sets[t]!, choice(t), stepBetween(plan, t - 1, t)),
     )
-  }
   return terms.sort((a, b) => b.cost - a.cost)
 }

@@ -63,9 +63,10 @@ function relax(
 ): void {
   const buckets = new Map<number, Int32Array>()
   for (let j = 0; j < next.length; j++) {
-    const melody = step.holdsMelody ? b.melody[j]! : 0
+    const melody = step.holdsMelody ? b.melody[j]! : step.ringsOn ? b.planted[j]! : 0
     const bass = step.holdsBass ? b.bass[j]! : 0
-    const bucket = bucketFor(buckets, a, order, melody, bass)
+    const inner = step.holdsInner ? b.inner[j]! : 0
+    const bucket = bucketFor(buckets, a, order, melody, bass, inner)
     let best = Infinity
     let bestFrom = -1
     for (let k = 0; k < bucket.length; k++) {
@@ -90,13 +91,17 @@ function bucketFor(
   order: Int32Array,
   melody: number,
   bass: number,
+  inner: number,
 ): Int32Array {
-  if (melody === 0 && bass === 0) return order
-  const key = melody * 65536 + bass
+  if (melody === 0 && bass === 0 && inner === 0) return order
+  const key = (melody * 32768 + bass) * 32768 + inner
   const known = buckets.get(key)
   if (known) return known
   const bucket = order.filter(
-    (i) => (melody === 0 || a.melody[i] === melody) && (bass === 0 || a.bass[i] === bass),
+    (i) =>
+      (melody === 0 || a.melody[i] === melody) &&
+      (bass === 0 || a.bass[i] === bass) &&
+      (inner === 0 || a.inner[i] === inner),
   )
   buckets.set(key, bucket)
   return bucket

@@ -1,14 +1,12 @@
-import type { Setup } from '../neck/setup.ts'
 import type { Plan } from '../plan/plan.ts'
-import type { Frame } from '../shapes/textbook.ts'
-import type { CandidateSet } from './candidate.ts'
-import { generate } from './generate.ts'
+import { samePlace, type CandidateSet } from './candidate.ts'
 import { hiddenHops, jumps, type HiddenHop } from './hiddenHops.ts'
+import type { Prepared } from './prepare.ts'
 import { cheapestPath, type Chain } from './shortestPath.ts'
 import { stepBetween } from './steps.ts'
 import { transitionCost, type Step } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
-import { wishOf, type Wish } from './wish.ts'
+import type { Wish } from './wish.ts'
 
 /** The solved hand: for each slice of the plan the chosen candidate. */
 export interface Solution {
@@ -36,51 +34,48 @@ interface Join {
 
 /**
  * Finds the left hand of a plan. The first pass is exact over the page's order; later passes add the joins of the
- * played order (a measure entered from two places counts at both) and make measures with equal contents equal,
- * and the best by the true played cost is kept.
+ * played order (a measure entered from two places counts at both) and make measures with equal contents equal (or, on
+ * request, different), and the best by the true played cost is kept.
  */
-export function* solve(plan: Plan, setup: Setup): Generator<number, Solution> {
-  const cache = new Map<string, CandidateSet>()
-  const frames = new Map<string, readonly Frame[]>()
-  const wishes: Wish[] = []
-  const sets: CandidateSet[] = []
-  for (let t = 0; t < plan.slices.length; t++) {
-    if (t % 32 === 0) yield (0.4 * t) / plan.slices.length
-    const wish = wishOf(plan, plan.slices[t]!, setup, frames)
-    let set = cache.get(wish.signature)
-    if (!set) cache.set(wish.signature, (set = generate(setup, wish)))
-    wishes.push(wish)
-    sets.push(set)
-  }
+export function* solve(plan: Plan, prepared: Prepared): Generator<number, Solution> {
+  const { wishes, sets } = prepared
   const beats = plan.slices.map((s) => s.beats)
   const steps = plan.slices.map((s, t) =>
     t === 0 || isSkipped(plan, t, s.measure) ? undefined : stepBetween(plan, t - 1, t),
   )
   const joins = joinsOf(plan)
-  const alike = alikeSlices(plan, wishes)
+  const alike = alikeSlices(plan, wishes, 'alike')
+  const varied = alikeSlices(plan, wishes, 'varied')
   let best: { choice: Int32Array; cost: number } | undefined
   let extra: (Float64Array | undefined)[] | undefined
   const known: HiddenHop[] = []
   const seconds = plan.slices.map((s) => s.seconds)
-  let passes = joins.length > 0 || alike.size > 0 ? MOST_PASSES : 1
+  let passes = joins.length > 0 || alike.size + varied.size > 0 ? MOST_PASSES : 1
   for (let pass = 0; pass < passes; pass++) {
     const chain: Chain = { sets, beats, steps, ...(extra ? { extra } : {}) }
     const run = cheapestPath(chain)
     let item = run.next()
     while (!item.done) {
-      yield 0.4 + (0.6 * (pass + item.value)) / passes
+      yield (pass + item.value) / passes
       item = run.next()
     }
     const { choice } = item.value
     const differing = [...alike].filter(([t, first]) => choice[t] !== choice[first]).length
     const hops = hiddenHops(sets, choice, seconds)
     if (hops.length > 0) passes = HOP_PASSES
-    const cost = playedCost(chain, choice, joins) + differing * LIKENESS + hops.length * WEIGHTS.hopTooFast
+    const same = [...varied].filter(([t, first]) =>
+      soundsSame(sets[t]!, choice[t]!, sets[first]!, choice[first]!),
+    )
+    const cost =
+      playedCost(chain, choice, joins) +
+      differing * LIKENESS +
+      same.length * WEIGHTS.varied +
+      hops.length * WEIGHTS.hopTooFast
     known.push(...hops)
     const better = !best || cost < best.cost - 1e-9
     if (better) best = { choice, cost }
     else if (hops.length === 0) break
-    extra = biases(sets, choice, joins, alike, known)
+    extra = biases(sets, choice, joins, alike, varied, known)
   }
   return { wishes, sets, choice: best!.choice, cost: best!.cost }
 }
@@ -100,13 +95,14 @@ function joinsOf(plan: Plan): Join[] {
 }
 
 /** Slices of later measures with the same contents as an earlier one, paired with their first occurrence. */
-function alikeSlices(plan: Plan, wishes: readonly Wish[]): Map<number, number> {
+function alikeSlices(plan: Plan, wishes: readonly Wish[], school: 'alike' | 'varied'): Map<number, number> {
   const firstOf = new Map<string, number>()
   const pairs = new Map<number, number>()
   for (let m = 0; m < plan.firstSlice.length; m++) {
     const from = plan.firstSlice[m]!
     const to = plan.firstSlice[m + 1] ?? plan.slices.length
     if (to <= from) continue
+    if (plan.slices[from]!.school.repeats !== school) continue
     const start = plan.timeline.starts[m]!
     let content = ''
     for (let t = from; t < to; t++) content += `${plan.slices[t]!.start - start}:${wishes[t]!.signature};`
@@ -122,6 +118,7 @@ function biases(
   choice: Int32Array,
   joins: readonly Join[],
   alike: ReadonlyMap<number, number>,
+  varied: ReadonlyMap<number, number>,
   hops: readonly HiddenHop[],
 ): (Float64Array | undefined)[] {
   const extra: (Float64Array | undefined)[] = sets.map(() => undefined)
@@ -140,6 +137,11 @@ function biases(
     const there = at(first)
     for (let j = 0; j < there.length; j++) if (j !== choice[first]) there[j]! += LIKENESS
   }
+  for (const [t, first] of varied) {
+    const here = at(t)
+    for (let j = 0; j < here.length; j++)
+      if (soundsSame(sets[t]!, j, sets[first]!, choice[first]!)) here[j]! += WEIGHTS.varied
+  }
   for (const { slice, finger, from } of hops) {
     const here = at(slice)
     const codes = sets[slice]!.fingers[finger]!
@@ -147,6 +149,16 @@ function biases(
       if (codes[j] !== 0 && jumps(from, codes[j]!)) here[j]! += WEIGHTS.hopTooFast
   }
   return extra
+}
+
+/** True where every voice lies at the same place. */
+function soundsSame(a: CandidateSet, i: number, b: CandidateSet, j: number): boolean {
+  return (
+    samePlace(a.melody[i]!, b.melody[j]!) &&
+    samePlace(a.bass[i]!, b.bass[j]!) &&
+    samePlace(a.inner[i]!, b.inner[j]!) &&
+    a.list[i]!.chord.join() === b.list[j]!.chord.join()
+  )
 }
 
 function playedCost(chain: Chain, choice: Int32Array, joins: readonly Join[]): number {

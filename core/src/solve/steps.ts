@@ -1,6 +1,7 @@
 import type { Plan } from '../plan/plan.ts'
 import { QUARTER } from '../time/ticks.ts'
 import type { Step } from './transition.ts'
+import { WEIGHTS } from './weights.ts'
 
 /** The join from slice `from` to slice `to`, neighbours on the page or in the played order. */
 export function stepBetween(plan: Plan, from: number, to: number): Step {
@@ -9,14 +10,22 @@ export function stepBetween(plan: Plan, from: number, to: number): Step {
   const neighbours = to === from + 1
   const note = plan.melody[b.melody]
   const wish = plan.bass[b.bass]
+  const voices = plan.inner[b.inner]
+  const holdsVoices = neighbours && voices !== undefined && !b.innerOnset && a.inner === b.inner
   return {
     seconds: neighbours ? b.seconds : secondsOfSlice(plan, from),
     holdsMelody: neighbours && note !== undefined && !b.melodyOnset && a.melody === b.melody,
     holdsBass: neighbours && wish !== undefined && !b.bassOnset && a.bass === b.bass,
+    holdsInner: holdsVoices && voices.kind === 'double',
+    holdsVoicing: holdsVoices && voices.kind === 'chord',
+    ringsOn: neighbours && b.rules.ring && b.melodyOnset && a.melody >= 0 && a.melody === b.melody - 1,
     melodyBeatsLeft: note ? (note.start + note.duration - b.start) / QUARTER : 0,
     bassBeatsLeft: wish ? (wish.until - b.start) / QUARTER : 0,
+    innerBeatsLeft: voices ? Math.max(0, voices.until - b.start) / QUARTER : 0,
     sameChordBass:
       b.bassOnset && wish?.kind === 'alternate' && a.bass >= 0 && plan.bass[a.bass]!.segment === wish.segment,
+    melodyAgain: a.melodyOnset && b.melodyOnset,
+    shiftShare: b.school.hand === 'position' ? WEIGHTS.positionFirm : 1,
   }
 }
 

@@ -64,6 +64,58 @@ export const WEIGHTS = {
   bassCut: 1,
   bassCutBeat: 1.2,
   hoverFret: 0.08,
+  /** The thumb over the neck: an awkward wrist, for those who use it at all. */
+  thumbOver: 1.2,
+  /** One pitch struck again with another finger: the hand moves while the ear hears one note. */
+  substitute: 0.5,
+  /** Fingers that slide along together cost as one, and this share of each further one. */
+  gripSlide: 0.25,
+  /** A pedal on the fifth, and one that needs a finger. */
+  pedalFifth: 0.8,
+  pedalFretted: 1.6,
+  noPedal: 5,
+  /** A note of the second part left out; and its time cut. */
+  noPart: 14,
+  /** A root that the school wants only sometimes. */
+  noRootSometimes: 2,
+  /** A fill left out; another string than the pattern's; the note that was struck last. */
+  noFill: 3,
+  fillTurn: 0.35,
+  fillNotChord: 1.2,
+  fillOnBassString: 0.6,
+  /** A second voice left out; away from the neighbouring string; its time cut. */
+  noSecond: 9,
+  secondApart: 0.7,
+  secondCut: 1.5,
+  secondCutBeat: 1.5,
+  /** A voicing left out; another one held than was struck. */
+  noVoicing: 16,
+  voicingLost: 3,
+  inversionAtChange: 9,
+  inversionFifth: 2.4,
+  inversionThird: 2.4,
+  inversionOther: 5,
+  voicingNoTone: 2,
+  voicingNoFifth: 0.2,
+  voicingNoRoot: 1.2,
+  voicingThin: 1.1,
+  voicingDoubled: 0.5,
+  voicingGap: 0.5,
+  voicingMud: 1.2,
+  voicingFingers: 0.3,
+  voicingBeat: 0.9,
+  /** The melody note before does not ring on. */
+  notRinging: 6,
+  harmonic: 1.4,
+  /** Against the school: an open string where the hand should stay, a fretted one where an open one sounds. */
+  openAvoided: 1.1,
+  openMissed: 1.3,
+  positionFirm: 1.7,
+  /** Strings between two that one stroke must sound, and notes beyond what the picking hand can take at once. */
+  strokeGap: 1.6,
+  tooManyPicked: 4,
+  /** Playing an equal measure the same way again, where it is to be varied. */
+  varied: 2.2,
 } as const
 
 /** No finger jumps between fretted places on two strings faster than this, in seconds (rolls excepted). */
@@ -81,10 +133,14 @@ export interface LevelRules {
   readonly lastFret: number
   /** How many shapes of a chord may serve as frames. */
   readonly frames: number
+  /** Share of the price of leaving the book's shape. */
+  readonly textbook: number
 }
 
 export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
-  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, frames: 1 },
-  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, frames: 1 },
-  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, frames: 3 },
+  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1 },
+  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1 },
+  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, frames: 3, textbook: 1 },
+  4: { barreStrings: 6, highFret: 0.2, frameBeat: 0.8, lastFret: 15, frames: 3, textbook: 0.7 },
+  5: { barreStrings: 6, highFret: 0.15, frameBeat: 0.8, lastFret: 17, frames: 3, textbook: 0.5 },
 }

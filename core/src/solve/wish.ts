@@ -1,145 +1,314 @@
 import { bassPitchClass, chordPitchClasses, chordText } from '../harmony/chordSymbol.ts'
-import type { Level } from '../model/arrangement.ts'
-import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
-import { mod12, pitchClass, type Midi } from '../pitch/pitch.ts'
+import { HARMONICS } from '../neck/harmonics.ts'
+import type { PickingSchool } from '../neck/hand.ts'
+import type { Level, Role } from '../model/arrangement.ts'
+import type { HandRule } from '../model/school.ts'
+import { lastFret, openPitch, placesOf, type Place, type Setup } from '../neck/setup.ts'
+import { pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
+import type { BassWish } from '../plan/bassLine.ts'
+import type { InnerWish } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import { framesFor, type Frame } from '../shapes/textbook.ts'
-import { LEVEL_RULES, WEIGHTS } from './weights.ts'
+import { bassOptions, type BassOption } from './bassOptions.ts'
+import type { SliceLock } from './locks.ts'
+import { voicingsFor } from './voicings.ts'
+import { LEVEL_RULES } from './weights.ts'
 
-/** A place that would do for a bass, with the price of this choice. */
-export interface BassOption {
+export type { BassOption } from './bassOptions.ts'
+
+/** A place for a fill or a second voice. */
+export interface InnerOption {
   readonly place: Place
   readonly price: number
-  readonly nonRoot: boolean
 }
 
 /** What one slice asks of the hand. Slices with equal signatures share their candidates. */
 export interface Wish {
   readonly signature: string
   readonly level: Level
+  readonly hand: HandRule
+  readonly picking: PickingSchool
   readonly melody:
-    { readonly midi: Midi; readonly onset: boolean; readonly places: readonly Place[] } | undefined
+    | {
+        readonly midi: Midi
+        readonly onset: boolean
+        readonly places: readonly Place[]
+        /** Places of the note before, where it is to ring on. */
+        readonly before: readonly Place[]
+      }
+    | undefined
   readonly bass:
     | {
         readonly onset: boolean
         readonly change: boolean
-        readonly kind: 'root' | 'alternate'
+        readonly firm: boolean
+        readonly kind: BassWish['kind']
         readonly options: readonly BassOption[]
       }
     | undefined
+  readonly inner:
+    | {
+        readonly kind: InnerWish['kind']
+        readonly role: Exclude<Role, 'melody'>
+        readonly onset: boolean
+        readonly change: boolean
+        /** True where a voicing is wanted with its root below at a change. */
+        readonly firm: boolean
+        readonly turn: number
+        readonly voices: number
+        /** Places of a second voice. */
+        readonly options: readonly InnerOption[]
+        /** Pitch classes that a fill may take on open strings. */
+        readonly tones: readonly PitchClass[]
+      }
+    | undefined
   readonly frames: readonly Frame[]
+  /** True where holding the chord's shape has a worth of its own. */
+  readonly holdsFrames: boolean
+  readonly lock: SliceLock | undefined
 }
 
+/** Remembers what is dear to compute, across the slices of one solve. */
+export interface WishCache {
+  readonly frames: Map<string, readonly Frame[]>
+  readonly voicings: Map<string, readonly Frame[]>
+}
+
+export const newWishCache = (): WishCache => ({ frames: new Map(), voicings: new Map() })
+
 /** Turns a slice of the plan into a wish: every place that each voice could take, with the frames of its chord. */
-export function wishOf(
-  plan: Plan,
-  slice: Slice,
-  setup: Setup,
-  frameCache: Map<string, readonly Frame[]>,
-): Wish {
+export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lock?: SliceLock): Wish {
+  const slice = plan.slices[t]!
   const rules = LEVEL_RULES[slice.level]
   const segment = plan.harmony[slice.segment]
-  const bassWish = plan.bass[slice.bass]
-  const bassSegment = bassWish ? plan.harmony[bassWish.segment] : undefined
   const midi = slice.melody >= 0 ? plan.melodyMidi[slice.melody]! : undefined
   const chord = segment?.shape ? chordText(segment.shape) : '-'
-  let known = frameCache.get(chord)
-  if (!known)
-    frameCache.set(chord, (known = segment?.shape ? framesFor(segment.shape, setup, plan.pins) : []))
-  const frames = known.slice(0, rules.frames)
+  const before = ringingBefore(plan, t)
   const melody =
     midi === undefined
       ? undefined
-      : { midi, onset: slice.melodyOnset, places: reachable(placesOf(setup, midi), rules.lastFret) }
-  const bass =
-    bassWish && bassSegment?.sounding
-      ? {
-          onset: slice.bassOnset,
-          change: bassWish.change,
-          kind: bassWish.kind,
-          options: bassOptions(
-            setup,
-            bassWish.kind,
-            chordPitchClasses(bassSegment.sounding),
-            bassPitchClass(bassSegment.sounding),
-            pitchClass(bassSegment.sounding.root),
-            midi,
-            Math.max(rules.lastFret, ...(melody?.places.map((p) => p.fret) ?? [])),
-          ),
+      : {
+          midi,
+          onset: slice.melodyOnset,
+          places: melodyPlaces(setup, midi, rules.lastFret, slice, lock),
+          before: before === undefined ? [] : melodyPlaces(setup, before, rules.lastFret, slice, undefined),
         }
-      : undefined
+  const bass = bassOf(plan, slice, setup, midi, melody?.places ?? [], rules.lastFret, lock)
+  const { inner, frames, strike } = innerOf(plan, slice, setup, cache, midi, lock)
+  const bassSegment = slice.bass >= 0 ? plan.harmony[plan.bass[slice.bass]!.segment] : undefined
   const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'
+  const { school } = slice
+  const picking = school.picking ?? setup.player.school
   const signature = [
     slice.level,
+    slice.style,
+    school.hand,
+    picking,
     midi ?? '-',
     melody?.onset,
+    before ?? '-',
     chord,
     bassChord,
     bass?.kind,
     bass?.onset,
     bass?.change,
+    bass?.firm,
+    slice.bass >= 0 ? (plan.bass[slice.bass]!.part?.midi ?? '-') : '-',
+    bass?.kind === 'pedal' ? tonicAt(plan, slice) : '-',
+    inner
+      ? [inner.kind, inner.role, inner.onset, inner.turn, inner.firm, inner.tones, inner.voices].join()
+      : '-',
+    inner?.options.map((o) => `${o.place.string}.${o.place.fret}.${o.price}`).join() ?? '-',
+    strike,
+    lock ? JSON.stringify(lock) : '',
   ].join('|')
-  return { signature, level: slice.level, melody, bass, frames }
+  return {
+    signature,
+    level: slice.level,
+    hand: school.hand,
+    picking,
+    melody,
+    bass,
+    inner,
+    frames,
+    holdsFrames: HOLDS_FRAMES.has(slice.style),
+    lock,
+  }
 }
 
-function reachable(places: readonly Place[], last: number): readonly Place[] {
-  const near = places.filter((p) => p.fret <= last)
-  return near.length > 0 ? near : places
+/** Styles in which the hand holds chord shapes while the voices move inside them. */
+const HOLDS_FRAMES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
+
+const tonicAt = (plan: Plan, slice: Slice) => pitchClass(plan.keys[slice.measure]!.tonic)
+
+/** The melody note that should ring on into this slice's new one. */
+function ringingBefore(plan: Plan, t: number): Midi | undefined {
+  const slice = plan.slices[t]!
+  const last = plan.slices[t - 1]
+  if (!slice.rules.ring || !slice.melodyOnset || !last || last.melody !== slice.melody - 1) return undefined
+  if (last.measure !== slice.measure && !plan.follows[slice.measure]) return undefined
+  const midi = plan.melodyMidi[last.melody]!
+  return midi === plan.melodyMidi[slice.melody] ? undefined : midi
 }
 
-/** All places below the melody that give the wished bass; root wishes without any get other chord tones, dearly. */
-function bassOptions(
+function melodyPlaces(
   setup: Setup,
-  kind: 'root' | 'alternate',
-  pcs: readonly number[],
-  bassPc: number,
-  rootPc: number,
-  melody: Midi | undefined,
+  midi: Midi,
   last: number,
-): BassOption[] {
-  const options: BassOption[] = []
-  for (let string = setup.instrument.strings; string >= 1; string--) {
-    const most = Math.min(last, lastFret(setup, string))
-    for (let fret = 0; fret <= most; fret++) {
-      const place = { string, fret }
-      const midi = pitchAt(setup, place)
-      const pc = mod12(midi)
-      if (melody !== undefined && midi >= melody) break
-      const isRoot = pc === bassPc
-      if (kind === 'root' ? !isRoot : !pcs.includes(pc)) continue
-      options.push({
-        place,
-        nonRoot: false,
-        price:
-          stringPrice(string) +
-          closePrice(midi, melody) +
-          (kind === 'root' ? 0 : alternatePrice(mod12(pc - rootPc))),
-      })
-    }
+  slice: Slice,
+  lock: SliceLock | undefined,
+): readonly Place[] {
+  const places = placesOf(setup, midi)
+  if (lock?.melody?.place) return [lock.melody.place]
+  const near = places.filter((p) => p.fret <= last)
+  const plain = near.length > 0 ? near : places
+  return slice.rules.ring && slice.level >= 3 ? [...plain, ...harmonicPlaces(setup, midi)] : plain
+}
+
+/** The strongest harmonics: an octave, an octave and a fifth, two octaves, each at its node nearest the nut. */
+function harmonicPlaces(setup: Setup, midi: Midi): Place[] {
+  return setup.tuning.flatMap((_, i) => {
+    const string = i + 1
+    return [2, 3, 4].flatMap((parts) => {
+      const node = HARMONICS.find((h) => h.parts === parts)!
+      const sounds = openPitch(setup, string) + node.semitones
+      const reachable = node.fret <= lastFret(setup, string)
+      return sounds === midi && reachable ? [{ string, fret: node.fret, harmonic: parts }] : []
+    })
+  })
+}
+
+function bassOf(
+  plan: Plan,
+  slice: Slice,
+  setup: Setup,
+  melody: Midi | undefined,
+  melodyPlaces: readonly Place[],
+  last: number,
+  lock: SliceLock | undefined,
+): Wish['bass'] {
+  const wish = plan.bass[slice.bass]
+  if (!wish) return undefined
+  const sounding = plan.harmony[wish.segment]?.sounding
+  if (!sounding && wish.kind !== 'pedal' && wish.kind !== 'part') return undefined
+  const options = bassOptions(
+    setup,
+    wish,
+    {
+      chord: sounding ? chordPitchClasses(sounding) : [],
+      bass: sounding ? bassPitchClass(sounding) : -1,
+      root: sounding ? pitchClass(sounding.root) : -1,
+      tonic: tonicAt(plan, slice),
+    },
+    melody,
+    Math.max(last, ...melodyPlaces.map((p) => p.fret)),
+  )
+  const place = lock?.bass?.place
+  const known = place && options.find((o) => o.place.string === place.string && o.place.fret === place.fret)
+  return {
+    onset: slice.bassOnset,
+    change: wish.change,
+    firm: wish.firm,
+    kind: wish.kind,
+    options: place ? [known ?? { place, price: 0, nonRoot: false }] : options,
   }
-  if (kind === 'alternate' || options.length > 0) return options
-  for (let string = setup.instrument.strings; string >= 4; string--) {
-    for (let fret = 0; fret <= 4; fret++) {
-      const midi = openPitch(setup, string) + fret
-      if (pcs.includes(mod12(midi)) && (melody === undefined || midi < melody)) {
-        options.push({ place: { string, fret }, price: WEIGHTS.nonRoot, nonRoot: true })
-      }
-    }
+}
+
+function innerOf(
+  plan: Plan,
+  slice: Slice,
+  setup: Setup,
+  cache: WishCache,
+  melody: Midi | undefined,
+  lock: SliceLock | undefined,
+): { inner: Wish['inner']; frames: readonly Frame[]; strike: string } {
+  const wish = plan.inner[slice.inner]
+  const rules = LEVEL_RULES[slice.level]
+  const chordFrames = () => shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
+  if (!wish) {
+    const frames = HOLDS_FRAMES.has(slice.style) ? chordFrames() : []
+    return { inner: undefined, frames, strike: '' }
   }
-  return options
+  const inner = {
+    kind: wish.kind,
+    role: wish.role,
+    onset: slice.innerOnset,
+    change: wish.change,
+    firm: wish.change && slice.school.root === 'always',
+    turn: wish.turn,
+    voices: wish.voices,
+    options: wish.kind === 'double' ? secondOptions(setup, wish, rules.lastFret, lock) : [],
+    tones: wish.tones ?? tonesOf(plan, wish),
+  }
+  if (wish.kind !== 'chord') return { inner, frames: wish.kind === 'fill' ? chordFrames() : [], strike: '' }
+  const top = topOf(plan, wish)
+  const { frames, key } = voicingFrames(plan, wish, slice, setup, cache, top)
+  return { inner, frames, strike: `${key}:${melody === top ? 'top' : ''}` }
 }
 
-function stringPrice(string: number): number {
-  return string >= 4 ? 0 : string === 3 ? WEIGHTS.bassOnThird : WEIGHTS.bassOnTreble
+const tonesOf = (plan: Plan, wish: InnerWish): readonly PitchClass[] => {
+  const sounding = plan.harmony[wish.segment]?.sounding
+  return sounding ? chordPitchClasses(sounding) : []
 }
 
-function closePrice(midi: Midi, melody: Midi | undefined): number {
-  return melody !== undefined && melody - midi < 5 ? WEIGHTS.bassClose : 0
+/** Places of the second voices of a double stop. */
+function secondOptions(
+  setup: Setup,
+  wish: InnerWish,
+  last: number,
+  lock: SliceLock | undefined,
+): InnerOption[] {
+  const place = lock?.inner?.place
+  const all = wish.second.flatMap(({ midi, price }) =>
+    placesOf(setup, midi)
+      .filter((p) => p.fret <= last)
+      .map((p) => ({ place: p, price })),
+  )
+  if (!place) return all
+  return [
+    all.find((o) => o.place.string === place.string && o.place.fret === place.fret) ?? { place, price: 0 },
+  ]
 }
 
-function alternatePrice(interval: number): number {
-  if (interval === 7) return WEIGHTS.alternateFifth
-  if (interval === 0) return WEIGHTS.alternateRoot
-  if (interval === 3 || interval === 4) return WEIGHTS.alternateThird
-  return WEIGHTS.alternateOther
+function shapeFrames(plan: Plan, slice: Slice, setup: Setup, cache: WishCache): readonly Frame[] {
+  const shape = plan.harmony[slice.segment]?.shape
+  if (!shape) return []
+  const key = chordText(shape)
+  let known = cache.frames.get(key)
+  if (!known) cache.frames.set(key, (known = framesFor(shape, setup, plan.pins)))
+  return known
+}
+
+/** The melody note under which a voicing is struck. */
+function topOf(plan: Plan, wish: InnerWish): Midi | undefined {
+  const slice = plan.slices[plan.sliceAt.get(wish.start)!]!
+  return slice.melody >= 0 ? plan.melodyMidi[slice.melody] : undefined
+}
+
+function voicingFrames(
+  plan: Plan,
+  wish: InnerWish,
+  slice: Slice,
+  setup: Setup,
+  cache: WishCache,
+  top: Midi | undefined,
+): { frames: readonly Frame[]; key: string } {
+  const sounding = plan.harmony[wish.segment]!.sounding!
+  const rules = LEVEL_RULES[slice.level]
+  const key = [chordText(sounding), top ?? '-', wish.voices, slice.level].join()
+  let known = cache.voicings.get(key)
+  if (!known) {
+    known =
+      top === undefined
+        ? shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
+        : voicingsFor(setup, {
+            chord: sounding,
+            top,
+            voices: wish.voices,
+            lastFret: rules.lastFret,
+            barreStrings: setup.player.techniques.barre ? rules.barreStrings : 1,
+          })
+    cache.voicings.set(key, known)
+  }
+  return { frames: known, key }
 }

@@ -3,9 +3,12 @@ import type { FinishedTab, SourceNote, WrittenNote } from '../../audit/finishedT
 import { measureNumbers } from '../../form/measureNumbers.ts'
 import { ticksAt } from '../../form/timeline.ts'
 import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../harmony/chordSymbol.ts'
-import type { Layer } from '../../model/arrangement.ts'
+import type { Layer, Level, Style } from '../../model/arrangement.ts'
 import type { TuneDoc } from '../../model/tune.ts'
-import { guitarSetup, pitchAt, type Setup } from '../../neck/setup.ts'
+import type { Player } from '../../neck/hand.ts'
+import type { InstrumentKind } from '../../neck/instruments.ts'
+import { pitchAt, type Setup } from '../../neck/setup.ts'
+import { setupOf } from '../../neck/setupOf.ts'
 import { keyText } from '../../pitch/key.ts'
 import { midiOf } from '../../pitch/pitch.ts'
 import type { Plan } from '../../plan/plan.ts'
@@ -23,17 +26,28 @@ export interface TabJson {
       length: number
       metre: string
       key: string
+      /** What the measure is arranged as. */
+      style?: Style
+      level?: Level
+      /** True where the style lets harmony lie over the melody. */
+      harmonyAbove?: boolean
     }[]
     /** Measure indices in played order. */
     readonly order: readonly number[]
     readonly tempos: readonly { start: number; bpm: number }[]
   }
-  readonly setup: { readonly tuning: readonly number[]; readonly capo: number }
+  /** `tuning` from the lowest string; `instrument` and `player` are a guitar and an adult hand where absent. */
+  readonly setup: {
+    readonly tuning: readonly number[]
+    readonly capo: number
+    readonly instrument?: InstrumentKind
+    readonly player?: Player
+  }
   readonly transposed: number
   readonly source: readonly SourceNote[]
   readonly notes: readonly WrittenNote[]
   /** `symbol` is the shape behind the capo, `sounding` what is heard; equal without a capo. */
-  readonly chords: readonly { start: number; symbol: string; sounding: string }[]
+  readonly chords: readonly { start: number; symbol: string; sounding: string; rootWanted?: boolean }[]
   readonly audit?: AuditReport
   readonly warnings: readonly string[]
   readonly elapsedMs: number
@@ -62,11 +76,17 @@ export function tabJson(
         length: m.length,
         metre: `${m.metre.num}/${m.metre.den}`,
         key: keyText(m.key),
+        ...styleOf(plan, i),
       })),
       order: plan.unfolded.order.map((o) => o.measure),
       tempos: tune.tempos.map((t) => ({ start: ticksAt(timeline, t.pos), bpm: t.bpm })),
     },
-    setup: { tuning: [...setup.tuning].reverse(), capo: setup.capo[0]! },
+    setup: {
+      tuning: [...setup.tuning].reverse(),
+      capo: setup.capo[0]!,
+      instrument: setup.instrument.kind,
+      player: setup.player,
+    },
     transposed: plan.transposed,
     source: plan.melody.map((n) => ({ start: n.start, duration: n.duration, midi: midiOf(n.pitch) })),
     notes: layer.notes.map((n) => ({
@@ -76,6 +96,7 @@ export function tabJson(
       ring: rings.get(n.id)!,
       string: n.place.string,
       fret: n.place.fret,
+      ...(n.place.harmonic ? { harmonic: n.place.harmonic } : {}),
       midi: pitchAt(setup, n.place),
       role: n.role,
       leftFinger: n.left,
@@ -86,16 +107,33 @@ export function tabJson(
       start: h.start,
       symbol: h.shape ? chordText(h.shape) : h.symbol,
       sounding: h.sounding ? chordText(h.sounding) : h.symbol,
+      rootWanted: rootWanted(plan, h.start),
     })),
     warnings,
     elapsedMs,
   }
 }
 
+function styleOf(plan: Plan, measure: number): { style?: Style; level?: Level; harmonyAbove?: boolean } {
+  const slice = plan.slices[plan.firstSlice[measure]!]
+  if (slice?.measure !== measure) return {}
+  const { style, level, school, rules } = slice
+  const above = school.parts === 'both' || (rules.double !== undefined && school.harmony === 'above')
+  return { style, level, ...(above ? { harmonyAbove: true } : {}) }
+}
+
+/** True where the style plays a bass or voicing at a time and the school wants its root. */
+function rootWanted(plan: Plan, start: number): boolean {
+  const slice = plan.slices[plan.sliceAt.get(start) ?? -1]
+  if (!slice || slice.school.root !== 'always') return false
+  const { rules, school } = slice
+  return rules.chord !== undefined || (rules.bass !== 'none' && !rules.pedal && school.parts === 'melody')
+}
+
 /** The audit's view of such an object. */
 export function finishedTabOf(json: TabJson): FinishedTab {
-  const capo = json.setup.capo
-  const setup: Setup = { ...guitarSetup(capo), tuning: [...json.setup.tuning].reverse() }
+  const { instrument = 'guitar', player, capo } = json.setup
+  const setup = setupOf(instrument, [...json.setup.tuning].reverse(), { fret: capo }, player)
   return {
     setup,
     transposed: json.transposed,
@@ -106,15 +144,16 @@ export function finishedTabOf(json: TabJson): FinishedTab {
     notes: json.notes,
     chords: json.chords.map((c) => {
       const reading = readChordSymbol(c.sounding)
+      const wanted = c.rootWanted ?? true
       return reading.kind === 'chord'
         ? {
             start: c.start,
             symbol: c.sounding,
             bass: bassPitchClass(reading.chord),
             tones: chordPitchClasses(reading.chord),
+            rootWanted: wanted,
           }
-        : { start: c.start, symbol: c.sounding }
+        : { start: c.start, symbol: c.sounding, rootWanted: wanted }
     }),
-    rootsWanted: true,
   }
 }

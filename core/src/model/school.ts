@@ -1,0 +1,37 @@
+import type { PickingSchool } from '../neck/hand.ts'
+
+/** Flat pick: down and up in strict turn, or by the place in the beat (down on it, up off it). */
+export const STROKE_RULES = ['byBeat', 'alternate'] as const
+export type StrokeRule = (typeof STROKE_RULES)[number]
+
+/** Whether the root is plucked where the harmony changes. */
+export const ROOT_RULES = ['always', 'sometimes', 'never'] as const
+export type RootRule = (typeof ROOT_RULES)[number]
+
+/** Whether the hand stays in its position, uses open strings where it can, or neither is preferred. */
+export const HAND_RULES = ['free', 'position', 'open'] as const
+export type HandRule = (typeof HAND_RULES)[number]
+
+/** Where teachers disagree: choices that change what is computed. */
+export interface School {
+  /** Absent: as the player picks. */
+  readonly picking?: PickingSchool
+  readonly strokes: StrokeRule
+  readonly root: RootRule
+  /** Equal measures are played alike, or varied where there is another good way. */
+  readonly repeats: 'alike' | 'varied'
+  readonly hand: HandRule
+  /** Side of the tune on which double stops add their second voice. */
+  readonly harmony: 'below' | 'above'
+  /** What of the source is played: the melody, or its second voice too (two parts into one instrument). */
+  readonly parts: 'melody' | 'both'
+}
+
+export const USUAL_SCHOOL: School = {
+  strokes: 'byBeat',
+  root: 'always',
+  repeats: 'alike',
+  hand: 'free',
+  harmony: 'below',
+  parts: 'melody',
+}

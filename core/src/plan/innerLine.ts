@@ -1,0 +1,252 @@
+import type { MelodyNote, Timeline } from '../form/timeline.ts'
+import type { Role } from '../model/arrangement.ts'
+import type { Measure } from '../model/tune.ts'
+import type { Key } from '../pitch/key.ts'
+import { mod12, pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
+import { beatLength, beatStarts, isCompound, strongBeats } from '../time/metre.ts'
+import type { Ticks } from '../time/ticks.ts'
+import type { BassWish } from './bassLine.ts'
+import { secondVoices, type SecondVoice } from './doubleStop.ts'
+import type { HarmonySegment } from './harmonyLine.ts'
+import type { StyleRules, VoiceGrid } from './styleRules.ts'
+
+/** Further voices at one moment: a fill, a second voice for the melody, or a whole voicing under it. */
+export interface InnerWish {
+  readonly start: Ticks
+  readonly until: Ticks
+  readonly kind: 'fill' | 'double' | 'chord'
+  readonly role: Exclude<Role, 'melody'>
+  /** Index of the harmony segment; −1 where tones are given. */
+  readonly segment: number
+  /** Which fill this is since the last bass or the start of its measure. */
+  readonly turn: number
+  /** Most voices of a voicing, melody included. */
+  readonly voices: number
+  /** True where the harmony changes here. */
+  readonly change: boolean
+  readonly second: readonly SecondVoice[]
+  /** Pitch classes of a fill that does not follow the harmony. */
+  readonly tones?: readonly PitchClass[]
+}
+
+/** Fills nearer to another onset than this (seconds) would be noise, and hard. Common practice, no source. */
+export const LEAST_FILL_S = 0.14
+
+interface Lines {
+  readonly measures: readonly Measure[]
+  readonly timeline: Timeline
+  readonly melody: readonly MelodyNote[]
+  readonly melodyMidi: readonly Midi[]
+  readonly bass: readonly BassWish[]
+  readonly harmony: readonly HarmonySegment[]
+  /** The sounding key of each measure. */
+  readonly keys: readonly Key[]
+  readonly secondsBetween: (from: Ticks, to: Ticks) => number
+}
+
+interface Indexed extends Lines {
+  readonly notesIn: (measure: number) => readonly { readonly note: MelodyNote; readonly i: number }[]
+  readonly bassStarts: ReadonlySet<Ticks>
+}
+
+function indexed(lines: Lines): Indexed {
+  const byMeasure = new Map<number, { note: MelodyNote; i: number }[]>()
+  lines.melody.forEach((note, i) => {
+    const own = byMeasure.get(note.measure)
+    if (own) own.push({ note, i })
+    else byMeasure.set(note.measure, [{ note, i }])
+  })
+  const bassStarts = new Set(lines.bass.map((b) => b.start))
+  return { ...lines, notesIn: (m) => byMeasure.get(m) ?? [], bassStarts }
+}
+
+export interface InnerRules extends StyleRules {
+  readonly side: 'below' | 'above'
+  /** True where equal measures are to differ: every other measure starts its fills elsewhere. */
+  readonly varied: boolean
+}
+
+/** The further voices that a style asks for at a level, by time. */
+export function innerLine(source: Lines, rulesAt: (m: number) => InnerRules | undefined): InnerWish[] {
+  const lines = indexed(source)
+  const wishes: InnerWish[] = []
+  lines.measures.forEach((_, m) => {
+    const rules = rulesAt(m)
+    if (!rules) return
+    if (rules.double) wishes.push(...doubles(lines, m, rules, rules.double))
+    if (rules.chord) wishes.push(...chords(lines, m, rules.chord))
+    if (rules.fill) wishes.push(...fills(lines, m, rules, rules.fill))
+    if (rules.thick) wishes.push(...thickened(lines, m))
+  })
+  wishes.sort((a, b) => a.start - b.start)
+  return wishes.map((w, i) => ({ ...w, until: Math.min(w.until, wishes[i + 1]?.start ?? Infinity) }))
+}
+
+const BARE = { turn: 0, voices: 0, change: false, second: [] } as const
+
+function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid): InnerWish[] {
+  const measure = lines.measures[m]!
+  return lines.notesIn(m).flatMap(({ note, i }) => {
+    if (!onGrid(measure, lines.timeline.starts[m]!, note, grid)) return []
+    const segment = segmentAt(lines.harmony, note.start)
+    const second = secondVoices(
+      lines.melodyMidi[i]!,
+      lines.keys[m]!,
+      lines.harmony[segment]?.sounding,
+      rules.side,
+    )
+    return second.length === 0
+      ? []
+      : [
+          {
+            ...BARE,
+            start: note.start,
+            until: note.start + note.duration,
+            kind: 'double' as const,
+            role: 'harmony' as const,
+            segment,
+            second,
+          },
+        ]
+  })
+}
+
+function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number }): InnerWish[] {
+  const measure = lines.measures[m]!
+  const from = lines.timeline.starts[m]!
+  const end = from + measure.length
+  const times = new Set<Ticks>()
+  for (let h = firstAtOrAfter(lines.harmony, from); lines.harmony[h] && lines.harmony[h]!.start < end; h++)
+    if (lines.harmony[h]!.shape) times.add(lines.harmony[h]!.start)
+  for (const { note } of lines.notesIn(m))
+    if (rule.at !== 'changes' && onGrid(measure, from, note, rule.at)) times.add(note.start)
+  return [...times]
+    .sort((a, b) => a - b)
+    .flatMap((start) => {
+      const segment = segmentAt(lines.harmony, start)
+      const harmony = lines.harmony[segment]
+      if (!harmony?.shape) return []
+      return [
+        {
+          ...BARE,
+          start,
+          until: harmony.end,
+          kind: 'chord' as const,
+          role: 'harmony' as const,
+          segment,
+          voices: rule.voices,
+          change: harmony.start === start,
+        },
+      ]
+    })
+}
+
+function fills(
+  lines: Indexed,
+  m: number,
+  rules: InnerRules,
+  { grid, gap }: { grid: 'beat' | 'half'; gap: number },
+): InnerWish[] {
+  const measure = lines.measures[m]!
+  const from = lines.timeline.starts[m]!
+  const end = from + measure.length
+  const key = lines.keys[m]!
+  const tonic = pitchClass(key.tonic)
+  const struck = new Set<Ticks>(lines.notesIn(m).map(({ note }) => note.start))
+  for (let b = firstAtOrAfter(lines.bass, from); lines.bass[b] && lines.bass[b]!.start < end; b++)
+    struck.add(lines.bass[b]!.start)
+  const result: InnerWish[] = []
+  let turn = rules.varied ? m % 2 : 0
+  for (const start of gridTimes(measure, from, grid)) {
+    if (struck.has(start)) {
+      if (lines.bassStarts.has(start)) turn = rules.varied ? m % 2 : 0
+      continue
+    }
+    const { before, after } = neighbours(lines, start)
+    if (after - before < gap * beatLength(measure.metre)) continue
+    const near = [...struck].every((t) => {
+      const [a, b] = t < start ? [t, start] : [start, t]
+      return lines.secondsBetween(a, b) >= LEAST_FILL_S
+    })
+    if (!near) continue
+    const segment = segmentAt(lines.harmony, start)
+    if (!rules.pedal && !lines.harmony[segment]?.shape) continue
+    result.push({
+      ...BARE,
+      start,
+      until: Math.min(start + slotOf(measure, grid), end),
+      kind: 'fill',
+      role: 'fill',
+      segment: rules.pedal ? -1 : segment,
+      turn: turn++,
+      ...(rules.pedal ? { tones: [tonic, mod12(tonic + 7)] } : {}),
+    })
+  }
+  return result
+}
+
+function thickened(lines: Indexed, m: number): InnerWish[] {
+  const from = lines.timeline.starts[m]!
+  return lines.notesIn(m).flatMap(({ note }) => {
+    const segment = segmentAt(lines.harmony, note.start)
+    const harmony = lines.harmony[segment]
+    if (!harmony?.shape || (harmony.start !== note.start && note.start !== from)) return []
+    return [
+      {
+        ...BARE,
+        start: note.start,
+        until: Math.min(note.start + note.duration, harmony.end),
+        kind: 'fill' as const,
+        role: 'harmony' as const,
+        segment,
+      },
+    ]
+  })
+}
+
+function onGrid(measure: Measure, from: Ticks, note: MelodyNote, grid: VoiceGrid): boolean {
+  if (grid === 'all') return true
+  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const at = note.start - from + offset
+  if (grid === 'strong' || grid === 'changes') return strongBeats(measure.metre).includes(at)
+  if (beatStarts(measure.metre).includes(at)) return true
+  return grid === 'halves' && note.duration >= beatLength(measure.metre) / 2
+}
+
+/** Length of one fill: a beat, or its half (its third in compound metres). */
+function slotOf(measure: Measure, grid: 'beat' | 'half'): Ticks {
+  const beat = beatLength(measure.metre)
+  return grid === 'beat' ? beat : isCompound(measure.metre) ? beat / 3 : beat / 2
+}
+
+function gridTimes(measure: Measure, from: Ticks, grid: 'beat' | 'half'): Ticks[] {
+  const slot = slotOf(measure, grid)
+  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const times: Ticks[] = []
+  for (let at = 0; at < measure.nominal; at += slot)
+    if (at >= offset && at - offset < measure.length) times.push(from + at - offset)
+  return times
+}
+
+function neighbours({ melody, timeline }: Lines, at: Ticks): { before: Ticks; after: Ticks } {
+  const next = firstAtOrAfter(melody, at + 1)
+  return { before: melody[next - 1]?.start ?? 0, after: melody[next]?.start ?? timeline.length }
+}
+
+/** Index of the harmony that sounds at a time; −1 where none does. */
+export function segmentAt(harmony: readonly HarmonySegment[], at: Ticks): number {
+  const next = firstAtOrAfter(harmony, at + 1)
+  return next > 0 && harmony[next - 1]!.end > at ? next - 1 : -1
+}
+
+/** Index of the first of a list sorted by start that does not start before a time. */
+function firstAtOrAfter(list: readonly { readonly start: Ticks }[], at: Ticks): number {
+  let low = 0
+  let high = list.length
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if (list[mid]!.start < at) low = mid + 1
+    else high = mid
+  }
+  return low
+}

@@ -1,0 +1,14 @@
+import type { Id } from '../model/ids.ts'
+
+/** Locks that no hand can keep together. */
+export class LockConflict extends Error {
+  override readonly name = 'LockConflict'
+  constructor(
+    /** The locks that contradict: one that is impossible by itself, or those that exclude each other. */
+    readonly ids: readonly Id[],
+    /** Index of the measure. */
+    readonly measure: number,
+  ) {
+    super(`locks contradict: ${ids.join(', ')}`)
+  }
+}

@@ -1,0 +1,130 @@
+import type { Lock } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { LeftFinger } from '../neck/hand.ts'
+import type { Place } from '../neck/setup.ts'
+import { THUMB, type Pressed } from '../grip/pressed.ts'
+import type { Plan } from '../plan/plan.ts'
+import { keyFinger, samePlace, voiceKey, type Candidate, type VoiceKey } from './candidate.ts'
+import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from './noteIds.ts'
+
+/** What is fixed for one voice of a slice. */
+export interface VoiceLock {
+  readonly place?: Place
+  readonly finger?: number
+}
+
+/** What is fixed in one slice. */
+export interface SliceLock {
+  readonly melody?: VoiceLock
+  readonly bass?: VoiceLock
+  readonly inner?: VoiceLock
+  /** By the number of the voice, from the lowest string. */
+  readonly chord?: Readonly<Record<number, VoiceLock>>
+  /** The whole grip. */
+  readonly pressed?: readonly Pressed[]
+}
+
+export interface LocksBySlice {
+  readonly bySlice: ReadonlyMap<number, SliceLock>
+  /** The locks that act on each slice. */
+  readonly ids: ReadonlyMap<number, readonly Id[]>
+  /** Locks whose note or grip does not exist in this plan. */
+  readonly idle: readonly Id[]
+}
+
+type Voice = 'melody' | 'bass' | 'inner' | 'chord'
+
+/** Finds for every lock the slice and the voice that it fixes. */
+export function locksBySlice(plan: Plan, measureIds: readonly Id[], locks: readonly Lock[]): LocksBySlice {
+  const bySlice = new Map<number, SliceLock>()
+  const ids = new Map<number, Id[]>()
+  const idle: Id[] = []
+  if (locks.length === 0) return { bySlice, ids, idle }
+  const targets = targetsOf(plan, measureIds)
+  for (const lock of locks) {
+    if (lock.field === 'measure') continue
+    const target = targets.get(lock.target)
+    if (!target) {
+      idle.push(lock.id)
+      continue
+    }
+    const before = bySlice.get(target.slice) ?? {}
+    bySlice.set(target.slice, withLock(before, target, lock))
+    ids.set(target.slice, [...(ids.get(target.slice) ?? []), lock.id])
+  }
+  return { bySlice, ids, idle }
+}
+
+interface Target {
+  readonly slice: number
+  readonly voice: Voice | 'grip'
+  readonly nth: number
+}
+
+function targetsOf(plan: Plan, measureIds: readonly Id[]): Map<Id, Target> {
+  const targets = new Map<Id, Target>()
+  plan.slices.forEach((slice, t) => {
+    const at = {
+      measure: measureIds[slice.measure]!,
+      tick: slice.start - plan.timeline.starts[slice.measure]!,
+    }
+    targets.set(gripId(at), { slice: t, voice: 'grip', nth: 0 })
+    if (slice.melodyOnset)
+      targets.set(melodyNoteId(plan.melody[slice.melody]!.sourceId), { slice: t, voice: 'melody', nth: 0 })
+    if (slice.bassOnset) {
+      const part = plan.bass[slice.bass]!.part
+      targets.set(part ? melodyNoteId(part.sourceId) : bassNoteId(at), { slice: t, voice: 'bass', nth: 0 })
+    }
+    if (!slice.innerOnset) return
+    const { kind, voices } = plan.inner[slice.inner]!
+    if (kind !== 'chord') targets.set(innerNoteId(at), { slice: t, voice: 'inner', nth: 0 })
+    else
+      for (let nth = 0; nth < voices; nth++)
+        targets.set(chordNoteId(at, nth), { slice: t, voice: 'chord', nth })
+  })
+  return targets
+}
+
+function withLock(before: SliceLock, { voice, nth }: Target, { field, value }: Lock): SliceLock {
+  if (voice === 'grip') {
+    const pressed = (value as { string: number; fret: number; finger: LeftFinger }[]).map((p) => ({
+      ...p,
+      finger: fingerNumber(p.finger),
+    }))
+    return { ...before, pressed }
+  }
+  const own: VoiceLock =
+    field === 'place' ? { place: value as Place } : { finger: fingerNumber(value as LeftFinger) }
+  if (voice === 'chord')
+    return { ...before, chord: { ...before.chord, [nth]: { ...before.chord?.[nth], ...own } } }
+  return { ...before, [voice]: { ...before[voice], ...own } }
+}
+
+const fingerNumber = (finger: LeftFinger): number => (finger === 'T' ? THUMB : finger)
+
+/** True where a candidate keeps everything that is fixed in its slice. */
+export function keepsLock(c: Candidate, lock: SliceLock): boolean {
+  if (
+    !keepsVoice(c.melody, lock.melody) ||
+    !keepsVoice(c.bass, lock.bass) ||
+    !keepsVoice(c.inner, lock.inner)
+  )
+    return false
+  for (const [nth, own] of Object.entries(lock.chord ?? {}))
+    if (!keepsVoice(c.chord[Number(nth)] ?? 0, own)) return false
+  return !lock.pressed || samePressed(c.pressed, lock.pressed)
+}
+
+function keepsVoice(key: VoiceKey, lock: VoiceLock | undefined): boolean {
+  if (!lock) return true
+  if (key === 0) return false
+  if (lock.finger !== undefined && keyFinger(key) !== lock.finger) return false
+  return !lock.place || samePlace(key, voiceKey(lock.place.string, lock.place.fret, 0, lock.place.harmonic))
+}
+
+function samePressed(a: readonly Pressed[], b: readonly Pressed[]): boolean {
+  return (
+    a.length === b.length &&
+    a.every((p) => b.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger))
+  )
+}

@@ -1,0 +1,9 @@
+import type { Id } from '../model/ids.ts'
+import type { Pos } from '../model/tune.ts'
+
+/** Ids of what the solver writes follow from what a note plays, so that re-solving keeps them. */
+export const melodyNoteId = (source: Id): Id => `n.${source}`
+export const bassNoteId = ({ measure, tick }: Pos): Id => `b.${measure}.${tick}`
+export const innerNoteId = ({ measure, tick }: Pos): Id => `i.${measure}.${tick}`
+export const chordNoteId = ({ measure, tick }: Pos, nth: number): Id => `h.${measure}.${tick}.${nth}`
+export const gripId = ({ measure, tick }: Pos): Id => `g.${measure}.${tick}`

@@ -1,0 +1,75 @@
+import type { Id } from '../model/ids.ts'
+import type { Lock } from '../model/arrangement.ts'
+import type { Setup } from '../neck/setup.ts'
+import type { Plan } from '../plan/plan.ts'
+import type { CandidateSet } from './candidate.ts'
+import { generate } from './generate.ts'
+import { LockConflict } from './lockConflict.ts'
+import { locksBySlice, type LocksBySlice } from './locks.ts'
+import { newWishCache, wishOf, type Wish, type WishCache } from './wish.ts'
+
+/** A plan with every slice's wish and candidates: what the search runs over. */
+export interface Prepared {
+  readonly wishes: readonly Wish[]
+  readonly sets: readonly CandidateSet[]
+  readonly locks: LocksBySlice
+}
+
+/** Candidates that were generated before, by signature; kept between solves of one setup. */
+export interface SolveMemory {
+  readonly sets: Map<string, CandidateSet>
+  readonly wishes: WishCache
+}
+
+export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newWishCache() })
+
+/**
+ * Generates the candidates of every slice; yields the share done.
+ * @throws LockConflict where the locks of a slice leave no grip
+ */
+export function* prepare(
+  plan: Plan,
+  setup: Setup,
+  locks: readonly Lock[],
+  measureIds: readonly Id[],
+  memory: SolveMemory,
+): Generator<number, Prepared> {
+  const fixed = locksBySlice(plan, measureIds, locks)
+  const wishes: Wish[] = []
+  const sets: CandidateSet[] = []
+  for (let t = 0; t < plan.slices.length; t++) {
+    if (t % 32 === 0) yield t / plan.slices.length
+    const wish = wishOf(plan, t, setup, memory.wishes, fixed.bySlice.get(t))
+    let set = memory.sets.get(wish.signature)
+    if (!set) memory.sets.set(wish.signature, (set = generate(setup, wish)))
+    if (set.list.length === 0)
+      throw new LockConflict(
+        blamed(plan, setup, locks, measureIds, fixed.ids.get(t) ?? [], t, memory),
+        plan.slices[t]!.measure,
+      )
+    wishes.push(wish)
+    sets.push(set)
+  }
+  return { wishes, sets, locks: fixed }
+}
+
+/** The fewest of a slice's locks that already contradict: one alone, a pair, or all of them. */
+function blamed(
+  plan: Plan,
+  setup: Setup,
+  locks: readonly Lock[],
+  measureIds: readonly Id[],
+  ids: readonly Id[],
+  t: number,
+  memory: SolveMemory,
+): readonly Id[] {
+  const fails = (some: readonly Id[]) => {
+    const chosen = locks.filter((l) => some.includes(l.id))
+    const lock = locksBySlice(plan, measureIds, chosen).bySlice.get(t)
+    return generate(setup, wishOf(plan, t, setup, memory.wishes, lock)).list.length === 0
+  }
+  const alone = ids.find((id) => fails([id]))
+  if (alone) return [alone]
+  for (const a of ids) for (const b of ids) if (a < b && fails([a, b])) return [a, b]
+  return ids
+}

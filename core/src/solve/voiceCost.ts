@@ -1,0 +1,72 @@
+import { pickingStrain } from '../pick/pickingPrice.ts'
+import { hasBassStrings } from '../plan/styleRules.ts'
+import type { Setup } from '../neck/setup.ts'
+import type { Draft } from './draft.ts'
+import type { AddTerm } from './staticCost.ts'
+import { WEIGHTS } from './weights.ts'
+import type { Wish } from './wish.ts'
+
+/** Where the melody lies, and whether the note before rings on. */
+export function melodyTerms(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
+  const { melody } = draft
+  if (!melody) return
+  if (wish.holdsFrames && melody.string >= 4 && hasBassStrings(setup.instrument))
+    add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
+  if (draft.bass && wish.bass?.kind !== 'part' && melody.string > draft.bass.place.string)
+    add('crossedVoices', WEIGHTS.crossedVoices, false)
+  if (!wish.melody?.onset) return
+  if (wish.melody.before.length > 0 && !draft.planted) add('notRinging', WEIGHTS.notRinging, false)
+  if (melody.harmonic) add('harmonic', WEIGHTS.harmonic, false)
+  if (wish.hand === 'position' && melody.fret === 0) add('openAvoided', WEIGHTS.openAvoided, false)
+  if (wish.hand === 'open' && melody.fret > 0 && wish.melody.places.some((p) => p.fret === 0))
+    add('openMissed', WEIGHTS.openMissed, false)
+}
+
+/** A bass left out, or the choice of its place. */
+export function bassTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+  if (!wish.bass?.onset) return
+  if (draft.bass) {
+    if (draft.bass.price > 0) add(draft.bass.nonRoot ? 'nonRoot' : 'bassChoice', draft.bass.price, false)
+    return
+  }
+  const { kind, change, firm } = wish.bass
+  if (kind === 'part') add('noPart', WEIGHTS.noPart, false)
+  else if (kind === 'pedal') add('noBass', WEIGHTS.noPedal, false)
+  else if (kind !== 'root') add('noBass', WEIGHTS.noAlternate, false)
+  else if (!firm) add('noBass', WEIGHTS.noRootSometimes, false)
+  else add('noBass', change ? WEIGHTS.noRootAtChange : WEIGHTS.noRoot, false)
+}
+
+/** Fills and second voices: what is left out, and where they lie. */
+export function innerTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+  if (!wish.inner?.onset) return
+  const { kind } = wish.inner
+  if (kind === 'chord') {
+    if (!draft.strikes) add('noVoicing', WEIGHTS.noVoicing, false)
+  } else if (!draft.inner) {
+    if (kind === 'double') add('noSecond', WEIGHTS.noSecond, false)
+    else add('noFill', WEIGHTS.noFill, false)
+  } else {
+    if (draft.inner.price > 0)
+      add(kind === 'double' ? 'secondChoice' : 'fillChoice', draft.inner.price, false)
+    const apart = draft.melody ? Math.abs(draft.inner.place.string - draft.melody.string) - 1 : 0
+    if (kind === 'double' && apart > 0)
+      add('secondApart', WEIGHTS.secondApart * apart, false, apart, 'strings')
+  }
+}
+
+/** What goes beyond the picking hand's school. */
+export function pickingTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+  const strings = new Set<number>()
+  if (wish.melody?.onset && draft.melody) strings.add(draft.melody.string)
+  if (wish.bass?.onset && draft.bass) strings.add(draft.bass.place.string)
+  if (wish.inner?.onset && draft.inner) strings.add(draft.inner.place.string)
+  if (draft.strikes)
+    wish.frames[draft.frame]!.frets.forEach((fret, i) => {
+      if (fret !== null) strings.add(i + 1)
+    })
+  if (strings.size < 2) return
+  const { gaps, tooMany } = pickingStrain(wish.picking, [...strings])
+  if (gaps > 0) add('strokeGap', WEIGHTS.strokeGap * gaps, false, gaps, 'strings')
+  if (tooMany > 0) add('tooManyPicked', WEIGHTS.tooManyPicked * tooMany, false)
+}
