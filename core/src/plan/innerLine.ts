@@ -42,6 +42,8 @@ interface Lines {
   /** The sounding key of each measure. */
   readonly keys: readonly Key[]
   readonly secondsBetween: (from: Ticks, to: Ticks) => number
+  /** Measures whose start is a join of the played order: nothing is held into them. */
+  readonly joins: ReadonlySet<number>
 }
 
 interface Indexed extends Lines {
@@ -79,7 +81,12 @@ export function innerLine(source: Lines, rulesAt: (m: number) => InnerRules | un
     if (rules.thick) wishes.push(...thickened(lines, m))
   })
   wishes.sort((a, b) => a.start - b.start)
-  return wishes.map((w, i) => ({ ...w, until: Math.min(w.until, wishes[i + 1]?.start ?? Infinity) }))
+  const stops = [...source.joins].map((m) => source.timeline.starts[m] ?? Infinity).sort((a, b) => a - b)
+  let stop = 0
+  return wishes.map((w, i) => {
+    while (stop < stops.length && stops[stop]! <= w.start) stop++
+    return { ...w, until: Math.min(w.until, wishes[i + 1]?.start ?? Infinity, stops[stop] ?? Infinity) }
+  })
 }
 
 const BARE = { turn: 0, voices: 0, change: false, second: [] } as const

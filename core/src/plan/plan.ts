@@ -122,6 +122,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       harmony,
       keys,
       secondsBetween: seconds,
+      joins: parted,
     },
     (m) => {
       const at = rulesAt(m)

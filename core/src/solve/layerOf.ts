@@ -7,6 +7,7 @@ import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { assignPicking, type PickingHand } from '../pick/assignPicking.ts'
 import { mod12 } from '../pitch/pitch.ts'
+import type { InnerWish } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { writtenValue } from '../time/writtenValue.ts'
@@ -132,14 +133,18 @@ class LayerWriter {
     }
     if (slice.innerOnset && c.inner !== 0) {
       const wish = this.plan.inner[slice.inner]!
-      const until = this.soundsUntil(t, wish.until, (set, j) => this.keeps(set.list[j]!, c.inner))
+      const until = this.soundsUntil(t, this.clearOfMelody(slice, wish, c.inner), (set, j) =>
+        this.keeps(set.list[j]!, c.inner),
+      )
       notes.push(this.note(innerNoteId(pos), pos, until - slice.start, wish.role, c.inner))
     }
     if (slice.innerOnset && c.chord.length > 0) {
       const wish = this.plan.inner[slice.inner]!
       const bass = this.plan.harmony[wish.segment]!.sounding
       c.chord.forEach((key, nth) => {
-        const until = this.soundsUntil(t, wish.until, (set, j) => this.keeps(set.list[j]!, key))
+        const until = this.soundsUntil(t, this.clearOfMelody(slice, wish, key), (set, j) =>
+          this.keeps(set.list[j]!, key),
+        )
         const low = nth === 0 && bass && mod12(pitchAt(this.setup, keyPlace(key))) === bassPitchClass(bass)
         notes.push(this.note(chordNoteId(pos, nth), pos, until - slice.start, low ? 'bass' : 'harmony', key))
       })
@@ -156,6 +161,16 @@ class LayerWriter {
       sourceId: note.sourceId,
       attack: trembles ? 'tremolo' : 'pluck',
     }
+  }
+
+  /** The end of a further voice: at the latest where the melody comes down to it. */
+  private clearOfMelody(slice: Slice, { until, kind }: InnerWish, key: VoiceKey): Ticks {
+    if (kind === 'double') return until
+    const { melody, melodyMidi } = this.plan
+    const midi = pitchAt(this.setup, keyPlace(key))
+    for (let m = Math.max(0, slice.melody); m < melody.length && melody[m]!.start < until; m++)
+      if (melody[m]!.start > slice.start && melodyMidi[m]! <= midi) return melody[m]!.start
+    return until
   }
 
   /** Seconds that a slice lasts. */
