@@ -1,6 +1,7 @@
 import { fretFromNut } from '../neck/geometry.ts'
 import type { Place, Setup } from '../neck/setup.ts'
 import { fingerCodes, THUMB, type FingerCode, type Pressed } from '../grip/pressed.ts'
+import type { CandidateClasses } from './candidateClasses.ts'
 import type { Draft } from './draft.ts'
 
 /**
@@ -59,6 +60,8 @@ export interface CandidateSet {
   readonly perBeat: Float64Array
   /** 1 where everything that sounds is open, so that the hand may travel. */
   readonly openOnly: Uint8Array
+  /** Groups of candidates that a join cannot tell apart, by what the join looks at; filled as they are asked for. */
+  readonly classes: Map<number, CandidateClasses>
 }
 
 export function packCandidates(setup: Setup, list: readonly Candidate[]): CandidateSet {
@@ -76,6 +79,7 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
     fixed: new Float64Array(n),
     perBeat: new Float64Array(n),
     openOnly: new Uint8Array(n),
+    classes: new Map<number, CandidateClasses>(),
   }
   list.forEach((c, i) => {
     const codes: readonly FingerCode[] = fingerCodes(c.pressed)

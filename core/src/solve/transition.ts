@@ -19,67 +19,76 @@ export interface Step {
   readonly innerBeatsLeft: number
   /** True where the second slice strikes a new bass under the same chord. */
   readonly sameChordBass: boolean
-  /** True where both slices strike a melody note. */
+  /** True where both slices strike a melody note, of one pitch. */
   readonly melodyAgain: boolean
   /** Price of a shift, as a share: more where the hand is to stay in its position. */
   readonly shiftShare: number
 }
 
-/** Finger moves cost at least nothing, so a sorted search may stop early. */
+/** Cost of going from one candidate to another. Never below nothing, so a sorted search may stop early. */
 export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): number {
-  const hurry = WEIGHTS.hop * hurryOf(step.seconds)
-  const tooFast = step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0
-  let cost = 0
-  let slides = 0
-  let slideCost = 0
-  let together = true
-  let delta = 0
+  return transitionPricer(a, b, step)(i, j)
+}
+
+/** The same for every pair of two sets: what depends on the step alone is worked out once. */
+export function transitionPricer(
+  a: CandidateSet,
+  b: CandidateSet,
+  step: Step,
+): (i: number, j: number) => number {
+  const hop = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
+  const shiftPrice = shiftHurry(step.seconds) * step.shiftShare
+  const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
+  const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
+  const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
+  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain } = step
   const hands = b.fingers.length
-  for (let f = 0; f < hands; f++) {
-    const to = b.fingers[f]![j]!
-    if (to === 0) continue
-    const from = a.fingers[f]![i]!
-    if (from === to) {
-      together = false
-      continue
+  const [fromFingers, toFingers] = [a.fingers, b.fingers]
+  const [fromMm, toMm] = [a.positionMm, b.positionMm]
+  return (i, j) => {
+    let cost = 0
+    let slides = 0
+    let slideCost = 0
+    let together = true
+    let delta = 0
+    for (let f = 0; f < hands; f++) {
+      const to = toFingers[f]![j]!
+      if (to === 0) continue
+      const from = fromFingers[f]![i]!
+      if (from === to) {
+        together = false
+        continue
+      }
+      if (from === 0) {
+        cost += WEIGHTS.land
+        together = false
+      } else if (from >> 5 === to >> 5) {
+        const frets = (to & 31) - (from & 31)
+        if (slides > 0 && frets !== delta) together = false
+        delta = frets
+        slides++
+        slideCost += WEIGHTS.guide + WEIGHTS.guideMm * 30 * Math.abs(frets)
+      } else {
+        together = false
+        cost += (from & 31) === (to & 31) && overlapsOrTouches(from, to) ? WEIGHTS.roll : hop
+      }
     }
-    if (from === 0) {
-      cost += WEIGHTS.land
-      together = false
-    } else if (from >> 5 === to >> 5) {
-      const frets = (to & 31) - (from & 31)
-      if (slides > 0 && frets !== delta) together = false
-      delta = frets
-      slides++
-      slideCost += WEIGHTS.guide + WEIGHTS.guideMm * 30 * Math.abs(frets)
-    } else {
-      together = false
-      cost += (from & 31) === (to & 31) && overlapsOrTouches(from, to) ? WEIGHTS.roll : hurry + tooFast
-    }
+    cost += slides > 1 && together ? slideCost * gripSlideShare(slides) : slideCost
+    const mm = Math.abs(fromMm[i]! - toMm[j]!)
+    if (mm > WEIGHTS.leanLimitMm) {
+      const again = melodyAgain && substitutes(a.melody[i]!, b.melody[j]!)
+      cost +=
+        (WEIGHTS.shift + WEIGHTS.shiftMm * mm) *
+        shiftPrice *
+        (a.openOnly[i] ? WEIGHTS.openBridge : again ? WEIGHTS.substitute : 1)
+    } else cost += WEIGHTS.leanMm * mm
+    if (holdsMelody && b.melody[j] === 0 && a.melody[i] !== 0) cost += melodyCut
+    if (holdsBass && b.bass[j] === 0 && a.bass[i] !== 0) cost += bassCut
+    if (holdsInner && b.inner[j] === 0 && a.inner[i] !== 0) cost += innerCut
+    if (holdsVoicing && a.frame[i]! >= 0 && a.frame[i] !== b.frame[j]) cost += WEIGHTS.voicingLost
+    if (sameChordBass && b.bass[j] !== 0 && samePlace(a.bass[i]!, b.bass[j]!)) cost += WEIGHTS.sameBassAgain
+    return cost
   }
-  cost += slides > 1 && together ? slideCost * gripSlideShare(slides) : slideCost
-  const mm = Math.abs(a.positionMm[i]! - b.positionMm[j]!)
-  if (mm > WEIGHTS.leanLimitMm) {
-    const again = step.melodyAgain && substitutes(a.melody[i]!, b.melody[j]!)
-    cost +=
-      (WEIGHTS.shift + WEIGHTS.shiftMm * mm) *
-      shiftHurry(step.seconds) *
-      step.shiftShare *
-      (a.openOnly[i] ? WEIGHTS.openBridge : again ? WEIGHTS.substitute : 1)
-  } else cost += WEIGHTS.leanMm * mm
-  if (step.holdsMelody && b.melody[j] === 0 && a.melody[i] !== 0) {
-    cost += WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
-  }
-  if (step.holdsBass && b.bass[j] === 0 && a.bass[i] !== 0) {
-    cost += WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
-  }
-  if (step.holdsInner && b.inner[j] === 0 && a.inner[i] !== 0) {
-    cost += WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
-  }
-  if (step.holdsVoicing && a.frame[i]! >= 0 && a.frame[i] !== b.frame[j]) cost += WEIGHTS.voicingLost
-  if (step.sameChordBass && b.bass[j] !== 0 && samePlace(a.bass[i]!, b.bass[j]!))
-    cost += WEIGHTS.sameBassAgain
-  return cost
 }
 
 const hurryOf = (seconds: number) => 1 + WEIGHTS.hopHurry * Math.min(3, 0.3 / Math.max(seconds, 0.01))
