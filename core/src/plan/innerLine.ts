@@ -93,8 +93,11 @@ const BARE = { turn: 0, voices: 0, change: false, second: [] } as const
 
 function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid): InnerWish[] {
   const measure = lines.measures[m]!
-  return lines.notesIn(m).flatMap(({ note, i }) => {
-    if (!onGrid(measure, lines.timeline.starts[m]!, note, grid)) return []
+  const from = lines.timeline.starts[m]!
+  const struck = lines.notesIn(m).map(({ note, i }) => ({ note, i, rank: rankOf(measure, from, note) }))
+  const times = playable(lines, grid, LEAST_DOUBLE_S, struck)
+  return struck.flatMap(({ note, i }) => {
+    if (!times.has(note.start)) return []
     const segment = segmentAt(lines.harmony, note.start)
     const second = secondVoices(
       lines.melodyMidi[i]!,
@@ -122,12 +125,12 @@ function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
   const end = from + measure.length
-  const times = new Set<Ticks>()
+  const moments: Moment[] = lines
+    .notesIn(m)
+    .map(({ note }) => ({ note, rank: Math.max(RANKS.strong, rankOf(measure, from, note)) }))
   for (let h = firstAtOrAfter(lines.harmony, from); lines.harmony[h] && lines.harmony[h]!.start < end; h++)
-    if (lines.harmony[h]!.shape) times.add(lines.harmony[h]!.start)
-  for (const { note } of lines.notesIn(m))
-    if (rule.at !== 'changes' && onGrid(measure, from, note, rule.at)) times.add(note.start)
-  return [...times]
+    if (lines.harmony[h]!.shape) moments.push({ note: lines.harmony[h]!, rank: RANKS.changes })
+  return [...playable(lines, rule.at, LEAST_VOICING_S, moments)]
     .sort((a, b) => a - b)
     .flatMap((start) => {
       const segment = segmentAt(lines.harmony, start)
@@ -141,11 +144,53 @@ function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number
           kind: 'chord' as const,
           role: 'harmony' as const,
           segment,
-          voices: rule.voices,
+          voices: hasTime(lines, start) ? rule.voices : Math.min(3, rule.voices),
           change: harmony.start === start,
         },
       ]
     })
+}
+
+/** A moment at which further voices could be struck, and how much it asks for them: the least number the most. */
+interface Moment {
+  readonly note: { readonly start: Ticks }
+  readonly rank: number
+}
+
+const RANKS: Readonly<Record<VoiceGrid, number>> = { changes: 0, strong: 1, beats: 2, halves: 3, all: 4 }
+
+/** A second voice with each note, and whole voicings, are not struck faster than this (seconds). Common practice. */
+const LEAST_DOUBLE_S = 0.18
+const LEAST_VOICING_S = 0.26
+
+/** A chord that takes every finger of the picking hand needs this time (seconds) to the notes beside it. */
+const LEAST_BESIDE_FULL_S = 0.16
+
+function hasTime(lines: Lines, start: Ticks): boolean {
+  const at = firstAtOrAfter(lines.melody, start)
+  const [before, here] = [lines.melody[at - 1], lines.melody[at]]
+  const after = here?.start === start ? lines.melody[at + 1] : here
+  return (
+    (!before || lines.secondsBetween(before.start, start) >= LEAST_BESIDE_FULL_S) &&
+    (!after || lines.secondsBetween(start, after.start) >= LEAST_BESIDE_FULL_S)
+  )
+}
+
+/**
+ * The moments of a grid at which a hand has the time to strike more than one string: the strongest are taken first,
+ * so that a fuller grid keeps what a thinner one has.
+ */
+function playable(lines: Lines, grid: VoiceGrid, leastS: number, moments: readonly Moment[]): Set<Ticks> {
+  const taken = new Set<Ticks>()
+  const wanted = moments.filter((m) => m.rank <= RANKS[grid])
+  for (const { note } of [...wanted].sort((a, b) => a.rank - b.rank || a.note.start - b.note.start)) {
+    const near = [...taken].some((t) => {
+      const [a, b] = t < note.start ? [t, note.start] : [note.start, t]
+      return lines.secondsBetween(a, b) < leastS - 1e-9
+    })
+    if (!near) taken.add(note.start)
+  }
+  return taken
 }
 
 function fills(
@@ -211,13 +256,13 @@ function thickened(lines: Indexed, m: number): InnerWish[] {
   })
 }
 
-function onGrid(measure: Measure, from: Ticks, note: MelodyNote, grid: VoiceGrid): boolean {
-  if (grid === 'all') return true
+/** How strong a melody note's place is: on a strong beat, a beat, half a beat long, or none of these. */
+function rankOf(measure: Measure, from: Ticks, note: MelodyNote): number {
   const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
   const at = note.start - from + offset
-  if (grid === 'strong' || grid === 'changes') return strongBeats(measure.metre).includes(at)
-  if (beatStarts(measure.metre).includes(at)) return true
-  return grid === 'halves' && note.duration >= beatLength(measure.metre) / 2
+  if (strongBeats(measure.metre).includes(at)) return RANKS.strong
+  if (beatStarts(measure.metre).includes(at)) return RANKS.beats
+  return note.duration >= beatLength(measure.metre) / 2 ? RANKS.halves : RANKS.all
 }
 
 /** Length of one fill: a beat, or its half (its third in compound metres). */

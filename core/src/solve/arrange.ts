@@ -73,7 +73,7 @@ export function* arranging(
   const all = [...locks, ...locksOfMeasures(locks)]
   try {
     const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
-    const solution = yield* scaled(solve(plan, prepared), PREPARING, 1)
+    const solution = yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1)
     const layer = layerOf(plan, solution, tune, setup)
     return { layer: { ...layer, locks }, plan, solution, idleLocks: prepared.locks.idle }
   } catch (error) {

@@ -9,7 +9,8 @@ import type { Frame } from '../shapes/textbook.ts'
 import { packCandidates, voiceKey, type Candidate, type CandidateSet, type VoiceKey } from './candidate.ts'
 import type { Draft } from './draft.ts'
 import { keepsLock } from './locks.ts'
-import { staticCost } from './staticCost.ts'
+import { staticCost, weakFingerPrice } from './staticCost.ts'
+import { strainPrice } from './voiceCost.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
 import type { BassOption, InnerOption, Wish } from './wish.ts'
 
@@ -29,23 +30,22 @@ interface Needed {
  * a voice left out where it is held over and may be cut, or where nothing is found), each legal choice of fingers, with
  * and without the frames of the chord. Hard rules only; nothing is dropped for taste. Where the slice is locked, only
  * what keeps the lock.
+ * @param everyFill a fill is let go at once, so that of two on one grip the dearer can never win; true keeps both
  */
-export function generate(setup: Setup, wish: Wish): CandidateSet {
-  const found = new Map<string, Candidate>()
-  for (const draft of allDrafts(setup, wish)) {
+export function generate(setup: Setup, wish: Wish, everyFill = wish.lock !== undefined): CandidateSet {
+  const list: Candidate[] = []
+  for (const draft of allDrafts(setup, wish, everyFill)) {
     const candidate = finish(setup, wish, draft)
-    if (wish.lock && !keepsLock(candidate, wish.lock)) continue
-    const key = draftKey(wish, draft, candidate)
-    const before = found.get(key)
-    if (!before || candidate.fixed + candidate.perBeat < before.fixed + before.perBeat)
-      found.set(key, candidate)
+    if (!wish.lock || keepsLock(candidate, wish.lock)) list.push(candidate)
   }
-  return packCandidates(setup, [...found.values()])
+  return packCandidates(setup, list)
 }
 
-function* allDrafts(setup: Setup, wish: Wish): Generator<Draft> {
-  if (wish.inner?.kind === 'chord' && wish.inner.onset) yield* strikes(setup, wish)
-  for (const needed of combinations(wish)) yield* drafts(setup, wish, needed)
+function allDrafts(setup: Setup, wish: Wish, everyFill: boolean): Draft[] {
+  const found: Draft[] = []
+  if (wish.inner?.kind === 'chord' && wish.inner.onset) strikes(setup, wish, found)
+  for (const needed of combinations(wish)) drafts(setup, wish, needed, everyFill, found)
+  return found
 }
 
 function combinations(wish: Wish): Needed[] {
@@ -76,7 +76,7 @@ function onOwnStrings(...places: readonly (Place | undefined)[]): boolean {
   return true
 }
 
-function* drafts(setup: Setup, wish: Wish, needed: Needed): Generator<Draft> {
+function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, found: Draft[]): void {
   const open = openStrings(needed)
   const { techniques } = setup.player
   const barreStrings = techniques.barre ? LEVEL_RULES[wish.level].barreStrings : 1
@@ -104,15 +104,15 @@ function* drafts(setup: Setup, wish: Wish, needed: Needed): Generator<Draft> {
           : HOVER_POSITIONS
     for (const position of places) {
       const bare = { ...base, pressed, frame: -1, position }
-      yield bare
-      if (fillsHere) yield* filled(setup, wish, bare, open)
+      found.push(bare)
+      if (fillsHere) filled(setup, wish, bare, open, everyFill, found)
     }
     for (let frame = 0; frame < wish.frames.length; frame++) {
       const whole = keepShape(setup, wish.frames[frame]!, pressed, open, barreStrings)
       if (whole.length <= pressed.length && !holdsByOpenStrings(wish, frame, needed)) continue
       const held = { ...base, pressed: whole, frame, position: positionOf(whole, lines) }
-      yield held
-      if (fillsHere) yield* filled(setup, wish, held, open)
+      found.push(held)
+      if (fillsHere) filled(setup, wish, held, open, everyFill, found)
     }
   }
 }
@@ -171,7 +171,15 @@ function tooWideBarre(pressed: readonly Pressed[], place: Place, finger: number,
 }
 
 /** The fills that a hand could strike: strings of the shape that it holds, or open strings with the chord's tones. */
-function* filled(setup: Setup, wish: Wish, draft: Draft, open: readonly number[]): Generator<Draft> {
+function filled(
+  setup: Setup,
+  wish: Wish,
+  draft: Draft,
+  open: readonly number[],
+  everyFill: boolean,
+  found: Draft[],
+): void {
+  let best: { draft: Draft; price: number } | undefined
   const frame = wish.frames[draft.frame]
   const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
@@ -183,12 +191,16 @@ function* filled(setup: Setup, wish: Wish, draft: Draft, open: readonly number[]
     const midi = openPitch(setup, string) + fret
     if (midi >= melody || !wish.inner!.tones.includes(mod12(midi))) continue
     if (under && frame?.frets[string - 1] !== fret) continue
-    yield {
-      ...draft,
-      inner: { place: { string, fret }, price: fillPrice(setup, wish, draft, string) },
-      innerFinger: under?.finger ?? 0,
+    const price = fillPrice(setup, wish, draft, string)
+    const full = { ...draft, inner: { place: { string, fret }, price }, innerFinger: under?.finger ?? 0 }
+    if (everyFill) {
+      found.push(full)
+      continue
     }
+    const all = price + strainPrice(wish, full) + weakFingerPrice(full)
+    if (!best || all < best.price) best = { draft: full, price: all }
   }
+  if (best) found.push(best.draft)
 }
 
 /** True where a finger lies higher on the same string. */
@@ -208,7 +220,7 @@ function fillPrice(setup: Setup, wish: Wish, draft: Draft, string: number): numb
 }
 
 /** Voicings struck with the melody: each frame whole, all its strings at once. */
-function* strikes(setup: Setup, wish: Wish): Generator<Draft> {
+function strikes(setup: Setup, wish: Wish, found: Draft[]): void {
   const lines = fingerFrame(setup.instrument)
   for (let frame = 0; frame < wish.frames.length; frame++) {
     const shape = wish.frames[frame]!
@@ -216,7 +228,7 @@ function* strikes(setup: Setup, wish: Wish): Generator<Draft> {
     if (wish.melody && !top) continue
     if (wish.melody && isUnderOther(shape, top!)) continue
     const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0
-    yield {
+    found.push({
       melody: top,
       melodyFinger: finger,
       bass: undefined,
@@ -229,7 +241,7 @@ function* strikes(setup: Setup, wish: Wish): Generator<Draft> {
       position: positionOf(shape.pressed, lines),
       frame,
       strikes: true,
-    }
+    })
   }
 }
 
@@ -334,13 +346,3 @@ function chordKeys(frame: Frame, melody: Place | undefined, voices: number): Voi
   }
   return keys
 }
-
-function draftKey(wish: Wish, draft: Draft, c: Candidate): string {
-  const held = draft.pressed.map((p) => p.string * 1000 + p.fret * 10 + p.finger).sort((a, b) => a - b)
-  const strings = `${c.melody & VOICE}|${c.bass & VOICE}|${c.inner & VOICE}|${c.planted & VOICE}`
-  const where = draft.pressed.length ? 0 : draft.position
-  return `${held.join()}|${strings}|${where}|${wish.inner?.kind === 'chord' ? `${draft.frame}${draft.strikes}` : ''}`
-}
-
-/** A voice's place without its finger. */
-const VOICE = ~(7 << 9)

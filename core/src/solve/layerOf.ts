@@ -6,6 +6,7 @@ import type { Pos, TuneDoc } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { assignPicking, type PickingHand } from '../pick/assignPicking.ts'
+import { pickingOf } from '../plan/pickingOf.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
@@ -34,7 +35,7 @@ export function layerOf(plan: Plan, solution: Solution, tune: TuneDoc, setup: Se
   const onsets = plan.slices
     .map((_, t) => ({ t, notes: writer.notesAt(t) }))
     .filter(({ notes }) => notes.length > 0)
-  const signs = pickingOf(plan, tune, setup, onsets)
+  const signs = signsOf(plan, tune, setup, onsets)
   return {
     notes: onsets.flatMap(({ notes }, k) => notes.map((n, i) => ({ ...n, right: signs[k]![i]! }))),
     spans: [],
@@ -44,7 +45,7 @@ export function layerOf(plan: Plan, solution: Solution, tune: TuneDoc, setup: Se
 }
 
 /** The picking hand's part, region by region: each under its own school. */
-function pickingOf(
+function signsOf(
   plan: Plan,
   tune: TuneDoc,
   setup: Setup,
@@ -80,9 +81,8 @@ function inFullMeasure(plan: Plan, tune: TuneDoc, slice: Slice): Ticks {
 
 function pickingHandAt(plan: Plan, setup: Setup, t: number): PickingHand {
   const { school, style } = plan.slices[t]!
-  const own = school.picking ?? setup.player.school
   return {
-    school: style === 'flatpicked-lead' && own !== 'pickAndFingers' ? 'flatPick' : own,
+    school: pickingOf(style, school, setup.player),
     strokes: school.strokes,
     strings: setup.instrument.strings,
   }

@@ -6,6 +6,7 @@ import type { CandidateSet } from './candidate.ts'
 import { generate } from './generate.ts'
 import { LockConflict } from './lockConflict.ts'
 import { locksBySlice, type LocksBySlice } from './locks.ts'
+import type { Trace } from './shortestPath.ts'
 import { newWishCache, wishOf, type Wish, type WishCache } from './wish.ts'
 
 /** A plan with every slice's wish and candidates: what the search runs over. */
@@ -15,13 +16,15 @@ export interface Prepared {
   readonly locks: LocksBySlice
 }
 
-/** Candidates that were generated before, by signature; kept between solves of one setup. */
+/** Candidates that were generated before, by signature, and the last search; kept between solves of one setup. */
 export interface SolveMemory {
   readonly sets: Map<string, CandidateSet>
   readonly wishes: WishCache
+  /** What each pass of the last search found on its way. */
+  readonly traces: (Trace | undefined)[]
 }
 
-export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newWishCache() })
+export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newWishCache(), traces: [] })
 
 /**
  * Generates the candidates of every slice; yields the share done.

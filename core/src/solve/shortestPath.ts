@@ -14,41 +14,98 @@ export interface Chain {
 export interface Path {
   readonly choice: Int32Array
   readonly cost: number
+  readonly trace: Trace
+}
+
+/** What a search found on its way: a later search of an almost equal chain goes on from it. */
+export interface Trace {
+  readonly chain: Chain
+  /** Cost of the cheapest path to each candidate, less `base`. */
+  readonly costs: readonly Float64Array[]
+  readonly base: Float64Array
+  readonly back: readonly Int32Array[]
 }
 
 /**
  * The cheapest choice of one candidate a slice: dynamic programming, exact over the candidates.
- * Candidates that a join cannot tell apart are tried once; predecessors are bucketed by the notes that must be held and tried in order of cost; as no transition costs less
- * than nothing, the search of a bucket ends as soon as its entries alone cost more than the best found.
+ * Candidates that a join cannot tell apart are tried once; predecessors are bucketed by the notes that must be held and
+ * tried in order of cost; as no transition costs less than nothing, the search of a bucket ends as soon as its entries
+ * alone cost more than the best found. With a trace of an earlier search, slices whose own prices, join and incoming
+ * costs are the same but for a constant are taken from it: exact too.
  * A generator: yields the share done now and then, so that a caller can show progress or stop.
  */
-export function* cheapestPath(chain: Chain): Generator<number, Path> {
+export function* cheapestPath(chain: Chain, before?: Trace): Generator<number, Path> {
   const n = chain.sets.length
   const back: Int32Array[] = []
-  let cost = nodeCosts(chain, 0)
-  for (let t = 1; t < n; t++) {
+  const costs: Float64Array[] = []
+  const base = new Float64Array(n)
+  // True while the costs that come in are those of the trace, but for a constant.
+  let coupled = true
+  for (let t = 0; t < n; t++) {
     if (t % 64 === 0) yield t / n
-    const step = chain.steps[t]
-    const a = chain.sets[t - 1]!
-    const b = chain.sets[t]!
+    const same = before !== undefined && t < before.costs.length && sameSlice(chain, before.chain, t)
+    if (same && (t === 0 || coupled)) {
+      costs.push(before.costs[t]!)
+      back.push(before.back[t]!)
+      base[t] = before.base[t]! + (t === 0 ? 0 : base[t - 1]! - before.base[t - 1]!)
+      continue
+    }
     const next = nodeCosts(chain, t)
-    const from = new Int32Array(b.list.length)
-    if (!step) {
-      const first = cheapest(cost)
-      for (let j = 0; j < next.length; j++) next[j] = next[j]! + cost[first]!
-      from.fill(first)
-    } else relax(a, b, cost, next, from, step)
+    const from = new Int32Array(next.length)
+    if (t > 0) {
+      const step = chain.steps[t]
+      const cost = costs[t - 1]!
+      if (step) relax(chain.sets[t - 1]!, chain.sets[t]!, cost, next, from, step)
+      else {
+        const first = cheapest(cost)
+        for (let j = 0; j < next.length; j++) next[j] = next[j]! + cost[first]!
+        from.fill(first)
+      }
+    }
+    const least = next[cheapest(next)] ?? 0
+    for (let j = 0; j < next.length; j++) next[j] = next[j]! - least
+    base[t] = least + (t === 0 ? 0 : base[t - 1]!)
+    const known = before?.chain.sets[t] === chain.sets[t] ? before?.costs[t] : undefined
+    coupled = known !== undefined && equalCosts(next, known)
+    // The trace's own array keeps the next comparison exact.
+    costs.push(coupled ? known! : next)
     back.push(from)
-    cost = next
   }
-  let last = cheapest(cost)
   const choice = new Int32Array(n)
-  const total = cost[last] ?? 0
+  let last = n > 0 ? cheapest(costs[n - 1]!) : 0
+  const total = n > 0 ? costs[n - 1]![last]! + base[n - 1]! : 0
   for (let t = n - 1; t >= 0; t--) {
     choice[t] = last
-    if (t > 0) last = back[t - 1]![last]!
+    last = back[t]![last]!
   }
-  return { choice, cost: total }
+  return { choice, cost: total, trace: { chain, costs, base, back } }
+}
+
+/** Sums of the same prices in another order differ by less than this. */
+const ROUNDING = 1e-9
+
+function equalCosts(a: Float64Array, b: Float64Array): boolean {
+  for (let j = 0; j < a.length; j++) if (Math.abs(a[j]! - b[j]!) > ROUNDING) return false
+  return true
+}
+
+/** True where a slice and the join into it are priced alike in two chains. */
+function sameSlice(a: Chain, b: Chain, t: number): boolean {
+  if (a.sets[t] !== b.sets[t] || a.beats[t] !== b.beats[t]) return false
+  if (t > 0 && a.sets[t - 1] !== b.sets[t - 1]) return false
+  return sameStep(a.steps[t], b.steps[t]) && sameExtra(a.extra?.[t], b.extra?.[t])
+}
+
+function sameStep(a: Step | undefined, b: Step | undefined): boolean {
+  if (a === b) return true
+  if (!a || !b) return false
+  return (Object.keys(a) as (keyof Step)[]).every((k) => a[k] === b[k])
+}
+
+function sameExtra(a: Float64Array | undefined, b: Float64Array | undefined): boolean {
+  if (a === b) return true
+  if (a && b) return a.every((price, j) => price === b[j])
+  return (a ?? b)!.every((price) => price === 0)
 }
 
 /** What a join looks at on its first side, and on its second. */

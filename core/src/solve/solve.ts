@@ -1,8 +1,8 @@
 import type { Plan } from '../plan/plan.ts'
 import { samePlace, type CandidateSet } from './candidate.ts'
-import { hiddenHops, jumps, type HiddenHop } from './hiddenHops.ts'
+import { barreHops, hiddenHops, takesHop, type HiddenHop, type Struck } from './hiddenHops.ts'
 import type { Prepared } from './prepare.ts'
-import { cheapestPath, type Chain } from './shortestPath.ts'
+import { cheapestPath, type Chain, type Trace } from './shortestPath.ts'
 import { stepBetween } from './steps.ts'
 import { transitionCost, type Step } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
@@ -36,8 +36,13 @@ interface Join {
  * Finds the left hand of a plan. The first pass is exact over the page's order; later passes add the joins of the
  * played order (a measure entered from two places counts at both) and make measures with equal contents equal (or, on
  * request, different), and the best by the true played cost is kept.
+ * @param traces of the passes of an earlier solve, to go on from; replaced by those of this one
  */
-export function* solve(plan: Plan, prepared: Prepared): Generator<number, Solution> {
+export function* solve(
+  plan: Plan,
+  prepared: Prepared,
+  traces: (Trace | undefined)[] = [],
+): Generator<number, Solution> {
   const { wishes, sets } = prepared
   const beats = plan.slices.map((s) => s.beats)
   const steps = plan.slices.map((s, t) =>
@@ -50,18 +55,20 @@ export function* solve(plan: Plan, prepared: Prepared): Generator<number, Soluti
   let extra: (Float64Array | undefined)[] | undefined
   const known: HiddenHop[] = []
   const seconds = plan.slices.map((s) => s.seconds)
+  const struck = struckBy(plan, sets)
   let passes = joins.length > 0 || alike.size + varied.size > 0 ? MOST_PASSES : 1
   for (let pass = 0; pass < passes; pass++) {
     const chain: Chain = { sets, beats, steps, ...(extra ? { extra } : {}) }
-    const run = cheapestPath(chain)
+    const run = cheapestPath(chain, traces[pass] ?? traces[pass - 1])
     let item = run.next()
     while (!item.done) {
       yield (pass + item.value) / passes
       item = run.next()
     }
-    const { choice } = item.value
+    const { choice, trace } = item.value
+    traces[pass] = trace
     const differing = [...alike].filter(([t, first]) => choice[t] !== choice[first]).length
-    const hops = hiddenHops(sets, choice, seconds)
+    const hops = [...hiddenHops(sets, choice, seconds), ...barreHops(choice, seconds, struck)]
     if (hops.length > 0) passes = HOP_PASSES
     const same = [...varied].filter(([t, first]) =>
       soundsSame(sets[t]!, choice[t]!, sets[first]!, choice[first]!),
@@ -75,7 +82,7 @@ export function* solve(plan: Plan, prepared: Prepared): Generator<number, Soluti
     const better = !best || cost < best.cost - 1e-9
     if (better) best = { choice, cost }
     else if (hops.length === 0) break
-    extra = biases(sets, choice, joins, alike, varied, known)
+    extra = biases(sets, choice, joins, alike, varied, known, struck)
   }
   return { wishes, sets, choice: best!.choice, cost: best!.cost }
 }
@@ -120,6 +127,7 @@ function biases(
   alike: ReadonlyMap<number, number>,
   varied: ReadonlyMap<number, number>,
   hops: readonly HiddenHop[],
+  struck: Struck,
 ): (Float64Array | undefined)[] {
   const extra: (Float64Array | undefined)[] = sets.map(() => undefined)
   const at = (t: number) => (extra[t] ??= new Float64Array(sets[t]!.list.length))
@@ -142,13 +150,22 @@ function biases(
     for (let j = 0; j < here.length; j++)
       if (soundsSame(sets[t]!, j, sets[first]!, choice[first]!)) here[j]! += WEIGHTS.varied
   }
-  for (const { slice, finger, from } of hops) {
-    const here = at(slice)
-    const codes = sets[slice]!.fingers[finger]!
+  for (const hop of hops) {
+    const here = at(hop.slice)
     for (let j = 0; j < here.length; j++)
-      if (codes[j] !== 0 && jumps(from, codes[j]!)) here[j]! += WEIGHTS.hopTooFast
+      if (takesHop(hop, sets[hop.slice]!, j, struck)) here[j]! += WEIGHTS.hopTooFast
   }
   return extra
+}
+
+/** The notes that each candidate strikes: voices that are held over are not struck. */
+function struckBy(plan: Plan, sets: readonly CandidateSet[]): Struck {
+  return (t, j) => {
+    const { melodyOnset, bassOnset, innerOnset } = plan.slices[t]!
+    const c = sets[t]!.list[j]!
+    const keys = [melodyOnset ? c.melody : 0, bassOnset ? c.bass : 0, innerOnset ? c.inner : 0, ...c.chord]
+    return keys.filter((key) => key !== 0)
+  }
 }
 
 /** True where every voice lies at the same place. */

@@ -65,8 +65,7 @@ function fingerTerms(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void
       if (codes[g] !== 0) pairTerms(setup, [f, code], [g, codes[g]!], frame, share, add)
   }
   if (codes[THUMB - 1] !== 0) add('thumbOver', WEIGHTS.thumbOver, false)
-  const sounding = Math.max(draft.melodyFinger, draft.bassFinger, draft.innerFinger)
-  const weak = WEIGHTS.weakFinger[sounding] ?? 0
+  const weak = weakFingerPrice(draft)
   if (weak > 0) add('weakFinger', weak, false)
 }
 
@@ -92,4 +91,9 @@ function pairTerms(
   const crowded = g - f - 1 - apart
   if (crowded > 0) add('crowded', WEIGHTS.slack * crowded * share, false)
   if (apart === 0 && codeTop(b) > codeTop(a)) add('reversal', WEIGHTS.reversal * share, false)
+}
+
+/** The price of the weakest finger that something sounds under. */
+export function weakFingerPrice({ melodyFinger, bassFinger, innerFinger }: Draft): number {
+  return WEIGHTS.weakFinger[Math.max(melodyFinger, bassFinger, innerFinger)] ?? 0
 }

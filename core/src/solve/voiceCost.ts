@@ -1,4 +1,4 @@
-import { pickingStrain } from '../pick/pickingPrice.ts'
+import { pickingStrain, type PickingStrain } from '../pick/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Draft } from './draft.ts'
@@ -57,16 +57,30 @@ export function innerTerms(wish: Wish, draft: Draft, add: AddTerm): void {
 
 /** What goes beyond the picking hand's school. */
 export function pickingTerms(wish: Wish, draft: Draft, add: AddTerm): void {
-  const strings = new Set<number>()
-  if (wish.melody?.onset && draft.melody) strings.add(draft.melody.string)
-  if (wish.bass?.onset && draft.bass) strings.add(draft.bass.place.string)
-  if (wish.inner?.onset && draft.inner) strings.add(draft.inner.place.string)
-  if (draft.strikes)
-    wish.frames[draft.frame]!.frets.forEach((fret, i) => {
-      if (fret !== null) strings.add(i + 1)
-    })
-  if (strings.size < 2) return
-  const { gaps, tooMany } = pickingStrain(wish.picking, [...strings])
+  const { gaps, tooMany } = strainOf(wish, draft)
   if (gaps > 0) add('strokeGap', WEIGHTS.strokeGap * gaps, false, gaps, 'strings')
   if (tooMany > 0) add('tooManyPicked', WEIGHTS.tooManyPicked * tooMany, false)
 }
+
+/** The price of the same. */
+export function strainPrice(wish: Wish, draft: Draft): number {
+  const { gaps, tooMany } = strainOf(wish, draft)
+  return WEIGHTS.strokeGap * gaps + WEIGHTS.tooManyPicked * tooMany
+}
+
+function strainOf(wish: Wish, draft: Draft): PickingStrain {
+  const strings: number[] = []
+  const strike = (string: number) => {
+    if (!strings.includes(string)) strings.push(string)
+  }
+  if (wish.melody?.onset && draft.melody) strike(draft.melody.string)
+  if (wish.bass?.onset && draft.bass) strike(draft.bass.place.string)
+  if (wish.inner?.onset && draft.inner) strike(draft.inner.place.string)
+  if (draft.strikes)
+    wish.frames[draft.frame]!.frets.forEach((fret, i) => {
+      if (fret !== null) strike(i + 1)
+    })
+  return strings.length < 2 ? NO_STRAIN : pickingStrain(wish.picking, strings)
+}
+
+const NO_STRAIN: PickingStrain = { gaps: 0, tooMany: 0 }

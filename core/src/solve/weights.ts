@@ -112,7 +112,7 @@ export const WEIGHTS = {
   openMissed: 1.3,
   positionFirm: 1.7,
   /** Strings between two that one stroke must sound, and notes beyond what the picking hand can take at once. */
-  strokeGap: 1.6,
+  strokeGap: 3.2,
   tooManyPicked: 4,
   /** Playing an equal measure the same way again, where it is to be varied. */
   varied: 2.2,

@@ -7,6 +7,7 @@ import { lastFret, openPitch, placesOf, type Place, type Setup } from '../neck/s
 import { pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
 import type { BassWish } from '../plan/bassLine.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
+import { pickingOf } from '../plan/pickingOf.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import { framesFor, type Frame } from '../shapes/textbook.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
@@ -98,7 +99,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
   const bassSegment = slice.bass >= 0 ? plan.harmony[plan.bass[slice.bass]!.segment] : undefined
   const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'
   const { school } = slice
-  const picking = school.picking ?? setup.player.school
+  const picking = pickingOf(slice.style, school, setup.player)
   const signature = [
     slice.level,
     slice.style,

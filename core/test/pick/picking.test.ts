@@ -1,17 +1,28 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assignPicking, ALTERNATION_S, type PickedOnset } from '../../src/pick/assignPicking.ts'
+import { ALTERNATION_S } from '../../src/pick/assignFingers.ts'
+import { assignPicking, type PickedOnset, type PickingHand } from '../../src/pick/assignPicking.ts'
+
+const PLACE = { inMeasure: 0, metre: { num: 4, den: 4 } } as const
+const HAND: PickingHand = { school: 'fingerPerString', strokes: 'byBeat', strings: 6 }
 
 const melody = (string: number, seconds: number): PickedOnset => ({
   notes: [{ string, role: 'melody' }],
   seconds,
+  ...PLACE,
 })
 
 describe('the picking hand', () => {
   it('gives each treble string its finger: i on 3, m on 2, a on 1, p on the basses (common practice, no source)', () => {
-    expect(assignPicking([3, 2, 1].map((s) => melody(s, 1))).flat()).toEqual(['i', 'm', 'a'])
+    expect(assignPicking(
+        [3, 2, 1].map((s) => melody(s, 1)),
+        HAND,
+      ).flat()).toEqual(['i', 'm', 'a'])
     expect(
-      assignPicking([6, 5, 4].map((string) => ({ notes: [{ string, role: 'bass' }], seconds: 1 }))).flat(),
+      assignPicking(
+        [6, 5, 4].map((string) => ({ notes: [{ string, role: 'bass' }], seconds: 1, ...PLACE })),
+        HAND,
+      ).flat(),
     ).toEqual(['p', 'p', 'p'])
   })
 
@@ -22,7 +33,10 @@ describe('the picking hand', () => {
         fc.integer({ min: 2, max: 16 }),
         fc.double({ min: 0.06, max: ALTERNATION_S - 0.01, noNaN: true }),
         (string, n, seconds) => {
-          const fingers = assignPicking(Array.from({ length: n }, () => melody(string, seconds))).flat()
+          const fingers = assignPicking(
+            Array.from({ length: n }, () => melody(string, seconds)),
+            HAND,
+          ).flat()
           fingers.forEach((f, i) => i > 0 && expect(f).not.toBe(fingers[i - 1]))
         },
       ),
@@ -30,7 +44,10 @@ describe('the picking hand', () => {
   })
 
   it('keeps one finger on a slow repeated string', () => {
-    expect(new Set(assignPicking(Array.from({ length: 5 }, () => melody(2, 0.8))).flat())).toEqual(
+    expect(new Set(assignPicking(
+          Array.from({ length: 5 }, () => melody(2, 0.8)),
+          HAND,
+        ).flat())).toEqual(
       new Set(['m']),
     )
   })
@@ -48,13 +65,14 @@ describe('the picking hand', () => {
             const sorted = [...strings].sort((a, b) => b - a)
             return {
               seconds: 0.3,
+              ...PLACE,
               notes: sorted.map((string, i) => ({
                 string,
                 role: i === 0 && sorted.length > 1 && string >= 4 ? 'bass' : 'melody',
               })),
             }
           })
-          const hands = assignPicking(onsets)
+          const hands = assignPicking(onsets, HAND)
           onsets.forEach((o, t) => {
             const ranks = o.notes.map((_, i) => order.indexOf(hands[t]![i]!))
             ranks.forEach((r, i) => {

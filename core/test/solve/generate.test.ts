@@ -5,7 +5,7 @@ import { makePlan } from '../../src/plan/plan.ts'
 import { keyFinger, keyFret, keyString } from '../../src/solve/candidate.ts'
 import { generate } from '../../src/solve/generate.ts'
 import { LEVEL_RULES } from '../../src/solve/weights.ts'
-import { wishOf } from '../../src/solve/wish.ts'
+import { newWishCache, wishOf } from '../../src/solve/wish.ts'
 import { wholeTune } from '../../src/solve/arrange.ts'
 import { tuneOfMusic } from '../support/tunes.ts'
 
@@ -18,7 +18,7 @@ function wishFor(note: string, chord: string, level: Level, capo: number) {
   const setup = guitarSetup(capo)
   const planned = makePlan(tune, setup, wholeTune(tune, 'melody-bass', level))
   if (!planned.ok) throw new Error('does not fit')
-  return { setup, wish: wishOf(planned.plan, planned.plan.slices[0]!, setup, new Map()) }
+  return { setup, wish: wishOf(planned.plan, 0, setup, newWishCache(), undefined) }
 }
 
 describe('candidate generation is complete for what sounds', () => {
