@@ -63,11 +63,7 @@ function restsBetween(
 }
 
 /** Quick successions of notes under one finger on strings that are not neighbours: a barre can, a reader will not. */
-export function barreHops(
-  choice: Int32Array,
-  seconds: readonly number[],
-  struck: Struck,
-): HiddenHop[] {
+export function barreHops(choice: Int32Array, seconds: readonly number[], struck: Struck): HiddenHop[] {
   const hops: HiddenHop[] = []
   const last: ({ code: number; at: number } | undefined)[] = []
   let now = 0

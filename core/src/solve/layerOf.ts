@@ -31,16 +31,25 @@ type Unpicked = Omit<TabNote, 'right'>
 
 /** Writes a solution down as notes and grips. Ids follow from what a note plays, so that re-solving keeps them. */
 export function layerOf(plan: Plan, solution: Solution, tune: TuneDoc, setup: Setup): Layer {
+  return { ...layerOfSlices(plan, solution, tune, setup, 0, plan.slices.length), spans: [], locks: [] }
+}
+
+/** The notes and grips of the slices from `from` to `to`, exclusive. */
+export function layerOfSlices(
+  plan: Plan,
+  solution: Solution,
+  tune: TuneDoc,
+  setup: Setup,
+  from: number,
+  to: number,
+): Pick<Layer, 'notes' | 'grips'> {
   const writer = new LayerWriter(plan, solution, tune, setup)
-  const onsets = plan.slices
-    .map((_, t) => ({ t, notes: writer.notesAt(t) }))
-    .filter(({ notes }) => notes.length > 0)
+  const slices = Array.from({ length: to - from }, (_, k) => from + k)
+  const onsets = slices.map((t) => ({ t, notes: writer.notesAt(t) })).filter(({ notes }) => notes.length > 0)
   const signs = signsOf(plan, tune, setup, onsets)
   return {
     notes: onsets.flatMap(({ notes }, k) => notes.map((n, i) => ({ ...n, right: signs[k]![i]! }))),
-    spans: [],
-    grips: plan.slices.map((_, t) => writer.gripAt(t)),
-    locks: [],
+    grips: slices.map((t) => writer.gripAt(t)),
   }
 }
 

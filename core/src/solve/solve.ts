@@ -15,6 +15,8 @@ export interface Solution {
   readonly choice: Int32Array
   /** Cost over the played order, junctions included. */
   readonly cost: number
+  /** What joins of the played order and forbidden jumps add to each candidate, the rest of the choice as it is. */
+  readonly extra: readonly (Float64Array | undefined)[]
 }
 
 /** Price of differing from the first occurrence of a repeated measure: high enough to be decisive. */
@@ -84,7 +86,9 @@ export function* solve(
     else if (hops.length === 0) break
     extra = biases(sets, choice, joins, alike, varied, known, struck)
   }
-  return { wishes, sets, choice: best!.choice, cost: best!.cost }
+  const { choice, cost } = best!
+  const none = new Map<number, number>()
+  return { wishes, sets, choice, cost, extra: biases(sets, choice, joins, none, none, known, struck) }
 }
 
 /** True for the first slice of a measure that is never played right after the one before it. */

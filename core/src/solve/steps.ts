@@ -24,8 +24,7 @@ export function stepBetween(plan: Plan, from: number, to: number): Step {
     innerBeatsLeft: voices ? Math.max(0, voices.until - b.start) / QUARTER : 0,
     sameChordBass:
       b.bassOnset && wish?.kind === 'alternate' && a.bass >= 0 && plan.bass[a.bass]!.segment === wish.segment,
-    melodyAgain:
-      a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
+    melodyAgain: a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
     shiftShare: b.school.hand === 'position' ? WEIGHTS.positionFirm : 1,
   }
 }

@@ -1,0 +1,93 @@
+import { reachMm } from '../grip/handRules.ts'
+import { THUMB, type Pressed } from '../grip/pressed.ts'
+import type { Grip } from '../model/arrangement.ts'
+import { fretFromNut } from '../neck/geometry.ts'
+import { spanOf } from '../neck/hand.ts'
+import type { Setup } from '../neck/setup.ts'
+import { EFFORT, MOVE_S } from './effortWeights.ts'
+
+/** A grip with its fingers as numbers. */
+export function pressedOf(grip: Pick<Grip, 'pressed'>): Pressed[] {
+  return grip.pressed.map((p) => ({ ...p, finger: p.finger === 'T' ? THUMB : p.finger }))
+}
+
+/** How many mm the widest pair of fingers reaches beyond what this hand holds without strain; 0 where none does. */
+export function strainMm(setup: Setup, pressed: readonly Pressed[]): number {
+  let most = 0
+  for (let i = 0; i < pressed.length; i++) {
+    for (let j = i + 1; j < pressed.length; j++) {
+      const [a, b] = [pressed[i]!, pressed[j]!]
+      if (a.finger === b.finger || a.finger === THUMB || b.finger === THUMB) continue
+      const comfort = EFFORT.comfortShare * spanOf(setup.player.spans, a.finger, b.finger)
+      most = Math.max(most, reachMm(setup, a, b) - comfort)
+    }
+  }
+  return most
+}
+
+/** Strings that lie under barres, counted a barre at a time. */
+export function barredStrings(pressed: readonly Pressed[]): number {
+  let strings = 0
+  for (const finger of new Set(pressed.map((p) => p.finger))) {
+    const under = pressed.filter((p) => p.finger === finger).map((p) => p.string)
+    if (under.length > 1) strings += Math.max(...under) - Math.min(...under) + 1
+  }
+  return strings
+}
+
+/** What a hand does between two grips. */
+export interface HandMove {
+  /** Fingers that land or jump. */
+  readonly landed: number
+  readonly hops: number
+  readonly shiftMm: number
+  readonly barres: number
+  /** What takes the most of the time. */
+  readonly main: 'changes' | 'shift' | 'barre' | 'stretch'
+  /** Seconds that the move needs; 0 where nothing moves. */
+  readonly seconds: number
+}
+
+/** The move from one grip to the next, and how long this hand needs for it. */
+export function handMove(setup: Setup, before: Grip, after: Grip): HandMove {
+  const from = pressedOf(before)
+  const to = pressedOf(after)
+  let landed = 0
+  let hops = 0
+  let slidMm = 0
+  let barres = 0
+  for (const finger of new Set(to.map((p) => p.finger))) {
+    const here = to.filter((p) => p.finger === finger)
+    const there = from.filter((p) => p.finger === finger)
+    if (here.every((p) => there.some((q) => q.string === p.string && q.fret === p.fret))) continue
+    const [p, q] = [here[0]!, there[0]]
+    const along = q !== undefined && q.string === p.string && here.length === there.length
+    if (along) slidMm = Math.max(slidMm, Math.abs(neckMm(setup, p.fret) - neckMm(setup, q.fret)))
+    else {
+      landed++
+      if (q && !(q.fret === p.fret && Math.abs(q.string - p.string) <= 1)) hops++
+    }
+    if (here.length > 1) barres++
+  }
+  const moves = landed > 0 || slidMm > 0
+  const wayMm = to.length > 0 ? Math.abs(neckMm(setup, after.position) - neckMm(setup, before.position)) : 0
+  const shiftMm = moves && wayMm > LEAN_MM ? wayMm : 0
+  if (!moves) return { landed: 0, hops: 0, shiftMm: 0, barres: 0, main: 'changes', seconds: 0 }
+  const bridge = from.length === 0 ? MOVE_S.openBridge : 1
+  const parts = {
+    changes: MOVE_S.finger * landed + MOVE_S.hop * hops + MOVE_S.slideMm * slidMm,
+    shift: MOVE_S.shiftMm * shiftMm * bridge,
+    barre: MOVE_S.barre * barres,
+    stretch: 0,
+  }
+  const plain = MOVE_S.base + parts.changes + parts.shift + parts.barre
+  parts.stretch = (plain * strainMm(setup, to)) / MOVE_S.stretchMm
+  const main = (Object.keys(parts) as (keyof typeof parts)[]).reduce((a, b) => (parts[b] > parts[a] ? b : a))
+  return { landed, hops, shiftMm, barres, main, seconds: plain + parts.stretch }
+}
+
+/** Up to a fret's width near the nut the hand leans and does not travel. */
+const LEAN_MM = 37
+
+const neckMm = (setup: Setup, fret: number) =>
+  fretFromNut(setup.instrument.scaleLength, fret + setup.capo[0]!)
