@@ -4,19 +4,28 @@ import {
   audit,
   finish,
   finishedTabOf,
-  guitarSetup,
+  harmoniseIn,
+  leftOut,
+  MANNERS,
+  measureNumbers,
   problemText,
   STYLES,
   tabJson,
   textTab,
   wholeTune,
+  type Layer,
   type Level,
+  type Manner,
+  type Plan,
   type Player,
   type Setup,
+  type TuneDoc,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 import { readPlayer } from '@velvet-porch/core/schema'
-import { tuningFrom } from './setupFrom.ts'
+import { lockFrom } from './lockFrom.ts'
+import { schoolFrom } from './schoolFrom.ts'
+import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
 import { readText } from './readInput.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
@@ -27,11 +36,14 @@ export function arrangeCommand(args: string[]): void {
     allowPositionals: true,
     options: {
       tune: { type: 'string', default: '1' },
+      ...SETUP_OPTIONS,
       style: { type: 'string', default: 'melody-bass' },
       level: { type: 'string', default: '1' },
-      capo: { type: 'string', default: '0' },
-      tuning: { type: 'string', default: 'standard' },
       player: { type: 'string' },
+      school: { type: 'string', multiple: true, default: [] },
+      lock: { type: 'string', multiple: true, default: [] },
+      harmonise: { type: 'boolean', default: false },
+      manner: { type: 'string', default: 'family' },
       json: { type: 'boolean', default: false },
       text: { type: 'boolean', default: false },
     },
@@ -39,22 +51,30 @@ export function arrangeCommand(args: string[]): void {
   const file = positionals[0]
   if (!file) throw new UsageError('Name the ABC file to arrange.')
   const style = oneOf(values.style, STYLES, 'style')
-  const level = wholeNumber(values.level, 1, 3, 'level') as Level
-  const setup: Setup = {
-    ...guitarSetup(wholeNumber(values.capo, 0, 9, 'capo')),
-    tuning: tuningFrom('guitar', values.tuning),
-    ...(values.player ? { player: playerFrom(values.player) } : {}),
-  }
+  const level = wholeNumber(values.level, 1, 5, 'level') as Level
+  const plain = setupFrom(values)
+  const setup: Setup = { ...plain, ...(values.player ? { player: playerFrom(values.player) } : {}) }
+  const school = schoolFrom(values.school)
   const source = readText(file)
   const readings = readAbc(source.text, () => 'tune')
   const number = wholeNumber(values.tune, 1, readings.length, 'tune')
   const reading = readings[number - 1]!
   const warnings = [...(source.note ? [source.note] : []), ...reading.problems.map(problemText)]
   if (!reading.tune) throw new UsageError(`${file}: ${warnings.join('\n') || 'no tune could be read.'}`)
-  const { tune } = reading
+  const tune = values.harmonise
+    ? harmonised(reading.tune, oneOf(values.manner, MANNERS, 'manner'), warnings)
+    : reading.tune
+  const locks = values.lock.map((text, i) => lockFrom(text, tune, `lock ${i + 1}`)).flat()
   const started = performance.now()
-  const { plan, layer } = finish(arranging(tune, setup, wholeTune(tune, style, level)))
+  const regions = wholeTune(tune, style, level, school)
+  const { plan, layer, idleLocks } = finish(arranging(tune, setup, regions, { locks }))
   const elapsedMs = Math.round((performance.now() - started) * 10) / 10
+  if (idleLocks.length > 0) {
+    const numbers = [...new Set(idleLocks.map((id) => Number(id.split(' ')[1])))]
+    const named = numbers.map((n) => `"${values.lock[n - 1]}"`).join(', ')
+    throw new UsageError(`--lock ${named}: no such note is played there in ${style}, level ${level}.`)
+  }
+  warnings.push(...leftOutText(plan, layer, tune))
   warnings.push(...plan.unfolded.problems)
   if (plan.transposed !== 0)
     warnings.push(
@@ -71,6 +91,27 @@ export function arrangeCommand(args: string[]): void {
   process.stderr.write(
     `${report.melodyKept} of ${report.melodyNotes} melody notes, ${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`,
   )
+}
+
+/** The tune with a proposed harmony in place of its own. */
+function harmonised(tune: TuneDoc, manner: Manner, warnings: string[]): TuneDoc {
+  const { chords, holds } = harmoniseIn(tune, manner)
+  if (tune.chords.some((c) => c.origin === 'given')) warnings.push("The tune's own chords were set aside.")
+  warnings.push(
+    `The chords are a suggestion (${manner}); ${Math.round(holds * 100)} % of the melody lies in them.`,
+  )
+  return { ...tune, chords }
+}
+
+/** What of two parts could not be kept, a line a measure. */
+function leftOutText(plan: Plan, layer: Layer, tune: TuneDoc): string[] {
+  const numbers = measureNumbers(tune.measures)
+  return leftOut(plan, layer, tune)
+    .filter((l) => l.notes > 0)
+    .map(
+      ({ measure, notes }) =>
+        `Measure ${numbers[measure]}: ${notes} note(s) of the second part are left out; the hand cannot hold them with the melody.`,
+    )
 }
 
 /** A hand from a JSON file: spans in mm by finger pair, techniques, school, handedness. */

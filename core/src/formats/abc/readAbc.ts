@@ -1,5 +1,5 @@
 import book, { type AbcElement, type AbcStaff, type AbcTune } from 'abcjs/src/api/abc_tunebook.js'
-import { suggestHarmony } from '../../harmony/suggestHarmony.ts'
+import { harmoniseIn } from '../../harmony/harmonise.ts'
 import type { Id } from '../../model/ids.ts'
 import { TUNE_SCHEMA, type Measure, type TuneDoc } from '../../model/tune.ts'
 import { measureNumbers } from '../../form/measureNumbers.ts'
@@ -165,7 +165,7 @@ function buildTune(
   }
   if (tune.chords.length > 0) return tune
   report('note', 0, 'no chords are given', 'a simple harmony of the key is suggested; change it as you like')
-  return { ...tune, chords: [...tune.chords, ...suggestHarmony(tune)] }
+  return { ...tune, chords: [...tune.chords, ...harmoniseIn(tune, 'family').chords] }
 }
 
 /** The parser falls back silently on some impossible metres, so the fields are read again here. */

@@ -4,7 +4,7 @@ import { measureNumbers } from '../../form/measureNumbers.ts'
 import { ticksAt } from '../../form/timeline.ts'
 import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../harmony/chordSymbol.ts'
 import type { Layer, Level, Style } from '../../model/arrangement.ts'
-import type { TuneDoc } from '../../model/tune.ts'
+import type { ChordMark, TuneDoc } from '../../model/tune.ts'
 import type { Player } from '../../neck/hand.ts'
 import type { InstrumentKind } from '../../neck/instruments.ts'
 import { pitchAt, type Setup } from '../../neck/setup.ts'
@@ -47,7 +47,13 @@ export interface TabJson {
   readonly source: readonly SourceNote[]
   readonly notes: readonly WrittenNote[]
   /** `symbol` is the shape behind the capo, `sounding` what is heard; equal without a capo. */
-  readonly chords: readonly { start: number; symbol: string; sounding: string; rootWanted?: boolean }[]
+  readonly chords: readonly {
+    start: number
+    symbol: string
+    sounding: string
+    rootWanted?: boolean
+    origin?: ChordMark['origin']
+  }[]
   readonly audit?: AuditReport
   readonly warnings: readonly string[]
   readonly elapsedMs: number
@@ -65,6 +71,7 @@ export function tabJson(
   const { timeline } = plan
   const numbers = measureNumbers(tune.measures)
   const rings = ringOf(layer, timeline)
+  const origins = new Map(tune.chords.map((c) => [ticksAt(timeline, c.pos), c.origin]))
   return {
     schemaVersion: 1,
     tune: {
@@ -108,6 +115,7 @@ export function tabJson(
       symbol: h.shape ? chordText(h.shape) : h.symbol,
       sounding: h.sounding ? chordText(h.sounding) : h.symbol,
       rootWanted: rootWanted(plan, h.start),
+      ...(origins.has(h.start) ? { origin: origins.get(h.start)! } : {}),
     })),
     warnings,
     elapsedMs,

@@ -1,0 +1,35 @@
+import {
+  HAND_RULES,
+  PICKING_SCHOOLS,
+  ROOT_RULES,
+  STROKE_RULES,
+  USUAL_SCHOOL,
+  type School,
+} from '@velvet-porch/core'
+import { oneOf, UsageError } from './usage.ts'
+
+/** What each choice of a school may be. */
+const CHOICES: Readonly<Record<keyof School, readonly string[]>> = {
+  picking: PICKING_SCHOOLS,
+  strokes: STROKE_RULES,
+  root: ROOT_RULES,
+  repeats: ['alike', 'varied'],
+  hand: HAND_RULES,
+  harmony: ['below', 'above'],
+  parts: ['melody', 'both'],
+}
+
+/** A school from `--school name=choice`, given as often as there is something to choose. */
+export function schoolFrom(texts: readonly string[]): School {
+  let school = USUAL_SCHOOL
+  for (const text of texts) {
+    const [name = '', choice = ''] = text.split('=')
+    const allowed = CHOICES[name as keyof School]
+    if (!allowed)
+      throw new UsageError(
+        `--school "${text}" is not known; write name=choice with ${Object.keys(CHOICES).join(', ')}.`,
+      )
+    school = { ...school, [name]: oneOf(choice, allowed, `school ${name}`) }
+  }
+  return school
+}
