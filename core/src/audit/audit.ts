@@ -335,7 +335,8 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
         const between = struck.some(
           (b) => (b.note.string - p.note.string) * (b.note.string - q.note.string) < 0,
         )
-        checkTogether(p.note, q.note, between, add, tab.setup.player.school)
+        const school = tab.measures[p.note.measure]?.picking ?? tab.setup.player.school
+        checkTogether(p.note, q.note, between, add, school)
       }
     })
     for (const p of struck) {

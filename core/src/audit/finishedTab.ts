@@ -1,4 +1,4 @@
-import type { LeftFinger, PickingSign } from '../neck/hand.ts'
+import type { LeftFinger, PickingSchool, PickingSign } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Midi } from '../pitch/pitch.ts'
 import type { Role } from '../model/arrangement.ts'
@@ -47,6 +47,8 @@ export interface FinishedTab {
     readonly start: Ticks
     readonly length: Ticks
     readonly number: number
+    /** How it is picked; absent: as the player picks. */
+    readonly picking?: PickingSchool
     /** True where the style lets harmony lie over the melody. */
     readonly harmonyAbove?: boolean
   }[]

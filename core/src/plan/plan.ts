@@ -8,6 +8,7 @@ import { transposeKey, type Key } from '../pitch/key.ts'
 import { midiOf, type Midi } from '../pitch/pitch.ts'
 import { QUARTER, secondsOf, type Ticks } from '../time/ticks.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
+import { alikeBass } from './alikeBass.ts'
 import { bassLine, type BassWish } from './bassLine.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
 import { innerLine, type InnerWish } from './innerLine.ts'
@@ -98,7 +99,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
     return { ...known, ...schoolOf(region) }
   }
   const melodyMidi = melody.map((n) => midiOf(n.pitch) + transposed)
-  const own = bassLine(
+  const line = bassLine(
     tune.measures,
     timeline,
     harmony,
@@ -108,6 +109,8 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
     },
     parted,
   )
+  const alike = (m: number) => rulesAt(m)?.repeats === 'alike'
+  const own = alikeBass(line, timeline, melody, harmony, alike, parted)
   const twoParts = (m: number) => rulesAt(m)?.parts === 'both'
   const bass = [...own, ...partLine(tune, timeline, transposed, twoParts)].sort((a, b) => a.start - b.start)
   const seconds = clock(tune, timeline)

@@ -23,7 +23,7 @@ export interface Solution {
 const LIKENESS = 40
 
 /** More passes than this have not changed a result in the corpus. */
-const MOST_PASSES = 3
+const MOST_PASSES = 4
 
 /** Passes where fingers had to jump unseen: each pass forbids the jumps of those before it. */
 const HOP_PASSES = 6
@@ -51,8 +51,8 @@ export function* solve(
     t === 0 || isSkipped(plan, t, s.measure) ? undefined : stepBetween(plan, t - 1, t),
   )
   const joins = joinsOf(plan)
-  const alike = alikeSlices(plan, wishes, 'alike')
-  const varied = alikeSlices(plan, wishes, 'varied')
+  const alike = alikeSlices(plan, 'alike')
+  const varied = alikeSlices(plan, 'varied')
   let best: { choice: Int32Array; cost: number } | undefined
   let extra: (Float64Array | undefined)[] | undefined
   const known: HiddenHop[] = []
@@ -69,7 +69,9 @@ export function* solve(
     }
     const { choice, trace } = item.value
     traces[pass] = trace
-    const differing = [...alike].filter(([t, first]) => choice[t] !== choice[first]).length
+    const differing = [...alike].filter(
+      ([t, first]) => !isAlike(sets[t]!, choice[t]!, sets[first]!, choice[first]!),
+    ).length
     const hops = [...hiddenHops(sets, choice, seconds), ...barreHops(choice, seconds, struck)]
     if (hops.length > 0) passes = HOP_PASSES
     const same = [...varied].filter(([t, first]) =>
@@ -105,8 +107,11 @@ function joinsOf(plan: Plan): Join[] {
   })
 }
 
-/** Slices of later measures with the same contents as an earlier one, paired with their first occurrence. */
-function alikeSlices(plan: Plan, wishes: readonly Wish[], school: 'alike' | 'varied'): Map<number, number> {
+/**
+ * Slices of later measures with the same contents as an earlier one, paired with their first occurrence. What rings in
+ * from the measure before may differ.
+ */
+function alikeSlices(plan: Plan, school: 'alike' | 'varied'): Map<number, number> {
   const firstOf = new Map<string, number>()
   const pairs = new Map<number, number>()
   for (let m = 0; m < plan.firstSlice.length; m++) {
@@ -114,14 +119,44 @@ function alikeSlices(plan: Plan, wishes: readonly Wish[], school: 'alike' | 'var
     const to = plan.firstSlice[m + 1] ?? plan.slices.length
     if (to <= from) continue
     if (plan.slices[from]!.school.repeats !== school) continue
-    const start = plan.timeline.starts[m]!
-    let content = ''
-    for (let t = from; t < to; t++) content += `${plan.slices[t]!.start - start}:${wishes[t]!.signature};`
+    const content = contentOf(plan, m, from, to)
     const first = firstOf.get(content)
     if (first === undefined) firstOf.set(content, from)
     else for (let t = from; t < to; t++) pairs.set(t, first + t - from)
   }
   return pairs
+}
+
+function contentOf(plan: Plan, m: number, from: number, to: number): string {
+  const start = plan.timeline.starts[m]!
+  let content = ''
+  for (let t = from; t < to; t++) {
+    const s = plan.slices[t]!
+    const bass = plan.bass[s.bass]
+    const inner = plan.inner[s.inner]
+    content += [
+      s.start - start,
+      s.style,
+      s.level,
+      s.melodyOnset ? plan.melodyMidi[s.melody] : '-',
+      plan.harmony[s.segment]?.symbol,
+      s.bassOnset ? `${bass!.kind}${bass!.part?.midi ?? ''}` : '-',
+      s.innerOnset ? `${inner!.kind}${inner!.voices}${inner!.turn}` : '-',
+    ].join()
+    content += ';'
+  }
+  return content
+}
+
+/** True where two candidates, of one set or of two, strike and hold the same under the same fingers. */
+function isAlike(a: CandidateSet, i: number, b: CandidateSet, j: number): boolean {
+  if (a === b) return i === j
+  return (
+    a.melody[i] === b.melody[j] &&
+    a.bass[i] === b.bass[j] &&
+    a.inner[i] === b.inner[j] &&
+    a.list[i]!.chord.join() === b.list[j]!.chord.join()
+  )
 }
 
 function biases(
@@ -145,7 +180,8 @@ function biases(
   }
   for (const [t, first] of alike) {
     const here = at(t)
-    for (let j = 0; j < here.length; j++) if (j !== choice[first]) here[j]! += LIKENESS
+    for (let j = 0; j < here.length; j++)
+      if (!isAlike(sets[t]!, j, sets[first]!, choice[first]!)) here[j]! += LIKENESS
     const there = at(first)
     for (let j = 0; j < there.length; j++) if (j !== choice[first]) there[j]! += LIKENESS
   }

@@ -5,12 +5,13 @@ import { ticksAt } from '../../form/timeline.ts'
 import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../harmony/chordSymbol.ts'
 import type { Layer, Level, Style } from '../../model/arrangement.ts'
 import type { ChordMark, TuneDoc } from '../../model/tune.ts'
-import type { Player } from '../../neck/hand.ts'
+import type { PickingSchool, Player } from '../../neck/hand.ts'
 import type { InstrumentKind } from '../../neck/instruments.ts'
 import { pitchAt, type Setup } from '../../neck/setup.ts'
 import { setupOf } from '../../neck/setupOf.ts'
 import { keyText } from '../../pitch/key.ts'
 import { midiOf } from '../../pitch/pitch.ts'
+import { pickingOf } from '../../plan/pickingOf.ts'
 import type { Plan } from '../../plan/plan.ts'
 import { ringOf } from '../../ring/ring.ts'
 
@@ -29,6 +30,8 @@ export interface TabJson {
       /** What the measure is arranged as. */
       style?: Style
       level?: Level
+      /** How it is picked. */
+      picking?: PickingSchool
       /** True where the style lets harmony lie over the melody. */
       harmonyAbove?: boolean
     }[]
@@ -83,7 +86,7 @@ export function tabJson(
         length: m.length,
         metre: `${m.metre.num}/${m.metre.den}`,
         key: keyText(m.key),
-        ...styleOf(plan, i),
+        ...styleOf(plan, setup.player, i),
       })),
       order: plan.unfolded.order.map((o) => o.measure),
       tempos: tune.tempos.map((t) => ({ start: ticksAt(timeline, t.pos), bpm: t.bpm })),
@@ -122,12 +125,17 @@ export function tabJson(
   }
 }
 
-function styleOf(plan: Plan, measure: number): { style?: Style; level?: Level; harmonyAbove?: boolean } {
+function styleOf(
+  plan: Plan,
+  player: Player,
+  measure: number,
+): { style?: Style; level?: Level; picking?: PickingSchool; harmonyAbove?: boolean } {
   const slice = plan.slices[plan.firstSlice[measure]!]
   if (slice?.measure !== measure) return {}
   const { style, level, school, rules } = slice
   const above = school.parts === 'both' || (rules.double !== undefined && school.harmony === 'above')
-  return { style, level, ...(above ? { harmonyAbove: true } : {}) }
+  const picking = pickingOf(style, school, player)
+  return { style, level, picking, ...(above ? { harmonyAbove: true } : {}) }
 }
 
 /** True where the style plays a bass or voicing at a time and the school wants its root. */
