@@ -121,6 +121,8 @@ export interface ArrangementDoc {
   readonly regions: readonly Region[]
   /** Sounding minus source, in semitones. */
   readonly transposed: number
+  /** A tempo to be reached, in quarter notes a minute: the goal, or a partner's. Absent: the tune's own. */
+  readonly goalBpm?: number
   readonly base: Layer
   readonly variants: readonly Variant[]
 }

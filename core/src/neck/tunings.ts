@@ -28,6 +28,11 @@ export function namedTunings(
   return [{ id: 'standard', tuning: INSTRUMENTS[kind].usual }]
 }
 
+/** A named tuning; the instrument's usual one where it has none of this name. */
+export function tuningById(kind: InstrumentKind, id: TuningId): Tuning {
+  return namedTunings(kind).find((n) => n.id === id)?.tuning ?? INSTRUMENTS[kind].usual
+}
+
 /** The id of a tuning that has one. */
 export function tuningId(kind: InstrumentKind, tuning: Tuning): TuningId | undefined {
   return namedTunings(kind).find(

@@ -137,6 +137,7 @@ const arrangement = Joi.object<ArrangementDoc>({
     .min(1)
     .required(),
   transposed: Joi.number().integer().min(-48).max(48).required(),
+  goalBpm: Joi.number().min(20).max(600),
   base: layer.required(),
   variants: Joi.array()
     .items(

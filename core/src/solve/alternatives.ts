@@ -26,8 +26,8 @@ export interface Alternative {
   readonly effort: { readonly before: number; readonly after: number }
   /** Notes of the target that lie or are fingered otherwise, as they would be. */
   readonly notes: readonly TabNote[]
-  /** Everything that is struck and held in the target under it. */
-  readonly targetNotes: readonly TabNote[]
+  /** The same, with what moves outside the target; and every grip that differs. */
+  readonly moved: readonly TabNote[]
   readonly grips: readonly Grip[]
   /** Notes outside the target that move with it, by measure index. */
   readonly alsoMoves: readonly { readonly measure: number; readonly notes: number }[]
@@ -196,8 +196,8 @@ function described(
     changes: termChanges(plan, setup, chosen, other, first, Math.min(plan.slices.length, end + 1)),
     effort: { before: effort(before), after: effort(after) },
     notes: moved.filter((n) => inTarget.has(n.id)),
-    targetNotes: after.notes.filter((n) => inTarget.has(n.id)),
-    grips: layerOfSlices(plan, other, tune, setup, from, to).grips,
+    moved,
+    grips: after.grips,
     alsoMoves: [...also].map(([measure, notes]) => ({ measure, notes })),
     locks: moved
       .filter((n) => inTarget.has(n.id))

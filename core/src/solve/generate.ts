@@ -182,6 +182,7 @@ function filled(
   let best: { draft: Draft; price: number } | undefined
   const frame = wish.frames[draft.frame]
   const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
+  const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
   for (let string = 1; string <= setup.instrument.strings; string++) {
     if (used.includes(string)) continue
@@ -189,7 +190,7 @@ function filled(
     const fret = under ? under.fret : 0
     if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
     const midi = openPitch(setup, string) + fret
-    if (midi >= melody || !wish.inner!.tones.includes(mod12(midi))) continue
+    if (midi >= melody || midi <= lowest || !wish.inner!.tones.includes(mod12(midi))) continue
     if (under && frame?.frets[string - 1] !== fret) continue
     const price = fillPrice(setup, wish, draft, string)
     const full = { ...draft, inner: { place: { string, fret }, price }, innerFinger: under?.finger ?? 0 }
@@ -208,15 +209,29 @@ const covered = (pressed: readonly Pressed[], p: Pressed) =>
   pressed.some((q) => q.string === p.string && q.fret > p.fret)
 const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some((p) => p.string === string)
 
-/** A pattern rises from the string above the bass and comes back; other strings cost a little. */
+/** A pattern climbs from the string above the bass towards the melody and comes back; other strings cost a little. */
 function fillPrice(setup: Setup, wish: Wish, draft: Draft, string: number): number {
   const { turn, role } = wish.inner!
-  const strings = setup.instrument.strings
-  const lowest = Math.min(4, strings)
-  const wave = strings > 4 ? [3, 2, 3, 2] : [lowest, lowest - 1, lowest - 2, lowest - 1]
-  const wanted = role === 'harmony' ? 3 : wave[turn % wave.length]!
-  const low = strings > 4 && string > 4 ? WEIGHTS.fillOnBassString * (string - 3) : 0
+  const inside = stringsInside(setup, draft)
+  const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]!
+  const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
+  const wanted = inside[Math.max(0, step)] ?? string
+  const { strings } = setup.instrument
+  const low = strings > 4 && string > 4 ? WEIGHTS.fillOnBassString * (string - 4) : 0
   return WEIGHTS.fillTurn * Math.abs(string - wanted) + low + (draft.frame < 0 ? 0.2 : 0)
+}
+
+/** Steps of the pattern by how many strings lie between bass and melody, the lowest first. */
+const WAVES = [[0], [0, 1], [0, 1, 2, 1], [0, 1, 2, 1]] as const
+
+/** Strings between the bass (or the lower half of the instrument) and the melody, lowest first. */
+function stringsInside(setup: Setup, { melody, bass }: Draft): number[] {
+  const { strings } = setup.instrument
+  const from = bass ? bass.place.string - 1 : Math.min(strings, 4)
+  const to = melody ? melody.string + 1 : 1
+  const inside: number[] = []
+  for (let string = from; string >= to; string--) inside.push(string)
+  return inside
 }
 
 /** Voicings struck with the melody: each frame whole, all its strings at once. */

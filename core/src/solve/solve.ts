@@ -54,7 +54,8 @@ export function* solve(
   const alike = alikeSlices(plan, 'alike')
   const varied = alikeSlices(plan, 'varied')
   let best: { choice: Int32Array; cost: number } | undefined
-  let extra: (Float64Array | undefined)[] | undefined
+  const unpaired = withoutTwin(sets, alike)
+  let extra = unpaired
   const known: HiddenHop[] = []
   const seconds = plan.slices.map((s) => s.seconds)
   const struck = struckBy(plan, sets)
@@ -87,6 +88,7 @@ export function* solve(
     if (better) best = { choice, cost }
     else if (hops.length === 0) break
     extra = biases(sets, choice, joins, alike, varied, known, struck)
+    unpaired?.forEach((prices, t) => prices && addTo(extra!, t, prices))
   }
   const { choice, cost } = best!
   const none = new Map<number, number>()
@@ -148,15 +150,37 @@ function contentOf(plan: Plan, m: number, from: number, to: number): string {
   return content
 }
 
-/** True where two candidates, of one set or of two, strike and hold the same under the same fingers. */
+/**
+ * True where two candidates, of one set or of two, strike and hold the same under the same fingers; what rings in from
+ * before does not count.
+ */
 function isAlike(a: CandidateSet, i: number, b: CandidateSet, j: number): boolean {
-  if (a === b) return i === j
-  return (
-    a.melody[i] === b.melody[j] &&
-    a.bass[i] === b.bass[j] &&
-    a.inner[i] === b.inner[j] &&
-    a.list[i]!.chord.join() === b.list[j]!.chord.join()
-  )
+  if (a === b && i === j) return true
+  const ringsInOtherwise = a !== b || a.planted[i] !== b.planted[j]
+  return ringsInOtherwise && voicesOf(a, i) === voicesOf(b, j)
+}
+
+const voicesOf = (set: CandidateSet, i: number) =>
+  `${set.melody[i]!},${set.bass[i]!},${set.inner[i]!},${set.list[i]!.chord.join()}`
+
+/** Prices for candidates of paired slices that the other slice does not have: they could never be alike. */
+function withoutTwin(
+  sets: readonly CandidateSet[],
+  alike: ReadonlyMap<number, number>,
+): (Float64Array | undefined)[] | undefined {
+  let prices: (Float64Array | undefined)[] | undefined
+  const charge = (t: number, other: number) => {
+    const known = new Set(sets[other]!.list.map((_, j) => voicesOf(sets[other]!, j)))
+    prices ??= sets.map(() => undefined)
+    const here = (prices[t] ??= new Float64Array(sets[t]!.list.length))
+    for (let j = 0; j < here.length; j++) if (!known.has(voicesOf(sets[t]!, j))) here[j]! += LIKENESS
+  }
+  for (const [t, first] of alike) {
+    if (sets[t] === sets[first]) continue
+    charge(t, first)
+    charge(first, t)
+  }
+  return prices
 }
 
 function biases(
@@ -196,6 +220,12 @@ function biases(
       if (takesHop(hop, sets[hop.slice]!, j, struck)) here[j]! += WEIGHTS.hopTooFast
   }
   return extra
+}
+
+function addTo(extra: (Float64Array | undefined)[], t: number, prices: Float64Array): void {
+  const here = extra[t]
+  if (here) prices.forEach((price, j) => (here[j]! += price))
+  else extra[t] = prices
 }
 
 /** The notes that each candidate strikes: voices that are held over are not struck. */

@@ -82,7 +82,7 @@ export const WEIGHTS = {
   noFill: 3,
   fillTurn: 0.35,
   fillNotChord: 1.2,
-  fillOnBassString: 0.6,
+  fillOnBassString: 1.1,
   /** A second voice left out; away from the neighbouring string; its time cut. */
   noSecond: 9,
   secondApart: 0.7,
@@ -105,7 +105,7 @@ export const WEIGHTS = {
   voicingFingers: 0.3,
   voicingBeat: 0.9,
   /** The melody note before does not ring on. */
-  notRinging: 6,
+  notRinging: 11,
   harmonic: 1.4,
   /** Against the school: an open string where the hand should stay, a fretted one where an open one sounds. */
   openAvoided: 1.1,

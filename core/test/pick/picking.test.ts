@@ -14,10 +14,12 @@ const melody = (string: number, seconds: number): PickedOnset => ({
 
 describe('the picking hand', () => {
   it('gives each treble string its finger: i on 3, m on 2, a on 1, p on the basses (common practice, no source)', () => {
-    expect(assignPicking(
+    expect(
+      assignPicking(
         [3, 2, 1].map((s) => melody(s, 1)),
         HAND,
-      ).flat()).toEqual(['i', 'm', 'a'])
+      ).flat(),
+    ).toEqual(['i', 'm', 'a'])
     expect(
       assignPicking(
         [6, 5, 4].map((string) => ({ notes: [{ string, role: 'bass' }], seconds: 1, ...PLACE })),
@@ -44,12 +46,14 @@ describe('the picking hand', () => {
   })
 
   it('keeps one finger on a slow repeated string', () => {
-    expect(new Set(assignPicking(
+    expect(
+      new Set(
+        assignPicking(
           Array.from({ length: 5 }, () => melody(2, 0.8)),
           HAND,
-        ).flat())).toEqual(
-      new Set(['m']),
-    )
+        ).flat(),
+      ),
+    ).toEqual(new Set(['m']))
   })
 
   it('plucks strings sounded together with different fingers in the order of the strings, thumb on the bass', () => {

@@ -99,7 +99,9 @@ describe('the search against brute force', () => {
     fc.assert(
       fc.property(
         window,
-        fc.array(fc.tuple(fc.nat(7), fc.nat(4), fc.double({ min: 0, max: 9, noNaN: true })), { maxLength: 4 }),
+        fc.array(fc.tuple(fc.nat(7), fc.nat(4), fc.double({ min: 0, max: 9, noNaN: true })), {
+          maxLength: 4,
+        }),
         (slices, changes) => {
           const sets = slices.map((s) => packCandidates(setup, s.list))
           const steps = slices.map((s, t) => (t === 0 ? undefined : s.join))

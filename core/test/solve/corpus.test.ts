@@ -12,41 +12,30 @@ import {
   placesOf,
   type Pressed,
 } from '../../src/index.ts'
-import { STYLES, type Level } from '../../src/index.ts'
+import { GUITAR, LEVELS, refusalOf, STYLES } from '../../src/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic, type Outcome } from '../support/tunes.ts'
 
-const LEVELS: readonly Level[] = [1, 2, 3]
+/** Less comfortable, but not wrong: a bass that is let go early because the melody needs the hand. */
+const COMFORT: readonly string[] = ['bassCut', 'noRoot', 'wrongRoot']
 
-describe('the corpus through every style and level, audited from the finished tab', () => {
-  for (const tune of CORPUS) {
-    for (const style of STYLES) {
-      for (const level of LEVELS) {
-        for (const capo of [0, 4]) {
-          it(`${tune.title}, ${style} ${level}, capo ${capo}`, () => {
-            const outcome = arrangeTune(tune, style, level, capo)
-            const { report } = outcome
-            expect(report.findings.filter((f) => f.kind !== 'bassCut')).toEqual([])
-            expect(report.melodyKept).toBe(report.melodyNotes)
-            for (const missing of rootsMissing(outcome)) expect(rootExists(outcome, missing)).toBe(false)
-          })
-        }
-      }
-    }
-  }
+describe('the corpus through every style, audited from the finished tab', () => {
+  CORPUS.forEach((tune, i) => {
+    STYLES.forEach((style, k) => {
+      // Every tune meets every style, at levels and capos that take turns; the whole product is the corpus run.
+      const level = LEVELS[(i + k) % LEVELS.length]!
+      const capo = (i + k) % 3 === 0 ? 4 : 0
+      if (refusalOf(style, level, GUITAR)) return
+      it(`${tune.title}, ${style} ${level}, capo ${capo}`, () => {
+        const outcome = arrangeTune(tune, style, level, capo)
+        const { report } = outcome
+        expect(report.findings.filter((f) => !COMFORT.includes(f.kind))).toEqual([])
+        expect(report.melodyKept).toBe(report.melodyNotes)
+        for (const f of report.findings)
+          if (f.kind === 'noRoot' || f.kind === 'wrongRoot') expect(rootExists(outcome, f.start)).toBe(false)
+      })
+    })
+  })
 })
-
-/** Starts of harmony changes without the wanted bass. */
-function rootsMissing({ json, plan }: Outcome): number[] {
-  return plan.harmony
-    .filter((h) => h.sounding)
-    .filter(
-      (h) =>
-        !json.notes.some(
-          (n) => n.role === 'bass' && n.start === h.start && mod12(n.midi) === bassPitchClass(h.sounding!),
-        ),
-    )
-    .map((h) => h.start)
-}
 
 /** Exhaustive search over the hard rules: can any hand play the melody note and its root below it? */
 function rootExists({ json, plan }: Outcome, start: number): boolean {

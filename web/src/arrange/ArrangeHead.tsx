@@ -1,55 +1,44 @@
+import { ActionIcon, Button, Checkbox, Group, Progress, Text, Tooltip } from '@mantine/core'
 import {
-  ActionIcon,
-  Button,
-  Checkbox,
-  Group,
-  Progress,
-  SegmentedControl,
-  Select,
-  Text,
-  Tooltip,
-} from '@mantine/core'
-import { IconArrowBackUp, IconArrowForwardUp, IconFileText, IconPrinter } from '@tabler/icons-react'
-import {
-  LEVELS,
-  namedTunings,
-  STYLES,
-  textTab,
-  tuningId,
-  type ArrangementDoc,
-  type Level,
-  type Style,
-} from '@velvet-porch/core'
+  IconArrowBackUp,
+  IconArrowForwardUp,
+  IconFileText,
+  IconPrinter,
+  IconSwitchHorizontal,
+} from '@tabler/icons-react'
+import { textTab, tuningId, type ArrangementDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useNames } from '../names/useNames.ts'
-import { keysOf, type SheetModel } from '../sheet/sheetModel.ts'
+import { keysOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
 import type { TabLayers } from '../sheet/TabLayer.tsx'
 import { step } from '../store/documents.ts'
 import { arrangementId } from '../store/shelf.ts'
 import { useHistory } from '../store/useTune.ts'
+import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
-import { FIRST_SETTINGS, settingsOf, type Arranger, type Settings } from './useArranger.ts'
-
-const TUNINGS = namedTunings('guitar')
+import { Sections } from './Sections.tsx'
+import type { Arranger } from './useArranger.ts'
 
 interface Props {
   readonly id: string
   readonly model: SheetModel
   readonly doc: ArrangementDoc | null
   readonly arranger: Arranger
+  readonly spot: Spot | undefined
   readonly layers: TabLayers
   readonly onLayers: (layers: TabLayers) => void
+  readonly comparing: boolean
+  readonly onCompare: (on: boolean) => void
 }
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
-export function ArrangeHead({ id, model, doc, arranger, layers, onLayers }: Props) {
+export function ArrangeHead(props: Props) {
+  const { id, model, doc, arranger, spot, layers, onLayers, comparing, onCompare } = props
   const { t } = useTranslation()
   const go = useNavigate()
-  const now = arranger.wanted ?? (doc ? settingsOf(doc) : FIRST_SETTINGS)
   const history = useHistory(arrangementId(id))
-  const busy = arranger.progress !== undefined
-  const set = (next: Partial<Settings>, label: string) => void arranger.arrange({ ...now, ...next }, label)
+  const { settings } = arranger
   const download = () => {
     if (!model.layer || !model.setup) return
     const text = textTab({
@@ -83,6 +72,16 @@ export function ArrangeHead({ id, model, doc, arranger, layers, onLayers }: Prop
           >
             <IconArrowForwardUp size={18} />
           </Step>
+          <Step
+            label={
+              history.undo ? t('arrange.compare.with', { label: history.undo }) : t('arrange.compare.none')
+            }
+            disabled={!history.undo}
+            pressed={comparing}
+            onClick={() => onCompare(!comparing)}
+          >
+            <IconSwitchHorizontal size={18} />
+          </Step>
           <Step label={t('arrange.text')} disabled={!doc} onClick={download}>
             <IconFileText size={18} />
           </Step>
@@ -91,78 +90,49 @@ export function ArrangeHead({ id, model, doc, arranger, layers, onLayers }: Prop
           </Step>
         </Group>
       </div>
-      <div className="bench-tools">
-        <SegmentedControl
-          size="xs"
-          aria-label={t('arrange.style')}
-          value={now.style}
-          onChange={(v) =>
-            set({ style: v as Style }, t('arrange.command.style', { to: t(`arrange.styles.${v as Style}`) }))
-          }
-          data={STYLES.map((s) => ({ value: s, label: t(`arrange.styles.${s}`) }))}
-        />
-        <SegmentedControl
-          size="xs"
-          aria-label={t('arrange.level')}
-          value={String(now.level)}
-          onChange={(v) => set({ level: Number(v) as Level }, t('arrange.command.level', { to: v }))}
-          data={LEVELS.map((l) => ({
-            value: String(l),
-            label: <span title={t(`arrange.levels.${l}`)}>{t('arrange.levelName', { level: l })}</span>,
-          }))}
-        />
-        <Select
-          size="xs"
-          w={112}
-          aria-label={t('instrument.tuning')}
-          value={tuningId('guitar', now.tuning) ?? null}
-          allowDeselect={false}
-          onChange={(v) => {
-            const named = TUNINGS.find((n) => n.id === v)
-            if (named)
-              set(
-                { tuning: named.tuning },
-                t('arrange.command.tuning', { to: t(`instrument.tunings.${named.id}`) }),
-              )
-          }}
-          data={TUNINGS.map((n) => ({ value: n.id, label: t(`instrument.tunings.${n.id}`) }))}
-        />
-        <Select
-          size="xs"
-          w={104}
-          aria-label={t('arrange.capo')}
-          value={String(now.capo)}
-          allowDeselect={false}
-          onChange={(v) => v !== null && set({ capo: Number(v) }, t('arrange.command.capo', { to: v }))}
-          data={Array.from({ length: 10 }, (_, c) => ({
-            value: String(c),
-            label:
-              c === 0 ? `${t('arrange.capo')}: ${t('arrange.noCapo')}` : t('arrange.capoAt', { capo: c }),
-          }))}
-        />
-        <Checkbox
-          size="xs"
-          label={t('arrange.fingers')}
-          checked={layers.fingers}
-          onChange={(e) => onLayers({ ...layers, fingers: e.currentTarget.checked })}
-        />
-        <Checkbox
-          size="xs"
-          label={t('arrange.picking')}
-          checked={layers.picking}
-          onChange={(e) => onLayers({ ...layers, picking: e.currentTarget.checked })}
-        />
-        {busy ? (
-          <Group gap={6} role="status">
-            <Text size="xs">{t('arrange.working')}</Text>
-            <Progress w={90} value={(arranger.progress ?? 0) * 100} aria-label={t('arrange.working')} />
-            <Button size="compact-xs" variant="default" onClick={arranger.cancel}>
-              {t('arrange.cancel')}
-            </Button>
-          </Group>
-        ) : null}
-      </div>
+      {settings ? (
+        <>
+          <div className="bench-tools">
+            <InstrumentTools settings={settings} arranger={arranger} />
+            <Checkbox
+              size="xs"
+              label={t('arrange.fingers')}
+              checked={layers.fingers}
+              onChange={(e) => onLayers({ ...layers, fingers: e.currentTarget.checked })}
+            />
+            <Checkbox
+              size="xs"
+              label={t('arrange.picking')}
+              checked={layers.picking}
+              onChange={(e) => onLayers({ ...layers, picking: e.currentTarget.checked })}
+            />
+            <Working arranger={arranger} />
+          </div>
+          <Sections
+            tune={model.tune}
+            numbers={model.numbers}
+            arranger={arranger}
+            settings={settings}
+            spot={spot}
+          />
+        </>
+      ) : null}
     </>
+  )
+}
+
+/** Shows that work goes on, and stops it. */
+function Working({ arranger }: { arranger: Arranger }) {
+  const { t } = useTranslation()
+  if (arranger.progress === undefined) return null
+  return (
+    <Group gap={6} role="status">
+      <Text size="xs">{t('arrange.working')}</Text>
+      <Progress w={90} value={arranger.progress * 100} aria-label={t('arrange.working')} />
+      <Button size="compact-xs" variant="default" onClick={arranger.cancel}>
+        {t('arrange.cancel')}
+      </Button>
+    </Group>
   )
 }
 
@@ -191,25 +161,36 @@ function SetupText({ model }: { model: SheetModel }) {
         ]
       : [keys.sounding]
   const hand = model.setup.player.name ? [model.setup.player.name] : []
-  const id = tuningId('guitar', model.setup.tuning)
+  const { kind } = model.setup.instrument
+  const id = tuningId(kind, model.setup.tuning)
   const tuning = id && id !== 'standard' ? [t(`instrument.tunings.${id}`)] : []
-  return <>{[...parts, ...tuning, ...shifted, ...hand].join(' · ')}</>
+  const instrument = kind === 'guitar' ? [] : [t(`instrument.kinds.${kind}`)]
+  return <>{[...instrument, ...parts, ...tuning, ...shifted, ...hand].join(' · ')}</>
 }
 
 function Step({
   label,
   disabled,
+  pressed,
   onClick,
   children,
 }: {
   label: string
   disabled: boolean
+  pressed?: boolean
   onClick: () => void
   children: React.ReactNode
 }) {
   return (
     <Tooltip label={label}>
-      <ActionIcon variant="subtle" color="plum" aria-label={label} disabled={disabled} onClick={onClick}>
+      <ActionIcon
+        variant={pressed ? 'filled' : 'subtle'}
+        color="plum"
+        aria-label={label}
+        aria-pressed={pressed}
+        disabled={disabled}
+        onClick={onClick}
+      >
         {children}
       </ActionIcon>
     </Tooltip>

@@ -1,5 +1,5 @@
 import { Alert, Button } from '@mantine/core'
-import { hertz, pitchAt } from '@velvet-porch/core'
+import { hertz, pitchAt, type Alternative } from '@velvet-porch/core'
 import { useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
@@ -16,11 +16,16 @@ import { TuneGate } from '../tune/TuneGate.tsx'
 import { ArrangeHead } from './ArrangeHead.tsx'
 import { AuditLine } from './AuditLine.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
+import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
 import { HandText, NeckLegend, StretchText } from './HandText.tsx'
+import { LeftOutLine } from './LeftOutLine.tsx'
+import { Locks } from './Locks.tsx'
+import { OtherWays } from './OtherWays.tsx'
 import { Pins } from './Pins.tsx'
 import { Reasons } from './Reasons.tsx'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
+import { usePrevious } from './usePrevious.ts'
 
 /** The bench: effort, sheet, standing neck and reasons of one arrangement. */
 export function ArrangeStage() {
@@ -35,20 +40,37 @@ function Bench({ id }: { id: string }) {
   const tune = opened.state === 'ready' ? opened.doc : undefined
   const doc = useArrangement(id)
   const arranger = useArranger(tune, doc)
+  const previous = usePrevious(doc)
+  const [comparing, setComparing] = useState(false)
+  const [tried, setTried] = useState<Alternative>()
+  const before = comparing ? previous : undefined
+  const shown = useMemo(() => {
+    const base = before?.doc ?? doc
+    return base && tried && !before ? withWay(base, tried) : base
+  }, [before?.doc, doc, tried])
   const fits =
     tune !== undefined &&
-    doc !== undefined &&
-    (!doc || doc.base.notes.every((n) => tune.measures.some((m) => m.id === n.pos.measure)))
+    shown !== undefined &&
+    (!shown || shown.base.notes.every((n) => tune.measures.some((m) => m.id === n.pos.measure)))
   const model = useMemo(
-    () => (tune ? sheetModel(tune, doc && fits ? doc : undefined) : undefined),
-    [tune, doc, fits],
+    () => (tune ? sheetModel(tune, shown && fits ? shown : undefined) : undefined),
+    [tune, shown, fits],
+  )
+  const changed = useMemo(
+    () =>
+      doc && (before || tried) && shown
+        ? changedNotes(before ? before.doc : doc, before ? doc : shown)
+        : undefined,
+    [doc, before, tried, shown],
   )
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
   const [layers, setLayers] = useState<TabLayers>({ fingers: true, picking: false })
+  const [why, setWhy] = useState(false)
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const { toggle, cursor } = usePlaying(model, spot, marked)
-  useArrangeActions(id, arranger, doc, toggle)
+  const compare = useCallback(() => setComparing((on) => !on), [])
+  useArrangeActions(id, arranger, doc, toggle, previous ? compare : undefined)
   const hand = model && spot ? handAt(model, spot) : undefined
   const plucked = useMemo(
     () =>
@@ -61,7 +83,9 @@ function Bench({ id }: { id: string }) {
     },
     [model],
   )
+  const lit = useMemo(() => ({ changed, locked: lockedTargets(doc) }), [changed, doc])
   if (!model || doc === undefined) return null
+  const settled = Boolean(tune && doc && fits && !arranger.stale && arranger.progress === undefined)
   return (
     <div className="bench">
       <div className="bench-head">
@@ -70,12 +94,47 @@ function Bench({ id }: { id: string }) {
           model={model}
           doc={doc}
           arranger={arranger}
+          spot={spot}
           layers={layers}
           onLayers={setLayers}
+          comparing={Boolean(before)}
+          onCompare={setComparing}
         />
+        {before ? (
+          <Alert color="lamp" mt="xs" p="xs" data-testid="comparing">
+            {t('arrange.compare.shown', { label: before.label, count: changed?.size ?? 0 })}{' '}
+            <Button size="compact-sm" ml="sm" onClick={compare}>
+              {t('arrange.compare.back')}
+            </Button>
+          </Alert>
+        ) : null}
         {arranger.failed ? (
-          <Alert color="red" mt="xs" title={t('arrange.failed')}>
-            {arranger.failed} {t('arrange.tryLower')}
+          <Alert
+            color="red"
+            mt="xs"
+            title={t('arrange.failed')}
+            withCloseButton
+            closeButtonLabel={t('arrange.dismiss')}
+            onClose={arranger.forget}
+          >
+            {arranger.failed.message}{' '}
+            {arranger.failed.locks.length > 0 ? (
+              <Button
+                size="compact-sm"
+                ml="sm"
+                onClick={() => {
+                  const { settings, locks, label } = arranger.failed!
+                  void arranger.arrange(
+                    { ...settings, locks: settings.locks.filter((l) => !locks.includes(l.id)) },
+                    label,
+                  )
+                }}
+              >
+                {t('arrange.withoutThem')}
+              </Button>
+            ) : (
+              t('arrange.tryLower')
+            )}
           </Alert>
         ) : null}
         {arranger.stale && arranger.progress === undefined && doc ? (
@@ -95,7 +154,7 @@ function Bench({ id }: { id: string }) {
           </Alert>
         ) : null}
         {tune?.pins?.length ? <Pins tune={tune} /> : null}
-        <EffortRibbon model={model} spot={spot} onSpot={setSpot} />
+        <EffortRibbon model={model} doc={doc} spot={spot} onSpot={setSpot} />
       </div>
       <div className="bench-sheet">
         <Sheet
@@ -106,6 +165,7 @@ function Bench({ id }: { id: string }) {
           marked={marked}
           onMark={setMarked}
           cursor={cursor}
+          lit={lit}
         />
       </div>
       <aside className="bench-side">
@@ -113,8 +173,32 @@ function Bench({ id }: { id: string }) {
         {model.setup ? <Neck setup={model.setup} hand={hand} plucked={plucked} onHear={hear} /> : null}
         {hand ? <NeckLegend /> : null}
         {model.setup ? <StretchText setup={model.setup} hand={hand} /> : null}
-        <Reasons grip={hand?.now} />
-        {tune && doc && fits && !arranger.stale ? <AuditLine tune={tune} doc={doc} onSpot={setSpot} /> : null}
+        <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
+          {why && settled && spot && !before ? (
+            <OtherWays
+              tune={tune!}
+              doc={doc!}
+              model={model}
+              arranger={arranger}
+              spot={spot}
+              tried={tried}
+              onTry={setTried}
+            />
+          ) : null}
+        </Reasons>
+        {doc && fits && !before ? (
+          <Locks
+            model={model}
+            doc={doc}
+            arranger={arranger}
+            spot={spot}
+            grip={hand?.now}
+            blamed={arranger.failed?.locks ?? NO_LOCKS}
+            onSpot={setSpot}
+          />
+        ) : null}
+        {settled && !before ? <LeftOutLine tune={tune!} doc={doc!} model={model} onSpot={setSpot} /> : null}
+        {settled && !before ? <AuditLine tune={tune!} doc={doc!} onSpot={setSpot} /> : null}
       </aside>
       <PlayControl
         onToggle={toggle}
@@ -126,3 +210,5 @@ function Bench({ id }: { id: string }) {
     </div>
   )
 }
+
+const NO_LOCKS: readonly string[] = []

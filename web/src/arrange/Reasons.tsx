@@ -1,27 +1,25 @@
-import type { CostTerm, Grip } from '@velvet-porch/core'
+import type { Grip } from '@velvet-porch/core'
+import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { en } from '../texts/en.ts'
-
-type Term = keyof (typeof en)['reasons']['term']
-
-/** Terms whose words change with the number. */
-const PLURAL: Readonly<Record<string, Term>> = {
-  land: 'lands',
-  guide: 'guides',
-  shapeNotHeld: 'shapesNotHeld',
-}
+import { useTermWords } from './useTermWords.ts'
 
 /** Why the engine chose this grip: what was charged for it, in words and units, dearest first. Folded by default. */
-export function Reasons({ grip }: { grip: Grip | undefined }) {
+export function Reasons({
+  grip,
+  open,
+  onOpen,
+  children,
+}: {
+  grip: Grip | undefined
+  open: boolean
+  onOpen: (open: boolean) => void
+  children?: ReactNode
+}) {
   const { t } = useTranslation()
-  const words = ({ term, quantity }: CostTerm) => {
-    const n = quantity === undefined ? '' : Number(quantity.toFixed(quantity < 10 ? 1 : 0))
-    const key = n !== 1 && PLURAL[term] ? PLURAL[term] : (term as Term)
-    return t(`reasons.term.${key}`, { n })
-  }
+  const words = useTermWords()
   const total = grip?.costs.reduce((sum, c) => sum + c.cost, 0) ?? 0
   return (
-    <details className="reasons">
+    <details className="reasons" open={open} onToggle={(e) => onOpen(e.currentTarget.open)}>
       <summary>{t('reasons.title')}</summary>
       {!grip || grip.costs.length === 0 ? (
         <p>{t('reasons.none')}</p>
@@ -38,6 +36,7 @@ export function Reasons({ grip }: { grip: Grip | undefined }) {
           <small>{t('reasons.total', { cost: total.toFixed(1) })}</small>
         </>
       )}
+      {children}
     </details>
   )
 }

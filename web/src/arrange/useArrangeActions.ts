@@ -13,6 +13,7 @@ export function useArrangeActions(
   arranger: Arranger,
   doc: ArrangementDoc | null | undefined,
   togglePlay: () => void,
+  compare: (() => void) | undefined,
 ): void {
   const { t } = useTranslation()
   const go = useNavigate()
@@ -34,6 +35,7 @@ export function useArrangeActions(
           keys: 'Mod+Shift+Z',
           run: () => void step(arrangementId(tuneId), 'redo'),
         },
+        ...(compare ? [{ id: 'compare', label: t('arrange.compare.action'), keys: 'B', run: compare }] : []),
         { id: 'tune', label: t('rail.tune'), keys: 'T', run: () => void go(`/tunes/${tuneId}/tune`) },
         ...(hasDoc
           ? [
@@ -47,7 +49,7 @@ export function useArrangeActions(
             ]
           : []),
       ],
-      [t, go, tuneId, togglePlay, again, hasDoc],
+      [t, go, tuneId, togglePlay, again, hasDoc, compare],
     ),
   )
 }

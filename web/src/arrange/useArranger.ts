@@ -1,16 +1,19 @@
 import {
   arrangementOf,
-  guitarSetup,
   inputHash,
+  setupOf,
   STANDARD_TUNING,
+  tidyRegions,
   wholeTune,
   type ArrangementDoc,
-  type Level,
-  type Style,
+  type Id,
+  type InstrumentKind,
+  type Lock,
+  type Region,
   type TuneDoc,
   type Tuning,
 } from '@velvet-porch/core'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { db } from '../store/db.ts'
 import { change } from '../store/documents.ts'
@@ -18,30 +21,43 @@ import { useCurrentPlayer, usePlayersReady } from '../store/players.ts'
 import { arrangementId } from '../store/shelf.ts'
 import { arrangeInWorker, type ArrangeRun } from '../worker/benchWorker.ts'
 
+/** All that is chosen on the bench: what is arranged where, for which instrument, and what is to stay as it is. */
 export interface Settings {
-  readonly style: Style
-  readonly level: Level
-  readonly capo: number
+  readonly regions: readonly Region[]
+  readonly instrument: InstrumentKind
   readonly tuning: Tuning
+  readonly capo: number
+  readonly locks: readonly Lock[]
 }
 
-export const FIRST_SETTINGS: Settings = {
-  style: 'melody-bass',
-  level: 1,
-  capo: 0,
+const firstSettings = (tune: TuneDoc): Settings => ({
+  regions: wholeTune(tune, 'melody-bass', 1),
+  instrument: 'guitar',
   tuning: STANDARD_TUNING,
-}
-
-export const settingsOf = (doc: ArrangementDoc): Settings => ({
-  style: doc.regions[0]!.style,
-  level: doc.regions[0]!.level,
-  capo: doc.setup.capo[0]!,
-  tuning: doc.setup.tuning,
+  capo: 0,
+  locks: [],
 })
+
+export const settingsOf = (tune: TuneDoc, doc: ArrangementDoc): Settings => ({
+  regions: tidyRegions(tune, doc.regions),
+  instrument: doc.setup.instrument.kind,
+  tuning: doc.setup.tuning,
+  capo: doc.setup.capo[0]!,
+  locks: doc.base.locks,
+})
+
+/** Why an order could not be carried out. */
+export interface Failure {
+  readonly message: string
+  /** Locks that contradict. */
+  readonly locks: readonly Id[]
+  readonly settings: Settings
+  readonly label: string
+}
 
 interface Work {
   readonly progress?: number
-  readonly failed?: string
+  readonly failed?: Failure
   /** Settings that are being worked on. */
   readonly wanted?: Settings
 }
@@ -60,17 +76,18 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     async (settings: Settings, label: string) => {
       if (!tune) return
       running.current?.cancel()
-      const setup = { ...guitarSetup(settings.capo), tuning: settings.tuning, player }
-      const regions = wholeTune(tune, settings.style, settings.level)
+      const { regions, instrument, tuning, capo, locks } = settings
+      const setup = setupOf(instrument, tuning, { fret: capo }, player)
       setWork({ progress: 0, wanted: settings })
-      const run = arrangeInWorker(tune, setup, regions, (progress) => {
+      const run = arrangeInWorker({ tune, setup, regions, locks }, (progress) => {
         if (running.current === run) setWork((w) => ({ ...w, progress }))
       })
       running.current = run
       const reply = await run.reply
       if (running.current !== run) return
       running.current = undefined
-      if (reply.kind === 'failed') return setWork({ failed: reply.message, wanted: settings })
+      if (reply.kind === 'failed')
+        return setWork({ failed: { message: reply.message, locks: reply.locks, settings, label } })
       setWork({})
       if (reply.kind === 'cancelled') return
       const id = arrangementId(tune.id)
@@ -87,16 +104,34 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
   )
   useEffect(() => {
     if (ready && tune && doc === null && !running.current)
-      void arrange(FIRST_SETTINGS, t('arrange.command.first'))
+      void arrange(firstSettings(tune), t('arrange.command.first'))
   }, [ready, tune, doc, arrange, t])
   useEffect(() => () => running.current?.cancel(), [])
-  const stale = Boolean(tune && doc && inputHash(tune, doc.setup, doc.regions) !== doc.inputHash)
-  const again = useCallback(
-    () => arrange(doc ? settingsOf(doc) : FIRST_SETTINGS, t('arrange.command.again')),
-    [arrange, doc, t],
+  const stale = useMemo(
+    () => Boolean(tune && doc && inputHash(tune, doc.setup, doc.regions, doc.base.locks) !== doc.inputHash),
+    [tune, doc],
   )
+  const current = useMemo(
+    () => (tune ? (doc ? settingsOf(tune, doc) : firstSettings(tune)) : undefined),
+    [tune, doc],
+  )
+  const again = useCallback(
+    async () => (current ? arrange(current, t('arrange.command.again')) : undefined),
+    [arrange, current, t],
+  )
+  const forget = useCallback(() => setWork(({ failed: _, ...rest }) => rest), [])
   /** Set where the arrangement was made for another hand than the one in use. */
   const otherHand =
     ready && doc && JSON.stringify(doc.setup.player) !== JSON.stringify(player) ? player : undefined
-  return { ...work, arrange, cancel, again, stale, otherHand }
+  return {
+    ...work,
+    /** What stands on the bench, or is being worked on. */
+    settings: work.wanted ?? current,
+    arrange,
+    cancel,
+    again,
+    forget,
+    stale,
+    otherHand,
+  }
 }

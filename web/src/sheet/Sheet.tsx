@@ -6,7 +6,7 @@ import { headWidth, rowsOf } from './metrics.ts'
 import type { SheetModel, Spot } from './sheetModel.ts'
 import { SpokenSpot } from './SpokenSpot.tsx'
 import { SystemView } from './SystemView.tsx'
-import type { TabLayers } from './TabLayer.tsx'
+import type { Lit, TabLayers } from './TabLayer.tsx'
 
 export interface MarkedMeasures {
   readonly from: number
@@ -23,12 +23,13 @@ interface Props {
   /** Receives the function that moves the play cursor; called with undefined to hide it. */
   readonly cursor?: ((move: (spot: Spot | undefined) => void) => void) | undefined
   readonly printing?: boolean
+  readonly lit?: Lit | undefined
 }
 
 const NOTHING = () => undefined
 
 /** The score page: systems on paper, walked by keys, clicked by mouse, followed by the play cursor. */
-export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, printing = false }: Props) {
+export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, printing = false, lit }: Props) {
   const { t } = useTranslation()
   const root = useRef<HTMLDivElement>(null)
   const { ref: sizeRef, width } = useElementSize<HTMLDivElement>()
@@ -51,6 +52,7 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
         marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
         strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
         picking: layers.picking,
+        intervals: model.doubleStyle.size > 0,
       }),
     [model, layers.picking],
   )
@@ -107,6 +109,7 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
             width={width}
             layers={layers}
             rows={rows}
+            lit={lit}
             always={printing}
             spot={spot && systemOf(spot.measure) === system.index ? spot : undefined}
             marked={

@@ -2,6 +2,7 @@ import { VisuallyHidden } from '@mantine/core'
 import { pitchAt } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
+import { doubleStops } from './doubleStops.ts'
 import { beatOf, chordLabel, inFlats, type SheetModel, type Spot } from './sheetModel.ts'
 
 /** Says the selected spot to a screen reader: measure, beat, chord, every note with both hands. */
@@ -19,13 +20,21 @@ export function SpokenSpot({ model, spot }: { model: SheetModel; spot: Spot | un
     ...(chord ? [chordLabel(chord, names)] : []),
     ...notes.map((n) => {
       const name = model.setup ? names.pitch(pitchAt(model.setup, n.place), inFlats(model)) : ''
-      const place =
-        n.place.fret === 0
+      const place = n.place.harmonic
+        ? t('sheet.harmonic', { name, string: n.place.string, fret: n.place.fret })
+        : n.place.fret === 0
           ? t('sheet.openNote', { name, string: n.place.string })
           : t('sheet.note', { name, string: n.place.string, fret: n.place.fret })
       const finger = n.left === 0 ? '' : `, ${t('sheet.withFinger', { finger: n.left })}`
-      return `${place}${finger}, ${t('sheet.picked', { finger: n.right })}`
+      const picked =
+        n.right === 'down' || n.right === 'up'
+          ? t(`sheet.stroke.${n.right}`)
+          : t('sheet.picked', { finger: n.right })
+      return `${place}${finger}, ${picked}`
     }),
+    ...doubleStops(model, notes).map(({ interval }) =>
+      t(`sheet.interval.${interval.quality}`, { number: t(`sheet.ordinal.${interval.number as 1}`) }),
+    ),
   ]
   return (
     <VisuallyHidden aria-live="polite" data-testid="spoken">

@@ -3,7 +3,7 @@ import { memo, useRef, type MouseEvent } from 'react'
 import type { Rows } from './metrics.ts'
 import type { SheetModel, Spot } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
-import { TabLayer, type TabLayers } from './TabLayer.tsx'
+import { TabLayer, type Lit, type TabLayers } from './TabLayer.tsx'
 import { useNear } from './useNear.ts'
 
 interface Props {
@@ -12,6 +12,7 @@ interface Props {
   readonly width: number
   readonly layers: TabLayers
   readonly rows: Rows
+  readonly lit?: Lit | undefined
   readonly always: boolean
   /** The selected spot, where it stands in this system. */
   readonly spot: Spot | undefined
@@ -27,6 +28,7 @@ export const SystemView = memo(function SystemView({
   width,
   layers,
   rows,
+  lit,
   always,
   spot,
   marked,
@@ -77,7 +79,7 @@ export const SystemView = memo(function SystemView({
             <StaffLayer model={model} system={system} width={width} rows={rows} />
           </div>
           <svg width={width} height={height} style={{ position: 'absolute', inset: 0 }}>
-            <TabLayer model={model} system={system} layers={layers} rows={rows} />
+            <TabLayer model={model} system={system} layers={layers} rows={rows} lit={lit} />
           </svg>
         </>
       ) : null}

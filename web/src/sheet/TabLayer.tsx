@@ -1,9 +1,10 @@
-import { pitchAt } from '@velvet-porch/core'
+import { pitchAt, type Id, type TabNote } from '@velvet-porch/core'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
 import { STAFF_SCALE, TAB_GAP, type Rows } from './metrics.ts'
 import { useNames } from '../names/useNames.ts'
+import { doubleStops } from './doubleStops.ts'
 import { chordLabel, inFlats, METRE_WIDTH, type SheetModel } from './sheetModel.ts'
 
 const tabY = (rows: Rows, string: number) => rows.tabTop + (string - 1) * TAB_GAP
@@ -13,17 +14,25 @@ export interface TabLayers {
   readonly picking: boolean
 }
 
+/** Notes and measures that are marked out: locked ones, and those that another version has otherwise. */
+export interface Lit {
+  readonly locked: ReadonlySet<Id>
+  readonly changed: ReadonlySet<Id> | undefined
+}
+
 /** Tab and text lanes of one system, at the x of the layout contract. */
 export function TabLayer({
   model,
   system,
   layers,
   rows,
+  lit,
 }: {
   model: SheetModel
   system: SystemLayout
   layers: TabLayers
   rows: Rows
+  lit?: Lit | undefined
 }) {
   const strings = model.layer ? (model.setup?.instrument.strings ?? 6) : 0
   const end = system.measures.at(-1)!
@@ -45,6 +54,7 @@ export function TabLayer({
           layers={layers}
           strings={strings}
           rows={rows}
+          lit={lit}
         />
       ))}
     </g>
@@ -58,6 +68,7 @@ function MeasureLanes({
   layers,
   strings,
   rows,
+  lit,
 }: {
   model: SheetModel
   placed: PlacedMeasure
@@ -65,6 +76,7 @@ function MeasureLanes({
   layers: TabLayers
   strings: number
   rows: Rows
+  lit: Lit | undefined
 }) {
   const names = useNames()
   const { t } = useTranslation()
@@ -101,44 +113,140 @@ function MeasureLanes({
         </text>
       ))}
       <Endings model={model} placed={placed} rows={rows} />
+      {lit?.locked.has(measure.id) ? (
+        <LockSign x={placed.x + placed.width - 14} y={rows.staffTop - 16} />
+      ) : null}
       {notes.map((n) => {
-        const text = String(n.place.fret)
+        const text = n.place.harmonic ? `‹${n.place.fret}›` : String(n.place.fret)
         const at = x(n.pos.tick)
         const y = tabY(rows, n.place.string)
+        const half = 4.6 * text.length
         const name = model.setup ? names.pitch(pitchAt(model.setup, n.place), inFlats(model)) : ''
+        const isChanged = lit?.changed?.has(n.id) ?? false
         return (
           <Fragment key={n.id}>
             <rect
-              className="tab-halo"
-              x={at - 4.6 * text.length - 1}
+              className={isChanged ? 'tab-halo changed' : 'tab-halo'}
+              x={at - half - 1}
               y={y - 7}
-              width={9.2 * text.length + 2}
+              width={2 * half + 2}
               height={14}
             />
             <text className={`tab-fret ${n.role}`} x={at} y={y + 4.8} data-note={n.id}>
               {text}
-              <title>
-                {n.place.fret === 0
-                  ? t('sheet.openNote', { name, string: n.place.string })
-                  : t('sheet.note', { name, string: n.place.string, fret: n.place.fret })}
-              </title>
+              <title>{titleOf(t, name, n)}</title>
             </text>
+            {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
+            {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}
             {layers.fingers && n.left !== 0 ? (
-              <text className="finger" x={at + 4.6 * text.length + 4.5} y={y - 2.5}>
+              <text className="finger" x={at + half + 4.5} y={y - 2.5}>
                 {n.left}
-              </text>
-            ) : null}
-            {layers.picking ? (
-              <text className="pick" x={at} y={rows.picking + (n.role === 'bass' ? 14 : 0)}>
-                {n.right}
               </text>
             ) : null}
           </Fragment>
         )
       })}
-      <BarLines model={model} placed={placed} first={first} rows={rows} tab={strings > 0} />
+      {layers.picking
+        ? onsetsOf(notes).map((onset) => (
+            <PickSigns key={onset[0]!.pos.tick} onset={onset} x={x(onset[0]!.pos.tick)} y={rows.picking} />
+          ))
+        : null}
+      {model.setup ? <Intervals model={model} notes={notes} x={x} y={rows.intervals} /> : null}
+      <BarLines model={model} placed={placed} first={first} rows={rows} strings={strings} />
     </g>
   )
+}
+
+type T = ReturnType<typeof useTranslation>['t']
+
+function titleOf(t: T, name: string, { place }: TabNote): string {
+  if (place.harmonic) return t('sheet.harmonic', { name, string: place.string, fret: place.fret })
+  return place.fret === 0
+    ? t('sheet.openNote', { name, string: place.string })
+    : t('sheet.note', { name, string: place.string, fret: place.fret })
+}
+
+/** Notes by onset, each from the lowest string. */
+function onsetsOf(notes: readonly TabNote[]): TabNote[][] {
+  const byTick = new Map<number, TabNote[]>()
+  for (const n of notes) byTick.set(n.pos.tick, [...(byTick.get(n.pos.tick) ?? []), n])
+  return [...byTick.values()].map((onset) => onset.sort((a, b) => b.place.string - a.place.string))
+}
+
+/** The picking hand under an onset: one stroke sign for a pick; the thumb beneath the fingers. */
+function PickSigns({ onset, x, y }: { onset: readonly TabNote[]; x: number; y: number }) {
+  const signs = [...new Set(onset.map((n) => n.right))]
+  const stroke = signs.find((s) => s === 'down' || s === 'up')
+  const fingers = signs.filter((s) => s !== 'down' && s !== 'up' && s !== 'p')
+  const lower = y + (fingers.length > 0 ? 14 : 0)
+  return (
+    <g>
+      {fingers.length > 0 ? (
+        <text className="pick" x={x} y={y}>
+          {fingers.join('')}
+        </text>
+      ) : null}
+      {signs.includes('p') ? (
+        <text className="pick" x={x} y={y + 14}>
+          p
+        </text>
+      ) : null}
+      {stroke ? (
+        <path
+          className="stroke-sign"
+          d={
+            stroke === 'down'
+              ? `M ${x - 4} ${lower} v -8 h 8 v 8`
+              : `M ${x - 4} ${lower - 9} L ${x} ${lower} L ${x + 4} ${lower - 9}`
+          }
+        />
+      ) : null}
+    </g>
+  )
+}
+
+/** Three slashes under a note that trembles. */
+function TremoloSign({ x, y }: { x: number; y: number }) {
+  return (
+    <path
+      className="tremolo-sign"
+      d={[0, 3, 6].map((d) => `M ${x - 4} ${y + d + 2} L ${x + 4} ${y + d - 1}`).join(' ')}
+    />
+  )
+}
+
+/** A small padlock. */
+function LockSign({ x, y }: { x: number; y: number }) {
+  return (
+    <g className="lock-sign" transform={`translate(${x} ${y})`}>
+      <path d="M 1.6 4 V 2.6 a 1.9 1.9 0 0 1 3.8 0 V 4" fill="none" />
+      <rect x={0.4} y={4} width={6.2} height={5} rx={1} />
+    </g>
+  )
+}
+
+/** The interval of each double stop, beneath the tab. */
+function Intervals({
+  model,
+  notes,
+  x,
+  y,
+}: {
+  model: SheetModel
+  notes: readonly TabNote[]
+  x: (tick: number) => number
+  y: number
+}) {
+  const { t } = useTranslation()
+  const found = doubleStops(model, notes)
+  return found.map(({ tick, interval }) => (
+    <text key={tick} className="interval" x={x(tick)} y={y}>
+      {t('sheet.intervalShort', { number: interval.number })}
+      <title>
+        {t(`sheet.interval.${interval.quality}`, { number: t(`sheet.ordinal.${interval.number as 1}`) })}
+      </title>
+    </text>
+  ))
 }
 
 function BarLines({
@@ -146,18 +254,18 @@ function BarLines({
   placed,
   first,
   rows,
-  tab,
+  strings,
 }: {
   model: SheetModel
   placed: PlacedMeasure
   first: boolean
   rows: Rows
-  tab: boolean
+  strings: number
 }) {
   const measure = model.tune.measures[placed.index]!
   const right = placed.x + placed.width
   const heavy = measure.barline === 'final' || measure.repeatEnd > 1
-  const bottom = tab ? rows.tabBottom : rows.staffTop + 40 * STAFF_SCALE
+  const bottom = strings > 0 ? rows.tabBottom : rows.staffTop + 40 * STAFF_SCALE
   const line = (x: number, heavyLine = false) => (
     <line className={heavyLine ? 'bar-heavy' : 'bar-line'} x1={x} x2={x} y1={rows.staffTop} y2={bottom} />
   )
@@ -166,24 +274,24 @@ function BarLines({
     <g>
       {heavy ? line(right - 2, true) : measure.barline === 'none' ? null : line(right - 0.5)}
       {heavy ? line(right - 6.5) : measure.barline === 'double' ? line(right - 4) : null}
-      {measure.repeatEnd > 1 ? <Dots x={right - 11} rows={rows} tab={tab} /> : null}
+      {measure.repeatEnd > 1 ? <Dots x={right - 11} rows={rows} strings={strings} /> : null}
       {measure.repeatStart ? (
         <>
           {line(start + 2, true)}
           {line(start + 6.5)}
-          <Dots x={start + 11} rows={rows} tab={tab} />
+          <Dots x={start + 11} rows={rows} strings={strings} />
         </>
       ) : null}
     </g>
   )
 }
 
-function Dots({ x, rows, tab }: { x: number; rows: Rows; tab: boolean }) {
+function Dots({ x, rows, strings }: { x: number; rows: Rows; strings: number }) {
   const gap = 10 * STAFF_SCALE
   const ys = [
     rows.staffTop + gap * 1.5,
     rows.staffTop + gap * 2.5,
-    ...(tab ? [tabY(rows, 2.5), tabY(rows, 4.5)] : []),
+    ...(strings > 0 ? [tabY(rows, (strings - 1) / 2), tabY(rows, (strings + 3) / 2)] : []),
   ]
   return ys.map((y) => <circle key={y} cx={x} cy={y} r={2.2} fill="var(--ink)" />)
 }

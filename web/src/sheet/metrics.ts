@@ -19,6 +19,8 @@ export interface Rows {
   readonly tabBottom: number
   /** Base line of the picking hand's upper row. */
   readonly picking: number
+  /** Base line of the names of intervals. */
+  readonly intervals: number
   readonly height: number
 }
 
@@ -29,7 +31,7 @@ const BOTTOM_LINE = diatonic({ step: 'E', alter: 0, octave: 4 })
 /** Makes room for the highest and lowest note of the sheet, and no more. */
 export function rowsOf(
   staff: readonly StaffMeasure[],
-  options: { marksAbove: boolean; strings: number; picking: boolean },
+  options: { marksAbove: boolean; strings: number; picking: boolean; intervals: boolean },
 ): Rows {
   const upper = staff.flatMap((m) => m.upper.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
   const lower = staff.flatMap((m) => m.lower.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
@@ -47,14 +49,16 @@ export function rowsOf(
   const tabTop = Math.round(staffBottom + Math.max(18, below) + 10)
   const tabBottom =
     options.strings > 0 ? tabTop + (options.strings - 1) * TAB_GAP : staffBottom + Math.max(6, below)
+  const named = options.intervals ? 14 : 0
   return {
     top,
     chords,
     staffTop,
     tabTop,
     tabBottom,
-    picking: tabBottom + 17,
-    height: Math.round(tabBottom + (options.picking ? 44 : 24)),
+    intervals: tabBottom + 15,
+    picking: tabBottom + 17 + named,
+    height: Math.round(tabBottom + (options.picking ? 44 : 24) + named),
   }
 }
 

@@ -1,13 +1,16 @@
 import {
   harmonyLine,
   measureNumbers,
+  tidyRegions,
   timelineOf,
   transposeKey,
   unfold,
   WHOLE,
   type ArrangementDoc,
   type HarmonySegment,
+  type Id,
   type Layer,
+  type Region,
   type Setup,
   type TabNote,
   type Timeline,
@@ -38,6 +41,8 @@ export interface SheetModel {
   readonly layer?: Layer
   readonly transposed: number
   readonly notes: ReadonlyMap<number, readonly TabNote[]>
+  /** Measures in the style of double stops, by id. */
+  readonly doubleStyle: ReadonlySet<Id>
   readonly layoutMeasures: readonly LayoutMeasure[]
   /** Every spot with an onset, in written order: where the arrow keys walk. */
   readonly spots: readonly Spot[]
@@ -45,7 +50,7 @@ export interface SheetModel {
 
 export function sheetModel(
   tune: TuneDoc,
-  arrangement?: Pick<ArrangementDoc, 'setup' | 'base' | 'transposed'>,
+  arrangement?: Pick<ArrangementDoc, 'setup' | 'base' | 'transposed' | 'regions'>,
 ): SheetModel {
   const timeline = timelineOf(tune.measures)
   const transposed = arrangement?.transposed ?? 0
@@ -90,10 +95,21 @@ export function sheetModel(
     harmony,
     transposed,
     notes,
+    doubleStyle: doubleStyle(tune, arrangement?.regions ?? []),
     layoutMeasures,
     spots,
     ...(arrangement ? { setup: arrangement.setup, layer: arrangement.base } : {}),
   }
+}
+
+function doubleStyle(tune: TuneDoc, regions: readonly Region[]): Set<Id> {
+  const own = new Set<Id>()
+  for (const region of regions.length > 0 ? tidyRegions(tune, regions) : []) {
+    if (region.style !== 'double-stops') continue
+    const at = (id: Id) => tune.measures.findIndex((m) => m.id === id)
+    for (let i = at(region.from); i <= at(region.to); i++) own.add(tune.measures[i]!.id)
+  }
+  return own
 }
 
 export const chordLabel = (h: HarmonySegment, names: Names): string =>

@@ -77,7 +77,8 @@ function useArrangedState(tuneId: string | undefined): StageState {
       const arrangement = await db.arrangements.get(arrangementId(tuneId))
       const tune = await db.tunes.get(tuneId)
       if (!arrangement || !tune) return 'empty'
-      return inputHash(tune, arrangement.setup, arrangement.regions) === arrangement.inputHash
+      return inputHash(tune, arrangement.setup, arrangement.regions, arrangement.base.locks) ===
+        arrangement.inputHash
         ? 'done'
         : 'stale'
     }, [tuneId]) ?? 'empty'

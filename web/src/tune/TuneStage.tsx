@@ -10,6 +10,7 @@ import { keysOf, sheetModel, type Spot } from '../sheet/sheetModel.ts'
 import { step } from '../store/documents.ts'
 import { useTune } from '../store/useTune.ts'
 import { AbcEditor, type AbcEditorHandle } from './AbcEditor.tsx'
+import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { useAbcText } from './useAbcText.ts'
 
@@ -107,6 +108,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
             </Badge>
           ) : null}
         </Group>
+        <Harmonise tune={tune} text={text} spans={spans} onText={edit} />
         <AbcEditor
           text={text}
           label={t('tune.textLabel')}

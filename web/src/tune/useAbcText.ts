@@ -1,4 +1,11 @@
-import { alignIds, mergeList, type AbcSpan, type Problem, type TuneDoc } from '@velvet-porch/core'
+import {
+  alignIds,
+  keepSuggestions,
+  mergeList,
+  type AbcSpan,
+  type Problem,
+  type TuneDoc,
+} from '@velvet-porch/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { change } from '../store/documents.ts'
 import { dropDraft, keepDraft, keptDraft } from '../store/draft.ts'
@@ -48,7 +55,8 @@ export function useAbcText(tune: TuneDoc, label: string) {
         else delete d.composer
         if (aligned.source) d.source = aligned.source
         else delete d.source
-        for (const part of PARTS) mergeList<unknown>(d[part], aligned[part])
+        const read = { ...aligned, chords: keepSuggestions(before, aligned) }
+        for (const part of PARTS) mergeList<unknown>(d[part], read[part])
         d.abc = { text: source, spans: [] }
       })
     },

@@ -1,15 +1,29 @@
 import {
+  alternativesFor,
   arranging,
   ArrangeError,
   audit,
+  finish,
   finishedTabOf,
+  harmonise,
+  inputHash,
+  leftOut,
   makePlan,
+  newMemory,
   tabJson,
+  type Alternative,
+  type Arranged,
   type ArrangementDoc,
   type AuditReport,
+  type HarmonyCandidate,
+  type Id,
   type Layer,
+  type LeftOut,
+  type Lock,
+  type Plan,
   type Region,
   type Setup,
+  type SolveMemory,
   type TuneDoc,
 } from '@velvet-porch/core'
 import { readAbc, type TuneReading } from '@velvet-porch/core/abc'
@@ -19,13 +33,59 @@ import { expose } from 'comlink'
 const SLICE_MS = 12
 
 export type ArrangeReply =
-  | { readonly kind: 'done'; readonly layer: Layer; readonly transposed: number; readonly ms: number }
+  | {
+      readonly kind: 'done'
+      readonly layer: Layer
+      readonly transposed: number
+      readonly ms: number
+      /** Locks whose note is not played any more. */
+      readonly idleLocks: readonly Id[]
+    }
   | { readonly kind: 'cancelled' }
-  | { readonly kind: 'failed'; readonly message: string; readonly measure?: number }
+  | {
+      readonly kind: 'failed'
+      readonly message: string
+      readonly measure?: number
+      /** Locks that contradict. */
+      readonly locks: readonly Id[]
+    }
+
+/** What is to be arranged. */
+export interface ArrangeOrder {
+  readonly tune: TuneDoc
+  readonly setup: Setup
+  readonly regions: readonly Region[]
+  readonly locks: readonly Lock[]
+}
+
+/** Onsets of one measure, or one of them. */
+export interface AlternativesTarget {
+  readonly measure: number
+  /** Ticks from the start of the measure; absent for the whole of it. */
+  readonly tick?: number
+}
 
 let cancelled = new Set<number>()
 
 const breathe = () => new Promise<void>((resolve) => setTimeout(resolve))
+
+/** More candidate sets than this are not kept: a long tune in several styles. */
+const MOST_SETS = 3000
+
+/** Candidates of the setup that was last worked on, and the last result: a small change starts from them. */
+let kept: { readonly setup: string; readonly memory: SolveMemory } | undefined
+let last: { readonly hash: string; readonly tune: string; readonly arranged: Arranged } | undefined
+
+function memoryFor({ tune, setup }: ArrangeOrder): SolveMemory {
+  const key = JSON.stringify([setup, tune.pins ?? []])
+  if (kept?.setup !== key || kept.memory.sets.size > MOST_SETS) kept = { setup: key, memory: newMemory() }
+  return kept.memory
+}
+
+const arrangingOf = (order: ArrangeOrder) =>
+  arranging(order.tune, order.setup, order.regions, { locks: order.locks, memory: memoryFor(order) })
+
+const hashOf = ({ tune, setup, regions, locks }: ArrangeOrder) => inputHash(tune, setup, regions, locks)
 
 const api = {
   /** Reads ABC; every tune gets a fresh id. */
@@ -36,19 +96,24 @@ const api = {
   /** Arranges a tune, telling its progress (0 to 1) and stopping soon after `cancel(job)`. */
   async arrange(
     job: number,
-    tune: TuneDoc,
-    setup: Setup,
-    regions: readonly Region[],
+    order: ArrangeOrder,
     onProgress: (share: number) => void,
   ): Promise<ArrangeReply> {
     const started = performance.now()
     try {
-      const run = arranging(tune, setup, regions)
+      const run = arrangingOf(order)
       let slice = performance.now()
       for (let item = run.next(); ; item = run.next()) {
         if (item.done) {
-          const { layer, plan } = item.value
-          return { kind: 'done', layer, transposed: plan.transposed, ms: performance.now() - started }
+          const { layer, plan, idleLocks } = item.value
+          last = { hash: hashOf(order), tune: order.tune.id, arranged: item.value }
+          return {
+            kind: 'done',
+            layer,
+            transposed: plan.transposed,
+            ms: performance.now() - started,
+            idleLocks,
+          }
         }
         if (performance.now() - slice > SLICE_MS) {
           onProgress(item.value)
@@ -62,12 +127,28 @@ const api = {
         return {
           kind: 'failed',
           message: error.message,
+          locks: error.locks,
           ...(error.measure === undefined ? {} : { measure: error.measure }),
         }
       throw error
     } finally {
       cancelled = new Set([...cancelled].filter((c) => c > job))
     }
+  },
+
+  /** Other ways to play an onset or a measure of an arrangement, next best first. */
+  alternatives(order: ArrangeOrder, target: AlternativesTarget): Alternative[] {
+    const hash = hashOf(order)
+    if (last?.hash !== hash || last.tune !== order.tune.id)
+      last = { hash, tune: order.tune.id, arranged: finish(arrangingOf(order)) }
+    const { plan, solution } = last.arranged
+    const slices = slicesOf(plan, target)
+    return slices ? alternativesFor(order.tune, order.setup, plan, solution, slices) : []
+  },
+
+  /** Three harmonies for a bare melody. */
+  harmonise(tune: TuneDoc): HarmonyCandidate[] {
+    return harmonise(tune)
   },
 
   /** Judges a finished arrangement from its notes alone. */
@@ -78,9 +159,24 @@ const api = {
       : undefined
   },
 
+  /** What of the source's two parts an arrangement leaves out. */
+  leftOut(tune: TuneDoc, doc: ArrangementDoc): LeftOut[] {
+    const planned = makePlan(tune, doc.setup, doc.regions)
+    return planned.ok ? leftOut(planned.plan, doc.base, tune) : []
+  },
+
   cancel(job: number): void {
     cancelled.add(job)
   },
+}
+
+function slicesOf(plan: Plan, { measure, tick }: AlternativesTarget) {
+  const from = plan.firstSlice[measure]
+  const to = plan.firstSlice[measure + 1] ?? plan.slices.length
+  if (from === undefined || to <= from) return undefined
+  if (tick === undefined) return { from, to }
+  const at = plan.sliceAt.get(plan.timeline.starts[measure]! + tick)
+  return at === undefined ? undefined : { from: at, to: at + 1 }
 }
 
 export type BenchApi = typeof api

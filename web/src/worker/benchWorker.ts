@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { ArrangementDoc, Region, Setup, TuneDoc } from '@velvet-porch/core'
-import type { ArrangeReply, BenchApi } from './bench.worker.ts'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
+import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './bench.worker.ts'
 
 let remote: Remote<BenchApi> | undefined
 let jobs = 0
@@ -15,22 +15,24 @@ export const readInWorker = (text: string) => bench().read(text)
 
 export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().audit(tune, doc)
 
+export const alternativesInWorker = (order: ArrangeOrder, target: AlternativesTarget) =>
+  bench().alternatives(order, target)
+
+export const harmoniseInWorker = (tune: TuneDoc) => bench().harmonise(tune)
+
+export const leftOutInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().leftOut(tune, doc)
+
 /** A run that can be stopped. */
 export interface ArrangeRun {
   readonly reply: Promise<ArrangeReply>
   readonly cancel: () => void
 }
 
-export function arrangeInWorker(
-  tune: TuneDoc,
-  setup: Setup,
-  regions: readonly Region[],
-  onProgress: (share: number) => void,
-): ArrangeRun {
+export function arrangeInWorker(order: ArrangeOrder, onProgress: (share: number) => void): ArrangeRun {
   const job = ++jobs
   const worker = bench()
   return {
-    reply: worker.arrange(job, tune, setup, regions, proxy(onProgress)),
+    reply: worker.arrange(job, order, proxy(onProgress)),
     cancel: () => void worker.cancel(job),
   }
 }

@@ -1,0 +1,79 @@
+import type { Region } from './arrangement.ts'
+import type { Id } from './ids.ts'
+import type { TuneDoc } from './tune.ts'
+
+/** What of a region may be chosen: all but where it lies. */
+export type RegionChoice = Omit<Region, 'from' | 'to'>
+
+type Measures = Pick<TuneDoc, 'measures'>
+
+/** The region of each measure; later ones win, a measure without one takes that of the measure before it. */
+function choices(tune: Measures, regions: readonly Region[]): Region[] {
+  const at = new Map(tune.measures.map((m, i) => [m.id, i]))
+  const own: (Region | undefined)[] = tune.measures.map(() => undefined)
+  for (const region of regions) {
+    const [from, to] = [at.get(region.from), at.get(region.to)]
+    if (from === undefined && to === undefined) continue
+    for (let i = from ?? to!; i <= (to ?? from!); i++) own[i] = region
+  }
+  let last = own.find((r) => r) ?? regions[0]!
+  return own.map((r) => (last = r ?? last))
+}
+
+/**
+ * Regions that cover every measure of a tune once, in order: measures that are gone are left out, new ones belong to
+ * the region before them.
+ */
+export function tidyRegions(tune: Measures, regions: readonly Region[]): Region[] {
+  return joined(tune, choices(tune, regions))
+}
+
+function joined(tune: Measures, own: readonly Region[]): Region[] {
+  const tidy: Region[] = []
+  tune.measures.forEach((m, i) => {
+    const last = tidy.at(-1)
+    if (last && own[i] === own[i - 1]) tidy[tidy.length - 1] = { ...last, to: m.id }
+    else tidy.push({ ...own[i]!, from: m.id, to: m.id })
+  })
+  return tidy
+}
+
+/** Index of the region that a measure lies in. */
+export function regionAt(tune: Measures, regions: readonly Region[], measure: Id): number {
+  const index = tune.measures.findIndex((m) => m.id === measure)
+  return regions.findIndex((r) => {
+    const from = tune.measures.findIndex((m) => m.id === r.from)
+    const to = tune.measures.findIndex((m) => m.id === r.to)
+    return index >= from && index <= to
+  })
+}
+
+/** The region that holds a measure cut in two: the second part starts with the measure. */
+export function splitRegion(tune: Measures, regions: readonly Region[], measure: Id): Region[] {
+  const at = regionAt(tune, regions, measure)
+  const region = regions[at]
+  if (!region || region.from === measure) return [...regions]
+  const before = tune.measures[tune.measures.findIndex((m) => m.id === measure) - 1]!
+  return [
+    ...regions.slice(0, at),
+    { ...region, to: before.id },
+    { ...region, from: measure },
+    ...regions.slice(at + 1),
+  ]
+}
+
+/** A region joined to the one before it, whose choice it takes. */
+export function joinRegion(regions: readonly Region[], index: number): Region[] {
+  const [before, region] = [regions[index - 1], regions[index]]
+  if (!before || !region) return [...regions]
+  return [...regions.slice(0, index - 1), { ...before, to: region.to }, ...regions.slice(index + 1)]
+}
+
+/** A region with other choices. */
+export function withChoice(
+  regions: readonly Region[],
+  index: number,
+  choice: Partial<RegionChoice>,
+): Region[] {
+  return regions.map((r, i) => (i === index ? { ...r, ...choice } : r))
+}

@@ -1,0 +1,212 @@
+import { ActionIcon, Button, CloseButton, Tooltip } from '@mantine/core'
+import { IconLock, IconLockOpen } from '@tabler/icons-react'
+import {
+  USUAL_SCHOOL,
+  type ArrangementDoc,
+  type Grip,
+  type Id,
+  type Lock,
+  type LockedMeasure,
+  type TabNote,
+  regionAt,
+} from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import { beatOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
+import type { Arranger } from './useArranger.ts'
+
+interface Props {
+  readonly model: SheetModel
+  readonly doc: ArrangementDoc
+  readonly arranger: Arranger
+  readonly spot: Spot | undefined
+  readonly grip: Grip | undefined
+  /** Locks that were just found to contradict one another. */
+  readonly blamed: readonly Id[]
+  readonly onSpot: (spot: Spot) => void
+}
+
+/** Keeps notes, grips and measures as they are: the rest is arranged around them. */
+export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Props) {
+  const { t } = useTranslation()
+  const settings = arranger.settings
+  if (!settings) return null
+  const { locks } = settings
+  const set = (next: readonly Lock[], label: string) =>
+    void arranger.arrange({ ...settings, locks: next }, label)
+  const notes = spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []
+  const measure = spot ? model.tune.measures[spot.measure] : undefined
+  const has = (target: Id, field?: string) =>
+    locks.some((l) => l.target === target && (field === undefined || l.field === field))
+  const without = (target: Id, field?: string) =>
+    locks.filter((l) => l.target !== target || (field !== undefined && l.field !== field))
+  const lockNote = (n: TabNote): Lock[] => [
+    { id: crypto.randomUUID(), target: n.id, field: 'place', value: n.place },
+    { id: crypto.randomUUID(), target: n.id, field: 'left', value: n.left },
+  ]
+  const measureLock = (index: number): Lock => {
+    const m = model.tune.measures[index]!
+    const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, m.id))]!
+    const value: LockedMeasure = {
+      style: region.style,
+      level: region.level,
+      school: region.school ?? USUAL_SCHOOL,
+      notes: (model.notes.get(index) ?? []).map(({ id, place, left }) => ({ id, place, left })),
+    }
+    return { id: crypto.randomUUID(), target: m.id, field: 'measure', value }
+  }
+  const number = spot ? model.numbers[spot.measure]! : 0
+  const inSection = () => {
+    const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, measure!.id))]!
+    const from = model.timeline.indexOf.get(region.from)!
+    const to = model.timeline.indexOf.get(region.to)!
+    return Array.from({ length: to - from + 1 }, (_, i) => from + i)
+  }
+  const lockSection = () => {
+    const all = inSection()
+    const ids = new Set(all.map((i) => model.tune.measures[i]!.id))
+    set([...locks.filter((l) => !ids.has(l.target)), ...all.map(measureLock)], t('locks.command.section'))
+  }
+  return (
+    <details className="reasons" data-testid="locks" open={blamed.length > 0 || undefined}>
+      <summary>
+        {locks.length > 0 ? t('locks.titleCount', { count: groups(locks).length }) : t('locks.title')}
+      </summary>
+      {spot && measure ? (
+        <div className="lock-rows">
+          {notes.map((n) => (
+            <LockRow
+              key={n.id}
+              on={has(n.id)}
+              label={t('locks.note', {
+                role: t(`locks.role.${n.role}`),
+                string: n.place.string,
+                fret: n.place.fret,
+                finger: n.left,
+              })}
+              onToggle={() =>
+                has(n.id)
+                  ? set(without(n.id), t('locks.command.freeNote'))
+                  : set(
+                      [...without(n.id), ...lockNote(n)],
+                      t('locks.command.note', { string: n.place.string, fret: n.place.fret }),
+                    )
+              }
+            />
+          ))}
+          {grip && grip.pos.measure === measure.id && grip.pos.tick === spot.tick ? (
+            <LockRow
+              on={has(grip.id)}
+              label={t('locks.grip')}
+              onToggle={() =>
+                has(grip.id)
+                  ? set(without(grip.id), t('locks.command.freeGrip'))
+                  : set(
+                      [
+                        ...locks,
+                        { id: crypto.randomUUID(), target: grip.id, field: 'grip', value: grip.pressed },
+                      ],
+                      t('locks.command.grip'),
+                    )
+              }
+            />
+          ) : null}
+          <LockRow
+            on={has(measure.id, 'measure')}
+            label={t('locks.measure', { number })}
+            onToggle={() =>
+              has(measure.id, 'measure')
+                ? set(without(measure.id), t('locks.command.freeMeasure', { number }))
+                : set(
+                    [...without(measure.id), measureLock(spot.measure)],
+                    t('locks.command.measure', { number }),
+                  )
+            }
+          />
+          <Button size="compact-xs" variant="default" mt={4} onClick={lockSection}>
+            {t('locks.section')}
+          </Button>
+        </div>
+      ) : (
+        <p>{t('locks.none')}</p>
+      )}
+      {locks.length > 0 ? (
+        <>
+          <ul className="lock-list" aria-label={t('locks.list')}>
+            {groups(locks).map((g) => {
+              const at = spotOf(model, g.target)
+              const where = at
+                ? t('locks.where', { number: model.numbers[at.measure], beat: beatOf(model, at) })
+                : t('locks.gone')
+              return (
+                <li
+                  key={g.target}
+                  className={g.locks.some((l) => blamed.includes(l.id)) ? 'blamed' : undefined}
+                >
+                  <button type="button" onClick={() => at && onSpot(at)}>
+                    {where} {t(`locks.kind.${g.kind}`)}
+                  </button>
+                  <CloseButton
+                    size="xs"
+                    aria-label={t('locks.free', { where })}
+                    onClick={() => set(without(g.target), t('locks.command.free'))}
+                  />
+                </li>
+              )
+            })}
+          </ul>
+          <Button size="compact-xs" variant="subtle" onClick={() => set([], t('locks.command.freeAll'))}>
+            {t('locks.freeAll')}
+          </Button>
+        </>
+      ) : null}
+    </details>
+  )
+}
+
+function LockRow({ on, label, onToggle }: { on: boolean; label: string; onToggle: () => void }) {
+  const { t } = useTranslation()
+  const what = on ? t('locks.unlock', { what: label }) : t('locks.lock', { what: label })
+  return (
+    <div className="lock-row">
+      <span>{label}</span>
+      <Tooltip label={what}>
+        <ActionIcon
+          size="sm"
+          variant={on ? 'filled' : 'subtle'}
+          color="plum"
+          aria-label={what}
+          aria-pressed={on}
+          onClick={onToggle}
+        >
+          {on ? <IconLock size={15} /> : <IconLockOpen size={15} />}
+        </ActionIcon>
+      </Tooltip>
+    </div>
+  )
+}
+
+interface LockGroup {
+  readonly target: Id
+  readonly kind: 'note' | 'grip' | 'measure'
+  readonly locks: readonly Lock[]
+}
+
+/** Place and finger of one note are one lock to the eye. */
+function groups(locks: readonly Lock[]): LockGroup[] {
+  const byTarget = new Map<Id, Lock[]>()
+  for (const lock of locks) byTarget.set(lock.target, [...(byTarget.get(lock.target) ?? []), lock])
+  return [...byTarget].map(([target, own]) => ({
+    target,
+    kind: own[0]!.field === 'measure' ? 'measure' : own[0]!.field === 'grip' ? 'grip' : 'note',
+    locks: own,
+  }))
+}
+
+/** Where a lock's note, grip or measure stands. */
+function spotOf(model: SheetModel, target: Id): Spot | undefined {
+  const pos =
+    model.layer?.notes.find((n) => n.id === target)?.pos ??
+    model.layer?.grips.find((g) => g.id === target)?.pos
+  const measure = model.timeline.indexOf.get(pos?.measure ?? target)
+  return measure === undefined ? undefined : { measure, tick: pos?.tick ?? 0 }
+}

@@ -1,0 +1,104 @@
+import { Select, Stack, Text } from '@mantine/core'
+import {
+  HAND_RULES,
+  PICKING_SCHOOLS,
+  ROOT_RULES,
+  STROKE_RULES,
+  type PickingSchool,
+  type School,
+} from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+
+interface Props {
+  readonly school: School
+  readonly hasTwoParts: boolean
+  readonly onSchool: (school: School, label: string) => void
+}
+
+/** Where teachers disagree: what is chosen here changes the result. */
+export function SchoolForm({ school, hasTwoParts, onSchool }: Props) {
+  const { t } = useTranslation()
+  const AS_PLAYER = 'player'
+  return (
+    <Stack gap={6}>
+      <Text size="sm">{t('school.intro')}</Text>
+      <Choice
+        label={t('school.picking')}
+        value={school.picking ?? AS_PLAYER}
+        options={[AS_PLAYER, ...PICKING_SCHOOLS].map((v) => [
+          v,
+          t(`school.pickings.${v as PickingSchool | 'player'}`),
+        ])}
+        onChange={(v, label) => {
+          const { picking: _, ...rest } = school
+          onSchool(v === AS_PLAYER ? rest : { ...rest, picking: v as PickingSchool }, label)
+        }}
+      />
+      <Choice
+        label={t('school.strokes')}
+        value={school.strokes}
+        options={STROKE_RULES.map((v) => [v, t(`school.strokeRules.${v}`)])}
+        onChange={(strokes, label) => onSchool({ ...school, strokes: strokes as School['strokes'] }, label)}
+      />
+      <Choice
+        label={t('school.root')}
+        value={school.root}
+        options={ROOT_RULES.map((v) => [v, t(`school.roots.${v}`)])}
+        onChange={(root, label) => onSchool({ ...school, root: root as School['root'] }, label)}
+      />
+      <Choice
+        label={t('school.repeats')}
+        value={school.repeats}
+        options={(['alike', 'varied'] as const).map((v) => [v, t(`school.repeatRules.${v}`)])}
+        onChange={(repeats, label) => onSchool({ ...school, repeats: repeats as School['repeats'] }, label)}
+      />
+      <Choice
+        label={t('school.hand')}
+        value={school.hand}
+        options={HAND_RULES.map((v) => [v, t(`school.hands.${v}`)])}
+        onChange={(hand, label) => onSchool({ ...school, hand: hand as School['hand'] }, label)}
+      />
+      <Choice
+        label={t('school.harmony')}
+        value={school.harmony}
+        options={(['below', 'above'] as const).map((v) => [v, t(`school.sides.${v}`)])}
+        onChange={(harmony, label) => onSchool({ ...school, harmony: harmony as School['harmony'] }, label)}
+      />
+      {hasTwoParts ? (
+        <Choice
+          label={t('school.parts')}
+          value={school.parts}
+          options={(['melody', 'both'] as const).map((v) => [v, t(`school.partRules.${v}`)])}
+          onChange={(parts, label) => onSchool({ ...school, parts: parts as School['parts'] }, label)}
+        />
+      ) : null}
+      <Text size="xs" c="dimmed">
+        {t('school.handHint')}
+      </Text>
+    </Stack>
+  )
+}
+
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: string
+  options: readonly (readonly [string, string])[]
+  onChange: (value: string, label: string) => void
+}) {
+  return (
+    <Select
+      size="xs"
+      label={label}
+      value={value}
+      allowDeselect={false}
+      comboboxProps={{ withinPortal: false }}
+      data={options.map(([v, l]) => ({ value: v, label: l }))}
+      onChange={(v) => v !== null && v !== value && onChange(v, options.find(([o]) => o === v)![1])}
+    />
+  )
+}

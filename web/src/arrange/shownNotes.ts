@@ -1,0 +1,31 @@
+import type { Alternative, ArrangementDoc, Id } from '@velvet-porch/core'
+
+/** An arrangement with another way of playing some of it in place, to be looked at and heard. */
+export function withWay(doc: ArrangementDoc, way: Alternative): ArrangementDoc {
+  const notes = new Map(way.moved.map((n) => [n.id, n]))
+  const grips = new Map(way.grips.map((g) => [g.id, g]))
+  return {
+    ...doc,
+    base: {
+      ...doc.base,
+      notes: doc.base.notes.map((n) => notes.get(n.id) ?? n),
+      grips: doc.base.grips.map((g) => grips.get(g.id) ?? g),
+    },
+  }
+}
+
+/** Notes of the second arrangement that lie or are fingered otherwise in the first, or are not in it. */
+export function changedNotes(a: ArrangementDoc, b: ArrangementDoc): ReadonlySet<Id> {
+  const key = (n: ArrangementDoc['base']['notes'][number]) =>
+    [n.place.string, n.place.fret, n.place.harmonic, n.left, n.dur.ticks].join()
+  const known = new Map(a.base.notes.map((n) => [n.id, key(n)]))
+  const changed = new Set(b.base.notes.filter((n) => known.get(n.id) !== key(n)).map((n) => n.id))
+  const kept = new Set(b.base.notes.map((n) => n.id))
+  for (const n of a.base.notes) if (!kept.has(n.id)) changed.add(n.id)
+  return changed
+}
+
+/** Notes, grips and measures that are locked. */
+export function lockedTargets(doc: ArrangementDoc | null | undefined): ReadonlySet<Id> {
+  return new Set(doc?.base.locks.map((l) => l.target))
+}
