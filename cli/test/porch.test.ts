@@ -29,6 +29,7 @@ interface Printed {
     fret: number
     midi: number
     role: string
+    leftFinger: number | 'T'
   }[]
   chords: { symbol: string; sounding: string }[]
   audit: { structural: number }
@@ -66,7 +67,7 @@ describe('porch', () => {
       ]),
     )
     expect(json.schemaVersion).toBe(1)
-    expect(json.setup).toEqual({ tuning: [40, 45, 50, 55, 59, 64], capo: 2 })
+    expect(json.setup).toMatchObject({ tuning: [40, 45, 50, 55, 59, 64], capo: 2 })
     for (const n of json.notes) {
       expect(n.midi).toBe([64, 59, 55, 50, 45, 40][n.string - 1]! + 2 + n.fret)
       expect(n.ring).toBeGreaterThanOrEqual(n.duration)
@@ -85,13 +86,56 @@ describe('porch', () => {
     expect(run.stderr).toContain('42 of 42 melody notes')
   })
 
+  it('keeps a lock, in every style, and says so in the note', () => {
+    for (const style of ['melody-bass', 'cross-string', 'flatpicked-lead']) {
+      const lock = 'measure 1 beat 1 melody string 3 fret 5 finger 3'
+      const run = porch('arrange', corpus, '--style', style, '--level', '3', '--lock', lock, '--json')
+      const json = JSON.parse(run.stdout) as Printed
+      const first = json.notes.find((n) => n.role === 'melody')!
+      expect([first.string, first.fret, first.leftFinger]).toEqual([3, 5, 3])
+      expect(run.status).toBe(0)
+    }
+  })
+
+  it('harmonises a bare melody and marks every chord as a suggestion', () => {
+    const run = porch('arrange', corpus, '--harmonise', '--manner', 'moving', '--json')
+    const json = JSON.parse(run.stdout) as { chords: { origin: string }[]; warnings: string[] }
+    expect(json.chords.length).toBeGreaterThan(3)
+    expect(json.chords.every((c) => c.origin === 'suggested')).toBe(true)
+    expect(json.warnings.join()).toContain('The chords are a suggestion')
+  })
+
+  it('arranges for the mandolin', () => {
+    const run = porch(
+      'arrange',
+      corpus,
+      '--instrument',
+      'mandolin',
+      '--style',
+      'double-stops',
+      '--level',
+      '4',
+      '--json',
+    )
+    const json = JSON.parse(run.stdout) as Printed & { audit: { structural: number } }
+    expect(json.setup.tuning).toEqual([55, 62, 69, 76])
+    expect(json.audit.structural).toBe(0)
+    expect(json.notes.some((n) => n.role === 'harmony')).toBe(true)
+  })
+
   it.each([
     [['arrange'], 'Name the ABC file'],
     [['arrange', 'no-such-file.abc'], 'there is no such file'],
     [['arrange', corpus, '--style', 'polka'], '--style "polka" is not known'],
-    [['arrange', corpus, '--level', '9'], 'from 1 to 3'],
+    [['arrange', corpus, '--level', '9'], 'from 1 to 5'],
     [['arrange', corpus, '--tune', '99'], 'from 1 to 13'],
-    [['arrange', corpus, '--capo', '12'], 'from 0 to 9'],
+    [['arrange', corpus, '--capo', '13'], 'from 0 to 12'],
+    [['arrange', corpus, '--instrument', 'mandolin', '--style', 'drone'], 'needs separate bass strings'],
+    [['arrange', corpus, '--style', 'chord-melody', '--level', '1'], 'starts at level 2'],
+    [['arrange', corpus, '--lock', 'measure 2 beat 1 melody'], 'is not understood; write it as'],
+    [['arrange', corpus, '--lock', 'measure 99 beat 1 bass finger 2'], 'has no measure 99'],
+    [['arrange', corpus, '--lock', 'measure 1 beat 1.5 fill finger 2'], 'no such note is played there'],
+    [['arrange', corpus, '--school', 'root=perhaps'], 'use always, sometimes, never'],
     [['bake'], 'There is no command "bake"'],
     [['audit', corpus], 'not JSON'],
   ])('%j fails with code 1 and says why', (args, message) => {

@@ -38,7 +38,12 @@ describe('the sheet model', () => {
 
 describe('rows of a system', () => {
   const rows = (music: string) =>
-    rowsOf(sheetModel(tuneOf(music)).staff, { marksAbove: false, strings: 6, picking: true, intervals: false })
+    rowsOf(sheetModel(tuneOf(music)).staff, {
+      marksAbove: false,
+      strings: 6,
+      picking: true,
+      intervals: false,
+    })
 
   it('stand apart from top to bottom', () => {
     const r = rows("CDEF|c'd'e'f'|")

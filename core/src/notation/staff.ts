@@ -15,7 +15,7 @@ export interface StaffSign {
   readonly ticks: Ticks
   readonly base: number
   readonly dots: number
-  /** As written for guitar, an octave above sounding. */
+  /** As written: for guitar an octave above sounding. */
   readonly pitch?: Pitch
   /** Accidental sign to print, if any. */
   readonly accidental?: number
@@ -64,7 +64,7 @@ export function staffOf(
       dots: e.dur.dots,
       tied: e.tieTo !== undefined,
       shows: e.id,
-      ...(e.pitch ? { pitch: written(e.pitch, transposed + (setup ? 12 : 0), key) } : {}),
+      ...(e.pitch ? { pitch: written(e.pitch, transposed + (setup ? writtenAbove(setup) : 0), key) } : {}),
       ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
     }))
     const lower = setup
@@ -119,7 +119,7 @@ function lowerVoice(
     }
   }
   const sound = (note: TabNote, ticks: Ticks, goesOn: boolean) => {
-    const pitch = spellInKey(pitchAt(setup, note.place) + 12, key)
+    const pitch = spellInKey(pitchAt(setup, note.place) + writtenAbove(setup), key)
     const values = plainValues(ticks)
     values.forEach((v, i) => {
       signs.push({
@@ -170,4 +170,9 @@ function withAccidentals(
     }
   }
   return { upper: out[0], lower: out[1] }
+}
+
+/** Semitones between what is written and what sounds: guitars are written an octave up, mandolins as they sound. */
+export function writtenAbove({ instrument }: Pick<Setup, 'instrument'>): number {
+  return instrument.kind === 'mandolin' ? 0 : 12
 }

@@ -11,12 +11,14 @@ export interface SecondVoice {
   readonly price: number
 }
 
-const NOT_IN_CHORD = 0.9
-const NEITHER_THIRD_NOR_SIXTH = 1.2
+/** A second voice outside the chord: under a tone of the chord it is heard as wrong, under a passing note it passes. */
+const CLASHES = 2.6
+const PASSES = 0.5
+const NEITHER_THIRD_NOR_SIXTH = 1.1
 
 /**
  * Second voices for a melody note: the third and the sixth of the scale, altered where the chord alters the step;
- * a fourth or fifth where neither belongs to the chord. A note outside the scale takes chord tones alone.
+ * a fourth or fifth of the chord as a second choice. A note outside the scale takes chord tones alone.
  * @param key as it sounds
  * @example secondVoices(76, cMajor, c, 'below') // [{ midi: 72, steps: 2 … }, { midi: 67, steps: 5 … }]
  */
@@ -32,13 +34,15 @@ export function secondVoices(
   const reach = (pc: number) => (side === 'below' ? mod12(melody - pc) : mod12(pc - melody))
   const scale = scaleOf(key)
   const degree = scale.indexOf(mod12(melody))
+  const outside = tones?.includes(mod12(melody)) ? CLASHES : PASSES
   for (const steps of [2, 5, 3, 4]) {
     if (degree < 0) break
     const plain = scale[(degree + away * steps + 14) % 7]!
     const pc = alteredByChord(plain, scale, tones)
     const inChord = tones?.includes(pc) ?? true
-    if (steps > 2 && steps < 5 && (!inChord || found.some((f) => f.price < NOT_IN_CHORD))) continue
-    const price = (inChord ? 0 : NOT_IN_CHORD) + (steps > 2 && steps < 5 ? NEITHER_THIRD_NOR_SIXTH : 0)
+    const neither = steps === 3 || steps === 4
+    if (neither && !inChord) continue
+    const price = (inChord ? 0 : outside) + (neither ? NEITHER_THIRD_NOR_SIXTH : 0)
     found.push({ midi: melody + away * reach(pc), steps, price })
   }
   if (degree < 0) {

@@ -1,9 +1,18 @@
 import type { Style } from '../model/arrangement.ts'
 import type { School } from '../model/school.ts'
-import type { PickingSchool, Player } from '../neck/hand.ts'
+import type { PickingSchool } from '../neck/hand.ts'
+import type { Setup } from '../neck/setup.ts'
 
-/** How a style is picked under a school: as the school says, else as the player picks; a flatpicked lead with a pick. */
-export function pickingOf(style: Style, school: School, player: Pick<Player, 'school'>): PickingSchool {
-  const own = school.picking ?? player.school
+/**
+ * How a style is picked under a school: as the school says, else as the player picks. A flatpicked lead takes a pick,
+ * and so do doubled courses: nobody plucks a pair of strings with one finger.
+ */
+export function pickingOf(
+  style: Style,
+  school: School,
+  setup: Pick<Setup, 'instrument' | 'player'>,
+): PickingSchool {
+  if (!school.picking && setup.instrument.doubling > 1) return 'flatPick'
+  const own = school.picking ?? setup.player.school
   return style === 'flatpicked-lead' && own !== 'pickAndFingers' ? 'flatPick' : own
 }

@@ -91,7 +91,7 @@ function inFullMeasure(plan: Plan, tune: TuneDoc, slice: Slice): Ticks {
 function pickingHandAt(plan: Plan, setup: Setup, t: number): PickingHand {
   const { school, style } = plan.slices[t]!
   return {
-    school: pickingOf(style, school, setup.player),
+    school: pickingOf(style, school, setup),
     strokes: school.strokes,
     strings: setup.instrument.strings,
   }

@@ -140,10 +140,10 @@ function contentOf(plan: Plan, m: number, from: number, to: number): string {
       s.start - start,
       s.style,
       s.level,
-      s.melodyOnset ? plan.melodyMidi[s.melody] : '-',
+      s.melody < 0 ? '-' : `${plan.melodyMidi[s.melody]!}${s.melodyOnset ? '' : 'h'}`,
       plan.harmony[s.segment]?.symbol,
-      s.bassOnset ? `${bass!.kind}${bass!.part?.midi ?? ''}` : '-',
-      s.innerOnset ? `${inner!.kind}${inner!.voices}${inner!.turn}` : '-',
+      bass && s.bass >= 0 ? `${bass.kind}${bass.part?.midi ?? ''}${s.bassOnset ? '' : 'h'}` : '-',
+      inner && s.inner >= 0 ? `${inner.kind}${inner.voices}${inner.turn}${s.innerOnset ? '' : 'h'}` : '-',
     ].join()
     content += ';'
   }

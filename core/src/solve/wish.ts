@@ -99,7 +99,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
   const bassSegment = slice.bass >= 0 ? plan.harmony[plan.bass[slice.bass]!.segment] : undefined
   const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'
   const { school } = slice
-  const picking = pickingOf(slice.style, school, setup.player)
+  const picking = pickingOf(slice.style, school, setup)
   const signature = [
     slice.level,
     slice.style,

@@ -48,7 +48,9 @@ describe('the bass line of each style and level', () => {
       '4:a',
       '5:a',
     ])
-    expect(basses('"C"c3|c3|c3|]', 'alternating-bass', 2, head)).toEqual(['0:r', '3:a', '6:r'])
+    expect(basses('"C"c3|e3|g3|]', 'alternating-bass', 2, head)).toEqual(['0:r', '3:a', '6:r'])
+    // A measure that comes again is played as it was.
+    expect(basses('"C"c3|e3|e3|]', 'alternating-bass', 2, head)).toEqual(['0:r', '3:a', '6:a'])
   })
 
   it('a jig has two basses a measure', () => {

@@ -103,11 +103,12 @@ describe('what a teacher expects of the arrangements', () => {
   })
 
   it('plays more notes at a higher level, never fewer', () => {
-    for (const tune of CORPUS) {
+    // Three tunes here; the corpus run takes them all.
+    for (const tune of CORPUS.filter((_, i) => i % 5 === 0)) {
       for (const style of STYLES) {
-        const counts = LEVELS.map((level) => arrangeTune(tune, style, level).json.notes.length)
-        expect(counts[1]!).toBeGreaterThanOrEqual(counts[0]!)
-        expect(counts[2]!).toBeGreaterThanOrEqual(counts[1]!)
+        const levels = LEVELS.filter((level) => !refusalOf(style, level, GUITAR))
+        const counts = levels.map((level) => arrangeTune(tune, style, level).json.notes.length)
+        expect(counts).toEqual([...counts].sort((a, b) => a - b))
       }
     }
   })

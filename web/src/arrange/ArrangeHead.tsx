@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Checkbox, Group, Progress, Text, Tooltip } from '@mantine/core'
+import { ActionIcon, Button, Group, Progress, Text, Tooltip, UnstyledButton } from '@mantine/core'
 import {
   IconArrowBackUp,
   IconArrowForwardUp,
@@ -17,7 +17,7 @@ import { arrangementId } from '../store/shelf.ts'
 import { useHistory } from '../store/useTune.ts'
 import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
-import { Sections } from './Sections.tsx'
+import { SectionChips, SectionTools, useActiveSection } from './Sections.tsx'
 import type { Arranger } from './useArranger.ts'
 
 interface Props {
@@ -39,6 +39,7 @@ export function ArrangeHead(props: Props) {
   const go = useNavigate()
   const history = useHistory(arrangementId(id))
   const { settings } = arranger
+  const section = useActiveSection(model.tune, settings, spot)
   const download = () => {
     if (!model.layer || !model.setup) return
     const text = textTab({
@@ -58,6 +59,18 @@ export function ArrangeHead(props: Props) {
           <SetupText model={model} />
         </span>
         <Group gap={4} ml="auto" wrap="nowrap">
+          <Layer
+            label={t('arrange.fingers')}
+            sign="1 2 3"
+            on={layers.fingers}
+            onToggle={() => onLayers({ ...layers, fingers: !layers.fingers })}
+          />
+          <Layer
+            label={t('arrange.picking')}
+            sign="p i m"
+            on={layers.picking}
+            onToggle={() => onLayers({ ...layers, picking: !layers.picking })}
+          />
           <Step
             label={history.undo ? t('arrange.undo', { label: history.undo }) : t('arrange.nothingToUndo')}
             disabled={!history.undo}
@@ -94,27 +107,19 @@ export function ArrangeHead(props: Props) {
         <>
           <div className="bench-tools">
             <InstrumentTools settings={settings} arranger={arranger} />
-            <Checkbox
-              size="xs"
-              label={t('arrange.fingers')}
-              checked={layers.fingers}
-              onChange={(e) => onLayers({ ...layers, fingers: e.currentTarget.checked })}
+            <SectionTools
+              tune={model.tune}
+              numbers={model.numbers}
+              arranger={arranger}
+              settings={settings}
+              spot={spot}
+              section={section}
             />
-            <Checkbox
-              size="xs"
-              label={t('arrange.picking')}
-              checked={layers.picking}
-              onChange={(e) => onLayers({ ...layers, picking: e.currentTarget.checked })}
-            />
+          </div>
+          <div className="bench-tools second">
+            <SectionChips tune={model.tune} numbers={model.numbers} settings={settings} section={section} />
             <Working arranger={arranger} />
           </div>
-          <Sections
-            tune={model.tune}
-            numbers={model.numbers}
-            arranger={arranger}
-            settings={settings}
-            spot={spot}
-          />
         </>
       ) : null}
     </>
@@ -133,6 +138,33 @@ function Working({ arranger }: { arranger: Arranger }) {
         {t('arrange.cancel')}
       </Button>
     </Group>
+  )
+}
+
+/** Switches a lane of the sheet, shown by its own signs. */
+function Layer({
+  label,
+  sign,
+  on,
+  onToggle,
+}: {
+  label: string
+  sign: string
+  on: boolean
+  onToggle: () => void
+}) {
+  return (
+    <Tooltip label={label}>
+      <UnstyledButton
+        role="checkbox"
+        aria-checked={on}
+        aria-label={label}
+        className={on ? 'layer-switch on' : 'layer-switch'}
+        onClick={onToggle}
+      >
+        {sign}
+      </UnstyledButton>
+    </Tooltip>
   )
 }
 

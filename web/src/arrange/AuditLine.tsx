@@ -33,7 +33,9 @@ export function AuditLine({
   if (report.findings.length === 0) {
     return (
       <p className="audit" data-testid="audit">
-        {t('arrange.audit.ok', { roots: report.rootsInBass, changes: report.harmonyChanges })}
+        {report.harmonyChanges > 0
+          ? t('arrange.audit.ok', { roots: report.rootsInBass, changes: report.harmonyChanges })
+          : t('arrange.audit.okAlone')}
       </p>
     )
   }

@@ -115,7 +115,7 @@ function Summary({
           <>
             {' '}
             <button type="button" onClick={() => onMeasure(hardest.measure)}>
-              {t('effort.hardest', { number: model.numbers[hardest.measure], effort: hardest.effort })}
+              {t('effort.hardest', { number: model.numbers[hardest.measure] })}
             </button>
           </>
         ) : null}

@@ -18,7 +18,7 @@ export function InstrumentTools({ settings, arranger }: { settings: Settings; ar
     <>
       <Select
         size="xs"
-        w={104}
+        w={92}
         aria-label={t('instrument.kind')}
         value={instrument}
         allowDeselect={false}
@@ -39,7 +39,7 @@ export function InstrumentTools({ settings, arranger }: { settings: Settings; ar
       />
       <Select
         size="xs"
-        w={112}
+        w={104}
         aria-label={t('instrument.tuning')}
         value={tuningId(instrument, settings.tuning) ?? null}
         allowDeselect={false}
@@ -55,7 +55,7 @@ export function InstrumentTools({ settings, arranger }: { settings: Settings; ar
       />
       <Select
         size="xs"
-        w={104}
+        w={96}
         aria-label={t('arrange.capo')}
         value={String(settings.capo)}
         allowDeselect={false}
@@ -64,7 +64,7 @@ export function InstrumentTools({ settings, arranger }: { settings: Settings; ar
         }
         data={Array.from({ length: highest + 1 }, (_, c) => ({
           value: String(c),
-          label: c === 0 ? `${t('arrange.capo')}: ${t('arrange.noCapo')}` : t('arrange.capoAt', { capo: c }),
+          label: c === 0 ? t('arrange.noCapo') : t('arrange.capoAt', { capo: c }),
         }))}
       />
     </>

@@ -29,16 +29,52 @@ interface Props {
   readonly arranger: Arranger
   readonly settings: Settings
   readonly spot: Spot | undefined
+  readonly section: Active
 }
 
-/** Style, level and school of each section; one section until the tune is cut. */
-export function Sections({ tune, numbers, arranger, settings, spot }: Props) {
-  const { t } = useTranslation()
+/** The section that the choices are for: the picked one, else the one under the selected note. */
+export function useActiveSection(tune: TuneDoc, settings: Settings | undefined, spot: Spot | undefined) {
   const [picked, setPicked] = useState<number>()
-  const { regions, instrument } = settings
+  const regions = settings?.regions ?? []
   const measure = spot ? tune.measures[spot.measure] : undefined
   const under = measure ? regionAt(tune, regions, measure.id) : -1
-  const active = Math.min(picked ?? Math.max(0, under), regions.length - 1)
+  const active = Math.max(0, Math.min(picked ?? Math.max(0, under), regions.length - 1))
+  return { active, under, measure, setPicked }
+}
+
+type Active = ReturnType<typeof useActiveSection>
+
+/** The sections of a tune that has been cut, one to be picked. */
+export function SectionChips({
+  tune,
+  numbers,
+  settings,
+  section: { active, setPicked },
+}: Pick<Props, 'tune' | 'numbers' | 'settings' | 'section'>) {
+  const { t } = useTranslation()
+  const { regions } = settings
+  if (regions.length < 2) return null
+  return (
+    <div className="section-chips" role="group" aria-label={t('sections.label')}>
+      {regions.map((r, i) => (
+        <UnstyledButton
+          key={r.from}
+          className={i === active ? 'chip chosen' : 'chip'}
+          aria-pressed={i === active}
+          onClick={() => setPicked(i)}
+        >
+          <b>{rangeText(tune, numbers, r)}</b> {t(`arrange.styles.${r.style}`)} {r.level}
+        </UnstyledButton>
+      ))}
+    </div>
+  )
+}
+
+/** Style, level and school of the active section; where to cut and to join. */
+export function SectionTools({ tune, numbers, arranger, settings, spot, section }: Props) {
+  const { t } = useTranslation()
+  const { active, under, measure, setPicked } = section
+  const { regions, instrument } = settings
   const region = regions[active]!
   const school = region.school ?? USUAL_SCHOOL
   const { strings } = INSTRUMENTS[instrument].instrument
@@ -46,124 +82,107 @@ export function Sections({ tune, numbers, arranger, settings, spot }: Props) {
   const set = (next: readonly Region[], label: string) =>
     void arranger.arrange({ ...settings, regions: next }, label)
   const choose = (choice: Partial<Region>, label: string) => set(withChoice(regions, active, choice), label)
-  const name = (r: Region) => rangeText(tune, numbers, r)
   const canCut = measure !== undefined && under >= 0 && regions[under]!.from !== measure.id
   return (
-    <div className="sections" data-testid="sections">
-      {regions.length > 1 ? (
-        <div className="section-chips" role="group" aria-label={t('sections.label')}>
-          {regions.map((r, i) => (
-            <UnstyledButton
-              key={r.from}
-              className={i === active ? 'chip chosen' : 'chip'}
-              aria-pressed={i === active}
-              onClick={() => setPicked(i)}
-            >
-              <b>{name(r)}</b> {t(`arrange.styles.${r.style}`)} {r.level}
-            </UnstyledButton>
-          ))}
-        </div>
-      ) : null}
-      <div className="bench-tools">
-        <Select
-          size="xs"
-          w={158}
-          aria-label={t('arrange.style')}
-          value={region.style}
-          allowDeselect={false}
-          maxDropdownHeight={320}
-          onChange={(v) => {
-            if (v === null) return
-            const style = v as Style
-            // Chord melody starts at level 2: the level follows, and the command says so.
-            const level =
-              refusalOf(style, region.level, { strings }) === 'chordsAtLevelOne' ? 2 : region.level
-            choose({ style, level }, t('arrange.command.style', { to: t(`arrange.styles.${style}`) }))
+    <>
+      <Select
+        size="xs"
+        w={148}
+        aria-label={t('arrange.style')}
+        value={region.style}
+        allowDeselect={false}
+        maxDropdownHeight={320}
+        onChange={(v) => {
+          if (v === null) return
+          const style = v as Style
+          // Chord melody starts at level 2: the level follows, and the command says so.
+          const level = refusalOf(style, region.level, { strings }) === 'chordsAtLevelOne' ? 2 : region.level
+          choose({ style, level }, t('arrange.command.style', { to: t(`arrange.styles.${style}`) }))
+        }}
+        data={STYLES.map((s) => ({
+          value: s,
+          label: t(`arrange.styles.${s}`),
+          disabled: refusalOf(s, 2, { strings }) !== undefined,
+        }))}
+      />
+      <SegmentedControl
+        size="xs"
+        aria-label={t('arrange.level')}
+        value={String(region.level)}
+        onChange={(v) => choose({ level: Number(v) as Level }, t('arrange.command.level', { to: v }))}
+        data={LEVELS.map((l) => ({
+          value: String(l),
+          disabled: refusalOf(region.style, l, { strings }) !== undefined,
+          label: (
+            <span title={t(`arrange.levels.${l}`)}>{l === 1 ? t('arrange.levelName', { level: l }) : l}</span>
+          ),
+        }))}
+      />
+      <Popover width={380} position="bottom-start" shadow="md" withinPortal trapFocus>
+        <Popover.Target>
+          <Button size="compact-xs" h={28} variant="default" leftSection={<IconSchool size={16} />}>
+            {isUsual(school) ? t('school.usual') : t('school.own', { count: changes(school) })}
+          </Button>
+        </Popover.Target>
+        <Popover.Dropdown>
+          <SchoolForm
+            school={school}
+            hasTwoParts={tune.events.some((e) => e.voice === 1 && e.pitch)}
+            onSchool={(next, label) => choose({ school: next }, t('arrange.command.school', { to: label }))}
+          />
+        </Popover.Dropdown>
+      </Popover>
+      <Tooltip label={measure ? t('sections.cutHint') : t('sections.cutNone')}>
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          leftSection={<IconScissors size={15} />}
+          data-disabled={!canCut || undefined}
+          aria-disabled={!canCut}
+          onClick={() => {
+            if (!canCut) return
+            setPicked(under + 1)
+            set(
+              splitRegion(tune, regions, measure.id),
+              t('arrange.command.cut', { number: numbers[spot!.measure] }),
+            )
           }}
-          data={STYLES.map((s) => ({
-            value: s,
-            label: t(`arrange.styles.${s}`),
-            disabled: refusalOf(s, 2, { strings }) !== undefined,
-          }))}
-        />
-        <SegmentedControl
-          size="xs"
-          aria-label={t('arrange.level')}
-          value={String(region.level)}
-          onChange={(v) => choose({ level: Number(v) as Level }, t('arrange.command.level', { to: v }))}
-          data={LEVELS.map((l) => ({
-            value: String(l),
-            disabled: refusalOf(region.style, l, { strings }) !== undefined,
-            label: (
-              <span title={t(`arrange.levels.${l}`)}>
-                {l === 1 ? t('arrange.levelName', { level: l }) : l}
-              </span>
-            ),
-          }))}
-        />
-        <Popover width={380} position="bottom-start" shadow="md" withinPortal trapFocus>
-          <Popover.Target>
-            <Button size="compact-sm" variant="default" leftSection={<IconSchool size={16} />}>
-              {isUsual(school) ? t('school.usual') : t('school.own', { count: changes(school) })}
-            </Button>
-          </Popover.Target>
-          <Popover.Dropdown>
-            <SchoolForm
-              school={school}
-              hasTwoParts={tune.events.some((e) => e.voice === 1 && e.pitch)}
-              onSchool={(next, label) => choose({ school: next }, t('arrange.command.school', { to: label }))}
-            />
-          </Popover.Dropdown>
-        </Popover>
-        <Tooltip label={measure ? t('sections.cutHint') : t('sections.cutNone')}>
-          <Button
-            size="compact-sm"
-            variant="default"
-            leftSection={<IconScissors size={15} />}
-            data-disabled={!canCut || undefined}
-            aria-disabled={!canCut}
-            onClick={() => {
-              if (!canCut) return
-              setPicked(under + 1)
-              set(
-                splitRegion(tune, regions, measure.id),
-                t('arrange.command.cut', { number: numbers[spot!.measure] }),
-              )
-            }}
-          >
-            {canCut ? t('sections.cutAt', { number: numbers[spot!.measure] }) : t('sections.cut')}
-          </Button>
-        </Tooltip>
-        {regions.length === 1 && tune.sections.length > 1 ? (
-          <Button
-            size="compact-sm"
-            variant="default"
-            onClick={() =>
-              set(
-                tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...regions]),
-                t('arrange.command.cutParts'),
-              )
-            }
-          >
-            {t('sections.byParts')}
-          </Button>
-        ) : null}
-        {active > 0 ? (
-          <Button
-            size="compact-sm"
-            variant="default"
-            leftSection={<IconArrowMerge size={15} />}
-            onClick={() => {
-              setPicked(active - 1)
-              set(tidyRegions(tune, joinRegion(regions, active)), t('arrange.command.join'))
-            }}
-          >
-            {t('sections.join')}
-          </Button>
-        ) : null}
-        {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
-      </div>
-    </div>
+        >
+          {canCut ? t('sections.cutAt', { number: numbers[spot!.measure] }) : t('sections.cut')}
+        </Button>
+      </Tooltip>
+      {regions.length === 1 && tune.sections.length > 1 ? (
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          onClick={() =>
+            set(
+              tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...regions]),
+              t('arrange.command.cutParts'),
+            )
+          }
+        >
+          {t('sections.byParts')}
+        </Button>
+      ) : null}
+      {active > 0 ? (
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          leftSection={<IconArrowMerge size={15} />}
+          onClick={() => {
+            setPicked(active - 1)
+            set(tidyRegions(tune, joinRegion(regions, active)), t('arrange.command.join'))
+          }}
+        >
+          {t('sections.join')}
+        </Button>
+      ) : null}
+      {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
+    </>
   )
 }
 

@@ -18,7 +18,8 @@ export function TempoGoal({ doc, goal, own }: { doc: ArrangementDoc; goal: numbe
       {t('effort.goal')}
       <NumberInput
         size="xs"
-        w={66}
+        w={52}
+        hideControls
         min={20}
         max={600}
         step={4}

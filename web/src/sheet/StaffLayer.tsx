@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import type { SystemLayout } from '@velvet-porch/core/layout'
+import { writtenAbove, type SystemLayout } from '@velvet-porch/core/layout'
 import { drawStaff, musicFont } from './drawStaff.ts'
 import { queueDrawing } from './drawQueue.ts'
 import type { Rows } from './metrics.ts'
@@ -19,7 +19,8 @@ export function StaffLayer({
 }) {
   const target = useRef<HTMLDivElement>(null)
   const { tune, staff } = model
-  const guitar = model.setup !== undefined
+  const arranged = model.setup !== undefined
+  const octaveClef = model.setup !== undefined && writtenAbove(model.setup) > 0
   useEffect(() => {
     let cancel = () => {}
     let left = false
@@ -27,7 +28,7 @@ export function StaffLayer({
       if (left) return
       cancel = queueDrawing(() => {
         if (!target.current) return
-        drawStaff(target.current, system, tune, staff, { width, rows, guitar })
+        drawStaff(target.current, system, tune, staff, { width, rows, arranged, octaveClef })
         target.current.dataset.drawn = 'true'
       })
     })
@@ -35,6 +36,6 @@ export function StaffLayer({
       left = true
       cancel()
     }
-  }, [tune, staff, system, width, rows, guitar])
+  }, [tune, staff, system, width, rows, arranged, octaveClef])
   return <div ref={target} className="staff-ink" aria-hidden />
 }

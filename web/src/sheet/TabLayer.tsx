@@ -241,7 +241,7 @@ function Intervals({
   const found = doubleStops(model, notes)
   return found.map(({ tick, interval }) => (
     <text key={tick} className="interval" x={x(tick)} y={y}>
-      {t('sheet.intervalShort', { number: interval.number })}
+      {t(`sheet.intervalShort.${interval.number as 1}`)}
       <title>
         {t(`sheet.interval.${interval.quality}`, { number: t(`sheet.ordinal.${interval.number as 1}`) })}
       </title>

@@ -28,11 +28,12 @@ export function musicFont(): Promise<void> {
   return loaded
 }
 
-/** Where and how a staff is drawn. `guitar` writes two voices under a clef with 8. */
+/** Where and how a staff is drawn: two voices once it is arranged, an 8 under the clef where it is written an octave up. */
 export interface StaffPage {
   readonly width: number
   readonly rows: Rows
-  readonly guitar: boolean
+  readonly arranged: boolean
+  readonly octaveClef: boolean
 }
 
 interface Placed {
@@ -88,7 +89,7 @@ export function drawStaff(
       { leftBar: false, rightBar: false },
     )
     stave.setStyle({ fillStyle: 'currentColor', strokeStyle: 'currentColor' })
-    if (first) stave.addClef('treble', 'default', page.guitar ? '8vb' : undefined)
+    if (first) stave.addClef('treble', 'default', page.octaveClef ? '8vb' : undefined)
     if (first || before?.key.fifths !== measure.key.fifths) stave.addKeySignature(keySpec(signs.key.fifths))
     const metreChange =
       placed.index === 0 || before?.metre.num !== measure.metre.num || before.metre.den !== measure.metre.den
@@ -102,11 +103,11 @@ export function drawStaff(
       )
     stave.setContext(context).draw()
     const notes = [
-      ...build(signs.upper, 'upper', tune, page.guitar),
+      ...build(signs.upper, 'upper', tune, page.arranged),
       ...build(signs.lower, 'lower', tune, true),
     ]
     standAt(notes, stave, (sign) => xAt(placed, sign.tick, measure.length))
-    drawVoices(context, notes, tune, measure, page.guitar)
+    drawVoices(context, notes, tune, measure, page.arranged)
     drawTies(context, notes, pendingTies)
   })
 }
@@ -168,7 +169,7 @@ function drawVoices(
   notes: readonly Placed[],
   tune: TuneDoc,
   measure: TuneDoc['measures'][number],
-  guitar: boolean,
+  arranged: boolean,
 ): void {
   for (const voice of ['upper', 'lower'] as const) {
     const own = notes.filter((n) => n.voice === voice)
@@ -179,7 +180,7 @@ function drawVoices(
       (group) =>
         new Beam(
           group.map((p) => p.note),
-          !guitar,
+          !arranged,
         ),
     )
     const tuplets = tupletGroups(own, tune)

@@ -86,7 +86,7 @@ export function tabJson(
         length: m.length,
         metre: `${m.metre.num}/${m.metre.den}`,
         key: keyText(m.key),
-        ...styleOf(plan, setup.player, i),
+        ...styleOf(plan, setup, i),
       })),
       order: plan.unfolded.order.map((o) => o.measure),
       tempos: tune.tempos.map((t) => ({ start: ticksAt(timeline, t.pos), bpm: t.bpm })),
@@ -127,14 +127,14 @@ export function tabJson(
 
 function styleOf(
   plan: Plan,
-  player: Player,
+  setup: Setup,
   measure: number,
 ): { style?: Style; level?: Level; picking?: PickingSchool; harmonyAbove?: boolean } {
   const slice = plan.slices[plan.firstSlice[measure]!]
   if (slice?.measure !== measure) return {}
   const { style, level, school, rules } = slice
   const above = school.parts === 'both' || (rules.double !== undefined && school.harmony === 'above')
-  const picking = pickingOf(style, school, player)
+  const picking = pickingOf(style, school, setup)
   return { style, level, picking, ...(above ? { harmonyAbove: true } : {}) }
 }
 
