@@ -90,15 +90,19 @@ interface Slot {
 function slotsOf(tune: TuneDoc, timeline: Timeline, melody: readonly MelodyNote[], manner: Manner): Slot[] {
   const full = tune.measures.flatMap((m, i) => (isPickup(m, i) ? [] : [i]))
   const slots: Slot[] = []
+  // Measures since the part began: phrases of four are counted from there.
+  let inPart = 0
   full.forEach((m, nth) => {
     const measure = tune.measures[m]!
     const start = timeline.starts[m]!
     const ticks = slotTicks(measure, manner)
+    const next = tune.measures[full[nth + 1] ?? -1]
+    const ends = endsPart(measure, next)
+    const endIsNext = next !== undefined && endsPart(next, tune.measures[full[nth + 2] ?? -1])
     ticks.forEach((tick, k) => {
       const end = ticks[k + 1] ?? measure.length
       const { weights, beats } = weigh(melody, start, tick, end, measure)
-      const phraseEnd = nth % 4 === 3 || endsPart(measure) || nth === full.length - 1
-      const beforeEnd = nth % 4 === 2 && k === ticks.length - 1
+      const beforeEnd = (inPart % 4 === 2 || endIsNext) && k === ticks.length - 1
       slots.push({
         measure: m,
         start: start + tick,
@@ -107,22 +111,30 @@ function slotsOf(tune: TuneDoc, timeline: Timeline, melody: readonly MelodyNote[
         beats,
         first: slots.length === 0,
         last: nth === full.length - 1 && k === ticks.length - 1,
-        phrase: phraseEnd
-          ? nth % 8 === 3 && !endsPart(measure)
-            ? 'half'
-            : 'end'
-          : beforeEnd
-            ? 'before'
-            : 'none',
+        phrase: ends
+          ? 'end'
+          : inPart % 4 === 3
+            ? inPart % 8 === 3
+              ? 'half'
+              : 'end'
+            : beforeEnd
+              ? 'before'
+              : 'none',
         weak: k > 0,
       })
     })
+    inPart = ends ? 0 : inPart + 1
   })
   return slots
 }
 
 const isPickup = (measure: Measure, i: number) => i === 0 && measure.length < measure.nominal
-const endsPart = (measure: Measure) => measure.barline === 'final' || measure.repeatEnd > 1
+const endsPart = (measure: Measure, next: Measure | undefined) =>
+  !next ||
+  measure.barline === 'final' ||
+  measure.barline === 'double' ||
+  measure.repeatEnd > 1 ||
+  next.repeatStart
 
 /** Harmonic rhythm: a chord a measure, or one on each strong beat where the harmony may move. */
 function slotTicks(measure: Measure, manner: Manner): Ticks[] {

@@ -1,5 +1,5 @@
 import type { RightFinger } from '../neck/hand.ts'
-import type { PickedOnset, PickingHand } from './assignPicking.ts'
+import type { PickedOnset, PickingHand } from './pickedOnset.ts'
 
 /**
  * Onsets closer than this (seconds) on one string alternate index and middle: about three and a half notes a second,

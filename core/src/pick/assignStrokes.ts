@@ -1,7 +1,7 @@
 import type { Stroke } from '../neck/hand.ts'
 import type { StrokeRule } from '../model/school.ts'
 import { beatLength, isCompound } from '../time/metre.ts'
-import type { PickedOnset } from './assignPicking.ts'
+import type { PickedOnset } from './pickedOnset.ts'
 
 /**
  * Strokes of a flat pick. By the beat: down on the pulse that the pick hand keeps, up between (eighths in simple

@@ -20,6 +20,8 @@ export interface BassWish {
   readonly change: boolean
   /** True where a missing root is a fault: the school asks for roots. */
   readonly firm: boolean
+  /** True where the level below has a bass too: a higher level does not give it up for comfort. */
+  readonly inherited: boolean
   /** Index of the harmony segment; −1 where the bass does not follow the harmony. */
   readonly segment: number
   /** The source's own note, for a part. */
@@ -28,6 +30,8 @@ export interface BassWish {
 
 export interface BassRules extends StyleRules {
   readonly root: RootRule
+  /** The bass of the level below. */
+  readonly lower: BassGrid
 }
 
 /** A level-1 bass is struck again after this many measures of one chord: a plucked string has faded by then. */
@@ -55,9 +59,11 @@ export function bassLine(
     if (!rules || rules.bass === 'none') return
     const grid = gridOf(measure, rules.bass).map((t) => t + from)
     const starts = new Set<Ticks>(grid)
+    const lower = new Set(gridOf(measure, rules.lower).map((t) => t + from))
     if (rules.pedal) {
       if (junctions.has(i)) starts.add(from)
-      for (const start of [...starts].sort((a, b) => a - b)) onsets.push({ ...PLAIN, start, rules })
+      for (const start of [...starts].sort((a, b) => a - b))
+        onsets.push({ ...PLAIN, start, rules, inherited: lower.has(start) })
       return
     }
     const ongoing = harmony[current]
@@ -72,7 +78,7 @@ export function bassLine(
       if (segment < 0 || !harmony[segment]!.shape) continue
       const beat = grid.filter((t) => t <= start).length - 1
       const fresh = start === harmony[segment]!.start || (start === from && junctions.has(i))
-      onsets.push({ start, segment, rules, beat, beats: grid.length, fresh })
+      onsets.push({ start, segment, rules, beat, beats: grid.length, fresh, inherited: lower.has(start) })
     }
   })
   const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)
@@ -84,7 +90,15 @@ export function bassLine(
     const limit = onset.segment < 0 ? timeline.length : harmony[onset.segment]!.end
     const until = Math.min(next, limit, stops[stop] ?? timeline.length)
     if (onset.segment < 0)
-      return { start: onset.start, until, kind: 'pedal', change: false, firm: false, segment: -1 }
+      return {
+        start: onset.start,
+        until,
+        kind: 'pedal',
+        change: false,
+        firm: false,
+        inherited: onset.inherited,
+        segment: -1,
+      }
     if (onset.fresh) root = i
     const change = harmony[onset.segment]!.start === onset.start
     const kind = kindOf(onset, i - root, onset.beat - onsets[root]!.beat)
@@ -93,6 +107,7 @@ export function bassLine(
       until,
       change,
       firm: onset.rules.root === 'always',
+      inherited: onset.inherited,
       segment: onset.segment,
       kind: onset.rules.root === 'never' ? 'rootless' : kind,
     }
@@ -108,6 +123,7 @@ interface Onset {
   readonly beats: number
   /** The first bass of its chord, or of a measure that is entered from more than one place. */
   readonly fresh: boolean
+  readonly inherited: boolean
 }
 
 const PLAIN = { segment: -1, beat: 0, beats: 1, fresh: true } as const

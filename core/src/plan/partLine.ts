@@ -21,6 +21,7 @@ export function partLine(
     kind: 'part',
     change: false,
     firm: false,
+    inherited: false,
     segment: -1,
     part: { midi: midiOf(n.pitch) + transposed, sourceId: n.sourceId },
   }))

@@ -1,7 +1,6 @@
 import { fretFromNut } from '../neck/geometry.ts'
 import type { Place, Setup } from '../neck/setup.ts'
 import { fingerCodes, THUMB, type FingerCode, type Pressed } from '../grip/pressed.ts'
-import type { CandidateClasses } from './candidateClasses.ts'
 import type { Draft } from './draft.ts'
 
 /**
@@ -42,6 +41,14 @@ export interface Candidate {
   /** Price paid once, and price for each beat that the grip is held. */
   readonly fixed: number
   readonly perBeat: number
+}
+
+/** Candidates of a set in groups of equals. */
+export interface CandidateClasses {
+  /** Group of each candidate. */
+  readonly of: Int32Array
+  /** A candidate of each group. */
+  readonly member: Int32Array
 }
 
 /** The candidates of one slice, laid out for the solver's inner loop. */

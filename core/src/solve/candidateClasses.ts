@@ -1,12 +1,4 @@
-import type { CandidateSet } from './candidate.ts'
-
-/** Candidates of a set in groups of equals. */
-export interface CandidateClasses {
-  /** Group of each candidate. */
-  readonly of: Int32Array
-  /** A candidate of each group. */
-  readonly member: Int32Array
-}
+import type { CandidateClasses, CandidateSet } from './candidate.ts'
 
 /** What a join may look at besides the fingers; bits of a mask. */
 export const LOOKS = { melody: 1, bass: 2, inner: 4, planted: 8, frame: 16, openOnly: 32 } as const

@@ -2,7 +2,7 @@ import { pitchAt, type Place, type Setup } from '../neck/setup.ts'
 import type { Pressed } from '../grip/pressed.ts'
 import type { Frame } from '../shapes/textbook.ts'
 import type { Draft } from './draft.ts'
-import type { AddTerm } from './staticCost.ts'
+import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS, type LevelRules } from './weights.ts'
 import type { Wish } from './wish.ts'
 

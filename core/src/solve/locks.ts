@@ -5,24 +5,8 @@ import type { Place } from '../neck/setup.ts'
 import { THUMB, type Pressed } from '../grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
 import { keyFinger, samePlace, voiceKey, type Candidate, type VoiceKey } from './candidate.ts'
+import type { SliceLock, VoiceLock } from './sliceLock.ts'
 import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from './noteIds.ts'
-
-/** What is fixed for one voice of a slice. */
-export interface VoiceLock {
-  readonly place?: Place
-  readonly finger?: number
-}
-
-/** What is fixed in one slice. */
-export interface SliceLock {
-  readonly melody?: VoiceLock
-  readonly bass?: VoiceLock
-  readonly inner?: VoiceLock
-  /** By the number of the voice, from the lowest string. */
-  readonly chord?: Readonly<Record<number, VoiceLock>>
-  /** The whole grip. */
-  readonly pressed?: readonly Pressed[]
-}
 
 export interface LocksBySlice {
   readonly bySlice: ReadonlyMap<number, SliceLock>

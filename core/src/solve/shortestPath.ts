@@ -1,5 +1,5 @@
-import type { CandidateSet } from './candidate.ts'
-import { classesOf, LOOKS, type CandidateClasses } from './candidateClasses.ts'
+import type { CandidateClasses, CandidateSet } from './candidate.ts'
+import { classesOf, LOOKS } from './candidateClasses.ts'
 import { transitionPricer, type Step } from './transition.ts'
 
 /** A chain of slices to be solved. `steps[t]` joins slice t−1 to t; undefined where nothing is played across. */

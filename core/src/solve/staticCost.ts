@@ -2,21 +2,12 @@ import { fingerFrame } from '../grip/fingerFrame.ts'
 import { fingerCodes, codeFret, codeLow, codeTop, THUMB } from '../grip/pressed.ts'
 import { fretFromNut } from '../neck/geometry.ts'
 import type { Setup } from '../neck/setup.ts'
-import type { CostTerm } from '../model/arrangement.ts'
+import type { AddTerm } from './addTerm.ts'
 import type { Draft } from './draft.ts'
 import { frameTerms, voicingTerms } from './frameCost.ts'
 import { bassTerms, innerTerms, melodyTerms, pickingTerms } from './voiceCost.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
 import type { Wish } from './wish.ts'
-
-/** Receives each term of a cost: once, or a beat. */
-export type AddTerm = (
-  term: string,
-  cost: number,
-  perBeat: boolean,
-  quantity?: number,
-  unit?: CostTerm['unit'],
-) => void
 
 /** Prices a grip on its own, without what comes before or after. */
 export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {

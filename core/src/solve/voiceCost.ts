@@ -2,7 +2,7 @@ import { pickingStrain, type PickingStrain } from '../pick/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Draft } from './draft.ts'
-import type { AddTerm } from './staticCost.ts'
+import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS } from './weights.ts'
 import type { Wish } from './wish.ts'
 
@@ -29,8 +29,9 @@ export function bassTerms(wish: Wish, draft: Draft, add: AddTerm): void {
     if (draft.bass.price > 0) add(draft.bass.nonRoot ? 'nonRoot' : 'bassChoice', draft.bass.price, false)
     return
   }
-  const { kind, change, firm } = wish.bass
+  const { kind, change, firm, inherited } = wish.bass
   if (kind === 'part') add('noPart', WEIGHTS.noPart, false)
+  else if (inherited && !(kind === 'root' && (change || !firm))) add('noBass', WEIGHTS.noInherited, false)
   else if (kind === 'pedal') add('noBass', WEIGHTS.noPedal, false)
   else if (kind !== 'root') add('noBass', WEIGHTS.noAlternate, false)
   else if (!firm) add('noBass', WEIGHTS.noRootSometimes, false)

@@ -49,6 +49,8 @@ export const WEIGHTS = {
   noRootAtChange: 50,
   noRoot: 7,
   noAlternate: 2.5,
+  /** A bass left out that the level below has; less than a beat of the melody. */
+  noInherited: 12,
   alternateFifth: 0,
   alternateRoot: 0.3,
   alternateThird: 0.9,

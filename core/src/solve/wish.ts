@@ -11,7 +11,7 @@ import { pickingOf } from '../plan/pickingOf.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import { framesFor, type Frame } from '../shapes/textbook.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
-import type { SliceLock } from './locks.ts'
+import type { SliceLock } from './sliceLock.ts'
 import { voicingsFor } from './voicings.ts'
 import { LEVEL_RULES } from './weights.ts'
 
@@ -43,6 +43,7 @@ export interface Wish {
         readonly onset: boolean
         readonly change: boolean
         readonly firm: boolean
+        readonly inherited: boolean
         readonly kind: BassWish['kind']
         readonly options: readonly BassOption[]
       }
@@ -114,6 +115,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
     bass?.onset,
     bass?.change,
     bass?.firm,
+    bass?.inherited,
     slice.bass >= 0 ? (plan.bass[slice.bass]!.part?.midi ?? '-') : '-',
     bass?.kind === 'pedal' ? tonicAt(plan, slice) : '-',
     inner
@@ -210,6 +212,7 @@ function bassOf(
     onset: slice.bassOnset,
     change: wish.change,
     firm: wish.firm,
+    inherited: wish.inherited,
     kind: wish.kind,
     options: place ? [known ?? { place, price: 0, nonRoot: false }] : options,
   }

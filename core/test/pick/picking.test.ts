@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ALTERNATION_S } from '../../src/pick/assignFingers.ts'
-import { assignPicking, type PickedOnset, type PickingHand } from '../../src/pick/assignPicking.ts'
+import { assignPicking } from '../../src/pick/assignPicking.ts'
+import type { PickedOnset, PickingHand } from '../../src/pick/pickedOnset.ts'
 
 const PLACE = { inMeasure: 0, metre: { num: 4, den: 4 } } as const
 const HAND: PickingHand = { school: 'fingerPerString', strokes: 'byBeat', strings: 6 }

@@ -47,7 +47,7 @@ function Bench({ id }: { id: string }) {
   const shown = useMemo(() => {
     const base = before?.doc ?? doc
     return base && tried && !before ? withWay(base, tried) : base
-  }, [before?.doc, doc, tried])
+  }, [before, doc, tried])
   const fits =
     tune !== undefined &&
     shown !== undefined &&

@@ -1,4 +1,4 @@
-import { Button, Popover, SegmentedControl, Select, Tooltip, UnstyledButton } from '@mantine/core'
+import { ActionIcon, Button, Popover, SegmentedControl, Select, Tooltip, UnstyledButton } from '@mantine/core'
 import { IconArrowMerge, IconScissors, IconSchool } from '@tabler/icons-react'
 import {
   INSTRUMENTS,
@@ -168,18 +168,19 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
         </Button>
       ) : null}
       {active > 0 ? (
-        <Button
-          size="compact-xs"
-          h={28}
-          variant="default"
-          leftSection={<IconArrowMerge size={15} />}
-          onClick={() => {
-            setPicked(active - 1)
-            set(tidyRegions(tune, joinRegion(regions, active)), t('arrange.command.join'))
-          }}
-        >
-          {t('sections.join')}
-        </Button>
+        <Tooltip label={t('sections.join')}>
+          <ActionIcon
+            size={28}
+            variant="default"
+            aria-label={t('sections.join')}
+            onClick={() => {
+              setPicked(active - 1)
+              set(tidyRegions(tune, joinRegion(regions, active)), t('arrange.command.join'))
+            }}
+          >
+            <IconArrowMerge size={15} />
+          </ActionIcon>
+        </Tooltip>
       ) : null}
       {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
     </>
