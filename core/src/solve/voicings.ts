@@ -17,6 +17,8 @@ export interface VoicingWish {
   readonly voices: number
   readonly lastFret: number
   readonly barreStrings: number
+  /** Price of each voice less than the most. */
+  readonly thin: number
 }
 
 /** Voicings offered for one melody note: the cheapest of each, in the order of their price. */
@@ -137,7 +139,7 @@ function voicingPrice(setup: Setup, wish: VoicingWish): (frets: readonly (number
     }
     const lowest = Math.min(...midis)
     if (mod12(lowest) !== bass) price += inversionPrice(mod12(lowest - root))
-    price += (wish.voices - midis.length) * WEIGHTS.voicingThin
+    price += (wish.voices - midis.length) * wish.thin
     price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled
     const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
     for (let k = 1; k < strings.length; k++) price += (strings[k]! - strings[k - 1]! - 1) * WEIGHTS.voicingGap

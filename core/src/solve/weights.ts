@@ -100,7 +100,6 @@ export const WEIGHTS = {
   voicingNoTone: 2,
   voicingNoFifth: 0.2,
   voicingNoRoot: 1.2,
-  voicingThin: 1.1,
   voicingDoubled: 0.5,
   voicingGap: 0.5,
   voicingMud: 1.2,
@@ -137,12 +136,14 @@ export interface LevelRules {
   readonly frames: number
   /** Share of the price of leaving the book's shape. */
   readonly textbook: number
+  /** Price of each voice that a voicing has fewer than it could: a fuller level is fuller. */
+  readonly thin: number
 }
 
 export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
-  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1 },
-  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1 },
-  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, frames: 3, textbook: 1 },
-  4: { barreStrings: 6, highFret: 0.2, frameBeat: 0.8, lastFret: 15, frames: 3, textbook: 0.7 },
-  5: { barreStrings: 6, highFret: 0.15, frameBeat: 0.8, lastFret: 17, frames: 3, textbook: 0.5 },
+  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1, thin: 1 },
+  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1, thin: 0.9 },
+  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, frames: 3, textbook: 1, thin: 1.5 },
+  4: { barreStrings: 6, highFret: 0.2, frameBeat: 0.8, lastFret: 15, frames: 3, textbook: 0.7, thin: 1.7 },
+  5: { barreStrings: 6, highFret: 0.15, frameBeat: 0.8, lastFret: 17, frames: 3, textbook: 0.5, thin: 3.4 },
 }

@@ -311,6 +311,7 @@ function voicingFrames(
             voices: wish.voices,
             lastFret: rules.lastFret,
             barreStrings: setup.player.techniques.barre ? rules.barreStrings : 1,
+            thin: rules.thin,
           })
     cache.voicings.set(key, known)
   }
