@@ -1,6 +1,16 @@
 import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
-import { arrangePasted, frets, paste, settledFrets, SMALL_TUNE, spoken, takeDemo } from './bench.ts'
+import {
+  arrangePasted,
+  chooseLevel,
+  chooseStyle,
+  frets,
+  paste,
+  settledFrets,
+  SMALL_TUNE,
+  spoken,
+  takeDemo,
+} from './bench.ts'
 
 test('a tune of one’s own becomes tab: pasted, read, arranged', async ({ page }) => {
   await paste(page, SMALL_TUNE)
@@ -16,9 +26,9 @@ test('a tune of one’s own becomes tab: pasted, read, arranged', async ({ page 
 test('style, level and capo change the arrangement; undo and redo bring each back', async ({ page }) => {
   await arrangePasted(page)
   const first = await frets(page)
-  await page.getByText('Alternating bass').click()
+  await chooseStyle(page, 'Alternating bass')
   await expect(page.getByRole('button', { name: 'Undo: Style: Alternating bass' })).toBeEnabled()
-  await page.getByText('Level 3').click()
+  await chooseLevel(page, 3)
   await expect(page.getByRole('button', { name: 'Undo: Level 3' })).toBeEnabled()
   const full = await settledFrets(page)
   expect(full.length).toBeGreaterThan(first.length)
@@ -83,7 +93,7 @@ test('a tab that is reloaded loses nothing; removing has an undo; search, rename
   page,
 }) => {
   await arrangePasted(page)
-  await page.getByText('Level 2').click()
+  await chooseLevel(page, 2)
   await expect(page.getByRole('button', { name: 'Undo: Level 2' })).toBeEnabled()
   const before = await settledFrets(page)
   await page.reload()
@@ -221,10 +231,10 @@ test('long work shows its progress, can be stopped, and leaves the arrangement a
     (_, i) => `"C"c2ge "Am"aec${'ABd'[i % 3]}|"F"fagf "G7"gfdB|"Dm"dfaf "G"gbgd|"C"c2e2 c4|`,
   ).join('\n')
   await arrangePasted(page, `X:1\nT:Long Lane\nM:4/4\nL:1/8\nK:C\n${music}`)
-  await page.getByText('Alternating bass').click()
+  await chooseStyle(page, 'Alternating bass')
   await expect(page.getByRole('button', { name: 'Undo: Style: Alternating bass' })).toBeEnabled()
   const before = await settledFrets(page)
-  await page.getByText('Level 3').click()
+  await chooseLevel(page, 3)
   await expect(page.getByRole('progressbar', { name: 'Arranging' })).toBeVisible()
   await page.getByRole('button', { name: 'Stop', exact: true }).click()
   await expect(page.getByRole('progressbar', { name: 'Arranging' })).toBeHidden()

@@ -42,3 +42,21 @@ export async function settledFrets(page: Page): Promise<string[]> {
     before = now
   }
 }
+
+export async function chooseStyle(page: Page, style: string): Promise<void> {
+  await page.getByRole('combobox', { name: 'Style' }).click()
+  await page.getByRole('option', { name: style, exact: true }).click()
+}
+
+export async function chooseLevel(page: Page, level: number): Promise<void> {
+  await page
+    .getByRole('radiogroup', { name: 'Level' })
+    .locator('label')
+    .nth(level - 1)
+    .click()
+}
+
+/** Waits until the last command is this one. */
+export async function done(page: Page, label: string): Promise<void> {
+  await expect(page.getByRole('button', { name: `Undo: ${label}` })).toBeEnabled()
+}

@@ -1,4 +1,13 @@
-import { ActionIcon, Button, Popover, SegmentedControl, Select, Tooltip, UnstyledButton } from '@mantine/core'
+import {
+  ActionIcon,
+  Button,
+  Popover,
+  SegmentedControl,
+  Select,
+  Tooltip,
+  UnstyledButton,
+  VisuallyHidden,
+} from '@mantine/core'
 import { IconArrowMerge, IconScissors, IconSchool } from '@tabler/icons-react'
 import {
   INSTRUMENTS,
@@ -114,7 +123,16 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
           value: String(l),
           disabled: refusalOf(region.style, l, { strings }) !== undefined,
           label: (
-            <span title={t(`arrange.levels.${l}`)}>{l === 1 ? t('arrange.levelName', { level: l }) : l}</span>
+            <span title={t(`arrange.levels.${l}`)}>
+              {l === 1 ? (
+                t('arrange.levelName', { level: l })
+              ) : (
+                <>
+                  <VisuallyHidden component="span">{t('arrange.levelName', { level: l })}</VisuallyHidden>
+                  <span aria-hidden>{l}</span>
+                </>
+              )}
+            </span>
           ),
         }))}
       />

@@ -1,0 +1,199 @@
+import { expect, test, type Page } from '@playwright/test'
+import {
+  arrangePasted,
+  chooseLevel,
+  chooseStyle,
+  done,
+  frets,
+  paste,
+  settledFrets,
+  spoken,
+  takeDemo,
+} from './bench.ts'
+
+/** A tune of our own with two parts of four measures. */
+const TWO_HALVES =
+  'X:1\nT:Cellar Steps\nM:4/4\nL:1/4\nQ:1/4=100\nK:G\n' +
+  '"G"GBdB|"C"c2e2|"D7"dcBA|"G"G4|"Em"gfed|"C"e2c2|"D7"A2F2|"G"G4|]\n'
+
+const openDemo = async (page: Page, title: string) => {
+  await takeDemo(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: title }).click()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+}
+
+const noteAt = (page: Page, measure: number) =>
+  page.getByRole('button', { name: new RegExp(`^Measure ${measure}: effort`) })
+
+test('a tune is cut into sections, each with its own style and level; every step can be taken back', async ({
+  page,
+}) => {
+  await arrangePasted(page, TWO_HALVES)
+  const whole = await settledFrets(page)
+  await noteAt(page, 5).click()
+  await page.getByRole('button', { name: 'Cut at 5' }).click()
+  await done(page, 'Cut at measure 5')
+  await expect(page.locator('.chip')).toHaveText([/^1–4 Melody and bass 1$/, /^5–8 Melody and bass 1$/])
+  await chooseStyle(page, 'Arpeggio')
+  await done(page, 'Style: Arpeggio')
+  await chooseLevel(page, 3)
+  await done(page, 'Level 3')
+  await expect(page.locator('.chip')).toHaveText([/^1–4 Melody and bass 1$/, /^5–8 Arpeggio 3$/])
+  expect((await settledFrets(page)).length).toBeGreaterThan(whole.length + 6)
+  await page.getByRole('button', { name: 'Join to the one before' }).click()
+  await done(page, 'Joined two sections')
+  await expect(page.locator('.chip')).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('.chip')).toHaveCount(2)
+  for (const label of ['Level 3', 'Style: Arpeggio', 'Cut at measure 5']) {
+    await done(page, label)
+    await page.getByRole('button', { name: `Undo: ${label}` }).click()
+  }
+  await expect.poll(() => frets(page)).toEqual(whole)
+})
+
+test('schools change the result: strict alternation is drawn and said stroke by stroke', async ({ page }) => {
+  await arrangePasted(page, TWO_HALVES)
+  await chooseStyle(page, 'Flatpicked lead')
+  await done(page, 'Style: Flatpicked lead')
+  await page.getByRole('button', { name: 'Usual school' }).click()
+  await page.getByRole('combobox', { name: 'Strokes of the pick' }).click()
+  await page.getByRole('option', { name: 'Down and up in strict turn' }).click()
+  await done(page, 'School: Down and up in strict turn')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: 'School: 1 choice' })).toBeVisible()
+  await page.getByRole('checkbox', { name: 'Picking hand' }).click()
+  await page.getByRole('group', { name: /^Sheet of/ }).focus()
+  const strokes: string[] = []
+  for (let i = 0; i < 6; i++) {
+    await page.keyboard.press('ArrowRight')
+    await expect(spoken(page)).toContainText('stroke')
+    strokes.push(/(down|up) stroke/.exec((await spoken(page).textContent())!)![1]!)
+  }
+  expect(strokes).toEqual(['down', 'up', 'down', 'up', 'down', 'up'])
+  await expect(page.locator('.stroke-sign').first()).toBeVisible()
+})
+
+test('what is locked stays through another level, is seen on the sheet, and can be let go', async ({
+  page,
+}) => {
+  await arrangePasted(page, TWO_HALVES)
+  await noteAt(page, 2).click()
+  await page.getByText('Locks', { exact: true }).click()
+  await page.getByRole('button', { name: 'Lock: Measure 2 as it is' }).click()
+  await done(page, 'Locked measure 2')
+  await expect(page.locator('.lock-sign')).toHaveCount(1)
+  const spokenIn = async (measure: number) => {
+    await noteAt(page, measure).click()
+    await expect(spoken(page)).toContainText(`Measure ${measure},`)
+    return spoken(page).textContent()
+  }
+  const locked = await spokenIn(2)
+  await chooseStyle(page, 'Chord melody')
+  await done(page, 'Style: Chord melody')
+  await chooseLevel(page, 4)
+  await done(page, 'Level 4')
+  expect(await spokenIn(2)).toBe(locked)
+  await page.getByRole('button', { name: 'Unlock Measure 2, beat 1:' }).click()
+  await done(page, 'Took a lock off')
+  await expect(page.locator('.lock-sign')).toHaveCount(0)
+  await expect.poll(() => spokenIn(2)).not.toBe(locked)
+})
+
+test('another way is looked for, tried on the sheet and kept; it is locked and can be taken back', async ({
+  page,
+}) => {
+  await arrangePasted(page, TWO_HALVES)
+  const before = await settledFrets(page)
+  await noteAt(page, 3).click()
+  await page.getByText('Why this grip').click()
+  await expect(page.getByTestId('reasons').locator('li').first()).toBeVisible()
+  const ways = page.getByTestId('ways').getByRole('listitem')
+  await expect(ways.first()).toContainText(/string \d (fret \d+, finger [1-4]|open)/)
+  await expect(ways.first()).toContainText('Came second because')
+  await page.getByTestId('ways').getByText('Measure 3').click()
+  await expect(ways.nth(1)).toContainText('Bother +')
+  await ways.first().getByRole('button', { name: 'Try' }).click()
+  await expect(page.locator('.tab-halo.changed').first()).toBeAttached()
+  await ways.first().getByRole('button', { name: 'Keep' }).click()
+  await done(page, 'Another way in measure 3')
+  await expect(page.locator('.lock-sign').first()).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => frets(page)).toEqual(before)
+  await expect(page.locator('.lock-sign')).toHaveCount(0)
+})
+
+test('before and after are compared on the sheet', async ({ page }) => {
+  await arrangePasted(page, TWO_HALVES)
+  const first = await settledFrets(page)
+  await chooseLevel(page, 3)
+  await done(page, 'Level 3')
+  const second = await settledFrets(page)
+  expect(second).not.toEqual(first)
+  await page.getByRole('button', { name: 'See and hear it as it was before “Level 3”' }).click()
+  await expect(page.getByTestId('comparing')).toContainText('before “Level 3”')
+  await expect.poll(() => frets(page)).toEqual(first)
+  await page.getByRole('button', { name: 'Back to now' }).click()
+  await expect.poll(() => frets(page)).toEqual(second)
+})
+
+test('effort is said with its parts, and against a partner’s tempo', async ({ page }) => {
+  await arrangePasted(page, TWO_HALVES)
+  await expect(page.getByTestId('effort-summary')).toContainText(
+    /This hand manages ♩ = \d+; then measure \d \(/,
+  )
+  await expect(page.getByTestId('effort-summary')).toContainText('within reach')
+  await expect(noteAt(page, 1)).toHaveAccessibleName(/a second.*manages ♩ = \d+/)
+  await page.getByRole('textbox', { name: /partner’s tempo/ }).fill('420')
+  await done(page, 'Goal ♩ = 420')
+  await expect(page.getByTestId('effort-summary')).toContainText('fall short')
+  await expect(noteAt(page, 1)).toHaveAccessibleName(/only manages/)
+  await page.reload()
+  await expect(page.getByTestId('effort-summary')).toContainText('fall short')
+})
+
+test('the mandolin has its own styles, strokes and intervals', async ({ page }) => {
+  await openDemo(page, 'Nightjar over the Weir')
+  await expect(page.getByTestId('setup')).toContainText('Mandolin · G major')
+  await expect(page.locator('.tab-line')).toHaveCount(
+    (4 * (await page.locator('.system svg .tab-line').count())) / 4,
+  )
+  await expect(page.locator('.interval').first()).toHaveText(/^(3rd|4th|5th|6th)/)
+  await page.getByRole('combobox', { name: 'Style' }).click()
+  await expect(page.getByRole('option', { name: 'Drone' })).toHaveAttribute('data-combobox-disabled', 'true')
+  await page.getByRole('option', { name: 'Flatpicked lead' }).click()
+  await done(page, 'Style: Flatpicked lead')
+  await expect(page.locator('.interval')).toHaveCount(0)
+})
+
+test('two parts become one instrument, and what is dropped is listed', async ({ page }) => {
+  await openDemo(page, 'Two Chairs')
+  await expect(page.getByTestId('left-out')).toContainText('of the second part is left out')
+  await page.getByTestId('left-out').locator('summary').click()
+  await page
+    .getByTestId('left-out')
+    .getByRole('button', { name: /Measure \d/ })
+    .first()
+    .click()
+  await expect(page.getByTestId('neck-head')).toContainText('Measure')
+})
+
+test('a bare melody is harmonised three ways; the chosen one stays a suggestion until it is written', async ({
+  page,
+}) => {
+  await paste(page, 'X:1\nT:Bare Boards\nM:3/4\nL:1/4\nQ:1/4=90\nK:D\nD2F|A2F|G2B|A3|d2B|A2F|E2C|D3|]\n')
+  await page.getByRole('button', { name: 'Suggest chords' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Chords for this melody' })
+  await expect(dialog.getByRole('region')).toHaveCount(3)
+  const lines = await dialog.locator('.harmony-line').allTextContents()
+  expect(new Set(lines).size).toBe(3)
+  await dialog.getByRole('button', { name: 'Take these' }).nth(2).click()
+  await expect(page.locator('.chord-name.suggested').first()).toBeVisible()
+  await expect(page.locator('.chord-name:not(.suggested)')).toHaveCount(0)
+  const shown = await page.locator('.chord-name').allTextContents()
+  expect(shown.join(' ')).toBe(lines[2]!.replaceAll(/[|·]/g, ' ').trim().replaceAll(/\s+/g, ' '))
+  await page.getByRole('button', { name: 'Write them into the ABC' }).click()
+  await expect(page.getByLabel('The tune in ABC')).toContainText('"D"D2F')
+  await expect(page.locator('.chord-name.suggested')).toHaveCount(0)
+})
