@@ -11,13 +11,14 @@ export type Register =
   | { readonly ok: false; readonly measure: number; readonly reason: 'low' | 'high' | 'wide' }
 
 /** Lowest melody pitch (string 3 open) that leaves strings for a bass below it, and highest in easy reach of string 1. */
-const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5 }
+const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5, highAlone: 7 }
 
-/** A tune alone may go down to string 5 of a guitar, and to the lowest string where there is no bass at all. */
-function lowestComfortable(setup: Setup, regions: readonly Pick<Region, 'style'>[]): Midi {
-  if (!hasBassStrings(setup.instrument)) return openPitch(setup, setup.instrument.strings)
+/** A tune alone may go down to string 4 of a guitar, and to the lowest string where there are none for a bass. */
+function comfortOf(setup: Setup, regions: readonly Pick<Region, 'style'>[]): { low: Midi; high: Midi } {
   const alone = regions.length > 0 && regions.every((r) => r.style === 'flatpicked-lead')
-  return alone ? openPitch(setup, 5) : openPitch(setup, 4) + COMFORT.lowAboveOpen4
+  const high = openPitch(setup, 1) + (alone ? COMFORT.highAlone : COMFORT.highAboveOpen1)
+  if (!hasBassStrings(setup.instrument)) return { low: openPitch(setup, setup.instrument.strings), high }
+  return { low: openPitch(setup, 4) + (alone ? 0 : COMFORT.lowAboveOpen4), high }
 }
 
 /** Octaves tried, the source's own first: a tie keeps it. */
@@ -33,8 +34,7 @@ export function chooseRegister(
   regions: readonly Pick<Region, 'style'>[] = [],
 ): Register {
   const range = rangeOf(setup)
-  const comfortLow = lowestComfortable(setup, regions)
-  const comfortHigh = setup.tuning[0]! + setup.capo[0]! + COMFORT.highAboveOpen1
+  const comfort = comfortOf(setup, regions)
   let best: { transposed: number; cost: number } | undefined
   for (const transposed of OCTAVES) {
     const fits = melody.every((n) => {
@@ -45,8 +45,8 @@ export function chooseRegister(
     let cost = transposed === 0 ? 0 : 0.001
     for (const n of melody) {
       const midi = midiOf(n.pitch) + transposed
-      const below = Math.max(0, comfortLow - midi)
-      const above = Math.max(0, midi - comfortHigh)
+      const below = Math.max(0, comfort.low - midi)
+      const above = Math.max(0, midi - comfort.high)
       cost += (below * 1.2 + above) * (n.duration / QUARTER)
     }
     if (!best || cost < best.cost) best = { transposed, cost }

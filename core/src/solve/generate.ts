@@ -170,7 +170,10 @@ function tooWideBarre(pressed: readonly Pressed[], place: Place, finger: number,
   return pressed.some((p) => p.finger === finger && Math.abs(p.string - place.string) + 1 > most)
 }
 
-/** The fills that a hand could strike: strings of the shape that it holds, or open strings with the chord's tones. */
+/**
+ * The fills that a hand could strike: strings of the shape that it holds, or open strings with the chord's tones. Not the
+ * bass strings: a fill there would be heard as a bass.
+ */
 function filled(
   setup: Setup,
   wish: Wish,
@@ -184,7 +187,7 @@ function filled(
   const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
   const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
-  for (let string = 1; string <= setup.instrument.strings; string++) {
+  for (let string = 1; string <= Math.min(4, setup.instrument.strings); string++) {
     if (used.includes(string)) continue
     const under = draft.pressed.find((p) => p.string === string && !covered(draft.pressed, p))
     const fret = under ? under.fret : 0
@@ -216,9 +219,7 @@ function fillPrice(setup: Setup, wish: Wish, draft: Draft, string: number): numb
   const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]!
   const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
   const wanted = inside[Math.max(0, step)] ?? string
-  const { strings } = setup.instrument
-  const low = strings > 4 && string > 4 ? WEIGHTS.fillOnBassString * (string - 4) : 0
-  return WEIGHTS.fillTurn * Math.abs(string - wanted) + low + (draft.frame < 0 ? 0.2 : 0)
+  return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.frame < 0 ? 0.2 : 0)
 }
 
 /** Steps of the pattern by how many strings lie between bass and melody, the lowest first. */

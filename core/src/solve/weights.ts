@@ -84,7 +84,6 @@ export const WEIGHTS = {
   noFill: 3,
   fillTurn: 0.35,
   fillNotChord: 1.2,
-  fillOnBassString: 1.1,
   /** A second voice left out; away from the neighbouring string; its time cut. */
   noSecond: 9,
   secondApart: 0.7,
