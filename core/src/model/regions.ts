@@ -7,15 +7,21 @@ export type RegionChoice = Omit<Region, 'from' | 'to'>
 
 type Measures = Pick<TuneDoc, 'measures'>
 
-/** The region of each measure; later ones win, a measure without one takes that of the measure before it. */
+/**
+ * The region of each measure: they lie one after the other, so that an end whose measure is gone is where the neighbour
+ * begins. A measure without a region takes that of the measure before it.
+ */
 function choices(tune: Measures, regions: readonly Region[]): Region[] {
   const at = new Map(tune.measures.map((m, i) => [m.id, i]))
   const own: (Region | undefined)[] = tune.measures.map(() => undefined)
-  for (const region of regions) {
-    const [from, to] = [at.get(region.from), at.get(region.to)]
-    if (from === undefined && to === undefined) continue
-    for (let i = from ?? to!; i <= (to ?? from!); i++) own[i] = region
-  }
+  let done = -1
+  regions.forEach((region, k) => {
+    const next = regions.slice(k + 1).find((r) => at.has(r.from))
+    const from = at.get(region.from) ?? done + 1
+    const to = at.get(region.to) ?? (next ? at.get(next.from)! : tune.measures.length) - 1
+    for (let i = from; i <= to; i++) own[i] = region
+    done = Math.max(done, to)
+  })
   let last = own.find((r) => r) ?? regions[0]!
   return own.map((r) => (last = r ?? last))
 }

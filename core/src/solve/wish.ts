@@ -3,7 +3,7 @@ import { HARMONICS } from '../neck/harmonics.ts'
 import type { PickingSchool } from '../neck/hand.ts'
 import type { Level, Role } from '../model/arrangement.ts'
 import type { HandRule } from '../model/school.ts'
-import { lastFret, openPitch, placesOf, type Place, type Setup } from '../neck/setup.ts'
+import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
 import { pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
 import type { BassWish } from '../plan/bassLine.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
@@ -162,7 +162,9 @@ function melodyPlaces(
   lock: SliceLock | undefined,
 ): readonly Place[] {
   const places = placesOf(setup, midi)
-  if (lock?.melody?.place) return [lock.melody.place]
+  const locked = lock?.melody?.place
+  // A lock from before the tune was moved may hold another pitch: no place keeps both.
+  if (locked) return pitchAt(setup, locked) === midi ? [locked] : []
   const near = places.filter((p) => p.fret <= last)
   const plain = near.length > 0 ? near : places
   return slice.rules.ring && slice.level >= 3 ? [...plain, ...harmonicPlaces(setup, midi)] : plain
@@ -214,8 +216,20 @@ function bassOf(
     firm: wish.firm,
     inherited: wish.inherited,
     kind: wish.kind,
-    options: place ? [known ?? { place, price: 0, nonRoot: false }] : options,
+    options: place ? lockedBass(setup, place, known, melody) : options,
   }
+}
+
+/** A locked bass is taken whatever tone it is, but not over the melody. */
+function lockedBass(
+  setup: Setup,
+  place: Place,
+  known: BassOption | undefined,
+  melody: Midi | undefined,
+): readonly BassOption[] {
+  if (known) return [known]
+  const below = melody === undefined || pitchAt(setup, place) < melody
+  return below ? [{ place, price: 0, nonRoot: false }] : []
 }
 
 function innerOf(
