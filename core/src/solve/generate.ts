@@ -316,7 +316,7 @@ function fingersFor(setup: Setup, place: Place | undefined): readonly number[] {
   if (!place || place.fret === 0) return [0]
   const { techniques } = setup.player
   const fingers = fingersOf(techniques)
-  if (place.harmonic) return [fingers.at(-1)!]
+  if (place.harmonic) return fingers.slice(-2)
   const thumb =
     techniques.thumbOver && setup.instrument.strings >= 6 && place.string === setup.instrument.strings
   return thumb ? [...fingers, THUMB] : fingers

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { effortOf, guitarSetup, type Level } from '../../src/index.ts'
+import { effortOf, guitarSetup, tuneEffort, type Level } from '../../src/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../support/tunes.ts'
 
 function total(music: string | (typeof CORPUS)[number], level: Level, share = 1): number {
@@ -37,5 +37,61 @@ describe('effort', () => {
     const easy = total('"C"c4|"G"B4|"Em"B4|"Am"c4|]', 3)
     const hard = total('"F"c4|"Bm"d4|"F"c4|"Bm"d4|]', 3)
     expect(hard).toBeGreaterThan(easy)
+  })
+})
+
+describe('the tempo ceiling', () => {
+  const measured = (music: string, setup = guitarSetup(), share = 1) => {
+    const tune = tuneOfMusic(music)
+    const { layer, plan } = arrangeTune(tune, 'alternating-bass', 3)
+    return effortOf(tune, setup, layer, plan.timeline, share)
+  }
+  const lowest = (music: string) => tuneEffort(measured(music)).slowest!.ceiling!
+
+  it('does not depend on the tempo at which it is asked', () => {
+    const music = '"C"cegc|"G"BdgB|"Am"ceac|"F"fac2|"C"c4|]'
+    const at = (share: number) => measured(music, guitarSetup(), share).map((m) => m.ceiling?.bpm)
+    expect(at(0.5)).toEqual(at(1))
+    expect(at(1.5)).toEqual(at(1))
+  })
+
+  it('falls where more moves fit into the same time, and names what gives out', () => {
+    const slow = lowest('"C"c4|"G"B4|"Am"c4|"Em"B4|]')
+    const fast = lowest('"C"c/e/g/c/"G"B/d/g/B/|"Am"c/e/a/e/"Em"B/e/g/B/|"C"c4|]')
+    expect(fast.bpm).toBeLessThan(slow.bpm)
+    expect(['changes', 'shift', 'barre', 'stretch', 'picking']).toContain(fast.reason)
+  })
+
+  it('a smaller hand finds the same tab harder and slower', () => {
+    const tune = CORPUS[7]!
+    const { layer, plan } = arrangeTune(tune, 'alternating-bass', 3)
+    const setup = guitarSetup()
+    const spans = Object.fromEntries(Object.entries(setup.player.spans).map(([k, mm]) => [k, mm * 0.8]))
+    const small = { ...setup, player: { ...setup.player, spans: spans as typeof setup.player.spans } }
+    const [a, b] = [setup, small].map((s) => effortOf(tune, s, layer, plan.timeline))
+    expect(tuneEffort(b!).mean).toBeGreaterThan(tuneEffort(a!).mean)
+    a!.forEach((m, i) => {
+      expect(b![i]!.effort).toBeGreaterThanOrEqual(m.effort)
+      expect(b![i]!.ceiling?.bpm ?? Infinity).toBeLessThanOrEqual(m.ceiling?.bpm ?? Infinity)
+    })
+  })
+
+  it('first shapes of lessons stand below F and Bm, come to and left (common practice, no source)', () => {
+    const effort = (chord: string, note: string) => {
+      // Each chord is come to from E minor and left for it, as it is drilled.
+      const music = `"Em"e4|"${chord}"${note}4|"Em"e4|"${chord}"${note}4|]`
+      const tune = tuneOfMusic(music)
+      const { layer, plan } = arrangeTune(tune, 'arpeggio', 3)
+      return tuneEffort(effortOf(tune, guitarSetup(), layer, plan.timeline)).mean
+    }
+    const easy = [effort('G', 'g'), effort('C', 'e'), effort('Am', 'e')]
+    const hard = [effort('F', 'c'), effort('Bm', 'd')]
+    expect(Math.max(...easy)).toBeLessThan(Math.min(...hard))
+  })
+
+  it('every part is in its unit, the largest first', () => {
+    const units = { stretch: 'mm', shift: 'mm/s', barre: 'string·s', changes: 'fingers/s' }
+    for (const m of measured('"F"fac2|"Bm"d^fbd|"F"fac2|"Bm"d^fbd|]'))
+      for (const p of m.parts) if (p.part in units) expect(p.unit).toBe(units[p.part as keyof typeof units])
   })
 })
