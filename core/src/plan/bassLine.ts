@@ -30,8 +30,8 @@ export interface BassWish {
 
 export interface BassRules extends StyleRules {
   readonly root: RootRule
-  /** The bass of the level below. */
-  readonly lower: BassGrid
+  /** What the level below plays. */
+  readonly lower: Pick<StyleRules, 'bass'>
 }
 
 /** A level-1 bass is struck again after this many measures of one chord: a plucked string has faded by then. */
@@ -59,7 +59,7 @@ export function bassLine(
     if (!rules || rules.bass === 'none') return
     const grid = gridOf(measure, rules.bass).map((t) => t + from)
     const starts = new Set<Ticks>(grid)
-    const lower = new Set(gridOf(measure, rules.lower).map((t) => t + from))
+    const lower = new Set(gridOf(measure, rules.lower.bass).map((t) => t + from))
     if (rules.pedal) {
       if (junctions.has(i)) starts.add(from)
       for (const start of [...starts].sort((a, b) => a - b))

@@ -25,6 +25,8 @@ export interface InnerWish {
   /** True where the harmony changes here. */
   readonly change: boolean
   readonly second: readonly SecondVoice[]
+  /** True where the level below has it too: a higher level does not give it up for comfort. */
+  readonly inherited: boolean
   /** Pitch classes of a fill that does not follow the harmony. */
   readonly tones?: readonly PitchClass[]
 }
@@ -66,6 +68,8 @@ export interface InnerRules extends StyleRules {
   readonly side: 'below' | 'above'
   /** True where equal measures are to differ: every other measure starts its fills elsewhere. */
   readonly varied: boolean
+  /** What the level below plays. */
+  readonly lower: StyleRules
 }
 
 /** The further voices that a style asks for at a level, by time. */
@@ -78,7 +82,7 @@ export function innerLine(source: Lines, rulesAt: (m: number) => InnerRules | un
     if (rules.double) wishes.push(...doubles(lines, m, rules, rules.double))
     if (rules.chord) wishes.push(...chords(lines, m, rules.chord))
     if (rules.fill) wishes.push(...fills(lines, m, rules, rules.fill))
-    if (rules.thick) wishes.push(...thickened(lines, m))
+    if (rules.thick) wishes.push(...thickened(lines, m, rules.lower.thick))
   })
   wishes.sort((a, b) => a.start - b.start)
   const stops = [...source.joins].map((m) => source.timeline.starts[m] ?? Infinity).sort((a, b) => a - b)
@@ -89,7 +93,7 @@ export function innerLine(source: Lines, rulesAt: (m: number) => InnerRules | un
   })
 }
 
-const BARE = { turn: 0, voices: 0, change: false, second: [] } as const
+const BARE = { turn: 0, voices: 0, change: false, second: [], inherited: false } as const
 
 function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid): InnerWish[] {
   const measure = lines.measures[m]!
@@ -207,6 +211,9 @@ function fills(
   const struck = new Set<Ticks>(lines.notesIn(m).map(({ note }) => note.start))
   for (let b = firstAtOrAfter(lines.bass, from); lines.bass[b] && lines.bass[b]!.start < end; b++)
     struck.add(lines.bass[b]!.start)
+  const { lower } = rules
+  const below = new Set(lower.fill ? gridTimes(measure, from, lower.fill.grid) : [])
+  const lowerGap = (lower.fill?.gap ?? 0) * beatLength(measure.metre)
   const result: InnerWish[] = []
   let turn = rules.varied ? m % 2 : 0
   for (const start of gridTimes(measure, from, grid)) {
@@ -231,13 +238,14 @@ function fills(
       role: 'fill',
       segment: rules.pedal ? -1 : segment,
       turn: turn++,
+      inherited: below.has(start) && after - before >= lowerGap,
       ...(rules.pedal ? { tones: [tonic, mod12(tonic + 7)] } : {}),
     })
   }
   return result
 }
 
-function thickened(lines: Indexed, m: number): InnerWish[] {
+function thickened(lines: Indexed, m: number, inherited: boolean): InnerWish[] {
   const from = lines.timeline.starts[m]!
   return lines.notesIn(m).flatMap(({ note }) => {
     const segment = segmentAt(lines.harmony, note.start)
@@ -251,6 +259,7 @@ function thickened(lines: Indexed, m: number): InnerWish[] {
         kind: 'fill' as const,
         role: 'harmony' as const,
         segment,
+        inherited,
       },
     ]
   })

@@ -14,7 +14,7 @@ import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
 import { innerLine, type InnerWish } from './innerLine.ts'
 import { partLine } from './partLine.ts'
 import { chooseRegister, type Register } from './register.ts'
-import { styleRules, type BassGrid, type StyleRules } from './styleRules.ts'
+import { styleRules, type StyleRules } from './styleRules.ts'
 
 /** A moment at which something starts. Obligations hold until the next slice. */
 export interface Slice {
@@ -90,7 +90,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   // What follows a measure differs between passes at both ends of a join.
   const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
   const ruleOf = regionIndex(tune, timeline, regions)
-  const rules = new Map<Region, StyleRules & { readonly lower: BassGrid }>()
+  const rules = new Map<Region, StyleRules & { readonly lower: StyleRules }>()
   const rulesAt = (m: number) => {
     const region = ruleOf(m)
     if (!region) return undefined
@@ -197,12 +197,12 @@ function firstSlices(measures: number, slices: readonly Slice[]): number[] {
   return first
 }
 
-/** The rules of a region, and the bass of the level below it. */
+/** The rules of a region, and those of the level below it. */
 function withLower(
   { style, level }: Region,
   { instrument }: Setup,
-): StyleRules & { readonly lower: BassGrid } {
-  const lower = level > 1 ? styleRules(style, (level - 1) as Level, instrument).bass : 'none'
+): StyleRules & { readonly lower: StyleRules } {
+  const lower = level > 1 ? styleRules(style, (level - 1) as Level, instrument) : NO_RULES
   return { ...styleRules(style, level, instrument), lower }
 }
 

@@ -46,7 +46,7 @@ export function innerTerms(wish: Wish, draft: Draft, add: AddTerm): void {
     if (!draft.strikes) add('noVoicing', WEIGHTS.noVoicing, false)
   } else if (!draft.inner) {
     if (kind === 'double') add('noSecond', WEIGHTS.noSecond, false)
-    else add('noFill', WEIGHTS.noFill, false)
+    else add('noFill', wish.inner.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill, false)
   } else {
     if (draft.inner.price > 0)
       add(kind === 'double' ? 'secondChoice' : 'fillChoice', draft.inner.price, false)

@@ -48,7 +48,7 @@ export const WEIGHTS = {
   nonRoot: 40,
   noRootAtChange: 50,
   noRoot: 7,
-  noAlternate: 2.5,
+  noAlternate: 3.6,
   /** A bass left out that the level below has; less than a beat of the melody. */
   noInherited: 12,
   alternateFifth: 0,
@@ -82,6 +82,7 @@ export const WEIGHTS = {
   noRootSometimes: 2,
   /** A fill left out; another string than the pattern's; the note that was struck last. */
   noFill: 3,
+  noInheritedFill: 7,
   fillTurn: 0.35,
   fillNotChord: 1.2,
   /** A second voice left out; away from the neighbouring string; its time cut. */

@@ -57,6 +57,7 @@ export interface Wish {
         /** True where a voicing is wanted with its root below at a change. */
         readonly firm: boolean
         readonly turn: number
+        readonly inherited: boolean
         readonly voices: number
         /** Places of a second voice. */
         readonly options: readonly InnerOption[]
@@ -119,7 +120,16 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
     slice.bass >= 0 ? (plan.bass[slice.bass]!.part?.midi ?? '-') : '-',
     bass?.kind === 'pedal' ? tonicAt(plan, slice) : '-',
     inner
-      ? [inner.kind, inner.role, inner.onset, inner.turn, inner.firm, inner.tones, inner.voices].join()
+      ? [
+          inner.kind,
+          inner.role,
+          inner.onset,
+          inner.turn,
+          inner.inherited,
+          inner.firm,
+          inner.tones,
+          inner.voices,
+        ].join()
       : '-',
     inner?.options.map((o) => `${o.place.string}.${o.place.fret}.${o.price}`).join() ?? '-',
     strike,
@@ -254,6 +264,7 @@ function innerOf(
     change: wish.change,
     firm: wish.change && slice.school.root === 'always',
     turn: wish.turn,
+    inherited: wish.inherited,
     voices: wish.voices,
     options: wish.kind === 'double' ? secondOptions(setup, wish, rules.lastFret, lock) : [],
     tones: wish.tones ?? tonesOf(plan, wish),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { effortOf, guitarSetup, tuneEffort, type Level } from '../../src/index.ts'
+import { effortOf, framesFor, guitarSetup, tuneEffort, type Grip, type Level } from '../../src/index.ts'
+import { chord } from '../support/chords.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../support/tunes.ts'
 
 function total(music: string | (typeof CORPUS)[number], level: Level, share = 1): number {
@@ -76,17 +77,29 @@ describe('the tempo ceiling', () => {
     })
   })
 
-  it('first shapes of lessons stand below F and Bm, come to and left (common practice, no source)', () => {
-    const effort = (chord: string, note: string) => {
-      // Each chord is come to from E minor and left for it, as it is drilled.
-      const music = `"Em"e4|"${chord}"${note}4|"Em"e4|"${chord}"${note}4|]`
-      const tune = tuneOfMusic(music)
-      const { layer, plan } = arrangeTune(tune, 'arpeggio', 3)
-      return tuneEffort(effortOf(tune, guitarSetup(), layer, plan.timeline)).mean
+  it('first shapes of lessons stand below F and Bm, held whole, come to and left (common practice, no source)', () => {
+    const setup = guitarSetup()
+    const tune = tuneOfMusic('e4|e4|e4|e4|]')
+    const { plan, layer } = arrangeTune(tune, 'flatpicked-lead', 1)
+    const gripOf = (name: string, measure: number): Grip => ({
+      id: `g${measure}`,
+      pos: { measure: tune.measures[measure]!.id, tick: 0 },
+      until: { measure: tune.measures[measure]!.id, tick: tune.measures[measure]!.length },
+      pressed: framesFor(chord(name), setup)
+        .find((f) => f.frets.filter((x) => x !== null).length > 4 || f.textbook)!
+        .pressed.map((p) => ({ ...p, finger: p.finger as 1 })),
+      position: 1,
+      costs: [],
+    })
+    const effort = (name: string) => {
+      const grips = [0, 1, 2, 3].map((m) => gripOf(m % 2 ? name : 'Em', m))
+      return tuneEffort(effortOf(tune, setup, { notes: layer.notes, grips }, plan.timeline))
     }
-    const easy = [effort('G', 'g'), effort('C', 'e'), effort('Am', 'e')]
-    const hard = [effort('F', 'c'), effort('Bm', 'd')]
-    expect(Math.max(...easy)).toBeLessThan(Math.min(...hard))
+    const easy = ['Am', 'E', 'A', 'D', 'C', 'G', 'Dm'].map(effort)
+    const hard = ['F', 'Bm'].map(effort)
+    expect(Math.max(...easy.map((e) => e.mean))).toBeLessThan(Math.min(...hard.map((e) => e.mean)))
+    const ceiling = (e: (typeof easy)[number]) => e.slowest!.ceiling!.bpm
+    expect(Math.max(...hard.map(ceiling))).toBeLessThan(Math.min(...easy.map(ceiling)))
   })
 
   it('every part is in its unit, the largest first', () => {
