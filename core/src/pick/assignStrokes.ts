@@ -6,7 +6,7 @@ import type { PickedOnset } from './pickedOnset.ts'
 /**
  * Strokes of a flat pick. By the beat: down on the pulse that the pick hand keeps, up between (eighths in simple
  * metres; down-up-down down-up-down in jigs, as the hand falls on every dotted beat). In strict turn: down and up
- * whatever the beat; a rest of a beat or more starts again with a down stroke. Notes struck together are one stroke.
+ * whatever the beat and whatever rests. Notes struck together are one stroke.
  */
 export function assignStrokes(onsets: readonly PickedOnset[], rule: StrokeRule): Stroke[][] {
   let last: Stroke = 'up'

@@ -6,7 +6,7 @@ import { pitchAt, type Setup } from '../neck/setup.ts'
 import { hertz } from '../pitch/pitch.ts'
 import { ringOf } from '../ring/ring.ts'
 import { beatLength } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
+import { QUARTER, type Ticks } from '../time/ticks.ts'
 
 /** A note to be sounded, in played order. */
 export interface ScoreNote {
@@ -34,6 +34,9 @@ export interface Score {
   readonly countIn: number
 }
 
+/** Ticks between two strokes of a tremolo. */
+const TREMOLO_STROKE: Ticks = QUARTER / 8
+
 /** Unfolds an arrangement into what is heard. */
 export function scoreOf(
   tune: TuneDoc,
@@ -47,13 +50,15 @@ export function scoreOf(
   for (const n of layer.notes) {
     const m = timeline.indexOf.get(n.pos.measure)!
     const own = byMeasure.get(m) ?? []
-    own.push({
-      at: n.pos.tick,
-      ring: rings.get(n.id)!,
-      string: n.place.string,
-      hertz: hertz(pitchAt(setup, n.place)),
-      role: n.role,
-    })
+    const plucked = { string: n.place.string, hertz: hertz(pitchAt(setup, n.place)), role: n.role }
+    const ring = rings.get(n.id)!
+    if (n.attack !== 'tremolo') own.push({ ...plucked, at: n.pos.tick, ring })
+    // A tremolo is a stroke each 32nd; the last one rings on.
+    else
+      for (let at = 0; at < n.dur.ticks; at += TREMOLO_STROKE) {
+        const last = at + TREMOLO_STROKE >= n.dur.ticks
+        own.push({ ...plucked, at: n.pos.tick + at, ring: last ? ring - at : TREMOLO_STROKE })
+      }
     byMeasure.set(m, own)
   }
   const notes: ScoreNote[] = []

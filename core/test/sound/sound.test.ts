@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { guitarSetup, hertz, QUARTER } from '../../src/index.ts'
+import {
+  arranging,
+  finish,
+  guitarSetup,
+  hertz,
+  QUARTER,
+  setupOf,
+  wholeTune,
+  type Setup,
+} from '../../src/index.ts'
 import { InstrumentVoice, PluckedString, scoreOf, Sequencer, type Score } from '../../src/sound/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../support/tunes.ts'
 
@@ -160,5 +169,22 @@ describe('the instrument', () => {
       expect(peak).toBeGreaterThan(0.1)
       expect(loud / blocks).toBeGreaterThan(0.95)
     }
+  })
+})
+
+describe('a tremolo', () => {
+  it('is struck again and again for as long as it is written, and only on doubled strings', () => {
+    const tune = tuneOfMusic('g8|]', 'M:4/4\nL:1/4\nQ:1/4=60\nK:C')
+    const heard = (setup: Setup) => {
+      const { layer, plan } = finish(arranging(tune, setup, wholeTune(tune, 'flatpicked-lead', 1)))
+      expect(layer.notes).toHaveLength(1)
+      const score = scoreOf(tune, setup, layer, plan.timeline, plan.unfolded)
+      return { attack: layer.notes[0]!.attack, strokes: score.notes }
+    }
+    const mandolin = heard(setupOf('mandolin'))
+    expect(mandolin.attack).toBe('tremolo')
+    expect(mandolin.strokes.length).toBe(64)
+    mandolin.strokes.forEach((n, i) => i > 0 && expect(n.at).toBe(mandolin.strokes[i - 1]!.until))
+    expect(heard(guitarSetup()).strokes).toHaveLength(1)
   })
 })

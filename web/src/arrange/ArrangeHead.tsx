@@ -39,6 +39,7 @@ export function ArrangeHead(props: Props) {
   const go = useNavigate()
   const history = useHistory(arrangementId(id))
   const { settings } = arranger
+  const setupText = useSetupText(model)
   const section = useActiveSection(model.tune, settings, spot)
   const download = () => {
     if (!model.layer || !model.setup) return
@@ -55,8 +56,8 @@ export function ArrangeHead(props: Props) {
     <>
       <div className="bench-title">
         <h1>{model.tune.title}</h1>
-        <span className="setup" data-testid="setup">
-          <SetupText model={model} />
+        <span className="setup" data-testid="setup" title={setupText}>
+          {setupText}
         </span>
         <Group gap={4} ml="auto" wrap="nowrap">
           <Layer
@@ -168,10 +169,11 @@ function Layer({
   )
 }
 
-function SetupText({ model }: { model: SheetModel }) {
+/** Instrument, key, capo, tuning, octave and hand in one line. */
+function useSetupText(model: SheetModel): string {
   const { t } = useTranslation()
   const names = useNames()
-  if (!model.setup) return null
+  if (!model.setup) return ''
   const keys = keysOf(model, names)
   const capo = model.setup.capo[0]!
   const octaves = model.transposed / 12
@@ -197,7 +199,7 @@ function SetupText({ model }: { model: SheetModel }) {
   const id = tuningId(kind, model.setup.tuning)
   const tuning = id && id !== 'standard' ? [t(`instrument.tunings.${id}`)] : []
   const instrument = kind === 'guitar' ? [] : [t(`instrument.kinds.${kind}`)]
-  return <>{[...instrument, ...parts, ...tuning, ...shifted, ...hand].join(' · ')}</>
+  return [...instrument, ...parts, ...tuning, ...shifted, ...hand].join(' · ')
 }
 
 function Step({

@@ -1,4 +1,4 @@
-import { pitchAt, type Id, type TabNote } from '@velvet-porch/core'
+import { chordText, pitchAt, type HarmonySegment, type Id, type TabNote } from '@velvet-porch/core'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -105,11 +105,12 @@ function MeasureLanes({
       {chords.map((h) => (
         <text
           key={h.start}
-          className={`chord-name${marks.get(h.start)?.origin === 'suggested' ? ' suggested' : ''}${h.shape ? '' : ' unknown'}`}
+          className={`chord-name${marks.get(h.start)?.origin === 'suggested' ? ' suggested' : ''}${h.shape ? '' : ' unknown'}${isPinned(model, h) ? ' pinned' : ''}`}
           x={x(h.start - start) - 5}
           y={rows.chords}
         >
           {chordLabel(h, names)}
+          {isPinned(model, h) ? <title>{t('sheet.pinned')}</title> : null}
         </text>
       ))}
       <Endings model={model} placed={placed} rows={rows} />
@@ -156,6 +157,14 @@ function MeasureLanes({
     </g>
   )
 }
+
+/** True where the teacher pinned a shape for a chord in this tuning. */
+const isPinned = ({ tune, setup }: SheetModel, { shape }: HarmonySegment): boolean =>
+  Boolean(
+    shape &&
+    setup &&
+    tune.pins?.some((p) => p.chord === chordText(shape) && p.tuning.join() === setup.tuning.join()),
+  )
 
 type T = ReturnType<typeof useTranslation>['t']
 

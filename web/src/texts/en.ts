@@ -107,6 +107,7 @@ export const en = {
     note: '{{name}}, string {{string}}, fret {{fret}}',
     openNote: '{{name}}, open string {{string}}',
     harmonic: '{{name}}, harmonic of string {{string}} touched at fret {{fret}}',
+    pinned: 'The pinned shape of this chord is held',
     stroke: { down: 'down stroke', up: 'up stroke' },
     intervalShort: { 1: '1st', 2: '2nd', 3: '3rd', 4: '4th', 5: '5th', 6: '6th', 7: '7th', 8: '8ve' },
     interval: {

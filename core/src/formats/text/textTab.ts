@@ -94,7 +94,8 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
   return { rows, chords: line.slice(0, rows[0]!.length).join(''), heading }
 }
 
-const fretText = (n: TabNote) => String(n.place.fret)
+/** Harmonics stand in angle brackets. */
+const fretText = ({ place }: TabNote) => (place.harmonic ? `<${place.fret}>` : String(place.fret))
 
 function put(cells: string[], at: number, text: string): void {
   for (let i = 0; i < text.length && at + i < cells.length; i++) cells[at + i] = text[i]!
