@@ -3,6 +3,7 @@ import { fingerFrame } from '../grip/fingerFrame.ts'
 import { handFault } from '../grip/handRules.ts'
 import { positionOf } from '../grip/position.ts'
 import { THUMB, type Pressed } from '../grip/pressed.ts'
+import { pickingStrain } from '../pick/pickingPrice.ts'
 import { openPitch, pitchAt, type Place, type Setup } from '../neck/setup.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { Frame } from '../shapes/textbook.ts'
@@ -243,6 +244,7 @@ function strikes(setup: Setup, wish: Wish, found: Draft[]): void {
     const top = wish.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
     if (wish.melody && !top) continue
     if (wish.melody && isUnderOther(shape, top!)) continue
+    if (!canBeStruck(wish, shape)) continue
     const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0
     found.push({
       melody: top,
@@ -259,6 +261,16 @@ function strikes(setup: Setup, wish: Wish, found: Draft[]): void {
       strikes: true,
     })
   }
+}
+
+/** Thumb and index cannot skip a string under the index, nor take more than it brushes. */
+function canBeStruck(wish: Wish, shape: Frame): boolean {
+  if (wish.picking !== 'thumbAndIndex') return true
+  const { gaps, tooMany } = pickingStrain(
+    wish.picking,
+    shape.frets.flatMap((fret, i) => (fret === null ? [] : [i + 1])),
+  )
+  return gaps === 0 && tooMany === 0
 }
 
 /** True where a shape sounds a string above the melody's. */

@@ -61,7 +61,7 @@ export const WEIGHTS = {
   /** An alternate bass on a string that the chord shape leaves out. */
   alternateOffShape: 0.8,
   sameBassAgain: 2.8,
-  melodyCut: 8,
+  melodyCut: 16,
   melodyCutBeat: 6,
   bassCut: 1,
   bassCutBeat: 1.2,
