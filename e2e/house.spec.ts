@@ -49,9 +49,14 @@ test('nothing is fetched from anywhere else, and no policy is broken', async ({ 
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`no serious accessibility fault on any stage, ${scheme}`, async ({ page }) => {
+    // A dozen audits of whole pages: longer than one test usually takes.
+    test.slow()
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
     await takeDemo(page)
     await page.locator('.tab-fret').nth(3).click()
+    await page.getByText('Why this grip').click()
+    await page.getByText('Locks', { exact: true }).click()
+    await expect(page.getByTestId('ways').getByRole('listitem').first()).toBeVisible()
     const check = async () => {
       const { violations } = await new AxeBuilder({ page }).analyze()
       expect(
