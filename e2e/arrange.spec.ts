@@ -41,6 +41,10 @@ test('a tune is cut into sections, each with its own style and level; every step
   await done(page, 'Level 3')
   await expect(page.locator('.chip')).toHaveText([/^1–4 Melody and bass 1$/, /^5–8 Arpeggio 3$/])
   expect((await settledFrets(page)).length).toBeGreaterThan(whole.length + 6)
+  // The section under the selected note is the one that choices are for.
+  await noteAt(page, 2).click()
+  await expect(page.locator('.chip').first()).toHaveAttribute('aria-pressed', 'true')
+  await page.locator('.chip').nth(1).click()
   await page.getByRole('button', { name: 'Join to the one before' }).click()
   await done(page, 'Joined two sections')
   await expect(page.locator('.chip')).toHaveCount(0)

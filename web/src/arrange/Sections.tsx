@@ -43,11 +43,14 @@ interface Props {
 
 /** The section that the choices are for: the picked one, else the one under the selected note. */
 export function useActiveSection(tune: TuneDoc, settings: Settings | undefined, spot: Spot | undefined) {
-  const [picked, setPicked] = useState<number>()
+  const [picked, pick] = useState<{ readonly index: number; readonly at: number | undefined }>()
+  const setPicked = (index: number) => pick({ index, at: spot?.measure })
   const regions = settings?.regions ?? []
   const measure = spot ? tune.measures[spot.measure] : undefined
   const under = measure ? regionAt(tune, regions, measure.id) : -1
-  const active = Math.max(0, Math.min(picked ?? Math.max(0, under), regions.length - 1))
+  // What was picked holds until another measure is selected.
+  const wanted = picked && (under < 0 || picked.at === spot?.measure) ? picked.index : under
+  const active = Math.max(0, Math.min(wanted, regions.length - 1))
   return { active, under, measure, setPicked }
 }
 
