@@ -82,7 +82,7 @@ function page(): string {
   const all = total.get('all')!
   const sensible = total.get('sensible keys')!
   const first = total.get('sensible keys, level 1')!
-  const cross = sumOf((c) => c.style === 'cross-string')
+  const cross = sumOf((c) => c.style === 'cross-string' && c.level >= 3)
   const share = (a: number, b: number) => (b === 0 ? '—' : `${((100 * a) / b).toFixed(1)} %`)
   const rows = (keys: readonly string[]) => keys.flatMap((k) => (total.has(k) ? [row(k, total.get(k)!)] : []))
   return `# The corpus
@@ -99,7 +99,7 @@ finished page by code that knows nothing of the solver (\`bench/src/corpus/measu
 | root at harmony changes, sensible keys, standard tuning | ≥ 99 % | ${share(sensible.roots, sensible.harmonyChanges)} |
 | missing roots that no hand could have had (exhaustive search) | all | ${sensible.rootsImpossible} of ${sensible.harmonyChanges - sensible.roots} |
 | the book's fingers at chord changes, level 1, the same keys | ≥ 80 % | ${share(first.textbookFingers, first.textbookChanges)} |
-| ringing crossings, cross-string | ≥ 95 % | ${share(cross.crossingsRinging, cross.crossings)} |
+| melody steps that cross to another string and ring on, cross-string, levels 3 to 5 (all steps are counted, not crossings alone) | ≥ 95 % | ${share(cross.crossingsRinging, cross.crossings)} |
 | strokes that do not turn under strict alternation | 0 | ${total.get('alternating strokes')?.strokesRepeated ?? 0} of ${total.get('alternating strokes')?.strokes ?? 0} |
 | jumps of one finger under 0.15 s | 0 | ${all.hops} |
 | repeated measures that are not played alike | 0 | ${all.repeatedUnlike} of ${all.repeatedMeasures} |
