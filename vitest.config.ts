@@ -10,5 +10,7 @@ export default defineConfig({
       'bench/test/**/*.test.ts',
     ],
     testTimeout: 60_000,
+    // The solver's tests are long: all cores take part, or CI takes twice the time.
+    maxWorkers: '100%',
   },
 })
