@@ -1,4 +1,5 @@
 import { effortOf } from '../effort/effort.ts'
+import { ticksAt } from '../form/timeline.ts'
 import type { CostTerm, Grip, Lock, TabNote } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
@@ -178,10 +179,15 @@ function described(
   const after = layerOfSlices(plan, other, tune, setup, first, end)
   const known = new Map<Id, TabNote>(before.notes.map((n) => [n.id, n]))
   const moved = after.notes.filter((n) => !known.has(n.id) || movesNote(known.get(n.id)!, n))
-  const inTarget = new Set(layerOfSlices(plan, other, tune, setup, from, to).notes.map((n) => n.id))
+  const start = plan.slices[from]!.start
+  const stop = plan.slices[to - 1]!.end
+  const isTarget = (n: TabNote) => {
+    const at = ticksAt(plan.timeline, n.pos)
+    return at >= start && at < stop
+  }
   const also = new Map<number, number>()
   for (const n of moved) {
-    if (inTarget.has(n.id)) continue
+    if (isTarget(n)) continue
     const m = plan.timeline.indexOf.get(n.pos.measure)!
     also.set(m, (also.get(m) ?? 0) + 1)
   }
@@ -195,16 +201,14 @@ function described(
     extra,
     changes: termChanges(plan, setup, chosen, other, first, Math.min(plan.slices.length, end + 1)),
     effort: { before: effort(before), after: effort(after) },
-    notes: moved.filter((n) => inTarget.has(n.id)),
+    notes: moved.filter(isTarget),
     moved,
     grips: after.grips,
     alsoMoves: [...also].map(([measure, notes]) => ({ measure, notes })),
-    locks: moved
-      .filter((n) => inTarget.has(n.id))
-      .flatMap((n): Omit<Lock, 'id'>[] => [
-        { target: n.id, field: 'place', value: n.place },
-        { target: n.id, field: 'left', value: n.left },
-      ]),
+    locks: moved.filter(isTarget).flatMap((n): Omit<Lock, 'id'>[] => [
+      { target: n.id, field: 'place', value: n.place },
+      { target: n.id, field: 'left', value: n.left },
+    ]),
   }
 }
 
