@@ -148,7 +148,7 @@ function priced(
     const price = transitionPricer(sets[first - 1]!, sets[first]!, into)
     own[0]!.forEach((cost, j) => {
       const kept = mayFollow(sets[first - 1]!, choice[first - 1]!, sets[first]!, j, into)
-      own[0]![j] = kept ? cost + price(choice[first - 1]!, j) : Infinity
+      own[0]![j] = kept ? cost + price(choice[first - 1]!, j, Infinity) : Infinity
     })
   }
   const out = stepInto(end)
@@ -157,7 +157,7 @@ function priced(
     const price = transitionPricer(sets[end - 1]!, sets[end]!, out)
     last.forEach((cost, i) => {
       const kept = mayFollow(sets[end - 1]!, i, sets[end]!, choice[end]!, out)
-      last[i] = kept ? cost + price(i, choice[end]!) : Infinity
+      last[i] = kept ? cost + price(i, choice[end]!, Infinity) : Infinity
     })
   }
   const steps = Array.from({ length: end - first }, (_, k) => (k === 0 ? undefined : stepInto(first + k)))

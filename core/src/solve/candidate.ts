@@ -54,8 +54,10 @@ export interface CandidateClasses {
 /** The candidates of one slice, laid out for the solver's inner loop. */
 export interface CandidateSet {
   readonly list: readonly Candidate[]
-  /** Codes by finger, index first; the thumb last where the hand uses it. */
-  readonly fingers: readonly Int16Array[]
+  /** Fingers of this hand: four, and the thumb where it is used. */
+  readonly fingers: number
+  /** Where each finger stands: `fingers` codes a candidate, index finger first, one candidate after the other. */
+  readonly codes: Int16Array
   /** Index-finger position in mm from the nut. */
   readonly positionMm: Float64Array
   readonly melody: Int16Array
@@ -73,10 +75,11 @@ export interface CandidateSet {
 
 export function packCandidates(setup: Setup, list: readonly Candidate[]): CandidateSet {
   const n = list.length
-  const hands = setup.player.techniques.thumbOver ? THUMB : 4
+  const fingers = setup.player.techniques.thumbOver ? THUMB : 4
   const set = {
     list,
-    fingers: Array.from({ length: hands }, () => new Int16Array(n)),
+    fingers,
+    codes: new Int16Array(n * fingers),
     positionMm: new Float64Array(n),
     melody: new Int16Array(n),
     bass: new Int16Array(n),
@@ -90,7 +93,7 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
   }
   list.forEach((c, i) => {
     const codes: readonly FingerCode[] = fingerCodes(c.pressed)
-    for (let f = 0; f < hands; f++) set.fingers[f]![i] = codes[f]!
+    for (let f = 0; f < fingers; f++) set.codes[i * fingers + f] = codes[f]!
     set.positionMm[i] = fretFromNut(setup.instrument.scaleLength, c.position + setup.capo[0]!)
     set.melody[i] = c.melody
     set.bass[i] = c.bass
@@ -103,6 +106,10 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
   })
   return set
 }
+
+/** Where a finger of a candidate stands; 0 for the index finger. */
+export const codeAt = (set: CandidateSet, candidate: number, finger: number): FingerCode =>
+  set.codes[candidate * set.fingers + finger]!
 
 /** True where nothing that sounds needs a finger. */
 export function soundsOpenOnly(c: Candidate): boolean {

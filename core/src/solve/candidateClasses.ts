@@ -10,11 +10,11 @@ export const LOOKS = { melody: 1, bass: 2, inner: 4, planted: 8, frame: 16, open
 export function classesOf(set: CandidateSet, mask: number): CandidateClasses {
   const known = set.classes.get(mask)
   if (known) return known
-  let ids: Int32Array = new Int32Array(set.list.length)
-  ids = refined(ids, set.positionMm)
-  for (const codes of set.fingers) ids = refined(ids, codes)
+  const { positionMm, codes, fingers } = set
+  let ids: Int32Array = numbered(set.list.length, (i) => positionMm[i]!)
+  for (let f = 0; f < fingers; f++) ids = refined(ids, (i) => codes[i * fingers + f]!)
   for (const look of Object.keys(LOOKS) as (keyof typeof LOOKS)[])
-    if (mask & LOOKS[look]) ids = refined(ids, set[look])
+    if (mask & LOOKS[look]) ids = refined(ids, (i) => set[look][i]!)
   const member: number[] = []
   ids.forEach((id, i) => (member[id] ??= i))
   const classes = { of: ids, member: Int32Array.from(member) }
@@ -22,15 +22,20 @@ export function classesOf(set: CandidateSet, mask: number): CandidateClasses {
   return classes
 }
 
-/** Splits groups by one more value; groups are numbered in the order of their first members. */
-function refined(ids: Int32Array, values: ArrayLike<number>): Int32Array {
-  const found = new Map<number, Map<number, number>>()
-  let next = 0
-  return ids.map((id, i) => {
-    let inside = found.get(values[i]!)
-    if (!inside) found.set(values[i]!, (inside = new Map()))
-    let own = inside.get(id)
-    if (own === undefined) inside.set(id, (own = next++))
-    return own
-  })
+/** Splits groups by one more value, a whole number. */
+function refined(ids: Int32Array, valueOf: (i: number) => number): Int32Array {
+  return numbered(ids.length, (i) => (valueOf(i) + 1) * ids.length + ids[i]!)
+}
+
+/** Groups by equal keys, numbered in the order of their first members. */
+function numbered(size: number, keyOf: (i: number) => number): Int32Array {
+  const found = new Map<number, number>()
+  const ids = new Int32Array(size)
+  for (let i = 0; i < size; i++) {
+    const key = keyOf(i)
+    let id = found.get(key)
+    if (id === undefined) found.set(key, (id = found.size))
+    ids[i] = id
+  }
+  return ids
 }

@@ -85,18 +85,7 @@ function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, fo
   const touched = [needed.melody, needed.planted].find((p) => p?.harmonic)
   const fillsHere = wish.inner?.kind === 'fill' && wish.inner.onset
   for (const hand of fingerings(setup, needed, open, barreStrings)) {
-    const { pressed, fingers } = hand
-    const base = {
-      melody: needed.melody,
-      melodyFinger: fingers[0]!,
-      bass: needed.bass,
-      bassFinger: fingers[1]!,
-      inner: needed.inner,
-      innerFinger: fingers[2]!,
-      planted: needed.planted,
-      plantedFinger: fingers[3]!,
-      strikes: false,
-    }
+    const { pressed } = hand
     const places =
       pressed.length > 0
         ? [positionOf(pressed, lines)]
@@ -104,17 +93,59 @@ function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, fo
           ? [Math.max(1, touched.fret - 2)]
           : HOVER_POSITIONS
     for (const position of places) {
-      const bare = { ...base, pressed, frame: -1, position }
+      const bare = draftOf(needed, hand, pressed, position, -1)
       found.push(bare)
       if (fillsHere) filled(setup, wish, bare, open, everyFill, found)
     }
     for (let frame = 0; frame < wish.frames.length; frame++) {
       const whole = keepShape(setup, wish.frames[frame]!, pressed, open, barreStrings)
       if (whole.length <= pressed.length && !holdsByOpenStrings(wish, frame, needed)) continue
-      const held = { ...base, pressed: whole, frame, position: positionOf(whole, lines) }
+      const held = draftOf(needed, hand, whole, positionOf(whole, lines), frame)
       found.push(held)
       if (fillsHere) filled(setup, wish, held, open, everyFill, found)
     }
+  }
+}
+
+/** Written out field by field: drafts are made by the ten thousand, and spreading is slow. */
+function draftOf(
+  { melody, bass, inner, planted }: Needed,
+  { fingers }: Fingering,
+  pressed: readonly Pressed[],
+  position: number,
+  frame: number,
+): Draft {
+  return {
+    melody,
+    melodyFinger: fingers[0]!,
+    bass,
+    bassFinger: fingers[1]!,
+    inner,
+    innerFinger: fingers[2]!,
+    planted,
+    plantedFinger: fingers[3]!,
+    strikes: false,
+    pressed,
+    frame,
+    position,
+  }
+}
+
+/** The same hand with a fill. */
+function withFill(draft: Draft, inner: InnerOption, innerFinger: number): Draft {
+  return {
+    melody: draft.melody,
+    melodyFinger: draft.melodyFinger,
+    bass: draft.bass,
+    bassFinger: draft.bassFinger,
+    inner,
+    innerFinger,
+    planted: draft.planted,
+    plantedFinger: draft.plantedFinger,
+    strikes: draft.strikes,
+    pressed: draft.pressed,
+    frame: draft.frame,
+    position: draft.position,
   }
 }
 
@@ -197,7 +228,7 @@ function filled(
     if (midi >= melody || midi <= lowest || !wish.inner!.tones.includes(mod12(midi))) continue
     if (under && frame?.frets[string - 1] !== fret) continue
     const price = fillPrice(setup, wish, draft, string)
-    const full = { ...draft, inner: { place: { string, fret }, price }, innerFinger: under?.finger ?? 0 }
+    const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
     if (everyFill) {
       found.push(full)
       continue

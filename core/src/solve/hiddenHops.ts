@@ -1,5 +1,5 @@
 import { codeFret, codeLow, codeTop, fingerCode } from '../grip/pressed.ts'
-import { keyFinger, keyFret, keyString, type CandidateSet, type VoiceKey } from './candidate.ts'
+import { codeAt, keyFinger, keyFret, keyString, type CandidateSet, type VoiceKey } from './candidate.ts'
 import { HOP_LIMIT_S } from './weights.ts'
 
 /** A finger that must jump although the search over neighbouring slices does not see it. */
@@ -32,8 +32,8 @@ export function hiddenHops(
     for (let back = t - 2; back >= 0 && since + seconds[back + 1]! < HOP_LIMIT_S - 1e-9; back--) {
       since += seconds[back + 1]!
       for (let finger = 0; finger < 4; finger++) {
-        const to = sets[t]!.fingers[finger]![choice[t]!]!
-        const from = sets[back]!.fingers[finger]![choice[back]!]!
+        const to = codeAt(sets[t]!, choice[t]!, finger)
+        const from = codeAt(sets[back]!, choice[back]!, finger)
         if (to === 0 || from === 0 || !restsBetween(sets, choice, finger, back, t)) continue
         if (jumps(from, to)) hops.push({ slice: t, finger, from, inBarre: false })
       }
@@ -58,7 +58,7 @@ function restsBetween(
   from: number,
   to: number,
 ): boolean {
-  for (let t = from + 1; t < to; t++) if (sets[t]!.fingers[finger]![choice[t]!] !== 0) return false
+  for (let t = from + 1; t < to; t++) if (codeAt(sets[t]!, choice[t]!, finger) !== 0) return false
   return true
 }
 
@@ -92,7 +92,7 @@ export function takesHop(
     return struck(slice, candidate).some(
       (key) => keyFret(key) > 0 && keyFinger(key) === finger + 1 && jumps(from, noteCode(key)),
     )
-  const code = set.fingers[finger]![candidate]!
+  const code = codeAt(set, candidate, finger)
   return code !== 0 && jumps(from, code)
 }
 

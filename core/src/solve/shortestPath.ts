@@ -1,6 +1,7 @@
 import type { CandidateClasses, CandidateSet } from './candidate.ts'
 import { classesOf, LOOKS } from './candidateClasses.ts'
-import { transitionPricer, type Step } from './transition.ts'
+import { predecessorsOf } from './predecessors.ts'
+import { transitionPricer, travelPricer, type Step } from './transition.ts'
 
 /** A chain of slices to be solved. `steps[t]` joins slice t−1 to t; undefined where nothing is played across. */
 export interface Chain {
@@ -28,9 +29,9 @@ export interface Trace {
 
 /**
  * The cheapest choice of one candidate a slice: dynamic programming, exact over the candidates.
- * Candidates that a join cannot tell apart are tried once; predecessors are bucketed by the notes that must be held and
- * tried in order of cost; as no transition costs less than nothing, the search of a bucket ends as soon as its entries
- * alone cost more than the best found. With a trace of an earlier search, slices whose own prices, join and incoming
+ * Candidates that a join cannot tell apart are tried once; predecessors are sorted by the notes that must be held and by
+ * where the hand stands, and tried in order of cost; as a transition never costs less than its way along the neck, the
+ * search of each lot ends as soon as cost and way alone exceed the best found. With a trace of an earlier search, slices whose own prices, join and incoming
  * costs are the same but for a constant are taken from it: exact too.
  * A generator: yields the share done now and then, so that a caller can show progress or stop.
  */
@@ -133,28 +134,34 @@ function relax(
   const order = cheapestOfEach(classesOf(a, look.from), cost)
   const targets = classesOf(b, look.to)
   const price = transitionPricer(a, b, step)
-  const held = bucketsOf(a, order, step)
-  const buckets = new Map<number, readonly number[]>()
+  const travel = travelPricer(step)
+  const before = predecessorsOf(a, b, order, step)
   const least = new Float64Array(targets.member.length)
   const leastFrom = new Int32Array(targets.member.length)
   for (let c = 0; c < least.length; c++) {
     const j = targets.member[c]!
-    const melody = step.holdsMelody ? b.melody[j]! : step.ringsOn ? b.planted[j]! : 0
-    const bass = step.holdsBass ? b.bass[j]! : 0
-    const inner = step.holdsInner ? b.inner[j]! : 0
-    const bucket = bucketFor(held, buckets, a, order, step, [melody, bass, inner])
+    const mm = b.positionMm[j]!
+    const standings = before(j)
     let best = Infinity
     let bestFrom = -1
-    for (let k = 0; k < bucket.length; k++) {
-      const i = bucket[k]!
-      const so = cost[i]!
-      if (so >= best) break
-      const total = so + price(i, j)
-      if (total < best) {
-        best = total
-        bestFrom = i
+    // Those that need not travel come first: the better the first found, the sooner the rest is given up.
+    for (let far = 0; far < 2; far++)
+      for (let s = 0; s < standings.length; s++) {
+        const standing = standings[s]!
+        if ((standing.mm === mm) === (far === 1)) continue
+        const way = travel(Math.abs(standing.mm - mm), standing.openOnly, step.melodyAgain)
+        const { members } = standing
+        for (let k = 0; k < members.length; k++) {
+          const i = members[k]!
+          const so = cost[i]!
+          if (so + way >= best) break
+          const total = so + price(i, j, best - so)
+          if (total < best) {
+            best = total
+            bestFrom = i
+          }
+        }
       }
-    }
     least[c] = best
     leastFrom[c] = bestFrom
   }
@@ -174,58 +181,6 @@ function cheapestOfEach(classes: CandidateClasses, cost: Float64Array): Int32Arr
   }
   return best.sort((x, y) => cost[x]! - cost[y]!)
 }
-
-/** Predecessors by all the notes that this step holds over, cheapest first. */
-function bucketsOf(a: CandidateSet, order: Int32Array, step: Step): Map<number, number[]> {
-  const held = new Map<number, number[]>()
-  const byMelody = step.holdsMelody || step.ringsOn
-  if (!byMelody && !step.holdsBass && !step.holdsInner) return held
-  for (let k = 0; k < order.length; k++) {
-    const i = order[k]!
-    const key = noteKey(
-      byMelody ? a.melody[i]! : 0,
-      step.holdsBass ? a.bass[i]! : 0,
-      step.holdsInner ? a.inner[i]! : 0,
-    )
-    const own = held.get(key)
-    if (own) own.push(i)
-    else held.set(key, [i])
-  }
-  return held
-}
-
-const noteKey = (melody: number, bass: number, inner: number) => (melody * 32768 + bass) * 32768 + inner
-
-/** Predecessors that hold these notes, cheapest first; 0 asks for nothing. */
-function bucketFor(
-  held: ReadonlyMap<number, readonly number[]>,
-  known: Map<number, readonly number[]>,
-  a: CandidateSet,
-  order: Int32Array,
-  step: Step,
-  [melody, bass, inner]: readonly [number, number, number],
-): ArrayLike<number> {
-  const asksAll =
-    (melody !== 0 || !(step.holdsMelody || step.ringsOn)) &&
-    (bass !== 0 || !step.holdsBass) &&
-    (inner !== 0 || !step.holdsInner)
-  if (melody === 0 && bass === 0 && inner === 0) return order
-  const key = noteKey(melody, bass, inner)
-  if (asksAll) return held.get(key) ?? NOBODY
-  let bucket = known.get(key)
-  if (!bucket) {
-    bucket = Array.from(order).filter(
-      (i) =>
-        (melody === 0 || a.melody[i] === melody) &&
-        (bass === 0 || a.bass[i] === bass) &&
-        (inner === 0 || a.inner[i] === inner),
-    )
-    known.set(key, bucket)
-  }
-  return bucket
-}
-
-const NOBODY: readonly number[] = []
 
 function nodeCosts(chain: Chain, t: number): Float64Array {
   const set = chain.sets[t]!

@@ -27,68 +27,78 @@ export interface Step {
 
 /** Cost of going from one candidate to another. Never below nothing, so a sorted search may stop early. */
 export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): number {
-  return transitionPricer(a, b, step)(i, j)
+  return transitionPricer(a, b, step)(i, j, Infinity)
 }
 
-/** The same for every pair of two sets: what depends on the step alone is worked out once. */
-export function transitionPricer(
-  a: CandidateSet,
-  b: CandidateSet,
-  step: Step,
-): (i: number, j: number) => number {
+/** Cost from candidate `i` to candidate `j`; once it has reached `limit`, any number from there on may come back. */
+export type Pricer = (i: number, j: number, limit: number) => number
+
+/**
+ * The same for every pair of two sets: what depends on the step alone is worked out once, and a pair that is too dear
+ * is given up half-way.
+ */
+export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Step): Pricer {
   const hop = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
-  const shiftPrice = shiftHurry(step.seconds) * step.shiftShare
+  const travel = travelPricer(step)
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
   const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain } = step
-  const hands = b.fingers.length
-  const [fromFingers, toFingers] = [a.fingers, b.fingers]
-  const [fromMm, toMm] = [a.positionMm, b.positionMm]
-  return (i, j) => {
-    let cost = 0
+  const { fingers, codes: fromCodes, positionMm: fromMm, openOnly } = a
+  const { codes: toCodes, positionMm: toMm } = b
+  const { melody: fromMelody, bass: fromBass, inner: fromInner, frame: fromFrame } = a
+  const { melody: toMelody, bass: toBass, inner: toInner, frame: toFrame } = b
+  const { land, roll, guide, guideMm } = WEIGHTS
+  return (i, j, limit) => {
+    const again = melodyAgain && substitutes(fromMelody[i]!, toMelody[j]!)
+    let cost = travel(Math.abs(fromMm[i]! - toMm[j]!), openOnly[i] === 1, again)
+    if (holdsMelody && toMelody[j] === 0 && fromMelody[i] !== 0) cost += melodyCut
+    if (holdsBass && toBass[j] === 0 && fromBass[i] !== 0) cost += bassCut
+    if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut
+    if (holdsVoicing && fromFrame[i]! >= 0 && fromFrame[i] !== toFrame[j]) cost += WEIGHTS.voicingLost
+    if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
+    if (cost >= limit) return cost
     let slides = 0
     let slideCost = 0
     let together = true
     let delta = 0
-    for (let f = 0; f < hands; f++) {
-      const to = toFingers[f]![j]!
+    const [fromAt, toAt] = [i * fingers, j * fingers]
+    for (let f = 0; f < fingers; f++) {
+      const to = toCodes[toAt + f]!
       if (to === 0) continue
-      const from = fromFingers[f]![i]!
-      if (from === to) {
-        together = false
-        continue
-      }
-      if (from === 0) {
-        cost += WEIGHTS.land
+      const from = fromCodes[fromAt + f]!
+      if (from === to) together = false
+      else if (from === 0) {
+        cost += land
         together = false
       } else if (from >> 5 === to >> 5) {
         const frets = (to & 31) - (from & 31)
         if (slides > 0 && frets !== delta) together = false
         delta = frets
         slides++
-        slideCost += WEIGHTS.guide + WEIGHTS.guideMm * 30 * Math.abs(frets)
+        slideCost += guide + guideMm * 30 * Math.abs(frets)
       } else {
         together = false
-        cost += (from & 31) === (to & 31) && overlapsOrTouches(from, to) ? WEIGHTS.roll : hop
+        cost += (from & 31) === (to & 31) && overlapsOrTouches(from, to) ? roll : hop
       }
     }
-    cost += slides > 1 && together ? slideCost * gripSlideShare(slides) : slideCost
-    const mm = Math.abs(fromMm[i]! - toMm[j]!)
-    if (mm > WEIGHTS.leanLimitMm) {
-      const again = melodyAgain && substitutes(a.melody[i]!, b.melody[j]!)
-      cost +=
-        (WEIGHTS.shift + WEIGHTS.shiftMm * mm) *
-        shiftPrice *
-        (a.openOnly[i] ? WEIGHTS.openBridge : again ? WEIGHTS.substitute : 1)
-    } else cost += WEIGHTS.leanMm * mm
-    if (holdsMelody && b.melody[j] === 0 && a.melody[i] !== 0) cost += melodyCut
-    if (holdsBass && b.bass[j] === 0 && a.bass[i] !== 0) cost += bassCut
-    if (holdsInner && b.inner[j] === 0 && a.inner[i] !== 0) cost += innerCut
-    if (holdsVoicing && a.frame[i]! >= 0 && a.frame[i] !== b.frame[j]) cost += WEIGHTS.voicingLost
-    if (sameChordBass && b.bass[j] !== 0 && samePlace(a.bass[i]!, b.bass[j]!)) cost += WEIGHTS.sameBassAgain
-    return cost
+    return cost + (slides > 1 && together ? slideCost * gripSlideShare(slides) : slideCost)
   }
+}
+
+/**
+ * Price of carrying the hand along the neck, in mm: a lean within the limit, a shift beyond it; a shift is cheaper while
+ * open strings sound, or where a finger takes over another's note.
+ */
+export function travelPricer(
+  step: Pick<Step, 'seconds' | 'shiftShare'>,
+): (mm: number, openOnly: boolean, again: boolean) => number {
+  const shiftPrice = shiftHurry(step.seconds) * step.shiftShare
+  const { leanMm, leanLimitMm, shift, shiftMm, openBridge, substitute } = WEIGHTS
+  return (mm, openOnly, again) =>
+    mm > leanLimitMm
+      ? (shift + shiftMm * mm) * shiftPrice * (openOnly ? openBridge : again ? substitute : 1)
+      : leanMm * mm
 }
 
 const hurryOf = (seconds: number) => 1 + WEIGHTS.hopHurry * Math.min(3, 0.3 / Math.max(seconds, 0.01))
@@ -148,10 +158,10 @@ function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, ste
   const slides: { frets: number; cost: number }[] = []
   let landed = 0
   let others = 0
-  b.fingers.forEach((codes, f) => {
-    const to = codes[j]!
-    const from = a.fingers[f]![i]!
-    if (to === 0) return
+  for (let f = 0; f < b.fingers; f++) {
+    const to = b.codes[j * b.fingers + f]!
+    const from = a.codes[i * a.fingers + f]!
+    if (to === 0) continue
     if (to === from) others++
     else if (from === 0) landed++
     else if (codeTop(from) === codeTop(to) && codeLow(from) === codeLow(to)) {
@@ -165,7 +175,7 @@ function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, ste
       const cost = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
       terms.push({ term: 'hop', cost, quantity: step.seconds, unit: 's' })
     }
-  })
+  }
   const whole =
     slides.length > 1 && landed + others === 0 && slides.every((s) => s.frets === slides[0]!.frets)
   if (whole) {

@@ -71,7 +71,7 @@ function bestPartners(
       if (costs[other]! >= least) break
       const [i, j] = side === 'to' ? [other, k] : [k, other]
       if (step && !mayFollow(a, i, b, j, step)) continue
-      const total = costs[other]! + (price ? price(i, j) : 0)
+      const total = costs[other]! + (price ? price(i, j, least - costs[other]!) : 0)
       if (total < least) {
         least = total
         by[k] = other
