@@ -11,11 +11,11 @@ import {
   newMemory,
   pitchAt,
   placesOf,
-  STYLES,
+  SOLO_STYLES,
   wholeTune,
   type Level,
   type Lock,
-  type Style,
+  type SoloStyle,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 import { InstrumentVoice, scoreOf } from '@velvet-porch/core/sound'
@@ -49,7 +49,7 @@ export function benchTune(n: number): string {
   return `X:1\nT:Bench\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\n${bars.join('')}\n`
 }
 
-function arrangeMs(measures: number, style: Style, level: Level, runs: number): number {
+function arrangeMs(measures: number, style: SoloStyle, level: Level, runs: number): number {
   const tune = readAbc(benchTune(measures), () => 'tune')[0]!.tune!
   const once = () => finish(arranging(tune, guitarSetup(), wholeTune(tune, style, level)))
   once()
@@ -64,7 +64,7 @@ export function engineFigures(): Figure[] {
   const parsing = median(Array.from({ length: 15 }, () => timed(() => book.parseOnly(abc))))
   const simple = arrangeMs(32, 'melody-bass', 2, 15)
   const full = arrangeMs(32, 'alternating-bass', 3, 9)
-  const fullest = STYLES.map((style) => ({ style, ms: arrangeMs(32, style, 5, 5) }))
+  const fullest = SOLO_STYLES.map((style) => ({ style, ms: arrangeMs(32, style, 5, 5) }))
   const long = arrangeMs(512, 'melody-bass', 2, 3)
   const longFull = arrangeMs(512, 'alternating-bass', 5, 3)
   const longFullBase = fullest.find((f) => f.style === 'alternating-bass')!.ms

@@ -9,6 +9,7 @@ import {
   MANNERS,
   measureNumbers,
   problemText,
+  remarkText,
   STYLES,
   tabJson,
   textTab,
@@ -23,6 +24,7 @@ import {
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 import { readPlayer } from '@velvet-porch/core/schema'
+import { patternFrom } from './patternFrom.ts'
 import { lockFrom } from './lockFrom.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
@@ -41,6 +43,8 @@ export function arrangeCommand(args: string[]): void {
       level: { type: 'string', default: '1' },
       player: { type: 'string' },
       school: { type: 'string', multiple: true, default: [] },
+      pattern: { type: 'string' },
+      'per-beat': { type: 'string' },
       lock: { type: 'string', multiple: true, default: [] },
       harmonise: { type: 'boolean', default: false },
       manner: { type: 'string', default: 'family' },
@@ -66,8 +70,9 @@ export function arrangeCommand(args: string[]): void {
     : reading.tune
   const locks = values.lock.map((text, i) => lockFrom(text, tune, `lock ${i + 1}`)).flat()
   const started = performance.now()
-  const regions = wholeTune(tune, style, level, school)
-  const { plan, layer, idleLocks } = finish(arranging(tune, setup, regions, { locks }))
+  const pattern = patternFrom(values.pattern, values['per-beat'], tune, style)
+  const regions = wholeTune(tune, style, level, school).map((r) => (pattern ? { ...r, pattern } : r))
+  const { plan, layer, idleLocks, remarks } = finish(arranging(tune, setup, regions, { locks }))
   const elapsedMs = Math.round((performance.now() - started) * 10) / 10
   if (idleLocks.length > 0) {
     const numbers = [...new Set(idleLocks.map((id) => Number(id.split(' ')[1])))]
@@ -76,6 +81,8 @@ export function arrangeCommand(args: string[]): void {
   }
   warnings.push(...leftOutText(plan, layer, tune))
   warnings.push(...plan.unfolded.problems)
+  const numbers = measureNumbers(tune.measures)
+  warnings.push(...remarks.map((r) => remarkText(r, numbers[r.measure]!)))
   if (plan.transposed !== 0)
     warnings.push(
       `The melody is played ${Math.abs(plan.transposed) / 12} octave(s) ${plan.transposed < 0 ? 'lower' : 'higher'} than written.`,
@@ -89,7 +96,7 @@ export function arrangeCommand(args: string[]): void {
   process.stdout.write(textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony }))
   for (const w of warnings) process.stderr.write(`${w}\n`)
   process.stderr.write(
-    `${report.melodyKept} of ${report.melodyNotes} melody notes, ${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`,
+    `${report.melodyNotes === 0 ? '' : `${report.melodyKept} of ${report.melodyNotes} melody notes, `}${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`,
   )
 }
 

@@ -1,7 +1,9 @@
 import {
   HAND_RULES,
+  LIFT_RULES,
   PICKING_SCHOOLS,
   ROOT_RULES,
+  RUN_RULES,
   STROKE_RULES,
   USUAL_SCHOOL,
   type School,
@@ -17,6 +19,8 @@ const CHOICES: Readonly<Record<keyof School, readonly string[]>> = {
   hand: HAND_RULES,
   harmony: ['below', 'above'],
   parts: ['melody', 'both'],
+  runs: RUN_RULES,
+  liftOff: LIFT_RULES,
 }
 
 /** A school from `--school name=choice`, given as often as there is something to choose. */

@@ -3,18 +3,18 @@ import {
   namedTunings,
   refusalOf,
   setupOf,
-  STYLES,
+  SOLO_STYLES,
   USUAL_SCHOOL,
   type InstrumentKind,
   type Level,
   type School,
   type Setup,
-  type Style,
+  type SoloStyle,
 } from '@velvet-porch/core'
 
 /** What one arrangement of the corpus is made under. */
 export interface Condition {
-  readonly style: Style
+  readonly style: SoloStyle
   readonly level: Level
   readonly instrument: InstrumentKind
   readonly tuning: string
@@ -70,7 +70,7 @@ export function setupFor(
 /** Every style at every level in every tuning, and the mandolin's: what is refused is left out. */
 export function allConditions(): Condition[] {
   const found: Condition[] = []
-  for (const style of STYLES)
+  for (const style of SOLO_STYLES)
     for (const level of LEVELS) {
       Object.keys(TUNINGS).forEach((tuning) =>
         found.push({ style, level, instrument: 'guitar', tuning, capo: 0, school: 'usual' }),
@@ -89,7 +89,7 @@ const isAsked = ({ style, level, instrument }: Condition) =>
  */
 export function pairwise(): (Condition & { readonly hand: (typeof HANDS)[number] })[] {
   const factors = {
-    style: STYLES,
+    style: SOLO_STYLES,
     level: LEVELS,
     place: ['guitar standard', 'guitar drop D', 'guitar D A D G A D', 'guitar open D', 'mandolin standard'],
     capo: [0, 2, 5],
@@ -143,7 +143,7 @@ function conditionOf(row: Record<string, string | number>): Condition {
   const place = String(row['place'])
   const instrument = place.startsWith('mandolin') ? 'mandolin' : 'guitar'
   return {
-    style: row['style'] as Style,
+    style: row['style'] as SoloStyle,
     level: row['level'] as Level,
     instrument,
     tuning: place.slice(instrument.length + 1),

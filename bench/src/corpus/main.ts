@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs'
-import { LEVELS, newMemory, STYLES, wholeTune, type Level, type Style } from '@velvet-porch/core'
+import { LEVELS, newMemory, SOLO_STYLES, wholeTune, type Level, type SoloStyle } from '@velvet-porch/core'
 import { allConditions, pairwise, SCHOOLS, setupFor, type Condition } from './conditions.ts'
 import { added, arrangeFor, countsOf, NOTHING, type Counts } from './measure.ts'
 import { corpusTunes } from './tunes.ts'
@@ -107,7 +107,7 @@ finished page by code that knows nothing of the solver (\`bench/src/corpus/measu
 
 | | arrangements | faults | roots | ringing | notes a tune | ms a tune |
 |---|---|---|---|---|---|---|
-${rows(STYLES.flatMap((s) => LEVELS.map((l) => `${s} ${l}`))).join('\n')}
+${rows(SOLO_STYLES.flatMap((s) => LEVELS.map((l) => `${s} ${l}`))).join('\n')}
 ${rows(['guitar standard', 'guitar drop D', 'guitar D A D G A D', 'guitar open D', 'mandolin standard']).join('\n')}
 ${rows([...total.keys()].filter((k) => k.startsWith('school: ') || k.startsWith('hand: '))).join('\n')}
 `
@@ -116,9 +116,9 @@ ${rows([...total.keys()].filter((k) => k.startsWith('school: ') || k.startsWith(
   }
 }
 
-function sumOf(takes: (c: { style: Style; level: Level }) => boolean): Counts {
+function sumOf(takes: (c: { style: SoloStyle; level: Level }) => boolean): Counts {
   let sum = NOTHING
-  for (const style of STYLES)
+  for (const style of SOLO_STYLES)
     for (const level of LEVELS) {
       const own = total.get(`${style} ${level}`)
       if (own && takes({ style, level } as Condition)) sum = added(sum, own)

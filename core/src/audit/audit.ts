@@ -310,7 +310,8 @@ function checkTogether(
 ): void {
   const same = p.rightFinger === q.rightFinger
   if (same && isStroke(p.rightFinger)) {
-    if (Math.abs(p.string - q.string) > 1 && !between)
+    // A brush passes over strings that the fretting hand damps.
+    if (Math.abs(p.string - q.string) > 1 && !between && p.technique !== 'brush')
       add('pickGap', q.start, `one stroke skips strings between ${p.string} and ${q.string}`)
   } else if (same) {
     const brushes = p.rightFinger === 'i' && school === 'thumbAndIndex' && Math.abs(p.string - q.string) <= 2

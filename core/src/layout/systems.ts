@@ -8,6 +8,8 @@ export interface LayoutMeasure {
   readonly length: Ticks
   /** Ticks inside the measure at which something stands; unsorted and repeated ones are fine. */
   readonly onsets: readonly Ticks[]
+  /** Room that something at an onset needs to its right, in px: a syllable, a name. */
+  readonly needs?: ReadonlyMap<Ticks, number>
   /** Room before the first onset for signs that stand in this measure wherever it falls. */
   readonly signs: number
 }
@@ -56,7 +58,9 @@ interface Natural {
 
 function natural(measure: LayoutMeasure, density: number): Natural {
   const ticks = [...new Set([0, ...measure.onsets])].filter((t) => t < measure.length).sort((a, b) => a - b)
-  const gaps = ticks.map((t, i) => gap((ticks[i + 1] ?? measure.length) - t, density))
+  const gaps = ticks.map((t, i) =>
+    Math.max(gap((ticks[i + 1] ?? measure.length) - t, density), measure.needs?.get(t) ?? 0),
+  )
   return { ticks, gaps, width: PAD.before + measure.signs + PAD.after + gaps.reduce((a, b) => a + b, 0) }
 }
 

@@ -7,7 +7,8 @@ import type { School } from './school.ts'
 
 export const ARRANGEMENT_SCHEMA = 1
 
-export const STYLES = [
+/** Styles in which the instrument plays the melody. */
+export const SOLO_STYLES = [
   'melody-bass',
   'alternating-bass',
   'arpeggio',
@@ -17,7 +18,17 @@ export const STYLES = [
   'double-stops',
   'flatpicked-lead',
 ] as const
+export type SoloStyle = (typeof SOLO_STYLES)[number]
+
+/** Styles that accompany: somebody sings or plays the melody. */
+export const ACCOMPANIMENTS = ['picking', 'bass-brush', 'strum', 'shuffle'] as const
+export type Accompaniment = (typeof ACCOMPANIMENTS)[number]
+
+export const STYLES = [...SOLO_STYLES, ...ACCOMPANIMENTS] as const
 export type Style = (typeof STYLES)[number]
+
+export const isAccompaniment = (style: Style): style is Accompaniment =>
+  (ACCOMPANIMENTS as readonly Style[]).includes(style)
 
 export const LEVELS = [1, 2, 3, 4, 5] as const
 export type Level = (typeof LEVELS)[number]
@@ -32,14 +43,29 @@ export interface TabNote {
   readonly pos: Pos
   readonly dur: Duration
   readonly role: Role
+  /** 1 melody, 2 the voices below it, `BACKING_VOICE` an accompaniment. */
   readonly notationVoice: number
   readonly place: Place
   readonly left: LeftFinger
   readonly right: PickingSign
-  /** A tremolo repeats the stroke for as long as the note is written. */
-  readonly attack: 'pluck' | 'tremolo'
+  readonly attack: Attack
+  /** Played firmly. */
+  readonly accent?: true
+  /** Damped by the edge of the picking hand. */
+  readonly palmMute?: true
+  /** May be left out: the arrangement holds without it. */
   readonly optional: boolean
 }
+
+/** Voice of notes that accompany a sung melody. */
+export const BACKING_VOICE = 3
+
+/**
+ * How a note is sounded. A *tremolo* repeats the stroke for as long as the note is written; a *brush* sounds
+ * neighbouring strings one after the other in one stroke; a *muted* stroke sounds no pitch.
+ */
+export const ATTACKS = ['pluck', 'tremolo', 'brush', 'muted'] as const
+export type Attack = (typeof ATTACKS)[number]
 
 /** A mark that lasts: slides, hammer-ons, let ring and their like. None is written by the first styles. */
 export interface Span {
@@ -106,6 +132,18 @@ export interface Region {
   readonly level: Level
   /** Absent: the usual school. */
   readonly school?: School
+  /** What an accompaniment repeats; absent: the usual pattern of its style, level and metre. */
+  readonly pattern?: PatternText
+}
+
+/**
+ * A pattern of the picking hand in writing (see `accompany/patternText.ts`), for one metre, with a number of steps to
+ * each beat.
+ */
+export interface PatternText {
+  readonly metre: { readonly num: number; readonly den: number }
+  readonly perBeat: number
+  readonly text: string
 }
 
 export interface ArrangementDoc {

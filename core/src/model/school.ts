@@ -12,6 +12,10 @@ export type RootRule = (typeof ROOT_RULES)[number]
 export const HAND_RULES = ['free', 'position', 'open'] as const
 export type HandRule = (typeof HAND_RULES)[number]
 
+/** Whether the basses of an accompaniment walk into a new chord, and whether a fast change is played on open strings. */
+export const RUN_RULES = ['never', 'changes'] as const
+export const LIFT_RULES = ['never', 'fast'] as const
+
 /** Where teachers disagree: choices that change what is computed. */
 export interface School {
   /** Absent: as the player picks. */
@@ -25,6 +29,10 @@ export interface School {
   readonly harmony: 'below' | 'above'
   /** What of the source is played: the melody, or its second voice too (two parts into one instrument). */
   readonly parts: 'melody' | 'both'
+  /** Accompaniments: whether the basses walk from chord to chord; absent: from level 4 on. */
+  readonly runs?: (typeof RUN_RULES)[number]
+  /** Accompaniments: in a fast change the last stroke falls on open strings, so that the hand has time. */
+  readonly liftOff?: (typeof LIFT_RULES)[number]
 }
 
 export const USUAL_SCHOOL: School = {

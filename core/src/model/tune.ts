@@ -64,7 +64,9 @@ export interface TuneEvent {
   readonly tieTo?: Id
   readonly graces: readonly Pitch[]
   readonly ornaments: readonly string[]
+  /** Syllable sung on this note, with a hyphen at its end where the word goes on; and those of further verses. */
   readonly lyric?: string
+  readonly moreLyrics?: readonly string[]
 }
 
 export interface ChordMark {

@@ -1,5 +1,5 @@
 import { timelineOf } from '../form/timeline.ts'
-import type { TabNote } from '../model/arrangement.ts'
+import { BACKING_VOICE, type TabNote } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
 import type { Measure, TuneDoc } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
@@ -35,7 +35,7 @@ export interface StaffMeasure {
 /**
  * What the staff shows of a tune and, where given, of its arrangement: the melody as the source writes it (stems up),
  * the other voices below it (stems down). With a setup, guitar pitch is written an octave above sounding, under a
- * clef with 8; a tune alone stands at its own pitch.
+ * clef with 8; a tune alone, or one that is only sung, stands at its own pitch.
  */
 export function staffOf(
   tune: TuneDoc,
@@ -44,9 +44,10 @@ export function staffOf(
   notes: readonly TabNote[] = [],
 ): StaffMeasure[] {
   const timeline = timelineOf(tune.measures)
+  const above = setup && isPlayed(notes) ? writtenAbove(setup) : 0
   const lowerByMeasure = new Map<Id, TabNote[]>()
   for (const n of notes) {
-    if (n.role === 'melody') continue
+    if (n.role === 'melody' || isBacking(n)) continue
     lowerByMeasure.set(n.pos.measure, [...(lowerByMeasure.get(n.pos.measure) ?? []), n])
   }
   const eventsByMeasure = new Map<Id, TuneDoc['events'][number][]>()
@@ -64,7 +65,7 @@ export function staffOf(
       dots: e.dur.dots,
       tied: e.tieTo !== undefined,
       shows: e.id,
-      ...(e.pitch ? { pitch: written(e.pitch, transposed + (setup ? writtenAbove(setup) : 0), key) } : {}),
+      ...(e.pitch ? { pitch: written(e.pitch, transposed + above, key) } : {}),
       ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
     }))
     const lower = setup
@@ -78,6 +79,13 @@ function written(source: Pitch, moved: number, key: Key): Pitch {
   if (moved % 12 === 0) return { ...source, octave: source.octave + moved / 12 }
   return spellInKey(midiOf(source) + moved, key)
 }
+
+/** True unless the notes only accompany: a tune that is sung alone stands at its own pitch. */
+export const isPlayed = (notes: readonly TabNote[]): boolean =>
+  notes.length === 0 || notes.some((n) => !isBacking(n))
+
+/** What accompanies a singer stands in the tab alone; the staff is the singer's. */
+const isBacking = (note: TabNote) => note.notationVoice === BACKING_VOICE
 
 interface Carried {
   readonly note: TabNote
@@ -93,7 +101,7 @@ function carriedBasses(
   const index = new Map(tune.measures.map((m, i) => [m.id, i]))
   const carried = new Map<number, Carried[]>()
   for (const note of notes) {
-    if (note.role === 'melody') continue
+    if (note.role === 'melody' || isBacking(note)) continue
     const from = index.get(note.pos.measure)!
     const end = starts[from]! + note.pos.tick + note.dur.ticks
     for (let m = from + 1; m < starts.length && starts[m]! < end; m++) {

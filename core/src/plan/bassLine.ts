@@ -3,7 +3,7 @@ import type { Id } from '../model/ids.ts'
 import type { RootRule } from '../model/school.ts'
 import type { Measure } from '../model/tune.ts'
 import type { Midi } from '../pitch/pitch.ts'
-import { beatStarts, strongBeats } from '../time/metre.ts'
+import { beatStarts, strongBeats, missingHead } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
 import type { BassGrid, StyleRules } from './styleRules.ts'
@@ -129,8 +129,7 @@ interface Onset {
 const PLAIN = { segment: -1, beat: 0, beats: 1, fresh: true } as const
 
 function gridOf(measure: Measure, bass: BassGrid): Ticks[] {
-  // A short measure counts from its end: a pickup of one beat is the last beat of its measure.
-  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const offset = missingHead(measure)
   return fullGrid(measure, bass)
     .map((t) => t - offset)
     .filter((t) => t >= 0 && t < measure.length)

@@ -3,7 +3,7 @@ import type { Role } from '../model/arrangement.ts'
 import type { Measure } from '../model/tune.ts'
 import type { Key } from '../pitch/key.ts'
 import { mod12, pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
-import { beatLength, beatStarts, isCompound, strongBeats } from '../time/metre.ts'
+import { beatLength, beatStarts, isCompound, strongBeats, missingHead } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { BassWish } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
@@ -267,7 +267,7 @@ function thickened(lines: Indexed, m: number, inherited: boolean): InnerWish[] {
 
 /** How strong a melody note's place is: on a strong beat, a beat, half a beat long, or none of these. */
 function rankOf(measure: Measure, from: Ticks, note: MelodyNote): number {
-  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const offset = missingHead(measure)
   const at = note.start - from + offset
   if (strongBeats(measure.metre).includes(at)) return RANKS.strong
   if (beatStarts(measure.metre).includes(at)) return RANKS.beats
@@ -282,7 +282,7 @@ function slotOf(measure: Measure, grid: 'beat' | 'half'): Ticks {
 
 function gridTimes(measure: Measure, from: Ticks, grid: 'beat' | 'half'): Ticks[] {
   const slot = slotOf(measure, grid)
-  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const offset = missingHead(measure)
   const times: Ticks[] = []
   for (let at = 0; at < measure.nominal; at += slot)
     if (at >= offset && at - offset < measure.length) times.push(from + at - offset)

@@ -1,6 +1,6 @@
 import { unfold, type Unfolded } from '../form/unfold.ts'
 import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
-import type { Level, Region, Style } from '../model/arrangement.ts'
+import { isAccompaniment, type Level, type Region, type SoloStyle, type Style } from '../model/arrangement.ts'
 import { USUAL_SCHOOL, type School } from '../model/school.ts'
 import type { PinnedShape, TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
@@ -36,7 +36,7 @@ export interface Slice {
   /** Index of the harmony segment; −1 before the first chord. */
   readonly segment: number
   readonly level: Level
-  readonly style: Style
+  readonly style: SoloStyle
   readonly school: School
   readonly rules: StyleRules
 }
@@ -54,9 +54,13 @@ export interface Plan {
   readonly transposed: number
   readonly melody: readonly MelodyNote[]
   readonly melodyMidi: readonly Midi[]
+  /** The melody of measures that are accompanied: somebody sings it. */
+  readonly sung: readonly MelodyNote[]
   readonly harmony: readonly HarmonySegment[]
   readonly bass: readonly BassWish[]
   readonly inner: readonly InnerWish[]
+  /** The region of each measure; undefined outside every region. */
+  readonly regions: readonly (Region | undefined)[]
   /** Shapes that the teacher wants, by the chord's shape name. */
   readonly pins: readonly PinnedShape[]
   readonly slices: readonly Slice[]
@@ -81,19 +85,25 @@ export type Planned =
 export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]): Planned {
   const timeline = timelineOf(tune.measures)
   const unfolded = unfold(tune.measures)
-  const melody = melodyOf(tune, timeline)
-  const register = chooseRegister(melody, setup, regions)
+  const ruleOf = regionIndex(tune, timeline, regions)
+  const accompanied = (m: number) => isAccompaniment(ruleOf(m)?.style ?? USUAL_STYLE)
+  const all = melodyOf(tune, timeline)
+  const melody = all.filter((n) => !accompanied(n.measure))
+  const sung = all.filter((n) => accompanied(n.measure))
+  const solo = regions.filter((r) => !isAccompaniment(r.style))
+  const register = melody.length > 0 ? chooseRegister(melody, setup, solo) : UNMOVED
   if (!register.ok) return { ok: false, register }
   const { transposed } = register
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
   const junctions = junctionsOf(unfolded)
   // What follows a measure differs between passes at both ends of a join.
   const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
-  const ruleOf = regionIndex(tune, timeline, regions)
+  // Nothing is held from a part that plays the melody into one that accompanies it.
+  for (let m = 1; m < tune.measures.length; m++) if (accompanied(m) !== accompanied(m - 1)) parted.add(m)
   const rules = new Map<Region, StyleRules & { readonly lower: StyleRules }>()
   const rulesAt = (m: number) => {
     const region = ruleOf(m)
-    if (!region) return undefined
+    if (!region || accompanied(m)) return undefined
     const known = rules.get(region) ?? withLower(region, setup)
     rules.set(region, known)
     return { ...known, ...schoolOf(region) }
@@ -147,9 +157,11 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       transposed,
       melody,
       melodyMidi,
+      sung,
       harmony,
       bass,
       inner,
+      regions: tune.measures.map((_, m) => ruleOf(m)),
       pins: tune.pins ?? [],
       slices,
       sliceAt: new Map(slices.map((s, i) => [s.start, i])),
@@ -202,8 +214,9 @@ function withLower(
   { style, level }: Region,
   { instrument }: Setup,
 ): StyleRules & { readonly lower: StyleRules } {
-  const lower = level > 1 ? styleRules(style, (level - 1) as Level, instrument) : NO_RULES
-  return { ...styleRules(style, level, instrument), lower }
+  const solo = soloStyle(style)
+  const lower = level > 1 ? styleRules(solo, (level - 1) as Level, instrument) : NO_RULES
+  return { ...styleRules(solo, level, instrument), lower }
 }
 
 export const schoolOf = (region: Region | undefined): School => region?.school ?? USUAL_SCHOOL
@@ -216,7 +229,7 @@ interface Voices {
 }
 
 /** Seconds between two written times, by the tempo marks. */
-function clock(tune: TuneDoc, timeline: Timeline): (from: Ticks, to: Ticks) => number {
+export function clock(tune: TuneDoc, timeline: Timeline): (from: Ticks, to: Ticks) => number {
   const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
   tempos.sort((x, y) => x.at - y.at)
   return (from, to) => {
@@ -266,12 +279,19 @@ function cut(
       innerOnset: voices?.start === start,
       segment: (harmony[h]?.end ?? 0) > start ? h : -1,
       level: region?.level ?? 1,
-      style: region?.style ?? 'melody-bass',
+      style: soloStyle(region?.style),
       school: schoolOf(region),
       rules: rulesAt(measure) ?? NO_RULES,
     })
   })
   return slices
 }
+
+const USUAL_STYLE = 'melody-bass'
+
+const UNMOVED = { ok: true, transposed: 0 } as const
+
+/** Slices exist only where the melody is played; a measure outside every region stands as the plainest style. */
+const soloStyle = (style: Style = USUAL_STYLE): SoloStyle => (isAccompaniment(style) ? USUAL_STYLE : style)
 
 const NO_RULES = styleRules('flatpicked-lead', 1, { strings: 6 })

@@ -1,4 +1,4 @@
-import type { Level, Style } from '../model/arrangement.ts'
+import type { Level, SoloStyle, Style } from '../model/arrangement.ts'
 import type { Instrument } from '../neck/instrument.ts'
 
 /** Where a bass is struck: at each chord, on the first beat, on strong beats, on every beat. */
@@ -44,7 +44,7 @@ const gaps = (grid: 'beat' | 'half', gap: number) => ({ grid, gap })
  * What each level of each style plays. Every level contains what the one below it plays, or more of it. The hand's own
  * limits by level (frets, barres, frames) stand in `LEVEL_RULES`.
  */
-export const STYLE_RULES: Readonly<Record<Style, Readonly<Record<Level, StyleRules>>>> = {
+export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, StyleRules>>>> = {
   'melody-bass': {
     1: rules({ bass: 'chord' }),
     2: rules({ bass: 'strong' }),
@@ -109,6 +109,9 @@ const WITHOUT_BASS_STRINGS: ReadonlySet<Style> = new Set([
   'double-stops',
   'cross-string',
   'flatpicked-lead',
+  'picking',
+  'bass-brush',
+  'strum',
 ])
 
 /** Why a style at a level is not arranged for an instrument. */
@@ -133,7 +136,11 @@ export function refusalOf(
 }
 
 /** What is played at a level on an instrument: without bass strings no bass. */
-export function styleRules(style: Style, level: Level, instrument: Pick<Instrument, 'strings'>): StyleRules {
+export function styleRules(
+  style: SoloStyle,
+  level: Level,
+  instrument: Pick<Instrument, 'strings'>,
+): StyleRules {
   const all = STYLE_RULES[style][level]
   return hasBassStrings(instrument) ? all : { ...all, bass: 'none' }
 }

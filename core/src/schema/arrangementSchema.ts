@@ -1,6 +1,6 @@
 import Joi from 'joi'
-import { ARRANGEMENT_SCHEMA, LEVELS, STYLES, type ArrangementDoc } from '../model/arrangement.ts'
-import { HAND_RULES, ROOT_RULES, STROKE_RULES } from '../model/school.ts'
+import { ARRANGEMENT_SCHEMA, ATTACKS, LEVELS, STYLES, type ArrangementDoc } from '../model/arrangement.ts'
+import { HAND_RULES, LIFT_RULES, ROOT_RULES, RUN_RULES, STROKE_RULES } from '../model/school.ts'
 import { PICKING_SCHOOLS, PICKING_SIGNS } from '../neck/hand.ts'
 import { playerSchema } from './playerSchema.ts'
 import { duration, id, midi, pos, validated } from './common.ts'
@@ -39,7 +39,11 @@ const note = Joi.object({
   right: Joi.string()
     .valid(...PICKING_SIGNS)
     .required(),
-  attack: Joi.string().valid('pluck', 'tremolo').required(),
+  attack: Joi.string()
+    .valid(...ATTACKS)
+    .required(),
+  accent: Joi.valid(true),
+  palmMute: Joi.valid(true),
   optional: Joi.boolean().required(),
 })
 
@@ -109,6 +113,8 @@ const school = Joi.object({
     .required(),
   harmony: Joi.string().valid('below', 'above').required(),
   parts: Joi.string().valid('melody', 'both').required(),
+  runs: Joi.string().valid(...RUN_RULES),
+  liftOff: Joi.string().valid(...LIFT_RULES),
 })
 
 const arrangement = Joi.object<ArrangementDoc>({
@@ -132,6 +138,14 @@ const arrangement = Joi.object<ArrangementDoc>({
           .valid(...LEVELS)
           .required(),
         school,
+        pattern: Joi.object({
+          metre: Joi.object({
+            num: Joi.number().integer().min(1).max(32).required(),
+            den: Joi.number().valid(1, 2, 4, 8, 16, 32).required(),
+          }).required(),
+          perBeat: Joi.number().integer().min(1).max(8).required(),
+          text: Joi.string().min(1).max(2000).required(),
+        }),
       }),
     )
     .min(1)

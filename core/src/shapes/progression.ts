@@ -13,6 +13,8 @@ export interface ProgressionWishes extends ShapeWishes {
   readonly lead?: 'melody' | 'bass'
   /** Shapes that are held for a chord whatever they cost, by the chord's text. */
   readonly pinned?: ReadonlyMap<string, Shape>
+  /** Frets (joined) of shapes that the hand knows: others cost more. */
+  readonly familiar?: ReadonlySet<string>
 }
 
 /** One chord of the path with the change that leads to it. */
@@ -34,6 +36,9 @@ const SEMITONE = 0.6
 /** In a progression thin shapes and other basses than the chord's would be taken for their easy changes alone. No source. */
 const THIN = 1.5
 const OTHER_BASS = 2.5
+
+/** What a shape out of no book costs more where familiar ones are wished. No source. */
+const UNFAMILIAR = 2.5
 
 interface Contender {
   readonly shape: Shape
@@ -111,7 +116,8 @@ function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionWishes
     const ends = { top: Math.max(...pitches), low: Math.min(...pitches) }
     const thin = THIN * Math.max(0, 4 - pitches.length)
     const bass = mod12(ends.low) === (wishes.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
-    const extra = thin + bass
+    const known = !wishes.familiar || wishes.familiar.has(shape.frets.join())
+    const extra = thin + bass + (known ? 0 : UNFAMILIAR)
     if (pinned) return [{ shape, price: 0, ...ends, spots: handSpots(shape) }]
     const selective = wishes.maxStretch !== undefined || wishes.freeFingers !== undefined
     if (selective)

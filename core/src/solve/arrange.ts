@@ -9,7 +9,8 @@ import {
   type Style,
 } from '../model/arrangement.ts'
 import type { School } from '../model/school.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import type { Pos, TuneDoc } from '../model/tune.ts'
 import { pitchText } from '../pitch/pitch.ts'
 import { rangeOf, type Setup } from '../neck/setup.ts'
 import { plainPitch } from '../pitch/pitch.ts'
@@ -17,6 +18,8 @@ import { measureNumbers } from '../form/measureNumbers.ts'
 import { makePlan, type Plan } from '../plan/plan.ts'
 import type { Register } from '../plan/register.ts'
 import { refusalOf } from '../plan/styleRules.ts'
+import { accompany } from '../accompany/accompany.ts'
+import type { AccompanyRemark } from '../accompany/remark.ts'
 import { inputHash } from './inputHash.ts'
 import { layerOf } from './layerOf.ts'
 import { LockConflict } from './lockConflict.ts'
@@ -43,6 +46,8 @@ export interface Arranged {
   readonly solution: Solution
   /** Locks whose note or measure no longer exists. */
   readonly idleLocks: readonly Id[]
+  /** What an accompaniment could not do as asked. */
+  readonly remarks: readonly AccompanyRemark[]
 }
 
 /** What else an arrangement is made from, besides tune, setup and regions. */
@@ -75,12 +80,34 @@ export function* arranging(
     const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
     const solution = yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1)
     const layer = layerOf(plan, solution, tune, setup)
-    return { layer: { ...layer, locks }, plan, solution, idleLocks: prepared.locks.idle }
+    const backing = accompany(tune, setup, plan, lockedRegions)
+    return {
+      layer: { ...joined(layer, backing, plan.timeline), locks },
+      plan,
+      solution,
+      idleLocks: prepared.locks.idle,
+      remarks: backing.remarks,
+    }
   } catch (error) {
     if (!(error instanceof LockConflict)) throw error
     const number = numbers[error.measure]!
     const ids = error.ids.map((id) => ownerOf(id, locks))
     throw new ArrangeError(conflictText(number, ids.length), number, ids)
+  }
+}
+
+/** Solo and accompanied parts in one layer, in order of time; a grip ends where the next begins. */
+function joined(solo: Layer, backing: Pick<Layer, 'notes' | 'grips'>, timeline: Timeline): Layer {
+  if (backing.notes.length === 0) return solo
+  const byTime = (a: { pos: Pos }, b: { pos: Pos }) => ticksAt(timeline, a.pos) - ticksAt(timeline, b.pos)
+  const grips = [...solo.grips, ...backing.grips].sort(byTime)
+  return {
+    ...solo,
+    notes: [...solo.notes, ...backing.notes].sort(byTime),
+    grips: grips.map((g, i) => {
+      const next = grips[i + 1]
+      return next && ticksAt(timeline, next.pos) < ticksAt(timeline, g.until) ? { ...g, until: next.pos } : g
+    }),
   }
 }
 

@@ -15,7 +15,7 @@ export function inputHash(
   const { measures, events, chords, tempos, pins } = tune
   const text = JSON.stringify([
     measures,
-    events.map(({ lyric: _, ...e }) => e),
+    events.map(({ lyric: _, moreLyrics: __, ...e }) => e),
     chords,
     tempos,
     setup,

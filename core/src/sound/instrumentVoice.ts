@@ -1,6 +1,10 @@
 import { PluckedString } from './pluckedString.ts'
 import { Sequencer } from './sequencer.ts'
 
+/** Seconds until a string under the palm, or under a lifted finger, has died; and how dull the two sound (hertz). */
+const DAMPED_S = { palm: 0.45, muted: 0.05 } as const
+const MUFFLED_HZ = 900
+
 /** Six strings, a metronome and their sequencer: fills blocks of samples. Runs in the audio thread and offline alike. */
 export class InstrumentVoice {
   readonly sequencer: Sequencer
@@ -38,8 +42,9 @@ export class InstrumentVoice {
       else
         this.strings[event.string - 1]?.pluck(
           event.hertz,
-          event.role === 'melody' ? 1 : 0.72,
-          event.role === 'bass' ? 1500 : 2600,
+          event.velocity,
+          event.damping ? MUFFLED_HZ : event.role === 'bass' ? 1500 : 2600,
+          event.damping ? DAMPED_S[event.damping] : undefined,
         )
     }
     this.renderSpan(out, from, out.length)

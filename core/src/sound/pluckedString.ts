@@ -28,9 +28,10 @@ export class PluckedString {
    * @param hertz pitch
    * @param velocity 0 to 1
    * @param touch cut-off of the plucking touch in hertz: about 1200 flesh, 2500 nail, 6000 pick
+   * @param dies seconds until it has died, where something damps it from the start
    * @param place where it is plucked, as a share of the string from the bridge
    */
-  pluck(hertz: number, velocity: number, touch = 2500, place = 0.17): void {
+  pluck(hertz: number, velocity: number, touch = 2500, dies?: number, place = 0.17): void {
     this.tune(hertz)
     const period = this.sampleRate / hertz
     const n = Math.round(period)
@@ -55,13 +56,13 @@ export class PluckedString {
       const at = (this.write - n + i + size * 2) % size
       this.line[at] = this.line[at]! + shaped[i]! * scale
     }
-    this.damping = 1
+    this.damping = dies === undefined ? 1 : decayIn(dies, hertz)
     this.level = 1
   }
 
   /** Stops the string as a lifted finger does: it dies within a fifth of a second. */
   damp(): void {
-    this.damping = 10 ** (-3 / (this.hertz * 0.2))
+    this.damping = decayIn(0.2, this.hertz)
   }
 
   /** True while there is something to hear. */
@@ -109,6 +110,9 @@ export class PluckedString {
     this.taps = lagrange(delay - this.whole)
   }
 }
+
+/** Gain a period that takes a string down by 60 dB in some seconds. */
+const decayIn = (seconds: number, hertz: number) => 10 ** (-3 / (hertz * seconds))
 
 /** Third-order Lagrange weights for samples at −1, 0, 1, 2 around a delay of `x` in [0, 1). */
 function lagrange(x: number): [number, number, number, number] {

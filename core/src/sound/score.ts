@@ -1,6 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { Unfolded } from '../form/unfold.ts'
-import type { Layer, Role } from '../model/arrangement.ts'
+import type { Layer, Role, TabNote } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { hertz } from '../pitch/pitch.ts'
@@ -15,6 +16,10 @@ export interface ScoreNote {
   readonly string: number
   readonly hertz: number
   readonly role: Role
+  /** How hard it is struck, 0 to 1. */
+  readonly velocity: number
+  /** A palm on the bridge shortens it; a muted string only clicks. */
+  readonly damping?: 'palm' | 'muted'
 }
 
 /** A click of the metronome. */
@@ -34,6 +39,12 @@ export interface Score {
   readonly countIn: number
 }
 
+/** Seconds between neighbouring strings of a brush. Common practice, no source. */
+const BRUSH_S = 0.011
+
+/** Velocities: the melody stands out, an accent more; a brush spreads its force over its strings. */
+const VELOCITY = { melody: 1, other: 0.72, brush: 0.5, accent: 1.35 }
+
 /** Ticks between two strokes of a tremolo. */
 const TREMOLO_STROKE: Ticks = QUARTER / 8
 
@@ -46,13 +57,27 @@ export function scoreOf(
   unfolded: Unfolded,
 ): Score {
   const rings = ringOf(layer, timeline)
-  const byMeasure = new Map<number, { at: Ticks; ring: Ticks; string: number; hertz: number; role: Role }[]>()
+  const byMeasure = new Map<number, (Omit<ScoreNote, 'until'> & { ring: Ticks })[]>()
+  const brushes = brushOrder(layer)
   for (const n of layer.notes) {
     const m = timeline.indexOf.get(n.pos.measure)!
     const own = byMeasure.get(m) ?? []
-    const plucked = { string: n.place.string, hertz: hertz(pitchAt(setup, n.place)), role: n.role }
+    const plucked = {
+      string: n.place.string,
+      hertz: hertz(pitchAt(setup, n.place)),
+      role: n.role,
+      velocity: velocityOf(n),
+      ...(n.attack === 'muted'
+        ? { damping: 'muted' as const }
+        : n.palmMute
+          ? { damping: 'palm' as const }
+          : {}),
+    }
     const ring = rings.get(n.id)!
-    if (n.attack !== 'tremolo') own.push({ ...plucked, at: n.pos.tick, ring })
+    const bpm = tempoAt(tune, timeline, ticksAt(timeline, n.pos))
+    const late = Math.round(((brushes.get(n.id) ?? 0) * BRUSH_S * bpm * QUARTER) / 60)
+    if (n.attack !== 'tremolo')
+      own.push({ ...plucked, at: n.pos.tick + late, ring: Math.max(1, ring - late) })
     // A tremolo is a stroke each 32nd; the last one rings on.
     else
       for (let at = 0; at < n.dur.ticks; at += TREMOLO_STROKE) {
@@ -73,13 +98,8 @@ export function scoreOf(
     for (const t of marks)
       if (t.at > from && t.at < from + m.length) tempos.push({ at: startTick + t.at - from, bpm: t.bpm })
     for (const n of byMeasure.get(measure) ?? []) {
-      notes.push({
-        at: startTick + n.at,
-        until: startTick + n.at + n.ring,
-        string: n.string,
-        hertz: n.hertz,
-        role: n.role,
-      })
+      const { ring, ...note } = n
+      notes.push({ ...note, at: startTick + n.at, until: startTick + n.at + ring })
     }
     const beat = beatLength(m.metre)
     const offset = m.length < m.nominal && measure === 0 ? m.nominal - m.length : 0
@@ -97,4 +117,36 @@ export function scoreOf(
     beat,
     countIn: Math.max(2, Math.round(first.nominal / beat)),
   }
+}
+
+function velocityOf({ role, attack, accent }: TabNote): number {
+  const plain =
+    attack === 'brush' || attack === 'muted'
+      ? VELOCITY.brush
+      : role === 'melody'
+        ? VELOCITY.melody
+        : VELOCITY.other
+  return Math.min(1, plain * (accent ? VELOCITY.accent : 1))
+}
+
+/** How many strings of its brush are struck before each note: from the low ones down, from string 1 up. */
+function brushOrder(layer: Layer): Map<Id, number> {
+  const strokes = new Map<string, TabNote[]>()
+  for (const n of layer.notes) {
+    if (n.attack !== 'brush' && n.attack !== 'muted') continue
+    const key = `${n.pos.measure} ${n.pos.tick}`
+    strokes.set(key, [...(strokes.get(key) ?? []), n])
+  }
+  const order = new Map<Id, number>()
+  for (const notes of strokes.values()) {
+    const sign = notes[0]!.right === 'up' ? 1 : -1
+    notes.sort((a, b) => sign * (a.place.string - b.place.string)).forEach((n, i) => order.set(n.id, i))
+  }
+  return order
+}
+
+/** Quarter notes a minute at a written time. */
+function tempoAt(tune: TuneDoc, timeline: Timeline, at: Ticks): number {
+  const marks = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  return (marks.filter((t) => t.at <= at).at(-1) ?? marks[0]!).bpm
 }

@@ -9,6 +9,8 @@ export type SoundEvent =
       readonly string: number
       readonly hertz: number
       readonly role: string
+      readonly velocity: number
+      readonly damping?: 'palm' | 'muted'
     }
   | { readonly frame: number; readonly kind: 'stop'; readonly string: number }
   | { readonly frame: number; readonly kind: 'click'; readonly strong: boolean }
@@ -154,7 +156,16 @@ export class Sequencer {
     for (; this.nextNote < notes.length && notes[this.nextNote]!.at < until; this.nextNote++) {
       const n = notes[this.nextNote]!
       this.stops = this.stops.filter((s) => s.string !== n.string)
-      events.push({ frame: at(n.at), kind: 'pluck', string: n.string, hertz: n.hertz, role: n.role })
+      const { string, hertz, role, velocity, damping } = n
+      events.push({
+        frame: at(n.at),
+        kind: 'pluck',
+        string,
+        hertz,
+        role,
+        velocity,
+        ...(damping ? { damping } : {}),
+      })
       this.stops.push({ at: n.until, string: n.string })
     }
     for (; this.nextClick < clicks.length && clicks[this.nextClick]!.at < until; this.nextClick++) {

@@ -32,6 +32,19 @@ export function beatStarts(metre: Metre): Ticks[] {
   return starts
 }
 
+/** True where a count falls: on a beat, in compound metres on a third of one. */
+export function isCounted(metre: Metre, at: Ticks): boolean {
+  return at % (isCompound(metre) ? beatLength(metre) / 3 : beatLength(metre)) === 0
+}
+
+/**
+ * Ticks that a short measure lacks at its head: it counts from its end, so that a pickup of one beat is the last beat
+ * of its measure.
+ */
+export function missingHead({ length, nominal }: { readonly length: Ticks; readonly nominal: Ticks }): Ticks {
+  return Math.max(0, nominal - length)
+}
+
 /**
  * Starts of the strong beats of a full measure: 1 and 3 of four, both dotted beats of 6/8, 1 of three.
  * Longer odd metres are grouped in twos with a last group of three (5/4: 1 and 3; 7/8: 1, 3 and 5). Common practice.

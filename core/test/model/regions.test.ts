@@ -7,7 +7,7 @@ import {
   tidyRegions,
   wholeTune,
   withChoice,
-  STYLES,
+  SOLO_STYLES,
   type Region,
 } from '../../src/index.ts'
 import { tuneOfMusic } from '../support/tunes.ts'
@@ -19,7 +19,7 @@ const ids = tune.measures.map((m) => m.id)
 const step = fc.record({
   kind: fc.constantFrom('cut', 'join', 'choose'),
   at: fc.nat(7),
-  style: fc.constantFrom(...STYLES),
+  style: fc.constantFrom(...SOLO_STYLES),
 })
 
 describe('regions', () => {

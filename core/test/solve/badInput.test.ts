@@ -11,7 +11,7 @@ import {
   refusalOf,
   setupOf,
   STRUCTURAL,
-  STYLES,
+  SOLO_STYLES,
   tabJson,
   wholeTune,
   type Setup,
@@ -29,7 +29,7 @@ function faults(tune: TuneDoc, style: Style, level: (typeof LEVELS)[number], set
   return { json, report, structural: report.findings.filter((f) => STRUCTURAL.has(f.kind)) }
 }
 
-const everyStyle = STYLES.filter((s) => refusalOf(s, 3, GUITAR) === undefined)
+const everyStyle = SOLO_STYLES.filter((s) => refusalOf(s, 3, GUITAR) === undefined)
 
 describe('input that asks too much', () => {
   it('chords that contradict the melody are arranged all the same, every note kept', () => {
@@ -107,7 +107,7 @@ describe('input that asks too much', () => {
   it('every refusal says what and the way out', () => {
     const mandolin = setupOf('mandolin')
     const tune = readAbc('X:1\nT:t\nM:4/4\nL:1/4\nK:C\n"C"cdec|]', () => 't')[0]!.tune!
-    for (const style of STYLES)
+    for (const style of SOLO_STYLES)
       for (const level of LEVELS) {
         if (!refusalOf(style, level, mandolin.instrument)) {
           expect(faults(tune, style, level, mandolin).structural).toEqual([])

@@ -12,7 +12,7 @@ import {
   placesOf,
   type Pressed,
 } from '../../src/index.ts'
-import { GUITAR, LEVELS, refusalOf, STYLES } from '../../src/index.ts'
+import { GUITAR, LEVELS, refusalOf, SOLO_STYLES } from '../../src/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic, type Outcome } from '../support/tunes.ts'
 
 /** Less comfortable, but not wrong: a bass that is let go early because the melody needs the hand. */
@@ -20,7 +20,7 @@ const COMFORT: readonly string[] = ['bassCut', 'noRoot', 'wrongRoot']
 
 describe('the corpus through every style, audited from the finished tab', () => {
   CORPUS.forEach((tune, i) => {
-    STYLES.forEach((style, k) => {
+    SOLO_STYLES.forEach((style, k) => {
       // Every tune meets every style, at levels and capos that take turns; the whole product is the corpus run.
       const level = LEVELS[(i + k) % LEVELS.length]!
       const capo = (i + k) % 3 === 0 ? 4 : 0
@@ -105,7 +105,7 @@ describe('what a teacher expects of the arrangements', () => {
   it('plays more notes at a higher level, never fewer', () => {
     // Three tunes here; the corpus run takes them all.
     for (const tune of CORPUS.filter((_, i) => i % 5 === 0)) {
-      for (const style of STYLES) {
+      for (const style of SOLO_STYLES) {
         const levels = LEVELS.filter((level) => !refusalOf(style, level, GUITAR))
         const counts = levels.map((level) => arrangeTune(tune, style, level).json.notes.length)
         expect(counts).toEqual([...counts].sort((a, b) => a - b))

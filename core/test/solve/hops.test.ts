@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { audit, finishedTabOf, GUITAR, guitarSetup, LEVELS, refusalOf, STYLES } from '../../src/index.ts'
+import { audit, finishedTabOf, GUITAR, guitarSetup, LEVELS, refusalOf, SOLO_STYLES } from '../../src/index.ts'
 import { fingerCode } from '../../src/grip/pressed.ts'
 import { packCandidates } from '../../src/solve/candidate.ts'
 import { hiddenHops, jumps } from '../../src/solve/hiddenHops.ts'
@@ -47,7 +47,7 @@ describe('jumps of one finger', () => {
       '"D"d2fd Adfd|"G"B2dB "D"A2FA|"A7"e2ce A2Bc|"D"d2dc d4|]',
       'M:4/4\nL:1/8\nQ:1/4=220\nK:D',
     )
-    for (const style of STYLES) {
+    for (const style of SOLO_STYLES) {
       for (const level of LEVELS) {
         if (refusalOf(style, level, GUITAR)) continue
         const { json } = arrangeTune(reel, style, level)

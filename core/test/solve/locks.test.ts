@@ -8,7 +8,7 @@ import {
   newMemory,
   placesOf,
   pitchAt,
-  STYLES,
+  SOLO_STYLES,
   wholeTune,
   type LockedMeasure,
   type Level,
@@ -24,7 +24,7 @@ describe('locks', () => {
     fc.assert(
       fc.property(
         fc.nat(CORPUS.length - 1),
-        fc.constantFrom(...STYLES),
+        fc.constantFrom(...SOLO_STYLES),
         fc.constantFrom<Level>(2, 3, 5),
         fc.nat(200),
         fc.nat(5),

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { ArrangeError, GUITAR, LEVELS, refusalOf, STRUCTURAL, STYLES } from '../../src/index.ts'
+import { ArrangeError, GUITAR, LEVELS, refusalOf, STRUCTURAL, SOLO_STYLES } from '../../src/index.ts'
 import { readAbc } from '../../src/formats/abc/readAbc.ts'
 import { arrangeTune } from '../support/tunes.ts'
 import { randomTune } from '../support/randomTune.ts'
@@ -11,7 +11,7 @@ describe('random tunes, harder than any real one', () => {
     fc.assert(
       fc.property(
         randomTune,
-        fc.constantFrom(...STYLES),
+        fc.constantFrom(...SOLO_STYLES),
         fc.constantFrom(...LEVELS),
         fc.integer({ min: 0, max: 9 }),
         (abc, style, level, capo) => {

@@ -10,7 +10,7 @@ import {
   pitchAt,
   refusalOf,
   setupOf,
-  STYLES,
+  SOLO_STYLES,
   ticksAt,
   tuningById,
   USUAL_SCHOOL,
@@ -197,7 +197,7 @@ describe('the table of levels', () => {
   it('asks for as much or more at every step up, in every style', () => {
     const weight = { none: 0, chord: 1, measure: 1, strong: 2, beats: 3 } as const
     const voices = { changes: 1, strong: 2, beats: 3, halves: 4, all: 5 } as const
-    for (const style of STYLES)
+    for (const style of SOLO_STYLES)
       for (const level of LEVELS.slice(1)) {
         const [low, high] = [STYLE_RULES[style][(level - 1) as Level], STYLE_RULES[style][level]]
         const refused = refusalOf(style, (level - 1) as Level, GUITAR)

@@ -17,7 +17,7 @@ import { arrangementId } from '../store/shelf.ts'
 import { useHistory } from '../store/useTune.ts'
 import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
-import { SectionChips, SectionTools, useActiveSection } from './Sections.tsx'
+import { SectionChips, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
 import type { Arranger } from './useArranger.ts'
 
 interface Props {
@@ -72,6 +72,12 @@ export function ArrangeHead(props: Props) {
             on={layers.picking}
             onToggle={() => onLayers({ ...layers, picking: !layers.picking })}
           />
+          <Layer
+            label={t('arrange.counts')}
+            sign="1 & 2"
+            on={layers.counts}
+            onToggle={() => onLayers({ ...layers, counts: !layers.counts })}
+          />
           <Step
             label={history.undo ? t('arrange.undo', { label: history.undo }) : t('arrange.nothingToUndo')}
             disabled={!history.undo}
@@ -118,7 +124,21 @@ export function ArrangeHead(props: Props) {
             />
           </div>
           <div className="bench-tools second">
-            <SectionChips tune={model.tune} numbers={model.numbers} settings={settings} section={section} />
+            <SectionChips
+              arranger={arranger}
+              tune={model.tune}
+              numbers={model.numbers}
+              settings={settings}
+              section={section}
+            />
+            <SectionPattern
+              tune={model.tune}
+              arranger={arranger}
+              settings={settings}
+              section={section}
+              setup={model.setup}
+              harmony={model.harmony}
+            />
             <Working arranger={arranger} />
           </div>
         </>

@@ -1,8 +1,9 @@
 import { Alert, Button } from '@mantine/core'
-import { hertz, pitchAt, type Alternative } from '@velvet-porch/core'
+import { hertz, isAccompaniment, pitchAt, regionAt, type Alternative } from '@velvet-porch/core'
 import { useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
+import { BackingHint } from './BackingHint.tsx'
 import { Neck } from '../neck/Neck.tsx'
 import { handAt } from '../neck/handMove.ts'
 import { PlayControl } from '../play/PlayControl.tsx'
@@ -14,6 +15,7 @@ import type { TabLayers } from '../sheet/TabLayer.tsx'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
 import { ArrangeHead } from './ArrangeHead.tsx'
+import { AccompanyRemarks } from './AccompanyRemarks.tsx'
 import { AuditLine } from './AuditLine.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
 import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
@@ -65,7 +67,7 @@ function Bench({ id }: { id: string }) {
   )
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
-  const [layers, setLayers] = useState<TabLayers>({ fingers: true, picking: false })
+  const [layers, setLayers] = useState<TabLayers>({ fingers: true, picking: false, counts: false })
   const [why, setWhy] = useState(false)
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const { toggle, cursor } = usePlaying(model, spot, marked)
@@ -85,6 +87,11 @@ function Bench({ id }: { id: string }) {
   )
   const lit = useMemo(() => ({ changed, locked: lockedTargets(doc) }), [changed, doc])
   if (!model || doc === undefined) return null
+  const under =
+    spot && doc
+      ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[spot.measure]!.id)]
+      : undefined
+  const backing = under !== undefined && isAccompaniment(under.style)
   const settled = Boolean(tune && doc && fits && !arranger.stale && arranger.progress === undefined)
   return (
     <div className="bench">
@@ -174,7 +181,8 @@ function Bench({ id }: { id: string }) {
         {hand ? <NeckLegend /> : null}
         {model.setup ? <StretchText setup={model.setup} hand={hand} /> : null}
         <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
-          {why && settled && spot && !before ? (
+          {backing ? <BackingHint /> : null}
+          {why && settled && spot && !before && !backing ? (
             <OtherWays
               tune={tune!}
               doc={doc!}
@@ -186,7 +194,7 @@ function Bench({ id }: { id: string }) {
             />
           ) : null}
         </Reasons>
-        {doc && fits && !before ? (
+        {doc && fits && !before && !backing ? (
           <Locks
             model={model}
             doc={doc}
@@ -196,6 +204,9 @@ function Bench({ id }: { id: string }) {
             blamed={arranger.failed?.locks ?? NO_LOCKS}
             onSpot={setSpot}
           />
+        ) : null}
+        {settled && !before ? (
+          <AccompanyRemarks tune={tune!} doc={doc!} model={model} onSpot={setSpot} />
         ) : null}
         {settled && !before ? <LeftOutLine tune={tune!} doc={doc!} model={model} onSpot={setSpot} /> : null}
         {settled && !before ? <AuditLine tune={tune!} doc={doc!} onSpot={setSpot} /> : null}

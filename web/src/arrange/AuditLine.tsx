@@ -33,9 +33,11 @@ export function AuditLine({
   if (report.findings.length === 0) {
     return (
       <p className="audit" data-testid="audit">
-        {report.harmonyChanges > 0
-          ? t('arrange.audit.ok', { roots: report.rootsInBass, changes: report.harmonyChanges })
-          : t('arrange.audit.okAlone')}
+        {report.melodyNotes === 0
+          ? t('arrange.audit.okBacking', { roots: report.rootsInBass, changes: report.harmonyChanges })
+          : report.harmonyChanges > 0
+            ? t('arrange.audit.ok', { roots: report.rootsInBass, changes: report.harmonyChanges })
+            : t('arrange.audit.okAlone')}
       </p>
     )
   }

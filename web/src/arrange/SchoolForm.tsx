@@ -1,8 +1,10 @@
 import { Select, Stack, Text } from '@mantine/core'
 import {
   HAND_RULES,
+  LIFT_RULES,
   PICKING_SCHOOLS,
   ROOT_RULES,
+  RUN_RULES,
   STROKE_RULES,
   type PickingSchool,
   type School,
@@ -12,13 +14,16 @@ import { useTranslation } from 'react-i18next'
 interface Props {
   readonly school: School
   readonly hasTwoParts: boolean
+  /** True where the section accompanies: other choices count. */
+  readonly accompanies: boolean
   readonly onSchool: (school: School, label: string) => void
 }
 
 /** Where teachers disagree: what is chosen here changes the result. */
-export function SchoolForm({ school, hasTwoParts, onSchool }: Props) {
+export function SchoolForm({ school, hasTwoParts, accompanies, onSchool }: Props) {
   const { t } = useTranslation()
   const AS_PLAYER = 'player'
+  const BY_LEVEL = 'level'
   return (
     <Stack gap={6}>
       <Text size="sm">{t('school.intro')}</Text>
@@ -46,6 +51,42 @@ export function SchoolForm({ school, hasTwoParts, onSchool }: Props) {
         options={ROOT_RULES.map((v) => [v, t(`school.roots.${v}`)])}
         onChange={(root, label) => onSchool({ ...school, root: root as School['root'] }, label)}
       />
+      {accompanies ? (
+        <>
+          <Choice
+            label={t('school.runs')}
+            value={school.runs ?? BY_LEVEL}
+            options={[BY_LEVEL, ...RUN_RULES].map((v) => [v, t(`school.runRules.${v as 'never'}`)])}
+            onChange={(v, label) => {
+              const { runs: _, ...rest } = school
+              onSchool(v === BY_LEVEL ? rest : { ...rest, runs: v as 'never' | 'changes' }, label)
+            }}
+          />
+          <Choice
+            label={t('school.liftOff')}
+            value={school.liftOff ?? 'never'}
+            options={LIFT_RULES.map((v) => [v, t(`school.liftRules.${v}`)])}
+            onChange={(v, label) => {
+              const { liftOff: _, ...rest } = school
+              onSchool(v === 'fast' ? { ...rest, liftOff: 'fast' } : rest, label)
+            }}
+          />
+        </>
+      ) : (
+        <SoloChoices school={school} hasTwoParts={hasTwoParts} onSchool={onSchool} />
+      )}
+      <Text size="xs" c="dimmed">
+        {t('school.handHint')}
+      </Text>
+    </Stack>
+  )
+}
+
+/** What only matters where the tune is played. */
+function SoloChoices({ school, hasTwoParts, onSchool }: Omit<Props, 'accompanies'>) {
+  const { t } = useTranslation()
+  return (
+    <>
       <Choice
         label={t('school.repeats')}
         value={school.repeats}
@@ -72,10 +113,7 @@ export function SchoolForm({ school, hasTwoParts, onSchool }: Props) {
           onChange={(parts, label) => onSchool({ ...school, parts: parts as School['parts'] }, label)}
         />
       ) : null}
-      <Text size="xs" c="dimmed">
-        {t('school.handHint')}
-      </Text>
-    </Stack>
+    </>
   )
 }
 

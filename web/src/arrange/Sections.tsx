@@ -16,19 +16,25 @@ import {
   refusalOf,
   regionAt,
   splitRegion,
-  STYLES,
+  ACCOMPANIMENTS,
+  isAccompaniment,
+  SOLO_STYLES,
   tidyRegions,
   USUAL_SCHOOL,
   withChoice,
+  type HarmonySegment,
   type Level,
+  type Metre,
   type Region,
   type School,
+  type Setup,
   type Style,
   type TuneDoc,
 } from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Spot } from '../sheet/sheetModel.ts'
+import { PatternTools } from './pattern/PatternTools.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
 import type { Arranger, Settings } from './useArranger.ts'
 
@@ -62,9 +68,15 @@ export function SectionChips({
   numbers,
   settings,
   section: { active, setPicked },
-}: Pick<Props, 'tune' | 'numbers' | 'settings' | 'section'>) {
+  arranger,
+}: Pick<Props, 'tune' | 'numbers' | 'settings' | 'section' | 'arranger'>) {
   const { t } = useTranslation()
   const { regions } = settings
+  const join = () => {
+    setPicked(active - 1)
+    const next = tidyRegions(tune, joinRegion(regions, active))
+    void arranger.arrange({ ...settings, regions: next }, t('arrange.command.join'))
+  }
   if (regions.length < 2) return null
   return (
     <div className="section-chips" role="group" aria-label={t('sections.label')}>
@@ -78,7 +90,46 @@ export function SectionChips({
           <b>{rangeText(tune, numbers, r)}</b> {t(`arrange.styles.${r.style}`)} {r.level}
         </UnstyledButton>
       ))}
+      {active > 0 ? (
+        <Tooltip label={t('sections.join')}>
+          <ActionIcon size={26} variant="default" aria-label={t('sections.join')} onClick={join}>
+            <IconArrowMerge size={15} />
+          </ActionIcon>
+        </Tooltip>
+      ) : null}
     </div>
+  )
+}
+
+/** The pattern of the active section, where it accompanies with one. */
+export function SectionPattern({
+  tune,
+  arranger,
+  settings,
+  setup,
+  harmony,
+  section: { active },
+}: Pick<Props, 'tune' | 'arranger' | 'settings' | 'section'> & {
+  readonly setup: Setup | undefined
+  readonly harmony: readonly HarmonySegment[]
+}) {
+  const { regions } = settings
+  const region = regions[active]!
+  if (!isAccompaniment(region.style) || region.style === 'shuffle') return null
+  return (
+    <PatternTools
+      style={region.style}
+      level={region.level}
+      metre={fullMetre(tune, region)}
+      setup={setup}
+      chord={harmony.find((h) => h.shape)}
+      pattern={region.pattern}
+      onPattern={(pattern, label) => {
+        const { pattern: _, ...rest } = region
+        const next = regions.map((r, i) => (i === active ? (pattern ? { ...rest, pattern } : rest) : r))
+        void arranger.arrange({ ...settings, regions: next }, label)
+      }}
+    />
   )
 }
 
@@ -94,6 +145,11 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
   const set = (next: readonly Region[], label: string) =>
     void arranger.arrange({ ...settings, regions: next }, label)
   const choose = (choice: Partial<Region>, label: string) => set(withChoice(regions, active, choice), label)
+  const styleItem = (s: Style) => ({
+    value: s,
+    label: t(`arrange.styles.${s}`),
+    disabled: refusalOf(s, 2, { strings }) !== undefined,
+  })
   const canCut = measure !== undefined && under >= 0 && regions[under]!.from !== measure.id
   return (
     <>
@@ -109,13 +165,17 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
           const style = v as Style
           // Chord melody starts at level 2: the level follows, and the command says so.
           const level = refusalOf(style, region.level, { strings }) === 'chordsAtLevelOne' ? 2 : region.level
-          choose({ style, level }, t('arrange.command.style', { to: t(`arrange.styles.${style}`) }))
+          // A pattern is for one style: another begins with its own.
+          const { pattern: _, ...rest } = region
+          set(
+            regions.map((r, i) => (i === active ? { ...rest, style, level } : r)),
+            t('arrange.command.style', { to: t(`arrange.styles.${style}`) }),
+          )
         }}
-        data={STYLES.map((s) => ({
-          value: s,
-          label: t(`arrange.styles.${s}`),
-          disabled: refusalOf(s, 2, { strings }) !== undefined,
-        }))}
+        data={[
+          { group: t('accompany.solo'), items: SOLO_STYLES.map(styleItem) },
+          { group: t('accompany.backing'), items: ACCOMPANIMENTS.map(styleItem) },
+        ]}
       />
       <SegmentedControl
         size="xs"
@@ -148,6 +208,7 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
         <Popover.Dropdown>
           <SchoolForm
             school={school}
+            accompanies={isAccompaniment(region.style)}
             hasTwoParts={tune.events.some((e) => e.voice === 1 && e.pitch)}
             onSchool={(next, label) => choose({ school: next }, t('arrange.command.school', { to: label }))}
           />
@@ -188,21 +249,6 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
           {t('sections.byParts')}
         </Button>
       ) : null}
-      {active > 0 ? (
-        <Tooltip label={t('sections.join')}>
-          <ActionIcon
-            size={28}
-            variant="default"
-            aria-label={t('sections.join')}
-            onClick={() => {
-              setPicked(active - 1)
-              set(tidyRegions(tune, joinRegion(regions, active)), t('arrange.command.join'))
-            }}
-          >
-            <IconArrowMerge size={15} />
-          </ActionIcon>
-        </Tooltip>
-      ) : null}
       {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
     </>
   )
@@ -211,9 +257,17 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
 const keys = Object.keys(USUAL_SCHOOL) as (keyof School)[]
 
 const changes = (school: School) =>
-  keys.filter((k) => school[k] !== USUAL_SCHOOL[k]).length + (school.picking ? 1 : 0)
+  keys.filter((k) => school[k] !== USUAL_SCHOOL[k]).length +
+  [school.picking, school.runs, school.liftOff].filter(Boolean).length
 
 const isUsual = (school: School) => changes(school) === 0
+
+/** Metre of a region's first full measure: a pickup says little. */
+function fullMetre(tune: TuneDoc, { from, to }: Region): Metre {
+  const at = (id: string) => tune.measures.findIndex((m) => m.id === id)
+  const own = tune.measures.slice(at(from), at(to) + 1)
+  return (own.find((m) => m.length >= m.nominal) ?? own[0] ?? tune.measures[0]!).metre
+}
 
 /** Measures of a region as they are numbered on the page. */
 function rangeText(tune: TuneDoc, numbers: readonly number[], region: Region): string {

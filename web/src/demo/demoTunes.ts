@@ -44,6 +44,13 @@ const SETTINGS: readonly DemoSetting[] = [
   { title: 'Rain on the Bicycle Shop', style: 'drone', level: 3, tuning: 'dadgad' },
   { title: 'Two Chairs', style: 'melody-bass', level: 4, school: { parts: 'both' } },
   { title: 'Nightjar over the Weir', style: 'double-stops', level: 3, instrument: 'mandolin' },
+  {
+    title: 'Letters from the Lock House',
+    style: 'picking',
+    level: 3,
+    then: { section: 'Chorus', style: 'strum', level: 3 },
+  },
+  { title: 'Freight Yard Shuffle', style: 'shuffle', level: 3 },
 ]
 
 function regionsOf(tune: TuneDoc, { style, level, school, then }: DemoSetting): Region[] {

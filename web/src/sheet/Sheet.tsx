@@ -53,8 +53,10 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
         strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
         picking: layers.picking,
         intervals: model.doubleStyle.size > 0,
+        verses: model.verses,
+        counts: layers.counts,
       }),
-    [model, layers.picking],
+    [model, layers.picking, layers.counts],
   )
   const systemOf = useCallback(
     (measure: number) => systems.findIndex((s) => measure <= s.measures.at(-1)!.index),

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { writtenAbove, type SystemLayout } from '@velvet-porch/core/layout'
+import { isPlayed, writtenAbove, type SystemLayout } from '@velvet-porch/core/layout'
 import { drawStaff, musicFont } from './drawStaff.ts'
 import { queueDrawing } from './drawQueue.ts'
 import type { Rows } from './metrics.ts'
@@ -20,7 +20,8 @@ export function StaffLayer({
   const target = useRef<HTMLDivElement>(null)
   const { tune, staff } = model
   const arranged = model.setup !== undefined
-  const octaveClef = model.setup !== undefined && writtenAbove(model.setup) > 0
+  const octaveClef =
+    model.setup !== undefined && isPlayed(model.layer?.notes ?? []) && writtenAbove(model.setup) > 0
   useEffect(() => {
     let cancel = () => {}
     let left = false

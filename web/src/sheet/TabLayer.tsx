@@ -1,17 +1,28 @@
-import { chordText, pitchAt, type HarmonySegment, type Id, type TabNote } from '@velvet-porch/core'
+import {
+  chordText,
+  countAt,
+  missingHead,
+  pitchAt,
+  type HarmonySegment,
+  type Id,
+  type Measure,
+  type TabNote,
+  type TuneEvent,
+} from '@velvet-porch/core'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
-import { STAFF_SCALE, TAB_GAP, type Rows } from './metrics.ts'
+import { LYRIC_GAP, STAFF_SCALE, TAB_GAP, type Rows } from './metrics.ts'
 import { useNames } from '../names/useNames.ts'
 import { doubleStops } from './doubleStops.ts'
-import { chordLabel, inFlats, METRE_WIDTH, type SheetModel } from './sheetModel.ts'
+import { chordLabel, inFlats, METRE_WIDTH, versesOf, type SheetModel } from './sheetModel.ts'
 
 const tabY = (rows: Rows, string: number) => rows.tabTop + (string - 1) * TAB_GAP
 
 export interface TabLayers {
   readonly fingers: boolean
   readonly picking: boolean
+  readonly counts: boolean
 }
 
 /** Notes and measures that are marked out: locked ones, and those that another version has otherwise. */
@@ -118,7 +129,7 @@ function MeasureLanes({
         <LockSign x={placed.x + placed.width - 14} y={rows.staffTop - 16} />
       ) : null}
       {notes.map((n) => {
-        const text = n.place.harmonic ? `‹${n.place.fret}›` : String(n.place.fret)
+        const text = fretText(n)
         const at = x(n.pos.tick)
         const y = tabY(rows, n.place.string)
         const half = 4.6 * text.length
@@ -137,6 +148,7 @@ function MeasureLanes({
               {text}
               <title>{titleOf(t, name, n)}</title>
             </text>
+            {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
             {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
             {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}
             {layers.fingers && n.left !== 0 ? (
@@ -147,6 +159,8 @@ function MeasureLanes({
           </Fragment>
         )
       })}
+      <Words events={model.sung.get(placed.index) ?? []} x={x} y={rows.lyrics} />
+      {layers.counts ? <Counts measure={measure} notes={notes} x={x} y={rows.counts} /> : null}
       {layers.picking
         ? onsetsOf(notes).map((onset) => (
             <PickSigns key={onset[0]!.pos.tick} onset={onset} x={x(onset[0]!.pos.tick)} y={rows.picking} />
@@ -156,6 +170,52 @@ function MeasureLanes({
       <BarLines model={model} placed={placed} first={first} rows={rows} strings={strings} />
     </g>
   )
+}
+
+/** A fret as it stands in the tab: harmonics in angles, muted strings crosses, what may be left out in brackets. */
+function fretText({ place, attack, optional }: TabNote): string {
+  const text = attack === 'muted' ? '×' : place.harmonic ? `‹${place.fret}›` : String(place.fret)
+  return optional ? `(${text})` : text
+}
+
+/** True for the note of an onset on its highest string. */
+const isTop = (notes: readonly TabNote[], note: TabNote): boolean =>
+  !notes.some((n) => n.pos.tick === note.pos.tick && n.place.string < note.place.string)
+
+/** The words under the staff, verse by verse; a hyphen stands between the syllables of a word. */
+function Words({ events, x, y }: { events: readonly TuneEvent[]; x: (tick: number) => number; y: number }) {
+  return events.map((e) =>
+    versesOf(e).map((syllable, verse) => (
+      <text key={`${e.id}.${verse}`} className="lyric" x={x(e.pos.tick) - 4} y={y + verse * LYRIC_GAP}>
+        {syllable}
+      </text>
+    )),
+  )
+}
+
+/** The count under each onset: "1 & 2 &". */
+function Counts({
+  measure,
+  notes,
+  x,
+  y,
+}: {
+  measure: Measure
+  notes: readonly TabNote[]
+  x: (tick: number) => number
+  y: number
+}) {
+  const ticks = [...new Set(notes.map((n) => n.pos.tick))]
+  return ticks.map((tick) => (
+    <text key={tick} className="count" x={x(tick)} y={y}>
+      {countAt(measure.metre, tick + missingHead(measure))}
+    </text>
+  ))
+}
+
+/** A wedge over an accented onset. */
+function AccentSign({ x, y }: { x: number; y: number }) {
+  return <path className="accent-sign" d={`M ${x - 4} ${y - 3} L ${x + 4} ${y} L ${x - 4} ${y + 3}`} />
 }
 
 /** True where the teacher pinned a shape for a chord in this tuning. */
@@ -168,7 +228,8 @@ const isPinned = ({ tune, setup }: SheetModel, { shape }: HarmonySegment): boole
 
 type T = ReturnType<typeof useTranslation>['t']
 
-function titleOf(t: T, name: string, { place }: TabNote): string {
+function titleOf(t: T, name: string, { place, attack }: TabNote): string {
+  if (attack === 'muted') return t('sheet.mutedNote', { string: place.string })
   if (place.harmonic) return t('sheet.harmonic', { name, string: place.string, fret: place.fret })
   return place.fret === 0
     ? t('sheet.openNote', { name, string: place.string })

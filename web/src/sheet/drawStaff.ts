@@ -102,12 +102,14 @@ export function drawStaff(
             : `${measure.metre.num}/${measure.metre.den}`,
       )
     stave.setContext(context).draw()
+    // Where nothing stands below the melody its stems turn as they like.
+    const twoVoices = page.arranged && signs.lower.length > 0
     const notes = [
-      ...build(signs.upper, 'upper', tune, page.arranged),
+      ...build(signs.upper, 'upper', tune, twoVoices),
       ...build(signs.lower, 'lower', tune, true),
     ]
     standAt(notes, stave, (sign) => xAt(placed, sign.tick, measure.length))
-    drawVoices(context, notes, tune, measure, page.arranged)
+    drawVoices(context, notes, tune, measure, twoVoices)
     drawTies(context, notes, pendingTies)
   })
 }
@@ -169,7 +171,7 @@ function drawVoices(
   notes: readonly Placed[],
   tune: TuneDoc,
   measure: TuneDoc['measures'][number],
-  arranged: boolean,
+  twoVoices: boolean,
 ): void {
   for (const voice of ['upper', 'lower'] as const) {
     const own = notes.filter((n) => n.voice === voice)
@@ -180,7 +182,7 @@ function drawVoices(
       (group) =>
         new Beam(
           group.map((p) => p.note),
-          !arranged,
+          !twoVoices,
         ),
     )
     const tuplets = tupletGroups(own, tune)

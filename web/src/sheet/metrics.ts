@@ -8,6 +8,9 @@ export const STAFF_HEIGHT = 4 * LINE_GAP
 const STEM = 3.5 * LINE_GAP
 export const TAB_GAP = 13
 
+/** From verse to verse. */
+export const LYRIC_GAP = 16
+
 /** Vertical places of every system of a sheet, in CSS pixels. Horizontal places come from the layout contract alone. */
 export interface Rows {
   /** Section names and ending brackets; 0 where there are none. */
@@ -15,12 +18,16 @@ export interface Rows {
   /** Base line of chord names. */
   readonly chords: number
   readonly staffTop: number
+  /** Base line of the first verse; further verses stand `LYRIC_GAP` below. */
+  readonly lyrics: number
   readonly tabTop: number
   readonly tabBottom: number
   /** Base line of the picking hand's upper row. */
   readonly picking: number
   /** Base line of the names of intervals. */
   readonly intervals: number
+  /** Base line of the count. */
+  readonly counts: number
   readonly height: number
 }
 
@@ -31,7 +38,14 @@ const BOTTOM_LINE = diatonic({ step: 'E', alter: 0, octave: 4 })
 /** Makes room for the highest and lowest note of the sheet, and no more. */
 export function rowsOf(
   staff: readonly StaffMeasure[],
-  options: { marksAbove: boolean; strings: number; picking: boolean; intervals: boolean },
+  options: {
+    marksAbove: boolean
+    strings: number
+    picking: boolean
+    intervals: boolean
+    verses: number
+    counts: boolean
+  },
 ): Rows {
   const upper = staff.flatMap((m) => m.upper.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
   const lower = staff.flatMap((m) => m.lower.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
@@ -46,10 +60,12 @@ export function rowsOf(
   const chords = top + 16
   const staffTop = Math.round(chords + 8 + Math.max(12, above))
   const staffBottom = staffTop + STAFF_HEIGHT
-  const tabTop = Math.round(staffBottom + Math.max(18, below) + 10)
+  const words = options.verses * LYRIC_GAP
+  const tabTop = Math.round(staffBottom + Math.max(18, below) + 10 + words)
   const tabBottom =
-    options.strings > 0 ? tabTop + (options.strings - 1) * TAB_GAP : staffBottom + Math.max(6, below)
+    options.strings > 0 ? tabTop + (options.strings - 1) * TAB_GAP : staffBottom + Math.max(6, below) + words
   const named = options.intervals ? 14 : 0
+  const counted = options.counts ? 15 : 0
   return {
     top,
     chords,
@@ -57,8 +73,10 @@ export function rowsOf(
     tabTop,
     tabBottom,
     intervals: tabBottom + 15,
-    picking: tabBottom + 17 + named,
-    height: Math.round(tabBottom + (options.picking ? 44 : 24) + named),
+    counts: tabBottom + 16 + named,
+    lyrics: Math.round(staffBottom + Math.max(10, below) + 13),
+    picking: tabBottom + 17 + named + counted,
+    height: Math.round(tabBottom + (options.picking ? 44 : 24) + named + counted),
   }
 }
 

@@ -15,6 +15,7 @@ import {
   type TabNote,
   type Timeline,
   type TuneDoc,
+  type TuneEvent,
   type Unfolded,
 } from '@velvet-porch/core'
 import type { Names } from '../names/useNames.ts'
@@ -43,6 +44,10 @@ export interface SheetModel {
   readonly notes: ReadonlyMap<number, readonly TabNote[]>
   /** Measures in the style of double stops, by id. */
   readonly doubleStyle: ReadonlySet<Id>
+  /** Verses of words under the melody. */
+  readonly verses: number
+  /** Events of the melody with words, by measure index. */
+  readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
   readonly layoutMeasures: readonly LayoutMeasure[]
   /** Every spot with an onset, in written order: where the arrow keys walk. */
   readonly spots: readonly Spot[]
@@ -63,6 +68,12 @@ export function sheetModel(
     if (m === undefined) continue
     notes.set(m, [...(notes.get(m) ?? []), n])
   }
+  const sungEvents = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
+  const sung = new Map<number, TuneEvent[]>()
+  for (const e of sungEvents) {
+    const m = timeline.indexOf.get(e.pos.measure)!
+    sung.set(m, [...(sung.get(m) ?? []), e])
+  }
   const layoutMeasures = tune.measures.map((m, i): LayoutMeasure => {
     const signs = staff[i]!
     const chords = harmony
@@ -78,7 +89,8 @@ export function sheetModel(
     const clefSigns = (metreChange ? METRE_WIDTH : 0) + (keyChange ? 30 : 0)
     return {
       length: m.length,
-      onsets: [...onsets, ...chords],
+      onsets: [...onsets, ...chords, ...(notes.get(i) ?? []).map((n) => n.pos.tick)],
+      needs: new Map((sung.get(i) ?? []).map((e) => [e.pos.tick, wordsWidth(e)])),
       signs: clefSigns + (m.repeatStart ? 14 : 0) + (accidentals ? 8 : 0),
     }
   })
@@ -96,11 +108,23 @@ export function sheetModel(
     transposed,
     notes,
     doubleStyle: doubleStyle(tune, arrangement?.regions ?? []),
+    verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
+    sung,
     layoutMeasures,
     spots,
     ...(arrangement ? { setup: arrangement.setup, layer: arrangement.base } : {}),
   }
 }
+
+/** The syllables of a note, verse by verse. */
+export const versesOf = ({ lyric = '', moreLyrics = [] }: TuneEvent): string[] => [lyric, ...moreLyrics]
+
+/** Mean width of a letter of the words, in px, and the room between two syllables. */
+const LETTER = 6.6
+const APART = 7
+
+const wordsWidth = (event: TuneEvent): number =>
+  Math.max(...versesOf(event).map((v) => v.length)) * LETTER + APART
 
 function doubleStyle(tune: TuneDoc, regions: readonly Region[]): Set<Id> {
   const own = new Set<Id>()

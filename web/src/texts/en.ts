@@ -1,3 +1,4 @@
+import { accompany } from './en/accompany.ts'
 import { bench } from './en/bench.ts'
 
 /** English texts. Keys are grouped by place; every text of the interface stands here. */
@@ -99,6 +100,7 @@ export const en = {
     download: 'Download the data',
   },
   ...bench,
+  ...accompany,
   sheet: {
     label: 'Sheet of {{title}}',
     measure: 'Measure {{number}}',
@@ -106,6 +108,7 @@ export const en = {
     pickup: 'Pickup',
     note: '{{name}}, string {{string}}, fret {{fret}}',
     openNote: '{{name}}, open string {{string}}',
+    mutedNote: 'String {{string}}, muted',
     harmonic: '{{name}}, harmonic of string {{string}} touched at fret {{fret}}',
     pinned: 'The pinned shape of this chord is held',
     stroke: { down: 'down stroke', up: 'up stroke' },

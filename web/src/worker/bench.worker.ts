@@ -1,4 +1,5 @@
 import {
+  accompany,
   alternativesFor,
   arranging,
   ArrangeError,
@@ -11,6 +12,7 @@ import {
   makePlan,
   newMemory,
   tabJson,
+  type AccompanyRemark,
   type Alternative,
   type Arranged,
   type ArrangementDoc,
@@ -163,6 +165,12 @@ const api = {
   leftOut(tune: TuneDoc, doc: ArrangementDoc): LeftOut[] {
     const planned = makePlan(tune, doc.setup, doc.regions)
     return planned.ok ? leftOut(planned.plan, doc.base, tune) : []
+  },
+
+  /** What an accompaniment could not do as asked. */
+  remarks(tune: TuneDoc, doc: ArrangementDoc): readonly AccompanyRemark[] {
+    const planned = makePlan(tune, doc.setup, doc.regions)
+    return planned.ok ? accompany(tune, doc.setup, planned.plan, doc.regions).remarks : []
   },
 
   cancel(job: number): void {

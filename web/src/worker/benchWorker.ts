@@ -22,6 +22,8 @@ export const harmoniseInWorker = (tune: TuneDoc) => bench().harmonise(tune)
 
 export const leftOutInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().leftOut(tune, doc)
 
+export const remarksInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().remarks(tune, doc)
+
 /** A run that can be stopped. */
 export interface ArrangeRun {
   readonly reply: Promise<ArrangeReply>

@@ -274,7 +274,7 @@ export class VoiceReader {
       chordTones: sounding.slice(0, -1).map((s) => s.pitch),
       graces: (element.gracenotes ?? []).map((g) => this.sounding(this.memory.spell(g.pitch, g.accidental))),
       ornaments: (element.decoration ?? []).filter((d) => !SIGNS.has(d)),
-      ...(element.lyric?.[0]?.syllable ? { lyric: element.lyric[0].syllable } : {}),
+      ...lyricsOf(element),
     })
     this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
     this.tie(element, sounding)
@@ -394,4 +394,12 @@ export function quarterTempo(
   const shares = Array.isArray(raw.duration) ? raw.duration : [raw.duration ?? 0.25]
   const bpm = raw.bpm * shares.reduce((a, b) => a + b, 0) * 4
   return bpm >= 10 && bpm <= 500 ? bpm : undefined
+}
+
+/** Syllables by verse; a hyphen at the end says that the word goes on. */
+function lyricsOf({ lyric = [] }: AbcElement): Pick<TuneEvent, 'lyric' | 'moreLyrics'> {
+  const verses = lyric.map(({ syllable, divider }) => `${syllable.trim()}${divider === '-' ? '-' : ''}`)
+  const [first, ...more] = verses
+  if (verses.every((v) => v === '' || v === '-')) return {}
+  return { lyric: first ?? '', ...(more.some(Boolean) ? { moreLyrics: more } : {}) }
 }

@@ -1,9 +1,10 @@
 import type { AuditReport } from '../../audit/audit.ts'
 import type { FinishedTab, SourceNote, WrittenNote } from '../../audit/finishedTab.ts'
 import { measureNumbers } from '../../form/measureNumbers.ts'
-import { ticksAt } from '../../form/timeline.ts'
+import { measureAt, ticksAt, type MelodyNote } from '../../form/timeline.ts'
 import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../harmony/chordSymbol.ts'
-import type { Layer, Level, Style } from '../../model/arrangement.ts'
+import { isAccompaniment, type Layer, type Level, type Region, type Style } from '../../model/arrangement.ts'
+import { USUAL_SCHOOL } from '../../model/school.ts'
 import type { ChordMark, TuneDoc } from '../../model/tune.ts'
 import type { PickingSchool, Player } from '../../neck/hand.ts'
 import type { InstrumentKind } from '../../neck/instruments.ts'
@@ -13,6 +14,7 @@ import { keyText } from '../../pitch/key.ts'
 import { midiOf } from '../../pitch/pitch.ts'
 import { pickingOf } from '../../plan/pickingOf.ts'
 import type { Plan } from '../../plan/plan.ts'
+import { isCounted, missingHead } from '../../time/metre.ts'
 import { ringOf } from '../../ring/ring.ts'
 
 /** What `porch arrange --json` prints. Version 1; fields are added, never changed or removed. */
@@ -34,6 +36,8 @@ export interface TabJson {
       picking?: PickingSchool
       /** True where the style lets harmony lie over the melody. */
       harmonyAbove?: boolean
+      /** True where somebody sings the melody and the tab accompanies. */
+      sung?: boolean
     }[]
     /** Measure indices in played order. */
     readonly order: readonly number[]
@@ -47,7 +51,10 @@ export interface TabJson {
     readonly player?: Player
   }
   readonly transposed: number
+  /** The melody that the tab plays. */
   readonly source: readonly SourceNote[]
+  /** The melody of measures that are accompanied. */
+  readonly sung?: readonly SourceNote[]
   readonly notes: readonly WrittenNote[]
   /** `symbol` is the shape behind the capo, `sounding` what is heard; equal without a capo. */
   readonly chords: readonly {
@@ -98,7 +105,8 @@ export function tabJson(
       player: setup.player,
     },
     transposed: plan.transposed,
-    source: plan.melody.map((n) => ({ start: n.start, duration: n.duration, midi: midiOf(n.pitch) })),
+    source: plan.melody.map(sourceNote),
+    ...(plan.sung.length > 0 ? { sung: plan.sung.map(sourceNote) } : {}),
     notes: layer.notes.map((n) => ({
       measure: timeline.indexOf.get(n.pos.measure)!,
       start: ticksAt(timeline, n.pos),
@@ -112,12 +120,15 @@ export function tabJson(
       leftFinger: n.left,
       rightFinger: n.right,
       technique: n.attack,
+      ...(n.accent ? { accent: true } : {}),
+      ...(n.palmMute ? { palmMute: true } : {}),
+      ...(n.optional ? { optional: true } : {}),
     })),
     chords: plan.harmony.map((h) => ({
       start: h.start,
       symbol: h.shape ? chordText(h.shape) : h.symbol,
       sounding: h.sounding ? chordText(h.sounding) : h.symbol,
-      rootWanted: rootWanted(plan, h.start),
+      rootWanted: rootWanted(tune, plan, h.start),
       ...(origins.has(h.start) ? { origin: origins.get(h.start)! } : {}),
     })),
     warnings,
@@ -125,11 +136,22 @@ export function tabJson(
   }
 }
 
+const sourceNote = (n: MelodyNote): SourceNote => ({
+  start: n.start,
+  duration: n.duration,
+  midi: midiOf(n.pitch),
+})
+
 function styleOf(
   plan: Plan,
   setup: Setup,
   measure: number,
-): { style?: Style; level?: Level; picking?: PickingSchool; harmonyAbove?: boolean } {
+): { style?: Style; level?: Level; picking?: PickingSchool; harmonyAbove?: boolean; sung?: boolean } {
+  const region = plan.regions[measure]
+  if (region && isAccompaniment(region.style)) {
+    const { style, level, school = USUAL_SCHOOL } = region
+    return { style, level, picking: pickingOf(style, school, setup), sung: true }
+  }
   const slice = plan.slices[plan.firstSlice[measure]!]
   if (slice?.measure !== measure) return {}
   const { style, level, school, rules } = slice
@@ -139,11 +161,26 @@ function styleOf(
 }
 
 /** True where the style plays a bass or voicing at a time and the school wants its root. */
-function rootWanted(plan: Plan, start: number): boolean {
+function rootWanted(tune: TuneDoc, plan: Plan, start: number): boolean {
+  const region = plan.regions[measureAt(plan.timeline, start)]
+  if (region && isAccompaniment(region.style)) return accompanimentRoots(tune, plan, region, start)
   const slice = plan.slices[plan.sliceAt.get(start) ?? -1]
   if (!slice || slice.school.root !== 'always') return false
   const { rules, school } = slice
   return rules.chord !== undefined || (rules.bass !== 'none' && !rules.pedal && school.parts === 'melody')
+}
+
+/** An accompaniment has the root of every chord; a strum that of chords which come with the arm, on a beat. */
+function accompanimentRoots(
+  { measures }: TuneDoc,
+  { timeline }: Plan,
+  { style, school = USUAL_SCHOOL }: Region,
+  start: number,
+): boolean {
+  if (school.root !== 'always') return false
+  const m = measureAt(timeline, start)
+  const at = start - timeline.starts[m]! + missingHead(measures[m]!)
+  return style !== 'strum' || isCounted(measures[m]!.metre, at)
 }
 
 /** The audit's view of such an object. */

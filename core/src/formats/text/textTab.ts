@@ -94,8 +94,11 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
   return { rows, chords: line.slice(0, rows[0]!.length).join(''), heading }
 }
 
-/** Harmonics stand in angle brackets. */
-const fretText = ({ place }: TabNote) => (place.harmonic ? `<${place.fret}>` : String(place.fret))
+/** Harmonics stand in angle brackets, muted strings are crosses, what may be left out stands in brackets. */
+function fretText({ place, attack, optional }: TabNote): string {
+  const text = attack === 'muted' ? 'x' : place.harmonic ? `<${place.fret}>` : String(place.fret)
+  return optional ? `(${text})` : text
+}
 
 function put(cells: string[], at: number, text: string): void {
   for (let i = 0; i < text.length && at + i < cells.length; i++) cells[at + i] = text[i]!

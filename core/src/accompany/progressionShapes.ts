@@ -1,0 +1,95 @@
+import { chordText, type ChordReading } from '../harmony/chordSymbol.ts'
+import type { Level } from '../model/arrangement.ts'
+import type { PinnedShape } from '../model/tune.ts'
+import type { Setup } from '../neck/setup.ts'
+import type { HarmonySegment } from '../plan/harmonyLine.ts'
+import { findShapes, fingeredShape, type Shape } from '../shapes/findShapes.ts'
+import { progressionPath } from '../shapes/progression.ts'
+import type { ShapeWishes } from '../shapes/shapeQuery.ts'
+import { framesFor } from '../shapes/textbook.ts'
+
+/** The highest fret of an accompaniment's shapes by level, and whether a barre may be laid. */
+const LEVEL_SHAPES: Readonly<Record<Level, ShapeWishes>> = {
+  1: { zone: [1, 3], noBarre: true },
+  2: { zone: [1, 4] },
+  3: { zone: [1, 5] },
+  4: { zone: [1, 5] },
+  5: { zone: [1, 7] },
+}
+
+/** A shape held through a segment of harmony. */
+export type SegmentShape = Pick<Shape, 'frets' | 'fingers'>
+
+/**
+ * A shape for each segment of a harmony: the path through the progression that asks the least of the hand, within the
+ * level's part of the neck; pinned shapes as they are. Where the level has no shape for a chord, the limits of the
+ * level give way before the chord does.
+ * @returns undefined for a segment without a chord, or whose chord this hand cannot hold anywhere
+ */
+export function progressionShapes(
+  setup: Setup,
+  segments: readonly HarmonySegment[],
+  level: Level,
+  pins: readonly PinnedShape[],
+): (SegmentShape | undefined)[] {
+  const wishes = LEVEL_SHAPES[level]
+  const pinned = pinnedShapes(setup, segments, pins)
+  const ways: readonly ShapeWishes[] = [wishes, { zone: wishes.zone! }, { zone: [1, 7] }, {}]
+  const wanted = new Map<string, ShapeWishes | undefined>()
+  for (const { sounding } of segments) {
+    if (!sounding || wanted.has(chordText(sounding))) continue
+    const held = pinned.has(chordText(sounding))
+    wanted.set(chordText(sounding), held ? wishes : ways.find((w) => hasShape(setup, sounding, w)))
+  }
+  const familiar = new Set(
+    segments.flatMap(({ shape }) =>
+      shape
+        ? framesFor(shape, setup)
+            .slice(0, 1)
+            .map((f) => f.frets.join())
+        : [],
+    ),
+  )
+  const result: (SegmentShape | undefined)[] = segments.map(() => undefined)
+  // Stretches of chords that the same limits serve are solved as one path.
+  for (let from = 0; from < segments.length;) {
+    const own = wishesAt(segments[from]!, wanted)
+    let to = from + 1
+    while (to < segments.length && wishesAt(segments[to]!, wanted) === own) to++
+    if (own) {
+      const chords = segments.slice(from, to).map((s) => s.sounding!)
+      progressionPath(setup, chords, { ...own, pinned, familiar }).forEach(
+        (step, k) => (result[from + k] = step.shape),
+      )
+    }
+    from = to
+  }
+  return result
+}
+
+const wishesAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeWishes | undefined>) =>
+  sounding ? wanted.get(chordText(sounding)) : undefined
+
+function hasShape(setup: Setup, chord: ChordReading, wishes: ShapeWishes): boolean {
+  return findShapes(setup, chord, wishes).zones.length > 0
+}
+
+function pinnedShapes(
+  setup: Setup,
+  segments: readonly HarmonySegment[],
+  pins: readonly PinnedShape[],
+): Map<string, Shape> {
+  const pinned = new Map<string, Shape>()
+  if (pins.length === 0) return pinned
+  for (const { sounding, shape } of segments) {
+    if (!sounding || !shape) continue
+    const pin = framesFor(shape, setup, pins).find((f) => f.pinned)
+    const held = pin && pins.find((p) => p.frets.join() === pin.frets.join())
+    if (held)
+      pinned.set(
+        chordText(sounding),
+        fingeredShape(setup, sounding, held.frets, { fingers: held.fingers, cost: 0 }),
+      )
+  }
+  return pinned
+}

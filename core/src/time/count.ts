@@ -1,0 +1,28 @@
+import { isCompound, type Metre } from './metre.ts'
+import { beatLength } from './metre.ts'
+import type { Ticks } from './ticks.ts'
+
+/** Syllables inside a beat, by how finely it is divided. The usual counts "1 &", "1 e & a", "1 & a". Common practice. */
+const SIMPLE: Readonly<Record<string, string>> = {
+  '0.25': 'e',
+  '0.5': '&',
+  '0.75': 'a',
+  '0.333': '&',
+  '0.667': 'a',
+}
+
+/**
+ * How a moment of a measure is counted: "1", "&", "e", "a"; in compound metres every third of the dotted beat has its
+ * number ("1" to "6" in 6/8).
+ * @param tick from the start of the full measure
+ * @returns undefined between the syllables
+ * @example countAt({ num: 4, den: 4 }, 5040) // '&'
+ */
+export function countAt(metre: Metre, tick: Ticks): string | undefined {
+  const beat = isCompound(metre) ? beatLength(metre) / 3 : beatLength(metre)
+  const beats = tick / beat
+  const whole = Math.floor(beats + 1e-9)
+  const within = beats - whole
+  if (within < 1e-9) return String(whole + 1)
+  return SIMPLE[String(Math.round(within * 1000) / 1000)]
+}
