@@ -74,12 +74,14 @@ function accompanyRegion(
   const inside = harmony.map((h) => h.end > from && h.start < to)
   if (!harmony.some((h, i) => inside[i] && h.shape))
     return { notes: [], grips: [], remarks: [{ kind: 'noChords', measure: first }] }
+  const school = region.school ?? USUAL_SCHOOL
   const segments = harmony.flatMap((h, i) => (inside[i] ? [{ h, i }] : []))
   const found = progressionShapes(
     setup,
     segments.map(({ h }) => h),
     region.level,
     pins,
+    school.repeats === 'alike',
   )
   const shapes = new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
   const held: HeldHarmony = { setup, harmony, shapes }
@@ -88,14 +90,13 @@ function accompanyRegion(
       ? [{ kind: 'noShape' as const, measure: measureOf(timeline.starts, h.start), chord: h.symbol }]
       : [],
   )
-  const school = region.school ?? USUAL_SCHOOL
   const patterns = patternFinder(region, style, remarks)
   const laid: AccompanyOnset[] = []
   for (let index = first; index <= last; index++) {
     const measure = tune.measures[index]!
     const part =
       style === 'shuffle'
-        ? shuffleOnsets(held, timeline, { index, measure }, region.level)
+        ? shuffleOnsets(held, timeline, { index, measure }, region.level, school.root)
         : patternOnsets(
             held,
             timeline,

@@ -1,9 +1,11 @@
-import { chordText, type ChordReading } from '../harmony/chordSymbol.ts'
+import { bassPitchClass, chordText, type ChordReading } from '../harmony/chordSymbol.ts'
 import type { Level } from '../model/arrangement.ts'
+import { mod12 } from '../pitch/pitch.ts'
 import type { PinnedShape } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { HarmonySegment } from '../plan/harmonyLine.ts'
 import { findShapes, fingeredShape, type Shape } from '../shapes/findShapes.ts'
+import { bassPitch } from './bassRun.ts'
 import { progressionPath } from '../shapes/progression.ts'
 import type { ShapeWishes } from '../shapes/shapeQuery.ts'
 import { framesFor } from '../shapes/textbook.ts'
@@ -24,6 +26,7 @@ export type SegmentShape = Pick<Shape, 'frets' | 'fingers'>
  * A shape for each segment of a harmony: the path through the progression that asks the least of the hand, within the
  * level's part of the neck; pinned shapes as they are. Where the level has no shape for a chord, the limits of the
  * level give way before the chord does.
+ * @param alike the same shape for a chord wherever it comes
  * @returns undefined for a segment without a chord, or whose chord this hand cannot hold anywhere
  */
 export function progressionShapes(
@@ -31,6 +34,7 @@ export function progressionShapes(
   segments: readonly HarmonySegment[],
   level: Level,
   pins: readonly PinnedShape[],
+  alike: boolean,
 ): (SegmentShape | undefined)[] {
   const wishes = LEVEL_SHAPES[level]
   const pinned = pinnedShapes(setup, segments, pins)
@@ -39,7 +43,13 @@ export function progressionShapes(
   for (const { sounding } of segments) {
     if (!sounding || wanted.has(chordText(sounding))) continue
     const held = pinned.has(chordText(sounding))
-    wanted.set(chordText(sounding), held ? wishes : ways.find((w) => hasShape(setup, sounding, w)))
+    wanted.set(
+      chordText(sounding),
+      held
+        ? wishes
+        : (ways.find((w) => hasShape(setup, sounding, w, true)) ??
+            ways.find((w) => hasShape(setup, sounding, w, false))),
+    )
   }
   const familiar = new Set(
     segments.flatMap(({ shape }) =>
@@ -58,20 +68,43 @@ export function progressionShapes(
     while (to < segments.length && wishesAt(segments[to]!, wanted) === own) to++
     if (own) {
       const chords = segments.slice(from, to).map((s) => s.sounding!)
-      progressionPath(setup, chords, { ...own, pinned, familiar }).forEach(
+      progressionPath(setup, chords, { ...own, pinned, familiar, rooted: true }).forEach(
         (step, k) => (result[from + k] = step.shape),
       )
     }
     from = to
   }
-  return result
+  return alike ? sameShapes(segments, result) : result
+}
+
+/** One shape for each chord: the one that the path holds most often, the first of them where several are. */
+function sameShapes(
+  segments: readonly HarmonySegment[],
+  shapes: readonly (SegmentShape | undefined)[],
+): (SegmentShape | undefined)[] {
+  const held = new Map<string, Map<string, { shape: SegmentShape; times: number }>>()
+  segments.forEach(({ sounding }, i) => {
+    const shape = shapes[i]
+    if (!sounding || !shape) return
+    const own = held.get(chordText(sounding)) ?? new Map<string, { shape: SegmentShape; times: number }>()
+    held.set(chordText(sounding), own)
+    const key = `${shape.frets.join()}/${shape.fingers.join()}`
+    own.set(key, { shape, times: (own.get(key)?.times ?? 0) + 1 })
+  })
+  return segments.map(({ sounding }, i) => {
+    const own = sounding && held.get(chordText(sounding))
+    if (!own || !shapes[i]) return undefined
+    return [...own.values()].reduce((a, b) => (b.times > a.times ? b : a)).shape
+  })
 }
 
 const wishesAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeWishes | undefined>) =>
   sounding ? wanted.get(chordText(sounding)) : undefined
 
-function hasShape(setup: Setup, chord: ChordReading, wishes: ShapeWishes): boolean {
-  return findShapes(setup, chord, wishes).zones.length > 0
+function hasShape(setup: Setup, chord: ChordReading, wishes: ShapeWishes, rooted: boolean): boolean {
+  return findShapes(setup, chord, wishes).zones.some(({ rows }) =>
+    rows.some(({ head }) => !rooted || mod12(bassPitch(setup, head.frets)) === bassPitchClass(chord)),
+  )
 }
 
 function pinnedShapes(

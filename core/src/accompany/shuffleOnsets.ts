@@ -1,6 +1,7 @@
 import type { Timeline } from '../form/timeline.ts'
 import { chordText } from '../harmony/chordSymbol.ts'
 import type { Level, PressedPlace } from '../model/arrangement.ts'
+import type { RootRule } from '../model/school.ts'
 import type { Measure } from '../model/tune.ts'
 import { pitchClass } from '../pitch/pitch.ts'
 import { segmentAt } from '../plan/innerLine.ts'
@@ -32,6 +33,7 @@ export function shuffleOnsets(
   timeline: Timeline,
   { index, measure }: { readonly index: number; readonly measure: Measure },
   level: Level,
+  root: RootRule,
 ): { onsets: AccompanyOnset[]; remarks: AccompanyRemark[] } {
   const { wave, twice } = WAVES[level]
   const from = timeline.starts[index]!
@@ -45,7 +47,13 @@ export function shuffleOnsets(
     // The second stroke falls on the last third of the beat, in every metre: long, short.
     if (twice) times.push({ at: nth * beat + (2 * beat) / 3 - offset, nth })
   }
-  for (const { at, nth } of times) {
+  if (root === 'always')
+    for (const { start, shape } of harmony) {
+      const at = start - from
+      if (shape && at >= 0 && at < measure.length && !times.some((t) => t.at === at))
+        times.push({ at, nth: Math.floor((at + offset) / beat) })
+    }
+  for (const { at, nth } of times.sort((a, b) => a.at - b.at)) {
     if (at < 0 || at >= measure.length || !Number.isInteger(at)) continue
     const start = from + at
     const segment = segmentAt(harmony, start)

@@ -13,6 +13,8 @@ export interface ProgressionWishes extends ShapeWishes {
   readonly lead?: 'melody' | 'bass'
   /** Shapes that are held for a chord whatever they cost, by the chord's text. */
   readonly pinned?: ReadonlyMap<string, Shape>
+  /** True where the lowest note must be the chord's bass, if any shape has it there. */
+  readonly rooted?: boolean
   /** Frets (joined) of shapes that the hand knows: others cost more. */
   readonly familiar?: ReadonlySet<string>
 }
@@ -106,10 +108,11 @@ function stepPrice(setup: Setup, a: Contender, b: Contender, { lead }: Progressi
 function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionWishes): Contender[] {
   const pinned = wishes.pinned?.get(chordText(chord))
   const rows = pinned ? [] : shownOrder(findShapes(setup, chord, wishes))
-  const heads = rows
-    .map((r) => r.head)
-    .sort((a, b) => a.cost - b.cost)
-    .slice(0, SHAPES_A_CHORD)
+  const found = rows.map((r) => r.head).sort((a, b) => a.cost - b.cost)
+  const rooted = wishes.rooted
+    ? found.filter((s) => mod12(Math.min(...soundingPitches(setup, s.frets))) === bassPitchClass(chord))
+    : []
+  const heads = (rooted.length > 0 ? rooted : found).slice(0, SHAPES_A_CHORD)
   const player = handFor(setup.player, wishes)
   return (pinned ? [pinned] : heads).flatMap((shape) => {
     const pitches = soundingPitches(setup, shape.frets)

@@ -188,3 +188,46 @@ describe('a tremolo', () => {
     expect(heard(guitarSetup()).strokes).toHaveLength(1)
   })
 })
+
+describe('strokes over several strings', () => {
+  const accompanied = (text: string) => {
+    const tune = tuneOfMusic('"C"CEGc|]', 'M:4/4\nL:1/4\nQ:1/4=60\nK:C')
+    const setup = guitarSetup()
+    const pattern = { metre: { num: 4, den: 4 }, perBeat: 1, text }
+    const regions = wholeTune(tune, 'strum', 1).map((r) => ({ ...r, pattern }))
+    const { layer, plan } = finish(arranging(tune, setup, regions))
+    return scoreOf(tune, setup, layer, plan.timeline, plan.unfolded)
+  }
+
+  it('sound one after the other: from the low string down, from string 1 up, within a twentieth of a second', () => {
+    const { notes } = accompanied('D . U .')
+    const stroke = (from: number) => notes.filter((n) => n.at >= from && n.at < from + QUARTER)
+    const down = stroke(0)
+    expect(down.map((n) => n.string)).toEqual([5, 4, 3, 2, 1])
+    expect(stroke(2 * QUARTER).map((n) => n.string)).toEqual([1, 2, 3, 4])
+    const spread = (down.at(-1)!.at - down[0]!.at) / QUARTER
+    expect(spread).toBeGreaterThan(0.03)
+    expect(spread).toBeLessThan(0.06)
+    expect(new Set(down.map((n) => n.at)).size).toBe(5)
+  })
+
+  it('muted strokes click and are gone, a palm shortens, an accent is louder: measured in the bounce', () => {
+    const loudness = (text: string, from: number, to: number) => {
+      const voice = new InstrumentVoice(RATE)
+      voice.sequencer.load(accompanied(text))
+      voice.sequencer.play(0, false)
+      let sum = 0
+      const block = new Float32Array(128)
+      for (let i = 0; i < to * RATE; i += 128) {
+        voice.render(block)
+        if (i >= from * RATE) sum += block.reduce((s, x) => s + x * x, 0)
+      }
+      return Math.sqrt(sum / ((to - from) * RATE))
+    }
+    const open = loudness('D . . .', 0.6, 0.9)
+    // A muted stroke also stops what rang before it.
+    expect(loudness('D . D* .', 2.3, 2.9)).toBeLessThan(loudness('D . . .', 2.3, 2.9) / 20)
+    expect(loudness('D_ . . .', 0.6, 0.9)).toBeLessThan(open / 10)
+    expect(loudness('D! . . .', 0, 0.3)).toBeGreaterThan(1.15 * loudness('D . . .', 0, 0.3))
+  })
+})
