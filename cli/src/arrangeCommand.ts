@@ -17,6 +17,7 @@ import {
   type Layer,
   type Level,
   type Manner,
+  type Ornament,
   type Plan,
   type Player,
   type Setup,
@@ -43,6 +44,7 @@ export function arrangeCommand(args: string[]): void {
       level: { type: 'string', default: '1' },
       player: { type: 'string' },
       school: { type: 'string', multiple: true, default: [] },
+      ornament: { type: 'string' },
       pattern: { type: 'string' },
       'per-beat': { type: 'string' },
       lock: { type: 'string', multiple: true, default: [] },
@@ -70,9 +72,17 @@ export function arrangeCommand(args: string[]): void {
     : reading.tune
   const locks = values.lock.map((text, i) => lockFrom(text, tune, `lock ${i + 1}`)).flat()
   const started = performance.now()
+  const ornament =
+    values.ornament === undefined ? undefined : (wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament)
   const pattern = patternFrom(values.pattern, values['per-beat'], tune, style)
-  const regions = wholeTune(tune, style, level, school).map((r) => (pattern ? { ...r, pattern } : r))
-  const { plan, layer, idleLocks, remarks } = finish(arranging(tune, setup, regions, { locks }))
+  const regions = wholeTune(tune, style, level, school).map((r) => ({
+    ...r,
+    ...(pattern ? { pattern } : {}),
+    ...(ornament === undefined ? {} : { ornament }),
+  }))
+  const { plan, layer, idleLocks, remarks, ornamentsLeft } = finish(
+    arranging(tune, setup, regions, { locks }),
+  )
   const elapsedMs = Math.round((performance.now() - started) * 10) / 10
   if (idleLocks.length > 0) {
     const numbers = [...new Set(idleLocks.map((id) => Number(id.split(' ')[1])))]
@@ -82,6 +92,13 @@ export function arrangeCommand(args: string[]): void {
   warnings.push(...leftOutText(plan, layer, tune))
   warnings.push(...plan.unfolded.problems)
   const numbers = measureNumbers(tune.measures)
+  const left = ornamentsLeft.filter((l) => l.reason !== 'none')
+  warnings.push(
+    ...left.map(
+      (l) =>
+        `Measure ${numbers[l.measure]}: an ornament of the source is left out, ${l.reason === 'tooFast' ? 'too fast at this tempo' : 'no finger is free for it at this place'}.`,
+    ),
+  )
   warnings.push(...remarks.map((r) => remarkText(r, numbers[r.measure]!)))
   if (plan.transposed !== 0)
     warnings.push(

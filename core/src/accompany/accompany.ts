@@ -40,7 +40,7 @@ export interface Accompanied {
 const RUNS_FROM_LEVEL = 4
 
 /** What of a plan an accompaniment is made from. */
-export type AccompanyPlan = Pick<Plan, 'timeline' | 'harmony' | 'keys' | 'pins'>
+export type AccompanyPlan = Pick<Plan, 'timeline' | 'harmony' | 'keys' | 'pins' | 'regions'>
 
 /** Lays an accompaniment under every region whose style is one: shapes by the shortest path, the pattern on the beats. */
 export function accompany(
@@ -93,6 +93,8 @@ function accompanyRegion(
   const patterns = patternFinder(region, style, remarks)
   const laid: AccompanyOnset[] = []
   for (let index = first; index <= last; index++) {
+    // A locked measure keeps what it was, whatever its section plays.
+    if (plan.regions[index] !== region) continue
     const measure = tune.measures[index]!
     const part =
       style === 'shuffle'

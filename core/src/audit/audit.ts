@@ -4,6 +4,7 @@ import { lastFret, pitchAt } from '../neck/setup.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import { measureAtTick, playedNotes, type PlayedNote } from './playedOrder.ts'
 import type { FinishedTab, SourceNote, WrittenNote } from './finishedTab.ts'
+import { arrivalFaults, isArrivalNote } from './arrivals.ts'
 import { heardChord } from './heardChord.ts'
 
 export const FINDING_KINDS = [
@@ -24,6 +25,9 @@ export const FINDING_KINDS = [
   'fingerOrder',
   'hop',
   'pluckTwice',
+  'arrivalFrom',
+  'fingerNotDown',
+  'bendRoom',
   'pickCross',
   'pickRepeat',
   'pickGap',
@@ -44,6 +48,9 @@ export const STRUCTURAL: ReadonlySet<FindingKind> = new Set<FindingKind>([
   'fingerTwice',
   'fingerOrder',
   'pluckTwice',
+  'arrivalFrom',
+  'fingerNotDown',
+  'bendRoom',
 ])
 
 /** Something wrong with a finished tab. `measure` is an index; `value` is in the unit that the kind implies. */
@@ -89,7 +96,12 @@ export function audit(tab: FinishedTab): AuditReport {
   checkMasking(tab, played, add)
   const widestStretchMm = checkHand(tab, played, add)
   checkHops(played, add)
-  checkPicking(tab, played, add)
+  checkPicking(
+    tab,
+    played.filter((p) => p.note.rightFinger !== 'none'),
+    add,
+  )
+  checkArticulation(tab, played, add)
   const roots = checkRoots(tab, played, add)
   const unique = [...new Map(findings.map((f) => [`${f.kind}${f.start}${f.text}`, f])).values()].sort(
     (a, b) => a.start - b.start,
@@ -352,6 +364,19 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
         )
     }
     for (const p of struck) last.set(p.note.rightFinger, p)
+  }
+}
+
+/** The first frets leave no room to push a string. Common practice, no source. */
+const LEAST_BEND_FRET = 2
+
+function checkArticulation(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
+  for (const { note, fault } of arrivalFaults(played, tab.grips)) add(fault.kind, note.start, fault.text)
+  for (const n of tab.notes) {
+    if (n.bend !== undefined && (n.fret < LEAST_BEND_FRET || n.leftFinger === 0))
+      add('bendRoom', n.start, `string ${n.string} has no room for a bend at fret ${n.fret}`)
+    if (n.rightFinger === 'none' && !isArrivalNote(n))
+      add('pluckTwice', n.start, `nothing sounds the note on string ${n.string}`)
   }
 }
 

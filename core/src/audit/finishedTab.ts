@@ -20,6 +20,29 @@ export interface WrittenNote {
   readonly leftFinger: LeftFinger
   readonly rightFinger: PickingSign
   readonly technique: string
+  /** Short notes before it, in order. */
+  readonly graces?: readonly WrittenGrace[]
+  /** Semitones that it is bent. */
+  readonly bend?: number
+}
+
+/** A short note before another, on the same page. */
+export interface WrittenGrace {
+  readonly string: number
+  readonly fret: number
+  readonly midi: Midi
+  readonly leftFinger: LeftFinger
+  readonly technique: string
+}
+
+/** All fingers that are down from a written time on, until the next. */
+export interface HeldGrip {
+  readonly start: Ticks
+  readonly pressed: readonly {
+    readonly string: number
+    readonly fret: number
+    readonly finger: LeftFinger
+  }[]
 }
 
 /** A note of the source melody before transposing, ties joined. */
@@ -58,5 +81,7 @@ export interface FinishedTab {
   readonly tempos: readonly { readonly start: Ticks; readonly bpm: number }[]
   readonly source: readonly SourceNote[]
   readonly notes: readonly WrittenNote[]
+  /** What the fretting hand holds, in order of time; empty where the page does not say. */
+  readonly grips: readonly HeldGrip[]
   readonly chords: readonly SoundingChord[]
 }

@@ -46,6 +46,8 @@ export interface MelodyNote {
   readonly duration: Ticks
   readonly pitch: Pitch
   readonly measure: number
+  /** True where the source slurs it to the note before. */
+  readonly slurred: boolean
 }
 
 /** The melody (or another voice of the source) in written order, tied notes as one. */
@@ -68,6 +70,7 @@ export function melodyOf(tune: TuneDoc, timeline: Timeline, voice = 0): MelodyNo
       duration,
       pitch: event.pitch,
       measure: timeline.indexOf.get(event.pos.measure)!,
+      slurred: event.slurred ?? false,
     })
   }
   return notes.sort((a, b) => a.start - b.start)

@@ -49,6 +49,11 @@ export interface TabNote {
   readonly left: LeftFinger
   readonly right: PickingSign
   readonly attack: Attack
+  /** Short notes before it, in order; the note itself arrives from the last of them. */
+  readonly graces?: readonly GraceNote[]
+  readonly vibrato?: true
+  /** Pushed up by so many semitones: slowly, before it is plucked, or let down again. */
+  readonly bend?: Bend
   /** Played firmly. */
   readonly accent?: true
   /** Damped by the edge of the picking hand. */
@@ -60,17 +65,39 @@ export interface TabNote {
 /** Voice of notes that accompany a sung melody. */
 export const BACKING_VOICE = 3
 
+/** A short note before another, taken from its time. */
+export interface GraceNote {
+  readonly place: Place
+  readonly left: LeftFinger
+  readonly attack: 'pluck' | Arrival
+}
+
+export interface Bend {
+  readonly semitones: number
+  readonly kind: (typeof BEND_KINDS)[number]
+}
+
+/** A bend rises after the stroke; a *prebend* is up before it; a *release* starts up and comes down; *held* stays up. */
+export const BEND_KINDS = ['bend', 'prebend', 'release', 'held'] as const
+
+/** Ways in which the fretting hand sounds a note alone, from the note before it on the same string. */
+export const ARRIVALS = ['hammer', 'pull', 'slide'] as const
+export type Arrival = (typeof ARRIVALS)[number]
+
+export const isArrival = (attack: string): attack is Arrival =>
+  (ARRIVALS as readonly string[]).includes(attack)
+
 /**
  * How a note is sounded. A *tremolo* repeats the stroke for as long as the note is written; a *brush* sounds
  * neighbouring strings one after the other in one stroke; a *muted* stroke sounds no pitch.
  */
-export const ATTACKS = ['pluck', 'tremolo', 'brush', 'muted'] as const
+export const ATTACKS = ['pluck', 'tremolo', 'brush', 'muted', ...ARRIVALS] as const
 export type Attack = (typeof ATTACKS)[number]
 
-/** A mark that lasts: slides, hammer-ons, let ring and their like. None is written by the first styles. */
+/** What joins two notes: the second is reached from the first by a slide, hammer-on or pull-off. */
 export interface Span {
   readonly id: Id
-  readonly kind: 'slide' | 'hammer' | 'pull' | 'bend' | 'letRing' | 'palmMute'
+  readonly kind: Arrival | 'letRing'
   readonly from: Id
   readonly to: Id
 }
@@ -86,6 +113,8 @@ export interface Grip {
   readonly pos: Pos
   readonly until: Pos
   readonly pressed: readonly PressedPlace[]
+  /** Fingers that are down beside those that sound: under a hammer-on, ready for a pull-off. */
+  readonly ready?: readonly PressedPlace[]
   /** Fret under the index finger, counted from the capo. */
   readonly position: number
   /** Name of the chord shape that is held, whole or in part. */
@@ -132,9 +161,19 @@ export interface Region {
   readonly level: Level
   /** Absent: the usual school. */
   readonly school?: School
+  /** How much of the tune is ornamented; absent: what the source has. */
+  readonly ornament?: Ornament
   /** What an accompaniment repeats; absent: the usual pattern of its style, level and metre. */
   readonly pattern?: PatternText
 }
+
+/**
+ * Density of ornaments: none; those of the source (grace notes, rolls, slurs); slurs where line, tempo and hand allow;
+ * as many as they allow.
+ */
+export const ORNAMENTS = [0, 1, 2, 3] as const
+export type Ornament = (typeof ORNAMENTS)[number]
+export const USUAL_ORNAMENT: Ornament = 1
 
 /**
  * A pattern of the picking hand in writing (see `accompany/patternText.ts`), for one metre, with a number of steps to

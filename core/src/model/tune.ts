@@ -64,6 +64,8 @@ export interface TuneEvent {
   readonly tieTo?: Id
   readonly graces: readonly Pitch[]
   readonly ornaments: readonly string[]
+  /** True where a slur joins the note to the one before it. */
+  readonly slurred?: true
   /** Syllable sung on this note, with a hyphen at its end where the word goes on; and those of further verses. */
   readonly lyric?: string
   readonly moreLyrics?: readonly string[]

@@ -7,9 +7,9 @@ export type RightFinger = 'p' | 'i' | 'm' | 'a'
 /** Strokes of a flat pick. */
 export type Stroke = 'down' | 'up'
 
-/** How a note is sounded: by a finger or by a stroke of the pick. */
-export type PickingSign = RightFinger | Stroke
-export const PICKING_SIGNS: readonly PickingSign[] = ['p', 'i', 'm', 'a', 'down', 'up']
+/** How a note is sounded: by a finger, by a stroke of the pick, or by the fretting hand alone (`none`). */
+export type PickingSign = RightFinger | Stroke | 'none'
+export const PICKING_SIGNS: readonly PickingSign[] = ['p', 'i', 'm', 'a', 'down', 'up', 'none']
 
 /** Widest reach in mm by finger pair. A finger pair is written low-high, as in `'14'`. */
 export type HandSpans = Readonly<Record<'12' | '13' | '14' | '23' | '24' | '34', number>>

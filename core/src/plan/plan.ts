@@ -1,7 +1,16 @@
 import { unfold, type Unfolded } from '../form/unfold.ts'
 import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
-import { isAccompaniment, type Level, type Region, type SoloStyle, type Style } from '../model/arrangement.ts'
+import {
+  USUAL_ORNAMENT,
+  type Ornament,
+  isAccompaniment,
+  type Level,
+  type Region,
+  type SoloStyle,
+  type Style,
+} from '../model/arrangement.ts'
 import { USUAL_SCHOOL, type School } from '../model/school.ts'
+import { sourceGraces } from '../ornament/sourceOrnaments.ts'
 import type { PinnedShape, TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 import { transposeKey, type Key } from '../pitch/key.ts'
@@ -54,6 +63,8 @@ export interface Plan {
   readonly transposed: number
   readonly melody: readonly MelodyNote[]
   readonly melodyMidi: readonly Midi[]
+  /** How far the ornament of each melody note goes below and above it, in semitones; undefined where it has none. */
+  readonly ornamentRoom: readonly (OrnamentRoom | undefined)[]
   /** The melody of measures that are accompanied: somebody sings it. */
   readonly sung: readonly MelodyNote[]
   readonly harmony: readonly HarmonySegment[]
@@ -68,6 +79,8 @@ export interface Plan {
   readonly sliceAt: ReadonlyMap<Ticks, number>
   /** The sounding key of each measure. */
   readonly keys: readonly Key[]
+  /** Seconds between two written times at the tune's tempos. */
+  readonly secondsBetween: (from: Ticks, to: Ticks) => number
   /** First slice of each measure; equal to the next measure's where a measure has none. */
   readonly firstSlice: readonly number[]
   readonly junctions: readonly Junction[]
@@ -157,6 +170,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       transposed,
       melody,
       melodyMidi,
+      ornamentRoom: ornamentRooms(tune, melody, (m) => ruleOf(m)?.ornament ?? USUAL_ORNAMENT),
       sung,
       harmony,
       bass,
@@ -166,11 +180,34 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       slices,
       sliceAt: new Map(slices.map((s, i) => [s.start, i])),
       keys,
+      secondsBetween: seconds,
       firstSlice,
       junctions,
       follows: tune.measures.map((_, i) => i === 0 || consecutive.has(i)),
     },
   }
+}
+
+/** How far an ornament goes below (≤ 0) and above its note, in semitones. */
+export interface OrnamentRoom {
+  readonly low: number
+  readonly high: number
+}
+
+function ornamentRooms(
+  tune: TuneDoc,
+  melody: readonly MelodyNote[],
+  densityOf: (measure: number) => Ornament,
+): (OrnamentRoom | undefined)[] {
+  const events = new Map(tune.events.map((e) => [e.id, e]))
+  return melody.map((note) => {
+    const event = events.get(note.sourceId)
+    if (!event || densityOf(note.measure) === 0) return undefined
+    const pitches = sourceGraces(event, tune.measures[note.measure]!.key, 0)
+    if (pitches.length === 0) return undefined
+    const away = pitches.map((p) => p - midiOf(note.pitch))
+    return { low: Math.min(0, ...away), high: Math.max(0, ...away) }
+  })
 }
 
 function junctionsOf(unfolded: Unfolded): Junction[] {

@@ -1,5 +1,14 @@
 import Joi from 'joi'
-import { ARRANGEMENT_SCHEMA, ATTACKS, LEVELS, STYLES, type ArrangementDoc } from '../model/arrangement.ts'
+import {
+  ARRANGEMENT_SCHEMA,
+  ARRIVALS,
+  ATTACKS,
+  BEND_KINDS,
+  LEVELS,
+  ORNAMENTS,
+  STYLES,
+  type ArrangementDoc,
+} from '../model/arrangement.ts'
 import { HAND_RULES, LIFT_RULES, ROOT_RULES, RUN_RULES, STROKE_RULES } from '../model/school.ts'
 import { PICKING_SCHOOLS, PICKING_SIGNS } from '../neck/hand.ts'
 import { playerSchema } from './playerSchema.ts'
@@ -23,6 +32,13 @@ const setup = Joi.object({
   player: playerSchema.required(),
 })
 
+const place = Joi.object({
+  string: string.required(),
+  fret: fret.required(),
+  harmonic: Joi.number().integer().min(2).max(6),
+})
+const leftFinger = Joi.valid(0, 1, 2, 3, 4, 'T')
+
 const note = Joi.object({
   id: id.required(),
   sourceId: id,
@@ -30,36 +46,51 @@ const note = Joi.object({
   dur: duration.required(),
   role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(),
   notationVoice: Joi.number().integer().min(1).required(),
-  place: Joi.object({
-    string: string.required(),
-    fret: fret.required(),
-    harmonic: Joi.number().integer().min(2).max(6),
-  }).required(),
-  left: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
+  place: place.required(),
+  left: leftFinger.required(),
   right: Joi.string()
     .valid(...PICKING_SIGNS)
     .required(),
   attack: Joi.string()
     .valid(...ATTACKS)
     .required(),
+  graces: Joi.array()
+    .items(
+      Joi.object({
+        place: place.required(),
+        left: leftFinger.required(),
+        attack: Joi.string()
+          .valid('pluck', ...ARRIVALS)
+          .required(),
+      }),
+    )
+    .max(12),
+  vibrato: Joi.valid(true),
+  bend: Joi.object({
+    semitones: Joi.number().min(0.25).max(5).required(),
+    kind: Joi.string()
+      .valid(...BEND_KINDS)
+      .required(),
+  }),
   accent: Joi.valid(true),
   palmMute: Joi.valid(true),
   optional: Joi.boolean().required(),
 })
 
+const pressed = Joi.array().items(
+  Joi.object({
+    string: string.required(),
+    fret: fret.required(),
+    finger: Joi.valid(1, 2, 3, 4, 'T').required(),
+  }),
+)
+
 const grip = Joi.object({
   id: id.required(),
   pos: pos.required(),
   until: pos.required(),
-  pressed: Joi.array()
-    .items(
-      Joi.object({
-        string: string.required(),
-        fret: fret.required(),
-        finger: Joi.valid(1, 2, 3, 4, 'T').required(),
-      }),
-    )
-    .required(),
+  pressed: pressed.required(),
+  ready: pressed,
   position: fret.required(),
   shape: Joi.string().max(80),
   costs: Joi.array()
@@ -80,7 +111,9 @@ const layer = Joi.object({
     .items(
       Joi.object({
         id: id.required(),
-        kind: Joi.string().valid('slide', 'hammer', 'pull', 'bend', 'letRing', 'palmMute').required(),
+        kind: Joi.string()
+          .valid(...ARRIVALS, 'letRing')
+          .required(),
         from: id.required(),
         to: id.required(),
       }),
@@ -138,6 +171,7 @@ const arrangement = Joi.object<ArrangementDoc>({
           .valid(...LEVELS)
           .required(),
         school,
+        ornament: Joi.number().valid(...ORNAMENTS),
         pattern: Joi.object({
           metre: Joi.object({
             num: Joi.number().integer().min(1).max(32).required(),

@@ -60,9 +60,33 @@ const tab = Joi.object({
           .valid(...PICKING_SIGNS)
           .required(),
         technique: Joi.string().required(),
+        graces: Joi.array().items(
+          Joi.object({
+            string: Joi.number().integer().required(),
+            fret: Joi.number().integer().required(),
+            midi: Joi.number().integer().required(),
+            leftFinger: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
+            technique: Joi.string().required(),
+          }).unknown(),
+        ),
+        bend: Joi.number().positive(),
       }).unknown(),
     )
     .required(),
+  grips: Joi.array().items(
+    Joi.object({
+      start: ticks.required(),
+      pressed: Joi.array()
+        .items(
+          Joi.object({
+            string: Joi.number().integer().required(),
+            fret: Joi.number().integer().required(),
+            finger: Joi.valid(0, 1, 2, 3, 4, 'T').required(),
+          }).unknown(),
+        )
+        .required(),
+    }).unknown(),
+  ),
   chords: Joi.array()
     .items(
       Joi.object({

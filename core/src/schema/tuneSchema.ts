@@ -52,6 +52,7 @@ const event = Joi.object({
   graces: Joi.array().items(pitch).required(),
   ornaments: Joi.array().items(Joi.string().max(60)).required(),
   lyric: Joi.string().max(500).allow(''),
+  slurred: Joi.valid(true),
   moreLyrics: Joi.array().items(Joi.string().max(500).allow('')).max(30),
 })
 

@@ -19,6 +19,7 @@ import { makePlan, type Plan } from '../plan/plan.ts'
 import type { Register } from '../plan/register.ts'
 import { refusalOf } from '../plan/styleRules.ts'
 import { accompany } from '../accompany/accompany.ts'
+import type { LeftOrnament } from '../ornament/articulate.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
 import { inputHash } from './inputHash.ts'
 import { layerOf } from './layerOf.ts'
@@ -48,6 +49,8 @@ export interface Arranged {
   readonly idleLocks: readonly Id[]
   /** What an accompaniment could not do as asked. */
   readonly remarks: readonly AccompanyRemark[]
+  /** Ornaments of the source that are not played. */
+  readonly ornamentsLeft: readonly LeftOrnament[]
 }
 
 /** What else an arrangement is made from, besides tune, setup and regions. */
@@ -79,7 +82,7 @@ export function* arranging(
   try {
     const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
     const solution = yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1)
-    const layer = layerOf(plan, solution, tune, setup)
+    const { layer, ornamentsLeft } = layerOf(plan, solution, tune, setup, locks)
     const backing = accompany(tune, setup, plan, lockedRegions)
     return {
       layer: { ...joined(layer, backing, plan.timeline), locks },
@@ -87,6 +90,7 @@ export function* arranging(
       solution,
       idleLocks: prepared.locks.idle,
       remarks: backing.remarks,
+      ornamentsLeft,
     }
   } catch (error) {
     if (!(error instanceof LockConflict)) throw error

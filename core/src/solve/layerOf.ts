@@ -1,6 +1,16 @@
 import { THUMB } from '../grip/pressed.ts'
 import { bassPitchClass } from '../harmony/chordSymbol.ts'
-import type { CostTerm, Grip, Layer, PressedPlace, Role, TabNote } from '../model/arrangement.ts'
+import {
+  isArrival,
+  type CostTerm,
+  type Grip,
+  type Layer,
+  type Lock,
+  type PressedPlace,
+  type Role,
+  type TabNote,
+} from '../model/arrangement.ts'
+import { articulate, type LeftOrnament, type Unpicked } from '../ornament/articulate.ts'
 import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
@@ -28,11 +38,23 @@ import { staticCost } from './staticCost.ts'
 import { stepBetween } from './steps.ts'
 import { transitionTerms } from './transition.ts'
 
-type Unpicked = Omit<TabNote, 'right'>
-
 /** Writes a solution down as notes and grips. Ids follow from what a note plays, so that re-solving keeps them. */
-export function layerOf(plan: Plan, solution: Solution, tune: TuneDoc, setup: Setup): Layer {
-  return { ...layerOfSlices(plan, solution, tune, setup, 0, plan.slices.length), spans: [], locks: [] }
+export function layerOf(
+  plan: Plan,
+  solution: Solution,
+  tune: TuneDoc,
+  setup: Setup,
+  locks: readonly Lock[],
+): { layer: Layer; ornamentsLeft: readonly LeftOrnament[] } {
+  const { onsets, grips } = writtenSlices(plan, solution, tune, setup, 0, plan.slices.length)
+  const written = { notes: onsets.flatMap((o) => o.notes), grips }
+  const { notes, spans, left, ...played } = articulate(tune, setup, plan, written, locks)
+  let at = 0
+  const articulated = onsets.map((o) => ({ t: o.t, notes: notes.slice(at, (at += o.notes.length)) }))
+  return {
+    layer: { notes: picked(plan, tune, setup, articulated), grips: played.grips, spans, locks: [] },
+    ornamentsLeft: left,
+  }
 }
 
 /** The notes and grips of the slices from `from` to `to`, exclusive. */
@@ -44,23 +66,47 @@ export function layerOfSlices(
   from: number,
   to: number,
 ): Pick<Layer, 'notes' | 'grips'> {
+  const { onsets, grips } = writtenSlices(plan, solution, tune, setup, from, to)
+  return { notes: picked(plan, tune, setup, onsets), grips }
+}
+
+/** Notes struck at one slice. */
+interface Onset {
+  readonly t: number
+  readonly notes: readonly Unpicked[]
+}
+
+function writtenSlices(
+  plan: Plan,
+  solution: Solution,
+  tune: TuneDoc,
+  setup: Setup,
+  from: number,
+  to: number,
+): { onsets: Onset[]; grips: Grip[] } {
   const writer = new LayerWriter(plan, solution, tune, setup)
   const slices = Array.from({ length: to - from }, (_, k) => from + k)
-  const onsets = slices.map((t) => ({ t, notes: writer.notesAt(t) })).filter(({ notes }) => notes.length > 0)
-  const signs = signsOf(plan, tune, setup, onsets)
   return {
-    notes: onsets.flatMap(({ notes }, k) => notes.map((n, i) => ({ ...n, right: signs[k]![i]! }))),
+    onsets: slices.map((t) => ({ t, notes: writer.notesAt(t) })).filter(({ notes }) => notes.length > 0),
     grips: slices.map((t) => writer.gripAt(t)),
   }
 }
 
+/** The notes with their picking hand; what the fretting hand sounds alone takes no stroke. */
+function picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[]): TabNote[] {
+  const isStruck = (n: Unpicked) => !isArrival(n.attack) || n.graces !== undefined
+  const struck = onsets
+    .map(({ t, notes }) => ({ t, notes: notes.filter(isStruck) }))
+    .filter(({ notes }) => notes.length > 0)
+  const signs = signsOf(plan, tune, setup, struck)
+  const signOf = new Map(
+    struck.flatMap(({ notes }, k) => notes.map((n, i) => [n.id, signs[k]![i]!] as const)),
+  )
+  return onsets.flatMap(({ notes }) => notes.map((n) => ({ ...n, right: signOf.get(n.id) ?? 'none' })))
+}
+
 /** The picking hand's part, region by region: each under its own school. */
-function signsOf(
-  plan: Plan,
-  tune: TuneDoc,
-  setup: Setup,
-  onsets: readonly { readonly t: number; readonly notes: readonly Unpicked[] }[],
-): PickingSign[][] {
+function signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[]): PickingSign[][] {
   const signs: PickingSign[][] = []
   for (let from = 0; from < onsets.length;) {
     const hand = pickingHandAt(plan, setup, onsets[from]!.t)

@@ -32,6 +32,8 @@ export function locksBySlice(plan: Plan, measureIds: readonly Id[], locks: reado
       idle.push(lock.id)
       continue
     }
+    // How a note is sounded is not the search's business.
+    if (lock.field === 'attack') continue
     const before = bySlice.get(target.slice) ?? {}
     bySlice.set(target.slice, withLock(before, target, lock))
     ids.set(target.slice, [...(ids.get(target.slice) ?? []), lock.id])

@@ -1,4 +1,4 @@
-import type { Lock, Region, Style, Level } from '../model/arrangement.ts'
+import type { Lock, Region, Style, Level, Ornament } from '../model/arrangement.ts'
 import type { School } from '../model/school.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
@@ -8,6 +8,7 @@ import type { Place } from '../neck/setup.ts'
 /** What a locked measure keeps: its style and level, and every note's place and finger. */
 export interface LockedMeasure {
   readonly style: Style
+  readonly ornament?: Ornament
   readonly level: Level
   readonly school?: School
   readonly notes: readonly { readonly id: Id; readonly place: Place; readonly left: LeftFinger }[]
@@ -23,8 +24,15 @@ export function withLockedMeasures(
   return [
     ...regions,
     ...kept.map((l): Region => {
-      const { style, level, school } = l.value as LockedMeasure
-      return { from: l.target, to: l.target, style, level, ...(school ? { school } : {}) }
+      const { style, level, school, ornament } = l.value as LockedMeasure
+      return {
+        from: l.target,
+        to: l.target,
+        style,
+        level,
+        ...(school ? { school } : {}),
+        ...(ornament === undefined ? {} : { ornament }),
+      }
     }),
   ]
 }

@@ -1,3 +1,4 @@
+import { USUAL_ORNAMENT } from '../model/arrangement.ts'
 import type { Plan } from '../plan/plan.ts'
 import { QUARTER } from '../time/ticks.ts'
 import type { Step } from './transition.ts'
@@ -25,9 +26,20 @@ export function stepBetween(plan: Plan, from: number, to: number): Step {
     sameChordBass:
       b.bassOnset && wish?.kind === 'alternate' && a.bass >= 0 && plan.bass[a.bass]!.segment === wish.segment,
     melodyAgain: a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
+    slurred:
+      neighbours &&
+      b.melodyOnset &&
+      a.melody >= 0 &&
+      a.melody === b.melody - 1 &&
+      (note?.slurred ?? false) &&
+      ornaments(plan, b.measure),
     shiftShare: b.school.hand === 'position' ? WEIGHTS.positionFirm : 1,
   }
 }
+
+/** True where a measure's slurs are to be played as such. */
+const ornaments = (plan: Plan, measure: number): boolean =>
+  (plan.regions[measure]?.ornament ?? USUAL_ORNAMENT) > 0
 
 /** Seconds that a slice lasts, from the tempo of the slice after it. */
 function secondsOfSlice(plan: Plan, at: number): number {

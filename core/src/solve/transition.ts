@@ -1,6 +1,6 @@
 import { codeFret, codeLow, codeTop } from '../grip/pressed.ts'
 import type { CostTerm } from '../model/arrangement.ts'
-import { samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
+import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
 import { HOP_LIMIT_S, WEIGHTS } from './weights.ts'
 
 /** What joins two slices: the time between them and what the second holds over from the first. */
@@ -21,6 +21,8 @@ export interface Step {
   readonly sameChordBass: boolean
   /** True where both slices strike a melody note, of one pitch. */
   readonly melodyAgain: boolean
+  /** True where the source slurs the second slice's melody note to the first's: both should lie on one string. */
+  readonly slurred: boolean
   /** Price of a shift, as a share: more where the hand is to stay in its position. */
   readonly shiftShare: number
 }
@@ -43,7 +45,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Step): 
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
-  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain } = step
+  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, slurred } = step
   const { fingers, codes: fromCodes, positionMm: fromMm, openOnly } = a
   const { codes: toCodes, positionMm: toMm } = b
   const { melody: fromMelody, bass: fromBass, inner: fromInner, frame: fromFrame } = a
@@ -57,6 +59,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Step): 
     if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut
     if (holdsVoicing && fromFrame[i]! >= 0 && fromFrame[i] !== toFrame[j]) cost += WEIGHTS.voicingLost
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
+    if (slurred && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += WEIGHTS.slurBroken
     if (cost >= limit) return cost
     let slides = 0
     let slideCost = 0
@@ -100,6 +103,9 @@ export function travelPricer(
       ? (shift + shiftMm * mm) * shiftPrice * (openOnly ? openBridge : again ? substitute : 1)
       : leanMm * mm
 }
+
+/** Two notes that no finger can join: they lie on different strings. */
+const slurBroken = (a: number, b: number) => a !== 0 && b !== 0 && keyString(a) !== keyString(b)
 
 const hurryOf = (seconds: number) => 1 + WEIGHTS.hopHurry * Math.min(3, 0.3 / Math.max(seconds, 0.01))
 
@@ -150,6 +156,8 @@ export function transitionTerms(
     terms.push({ term: 'voicingLost', cost: WEIGHTS.voicingLost })
   if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass))
     terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
+  if (step.slurred && slurBroken(from.melody, to.melody))
+    terms.push({ term: 'slurBroken', cost: WEIGHTS.slurBroken })
   return terms
 }
 

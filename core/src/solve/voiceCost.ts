@@ -1,5 +1,6 @@
 import { pickingStrain, type PickingStrain } from '../pick/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
+import type { OrnamentRoom } from '../plan/plan.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
@@ -16,10 +17,18 @@ export function melodyTerms(setup: Setup, wish: Wish, draft: Draft, add: AddTerm
     add('crossedVoices', WEIGHTS.crossedVoices, false)
   if (!wish.melody?.onset) return
   if (wish.melody.before.length > 0 && !draft.planted) add('notRinging', WEIGHTS.notRinging, false)
+  if (wish.melody.room && !hasRoom(draft, wish.melody.room)) add('ornamentLost', WEIGHTS.ornamentLost, false)
   if (melody.harmonic) add('harmonic', WEIGHTS.harmonic, false)
   if (wish.hand === 'position' && melody.fret === 0) add('openAvoided', WEIGHTS.openAvoided, false)
   if (wish.hand === 'open' && melody.fret > 0 && wish.melody.places.some((p) => p.fret === 0))
     add('openMissed', WEIGHTS.openMissed, false)
+}
+
+/** True where the string goes on far enough beside a note, with a finger left for each side, for its ornament. */
+function hasRoom({ melody, melodyFinger }: Draft, { low, high }: OrnamentRoom): boolean {
+  const lowest = melody!.fret + low
+  if (lowest < 0 || melody!.harmonic) return false
+  return !(high > 0 && melodyFinger === 4) && !(low < 0 && lowest > 0 && melodyFinger === 1)
 }
 
 /** A bass left out, or the choice of its place. */

@@ -61,6 +61,10 @@ export const WEIGHTS = {
   /** An alternate bass on a string that the chord shape leaves out. */
   alternateOffShape: 0.8,
   sameBassAgain: 2.8,
+  /** A slur of the source on two strings: it would have to be plucked. No source. */
+  slurBroken: 4,
+  /** A place at which an ornament of the source cannot be played. No source. */
+  ornamentLost: 3.5,
   melodyCut: 16,
   melodyCutBeat: 6,
   bassCut: 1,

@@ -8,7 +8,7 @@ import { pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
 import type { BassWish } from '../plan/bassLine.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
-import type { Plan, Slice } from '../plan/plan.ts'
+import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { framesFor, type Frame } from '../shapes/textbook.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
 import type { SliceLock } from './sliceLock.ts'
@@ -34,6 +34,8 @@ export interface Wish {
         readonly midi: Midi
         readonly onset: boolean
         readonly places: readonly Place[]
+        /** What an ornament of the source needs beside the note. */
+        readonly room: OrnamentRoom | undefined
         /** Places of the note before, where it is to ring on. */
         readonly before: readonly Place[]
       }
@@ -93,6 +95,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
       : {
           midi,
           onset: slice.melodyOnset,
+          room: slice.melodyOnset ? plan.ornamentRoom[slice.melody] : undefined,
           places: melodyPlaces(setup, midi, rules.lastFret, slice, lock),
           before: before === undefined ? [] : melodyPlaces(setup, before, rules.lastFret, slice, undefined),
         }
@@ -109,6 +112,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
     picking,
     midi ?? '-',
     melody?.onset,
+    melody?.room ? `${melody.room.low}${melody.room.high}` : '-',
     before ?? '-',
     chord,
     bassChord,

@@ -1,6 +1,9 @@
 import { PluckedString } from './pluckedString.ts'
 import { Sequencer } from './sequencer.ts'
 
+/** How hard a finger that comes down, leaves or slides strikes the string, against a pluck. No source. */
+const KICK = { hammer: 0.35, pull: 0.45, slide: 0.12, bend: 0 } as const
+
 /** Seconds until a string under the palm, or under a lifted finger, has died; and how dull the two sound (hertz). */
 const DAMPED_S = { palm: 0.45, muted: 0.05 } as const
 const MUFFLED_HZ = 900
@@ -39,6 +42,8 @@ export class InstrumentVoice {
       if (event.kind === 'click')
         this.click = { left: Math.round(this.sampleRate * 0.03), hertz: event.strong ? 1568 : 1175 }
       else if (event.kind === 'stop') this.strings[event.string - 1]?.damp()
+      else if (event.arrival)
+        this.strings[event.string - 1]?.arrive(event.hertz, KICK[event.arrival] * event.velocity, event.glide)
       else
         this.strings[event.string - 1]?.pluck(
           event.hertz,
@@ -46,6 +51,7 @@ export class InstrumentVoice {
           event.damping ? MUFFLED_HZ : event.role === 'bass' ? 1500 : 2600,
           event.damping ? DAMPED_S[event.damping] : undefined,
         )
+      if (event.kind === 'pluck') this.strings[event.string - 1]?.tremble(event.vibrato === true)
     }
     this.renderSpan(out, from, out.length)
     for (let i = 0; i < out.length; i++) out[i] = Math.tanh(out[i]! * 0.9)

@@ -16,6 +16,8 @@ export class PluckedString {
   private level = 0
   private damping = 1
   private hertz = 110
+  private way: { from: number; to: number; frames: number; done: number } | undefined
+  private trembling: { phase: number; hertz: number } | undefined
 
   /** @param sampleRate in hertz */
   constructor(sampleRate: number) {
@@ -32,6 +34,8 @@ export class PluckedString {
    * @param place where it is plucked, as a share of the string from the bridge
    */
   pluck(hertz: number, velocity: number, touch = 2500, dies?: number, place = 0.17): void {
+    this.way = undefined
+    this.trembling = undefined
     this.tune(hertz)
     const period = this.sampleRate / hertz
     const n = Math.round(period)
@@ -60,6 +64,37 @@ export class PluckedString {
     this.level = 1
   }
 
+  /**
+   * Carries a sounding string on at another pitch, as a finger does that comes down, leaves or slides along; a string
+   * that does not sound is struck instead.
+   * @param kick velocity of what the finger adds, 0 to 1
+   * @param glide seconds on the way to the new pitch
+   */
+  arrive(hertz: number, kick: number, glide = 0): void {
+    if (!this.sounding) {
+      this.pluck(hertz, kick)
+      return
+    }
+    this.way = { from: this.hertz, to: hertz, frames: Math.round(glide * this.sampleRate), done: 0 }
+    if (glide === 0) {
+      this.tune(hertz)
+      this.way = undefined
+    }
+    this.damping = 1
+    const n = Math.min(Math.round(this.sampleRate / hertz), this.line.length)
+    const size = this.line.length
+    for (let i = 0; i < n && kick > 0; i++) {
+      const at = (this.write - n + i + size) % size
+      this.line[at] = this.line[at]! + (Math.random() * 2 - 1) * 0.12 * kick
+    }
+    this.level = Math.max(this.level, 0.5 * kick)
+  }
+
+  /** Starts or ends a slow wavering of the pitch. */
+  tremble(on: boolean): void {
+    this.trembling = on ? { phase: 0, hertz: this.hertz } : undefined
+  }
+
   /** Stops the string as a lifted finger does: it dies within a fifth of a second. */
   damp(): void {
     this.damping = decayIn(0.2, this.hertz)
@@ -73,6 +108,31 @@ export class PluckedString {
   /** Adds the next samples to a block. */
   render(out: Float32Array, from: number, to: number): void {
     if (!this.sounding) return
+    for (let at = from; at < to; at += PITCH_STEP) {
+      const end = Math.min(to, at + PITCH_STEP)
+      if (this.way || this.trembling) this.movePitch(end - at)
+      else if (at === from) return this.renderSteady(out, from, to)
+      this.renderSteady(out, at, end)
+    }
+  }
+
+  private movePitch(frames: number): void {
+    const { way } = this
+    if (way) {
+      way.done += frames
+      const share = Math.min(1, way.done / way.frames)
+      this.tune(way.from * (way.to / way.from) ** share)
+      if (share < 1) return
+      this.way = undefined
+      if (this.trembling) this.trembling.hertz = way.to
+    } else if (this.trembling) {
+      const t = this.trembling
+      t.phase += (2 * Math.PI * VIBRATO_HZ * frames) / this.sampleRate
+      this.tune(t.hertz * 2 ** ((VIBRATO_CENTS * Math.sin(t.phase)) / 1200))
+    }
+  }
+
+  private renderSteady(out: Float32Array, from: number, to: number): void {
     const { line } = this
     const mask = line.length - 1
     const [a, b, c, d] = this.taps
@@ -110,6 +170,11 @@ export class PluckedString {
     this.taps = lagrange(delay - this.whole)
   }
 }
+
+/** Frames between two steps of a moving pitch; rate and depth of a vibrato. No source. */
+const PITCH_STEP = 32
+const VIBRATO_HZ = 5.2
+const VIBRATO_CENTS = 14
 
 /** Gain a period that takes a string down by 60 dB in some seconds. */
 const decayIn = (seconds: number, hertz: number) => 10 ** (-3 / (hertz * seconds))

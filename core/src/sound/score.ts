@@ -1,6 +1,14 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { Unfolded } from '../form/unfold.ts'
-import type { Layer, Role, TabNote } from '../model/arrangement.ts'
+import {
+  isArrival,
+  type Arrival,
+  type Bend,
+  type Layer,
+  type Role,
+  type TabNote,
+} from '../model/arrangement.ts'
+import { GRACE_S } from '../ornament/graceTime.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
@@ -18,6 +26,11 @@ export interface ScoreNote {
   readonly role: Role
   /** How hard it is struck, 0 to 1. */
   readonly velocity: number
+  /** Sounded by the fretting hand alone: the string goes on at another pitch. */
+  readonly arrival?: Arrival | 'bend'
+  /** Seconds that the string takes to its new pitch. */
+  readonly glide?: number
+  readonly vibrato?: true
   /** A palm on the bridge shortens it; a muted string only clicks. */
   readonly damping?: 'palm' | 'muted'
 }
@@ -67,6 +80,7 @@ export function scoreOf(
       hertz: hertz(pitchAt(setup, n.place)),
       role: n.role,
       velocity: velocityOf(n),
+      ...(n.vibrato ? { vibrato: true as const } : {}),
       ...(n.attack === 'muted'
         ? { damping: 'muted' as const }
         : n.palmMute
@@ -76,7 +90,9 @@ export function scoreOf(
     const ring = rings.get(n.id)!
     const bpm = tempoAt(tune, timeline, ticksAt(timeline, n.pos))
     const late = Math.round(((brushes.get(n.id) ?? 0) * BRUSH_S * bpm * QUARTER) / 60)
-    if (n.attack !== 'tremolo')
+    const ticksOf = (seconds: number) => Math.round((seconds * bpm * QUARTER) / 60)
+    if (n.graces || n.bend || isArrival(n.attack)) own.push(...articulated(n, setup, plucked, ring, ticksOf))
+    else if (n.attack !== 'tremolo')
       own.push({ ...plucked, at: n.pos.tick + late, ring: Math.max(1, ring - late) })
     // A tremolo is a stroke each 32nd; the last one rings on.
     else
@@ -117,6 +133,59 @@ export function scoreOf(
     beat,
     countIn: Math.max(2, Math.round(first.nominal / beat)),
   }
+}
+
+/** Seconds of a slide before its arrival, and of a bend. Common practice, no source. */
+const SLIDE_S = 0.08
+const BEND_S = 0.16
+
+type Sounded = Omit<ScoreNote, 'at' | 'until'>
+
+/** A note with its short notes, its arrival, its bend: one event each, in order of time. */
+function articulated(
+  n: TabNote,
+  setup: Setup,
+  plain: Sounded,
+  ring: Ticks,
+  ticksOf: (seconds: number) => Ticks,
+): (Sounded & { readonly at: Ticks; readonly ring: Ticks })[] {
+  const graces = n.graces ?? []
+  const short = ticksOf(GRACE_S)
+  const events: (Sounded & { at: Ticks; ring: Ticks })[] = graces.map((g, i) => ({
+    ...plain,
+    ...arriving(g.attack),
+    string: g.place.string,
+    hertz: hertz(pitchAt(setup, g.place)),
+    at: n.pos.tick + i * short,
+    ring: short,
+  }))
+  const at = n.pos.tick + graces.length * short
+  const rest = Math.max(1, ring - graces.length * short)
+  if (n.bend) return [...events, ...bent(n.bend, plain, at, rest, ticksOf)]
+  // A slide is on its way before it arrives.
+  const early = n.attack === 'slide' ? Math.min(ticksOf(SLIDE_S), Math.max(0, at)) : 0
+  const glide = n.attack === 'slide' ? { glide: SLIDE_S } : {}
+  return [...events, { ...plain, ...arriving(n.attack), ...glide, at: at - early, ring: rest + early }]
+}
+
+const arriving = (attack: string): Pick<ScoreNote, 'arrival'> =>
+  isArrival(attack) ? { arrival: attack } : {}
+
+function bent(
+  { semitones, kind }: Bend,
+  plain: Sounded,
+  at: Ticks,
+  ring: Ticks,
+  ticksOf: (seconds: number) => Ticks,
+): (Sounded & { at: Ticks; ring: Ticks })[] {
+  const up = plain.hertz * 2 ** (semitones / 12)
+  if (kind === 'prebend' || kind === 'held') return [{ ...plain, hertz: up, at, ring }]
+  const later = Math.min(ticksOf(BEND_S), ring - 1)
+  const [first, then] = kind === 'bend' ? [plain.hertz, up] : [up, plain.hertz]
+  return [
+    { ...plain, hertz: first, at, ring },
+    { ...plain, hertz: then, arrival: 'bend', glide: BEND_S, at: at + later, ring: ring - later },
+  ]
 }
 
 function velocityOf({ role, attack, accent }: TabNote): number {

@@ -1,5 +1,5 @@
 import { QUARTER, type Ticks } from '../time/ticks.ts'
-import type { Score } from './score.ts'
+import type { Score, ScoreNote } from './score.ts'
 
 /** What happens inside a block of samples. `frame` counts from the block's start. */
 export type SoundEvent =
@@ -10,6 +10,9 @@ export type SoundEvent =
       readonly hertz: number
       readonly role: string
       readonly velocity: number
+      readonly arrival?: ScoreNote['arrival']
+      readonly glide?: number
+      readonly vibrato?: true
       readonly damping?: 'palm' | 'muted'
     }
   | { readonly frame: number; readonly kind: 'stop'; readonly string: number }
@@ -156,7 +159,7 @@ export class Sequencer {
     for (; this.nextNote < notes.length && notes[this.nextNote]!.at < until; this.nextNote++) {
       const n = notes[this.nextNote]!
       this.stops = this.stops.filter((s) => s.string !== n.string)
-      const { string, hertz, role, velocity, damping } = n
+      const { string, hertz, role, velocity, damping, arrival, glide, vibrato } = n
       events.push({
         frame: at(n.at),
         kind: 'pluck',
@@ -165,6 +168,8 @@ export class Sequencer {
         role,
         velocity,
         ...(damping ? { damping } : {}),
+        ...(arrival ? { arrival, glide: (glide ?? 0) / this.settings.tempo } : {}),
+        ...(vibrato ? { vibrato } : {}),
       })
       this.stops.push({ at: n.until, string: n.string })
     }

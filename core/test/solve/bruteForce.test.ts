@@ -59,6 +59,7 @@ const step: fc.Arbitrary<Step> = fc.record({
   innerBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),
   sameChordBass: fc.boolean(),
   melodyAgain: fc.boolean(),
+  slurred: fc.boolean(),
   shiftShare: fc.constantFrom(1, 1.7),
 })
 

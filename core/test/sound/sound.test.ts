@@ -4,9 +4,11 @@ import {
   finish,
   guitarSetup,
   hertz,
+  pitchAt,
   QUARTER,
   setupOf,
   wholeTune,
+  type Lock,
   type Setup,
 } from '../../src/index.ts'
 import { InstrumentVoice, PluckedString, scoreOf, Sequencer, type Score } from '../../src/sound/index.ts'
@@ -229,5 +231,83 @@ describe('strokes over several strings', () => {
     expect(loudness('D . D* .', 2.3, 2.9)).toBeLessThan(loudness('D . . .', 2.3, 2.9) / 20)
     expect(loudness('D_ . . .', 0.6, 0.9)).toBeLessThan(open / 10)
     expect(loudness('D! . . .', 0, 0.3)).toBeGreaterThan(1.15 * loudness('D . . .', 0, 0.3))
+  })
+})
+
+describe('what the fretting hand sounds alone', () => {
+  const bounce = (music: string, locks: Lock[] = []) => {
+    const tune = tuneOfMusic(music, 'M:4/4\nL:1/4\nQ:1/4=60\nK:D')
+    const setup = guitarSetup()
+    const { layer, plan } = finish(arranging(tune, setup, wholeTune(tune, 'flatpicked-lead', 3), { locks }))
+    const voice = new InstrumentVoice(RATE)
+    voice.sequencer.load(scoreOf(tune, setup, layer, plan.timeline, plan.unfolded))
+    voice.sequencer.play(0, false)
+    const out = new Float32Array(4 * RATE)
+    for (let i = 0; i < out.length; i += 128) voice.render(out.subarray(i, i + 128))
+    const midis = layer.notes.map((n) => pitchAt(setup, n.place))
+    return { out, layer, hz: midis.map(hertz) }
+  }
+
+  /** Pitch in a window by the lag of the strongest likeness of the signal to itself. */
+  const pitchIn = (out: Float32Array, from: number, to: number): number => {
+    const a = Math.round(from * RATE)
+    const n = Math.round((to - from) * RATE)
+    let best = { lag: 1, sum: -Infinity }
+    const at = (lag: number) => {
+      let sum = 0
+      for (let i = 0; i < n; i++) sum += out[a + i]! * out[a + i + lag]!
+      return sum
+    }
+    for (let lag = 60; lag < 500; lag++) {
+      const sum = at(lag)
+      if (sum > best.sum) best = { lag, sum }
+    }
+    const [l, m, r] = [at(best.lag - 1), best.sum, at(best.lag + 1)]
+    return RATE / (best.lag + (l - r) / (2 * (l - 2 * m + r)))
+  }
+  const cents = (a: number, b: number) => 1200 * Math.abs(Math.log2(a / b))
+
+  it.each([
+    ['a hammer-on', '"D"(de) f2|]', 'hammer'],
+    ['a pull-off', '"D"(ed) f2|]', 'pull'],
+  ])('%s arrives on its beat at its pitch, without a stroke: measured in the bounce', (_, music, attack) => {
+    const { out, layer, hz } = bounce(music)
+    expect(layer.notes[1]).toMatchObject({ attack, right: 'none' })
+    expect(cents(pitchIn(out, 0.4, 0.6), hz[0]!)).toBeLessThan(8)
+    expect(cents(pitchIn(out, 1.2, 1.4), hz[1]!)).toBeLessThan(8)
+    // The pitch turns at the beat, to a fiftieth of a second.
+    const turns = (t: number) => cents(pitchIn(out, t, t + 0.02), hz[1]!) < 60
+    expect(turns(0.95)).toBe(false)
+    expect(turns(1.02)).toBe(true)
+  })
+
+  it('a slide glides into its beat', () => {
+    const plain = bounce('"D"d e f2|]').layer.notes
+    const lock = (i: number, field: string, value: unknown): Lock => ({
+      id: `${i}${field}`,
+      target: plain[i]!.id,
+      field,
+      value,
+    })
+    const place = { string: 2, fret: 3 }
+    const { out, layer, hz } = bounce('"D"d e f2|]', [
+      lock(1, 'attack', 'slide'),
+      lock(0, 'place', place),
+      lock(1, 'place', { string: 2, fret: 5 }),
+      lock(0, 'left', 1),
+      lock(1, 'left', 1),
+    ])
+    expect(layer.notes[1]!.attack).toBe('slide')
+    expect(cents(pitchIn(out, 1.02, 1.2), hz[1]!)).toBeLessThan(10)
+    const between = pitchIn(out, 0.945, 0.965)
+    expect(between).toBeGreaterThan(hz[0]! * 1.01)
+    expect(between).toBeLessThan(hz[1]! * 0.995)
+  })
+
+  it('grace notes come first and the note after them, in its time', () => {
+    const { out, layer, hz } = bounce('"D"{e}d4|]')
+    const grace = layer.notes[0]!.graces![0]!
+    expect(cents(pitchIn(out, 0.015, 0.05), hertz(pitchAt(guitarSetup(), grace.place)))).toBeLessThan(40)
+    expect(cents(pitchIn(out, 0.2, 0.5), hz[0]!)).toBeLessThan(8)
   })
 })

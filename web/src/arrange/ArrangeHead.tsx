@@ -17,7 +17,7 @@ import { arrangementId } from '../store/shelf.ts'
 import { useHistory } from '../store/useTune.ts'
 import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
-import { SectionChips, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
+import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
 import type { Arranger } from './useArranger.ts'
 
 interface Props {
@@ -114,14 +114,7 @@ export function ArrangeHead(props: Props) {
         <>
           <div className="bench-tools">
             <InstrumentTools settings={settings} arranger={arranger} />
-            <SectionTools
-              tune={model.tune}
-              numbers={model.numbers}
-              arranger={arranger}
-              settings={settings}
-              spot={spot}
-              section={section}
-            />
+            <SectionTools tune={model.tune} arranger={arranger} settings={settings} section={section} />
           </div>
           <div className="bench-tools second">
             <SectionChips
@@ -129,6 +122,14 @@ export function ArrangeHead(props: Props) {
               tune={model.tune}
               numbers={model.numbers}
               settings={settings}
+              section={section}
+            />
+            <SectionCuts
+              tune={model.tune}
+              numbers={model.numbers}
+              arranger={arranger}
+              settings={settings}
+              spot={spot}
               section={section}
             />
             <SectionPattern

@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { BackingHint } from './BackingHint.tsx'
 import { Neck } from '../neck/Neck.tsx'
-import { handAt } from '../neck/handMove.ts'
+import { handAt, withReadyFingers } from '../neck/handMove.ts'
 import { PlayControl } from '../play/PlayControl.tsx'
 import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
@@ -22,8 +22,10 @@ import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
 import { HandText, NeckLegend, StretchText } from './HandText.tsx'
 import { LeftOutLine } from './LeftOutLine.tsx'
 import { Locks } from './Locks.tsx'
+import { OrnamentsLeft } from './OrnamentsLeft.tsx'
 import { OtherWays } from './OtherWays.tsx'
 import { Pins } from './Pins.tsx'
+import { SoundedAs } from './SoundedAs.tsx'
 import { Reasons } from './Reasons.tsx'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
@@ -74,6 +76,7 @@ function Bench({ id }: { id: string }) {
   const compare = useCallback(() => setComparing((on) => !on), [])
   useArrangeActions(id, arranger, doc, toggle, previous ? compare : undefined)
   const hand = model && spot ? handAt(model, spot) : undefined
+  const down = useMemo(() => withReadyFingers(hand), [hand])
   const plucked = useMemo(
     () =>
       model && spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : [],
@@ -176,10 +179,10 @@ function Bench({ id }: { id: string }) {
         />
       </div>
       <aside className="bench-side">
-        <HandText model={model} spot={spot} hand={hand} />
-        {model.setup ? <Neck setup={model.setup} hand={hand} plucked={plucked} onHear={hear} /> : null}
+        <HandText model={model} spot={spot} hand={down} />
+        {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}
         {hand ? <NeckLegend /> : null}
-        {model.setup ? <StretchText setup={model.setup} hand={hand} /> : null}
+        {model.setup ? <StretchText setup={model.setup} hand={down} /> : null}
         <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
           {backing ? <BackingHint /> : null}
           {why && settled && spot && !before && !backing ? (
@@ -194,6 +197,9 @@ function Bench({ id }: { id: string }) {
             />
           ) : null}
         </Reasons>
+        {doc && settled && spot && !before && !backing ? (
+          <SoundedAs model={model} doc={doc} arranger={arranger} spot={spot} />
+        ) : null}
         {doc && fits && !before && !backing ? (
           <Locks
             model={model}
@@ -208,6 +214,7 @@ function Bench({ id }: { id: string }) {
         {settled && !before ? (
           <AccompanyRemarks tune={tune!} doc={doc!} model={model} onSpot={setSpot} />
         ) : null}
+        {settled && !before ? <OrnamentsLeft tune={tune!} doc={doc!} model={model} onSpot={setSpot} /> : null}
         {settled && !before ? <LeftOutLine tune={tune!} doc={doc!} model={model} onSpot={setSpot} /> : null}
         {settled && !before ? <AuditLine tune={tune!} doc={doc!} onSpot={setSpot} /> : null}
       </aside>

@@ -18,7 +18,7 @@ export function InstrumentTools({ settings, arranger }: { settings: Settings; ar
     <>
       <Select
         size="xs"
-        w={92}
+        w={86}
         aria-label={t('instrument.kind')}
         value={instrument}
         allowDeselect={false}
@@ -55,7 +55,7 @@ export function InstrumentTools({ settings, arranger }: { settings: Settings; ar
       />
       <Select
         size="xs"
-        w={96}
+        w={90}
         aria-label={t('arrange.capo')}
         value={String(settings.capo)}
         allowDeselect={false}

@@ -50,6 +50,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
       style: region.style,
       level: region.level,
       school: region.school ?? USUAL_SCHOOL,
+      ...(region.ornament === undefined ? {} : { ornament: region.ornament }),
       notes: (model.notes.get(index) ?? []).map(({ id, place, left }) => ({ id, place, left })),
     }
     return { id: crypto.randomUUID(), target: m.id, field: 'measure', value }

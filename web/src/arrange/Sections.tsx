@@ -20,6 +20,7 @@ import {
   isAccompaniment,
   SOLO_STYLES,
   tidyRegions,
+  USUAL_ORNAMENT,
   USUAL_SCHOOL,
   withChoice,
   type HarmonySegment,
@@ -35,6 +36,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Spot } from '../sheet/sheetModel.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
+import { OrnamentMenu } from './OrnamentMenu.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
 import type { Arranger, Settings } from './useArranger.ts'
 
@@ -101,6 +103,61 @@ export function SectionChips({
   )
 }
 
+/** Where a section is cut in two, and a whole tune by its parts. */
+export function SectionCuts({
+  tune,
+  numbers,
+  arranger,
+  settings,
+  spot,
+  section: { under, measure, setPicked },
+}: Props) {
+  const { t } = useTranslation()
+  const { regions } = settings
+  const canCut = measure !== undefined && under >= 0 && regions[under]!.from !== measure.id
+  const set = (next: readonly Region[], label: string) =>
+    void arranger.arrange({ ...settings, regions: next }, label)
+  return (
+    <>
+      <Tooltip label={measure ? t('sections.cutHint') : t('sections.cutNone')}>
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          leftSection={<IconScissors size={15} />}
+          data-disabled={!canCut || undefined}
+          aria-disabled={!canCut}
+          onClick={() => {
+            if (!canCut) return
+            setPicked(under + 1)
+            set(
+              splitRegion(tune, regions, measure.id),
+              t('arrange.command.cut', { number: numbers[spot!.measure] }),
+            )
+          }}
+        >
+          {canCut ? t('sections.cutAt', { number: numbers[spot!.measure] }) : t('sections.cut')}
+        </Button>
+      </Tooltip>
+      {regions.length === 1 && tune.sections.length > 1 ? (
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          onClick={() =>
+            set(
+              tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...regions]),
+              t('arrange.command.cutParts'),
+            )
+          }
+        >
+          {t('sections.byParts')}
+        </Button>
+      ) : null}
+    </>
+  )
+}
+
 /** The pattern of the active section, where it accompanies with one. */
 export function SectionPattern({
   tune,
@@ -133,10 +190,10 @@ export function SectionPattern({
   )
 }
 
-/** Style, level and school of the active section; where to cut and to join. */
-export function SectionTools({ tune, numbers, arranger, settings, spot, section }: Props) {
+/** Style, level, ornaments and school of the active section. */
+export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 'numbers' | 'spot'>) {
   const { t } = useTranslation()
-  const { active, under, measure, setPicked } = section
+  const { active } = section
   const { regions, instrument } = settings
   const region = regions[active]!
   const school = region.school ?? USUAL_SCHOOL
@@ -150,12 +207,11 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
     label: t(`arrange.styles.${s}`),
     disabled: refusalOf(s, 2, { strings }) !== undefined,
   })
-  const canCut = measure !== undefined && under >= 0 && regions[under]!.from !== measure.id
   return (
     <>
       <Select
         size="xs"
-        w={148}
+        w={132}
         aria-label={t('arrange.style')}
         value={region.style}
         allowDeselect={false}
@@ -199,6 +255,12 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
           ),
         }))}
       />
+      {isAccompaniment(region.style) ? null : (
+        <OrnamentMenu
+          value={region.ornament ?? USUAL_ORNAMENT}
+          onChange={(ornament, label) => choose({ ornament }, label)}
+        />
+      )}
       <Popover width={380} position="bottom-start" shadow="md" withinPortal trapFocus>
         <Popover.Target>
           <Button size="compact-xs" h={28} variant="default" leftSection={<IconSchool size={16} />}>
@@ -214,41 +276,6 @@ export function SectionTools({ tune, numbers, arranger, settings, spot, section 
           />
         </Popover.Dropdown>
       </Popover>
-      <Tooltip label={measure ? t('sections.cutHint') : t('sections.cutNone')}>
-        <Button
-          size="compact-xs"
-          h={28}
-          variant="default"
-          leftSection={<IconScissors size={15} />}
-          data-disabled={!canCut || undefined}
-          aria-disabled={!canCut}
-          onClick={() => {
-            if (!canCut) return
-            setPicked(under + 1)
-            set(
-              splitRegion(tune, regions, measure.id),
-              t('arrange.command.cut', { number: numbers[spot!.measure] }),
-            )
-          }}
-        >
-          {canCut ? t('sections.cutAt', { number: numbers[spot!.measure] }) : t('sections.cut')}
-        </Button>
-      </Tooltip>
-      {regions.length === 1 && tune.sections.length > 1 ? (
-        <Button
-          size="compact-xs"
-          h={28}
-          variant="default"
-          onClick={() =>
-            set(
-              tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...regions]),
-              t('arrange.command.cutParts'),
-            )
-          }
-        >
-          {t('sections.byParts')}
-        </Button>
-      ) : null}
       {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
     </>
   )

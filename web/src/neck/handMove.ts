@@ -23,6 +23,14 @@ export function handAt(model: SheetModel, spot: Spot): HandMoment | undefined {
   return { before: grips[low - 1], now: grips[low]!, next: grips[low + 1] }
 }
 
+/** The same with the fingers that wait for a pull-off or stay under a hammer-on: all that is down. */
+export function withReadyFingers(moment: HandMoment | undefined): HandMoment | undefined {
+  if (!moment) return undefined
+  const whole = (g: Grip) => (g.ready ? { ...g, pressed: [...g.pressed, ...g.ready] } : g)
+  const { before, now, next } = moment
+  return { before: before && whole(before), now: whole(now), next: next && whole(next) }
+}
+
 export interface HandMove {
   readonly stays: number[]
   readonly slides: number[]

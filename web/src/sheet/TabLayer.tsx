@@ -1,6 +1,7 @@
 import {
   chordText,
   countAt,
+  isArrival,
   missingHead,
   pitchAt,
   type HarmonySegment,
@@ -149,6 +150,9 @@ function MeasureLanes({
               <title>{titleOf(t, name, n)}</title>
             </text>
             {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
+            {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}
+            {n.bend ? <BendSign note={n} x={at + half + 2} y={y} /> : null}
+            {n.vibrato ? <VibratoSign x={at + half + 4} y={y - 9} /> : null}
             {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
             {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}
             {layers.fingers && n.left !== 0 ? (
@@ -159,6 +163,7 @@ function MeasureLanes({
           </Fragment>
         )
       })}
+      <Joins model={model} measure={placed.index} x={x} rows={rows} />
       <Words events={model.sung.get(placed.index) ?? []} x={x} y={rows.lyrics} />
       {layers.counts ? <Counts measure={measure} notes={notes} x={x} y={rows.counts} /> : null}
       {layers.picking
@@ -181,6 +186,102 @@ function fretText({ place, attack, optional }: TabNote): string {
 /** True for the note of an onset on its highest string. */
 const isTop = (notes: readonly TabNote[], note: TabNote): boolean =>
   !notes.some((n) => n.pos.tick === note.pos.tick && n.place.string < note.place.string)
+
+const JOIN_SIGNS = { hammer: 'h', pull: 'p', slide: '' } as const
+
+/** Slurs of the fretting hand: an arc from note to note with its letter, a line for a slide. Into the measure from its left edge. */
+function Joins({
+  model,
+  measure,
+  x,
+  rows,
+}: {
+  model: SheetModel
+  measure: number
+  x: (tick: number) => number
+  rows: Rows
+}) {
+  const { t } = useTranslation()
+  return (model.notes.get(measure) ?? []).map((to) => {
+    const joined = model.joins.get(to.id)
+    if (!joined) return null
+    const { from, kind } = joined
+    const y = tabY(rows, to.place.string)
+    const right = x(to.pos.tick) - 6
+    const left = from.pos.measure === to.pos.measure ? x(from.pos.tick) + 7 : x(0) - 14
+    const mid = (left + right) / 2
+    const title = t(`sheet.join.${kind}`, {
+      string: to.place.string,
+      from: from.place.fret,
+      to: to.place.fret,
+    })
+    if (kind === 'slide') {
+      const way = to.place.fret > from.place.fret ? 3.5 : -3.5
+      return (
+        <path key={to.id} className="join-sign" d={`M ${left + 1} ${y + way} L ${right - 1} ${y - way}`}>
+          <title>{title}</title>
+        </path>
+      )
+    }
+    return (
+      <g key={to.id}>
+        <path className="join-sign" d={`M ${left - 3} ${y - 9} Q ${mid} ${y - 15} ${right + 3} ${y - 9}`}>
+          <title>{title}</title>
+        </path>
+        <text className="join-letter" x={mid} y={y - 12}>
+          {JOIN_SIGNS[kind]}
+        </text>
+      </g>
+    )
+  })
+}
+
+/** Short notes before a note, small, joined by the letters of what the finger does. */
+function Graces({ note, right, y }: { note: TabNote; right: number; y: number }) {
+  const { graces = [] } = note
+  const letter = { pluck: '', hammer: 'h', pull: 'p', slide: '/' } as const
+  const parts = graces.map((g, i) => `${i > 0 ? letter[g.attack] : ''}${g.place.fret}`)
+  const end = isArrival(note.attack) ? letter[note.attack] : ''
+  const text = parts.join('') + end
+  return (
+    <>
+      <rect
+        className="tab-halo"
+        x={right - 5.4 * text.length}
+        y={y - 6}
+        width={5.4 * text.length}
+        height={12}
+      />
+      <text className="tab-grace" x={right} y={y + 3.4}>
+        {text}
+      </text>
+    </>
+  )
+}
+
+const HALF_STEPS: Readonly<Record<number, string>> = { 0.5: '¼', 1: '½', 2: '1', 3: '1½', 4: '2' }
+
+/** An arrow up (or down again) with the bend's whole steps. */
+function BendSign({ note: { bend }, x, y }: { note: TabNote; x: number; y: number }) {
+  const { kind, semitones } = bend!
+  const straight = kind === 'prebend' || kind === 'held'
+  const curve = straight ? `M ${x} ${y} V ${y - 14}` : `M ${x} ${y} Q ${x + 8} ${y} ${x + 8} ${y - 14}`
+  const tip = straight ? x : x + 8
+  const down = kind === 'release' ? ` M ${tip} ${y - 14} Q ${tip + 8} ${y - 14} ${tip + 8} ${y - 2}` : ''
+  return (
+    <g>
+      <path className="join-sign" d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4${down}`} />
+      <text className="join-letter" x={tip} y={y - 17}>
+        {HALF_STEPS[semitones] ?? semitones}
+      </text>
+    </g>
+  )
+}
+
+/** A short wavy line. */
+function VibratoSign({ x, y }: { x: number; y: number }) {
+  return <path className="join-sign" d={`M ${x} ${y} q 2 -4 4 0 t 4 0 t 4 0 t 4 0`} />
+}
 
 /** The words under the staff, verse by verse; a hyphen stands between the syllables of a word. */
 function Words({ events, x, y }: { events: readonly TuneEvent[]; x: (tick: number) => number; y: number }) {
@@ -246,8 +347,9 @@ function onsetsOf(notes: readonly TabNote[]): TabNote[][] {
 /** The picking hand under an onset: one stroke sign for a pick; the thumb beneath the fingers. */
 function PickSigns({ onset, x, y }: { onset: readonly TabNote[]; x: number; y: number }) {
   const signs = [...new Set(onset.map((n) => n.right))]
-  const stroke = signs.find((s) => s === 'down' || s === 'up')
-  const fingers = signs.filter((s) => s !== 'down' && s !== 'up' && s !== 'p')
+  const plain = signs.filter((s) => s !== 'none')
+  const stroke = plain.find((s) => s === 'down' || s === 'up')
+  const fingers = plain.filter((s) => s !== 'down' && s !== 'up' && s !== 'p')
   const lower = y + (fingers.length > 0 ? 14 : 0)
   return (
     <g>

@@ -6,6 +6,7 @@ import {
   transposeKey,
   unfold,
   WHOLE,
+  type Arrival,
   type ArrangementDoc,
   type HarmonySegment,
   type Id,
@@ -30,6 +31,12 @@ export interface Spot {
   readonly tick: number
 }
 
+/** How a note is reached, and from which. */
+export interface Join {
+  readonly from: TabNote
+  readonly kind: Arrival
+}
+
 /** All that the sheet draws, derived from the documents. */
 export interface SheetModel {
   readonly tune: TuneDoc
@@ -48,6 +55,8 @@ export interface SheetModel {
   readonly verses: number
   /** Events of the melody with words, by measure index. */
   readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
+  /** Notes that the fretting hand reaches from another, by id. */
+  readonly joins: ReadonlyMap<Id, Join>
   readonly layoutMeasures: readonly LayoutMeasure[]
   /** Every spot with an onset, in written order: where the arrow keys walk. */
   readonly spots: readonly Spot[]
@@ -90,7 +99,7 @@ export function sheetModel(
     return {
       length: m.length,
       onsets: [...onsets, ...chords, ...(notes.get(i) ?? []).map((n) => n.pos.tick)],
-      needs: new Map((sung.get(i) ?? []).map((e) => [e.pos.tick, wordsWidth(e)])),
+      needs: needsOf(sung.get(i) ?? [], notes.get(i) ?? []),
       signs: clefSigns + (m.repeatStart ? 14 : 0) + (accidentals ? 8 : 0),
     }
   })
@@ -110,10 +119,21 @@ export function sheetModel(
     doubleStyle: doubleStyle(tune, arrangement?.regions ?? []),
     verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
     sung,
+    joins: joinsOf(arrangement?.base),
     layoutMeasures,
     spots,
     ...(arrangement ? { setup: arrangement.setup, layer: arrangement.base } : {}),
   }
+}
+
+function joinsOf(layer: Layer | undefined): Map<Id, Join> {
+  const byId = new Map(layer?.notes.map((n) => [n.id, n]))
+  return new Map(
+    (layer?.spans ?? []).flatMap(({ kind, from, to }) => {
+      const first = byId.get(from)
+      return first && kind !== 'letRing' ? [[to, { from: first, kind }] as const] : []
+    }),
+  )
 }
 
 /** The syllables of a note, verse by verse. */
@@ -122,6 +142,18 @@ export const versesOf = ({ lyric = '', moreLyrics = [] }: TuneEvent): string[] =
 /** Mean width of a letter of the words, in px, and the room between two syllables. */
 const LETTER = 6.6
 const APART = 7
+
+/** Room at an onset: for its words, and for the short notes that stand before the next one. */
+function needsOf(words: readonly TuneEvent[], notes: readonly TabNote[]): Map<number, number> {
+  const needs = new Map(words.map((e) => [e.pos.tick, wordsWidth(e)]))
+  const ticks = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
+  for (const n of notes) {
+    const before = ticks[ticks.indexOf(n.pos.tick) - 1]
+    if (!n.graces || before === undefined) continue
+    needs.set(before, Math.max(needs.get(before) ?? 0, 26 + 11 * n.graces.length))
+  }
+  return needs
+}
 
 const wordsWidth = (event: TuneEvent): number =>
   Math.max(...versesOf(event).map((v) => v.length)) * LETTER + APART

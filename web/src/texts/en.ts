@@ -108,6 +108,11 @@ export const en = {
     pickup: 'Pickup',
     note: '{{name}}, string {{string}}, fret {{fret}}',
     openNote: '{{name}}, open string {{string}}',
+    join: {
+      hammer: 'Hammer-on on string {{string}} from fret {{from}} to {{to}}',
+      pull: 'Pull-off on string {{string}} from fret {{from}} to {{to}}',
+      slide: 'Slide on string {{string}} from fret {{from}} to {{to}}',
+    },
     mutedNote: 'String {{string}}, muted',
     harmonic: '{{name}}, harmonic of string {{string}} touched at fret {{fret}}',
     pinned: 'The pinned shape of this chord is held',

@@ -20,6 +20,7 @@ import {
   type HarmonyCandidate,
   type Id,
   type Layer,
+  type LeftOrnament,
   type LeftOut,
   type Lock,
   type Plan,
@@ -89,6 +90,14 @@ const arrangingOf = (order: ArrangeOrder) =>
 
 const hashOf = ({ tune, setup, regions, locks }: ArrangeOrder) => inputHash(tune, setup, regions, locks)
 
+/** The result for an order: the last one where it is the same. */
+function arrangedAs(order: ArrangeOrder): Arranged {
+  const hash = hashOf(order)
+  if (last?.hash !== hash || last.tune !== order.tune.id)
+    last = { hash, tune: order.tune.id, arranged: finish(arrangingOf(order)) }
+  return last.arranged
+}
+
 const api = {
   /** Reads ABC; every tune gets a fresh id. */
   read(text: string): TuneReading[] {
@@ -140,10 +149,7 @@ const api = {
 
   /** Other ways to play an onset or a measure of an arrangement, next best first. */
   alternatives(order: ArrangeOrder, target: AlternativesTarget): Alternative[] {
-    const hash = hashOf(order)
-    if (last?.hash !== hash || last.tune !== order.tune.id)
-      last = { hash, tune: order.tune.id, arranged: finish(arrangingOf(order)) }
-    const { plan, solution } = last.arranged
+    const { plan, solution } = arrangedAs(order)
     const slices = slicesOf(plan, target)
     return slices ? alternativesFor(order.tune, order.setup, plan, solution, slices) : []
   },
@@ -171,6 +177,11 @@ const api = {
   remarks(tune: TuneDoc, doc: ArrangementDoc): readonly AccompanyRemark[] {
     const planned = makePlan(tune, doc.setup, doc.regions)
     return planned.ok ? accompany(tune, doc.setup, planned.plan, doc.regions).remarks : []
+  },
+
+  /** Ornaments of the source that an arrangement does not play: known from the arranging itself. */
+  ornamentsLeft(tune: TuneDoc, { setup, regions, base }: ArrangementDoc): readonly LeftOrnament[] {
+    return arrangedAs({ tune, setup, regions, locks: base.locks }).ornamentsLeft
   },
 
   cancel(job: number): void {

@@ -24,6 +24,8 @@ export const leftOutInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().l
 
 export const remarksInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().remarks(tune, doc)
 
+export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().ornamentsLeft(tune, doc)
+
 /** A run that can be stopped. */
 export interface ArrangeRun {
   readonly reply: Promise<ArrangeReply>

@@ -5,6 +5,8 @@ declare module 'abcjs/src/api/abc_tunebook.js' {
     accidental?: string
     startTie?: object
     endTie?: boolean
+    startSlur?: object[]
+    endSlur?: unknown[]
   }
   export interface AbcElement {
     el_type: string

@@ -3,6 +3,7 @@ import { harmoniseIn } from '../../harmony/harmonise.ts'
 import type { Id } from '../../model/ids.ts'
 import { TUNE_SCHEMA, type Measure, type TuneDoc } from '../../model/tune.ts'
 import { measureNumbers } from '../../form/measureNumbers.ts'
+import { isKnownOrnament } from '../../ornament/sourceOrnaments.ts'
 import { measureLength } from '../../time/metre.ts'
 import { USUAL_TEMPO } from '../../time/tempo.ts'
 import { QUARTER } from '../../time/ticks.ts'
@@ -307,9 +308,18 @@ function reportKept(
   const graces = first.events.filter((e) => e.graces.length > 0)
   const ornaments = first.events.filter((e) => e.ornaments.length > 0)
   const stacked = first.events.filter((e) => e.chordTones.length > 0)
-  if (graces.length > 0) report('note', at(graces[0]!.id), `grace notes on ${graces.length} notes`, kept)
-  if (ornaments.length > 0)
-    report('note', at(ornaments[0]!.id), `ornaments on ${ornaments.length} notes`, kept)
+  const unknown = ornaments.filter((e) => e.ornaments.some((o) => !isKnownOrnament(o)))
+  if (graces.length > 0)
+    report('note', at(graces[0]!.id), `grace notes on ${graces.length} notes`, 'played where the hand can')
+  if (ornaments.length > unknown.length)
+    report(
+      'note',
+      at(ornaments.find((e) => !unknown.includes(e))!.id),
+      `ornaments on ${ornaments.length - unknown.length} notes`,
+      'played where the hand can',
+    )
+  if (unknown.length > 0)
+    report('note', at(unknown[0]!.id), `ornaments of other kinds on ${unknown.length} notes`, kept)
   if (stacked.length > 0)
     report(
       'note',

@@ -77,6 +77,7 @@ export class VoiceReader {
   private readonly memory: AccidentalMemory
   private metre: Metre
   private key: Key
+  private slurs = 0
   private tick: Ticks = 0
   private open: DraftMeasure | undefined
   private next = { repeatStart: false, endings: [] as number[] }
@@ -274,12 +275,20 @@ export class VoiceReader {
       chordTones: sounding.slice(0, -1).map((s) => s.pitch),
       graces: (element.gracenotes ?? []).map((g) => this.sounding(this.memory.spell(g.pitch, g.accidental))),
       ornaments: (element.decoration ?? []).filter((d) => !SIGNS.has(d)),
+      ...(this.slurredHere(element) ? { slurred: true as const } : {}),
       ...lyricsOf(element),
     })
     this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
     this.tie(element, sounding)
     this.tick += ticks
     if (this.tuplet && --this.tuplet.left <= 0) this.tuplet = undefined
+  }
+
+  /** True inside a slur that began before this note. */
+  private slurredHere({ pitches = [] }: AbcElement): boolean {
+    const joined = this.slurs > 0
+    for (const p of pitches) this.slurs += (p.startSlur?.length ?? 0) - (p.endSlur?.length ?? 0)
+    return joined && pitches.length > 0
   }
 
   private wholeMeasures(element: AbcElement): void {

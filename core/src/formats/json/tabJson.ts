@@ -1,5 +1,5 @@
 import type { AuditReport } from '../../audit/audit.ts'
-import type { FinishedTab, SourceNote, WrittenNote } from '../../audit/finishedTab.ts'
+import type { FinishedTab, HeldGrip, SourceNote, WrittenNote } from '../../audit/finishedTab.ts'
 import { measureNumbers } from '../../form/measureNumbers.ts'
 import { measureAt, ticksAt, type MelodyNote } from '../../form/timeline.ts'
 import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../harmony/chordSymbol.ts'
@@ -56,6 +56,8 @@ export interface TabJson {
   /** The melody of measures that are accompanied. */
   readonly sung?: readonly SourceNote[]
   readonly notes: readonly WrittenNote[]
+  /** All fingers that are down, from `start` to the next grip's. */
+  readonly grips?: readonly HeldGrip[]
   /** `symbol` is the shape behind the capo, `sounding` what is heard; equal without a capo. */
   readonly chords: readonly {
     start: number
@@ -120,9 +122,30 @@ export function tabJson(
       leftFinger: n.left,
       rightFinger: n.right,
       technique: n.attack,
+      ...(n.graces
+        ? {
+            graces: n.graces.map((g) => ({
+              string: g.place.string,
+              fret: g.place.fret,
+              midi: pitchAt(setup, g.place),
+              leftFinger: g.left,
+              technique: g.attack,
+            })),
+          }
+        : {}),
+      ...(n.bend ? { bend: n.bend.semitones, bendKind: n.bend.kind } : {}),
+      ...(n.vibrato ? { vibrato: true } : {}),
       ...(n.accent ? { accent: true } : {}),
       ...(n.palmMute ? { palmMute: true } : {}),
       ...(n.optional ? { optional: true } : {}),
+    })),
+    grips: layer.grips.map((g) => ({
+      start: ticksAt(timeline, g.pos),
+      pressed: [...g.pressed, ...(g.ready ?? [])].map(({ string, fret, finger }) => ({
+        string,
+        fret,
+        finger,
+      })),
     })),
     chords: plan.harmony.map((h) => ({
       start: h.start,
@@ -195,6 +218,7 @@ export function finishedTabOf(json: TabJson): FinishedTab {
     tempos: json.tune.tempos,
     source: json.source,
     notes: json.notes,
+    grips: json.grips ?? [],
     chords: json.chords.map((c) => {
       const reading = readChordSymbol(c.sounding)
       const wanted = c.rootWanted ?? true

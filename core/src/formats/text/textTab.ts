@@ -1,6 +1,7 @@
 import { measureNumbers } from '../../form/measureNumbers.ts'
 import type { Timeline } from '../../form/timeline.ts'
 import { chordText } from '../../harmony/chordSymbol.ts'
+import type { Id } from '../../model/ids.ts'
 import type { Layer, TabNote } from '../../model/arrangement.ts'
 import type { Measure, TuneDoc } from '../../model/tune.ts'
 import type { Setup } from '../../neck/setup.ts'
@@ -67,17 +68,25 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
   const start = timeline.starts[index]!
   const notes = layer.notes.filter((n) => n.pos.measure === measure.id)
   const chordsHere = harmony.filter((h) => h.start >= start && h.start < start + measure.length)
+  const frets = slidFrom(layer)
   const onsets = [
     ...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)]),
   ].sort((a, b) => a - b)
-  const columns = columnsOf(onsets, measure.length)
+  const leads = new Map(notes.map((n) => [n.id, leadText(n, frets)]))
+  const room = new Map<Ticks, number>()
+  for (const n of notes) room.set(n.pos.tick, Math.max(room.get(n.pos.tick) ?? 0, leads.get(n.id)!.length))
+  const columns = columnsOf(onsets, measure.length, room)
   const width = columns.width
   const open = measure.repeatStart ? ':' : ''
   const close =
     measure.repeatEnd > 1 ? ':|' : measure.barline === 'final' || measure.barline === 'double' ? '||' : '|'
   const rows = Array.from({ length: input.setup.instrument.strings }, (_, s) => {
     const cells = new Array<string>(width).fill('-')
-    for (const n of notes) if (n.place.string === s + 1) put(cells, columns.at.get(n.pos.tick)!, fretText(n))
+    for (const n of notes) {
+      if (n.place.string !== s + 1) continue
+      const lead = leads.get(n.id)!
+      put(cells, columns.at.get(n.pos.tick)! - lead.length, lead + fretText(n))
+    }
     return (
       (s === 2 || s === 3 ? open.padEnd(1, '-') : '-') +
       cells.join('') +
@@ -94,10 +103,30 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
   return { rows, chords: line.slice(0, rows[0]!.length).join(''), heading }
 }
 
+/** What stands before a fret: its grace notes, and the sign of an arrival: `h` hammer-on, `p` pull-off, slides as they go. */
+function leadText(note: TabNote, before: ReadonlyMap<Id, number>): string {
+  const chain = [...(note.graces ?? []), note]
+  let text = ''
+  chain.forEach(({ place, attack }, i) => {
+    const last = i === 0 ? before.get(note.id) : chain[i - 1]!.place.fret
+    if (attack === 'hammer') text += 'h'
+    else if (attack === 'pull') text += 'p'
+    else if (attack === 'slide') text += last !== undefined && last > place.fret ? '\\' : '/'
+    if (i < chain.length - 1) text += (i > 0 && attack === 'pluck' ? '-' : '') + String(place.fret)
+  })
+  return text
+}
+
 /** Harmonics stand in angle brackets, muted strings are crosses, what may be left out stands in brackets. */
 function fretText({ place, attack, optional }: TabNote): string {
   const text = attack === 'muted' ? 'x' : place.harmonic ? `<${place.fret}>` : String(place.fret)
   return optional ? `(${text})` : text
+}
+
+/** The fret from which each joined note is reached. */
+function slidFrom({ notes, spans }: Layer): Map<Id, number> {
+  const fretOf = new Map(notes.map((n) => [n.id, n.place.fret]))
+  return new Map(spans.map((s) => [s.to, fretOf.get(s.from) ?? 0]))
 }
 
 function put(cells: string[], at: number, text: string): void {
@@ -105,15 +134,20 @@ function put(cells: string[], at: number, text: string): void {
 }
 
 /** A column for each onset: one dash a sixteenth, at least room for two digits and a dash. */
-function columnsOf(onsets: readonly Ticks[], length: Ticks): { at: Map<Ticks, number>; width: number } {
+function columnsOf(
+  onsets: readonly Ticks[],
+  length: Ticks,
+  room: ReadonlyMap<Ticks, number>,
+): { at: Map<Ticks, number>; width: number } {
   const at = new Map<Ticks, number>()
   let column = 0
   onsets.forEach((tick, i) => {
     const before = onsets[i - 1]
+    const lead = room.get(tick) ?? 0
     column =
       before === undefined
-        ? Math.round(tick / CELL)
-        : column + Math.max(3, Math.round((tick - before) / CELL))
+        ? Math.max(lead, Math.round(tick / CELL))
+        : column + Math.max(3, lead + (lead > 1 ? 2 : 0), Math.round((tick - before) / CELL))
     at.set(tick, column)
   })
   const last = onsets.at(-1) ?? 0

@@ -1,4 +1,4 @@
-/** Texts of accompaniments: styles, patterns, strums. */
+/** Texts of accompaniments and ornaments. */
 export const accompany = {
   pattern: {
     button: 'Pattern: {{name}}',
@@ -91,6 +91,28 @@ export const accompany = {
       'long-rope': 'Long rope',
       'bell-rope': 'Bell rope',
     },
+  },
+  ornament: {
+    button: 'Ornaments: {{what}}',
+    command: 'Ornaments: {{what}}',
+    short: { 0: 'Plain', 1: 'As written', 2: 'Slurred', 3: 'Ornate' },
+    long: {
+      0: 'every note plucked',
+      1: 'grace notes, signs and slurs of the source',
+      2: 'and slurs where line, tempo and hand allow',
+      3: 'as many as this hand can, grace notes too',
+    },
+    left_one: '{{count}} ornament of the source is left out',
+    left_other: '{{count}} ornaments of the source are left out',
+    reason: {
+      noRoom: 'no finger is free for it at this place',
+      tooFast: 'too fast for it at this tempo',
+      none: 'the section is to be played plain',
+    },
+    how: 'Sounded',
+    ways: { auto: 'As it comes', pluck: 'Plucked', hammer: 'Hammer-on', pull: 'Pull-off', slide: 'Slide' },
+    missed: 'Not possible here: the note before must sound into it on the same string.',
+    howCommand: '{{what}} in measure {{number}}',
   },
   accompany: {
     solo: 'Plays the tune',

@@ -204,6 +204,8 @@ export const bench = {
       secondCut: 'the second voice is let go {{n}} beats early',
       voicingLost: 'the chord is let go for another one',
       sameBass: 'the same bass twice running',
+      ornamentLost: 'no room for the ornament here',
+      slurBroken: 'slurred notes on two strings',
       hover: 'the hand waits away from the nut',
       highPosition: 'the hand stands at fret {{n}}',
       melodyOnBassString: 'the melody lies on a bass string',

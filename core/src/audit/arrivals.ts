@@ -1,0 +1,117 @@
+import type { HeldGrip, WrittenGrace, WrittenNote } from './finishedTab.ts'
+import type { PlayedNote } from './playedOrder.ts'
+
+/** What an arrival breaks, in words; undefined where all its preconditions hold. */
+export type ArrivalFault = { readonly kind: 'arrivalFrom' | 'fingerNotDown'; readonly text: string }
+
+const ARRIVALS = new Set(['hammer', 'pull', 'slide'])
+export const isArrivalNote = ({ technique }: Pick<WrittenNote, 'technique'>): boolean =>
+  ARRIVALS.has(technique)
+
+/**
+ * Checks notes that the fretting hand sounds alone, from the page: a hammer-on rises from a note that still sounds on its
+ * string and whose finger stays down; a pull-off falls to an open string or to a finger that is down before; a slide is
+ * made by one finger.
+ */
+export function arrivalFaults(
+  played: readonly PlayedNote[],
+  grips: readonly HeldGrip[],
+): { readonly note: WrittenNote; readonly fault: ArrivalFault }[] {
+  const faults: { note: WrittenNote; fault: ArrivalFault }[] = []
+  const last = new Map<number, PlayedNote>()
+  for (const p of played) {
+    const { note } = p
+    const before = last.get(note.string)
+    last.set(note.string, p)
+    const add = (fault: ArrivalFault | undefined) => fault && faults.push({ note, fault })
+    const at = gripAt(grips, note.start)
+    if (note.graces?.length) {
+      add(chainFault(note, note.graces, at))
+      continue
+    }
+    if (!isArrivalNote(note)) continue
+    const sounds =
+      before && before.at < p.at && before.at + Math.min(before.note.duration, before.note.ring) >= p.at
+    if (!sounds)
+      add({
+        kind: 'arrivalFrom',
+        text: `nothing sounds on string ${note.string} for a ${note.technique} to come from`,
+      })
+    else add(stepFault(before.note, note, gripAt(grips, note.start - 1), at))
+  }
+  return faults
+}
+
+interface Stopped {
+  readonly fret: number
+  readonly leftFinger: WrittenNote['leftFinger']
+  readonly technique: string
+}
+
+/** One step along a string. */
+function stepFault(
+  from: Stopped,
+  to: Stopped & Pick<WrittenNote, 'string'>,
+  before: HeldGrip | undefined,
+  at: HeldGrip | undefined,
+): ArrivalFault | undefined {
+  const { string } = to
+  const wrongWay =
+    to.technique === 'hammer'
+      ? to.fret <= from.fret
+      : to.technique === 'pull'
+        ? to.fret >= from.fret
+        : to.fret === from.fret
+  if (wrongWay) return { kind: 'arrivalFrom', text: `a ${to.technique} from fret ${from.fret} to ${to.fret}` }
+  if (to.technique === 'slide')
+    return from.leftFinger === to.leftFinger && from.fret > 0 && to.fret > 0
+      ? undefined
+      : { kind: 'arrivalFrom', text: `a slide needs one finger, not ${from.leftFinger} and ${to.leftFinger}` }
+  if (from.leftFinger === to.leftFinger)
+    return {
+      kind: 'fingerNotDown',
+      text: `finger ${to.leftFinger} cannot reach its own note by ${to.technique}`,
+    }
+  if (to.technique === 'hammer' && from.fret > 0 && at && !isDown(at, string, from))
+    return {
+      kind: 'fingerNotDown',
+      text: `finger ${from.leftFinger} must stay at fret ${from.fret} of string ${string} under the hammer-on`,
+    }
+  if (to.technique === 'pull' && to.fret > 0 && before && !isDown(before, string, to))
+    return {
+      kind: 'fingerNotDown',
+      text: `finger ${to.leftFinger} must be at fret ${to.fret} of string ${string} before the pull-off`,
+    }
+  return undefined
+}
+
+/** Short notes and their note: one after the other, all their fingers down at once. */
+function chainFault(
+  note: WrittenNote,
+  graces: readonly WrittenGrace[],
+  at: HeldGrip | undefined,
+): ArrivalFault | undefined {
+  const chain = [...graces, note]
+  for (let i = 1; i < chain.length; i++) {
+    const [a, b] = [chain[i - 1]!, chain[i]!]
+    if (a.string !== note.string || !isArrivalNote(b)) continue
+    const fault = stepFault(a, b, at, at)
+    if (fault) return fault
+  }
+  return undefined
+}
+
+const isDown = ({ pressed }: HeldGrip, string: number, { fret, leftFinger }: Stopped): boolean =>
+  pressed.some((p) => p.string === string && p.fret === fret && p.finger === leftFinger)
+
+/** The grip that is held at a written time; undefined where the page has none. */
+function gripAt(grips: readonly HeldGrip[], at: number): HeldGrip | undefined {
+  let low = 0
+  let high = grips.length
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if (grips[mid]!.start <= at) low = mid + 1
+    else high = mid
+  }
+  return grips[low - 1]
+}

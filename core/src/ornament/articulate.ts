@@ -1,0 +1,296 @@
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import {
+  isArrival,
+  USUAL_ORNAMENT,
+  type Arrival,
+  type Grip,
+  type Lock,
+  type Ornament,
+  type Region,
+  type Span,
+  type TabNote,
+} from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { TuneDoc, TuneEvent } from '../model/tune.ts'
+import { openPitch, type Setup } from '../neck/setup.ts'
+import { scaleOf, type Key } from '../pitch/key.ts'
+import { mod12 } from '../pitch/pitch.ts'
+import { beatStarts, missingHead, strongBeats } from '../time/metre.ts'
+import type { Ticks } from '../time/ticks.ts'
+import { mayLead, reachedBy } from './arrival.ts'
+import { graceChain } from './graceChain.ts'
+import { GRACE_S } from './graceTime.ts'
+import { allPressed } from './handRoom.ts'
+import { sourceGraces } from './sourceOrnaments.ts'
+
+/** A note before it is known how the picking hand sounds it. */
+export type Unpicked = Omit<TabNote, 'right'>
+
+/** What of a plan the pass looks at. */
+export interface OrnamentPlan {
+  readonly timeline: Timeline
+  readonly keys: readonly Key[]
+  readonly transposed: number
+  readonly regions: readonly (Region | undefined)[]
+  readonly junctions: readonly { readonly to: number }[]
+  readonly follows: readonly boolean[]
+  readonly secondsBetween: (from: Ticks, to: Ticks) => number
+}
+
+/** An ornament of the source that is not played. `measure` is an index. */
+export interface LeftOrnament {
+  readonly measure: number
+  readonly tick: Ticks
+  readonly reason: 'noRoom' | 'tooFast' | 'none'
+}
+
+export interface Articulated {
+  readonly notes: readonly Unpicked[]
+  readonly grips: readonly Grip[]
+  readonly spans: readonly Span[]
+  readonly left: readonly LeftOrnament[]
+}
+
+/** Seconds that a note keeps at least behind its short notes. Common practice, no source. */
+const LEAST_LEFT_S = 0.09
+
+/** Seconds between two notes that a slur may join unasked: slower ones ring better plucked. No source. */
+const SLUR_S = { least: 0.09, most: 0.42 }
+
+/** A note of this many seconds may get a short one before it at the fullest density. No source. */
+const GRACED_S = 0.5
+
+/** Semitones that an unasked slur spans at most, by density. */
+const SPANS: Readonly<Record<Ornament, number>> = { 0: 0, 1: 0, 2: 2, 3: 4 }
+
+/**
+ * Decides which notes of the melody the fretting hand sounds alone: grace notes, signs and slurs of the source, slurs
+ * where line, tempo and hand allow them at the region's density, and what the teacher locked. What would break a
+ * precondition (a pull-off without its target down, a hammer-on that lets its lower finger go) is never written.
+ */
+export function articulate(
+  tune: TuneDoc,
+  setup: Setup,
+  plan: OrnamentPlan,
+  layer: { readonly notes: readonly Unpicked[]; readonly grips: readonly Grip[] },
+  locks: readonly Lock[],
+): Articulated {
+  const run = new Articulation(tune, setup, plan, layer, locks)
+  run.graces()
+  run.slurs()
+  return run.result()
+}
+
+class Articulation {
+  private readonly notes: Unpicked[]
+  private readonly grips: Grip[]
+  private readonly gripStarts: readonly Ticks[]
+  private readonly spans: Span[] = []
+  private readonly left: LeftOrnament[] = []
+  private readonly melody: readonly number[]
+  private readonly starts: readonly Ticks[]
+  private readonly events: ReadonlyMap<Id, TuneEvent>
+  private readonly wishes: ReadonlyMap<Id, unknown>
+  private readonly entered: ReadonlySet<number>
+
+  constructor(
+    private readonly tune: TuneDoc,
+    private readonly setup: Setup,
+    private readonly plan: OrnamentPlan,
+    layer: { readonly notes: readonly Unpicked[]; readonly grips: readonly Grip[] },
+    locks: readonly Lock[],
+  ) {
+    this.notes = [...layer.notes]
+    this.grips = [...layer.grips]
+    this.starts = this.notes.map((n) => ticksAt(plan.timeline, n.pos))
+    this.gripStarts = this.grips.map((g) => ticksAt(plan.timeline, g.pos))
+    this.melody = this.notes.flatMap((n, i) => (n.role === 'melody' ? [i] : []))
+    this.events = new Map(tune.events.map((e) => [e.id, e]))
+    this.wishes = new Map(locks.filter((l) => l.field === 'attack').map((l) => [l.target, l.value]))
+    this.entered = new Set(plan.junctions.map((j) => j.to))
+  }
+
+  result(): Articulated {
+    return { notes: this.notes, grips: this.grips, spans: this.spans, left: this.left }
+  }
+
+  /** Short notes before those that have them in the source, or get them at the fullest density. */
+  graces(): void {
+    for (const i of this.melody) {
+      const note = this.notes[i]!
+      const event = note.sourceId === undefined ? undefined : this.events.get(note.sourceId)
+      if (!event) continue
+      const density = this.densityAt(i)
+      const key = this.plan.keys[this.measureOf(i)]!
+      const wanted = sourceGraces(event, key, this.plan.transposed)
+      const pitches = wanted.length > 0 || density < 3 ? wanted : this.unaskedGrace(i, key)
+      if (pitches.length === 0) continue
+      if (wanted.length > 0 && density === 0) {
+        this.leave(i, 'none')
+        continue
+      }
+      const seconds = this.secondsOf(i)
+      if (seconds - pitches.length * GRACE_S < LEAST_LEFT_S) {
+        if (wanted.length > 0) this.leave(i, 'tooFast')
+        continue
+      }
+      const at = this.gripAt(this.starts[i]!)
+      const chain = at < 0 ? undefined : graceChain(this.setup, note, this.grips[at]!, pitches)
+      if (!chain) {
+        if (wanted.length > 0) this.leave(i, 'noRoom')
+        continue
+      }
+      this.grips[at] = chain.grip
+      this.notes[i] = { ...note, graces: chain.graces, attack: chain.attack }
+    }
+  }
+
+  /** At the fullest density a long note on a strong beat is hammered on from the step below it. */
+  private unaskedGrace(i: number, key: Key): number[] {
+    const note = this.notes[i]!
+    const measure = this.tune.measures[this.measureOf(i)]!
+    const strong = strongBeats(measure.metre).includes(note.pos.tick + missingHead(measure))
+    if (!strong || note.place.fret === 0 || note.place.harmonic || this.secondsOf(i) < GRACED_S) return []
+    const scale = scaleOf(key)
+    const open = openPitch(this.setup, note.place.string)
+    for (let fret = note.place.fret - 1; fret >= Math.max(0, note.place.fret - 2); fret--)
+      if (scale.includes(mod12(open + fret))) return [open + fret]
+    return []
+  }
+
+  /** Notes that the fretting hand reaches alone from the melody note before. */
+  slurs(): void {
+    let last = -2
+    this.melody.forEach((i, k) => {
+      const from = this.melody[k - 1]
+      if (from === undefined) return
+      const wish = this.wishes.get(this.notes[i]!.id)
+      if (wish === 'pluck' || this.notes[i]!.graces) return
+      const asked = typeof wish === 'string' && isArrival(wish) ? wish : undefined
+      if (!asked && !this.isWanted(from, i, last === k - 1)) return
+      if (this.join(from, i, asked)) last = k
+    })
+  }
+
+  /** True where the source slurs the note, or the density lets it be. */
+  private isWanted(from: number, to: number, afterSlur: boolean): boolean {
+    const density = this.densityAt(to)
+    const note = this.notes[to]!
+    if (density === 0) return false
+    if (note.sourceId !== undefined && this.events.get(note.sourceId)?.slurred) return true
+    if (density === 1) return false
+    const measure = this.tune.measures[this.measureOf(to)]!
+    if (beatStarts(measure.metre).includes(note.pos.tick + missingHead(measure))) return false
+    if (density === 2 && afterSlur) return false
+    const seconds = this.plan.secondsBetween(this.starts[from]!, this.starts[to]!)
+    if (seconds < SLUR_S.least || seconds > SLUR_S.most) return false
+    return Math.abs(note.place.fret - this.notes[from]!.place.fret) <= SPANS[density]
+  }
+
+  private join(from: number, to: number, asked: Arrival | undefined): boolean {
+    const [a, b] = [this.notes[from]!, this.notes[to]!]
+    if (!mayLead(a) || b.attack !== 'pluck' || !this.isHeldInto(from, to)) return false
+    const at = this.gripAt(this.starts[to]!)
+    const before = this.gripAt(this.starts[to]! - 1)
+    if (at < 0 || before < 0 || at === before) return false
+    const reached = reachedBy(this.setup, a, b, this.grips[before]!, this.grips[at]!, asked)
+    if (!reached || this.landsTooFast(before, reached.before)) return false
+    this.grips[before] = reached.before
+    this.grips[at] = reached.at
+    this.notes[to] = { ...b, attack: reached.how }
+    this.spans.push({ id: `s.${b.id}`, kind: reached.how, from: a.id, to: b.id })
+    for (const [p, q] of this.companions(from, to, reached.how)) {
+      this.notes[q] = { ...this.notes[q]!, attack: reached.how }
+      this.spans.push({
+        id: `s.${this.notes[q]!.id}`,
+        kind: reached.how,
+        from: this.notes[p]!.id,
+        to: this.notes[q]!.id,
+      })
+    }
+    return true
+  }
+
+  /** Notes struck with both that slide along with the melody: same string, same finger, as many frets. */
+  private companions(from: number, to: number, how: Arrival): (readonly [number, number])[] {
+    if (how !== 'slide') return []
+    const frets = this.notes[to]!.place.fret - this.notes[from]!.place.fret
+    const struckAt = (t: Ticks) => this.starts.flatMap((s, i) => (s === t ? [i] : []))
+    return struckAt(this.starts[to]!).flatMap((q) => {
+      if (q === to) return []
+      const p = struckAt(this.starts[from]!).find((x) => {
+        const [a, b] = [this.notes[x]!, this.notes[q]!]
+        return (
+          x !== from &&
+          a.place.string === b.place.string &&
+          a.left === b.left &&
+          a.left !== 0 &&
+          b.place.fret - a.place.fret === frets
+        )
+      })
+      return p === undefined ? [] : [[p, q] as const]
+    })
+  }
+
+  /** The first note sounds into the second in every pass: nothing between, same string, its finger down all the while. */
+  private isHeldInto(from: number, to: number): boolean {
+    const [a, b] = [this.notes[from]!, this.notes[to]!]
+    if (this.starts[from]! + a.dur.ticks !== this.starts[to]!) return false
+    const [ma, mb] = [this.measureOf(from), this.measureOf(to)]
+    if (mb !== ma && (mb !== ma + 1 || !this.plan.follows[mb] || this.entered.has(mb))) return false
+    for (let k = from + 1; k < to; k++) if (this.notes[k]!.place.string === a.place.string) return false
+    // Another voice struck with the second note on strings of the first would have to arrive too.
+    const [first, last] = [this.gripAt(this.starts[from]!), this.gripAt(this.starts[to]! - 1)]
+    for (let g = first; g <= last; g++) {
+      const down = this.grips[g]!.pressed.filter((p) => p.string === a.place.string)
+      if (a.left === 0 ? down.length > 0 : !down.some((p) => p.finger === a.left && p.fret === a.place.fret))
+        return false
+    }
+    return b.place.string === a.place.string
+  }
+
+  /** True where a finger that must be ready would jump there from elsewhere in no time. */
+  private landsTooFast(index: number, grip: Grip): boolean {
+    const added = (grip.ready ?? []).filter((p) => !this.grips[index]!.ready?.includes(p))
+    const start = this.gripStarts[index]!
+    return added.some((p) => {
+      for (let g = index - 1; g >= 0; g--) {
+        if (this.plan.secondsBetween(this.gripStarts[g + 1]!, start) > JUMP_S) return false
+        if (allPressed(this.grips[g]!).some((q) => q.finger === p.finger && q.string !== p.string))
+          return true
+      }
+      return false
+    })
+  }
+
+  private densityAt(i: number): Ornament {
+    return this.plan.regions[this.measureOf(i)]?.ornament ?? USUAL_ORNAMENT
+  }
+
+  private measureOf(i: number): number {
+    return this.plan.timeline.indexOf.get(this.notes[i]!.pos.measure)!
+  }
+
+  private secondsOf(i: number): number {
+    return this.plan.secondsBetween(this.starts[i]!, this.starts[i]! + this.notes[i]!.dur.ticks)
+  }
+
+  private leave(i: number, reason: LeftOrnament['reason']): void {
+    this.left.push({ measure: this.measureOf(i), tick: this.notes[i]!.pos.tick, reason })
+  }
+
+  /** Index of the grip that holds at a time; −1 before the first. */
+  private gripAt(at: Ticks): number {
+    let low = 0
+    let high = this.gripStarts.length
+    while (low < high) {
+      const mid = (low + high) >> 1
+      if (this.gripStarts[mid]! <= at) low = mid + 1
+      else high = mid
+    }
+    return low - 1
+  }
+}
+
+/** Seconds under which a finger is not asked to be ready on another string. */
+const JUMP_S = 0.15

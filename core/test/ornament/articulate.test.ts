@@ -1,0 +1,254 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  arranging,
+  audit,
+  finish,
+  finishedTabOf,
+  guitarSetup,
+  isArrival,
+  LEVELS,
+  midiOf,
+  ORNAMENTS,
+  pitchAt,
+  setupOf,
+  SOLO_STYLES,
+  tabJson,
+  USUAL_SCHOOL,
+  wholeTune,
+  refusalOf,
+  type Lock,
+  type Ornament,
+  type Region,
+  type Setup,
+  type Style,
+  type TuneDoc,
+} from '../../src/index.ts'
+import { readArrangementDoc } from '../../src/schema/index.ts'
+import { arrangementOf } from '../../src/index.ts'
+import { CORPUS, tuneOfMusic } from '../support/tunes.ts'
+
+function ornamented(
+  tune: TuneDoc,
+  style: Style,
+  level: 1 | 2 | 3 | 4 | 5,
+  ornament: Ornament,
+  { setup = guitarSetup(), locks = [] as Lock[], school = {} as Partial<Region['school']> } = {},
+) {
+  const regions = wholeTune(tune, style, level, { ...USUAL_SCHOOL, ...school }).map((r) => ({
+    ...r,
+    ornament,
+  }))
+  const arranged = finish(arranging(tune, setup, regions, { locks }))
+  const json = tabJson(tune, setup, arranged.plan, arranged.layer, [], 0)
+  return { ...arranged, json, regions, report: audit(finishedTabOf(json)) }
+}
+
+const PRECONDITIONS = new Set(['arrivalFrom', 'fingerNotDown', 'bendRoom'])
+
+/** Traditional tunes, long out of copyright, from memory. */
+describe('preconditions over the corpus', () => {
+  it.each(SOLO_STYLES.flatMap((s) => [2, 3].map((o) => [s, o as Ornament] as const)))(
+    '%s at density %i: never broken by the audit of the finished tab, and nothing else either',
+    (style, ornament) => {
+      let arrivals = 0
+      CORPUS.forEach((tune, k) => {
+        const level = LEVELS[(k + ornament) % 5]!
+        const setup = k % 4 === 3 ? setupOf('mandolin') : guitarSetup(k % 3)
+        if (refusalOf(style, level, setup.instrument)) return
+        const { report, layer } = ornamented(tune, style, level, ornament, { setup })
+        expect(
+          report.findings.filter((f) => PRECONDITIONS.has(f.kind)),
+          tune.title,
+        ).toEqual([])
+        expect(report.structural, tune.title).toBe(0)
+        expect(report.melodyKept, tune.title).toBe(report.melodyNotes)
+        arrivals += layer.notes.filter((n) => isArrival(n.attack)).length
+      })
+      // Consecutive notes of the cross-string style lie on different strings by design.
+      expect(arrivals).toBeGreaterThan(style === 'cross-string' ? 0 : 10)
+    },
+  )
+
+  it('the audit does find what breaks them', () => {
+    const tune = tuneOfMusic('"D"(de)(fg)|(gf)(ed)|]', 'M:4/4\nL:1/4\nK:D')
+    const { json, layer } = ornamented(tune, 'melody-bass', 2, 1)
+    expect(layer.spans.length).toBeGreaterThan(1)
+    const broken = (change: (n: (typeof json.notes)[number]) => object) => {
+      const notes = json.notes.map((n) => (isArrival(n.technique) ? { ...n, ...change(n) } : n))
+      return audit(finishedTabOf({ ...json, notes })).findings.map((f) => f.kind)
+    }
+    expect(broken((n) => ({ technique: n.technique === 'hammer' ? 'pull' : 'hammer' }))).toContain(
+      'arrivalFrom',
+    )
+    expect(broken(() => ({ technique: 'slide' }))).toContain('arrivalFrom')
+    const lifted = { ...json, grips: json.grips!.map((g) => ({ ...g, pressed: [] })) }
+    expect(audit(finishedTabOf(lifted)).findings.map((f) => f.kind)).toContain('fingerNotDown')
+    const bent = json.notes.map((n) => ({ ...n, bend: 1 }))
+    expect(audit(finishedTabOf({ ...json, notes: bent })).findings.map((f) => f.kind)).toContain('bendRoom')
+  })
+})
+
+describe('density', () => {
+  const counts = (tune: TuneDoc, style: Style) =>
+    ORNAMENTS.map(
+      (o) => ornamented(tune, style, 3, o).layer.notes.filter((n) => isArrival(n.attack) || n.graces).length,
+    )
+
+  it('0 plucks every note, and each density ornaments no fewer than the one before', () => {
+    for (const tune of CORPUS.slice(0, 6)) {
+      const all = counts(tune, 'flatpicked-lead')
+      expect(all[0]).toBe(0)
+      expect(all).toEqual([...all].sort((a, b) => a - b))
+    }
+  })
+
+  it('changes no pitch, place or finger of the melody: only how it is sounded', () => {
+    for (const tune of CORPUS.slice(0, 4)) {
+      const plain = ornamented(tune, 'melody-bass', 3, 0).layer
+      const full = ornamented(tune, 'melody-bass', 3, 3).layer
+      const same = (l: typeof plain) => l.notes.map((n) => [n.id, n.place, n.left, n.dur, n.role])
+      expect(same(full)).toEqual(same(plain))
+    }
+  })
+})
+
+describe('ornaments of the source', () => {
+  const head = 'M:4/4\nL:1/4\nQ:1/4=80\nK:D'
+
+  it('slurs lie on one string where the hand has it, and the second note takes no stroke', () => {
+    const { layer } = ornamented(tuneOfMusic('"D"(de) f2|]', head), 'flatpicked-lead', 2, 1)
+    const [d, e] = layer.notes
+    expect(e!.attack).toBe('hammer')
+    expect(e!.right).toBe('none')
+    expect(e!.place.string).toBe(d!.place.string)
+    expect(layer.spans).toEqual([{ id: `s.${e!.id}`, kind: 'hammer', from: d!.id, to: e!.id }])
+  })
+
+  it('grace notes and signs become short notes on the same string, the neighbours from the key', () => {
+    const pitches = (music: string) => {
+      const tune = tuneOfMusic(music, head)
+      const { layer, plan } = ornamented(tune, 'flatpicked-lead', 3, 1)
+      const note = layer.notes.find((n) => n.graces)!
+      expect(note, music).toBeDefined()
+      expect(note.graces!.every((g) => g.place.string === note.place.string)).toBe(true)
+      const main = midiOf(tune.events[0]!.pitch!) + plan.transposed
+      expect(pitchAt(guitarSetup(), note.place)).toBe(main)
+      return note.graces!.map((g) => pitchAt(guitarSetup(), g.place) - main)
+    }
+    expect(pitches('{e}d2 f2|]')).toEqual([2])
+    expect(pitches('~f2 e2|]')).toEqual([0, 1, 0, -2])
+    expect(pitches('Pe2 f2|]')).toEqual([0, 2])
+    expect(pitches('Me2 f2|]')).toEqual([0, -2])
+    expect(pitches('Te2 f2|]')).toEqual([0, 2, 0, 2])
+  })
+
+  it('a pull-off ends an ornament that comes from above, a hammer-on one from below', () => {
+    const attack = (music: string) =>
+      ornamented(tuneOfMusic(music, head), 'flatpicked-lead', 3, 1).layer.notes[0]!.attack
+    expect(attack('{f}e2 f2|]')).toBe('pull')
+    expect(attack('{d}e2 f2|]')).toBe('hammer')
+  })
+
+  it('what is not played is said with its reason', () => {
+    const fast = tuneOfMusic('~d/4e/4f/4g/4 a3|]', 'M:4/4\nL:1/4\nQ:1/4=200\nK:D')
+    expect(ornamented(fast, 'flatpicked-lead', 3, 1).ornamentsLeft).toMatchObject([
+      { measure: 0, tick: 0, reason: 'tooFast' },
+    ])
+    const graced = tuneOfMusic('{e}d2 f2|]', head)
+    expect(ornamented(graced, 'flatpicked-lead', 3, 0).ornamentsLeft).toMatchObject([{ reason: 'none' }])
+    const far = tuneOfMusic("{g'}d2 f2|]", head)
+    expect(ornamented(far, 'melody-bass', 1, 1).ornamentsLeft).toMatchObject([{ reason: 'noRoom' }])
+  })
+
+  it('every ornament of the source is played or said to be left out', () => {
+    const sign = fc.constantFrom('', '~', 'T', 'P', 'M', '{g}', '{cd}', '{ef}')
+    const note = fc.tuple(
+      sign,
+      fc.constantFrom('A', 'B', 'c', 'd', 'e', 'f', 'g', 'a'),
+      fc.constantFrom('', '2', '/'),
+    )
+    fc.assert(
+      fc.property(
+        fc.array(note, { minLength: 4, maxLength: 10 }),
+        fc.constantFrom<Style>('melody-bass', 'flatpicked-lead', 'alternating-bass'),
+        fc.constantFrom<Ornament>(0, 1, 2, 3),
+        (notes, style, ornament) => {
+          const tune = tuneOfMusic(`"D"${notes.map((n) => n.join('')).join(' ')}|]`, head)
+          const { layer, ornamentsLeft, report } = ornamented(tune, style, 3, ornament)
+          const asked = tune.events.filter((e) => e.graces.length + e.ornaments.length > 0)
+          const graced = new Set(layer.notes.filter((n) => n.graces).map((n) => n.sourceId))
+          const played = asked.filter((e) => graced.has(e.id)).length
+          expect(played + ornamentsLeft.length).toBe(asked.length)
+          expect(report.structural).toBe(0)
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+})
+
+describe('strokes', () => {
+  it('in strict turn pass over what the fretting hand sounds alone', () => {
+    const tune = CORPUS.find((t) => ornamented(t, 'flatpicked-lead', 2, 2).layer.spans.length > 3)!
+    const { layer } = ornamented(tune, 'flatpicked-lead', 2, 2, {
+      school: { strokes: 'alternate', picking: 'flatPick' },
+    })
+    const struck = layer.notes.filter((n) => n.right !== 'none')
+    expect(layer.notes.length).toBeGreaterThan(struck.length)
+    struck.slice(1).forEach((n, i) => expect(n.right).not.toBe(struck[i]!.right))
+  })
+})
+
+describe('a swap', () => {
+  const tune = tuneOfMusic('"D"d e f d|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
+  const plain = ornamented(tune, 'flatpicked-lead', 3, 1)
+  const [d, f] = plain.layer.notes as [(typeof plain.layer.notes)[number], (typeof plain.layer.notes)[number]]
+  const lock = (target: string, field: string, value: unknown): Lock => ({
+    id: `${target}${field}`,
+    target,
+    field,
+    value,
+  })
+
+  it('to a slide, a hammer-on or a pluck is kept, with the fingers that it needs', () => {
+    const fret = pitchAt(guitarSetup(), f.place) - pitchAt(guitarSetup(), { ...d.place, fret: 0 })
+    const place = { string: d.place.string, fret }
+    const slid = ornamented(tune, 'flatpicked-lead', 3, 1, {
+      locks: [
+        lock(f.id, 'attack', 'slide'),
+        lock(d.id, 'place', d.place),
+        lock(f.id, 'place', place),
+        lock(d.id, 'left', 2),
+        lock(f.id, 'left', 2),
+      ],
+    })
+    expect(slid.layer.notes[1]).toMatchObject({ attack: 'slide', place, left: 2, right: 'none' })
+    expect(slid.report.structural).toBe(0)
+    const hammered = ornamented(tune, 'flatpicked-lead', 3, 1, {
+      locks: [
+        lock(f.id, 'attack', 'hammer'),
+        lock(d.id, 'place', d.place),
+        lock(f.id, 'place', place),
+        lock(d.id, 'left', 1),
+        lock(f.id, 'left', 3),
+      ],
+    })
+    expect(hammered.layer.notes[1]).toMatchObject({ attack: 'hammer', left: 3 })
+    expect(hammered.report.structural).toBe(0)
+    const plucked = ornamented(tuneOfMusic('"D"(d e) f d|]', 'M:4/4\nL:1/4\nK:D'), 'flatpicked-lead', 3, 1, {
+      locks: [lock(f.id, 'attack', 'pluck')],
+    })
+    expect(plucked.layer.notes[1]!.attack).toBe('pluck')
+  })
+})
+
+describe('an ornamented arrangement', () => {
+  it('is what storage accepts and gives back', () => {
+    const tune = tuneOfMusic('"D"(de) ~f2|{g}a2 Td2|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
+    const setup: Setup = guitarSetup()
+    const { layer, plan, regions } = ornamented(tune, 'melody-bass', 3, 3)
+    const doc = arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed })
+    expect(readArrangementDoc(JSON.parse(JSON.stringify(doc)))).toEqual(doc)
+  })
+})
