@@ -19,13 +19,12 @@ import {
   type Manner,
   type Ornament,
   type Plan,
-  type Player,
   type Setup,
   type TuneDoc,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
-import { readPlayer } from '@velvet-porch/core/schema'
 import { patternFrom } from './patternFrom.ts'
+import { playerFrom } from './playerFrom.ts'
 import { lockFrom } from './lockFrom.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
@@ -136,22 +135,4 @@ function leftOutText(plan: Plan, layer: Layer, tune: TuneDoc): string[] {
       ({ measure, notes }) =>
         `Measure ${numbers[measure]}: ${notes} note(s) of the second part are left out; the hand cannot hold them with the melody.`,
     )
-}
-
-/** A hand from a JSON file: spans in mm by finger pair, techniques, school, handedness. */
-function playerFrom(file: string): Player {
-  let value: unknown
-  try {
-    value = JSON.parse(readText(file).text)
-  } catch (error) {
-    if (error instanceof UsageError) throw error
-    throw new UsageError(
-      `${file}: this is not JSON. A hand is an object with spans, techniques, school and handedness.`,
-    )
-  }
-  try {
-    return readPlayer(value)
-  } catch (error) {
-    throw new UsageError(`${file}: ${(error as Error).message}`)
-  }
 }

@@ -1,17 +1,22 @@
 import { arrangeCommand } from './arrangeCommand.ts'
 import { auditCommand } from './auditCommand.ts'
+import { easierCommand } from './easierCommand.ts'
 import { nameCommand } from './nameCommand.ts'
 import { shapesCommand } from './shapesCommand.ts'
+import { STYLES } from '@velvet-porch/core'
 import { UsageError } from './usage.ts'
 
 const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = {
   arrange: arrangeCommand,
   audit: auditCommand,
+  easier: easierCommand,
   shapes: shapesCommand,
   name: nameCommand,
 }
 
-const USAGE = `porch arrange FILE.abc [--tune N] [--style melody-bass|alternating-bass] [--level 1..3] [--capo 0..9] [--tuning T] [--player HAND.json] [--json|--text]
+const USAGE = `porch arrange FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--ornament 0..3] [--pattern P] [--instrument guitar|mandolin] [--tuning T] [--capo 0..9] [--player HAND.json] [--school name=choice] [--lock L] [--harmonise] [--json|--text]
+  STYLE: ${STYLES.join(', ')}
+porch easier FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--measures 5-8] [--json]
 porch audit FILE.json
 porch shapes CHORD [--tuning T] [--capo N] [--top E4] [--bass F#] [--max-stretch MM] [--no-barre] [--instrument guitar|mandolin|baritone|tenor] [--as-shape] [--all] [--json]
 porch name x-3-2-0-1-0 [--tuning T] [--capo N] [--instrument …] [--json]`

@@ -43,6 +43,8 @@ describe('rows of a system', () => {
       strings: 6,
       picking: true,
       intervals: false,
+      verses: 0,
+      counts: false,
     })
 
   it('stand apart from top to bottom', () => {

@@ -81,7 +81,7 @@ function accompanyRegion(
     segments.map(({ h }) => h),
     region.level,
     pins,
-    school.repeats === 'alike',
+    { alike: school.repeats === 'alike', barres: !region.without?.includes('barre') },
   )
   const shapes = new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
   const held: HeldHarmony = { setup, harmony, shapes }
@@ -111,7 +111,11 @@ function accompanyRegion(
   }
   const secondsBetween = clock(tune, timeline)
   const onsets = withApproaches(held, { measures: tune.measures, timeline, keys, secondsBetween }, laid, {
-    runs: school.runs ? school.runs === 'changes' : style !== 'shuffle' && region.level >= RUNS_FROM_LEVEL,
+    runs: region.without?.includes('fills')
+      ? false
+      : school.runs
+        ? school.runs === 'changes'
+        : style !== 'shuffle' && region.level >= RUNS_FROM_LEVEL,
     liftOff: school.liftOff === 'fast',
   })
   const hand = {

@@ -26,7 +26,7 @@ export type SegmentShape = Pick<Shape, 'frets' | 'fingers'>
  * A shape for each segment of a harmony: the path through the progression that asks the least of the hand, within the
  * level's part of the neck; pinned shapes as they are. Where the level has no shape for a chord, the limits of the
  * level give way before the chord does.
- * @param alike the same shape for a chord wherever it comes
+ * @param rules `alike`: the same shape for a chord wherever it comes; `barres`: fingers may lie across strings
  * @returns undefined for a segment without a chord, or whose chord this hand cannot hold anywhere
  */
 export function progressionShapes(
@@ -34,9 +34,9 @@ export function progressionShapes(
   segments: readonly HarmonySegment[],
   level: Level,
   pins: readonly PinnedShape[],
-  alike: boolean,
+  { alike, barres }: { readonly alike: boolean; readonly barres: boolean },
 ): (SegmentShape | undefined)[] {
-  const wishes = LEVEL_SHAPES[level]
+  const wishes = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
   const pinned = pinnedShapes(setup, segments, pins)
   const ways: readonly ShapeWishes[] = [wishes, { zone: wishes.zone! }, { zone: [1, 7] }, {}]
   const wanted = new Map<string, ShapeWishes | undefined>()

@@ -5,7 +5,7 @@ import type { RootRule } from '../model/school.ts'
 import type { Measure } from '../model/tune.ts'
 import { pitchClass } from '../pitch/pitch.ts'
 import { segmentAt } from '../plan/innerLine.ts'
-import { beatLength, isCompound, missingHead } from '../time/metre.ts'
+import { beatLength, missingHead } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { AccompanyOnset, Sounded } from './onset.ts'
 import { handOf, type HeldHarmony } from './patternOnsets.ts'
@@ -89,9 +89,6 @@ export function shuffleOnsets(
   }
   return { onsets, remarks }
 }
-
-/** True where the metre's beats can be shuffled: they are divided by three, or may be. */
-export const canShuffle = ({ metre }: Pick<Measure, 'metre'>): boolean => isCompound(metre) || metre.den <= 4
 
 function played(pair: ShufflePair, upper: Upper, shape: string): Pick<AccompanyOnset, 'sounds' | 'hand'> {
   const above = pair[upper] ?? pair.sixth ?? pair.fifth

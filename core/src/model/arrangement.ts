@@ -148,6 +148,8 @@ export interface Layer {
 /** Other notes for some measures, for a student, a level or a pass. */
 export interface Variant {
   readonly id: Id
+  /** What it does otherwise, in words. */
+  readonly name: string
   readonly measures: readonly Id[]
   readonly when: { readonly student?: Id; readonly level?: number; readonly pass?: number }
   readonly layer: Layer
@@ -161,11 +163,20 @@ export interface Region {
   readonly level: Level
   /** Absent: the usual school. */
   readonly school?: School
+  /** What an easier version does without. */
+  readonly without?: readonly Omission[]
   /** How much of the tune is ornamented; absent: what the source has. */
   readonly ornament?: Ornament
   /** What an accompaniment repeats; absent: the usual pattern of its style, level and metre. */
   readonly pattern?: PatternText
 }
+
+/**
+ * What an easier version does without: chord tones between the melody's notes; basses between the chords' first; whole
+ * chords under the melody, of which one note stays; fingers laid across strings.
+ */
+export const OMISSIONS = ['fills', 'bass', 'chords', 'barre'] as const
+export type Omission = (typeof OMISSIONS)[number]
 
 /**
  * Density of ornaments: none; those of the source (grace notes, rolls, slurs); slurs where line, tempo and hand allow;

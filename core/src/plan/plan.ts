@@ -48,6 +48,8 @@ export interface Slice {
   readonly style: SoloStyle
   readonly school: School
   readonly rules: StyleRules
+  /** False where an easier version lays no finger across strings. */
+  readonly barres: boolean
 }
 
 /** An extra way in which the played order joins two measures that are not neighbours on the page. */
@@ -248,12 +250,12 @@ function firstSlices(measures: number, slices: readonly Slice[]): number[] {
 
 /** The rules of a region, and those of the level below it. */
 function withLower(
-  { style, level }: Region,
+  { style, level, without }: Region,
   { instrument }: Setup,
 ): StyleRules & { readonly lower: StyleRules } {
   const solo = soloStyle(style)
-  const lower = level > 1 ? styleRules(solo, (level - 1) as Level, instrument) : NO_RULES
-  return { ...styleRules(solo, level, instrument), lower }
+  const lower = level > 1 ? styleRules(solo, (level - 1) as Level, instrument, without) : NO_RULES
+  return { ...styleRules(solo, level, instrument, without), lower }
 }
 
 export const schoolOf = (region: Region | undefined): School => region?.school ?? USUAL_SCHOOL
@@ -319,6 +321,7 @@ function cut(
       style: soloStyle(region?.style),
       school: schoolOf(region),
       rules: rulesAt(measure) ?? NO_RULES,
+      barres: !region?.without?.includes('barre'),
     })
   })
   return slices

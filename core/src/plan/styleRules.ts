@@ -1,4 +1,4 @@
-import type { Level, SoloStyle, Style } from '../model/arrangement.ts'
+import type { Level, Omission, SoloStyle, Style } from '../model/arrangement.ts'
 import type { Instrument } from '../neck/instrument.ts'
 
 /** Where a bass is struck: at each chord, on the first beat, on strong beats, on every beat. */
@@ -135,12 +135,22 @@ export function refusalOf(
   return style === 'chord-melody' && level === 1 ? 'chordsAtLevelOne' : undefined
 }
 
-/** What is played at a level on an instrument: without bass strings no bass. */
+/** What is played at a level on an instrument: without bass strings no bass, and without what an easier version omits. */
 export function styleRules(
   style: SoloStyle,
   level: Level,
   instrument: Pick<Instrument, 'strings'>,
+  without: readonly Omission[] = [],
 ): StyleRules {
   const all = STYLE_RULES[style][level]
-  return hasBassStrings(instrument) ? all : { ...all, bass: 'none' }
+  const bass = hasBassStrings(instrument) ? all.bass : 'none'
+  const thinBass = without.includes('bass') && bass !== 'none'
+  return {
+    ...all,
+    bass: thinBass ? (all.pedal ? 'measure' : 'chord') : bass,
+    alternates: all.alternates && !thinBass,
+    ...(without.includes('fills') ? { fill: undefined, thick: false } : {}),
+    ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2 } } : {}),
+    ...(without.includes('chords') && all.double ? { double: 'strong' as const } : {}),
+  }
 }

@@ -5,6 +5,7 @@ import {
   ATTACKS,
   BEND_KINDS,
   LEVELS,
+  OMISSIONS,
   ORNAMENTS,
   STYLES,
   type ArrangementDoc,
@@ -171,6 +172,9 @@ const arrangement = Joi.object<ArrangementDoc>({
           .valid(...LEVELS)
           .required(),
         school,
+        without: Joi.array()
+          .items(Joi.string().valid(...OMISSIONS))
+          .unique(),
         ornament: Joi.number().valid(...ORNAMENTS),
         pattern: Joi.object({
           metre: Joi.object({
@@ -191,6 +195,7 @@ const arrangement = Joi.object<ArrangementDoc>({
     .items(
       Joi.object({
         id: id.required(),
+        name: Joi.string().max(300).allow('').required(),
         measures: Joi.array().items(id).required(),
         when: Joi.object({ student: id, level: Joi.number(), pass: Joi.number() }).required(),
         layer: layer.required(),

@@ -12,7 +12,7 @@ import type { Draft } from './draft.ts'
 import { keepsLock } from './locks.ts'
 import { staticCost, weakFingerPrice } from './staticCost.ts'
 import { strainPrice } from './voiceCost.ts'
-import { LEVEL_RULES, WEIGHTS } from './weights.ts'
+import { WEIGHTS } from './weights.ts'
 import type { BassOption, InnerOption, Wish } from './wish.ts'
 
 /** Positions at which a hand that presses nothing may wait. */
@@ -79,8 +79,7 @@ function onOwnStrings(...places: readonly (Place | undefined)[]): boolean {
 
 function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, found: Draft[]): void {
   const open = openStrings(needed)
-  const { techniques } = setup.player
-  const barreStrings = techniques.barre ? LEVEL_RULES[wish.level].barreStrings : 1
+  const { barreStrings } = wish
   const lines = fingerFrame(setup.instrument)
   const touched = [needed.melody, needed.planted].find((p) => p?.harmonic)
   const fillsHere = wish.inner?.kind === 'fill' && wish.inner.onset

@@ -140,6 +140,7 @@ function contentOf(plan: Plan, m: number, from: number, to: number): string {
       s.start - start,
       s.style,
       s.level,
+      s.barres,
       s.melody < 0 ? '-' : `${plan.melodyMidi[s.melody]!}${s.melodyOnset ? '' : 'h'}`,
       plan.harmony[s.segment]?.symbol,
       bass && s.bass >= 0 ? `${bass.kind}${bass.part?.midi ?? ''}${s.bassOnset ? '' : 'h'}` : '-',

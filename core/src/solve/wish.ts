@@ -68,6 +68,8 @@ export interface Wish {
       }
     | undefined
   readonly frames: readonly Frame[]
+  /** Strings that a finger may lie across: 1 for none. */
+  readonly barreStrings: number
   /** True where holding the chord's shape has a worth of its own. */
   readonly holdsFrames: boolean
   readonly lock: SliceLock | undefined
@@ -108,6 +110,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
   const signature = [
     slice.level,
     slice.style,
+    slice.barres,
     school.hand,
     picking,
     midi ?? '-',
@@ -148,6 +151,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
     bass,
     inner,
     frames,
+    barreStrings: barreStrings(slice, setup),
     holdsFrames: HOLDS_FRAMES.has(slice.style),
     lock,
   }
@@ -155,6 +159,9 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
 
 /** Styles in which the hand holds chord shapes while the voices move inside them. */
 const HOLDS_FRAMES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
+
+const barreStrings = ({ level, barres }: Slice, { player }: Setup): number =>
+  player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1
 
 const tonicAt = (plan: Plan, slice: Slice) => pitchClass(plan.keys[slice.measure]!.tonic)
 
@@ -328,7 +335,7 @@ function voicingFrames(
 ): { frames: readonly Frame[]; key: string } {
   const sounding = plan.harmony[wish.segment]!.sounding!
   const rules = LEVEL_RULES[slice.level]
-  const key = [chordText(sounding), top ?? '-', wish.voices, slice.level].join()
+  const key = [chordText(sounding), top ?? '-', wish.voices, slice.level, slice.barres].join()
   let known = cache.voicings.get(key)
   if (!known) {
     known =
@@ -339,7 +346,7 @@ function voicingFrames(
             top,
             voices: wish.voices,
             lastFret: rules.lastFret,
-            barreStrings: setup.player.techniques.barre ? rules.barreStrings : 1,
+            barreStrings: barreStrings(slice, setup),
             thin: rules.thin,
           })
     cache.voicings.set(key, known)

@@ -1,4 +1,5 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
+import { withVariant } from '../model/variants.ts'
 import type { Unfolded } from '../form/unfold.ts'
 import {
   isArrival,
@@ -7,6 +8,7 @@ import {
   type Layer,
   type Role,
   type TabNote,
+  type Variant,
 } from '../model/arrangement.ts'
 import { GRACE_S } from '../ornament/graceTime.ts'
 import type { Id } from '../model/ids.ts'
@@ -61,14 +63,73 @@ const VELOCITY = { melody: 1, other: 0.72, brush: 0.5, accent: 1.35 }
 /** Ticks between two strokes of a tremolo. */
 const TREMOLO_STROKE: Ticks = QUARTER / 8
 
-/** Unfolds an arrangement into what is heard. */
+/**
+ * Unfolds an arrangement into what is heard.
+ * @param variants other versions of measures; those for a pass are played on it
+ */
 export function scoreOf(
   tune: TuneDoc,
   setup: Setup,
   layer: Layer,
   timeline: Timeline,
   unfolded: Unfolded,
+  variants: readonly Variant[] = [],
 ): Score {
+  const plain = soundedByMeasure(tune, setup, layer, timeline)
+  // A measure may be played otherwise on one of its passes.
+  const onPass = variants.flatMap((v) =>
+    v.when.pass === undefined
+      ? []
+      : [
+          {
+            pass: v.when.pass,
+            measures: new Set(v.measures),
+            notes: soundedByMeasure(tune, setup, withVariant(layer, v), timeline),
+          },
+        ],
+  )
+  const notesOf = (measure: number, pass: number) => {
+    const id = tune.measures[measure]!.id
+    const other = onPass.find((v) => v.pass === pass && v.measures.has(id))
+    return (other?.notes ?? plain).get(measure) ?? []
+  }
+  const notes: ScoreNote[] = []
+  const clicks: Click[] = []
+  const tempos: { at: Ticks; bpm: number }[] = []
+  const marks = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  for (const { measure, startTick, pass } of unfolded.order) {
+    const m = tune.measures[measure]!
+    const from = timeline.starts[measure]!
+    const bpm = marks.filter((t) => t.at <= from).at(-1)?.bpm ?? marks[0]!.bpm
+    if (tempos.at(-1)?.bpm !== bpm) tempos.push({ at: startTick, bpm })
+    for (const t of marks)
+      if (t.at > from && t.at < from + m.length) tempos.push({ at: startTick + t.at - from, bpm: t.bpm })
+    for (const n of notesOf(measure, pass)) {
+      const { ring, ...note } = n
+      notes.push({ ...note, at: startTick + n.at, until: startTick + n.at + ring })
+    }
+    const beat = beatLength(m.metre)
+    const offset = m.length < m.nominal && measure === 0 ? m.nominal - m.length : 0
+    for (let t = Math.ceil(offset / beat) * beat; t < offset + m.length; t += beat) {
+      clicks.push({ at: startTick + t - offset, strong: t === 0 })
+    }
+  }
+  const first = tune.measures.find((m) => m.length >= m.nominal) ?? tune.measures[0]!
+  const beat = beatLength(first.metre)
+  return {
+    notes: notes.sort((a, b) => a.at - b.at),
+    clicks,
+    tempos,
+    length: unfolded.length,
+    beat,
+    countIn: Math.max(2, Math.round(first.nominal / beat)),
+  }
+}
+
+type MeasureNotes = ReadonlyMap<number, readonly (Omit<ScoreNote, 'until'> & { readonly ring: Ticks })[]>
+
+/** What each measure sounds, its times from the measure's start. */
+function soundedByMeasure(tune: TuneDoc, setup: Setup, layer: Layer, timeline: Timeline): MeasureNotes {
   const rings = ringOf(layer, timeline)
   const byMeasure = new Map<number, (Omit<ScoreNote, 'until'> & { ring: Ticks })[]>()
   const brushes = brushOrder(layer)
@@ -102,37 +163,7 @@ export function scoreOf(
       }
     byMeasure.set(m, own)
   }
-  const notes: ScoreNote[] = []
-  const clicks: Click[] = []
-  const tempos: { at: Ticks; bpm: number }[] = []
-  const marks = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
-  for (const { measure, startTick } of unfolded.order) {
-    const m = tune.measures[measure]!
-    const from = timeline.starts[measure]!
-    const bpm = marks.filter((t) => t.at <= from).at(-1)?.bpm ?? marks[0]!.bpm
-    if (tempos.at(-1)?.bpm !== bpm) tempos.push({ at: startTick, bpm })
-    for (const t of marks)
-      if (t.at > from && t.at < from + m.length) tempos.push({ at: startTick + t.at - from, bpm: t.bpm })
-    for (const n of byMeasure.get(measure) ?? []) {
-      const { ring, ...note } = n
-      notes.push({ ...note, at: startTick + n.at, until: startTick + n.at + ring })
-    }
-    const beat = beatLength(m.metre)
-    const offset = m.length < m.nominal && measure === 0 ? m.nominal - m.length : 0
-    for (let t = Math.ceil(offset / beat) * beat; t < offset + m.length; t += beat) {
-      clicks.push({ at: startTick + t - offset, strong: t === 0 })
-    }
-  }
-  const first = tune.measures.find((m) => m.length >= m.nominal) ?? tune.measures[0]!
-  const beat = beatLength(first.metre)
-  return {
-    notes: notes.sort((a, b) => a.at - b.at),
-    clicks,
-    tempos,
-    length: unfolded.length,
-    beat,
-    countIn: Math.max(2, Math.round(first.nominal / beat)),
-  }
+  return byMeasure
 }
 
 /** Seconds of a slide before its arrival, and of a bend. Common practice, no source. */

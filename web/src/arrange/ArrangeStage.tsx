@@ -1,5 +1,14 @@
 import { Alert, Button } from '@mantine/core'
-import { hertz, isAccompaniment, pitchAt, regionAt, type Alternative } from '@velvet-porch/core'
+import {
+  hertz,
+  isAccompaniment,
+  pitchAt,
+  regionAt,
+  withVariant,
+  type Alternative,
+  type Id,
+  type Layer,
+} from '@velvet-porch/core'
 import { useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
@@ -17,12 +26,14 @@ import { TuneGate } from '../tune/TuneGate.tsx'
 import { ArrangeHead } from './ArrangeHead.tsx'
 import { AccompanyRemarks } from './AccompanyRemarks.tsx'
 import { AuditLine } from './AuditLine.tsx'
+import { EasierFuller } from './EasierFuller.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
 import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
 import { HandText, NeckLegend, StretchText } from './HandText.tsx'
 import { LeftOutLine } from './LeftOutLine.tsx'
 import { Locks } from './Locks.tsx'
 import { OrnamentsLeft } from './OrnamentsLeft.tsx'
+import { Ossias } from './Ossias.tsx'
 import { OtherWays } from './OtherWays.tsx'
 import { Pins } from './Pins.tsx'
 import { SoundedAs } from './SoundedAs.tsx'
@@ -47,11 +58,17 @@ function Bench({ id }: { id: string }) {
   const previous = usePrevious(doc)
   const [comparing, setComparing] = useState(false)
   const [tried, setTried] = useState<Alternative>()
+  const [trial, setTrial] = useState<Layer>()
+  const [ossia, setOssia] = useState<Id>()
   const before = comparing ? previous : undefined
   const shown = useMemo(() => {
     const base = before?.doc ?? doc
-    return base && tried && !before ? withWay(base, tried) : base
-  }, [before, doc, tried])
+    if (!base || before) return base
+    if (trial) return { ...base, base: trial }
+    const kept = base.variants.find((v) => v.id === ossia)
+    if (kept) return { ...base, base: withVariant(base.base, kept) }
+    return tried ? withWay(base, tried) : base
+  }, [before, doc, tried, trial, ossia])
   const fits =
     tune !== undefined &&
     shown !== undefined &&
@@ -62,10 +79,10 @@ function Bench({ id }: { id: string }) {
   )
   const changed = useMemo(
     () =>
-      doc && (before || tried) && shown
+      doc && (before || tried || trial || ossia) && shown
         ? changedNotes(before ? before.doc : doc, before ? doc : shown)
         : undefined,
-    [doc, before, tried, shown],
+    [doc, before, tried, trial, ossia, shown],
   )
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
@@ -115,6 +132,14 @@ function Bench({ id }: { id: string }) {
             {t('arrange.compare.shown', { label: before.label, count: changed?.size ?? 0 })}{' '}
             <Button size="compact-sm" ml="sm" onClick={compare}>
               {t('arrange.compare.back')}
+            </Button>
+          </Alert>
+        ) : null}
+        {doc && ossia && doc.variants.some((v) => v.id === ossia) ? (
+          <Alert color="lamp" mt="xs" p="xs" data-testid="ossia-shown">
+            {t('easier.shown', { what: doc.variants.find((v) => v.id === ossia)!.name })}{' '}
+            <Button size="compact-sm" ml="sm" onClick={() => setOssia(undefined)}>
+              {t('easier.hide')}
             </Button>
           </Alert>
         ) : null}
@@ -210,6 +235,21 @@ function Bench({ id }: { id: string }) {
             blamed={arranger.failed?.locks ?? NO_LOCKS}
             onSpot={setSpot}
           />
+        ) : null}
+        {settled && !before ? (
+          <EasierFuller
+            tune={tune!}
+            doc={doc!}
+            model={model}
+            arranger={arranger}
+            spot={spot}
+            marked={marked}
+            tried={trial}
+            onTry={setTrial}
+          />
+        ) : null}
+        {settled && !before ? (
+          <Ossias tune={tune!} doc={doc!} model={model} shown={ossia} onShow={setOssia} />
         ) : null}
         {settled && !before ? (
           <AccompanyRemarks tune={tune!} doc={doc!} model={model} onSpot={setSpot} />

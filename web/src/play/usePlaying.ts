@@ -14,7 +14,7 @@ export function usePlaying(
   const score = useMemo(
     () =>
       model?.layer && model.setup
-        ? scoreOf(model.tune, model.setup, model.layer, model.timeline, model.unfolded)
+        ? scoreOf(model.tune, model.setup, model.layer, model.timeline, model.unfolded, model.variants)
         : undefined,
     [model],
   )

@@ -18,6 +18,7 @@ import {
   type TuneDoc,
   type TuneEvent,
   type Unfolded,
+  type Variant,
 } from '@velvet-porch/core'
 import type { Names } from '../names/useNames.ts'
 import { staffOf, type LayoutMeasure, type StaffMeasure } from '@velvet-porch/core/layout'
@@ -55,6 +56,8 @@ export interface SheetModel {
   readonly verses: number
   /** Events of the melody with words, by measure index. */
   readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
+  /** Other versions of measures; those for a pass are played on it. */
+  readonly variants: readonly Variant[]
   /** Notes that the fretting hand reaches from another, by id. */
   readonly joins: ReadonlyMap<Id, Join>
   readonly layoutMeasures: readonly LayoutMeasure[]
@@ -64,7 +67,7 @@ export interface SheetModel {
 
 export function sheetModel(
   tune: TuneDoc,
-  arrangement?: Pick<ArrangementDoc, 'setup' | 'base' | 'transposed' | 'regions'>,
+  arrangement?: Pick<ArrangementDoc, 'setup' | 'base' | 'transposed' | 'regions' | 'variants'>,
 ): SheetModel {
   const timeline = timelineOf(tune.measures)
   const transposed = arrangement?.transposed ?? 0
@@ -119,6 +122,7 @@ export function sheetModel(
     doubleStyle: doubleStyle(tune, arrangement?.regions ?? []),
     verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
     sung,
+    variants: (arrangement?.variants ?? []).filter((v) => v.measures.every((id) => timeline.indexOf.has(id))),
     joins: joinsOf(arrangement?.base),
     layoutMeasures,
     spots,

@@ -8,6 +8,7 @@ import {
   finishedTabOf,
   harmonise,
   inputHash,
+  ladder,
   leftOut,
   makePlan,
   newMemory,
@@ -23,8 +24,10 @@ import {
   type LeftOrnament,
   type LeftOut,
   type Lock,
+  type MeasureRange,
   type Plan,
   type Region,
+  type Rung,
   type Setup,
   type SolveMemory,
   type TuneDoc,
@@ -182,6 +185,16 @@ const api = {
   /** Ornaments of the source that an arrangement does not play: known from the arranging itself. */
   ornamentsLeft(tune: TuneDoc, { setup, regions, base }: ArrangementDoc): readonly LeftOrnament[] {
     return arrangedAs({ tune, setup, regions, locks: base.locks }).ornamentsLeft
+  },
+
+  /** Easier and fuller versions of some measures, by effort. */
+  async ladder(order: ArrangeOrder, range: MeasureRange): Promise<Rung[]> {
+    const { tune, setup, regions, locks } = order
+    const run = ladder(tune, setup, regions, locks, range, memoryFor(order))
+    for (let item = run.next(); ; item = run.next()) {
+      if (item.done) return item.value
+      await breathe()
+    }
   },
 
   cancel(job: number): void {

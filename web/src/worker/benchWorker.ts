@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, MeasureRange, TuneDoc } from '@velvet-porch/core'
 import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './bench.worker.ts'
 
 let remote: Remote<BenchApi> | undefined
@@ -25,6 +25,8 @@ export const leftOutInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().l
 export const remarksInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().remarks(tune, doc)
 
 export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().ornamentsLeft(tune, doc)
+
+export const ladderInWorker = (order: ArrangeOrder, range: MeasureRange) => bench().ladder(order, range)
 
 /** A run that can be stopped. */
 export interface ArrangeRun {

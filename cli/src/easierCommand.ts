@@ -1,0 +1,89 @@
+import { parseArgs } from 'node:util'
+import {
+  changeText,
+  finish,
+  ladder,
+  measureNumbers,
+  notesText,
+  STYLES,
+  stretchByCapo,
+  wholeTune,
+  type Level,
+  type Ornament,
+  type Setup,
+} from '@velvet-porch/core'
+import { readAbc } from '@velvet-porch/core/abc'
+import { playerFrom } from './playerFrom.ts'
+import { readText } from './readInput.ts'
+import { schoolFrom } from './schoolFrom.ts'
+import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
+import { oneOf, UsageError, wholeNumber } from './usage.ts'
+
+/** `porch easier`: versions of a tune or of some measures, ordered by effort, with what each changes. */
+export function easierCommand(args: string[]): void {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      tune: { type: 'string', default: '1' },
+      ...SETUP_OPTIONS,
+      style: { type: 'string', default: 'melody-bass' },
+      level: { type: 'string', default: '3' },
+      player: { type: 'string' },
+      school: { type: 'string', multiple: true, default: [] },
+      ornament: { type: 'string', default: '1' },
+      measures: { type: 'string' },
+      json: { type: 'boolean', default: false },
+    },
+  })
+  const file = positionals[0]
+  if (!file) throw new UsageError('Name the ABC file.')
+  const source = readText(file)
+  const readings = readAbc(source.text, () => 'tune')
+  const tune = readings[wholeNumber(values.tune, 1, readings.length, 'tune') - 1]!.tune
+  if (!tune) throw new UsageError(`${file}: no tune could be read.`)
+  const style = oneOf(values.style, STYLES, 'style')
+  const level = wholeNumber(values.level, 1, 5, 'level') as Level
+  const ornament = wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament
+  const setup: Setup = {
+    ...setupFrom(values),
+    ...(values.player ? { player: playerFrom(values.player) } : {}),
+  }
+  const regions = wholeTune(tune, style, level, schoolFrom(values.school)).map((r) => ({ ...r, ornament }))
+  const range = rangeFrom(values.measures, measureNumbers(tune.measures))
+  const rungs = finish(ladder(tune, setup, regions, [], range))
+  const now = rungs.find((r) => r.changes.length === 0)
+  if (!now) throw new UsageError(`${file}: this cannot be arranged in ${style}, level ${level}.`)
+  const ids = new Set(tune.measures.slice(range.from, range.to + 1).map((m) => m.id))
+  const capos = stretchByCapo(
+    setup,
+    now.layer.grips.filter((g) => ids.has(g.pos.measure)),
+  )
+  if (values.json) {
+    const plain = rungs.map(({ layer: _, ...r }) => r)
+    process.stdout.write(`${JSON.stringify({ rungs: plain, capos })}\n`)
+    return
+  }
+  for (const r of rungs) {
+    const what = r === now ? 'as it is' : r.changes.map(changeText).join(', ')
+    const ceiling = r.ceiling === undefined ? '' : `, up to ${r.ceiling} a minute`
+    const notes = r === now ? '' : `; ${notesText(r, now)}`
+    process.stdout.write(
+      `${r.effort.toFixed(2).padStart(6)}  ${what}: stretch ${r.stretchMm} mm, ${r.barres} barres${ceiling}${notes}\n`,
+    )
+  }
+  process.stdout.write(
+    `Widest stretch with the capo higher: ${capos.map((c) => `${c.capo}: ${c.mm} mm`).join(', ')}\n`,
+  )
+}
+
+/** "5-8" or "5", by the numbers on the page; absent: all. */
+function rangeFrom(text: string | undefined, numbers: readonly number[]): { from: number; to: number } {
+  if (text === undefined) return { from: 0, to: numbers.length - 1 }
+  const [, first, last] = /^(\d+)(?:-(\d+))?$/.exec(text) ?? []
+  const from = numbers.indexOf(Number(first))
+  const to = numbers.lastIndexOf(Number(last ?? first))
+  if (from < 0 || to < from)
+    throw new UsageError(`--measures "${text}" is not on the page; write 5 or 5-8, up to ${numbers.at(-1)}.`)
+  return { from, to }
+}

@@ -1,0 +1,30 @@
+import type { Change, Rung } from './ladder.ts'
+
+/** What a version does otherwise, in the words of the command line. */
+export function changeText(change: Change): string {
+  switch (change.kind) {
+    case 'plain':
+      return 'every note plucked'
+    case 'fills':
+      return 'no fills'
+    case 'bass':
+      return 'one bass a chord'
+    case 'chords':
+      return 'two notes for a chord'
+    case 'barre':
+      return 'no barre'
+    case 'level':
+      return `level ${change.level}`
+    case 'ornament':
+      return change.ornament === 2 ? 'slurred' : 'ornate'
+  }
+}
+
+/** Notes that a version has less or more than another, by role: "−8 bass, −3 fill". */
+export function notesText(rung: Rung, now: Rung): string {
+  const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
+    const difference = rung.notes[role] - now.notes[role]
+    return difference === 0 ? [] : [`${difference > 0 ? '+' : '−'}${Math.abs(difference)} ${role}`]
+  })
+  return parts.join(', ') || 'the same notes'
+}

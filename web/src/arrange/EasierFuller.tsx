@@ -1,0 +1,199 @@
+import { Button, Group, SegmentedControl } from '@mantine/core'
+import {
+  layerOfMeasures,
+  regionAt,
+  stretchByCapo,
+  type ArrangementDoc,
+  type Layer,
+  type MeasureRange,
+  type NoteCount,
+  type Rung,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useEffect, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import { change } from '../store/documents.ts'
+import { ladderInWorker } from '../worker/benchWorker.ts'
+import { useChangeWords } from './useChangeWords.ts'
+import type { Arranger } from './useArranger.ts'
+
+interface Props {
+  readonly tune: TuneDoc
+  readonly doc: ArrangementDoc
+  readonly model: SheetModel
+  readonly arranger: Arranger
+  readonly spot: Spot | undefined
+  readonly marked: MarkedMeasures | undefined
+  readonly tried: Layer | undefined
+  readonly onTry: (layer: Layer | undefined) => void
+}
+
+type Scope = 'measure' | 'marked' | 'section' | 'tune'
+
+/** Versions of a measure, a section or the tune ordered by effort: to be tried, used, or kept as an ossia. */
+export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, onTry }: Props) {
+  const { t } = useTranslation()
+  const words = useChangeWords()
+  const [wish, setScope] = useState<Scope>('tune')
+  const [found, setFound] = useState<{ readonly rungs: readonly Rung[]; readonly range: MeasureRange }>()
+  const [looking, setLooking] = useState(false)
+  const scopes = scopesOf(tune, doc, spot, marked)
+  const scope = scopes.has(wish) ? wish : 'tune'
+  useEffect(() => {
+    setFound(undefined)
+    onTry(undefined)
+  }, [doc, onTry])
+  const look = async () => {
+    const range = scopes.get(scope)!
+    setLooking(true)
+    const order = { tune, setup: doc.setup, regions: doc.regions, locks: doc.base.locks }
+    const rungs = await ladderInWorker(order, range)
+    setLooking(false)
+    setFound({ rungs, range })
+  }
+  const now = found?.rungs.find((r) => r.changes.length === 0)
+  const use = (rung: Rung) => {
+    const { settings } = arranger
+    if (!settings) return
+    onTry(undefined)
+    void arranger.arrange(
+      { ...settings, regions: rung.regions },
+      t('easier.command.use', { what: words(rung.changes) }),
+    )
+  }
+  const keep = (rung: Rung, { from, to }: MeasureRange) => {
+    onTry(undefined)
+    const measures = tune.measures.slice(from, to + 1).map((m) => m.id)
+    const what = words(rung.changes)
+    void change('arrangement', doc.id, t('easier.command.keep', { what }), (draft) => {
+      draft.variants.push({
+        id: crypto.randomUUID(),
+        name: what,
+        measures,
+        when: {},
+        layer: structuredClone(layerOfMeasures(rung.layer, new Set(measures))) as never,
+      })
+    })
+  }
+  return (
+    <details className="reasons" data-testid="easier">
+      <summary>{t('easier.title')}</summary>
+      <SegmentedControl
+        size="xs"
+        fullWidth
+        mt={6}
+        aria-label={t('easier.scope')}
+        value={scope}
+        onChange={(v) => {
+          setScope(v as Scope)
+          setFound(undefined)
+          onTry(undefined)
+        }}
+        data={[...scopes.keys()].map((s) => ({
+          value: s,
+          label: t(`easier.scopes.${s}`, { number: spot ? model.numbers[spot.measure] : 0 }),
+        }))}
+      />
+      <Button size="compact-xs" variant="default" mt={6} loading={looking} onClick={() => void look()}>
+        {t('easier.look')}
+      </Button>
+      <span role="status" className="soft">
+        {looking ? ` ${t('easier.looking')}` : ''}
+      </span>
+      {found && (found.rungs.length < 2 || !now) ? <p>{t('easier.none')}</p> : null}
+      {found && now && found.rungs.length > 1 ? (
+        <ol className="ladder">
+          {found.rungs.map((rung, i) => (
+            <li key={i} className={rung === now ? 'now' : rung.layer === tried ? 'tried' : undefined}>
+              <b>{rung.effort.toFixed(1)}</b>{' '}
+              <span>
+                {rung === now ? t('easier.now') : words(rung.changes)}
+                <small>
+                  {t('easier.figures', { mm: rung.stretchMm, barres: rung.barres })}
+                  {rung.ceiling === undefined ? '' : `, ${t('easier.upTo', { bpm: rung.ceiling })}`}
+                  {rung === now ? '' : `; ${notesWords(t, rung.notes, now.notes)}`}
+                </small>
+                {rung === now ? null : (
+                  <Group gap={4} mt={2}>
+                    <Button
+                      size="compact-xs"
+                      variant={rung.layer === tried ? 'filled' : 'default'}
+                      aria-pressed={rung.layer === tried}
+                      onClick={() => onTry(rung.layer === tried ? undefined : rung.layer)}
+                    >
+                      {t('easier.try')}
+                    </Button>
+                    <Button size="compact-xs" variant="default" onClick={() => use(rung)}>
+                      {t('easier.use')}
+                    </Button>
+                    <Button size="compact-xs" variant="default" onClick={() => keep(rung, found.range)}>
+                      {t('easier.keep')}
+                    </Button>
+                  </Group>
+                )}
+              </span>
+            </li>
+          ))}
+        </ol>
+      ) : null}
+      {found && now ? <CapoHelp doc={doc} now={now} range={found.range} tune={tune} /> : null}
+    </details>
+  )
+}
+
+/** The measures that can be asked for, by what is selected. */
+function scopesOf(
+  tune: TuneDoc,
+  doc: ArrangementDoc,
+  spot: Spot | undefined,
+  marked: MarkedMeasures | undefined,
+): Map<Scope, MeasureRange> {
+  const scopes = new Map<Scope, MeasureRange>()
+  if (spot) scopes.set('measure', { from: spot.measure, to: spot.measure })
+  if (marked) scopes.set('marked', { from: marked.from, to: marked.to })
+  if (spot && doc.regions.length > 1) {
+    const region = doc.regions[regionAt(tune, doc.regions, tune.measures[spot.measure]!.id)]
+    const at = (id: string) => tune.measures.findIndex((m) => m.id === id)
+    if (region) scopes.set('section', { from: at(region.from), to: at(region.to) })
+  }
+  scopes.set('tune', { from: 0, to: tune.measures.length - 1 })
+  return scopes
+}
+
+/** What a higher capo would make of the widest stretch, fret by fret. */
+function CapoHelp({
+  tune,
+  doc,
+  now,
+  range,
+}: {
+  tune: TuneDoc
+  doc: ArrangementDoc
+  now: Rung
+  range: MeasureRange
+}) {
+  const { t } = useTranslation()
+  const ids = new Set(tune.measures.slice(range.from, range.to + 1).map((m) => m.id))
+  const capos = stretchByCapo(
+    doc.setup,
+    now.layer.grips.filter((g) => ids.has(g.pos.measure)),
+  )
+  if (capos.length < 2 || capos[0]!.mm === 0) return null
+  return (
+    <p className="soft">
+      {t('easier.capo', { list: capos.map((c) => t('easier.capoAt', { ...c })).join(', ') })}
+    </p>
+  )
+}
+
+type T = ReturnType<typeof useTranslation>['t']
+
+function notesWords(t: T, notes: NoteCount, now: NoteCount): string {
+  const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
+    const n = notes[role] - now[role]
+    return n === 0 ? [] : [`${n > 0 ? '+' : '−'}${Math.abs(n)} ${t(`easier.roles.${role}`)}`]
+  })
+  return parts.join(', ') || t('easier.sameNotes')
+}
