@@ -57,6 +57,32 @@ test('pictures of a mandolin piece, of locks and schools, and of a harmony', asy
   await page.screenshot({ path: `${folder}/harmony.png` })
 })
 
+test('pictures of a song accompanied, and of easier versions', async ({ page }) => {
+  await takeDemo(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Letters from the Lock House' }).click()
+  await expect(page.locator('.lyric').first()).toBeVisible()
+  await page.locator('.tab-fret').nth(2).click()
+  await page.getByRole('button', { name: /^Pattern:/ }).click()
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/accompany.png` })
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Cold Pump Handle' }).click()
+  await page.getByRole('button', { name: /^Ornaments:/ }).click()
+  await page.getByRole('menuitem', { name: /^Ornate/ }).click()
+  await expect(page.locator('.join-letter').first()).toBeVisible()
+  await page.getByRole('checkbox', { name: 'Degrees over the chords' }).click()
+  await page.locator('.tab-fret').nth(9).click()
+  const panel = page.getByTestId('easier')
+  await panel.getByText('Easier and fuller').click()
+  await panel.getByText('Tune', { exact: true }).click()
+  await panel.getByRole('button', { name: 'Look for versions' }).click()
+  await expect(panel.getByRole('listitem').first()).toBeVisible()
+  await panel.scrollIntoViewIfNeeded()
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/easier.png` })
+})
+
 test('pictures of shapes, neck card and settings', async ({ page }) => {
   const shot = async (path: string, file: string) => {
     await page.goto(path)

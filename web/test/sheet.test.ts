@@ -45,6 +45,7 @@ describe('rows of a system', () => {
       intervals: false,
       verses: 0,
       counts: false,
+      degrees: false,
     })
 
   it('stand apart from top to bottom', () => {

@@ -78,6 +78,12 @@ export function ArrangeHead(props: Props) {
             on={layers.counts}
             onToggle={() => onLayers({ ...layers, counts: !layers.counts })}
           />
+          <Layer
+            label={t('arrange.degrees')}
+            sign="1 ♭3 5"
+            on={layers.degrees}
+            onToggle={() => onLayers({ ...layers, degrees: !layers.degrees })}
+          />
           <Step
             label={history.undo ? t('arrange.undo', { label: history.undo }) : t('arrange.nothingToUndo')}
             disabled={!history.undo}

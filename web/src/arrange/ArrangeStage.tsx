@@ -86,7 +86,12 @@ function Bench({ id }: { id: string }) {
   )
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
-  const [layers, setLayers] = useState<TabLayers>({ fingers: true, picking: false, counts: false })
+  const [layers, setLayers] = useState<TabLayers>({
+    fingers: true,
+    picking: false,
+    counts: false,
+    degrees: false,
+  })
   const [why, setWhy] = useState(false)
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const { toggle, cursor } = usePlaying(model, spot, marked)

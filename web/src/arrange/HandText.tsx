@@ -1,8 +1,9 @@
-import { spanOf, widestReach, type Pressed, type Setup } from '@velvet-porch/core'
+import { midiOf, spanOf, widestReach, type Pressed, type Setup } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { moveBetween, type HandMoment, type HandMove } from '../neck/handMove.ts'
-import { beatOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { printed } from '../shapes/degreeLabel.ts'
+import { beatOf, inFlats, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
 
 /** Where we are and what the fingers do next, in words. */
 export function HandText({
@@ -31,6 +32,7 @@ export function HandText({
       </div>
       <div className="neck-move">
         {shape}
+        <MelodyReading model={model} spot={spot} />
         {hand.next ? (
           <div style={{ color: 'var(--ink-soft)' }}>
             {t('neck.next')}:{' '}
@@ -41,6 +43,30 @@ export function HandText({
           </div>
         ) : null}
       </div>
+    </div>
+  )
+}
+
+/** What the melody note is in its chord and key. */
+function MelodyReading({ model, spot }: { model: SheetModel; spot: Spot }) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const at = model.timeline.starts[spot.measure]! + spot.tick
+  const reading = model.readings.get(spot.measure)?.find((r) => r.start === at)
+  const chord = model.harmony.find((h) => h.start <= at && h.end > at)
+  const event = model.tune.events.find((e) => e.id === reading?.sourceId)
+  if (!reading || !chord?.sounding || !event?.pitch) return null
+  const degree = printed(reading.degree) + (reading.leadsTo ? `→${printed(reading.leadsTo)}` : '')
+  const text = t('sheet.reading', {
+    name: names.pitch(midiOf(event.pitch) + model.transposed, inFlats(model)),
+    degree,
+    chord: names.chord(chord.sounding),
+    function: t(`sheet.function.${reading.function}`),
+  })
+  return (
+    <div className="soft" data-testid="reading">
+      {text}
+      {reading.outside ? `, ${t('sheet.outside')}` : ''}
     </div>
   )
 }

@@ -9,7 +9,7 @@ import { useNames } from '../names/useNames.ts'
 import { keysOf, sheetModel } from '../sheet/sheetModel.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 
-const LAYERS = { fingers: true, picking: true, counts: false }
+const LAYERS = { fingers: true, picking: true, counts: false, degrees: false }
 
 /** The page as it goes on paper: title, tuning, capo, staff and tab; no system is broken across pages. */
 export function PrintPage() {

@@ -1,5 +1,7 @@
 import { degreeIn, type ChordReading, type PitchClass } from '@velvet-porch/core'
 
+/** A degree with printed signs. */
+export const printed = (degree: string): string => degree.replaceAll('b', '♭').replaceAll('#', '♯')
+
 /** A chord tone's degree with printed signs. */
-export const degreeLabel = (chord: ChordReading, pc: PitchClass): string =>
-  degreeIn(chord, pc).replaceAll('b', '♭').replaceAll('#', '♯')
+export const degreeLabel = (chord: ChordReading, pc: PitchClass): string => printed(degreeIn(chord, pc))

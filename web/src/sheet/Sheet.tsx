@@ -55,8 +55,9 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
         intervals: model.doubleStyle.size > 0,
         verses: model.verses,
         counts: layers.counts,
+        degrees: layers.degrees,
       }),
-    [model, layers.picking, layers.counts],
+    [model, layers.picking, layers.counts, layers.degrees],
   )
   const systemOf = useCallback(
     (measure: number) => systems.findIndex((s) => measure <= s.measures.at(-1)!.index),

@@ -7,6 +7,7 @@ import {
   type HarmonySegment,
   type Id,
   type Measure,
+  type NoteReading,
   type TabNote,
   type TuneEvent,
 } from '@velvet-porch/core'
@@ -16,6 +17,7 @@ import { useTranslation } from 'react-i18next'
 import { LYRIC_GAP, STAFF_SCALE, TAB_GAP, type Rows } from './metrics.ts'
 import { useNames } from '../names/useNames.ts'
 import { doubleStops } from './doubleStops.ts'
+import { printed } from '../shapes/degreeLabel.ts'
 import { chordLabel, inFlats, METRE_WIDTH, versesOf, type SheetModel } from './sheetModel.ts'
 
 const tabY = (rows: Rows, string: number) => rows.tabTop + (string - 1) * TAB_GAP
@@ -24,6 +26,7 @@ export interface TabLayers {
   readonly fingers: boolean
   readonly picking: boolean
   readonly counts: boolean
+  readonly degrees: boolean
 }
 
 /** Notes and measures that are marked out: locked ones, and those that another version has otherwise. */
@@ -165,6 +168,9 @@ function MeasureLanes({
       })}
       <Joins model={model} measure={placed.index} x={x} rows={rows} />
       <Words events={model.sung.get(placed.index) ?? []} x={x} y={rows.lyrics} />
+      {layers.degrees ? (
+        <Degrees readings={model.readings.get(placed.index) ?? []} start={start} x={x} y={rows.degrees} />
+      ) : null}
       {layers.counts ? <Counts measure={measure} notes={notes} x={x} y={rows.counts} /> : null}
       {layers.picking
         ? onsetsOf(notes).map((onset) => (
@@ -292,6 +298,33 @@ function Words({ events, x, y }: { events: readonly TuneEvent[]; x: (tick: numbe
       </text>
     )),
   )
+}
+
+/** The degree of each melody note over its chord; notes that are not of the chord in brackets. */
+function Degrees({
+  readings,
+  start,
+  x,
+  y,
+}: {
+  readings: readonly NoteReading[]
+  start: number
+  x: (tick: number) => number
+  y: number
+}) {
+  const { t } = useTranslation()
+  return readings.map((r) => {
+    const degree = printed(r.degree) + (r.leadsTo ? `→${printed(r.leadsTo)}` : '')
+    return (
+      <text key={r.start} className={r.outside ? 'degree outside' : 'degree'} x={x(r.start - start)} y={y}>
+        {r.function === 'chord' ? degree : `(${degree})`}
+        <title>
+          {t(`sheet.function.${r.function}`)}
+          {r.outside ? `, ${t('sheet.outside')}` : ''}
+        </title>
+      </text>
+    )
+  })
 }
 
 /** The count under each onset: "1 & 2 &". */

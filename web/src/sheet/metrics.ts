@@ -26,6 +26,8 @@ export interface Rows {
   readonly picking: number
   /** Base line of the names of intervals. */
   readonly intervals: number
+  /** Base line of the degrees over the chords, right under the staff or the words. */
+  readonly degrees: number
   /** Base line of the count. */
   readonly counts: number
   readonly height: number
@@ -45,6 +47,7 @@ export function rowsOf(
     intervals: boolean
     verses: number
     counts: boolean
+    degrees: boolean
   },
 ): Rows {
   const upper = staff.flatMap((m) => m.upper.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
@@ -60,7 +63,7 @@ export function rowsOf(
   const chords = top + 16
   const staffTop = Math.round(chords + 8 + Math.max(12, above))
   const staffBottom = staffTop + STAFF_HEIGHT
-  const words = options.verses * LYRIC_GAP
+  const words = options.verses * LYRIC_GAP + (options.degrees ? 16 : 0)
   const tabTop = Math.round(staffBottom + Math.max(18, below) + 10 + words)
   const tabBottom =
     options.strings > 0 ? tabTop + (options.strings - 1) * TAB_GAP : staffBottom + Math.max(6, below) + words
@@ -74,6 +77,7 @@ export function rowsOf(
     tabBottom,
     intervals: tabBottom + 15,
     counts: tabBottom + 16 + named,
+    degrees: Math.round(staffBottom + Math.max(10, below) + 13 + options.verses * LYRIC_GAP),
     lyrics: Math.round(staffBottom + Math.max(10, below) + 13),
     picking: tabBottom + 17 + named + counted,
     height: Math.round(tabBottom + (options.picking ? 44 : 24) + named + counted),

@@ -1,6 +1,9 @@
 import {
   harmonyLine,
+  measureAt,
   measureNumbers,
+  melodyOf,
+  readMelody,
   tidyRegions,
   timelineOf,
   transposeKey,
@@ -11,6 +14,7 @@ import {
   type HarmonySegment,
   type Id,
   type Layer,
+  type NoteReading,
   type Region,
   type Setup,
   type TabNote,
@@ -56,6 +60,8 @@ export interface SheetModel {
   readonly verses: number
   /** Events of the melody with words, by measure index. */
   readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
+  /** Each melody note against its chord and key, by measure index. */
+  readonly readings: ReadonlyMap<number, readonly NoteReading[]>
   /** Other versions of measures; those for a pass are played on it. */
   readonly variants: readonly Variant[]
   /** Notes that the fretting hand reaches from another, by id. */
@@ -122,12 +128,28 @@ export function sheetModel(
     doubleStyle: doubleStyle(tune, arrangement?.regions ?? []),
     verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
     sung,
+    readings: readingsOf(tune, timeline, harmony, transposed),
     variants: (arrangement?.variants ?? []).filter((v) => v.measures.every((id) => timeline.indexOf.has(id))),
     joins: joinsOf(arrangement?.base),
     layoutMeasures,
     spots,
     ...(arrangement ? { setup: arrangement.setup, layer: arrangement.base } : {}),
   }
+}
+
+function readingsOf(
+  tune: TuneDoc,
+  timeline: Timeline,
+  harmony: readonly HarmonySegment[],
+  transposed: number,
+): Map<number, NoteReading[]> {
+  const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
+  const byMeasure = new Map<number, NoteReading[]>()
+  for (const r of readMelody(melodyOf(tune, timeline), transposed, harmony, keys, timeline)) {
+    const m = measureAt(timeline, r.start)
+    byMeasure.set(m, [...(byMeasure.get(m) ?? []), r])
+  }
+  return byMeasure
 }
 
 function joinsOf(layer: Layer | undefined): Map<Id, Join> {

@@ -108,6 +108,16 @@ export const en = {
     pickup: 'Pickup',
     note: '{{name}}, string {{string}}, fret {{fret}}',
     openNote: '{{name}}, open string {{string}}',
+    reading: '{{name}} is {{degree}} of {{chord}}: {{function}}',
+    function: {
+      chord: 'a tone of the chord',
+      passing: 'a passing note',
+      neighbour: 'a neighbour note',
+      anticipation: 'anticipates the next chord',
+      suspension: 'kept from the chord before',
+      free: 'not of the chord',
+    },
+    outside: 'outside the scale',
     join: {
       hammer: 'Hammer-on on string {{string}} from fret {{from}} to {{to}}',
       pull: 'Pull-off on string {{string}} from fret {{from}} to {{to}}',

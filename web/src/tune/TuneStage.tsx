@@ -14,7 +14,7 @@ import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { useAbcText } from './useAbcText.ts'
 
-const NO_LAYERS = { fingers: false, picking: false, counts: false }
+const NO_LAYERS = { fingers: false, picking: false, counts: false, degrees: false }
 
 /** The tune as read: the staff, its ABC beside it, and what the reader says about it. */
 export function TuneStage() {

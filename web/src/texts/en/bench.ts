@@ -62,6 +62,7 @@ export const bench = {
     fingers: 'Fingers',
     picking: 'Picking hand',
     counts: 'Count',
+    degrees: 'Degrees over the chords',
     audit: {
       ok: 'Checked: every melody note is kept, {{roots}} of {{changes}} chords have their root.',
       okBacking: 'Checked: {{roots}} of {{changes}} chords have their root; the melody is sung.',
