@@ -22,7 +22,7 @@ afterAll(() => void server.close())
 
 describe('the server', () => {
   it('is healthy', async () => {
-    expect(await (await fetch(`${base}/api/health`)).json()).toEqual({ ok: true, tunes: 9 })
+    expect(await (await fetch(`${base}/api/health`)).json()).toEqual({ ok: true, tunes: 10 })
   })
 
   it('sends every page with a policy that runs no foreign or inline script', async () => {
@@ -49,7 +49,7 @@ describe('the server', () => {
           tunes: { title: string; abc: string }[]
         }
       ).tunes
-    expect((await search('')).length).toBe(9)
+    expect((await search('')).length).toBe(10)
     const waltz = await search('WALTZ odile')
     expect(waltz.map((t) => t.title)).toEqual(['The Ferry at Dusk'])
     expect(waltz[0]!.abc).toMatch(/^X:/)

@@ -288,7 +288,8 @@ function checkHops(played: readonly PlayedNote[], add: Add): void {
   const last = new Map<string | number, PlayedNote>()
   for (const p of played) {
     const f = p.note.leftFinger
-    if (f === 0) continue
+    // A bottleneck lies across all strings: it does not jump between them.
+    if (f === 0 || p.note.technique === 'bottle') continue
     const before = last.get(f)
     if (
       before &&

@@ -4,6 +4,7 @@ import { THUMB } from '../grip/pressed.ts'
 import {
   isAccompaniment,
   isArrival,
+  isSolo,
   LEVELS,
   USUAL_ORNAMENT,
   type Layer,
@@ -177,8 +178,9 @@ const without = (region: Region, less: readonly Omission[], plain: boolean): Reg
 /** True where a region has what is to be left out. */
 function omits({ style, level, without: gone = [] }: Region, what: Omission, setup: Setup): boolean {
   if (gone.includes(what)) return false
-  if (what === 'barre') return setup.player.techniques.barre && level > 1
+  if (what === 'barre') return style !== 'bottleneck' && setup.player.techniques.barre && level > 1
   if (isAccompaniment(style)) return what === 'fills' && level >= 4
+  if (!isSolo(style)) return false
   const rules = styleRules(style, level, setup.instrument, gone)
   if (what === 'fills') return rules.fill !== undefined || rules.thick
   if (what === 'chords') return rules.chord !== undefined || rules.double !== undefined

@@ -24,8 +24,11 @@ export type SoloStyle = (typeof SOLO_STYLES)[number]
 export const ACCOMPANIMENTS = ['picking', 'bass-brush', 'strum', 'shuffle'] as const
 export type Accompaniment = (typeof ACCOMPANIMENTS)[number]
 
-export const STYLES = [...SOLO_STYLES, ...ACCOMPANIMENTS] as const
+/** Styles: the melody played by the fingers, by a bottleneck, or accompanied. */
+export const STYLES = [...SOLO_STYLES, 'bottleneck', ...ACCOMPANIMENTS] as const
 export type Style = (typeof STYLES)[number]
+
+export const isSolo = (style: Style): style is SoloStyle => (SOLO_STYLES as readonly Style[]).includes(style)
 
 export const isAccompaniment = (style: Style): style is Accompaniment =>
   (ACCOMPANIMENTS as readonly Style[]).includes(style)
@@ -52,6 +55,8 @@ export interface TabNote {
   /** Short notes before it, in order; the note itself arrives from the last of them. */
   readonly graces?: readonly GraceNote[]
   readonly vibrato?: true
+  /** The string is to be stopped when the next note sounds. */
+  readonly damp?: true
   /** Pushed up by so many semitones: slowly, before it is plucked, or let down again. */
   readonly bend?: Bend
   /** Played firmly. */
@@ -89,9 +94,10 @@ export const isArrival = (attack: string): attack is Arrival =>
 
 /**
  * How a note is sounded. A *tremolo* repeats the stroke for as long as the note is written; a *brush* sounds
- * neighbouring strings one after the other in one stroke; a *muted* stroke sounds no pitch.
+ * neighbouring strings one after the other in one stroke; a *muted* stroke sounds no pitch; a *bottle* note is plucked
+ * with the string stopped by a bottleneck, right over the fret.
  */
-export const ATTACKS = ['pluck', 'tremolo', 'brush', 'muted', ...ARRIVALS] as const
+export const ATTACKS = ['pluck', 'tremolo', 'brush', 'muted', 'bottle', ...ARRIVALS] as const
 export type Attack = (typeof ATTACKS)[number]
 
 /** What joins two notes: the second is reached from the first by a slide, hammer-on or pull-off. */

@@ -18,6 +18,8 @@ export interface Place {
   readonly string: number
   readonly fret: number
   readonly harmonic?: number
+  /** Beside the fret by so many cents, where a bottleneck or a bend stops the string off it. */
+  readonly offsetCents?: number
 }
 
 /** A guitar in standard tuning with a full capo. */

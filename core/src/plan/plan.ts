@@ -4,6 +4,7 @@ import {
   USUAL_ORNAMENT,
   type Ornament,
   isAccompaniment,
+  isSolo,
   type Level,
   type Region,
   type SoloStyle,
@@ -69,6 +70,8 @@ export interface Plan {
   readonly ornamentRoom: readonly (OrnamentRoom | undefined)[]
   /** The melody of measures that are accompanied: somebody sings it. */
   readonly sung: readonly MelodyNote[]
+  /** The melody of measures that are played with a bottleneck. */
+  readonly slid: readonly MelodyNote[]
   readonly harmony: readonly HarmonySegment[]
   readonly bass: readonly BassWish[]
   readonly inner: readonly InnerWish[]
@@ -103,10 +106,13 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const ruleOf = regionIndex(tune, timeline, regions)
   const accompanied = (m: number) => isAccompaniment(ruleOf(m)?.style ?? USUAL_STYLE)
   const all = melodyOf(tune, timeline)
-  const melody = all.filter((n) => !accompanied(n.measure))
+  const isBottleneck = (m: number) => ruleOf(m)?.style === 'bottleneck'
+  const melody = all.filter((n) => !accompanied(n.measure) && !isBottleneck(n.measure))
   const sung = all.filter((n) => accompanied(n.measure))
+  const slid = all.filter((n) => isBottleneck(n.measure))
+  const played = [...melody, ...slid]
   const solo = regions.filter((r) => !isAccompaniment(r.style))
-  const register = melody.length > 0 ? chooseRegister(melody, setup, solo) : UNMOVED
+  const register = played.length > 0 ? chooseRegister(played, setup, solo) : UNMOVED
   if (!register.ok) return { ok: false, register }
   const { transposed } = register
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
@@ -114,11 +120,12 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   // What follows a measure differs between passes at both ends of a join.
   const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
   // Nothing is held from a part that plays the melody into one that accompanies it.
-  for (let m = 1; m < tune.measures.length; m++) if (accompanied(m) !== accompanied(m - 1)) parted.add(m)
+  const kind = (m: number) => (accompanied(m) ? 'sung' : isBottleneck(m) ? 'slid' : 'fingered')
+  for (let m = 1; m < tune.measures.length; m++) if (kind(m) !== kind(m - 1)) parted.add(m)
   const rules = new Map<Region, StyleRules & { readonly lower: StyleRules }>()
   const rulesAt = (m: number) => {
     const region = ruleOf(m)
-    if (!region || accompanied(m)) return undefined
+    if (!region || accompanied(m) || isBottleneck(m)) return undefined
     const known = rules.get(region) ?? withLower(region, setup)
     rules.set(region, known)
     return { ...known, ...schoolOf(region) }
@@ -174,6 +181,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       melodyMidi,
       ornamentRoom: ornamentRooms(tune, melody, (m) => ruleOf(m)?.ornament ?? USUAL_ORNAMENT),
       sung,
+      slid,
       harmony,
       bass,
       inner,
@@ -332,6 +340,6 @@ const USUAL_STYLE = 'melody-bass'
 const UNMOVED = { ok: true, transposed: 0 } as const
 
 /** Slices exist only where the melody is played; a measure outside every region stands as the plainest style. */
-const soloStyle = (style: Style = USUAL_STYLE): SoloStyle => (isAccompaniment(style) ? USUAL_STYLE : style)
+const soloStyle = (style: Style = USUAL_STYLE): SoloStyle => (isSolo(style) ? style : USUAL_STYLE)
 
 const NO_RULES = styleRules('flatpicked-lead', 1, { strings: 6 })

@@ -15,6 +15,9 @@ const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5, highAlone: 7 }
 
 /** A tune alone may go down to string 4 of a guitar, and to the lowest string where there are none for a bass. */
 function comfortOf(setup: Setup, regions: readonly Pick<Region, 'style'>[]): { low: Midi; high: Midi } {
+  const sings = regions.length > 0 && regions.every((r) => r.style === 'bottleneck')
+  // A bottleneck sings on the treble strings, away from the nut.
+  if (sings) return { low: openPitch(setup, 1) - 2, high: openPitch(setup, 1) + 12 }
   const alone = regions.length > 0 && regions.every((r) => r.style === 'flatpicked-lead')
   const high = openPitch(setup, 1) + (alone ? COMFORT.highAlone : COMFORT.highAboveOpen1)
   if (!hasBassStrings(setup.instrument)) return { low: openPitch(setup, setup.instrument.strings), high }

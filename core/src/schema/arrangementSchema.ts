@@ -37,6 +37,7 @@ const place = Joi.object({
   string: string.required(),
   fret: fret.required(),
   harmonic: Joi.number().integer().min(2).max(6),
+  offsetCents: Joi.number().min(-50).max(50),
 })
 const leftFinger = Joi.valid(0, 1, 2, 3, 4, 'T')
 
@@ -67,6 +68,7 @@ const note = Joi.object({
     )
     .max(12),
   vibrato: Joi.valid(true),
+  damp: Joi.valid(true),
   bend: Joi.object({
     semitones: Joi.number().min(0.25).max(5).required(),
     kind: Joi.string()

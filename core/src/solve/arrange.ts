@@ -18,6 +18,8 @@ import { measureNumbers } from '../form/measureNumbers.ts'
 import { makePlan, type Plan } from '../plan/plan.ts'
 import type { Register } from '../plan/register.ts'
 import { refusalOf } from '../plan/styleRules.ts'
+import { slide } from '../bottleneck/slide.ts'
+import { straightAcross } from '../bottleneck/straightAcross.ts'
 import { accompany } from '../accompany/accompany.ts'
 import type { LeftOrnament } from '../ornament/articulate.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
@@ -73,6 +75,7 @@ export function* arranging(
 ): Generator<number, Arranged> {
   const lockedRegions = withLockedMeasures(tune, regions, locks)
   for (const { style, level } of lockedRegions) refuse(style, level, setup)
+  if (lockedRegions.some((r) => r.style === 'bottleneck') && !straightAcross(setup)) throw noOpenChord()
   const planned = makePlan(tune, setup, lockedRegions)
   const numbers = measureNumbers(tune.measures)
   if (!planned.ok) throw misfit(planned.register, setup, numbers)
@@ -83,9 +86,10 @@ export function* arranging(
     const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
     const solution = yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1)
     const { layer, ornamentsLeft } = layerOf(plan, solution, tune, setup, locks)
+    const bottle = slide(tune, setup, plan)
     const backing = accompany(tune, setup, plan, lockedRegions)
     return {
-      layer: { ...joined(layer, backing, plan.timeline), locks },
+      layer: { ...joined(joined(layer, bottle, plan.timeline), backing, plan.timeline), locks },
       plan,
       solution,
       idleLocks: prepared.locks.idle,
@@ -101,13 +105,18 @@ export function* arranging(
 }
 
 /** Solo and accompanied parts in one layer, in order of time; a grip ends where the next begins. */
-function joined(solo: Layer, backing: Pick<Layer, 'notes' | 'grips'>, timeline: Timeline): Layer {
+function joined(
+  solo: Layer,
+  backing: Pick<Layer, 'notes' | 'grips'> & Partial<Pick<Layer, 'spans'>>,
+  timeline: Timeline,
+): Layer {
   if (backing.notes.length === 0) return solo
   const byTime = (a: { pos: Pos }, b: { pos: Pos }) => ticksAt(timeline, a.pos) - ticksAt(timeline, b.pos)
   const grips = [...solo.grips, ...backing.grips].sort(byTime)
   return {
     ...solo,
     notes: [...solo.notes, ...backing.notes].sort(byTime),
+    spans: [...solo.spans, ...(backing.spans ?? [])],
     grips: grips.map((g, i) => {
       const next = grips[i + 1]
       return next && ticksAt(timeline, next.pos) < ticksAt(timeline, g.until) ? { ...g, until: next.pos } : g
@@ -144,6 +153,12 @@ function refuse(style: Style, level: Level, setup: Setup): void {
     throw new ArrangeError(
       'Chord melody starts at level 2: at level 1 there are no shapes to put under the tune.',
     )
+}
+
+function noOpenChord(): ArrangeError {
+  return new ArrangeError(
+    'A bottleneck lies straight across the strings and needs a tuning whose open strings are one chord: choose open D, open G or open C.',
+  )
 }
 
 function misfit(register: Register & { ok: false }, setup: Setup, numbers: readonly number[]): ArrangeError {

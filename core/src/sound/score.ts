@@ -138,7 +138,7 @@ function soundedByMeasure(tune: TuneDoc, setup: Setup, layer: Layer, timeline: T
     const own = byMeasure.get(m) ?? []
     const plucked = {
       string: n.place.string,
-      hertz: hertz(pitchAt(setup, n.place)),
+      hertz: soundingHertz(setup, n.place),
       role: n.role,
       velocity: velocityOf(n),
       ...(n.vibrato ? { vibrato: true as const } : {}),
@@ -218,6 +218,10 @@ function bent(
     { ...plain, hertz: then, arrival: 'bend', glide: BEND_S, at: at + later, ring: ring - later },
   ]
 }
+
+/** A place's frequency, its cents off the fret included. */
+const soundingHertz = (setup: Setup, place: TabNote['place']): number =>
+  hertz(pitchAt(setup, place)) * 2 ** ((place.offsetCents ?? 0) / 1200)
 
 function velocityOf({ role, attack, accent }: TabNote): number {
   const plain =

@@ -1,7 +1,7 @@
 import { Alert, Button } from '@mantine/core'
 import {
   hertz,
-  isAccompaniment,
+  isSolo,
   pitchAt,
   regionAt,
   withVariant,
@@ -116,7 +116,7 @@ function Bench({ id }: { id: string }) {
     spot && doc
       ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[spot.measure]!.id)]
       : undefined
-  const backing = under !== undefined && isAccompaniment(under.style)
+  const backing = under !== undefined && !isSolo(under.style) ? under.style : undefined
   const settled = Boolean(tune && doc && fits && !arranger.stale && arranger.progress === undefined)
   return (
     <div className="bench">
@@ -214,7 +214,7 @@ function Bench({ id }: { id: string }) {
         {hand ? <NeckLegend /> : null}
         {model.setup ? <StretchText setup={model.setup} hand={down} /> : null}
         <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
-          {backing ? <BackingHint /> : null}
+          {backing ? <BackingHint style={backing} /> : null}
           {why && settled && spot && !before && !backing ? (
             <OtherWays
               tune={tune!}

@@ -1,10 +1,12 @@
 import { Anchor } from '@mantine/core'
+import type { Style } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 
-/** Where the hand follows chord shapes: how to have another one. */
-export function BackingHint() {
+/** Where the hand follows chord shapes, or the bar its way: how to have it otherwise. */
+export function BackingHint({ style }: { style: Style }) {
   const { t } = useTranslation()
+  if (style === 'bottleneck') return <p className="soft">{t('accompany.bottleneck')}</p>
   return (
     <p className="soft">
       {t('accompany.shapes')}{' '}

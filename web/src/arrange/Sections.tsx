@@ -18,6 +18,7 @@ import {
   splitRegion,
   ACCOMPANIMENTS,
   isAccompaniment,
+  isSolo,
   SOLO_STYLES,
   tidyRegions,
   USUAL_ORNAMENT,
@@ -229,7 +230,7 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
           )
         }}
         data={[
-          { group: t('accompany.solo'), items: SOLO_STYLES.map(styleItem) },
+          { group: t('accompany.solo'), items: [...SOLO_STYLES, 'bottleneck' as const].map(styleItem) },
           { group: t('accompany.backing'), items: ACCOMPANIMENTS.map(styleItem) },
         ]}
       />
@@ -255,12 +256,12 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
           ),
         }))}
       />
-      {isAccompaniment(region.style) ? null : (
+      {isSolo(region.style) ? (
         <OrnamentMenu
           value={region.ornament ?? USUAL_ORNAMENT}
           onChange={(ornament, label) => choose({ ornament }, label)}
         />
-      )}
+      ) : null}
       <Popover width={380} position="bottom-start" shadow="md" withinPortal trapFocus>
         <Popover.Target>
           <Button size="compact-xs" h={28} variant="default" leftSection={<IconSchool size={16} />}>

@@ -51,6 +51,7 @@ const SETTINGS: readonly DemoSetting[] = [
     then: { section: 'Chorus', style: 'strum', level: 3 },
   },
   { title: 'Freight Yard Shuffle', style: 'shuffle', level: 3 },
+  { title: 'Siding at Sundown', style: 'bottleneck', level: 4, tuning: 'openG' },
 ]
 
 function regionsOf(tune: TuneDoc, { style, level, school, then }: DemoSetting): Region[] {

@@ -155,6 +155,13 @@ function MeasureLanes({
             {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
             {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}
             {n.bend ? <BendSign note={n} x={at + half + 2} y={y} /> : null}
+            {n.damp ? <DampSign x={at + half + 3} y={y + 7} /> : null}
+            {n.place.offsetCents ? (
+              <text className="join-letter" x={at - half - 4} y={y - 5}>
+                {n.place.offsetCents < 0 ? '↓' : '↑'}
+                <title>{t('sheet.offset', { cents: n.place.offsetCents })}</title>
+              </text>
+            ) : null}
             {n.vibrato ? <VibratoSign x={at + half + 4} y={y - 9} /> : null}
             {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
             {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}
@@ -280,6 +287,19 @@ function BendSign({ note: { bend }, x, y }: { note: TabNote; x: number; y: numbe
       <text className="join-letter" x={tip} y={y - 17}>
         {HALF_STEPS[semitones] ?? semitones}
       </text>
+    </g>
+  )
+}
+
+/** A small cross in a ring: the string is stopped when the next note sounds. */
+function DampSign({ x, y }: { x: number; y: number }) {
+  const { t } = useTranslation()
+  return (
+    <g className="join-sign">
+      <circle cx={x} cy={y} r={2.6} />
+      <path d={`M ${x - 4} ${y} H ${x + 4} M ${x} ${y - 4} V ${y + 4}`}>
+        <title>{t('sheet.damp')}</title>
+      </path>
     </g>
   )
 }

@@ -118,6 +118,8 @@ export const en = {
       free: 'not of the chord',
     },
     outside: 'outside the scale',
+    damp: 'Stop this string when the next note sounds',
+    offset: '{{cents}} cents beside the fret: the pure third',
     join: {
       hammer: 'Hammer-on on string {{string}} from fret {{from}} to {{to}}',
       pull: 'Pull-off on string {{string}} from fret {{from}} to {{to}}',

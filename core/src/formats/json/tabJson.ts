@@ -3,7 +3,14 @@ import type { FinishedTab, HeldGrip, SourceNote, WrittenNote } from '../../audit
 import { measureNumbers } from '../../form/measureNumbers.ts'
 import { measureAt, ticksAt, type MelodyNote } from '../../form/timeline.ts'
 import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../harmony/chordSymbol.ts'
-import { isAccompaniment, type Layer, type Level, type Region, type Style } from '../../model/arrangement.ts'
+import {
+  isAccompaniment,
+  isSolo,
+  type Layer,
+  type Level,
+  type Region,
+  type Style,
+} from '../../model/arrangement.ts'
 import { USUAL_SCHOOL } from '../../model/school.ts'
 import type { ChordMark, TuneDoc } from '../../model/tune.ts'
 import type { PickingSchool, Player } from '../../neck/hand.ts'
@@ -107,7 +114,7 @@ export function tabJson(
       player: setup.player,
     },
     transposed: plan.transposed,
-    source: plan.melody.map(sourceNote),
+    source: [...plan.melody, ...plan.slid].sort((a, b) => a.start - b.start).map(sourceNote),
     ...(plan.sung.length > 0 ? { sung: plan.sung.map(sourceNote) } : {}),
     notes: layer.notes.map((n) => ({
       measure: timeline.indexOf.get(n.pos.measure)!,
@@ -135,6 +142,8 @@ export function tabJson(
         : {}),
       ...(n.bend ? { bend: n.bend.semitones, bendKind: n.bend.kind } : {}),
       ...(n.vibrato ? { vibrato: true } : {}),
+      ...(n.damp ? { damp: true } : {}),
+      ...(n.place.offsetCents ? { offsetCents: n.place.offsetCents } : {}),
       ...(n.accent ? { accent: true } : {}),
       ...(n.palmMute ? { palmMute: true } : {}),
       ...(n.optional ? { optional: true } : {}),
@@ -171,9 +180,10 @@ function styleOf(
   measure: number,
 ): { style?: Style; level?: Level; picking?: PickingSchool; harmonyAbove?: boolean; sung?: boolean } {
   const region = plan.regions[measure]
-  if (region && isAccompaniment(region.style)) {
+  if (region && !isSolo(region.style)) {
     const { style, level, school = USUAL_SCHOOL } = region
-    return { style, level, picking: pickingOf(style, school, setup), sung: true }
+    const sung = isAccompaniment(style) ? { sung: true } : {}
+    return { style, level, picking: pickingOf(style, school, setup), ...sung }
   }
   const slice = plan.slices[plan.firstSlice[measure]!]
   if (slice?.measure !== measure) return {}
@@ -186,6 +196,7 @@ function styleOf(
 /** True where the style plays a bass or voicing at a time and the school wants its root. */
 function rootWanted(tune: TuneDoc, plan: Plan, start: number): boolean {
   const region = plan.regions[measureAt(plan.timeline, start)]
+  if (region?.style === 'bottleneck') return false
   if (region && isAccompaniment(region.style)) return accompanimentRoots(tune, plan, region, start)
   const slice = plan.slices[plan.sliceAt.get(start) ?? -1]
   if (!slice || slice.school.root !== 'always') return false

@@ -164,5 +164,7 @@ export const accompany = {
     remarks_other: '{{count}} things could not be done as asked',
     shapes: 'This part accompanies: its places follow from chord shapes. To have another shape, pin one in',
     shapesLink: 'Shapes',
+    bottleneck:
+      'This part is played with a bottleneck: its places follow from the cheapest way of the bar along the neck.',
   },
 }

@@ -14,6 +14,7 @@ export const bench = {
       'cross-string': 'Cross-string',
       'double-stops': 'Double stops',
       'flatpicked-lead': 'Flatpicked lead',
+      bottleneck: 'Bottleneck',
       picking: 'Picking pattern',
       'bass-brush': 'Bass and brush',
       strum: 'Strum',
