@@ -27,6 +27,8 @@ import { patternOnsets, type HeldHarmony } from './patternOnsets.ts'
 import { patternProblemText, readPattern } from './patternText.ts'
 import { progressionShapes } from './progressionShapes.ts'
 import type { AccompanyRemark } from './remark.ts'
+import { withPhraseFills } from './phraseFill.ts'
+import { withTurnaround } from './turnaround.ts'
 import { shuffleOnsets } from './shuffleOnsets.ts'
 
 /** Notes and grips of the accompanied measures, and what could not be done as asked. */
@@ -39,8 +41,11 @@ export interface Accompanied {
 /** From this level on the basses walk from chord to chord, where the school does not say otherwise. */
 const RUNS_FROM_LEVEL = 4
 
+/** From this level on the rests of the singer are filled. */
+const FILLS_FROM_LEVEL = 5
+
 /** What of a plan an accompaniment is made from. */
-export type AccompanyPlan = Pick<Plan, 'timeline' | 'harmony' | 'keys' | 'pins' | 'regions'>
+export type AccompanyPlan = Pick<Plan, 'timeline' | 'harmony' | 'keys' | 'pins' | 'regions' | 'sung'>
 
 /** Lays an accompaniment under every region whose style is one: shapes by the shortest path, the pattern on the beats. */
 export function accompany(
@@ -110,7 +115,20 @@ function accompanyRegion(
     remarks.push(...part.remarks)
   }
   const secondsBetween = clock(tune, timeline)
-  const onsets = withApproaches(held, { measures: tune.measures, timeline, keys, secondsBetween }, laid, {
+  const song = { measures: tune.measures, timeline, keys, sung: plan.sung, secondsBetween }
+  const turned =
+    style === 'shuffle'
+      ? withTurnaround(
+          held,
+          timeline,
+          { measures: tune.measures, keys },
+          laid,
+          [last - 1, last],
+          region.level,
+        )
+      : laid
+  const fills = region.level >= FILLS_FROM_LEVEL && !region.without?.includes('fills')
+  const approached = withApproaches(held, song, turned, {
     runs: region.without?.includes('fills')
       ? false
       : school.runs
@@ -118,6 +136,7 @@ function accompanyRegion(
         : style !== 'shuffle' && region.level >= RUNS_FROM_LEVEL,
     liftOff: school.liftOff === 'fast',
   })
+  const onsets = fills ? withPhraseFills(held, song, approached, from, to) : approached
   const hand = {
     school: pickingOf(style, school, setup),
     strokes: school.strokes,

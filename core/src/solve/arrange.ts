@@ -1,6 +1,7 @@
 import type { Id } from '../model/ids.ts'
 import {
   ARRANGEMENT_SCHEMA,
+  isAccompaniment,
   type ArrangementDoc,
   type Layer,
   type Level,
@@ -76,6 +77,8 @@ export function* arranging(
   const lockedRegions = withLockedMeasures(tune, regions, locks)
   for (const { style, level } of lockedRegions) refuse(style, level, setup)
   if (lockedRegions.some((r) => r.style === 'bottleneck') && !straightAcross(setup)) throw noOpenChord()
+  const silent = tune.events.every((e) => !e.pitch)
+  if (silent && lockedRegions.some((r) => !isAccompaniment(r.style))) throw noMelody()
   const planned = makePlan(tune, setup, lockedRegions)
   const numbers = measureNumbers(tune.measures)
   if (!planned.ok) throw misfit(planned.register, setup, numbers)
@@ -153,6 +156,12 @@ function refuse(style: Style, level: Level, setup: Setup): void {
     throw new ArrangeError(
       'Chord melody starts at level 2: at level 1 there are no shapes to put under the tune.',
     )
+}
+
+function noMelody(): ArrangeError {
+  return new ArrangeError(
+    'The tune has chords and no melody yet: choose a style that accompanies (picking, bass and brush, strum, shuffle), or write the melody.',
+  )
 }
 
 function noOpenChord(): ArrangeError {

@@ -31,7 +31,8 @@ export interface Settings {
 }
 
 const firstSettings = (tune: TuneDoc): Settings => ({
-  regions: wholeTune(tune, 'melody-bass', 1),
+  // Chords without a melody can only be accompanied.
+  regions: wholeTune(tune, tune.events.some((e) => e.pitch) ? 'melody-bass' : 'strum', 1),
   instrument: 'guitar',
   tuning: STANDARD_TUNING,
   capo: 0,

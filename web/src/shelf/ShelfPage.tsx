@@ -1,6 +1,6 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconClipboardText, IconFileMusic, IconLamp, IconSearch } from '@tabler/icons-react'
+import { IconClipboardText, IconFileMusic, IconLamp, IconSearch, IconLayoutGrid } from '@tabler/icons-react'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -10,6 +10,7 @@ import { takeDemo } from '../demo/demoTunes.ts'
 import { db } from '../store/db.ts'
 import { Archive } from './Archive.tsx'
 import { takeFiles, takeText, type Intake } from './intake.ts'
+import { FormDialog } from './FormDialog.tsx'
 import { PasteDialog } from './PasteDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 import { useFileDrop } from './useFileDrop.ts'
@@ -20,6 +21,7 @@ export function ShelfPage() {
   const go = useNavigate()
   const [search, setSearch] = useState('')
   const [pasting, setPasting] = useState(false)
+  const [forming, setForming] = useState(false)
   const picker = useRef<HTMLInputElement>(null)
   const rows = useLiveQuery(
     async () =>
@@ -50,6 +52,7 @@ export function ShelfPage() {
       () => [
         { id: 'open', label: t('shelf.open'), keys: 'O', run: () => picker.current?.click() },
         { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setPasting(true) },
+        { id: 'form', label: t('form.button'), run: () => setForming(true) },
         { id: 'demo', label: t('shelf.demo'), keys: 'D', run: () => void demo() },
       ],
       [t, demo],
@@ -75,6 +78,11 @@ export function ShelfPage() {
       >
         {t('shelf.paste')}
       </Button>
+      {empty ? null : (
+        <Button variant="default" leftSection={<IconLayoutGrid size={18} />} onClick={() => setForming(true)}>
+          {t('form.button')}
+        </Button>
+      )}
       <Button
         variant={empty ? 'default' : 'filled'}
         leftSection={<IconFileMusic size={18} />}
@@ -140,6 +148,14 @@ export function ShelfPage() {
         </>
       )}
       <Archive onTake={async (abc) => arrive(await takeText(abc))} />
+      <FormDialog
+        opened={forming}
+        onClose={() => setForming(false)}
+        onMake={async (abc) => {
+          setForming(false)
+          arrive(await takeText(abc))
+        }}
+      />
       <PasteDialog
         opened={pasting}
         onClose={() => setPasting(false)}

@@ -124,13 +124,15 @@ function buildTune(
   }
   const voices = readVoices(raw, source, report, newId)
   const melody = voices[0]
-  if (!melody || !melody.events.some((e) => e.pitch)) {
+  if (!melody || !(melody.events.some((e) => e.pitch) || melody.chords.some((c) => c.parsed))) {
     problems.push({
       ...noTune('the tune holds no notes', 'nothing to arrange; write the melody after the K: line'),
       line: source.lineOffset + 1,
     })
     return undefined
   }
+  if (!melody.events.some((e) => e.pitch))
+    report('note', 0, 'the tune has chords and no melody', 'it can be accompanied')
   const measures = finishMeasures(melody.measures)
   reportMeasures(measures, melody.measures, report)
   reportKept(voices, report)
