@@ -150,3 +150,28 @@ test('an easier version is found by effort, tried, kept as an ossia for the seco
   await page.reload()
   await expect(page.getByTestId('ossias').getByRole('combobox', { name: 'Played' })).toHaveValue('on pass 2')
 })
+
+test('a twelve-bar form is made, shuffled with its turnaround, and needs no melody', async ({ page }) => {
+  await takeDemo(page)
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Twelve bars' }).click()
+  await page.getByRole('combobox', { name: 'Form' }).click()
+  await page.getByRole('option', { name: /^To the fourth/ }).click()
+  await page.getByRole('button', { name: 'Make it' }).click()
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await expect(page.getByRole('heading', { name: 'Twelve bars in A' })).toBeVisible()
+  await chooseStyle(page, 'Shuffle')
+  await done(page, 'Style: Shuffle')
+  // Root and fifth of A: string 5 open, string 4 at fret 2.
+  expect((await settledFrets(page)).slice(0, 4)).toEqual(['0', '2', '0', '2'])
+  await expect(page.getByTestId('audit')).toContainText('12 of 12 chords have their root')
+})
+
+test('the bottleneck asks for an open tuning, and lies straight across', async ({ page }) => {
+  await openDemo(page, 'Siding at Sundown')
+  await expect(page.getByTestId('audit')).toContainText('every melody note is kept')
+  await expect(page.locator('title', { hasText: /^Slide on string/ }).first()).toBeAttached()
+  await page.getByRole('combobox', { name: 'Tuning' }).click()
+  await page.getByRole('option', { name: 'Standard', exact: true }).click()
+  await expect(page.getByText('choose open D, open G or open C', { exact: false })).toBeVisible()
+})

@@ -83,6 +83,16 @@ test('pictures of a song accompanied, and of easier versions', async ({ page }) 
   await page.screenshot({ path: `${folder}/easier.png` })
 })
 
+test('picture of a bottleneck piece', async ({ page }) => {
+  await takeDemo(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Siding at Sundown' }).click()
+  await page.locator('.tab-fret').nth(4).click()
+  await page.getByRole('checkbox', { name: 'Degrees over the chords' }).click()
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/bottleneck.png` })
+})
+
 test('pictures of shapes, neck card and settings', async ({ page }) => {
   const shot = async (path: string, file: string) => {
     await page.goto(path)

@@ -20,6 +20,14 @@ export type AccompanyRemark =
       readonly lacking: number
     }
   | { readonly kind: 'againstArm'; readonly measure: number; readonly step: number }
+  | {
+      readonly kind: 'movedNote'
+      readonly measure: number
+      /** Octaves up (or, below nothing, down). */
+      readonly octaves: number
+      /** Semitones by which the lowest string would have to go down for it; 0 where that is no help. */
+      readonly lower: number
+    }
 
 /** The remark in a sentence. `number` is the measure's number on the page. */
 export function remarkText(remark: AccompanyRemark, number: number): string {
@@ -41,6 +49,12 @@ export function remarkText(remark: AccompanyRemark, number: number): string {
         : `${at}the shape of ${remark.chord} mutes string ${remark.from}; string ${remark.to} is plucked instead.`
     case 'fewStrings':
       return `${at}the shape of ${remark.chord} has ${remark.lacking} string(s) fewer than the stroke asks for.`
+    case 'movedNote': {
+      const way = remark.octaves > 0 ? 'higher' : 'lower'
+      const tuning =
+        remark.lower > 0 ? ` With the lowest string ${remark.lower} semitone(s) lower it would be there.` : ''
+      return `${at}the instrument does not have a note of the melody; it is played ${Math.abs(remark.octaves)} octave(s) ${way}.${tuning}`
+    }
     case 'againstArm':
       return `${at}step ${remark.step} of the pattern strikes against the arm's swing (down on the beat, up off it).`
   }

@@ -50,6 +50,8 @@ export interface SourceNote {
   readonly start: Ticks
   readonly duration: Ticks
   readonly midi: Midi
+  /** Semitones by which it alone is moved (already in `midi`): the instrument does not have it where it stood. */
+  readonly moved?: number
 }
 
 /** A chord as it sounds: pitch classes wanted in the bass and in the chord; neither where no chord was understood. */

@@ -63,7 +63,7 @@ export function slide(
     const chord = plan.harmony[segmentAt(plan.harmony, note.start)]?.sounding
     return {
       note,
-      midi: midiOf(note.pitch) + plan.transposed,
+      midi: midiOf(note.pitch) + plan.transposed + (note.moved ?? 0),
       seconds: plan.secondsBetween(note.start, note.start + note.duration),
       chordFret: chord ? mod12(pitchClass(chord.root) - open.root) : undefined,
     }

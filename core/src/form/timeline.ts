@@ -46,6 +46,8 @@ export interface MelodyNote {
   readonly duration: Ticks
   readonly pitch: Pitch
   readonly measure: number
+  /** Semitones by which it alone is moved, as the instrument does not have it where it stands. */
+  readonly moved?: number
   /** True where the source slurs it to the note before. */
   readonly slurred: boolean
 }

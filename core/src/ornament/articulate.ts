@@ -60,6 +60,9 @@ const SLUR_S = { least: 0.09, most: 0.42 }
 /** A note of this many seconds may get a short one before it at the fullest density. No source. */
 const GRACED_S = 0.5
 
+/** A stopped note of this many seconds and more trembles at the fullest density. No source. */
+const VIBRATO_S = 0.9
+
 /** Semitones that an unasked slur spans at most, by density. */
 const SPANS: Readonly<Record<Ornament, number>> = { 0: 0, 1: 0, 2: 2, 3: 4 }
 
@@ -78,6 +81,7 @@ export function articulate(
   const run = new Articulation(tune, setup, plan, layer, locks)
   run.graces()
   run.slurs()
+  run.vibrato()
   return run.result()
 }
 
@@ -142,6 +146,16 @@ class Articulation {
       }
       this.grips[at] = chain.grip
       this.notes[i] = { ...note, graces: chain.graces, attack: chain.attack }
+    }
+  }
+
+  /** At the fullest density long stopped notes tremble. */
+  vibrato(): void {
+    for (const i of this.melody) {
+      const note = this.notes[i]!
+      if (this.densityAt(i) < 3 || note.place.fret === 0 || note.place.harmonic || note.attack === 'tremolo')
+        continue
+      if (this.secondsOf(i) >= VIBRATO_S) this.notes[i] = { ...note, vibrato: true }
     }
   }
 

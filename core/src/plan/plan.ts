@@ -23,7 +23,7 @@ import { bassLine, type BassWish } from './bassLine.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
 import { innerLine, type InnerWish } from './innerLine.ts'
 import { partLine } from './partLine.ts'
-import { chooseRegister, type Register } from './register.ts'
+import { chooseRegister, foldOntoInstrument, type Register } from './register.ts'
 import { styleRules, type StyleRules } from './styleRules.ts'
 
 /** A moment at which something starts. Obligations hold until the next slice. */
@@ -107,14 +107,19 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const accompanied = (m: number) => isAccompaniment(ruleOf(m)?.style ?? USUAL_STYLE)
   const all = melodyOf(tune, timeline)
   const isBottleneck = (m: number) => ruleOf(m)?.style === 'bottleneck'
-  const melody = all.filter((n) => !accompanied(n.measure) && !isBottleneck(n.measure))
+  const fingered = all.filter((n) => !accompanied(n.measure) && !isBottleneck(n.measure))
   const sung = all.filter((n) => accompanied(n.measure))
-  const slid = all.filter((n) => isBottleneck(n.measure))
-  const played = [...melody, ...slid]
+  const bottled = all.filter((n) => isBottleneck(n.measure))
+  const played = [...fingered, ...bottled]
   const solo = regions.filter((r) => !isAccompaniment(r.style))
   const register = played.length > 0 ? chooseRegister(played, setup, solo) : UNMOVED
-  if (!register.ok) return { ok: false, register }
-  const { transposed } = register
+  const folded = register.ok ? undefined : foldOntoInstrument(played, setup)
+  if (!register.ok && !folded) return { ok: false, register }
+  const transposed = folded?.transposed ?? (register.ok ? register.transposed : 0)
+  const isIn = (own: readonly MelodyNote[]) => new Set(own.map((n) => n.sourceId))
+  const [ids, slidIds] = [isIn(fingered), isIn(bottled)]
+  const melody = folded ? folded.melody.filter((n) => ids.has(n.sourceId)) : fingered
+  const slid = folded ? folded.melody.filter((n) => slidIds.has(n.sourceId)) : bottled
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
   const junctions = junctionsOf(unfolded)
   // What follows a measure differs between passes at both ends of a join.
@@ -130,7 +135,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
     rules.set(region, known)
     return { ...known, ...schoolOf(region) }
   }
-  const melodyMidi = melody.map((n) => midiOf(n.pitch) + transposed)
+  const melodyMidi = melody.map((n) => midiOf(n.pitch) + transposed + (n.moved ?? 0))
   const line = bassLine(
     tune.measures,
     timeline,

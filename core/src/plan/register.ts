@@ -58,6 +58,42 @@ export function chooseRegister(
   return misfit(melody, range)
 }
 
+/** More notes off the instrument than this share are no exceptions: the tune does not fit. No source. */
+const MOST_MOVED = 0.1
+
+/** A melody in one octave, but for single notes that the instrument does not have there: they go to the next one. */
+export interface Folded {
+  readonly transposed: number
+  readonly melody: readonly MelodyNote[]
+}
+
+/**
+ * The octave in which fewest notes lie off the instrument, these moved by octaves until they are on it; undefined where
+ * there would be too many, or none at all.
+ */
+export function foldOntoInstrument(melody: readonly MelodyNote[], setup: Setup): Folded | undefined {
+  const range = rangeOf(setup)
+  let best: { transposed: number; off: number } | undefined
+  for (const transposed of OCTAVES) {
+    const off = melody.filter((n) => {
+      const midi = midiOf(n.pitch) + transposed
+      return midi < range.lowest || midi > range.highest
+    }).length
+    if (!best || off < best.off) best = { transposed, off }
+  }
+  if (!best || best.off === 0 || best.off > MOST_MOVED * melody.length) return undefined
+  const { transposed } = best
+  return {
+    transposed,
+    melody: melody.map((n) => {
+      let moved = 0
+      while (midiOf(n.pitch) + transposed + moved < range.lowest) moved += 12
+      while (midiOf(n.pitch) + transposed + moved > range.highest) moved -= 12
+      return moved === 0 ? n : { ...n, moved }
+    }),
+  }
+}
+
 /** Names the measure that keeps the melody off the instrument: the note farthest from the tune's middle. */
 function misfit(melody: readonly MelodyNote[], range: { lowest: number; highest: number }): Register {
   const pitches = melody.map((n) => midiOf(n.pitch))

@@ -23,6 +23,7 @@ import { slide } from '../bottleneck/slide.ts'
 import { straightAcross } from '../bottleneck/straightAcross.ts'
 import { accompany } from '../accompany/accompany.ts'
 import type { LeftOrnament } from '../ornament/articulate.ts'
+import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
 import { inputHash } from './inputHash.ts'
 import { layerOf } from './layerOf.ts'
@@ -96,7 +97,7 @@ export function* arranging(
       plan,
       solution,
       idleLocks: prepared.locks.idle,
-      remarks: backing.remarks,
+      remarks: [...movedNotes(setup, plan), ...backing.remarks],
       ornamentsLeft,
     }
   } catch (error) {

@@ -1,11 +1,10 @@
 import { remarkText, type AccompanyRemark, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
-import { isAccompaniment } from '@velvet-porch/core'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { remarksInWorker } from '../worker/benchWorker.ts'
 
-/** What an accompaniment could not do as it was asked, and what it did instead. */
+/** What could not be played as it was asked, and what is played instead. */
 export function AccompanyRemarks({
   tune,
   doc,
@@ -19,10 +18,8 @@ export function AccompanyRemarks({
 }) {
   const { t } = useTranslation()
   const [remarks, setRemarks] = useState<readonly AccompanyRemark[]>([])
-  const accompanied = doc.regions.some((r) => isAccompaniment(r.style))
   useEffect(() => {
     setRemarks([])
-    if (!accompanied) return
     let left = false
     void remarksInWorker(tune, doc).then((found) => {
       if (!left) setRemarks(found)
@@ -30,7 +27,7 @@ export function AccompanyRemarks({
     return () => {
       left = true
     }
-  }, [tune, doc, accompanied])
+  }, [tune, doc])
   if (remarks.length === 0) return null
   return (
     <details className="reasons" data-testid="remarks" open>

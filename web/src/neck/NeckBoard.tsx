@@ -25,7 +25,7 @@ export function NeckBoard({ view }: { view: NeckView }) {
             />
             {f > capo && f > view.top ? (
               <text
-                x={left - 20}
+                x={Math.max(left - 20, 15)}
                 y={view.place(1, f - capo).cy + 4}
                 textAnchor="end"
                 fontSize={12}

@@ -107,6 +107,8 @@ function MeasureLanes({
   const section = model.tune.sections.find((s) => s.measure === measure.id)
   const notes = model.notes.get(placed.index) ?? []
   const x = (tick: number) => xAt(placed, tick, measure.length)
+  // A bottleneck is one finger all along: its digit would say nothing.
+  const bottled = notes.some((n) => n.attack === 'bottle')
   return (
     <g>
       {section?.name ? (
@@ -165,7 +167,7 @@ function MeasureLanes({
             {n.vibrato ? <VibratoSign x={at + half + 4} y={y - 9} /> : null}
             {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
             {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}
-            {layers.fingers && n.left !== 0 ? (
+            {layers.fingers && n.left !== 0 && !bottled ? (
               <text className="finger" x={at + half + 4.5} y={y - 2.5}>
                 {n.left}
               </text>

@@ -11,6 +11,7 @@ import {
   ladder,
   leftOut,
   makePlan,
+  movedNotes,
   newMemory,
   tabJson,
   type AccompanyRemark,
@@ -179,7 +180,9 @@ const api = {
   /** What an accompaniment could not do as asked. */
   remarks(tune: TuneDoc, doc: ArrangementDoc): readonly AccompanyRemark[] {
     const planned = makePlan(tune, doc.setup, doc.regions)
-    return planned.ok ? accompany(tune, doc.setup, planned.plan, doc.regions).remarks : []
+    if (!planned.ok) return []
+    const { plan } = planned
+    return [...movedNotes(doc.setup, plan), ...accompany(tune, doc.setup, plan, doc.regions).remarks]
   },
 
   /** Ornaments of the source that an arrangement does not play: known from the arranging itself. */

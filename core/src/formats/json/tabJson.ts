@@ -171,7 +171,8 @@ export function tabJson(
 const sourceNote = (n: MelodyNote): SourceNote => ({
   start: n.start,
   duration: n.duration,
-  midi: midiOf(n.pitch),
+  midi: midiOf(n.pitch) + (n.moved ?? 0),
+  ...(n.moved ? { moved: n.moved } : {}),
 })
 
 function styleOf(
