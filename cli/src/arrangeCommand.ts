@@ -15,6 +15,7 @@ import {
   textTab,
   wholeTune,
   type Layer,
+  type LeftOrnament,
   type Level,
   type Manner,
   type Ornament,
@@ -92,12 +93,7 @@ export function arrangeCommand(args: string[]): void {
   warnings.push(...plan.unfolded.problems)
   const numbers = measureNumbers(tune.measures)
   const left = ornamentsLeft.filter((l) => l.reason !== 'none')
-  warnings.push(
-    ...left.map(
-      (l) =>
-        `Measure ${numbers[l.measure]}: an ornament of the source is left out, ${l.reason === 'tooFast' ? 'too fast at this tempo' : 'no finger is free for it at this place'}.`,
-    ),
-  )
+  warnings.push(...left.map((l) => `Measure ${numbers[l.measure]}: ${LEFT_TEXTS[l.reason]}.`))
   warnings.push(...remarks.map((r) => remarkText(r, numbers[r.measure]!)))
   if (plan.transposed !== 0)
     warnings.push(
@@ -114,6 +110,16 @@ export function arrangeCommand(args: string[]): void {
   process.stderr.write(
     `${report.melodyNotes === 0 ? '' : `${report.melodyKept} of ${report.melodyNotes} melody notes, `}${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`,
   )
+}
+
+/** Why an ornament is not played. */
+const LEFT_TEXTS: Readonly<Record<LeftOrnament['reason'], string>> = {
+  tooFast: 'an ornament of the source is left out, too fast at this tempo',
+  noRoom: 'an ornament of the source is left out, no finger is free for it at this place',
+  none: 'an ornament of the source is left out, as every note is to be plucked',
+  notPossible: 'a note cannot be sounded as asked; the note before does not sound into it on the same string',
+  noBend:
+    'no room for the bend; it needs fret 2 or higher, a finger behind it and free strings beside. Slide or hammer it instead',
 }
 
 /** The tune with a proposed harmony in place of its own. */

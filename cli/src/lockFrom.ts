@@ -14,9 +14,12 @@ import { UsageError } from './usage.ts'
 
 const VOICES = ['melody', 'bass', 'fill', 'harmony'] as const
 
+const WAYS = ['pluck', 'hammer', 'pull', 'slide', 'bend'] as const
+
 const HELP =
   'write it as "measure 3 beat 2 melody string 2 fret 3 finger 1": a measure, a beat, a voice ' +
-  `(${VOICES.join(', ')}), and a place (string and fret), a finger (0 to 4, T for the thumb), or both`
+  `(${VOICES.join(', ')}), and a place (string and fret), a finger (0 to 4, T for the thumb), or both; ` +
+  `a melody note may be "sounded" in one way (${WAYS.join(', ')})`
 
 /** One lock of the command line, in words, as locks of a note's place and finger. */
 export function lockFrom(text: string, tune: TuneDoc, id: string): Lock[] {
@@ -35,16 +38,25 @@ export function lockFrom(text: string, tune: TuneDoc, id: string): Lock[] {
   const [measure, beat, string, fret] = [number('measure'), number('beat'), number('string'), number('fret')]
   const voice = VOICES.find((v) => words.includes(v))
   const finger = after('finger')
+  const sounded = after('sounded')
   const hasPlace = string !== undefined && fret !== undefined
-  if (measure === undefined || beat === undefined || !voice || (!hasPlace && finger === undefined))
+  if (
+    measure === undefined ||
+    beat === undefined ||
+    !voice ||
+    (!hasPlace && finger === undefined && sounded === undefined)
+  )
     throw new UsageError(`--lock "${text}" is not understood; ${HELP}.`)
   if (finger !== undefined && !/^([0-4]|T)$/.test(finger))
     throw new UsageError(`--lock "${text}": there is no finger "${finger}"; ${HELP}.`)
+  if (sounded !== undefined && !WAYS.some((w) => w === sounded))
+    throw new UsageError(`--lock "${text}": a note is not sounded by "${sounded}"; ${HELP}.`)
   const target = noteAt(text, tune, measure, beat, voice)
   const place: Place | undefined = hasPlace ? { string, fret } : undefined
   const left = finger === 'T' ? 'T' : (Number(finger) as LeftFinger)
   return [
     ...(place ? [{ id: `${id} place`, target, field: 'place', value: place }] : []),
+    ...(sounded === undefined ? [] : [{ id: `${id} sounded`, target, field: 'attack', value: sounded }]),
     ...(finger === undefined ? [] : [{ id: `${id} finger`, target, field: 'left', value: left }]),
   ]
 }

@@ -4,7 +4,7 @@ import type { PlayedNote } from './playedOrder.ts'
 /** What an arrival breaks, in words; undefined where all its preconditions hold. */
 export type ArrivalFault = { readonly kind: 'arrivalFrom' | 'fingerNotDown'; readonly text: string }
 
-const ARRIVALS = new Set(['hammer', 'pull', 'slide'])
+const ARRIVALS = new Set(['hammer', 'pull', 'slide', 'bend', 'release'])
 export const isArrivalNote = ({ technique }: Pick<WrittenNote, 'technique'>): boolean =>
   ARRIVALS.has(technique)
 
@@ -46,6 +46,7 @@ interface Stopped {
   readonly fret: number
   readonly leftFinger: WrittenNote['leftFinger']
   readonly technique: string
+  readonly bend?: number
 }
 
 /** One step along a string. */
@@ -56,6 +57,7 @@ function stepFault(
   at: HeldGrip | undefined,
 ): ArrivalFault | undefined {
   const { string } = to
+  if (to.technique === 'bend' || to.technique === 'release') return bendFault(from, to)
   const wrongWay =
     to.technique === 'hammer'
       ? to.fret <= from.fret
@@ -83,6 +85,17 @@ function stepFault(
       text: `finger ${to.leftFinger} must be at fret ${to.fret} of string ${string} before the pull-off`,
     }
   return undefined
+}
+
+/** A bend and its release happen under one finger at one place: up from a straight string, back to it. */
+function bendFault(from: Stopped, to: Stopped): ArrivalFault | undefined {
+  const same = from.fret === to.fret && from.leftFinger === to.leftFinger && to.fret > 0
+  if (!same) return { kind: 'arrivalFrom', text: `a ${to.technique} needs one finger at one fret` }
+  const [before, after] = [from.bend ?? 0, to.bend ?? 0]
+  const wrongWay = to.technique === 'bend' ? after <= before : after >= before
+  return wrongWay
+    ? { kind: 'arrivalFrom', text: `a ${to.technique} from ${before} to ${after} semitones` }
+    : undefined
 }
 
 /** Short notes and their note: one after the other, all their fingers down at once. */

@@ -156,11 +156,11 @@ function checkPlaces(tab: FinishedTab, add: Add): void {
       n.fret >= 0 &&
       n.fret <= lastFret(tab.setup, n.string)
     if (!onNeck) add('outsideNeck', n.start, `string ${n.string}, fret ${n.fret} is not on this neck`)
-    else if (pitchAt(tab.setup, n) !== n.midi) {
+    else if (pitchAt(tab.setup, n) + (n.bend ?? 0) !== n.midi) {
       add(
         'wrongPitch',
         n.start,
-        `string ${n.string}, fret ${n.fret} sounds ${pitchAt(tab.setup, n)}, not ${n.midi}`,
+        `string ${n.string}, fret ${n.fret} sounds ${pitchAt(tab.setup, n) + (n.bend ?? 0)}, not ${n.midi}`,
       )
     }
     if ((n.fret === 0) !== (n.leftFinger === 0))
@@ -374,7 +374,7 @@ const LEAST_BEND_FRET = 2
 function checkArticulation(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
   for (const { note, fault } of arrivalFaults(played, tab.grips)) add(fault.kind, note.start, fault.text)
   for (const n of tab.notes) {
-    if (n.bend !== undefined && (n.fret < LEAST_BEND_FRET || n.leftFinger === 0))
+    if (n.bend && (n.fret < LEAST_BEND_FRET || n.leftFinger === 0))
       add('bendRoom', n.start, `string ${n.string} has no room for a bend at fret ${n.fret}`)
     if (n.rightFinger === 'none' && !isArrivalNote(n))
       add('pluckTwice', n.start, `nothing sounds the note on string ${n.string}`)

@@ -57,8 +57,11 @@ export interface TabNote {
   readonly vibrato?: true
   /** The string is to be stopped when the next note sounds. */
   readonly damp?: true
-  /** Pushed up by so many semitones: slowly, before it is plucked, or let down again. */
-  readonly bend?: Bend
+  /**
+   * Semitones by which the string is pushed up at this note: its pitch is that much over its place. With the attack
+   * `bend` it rises there from the note before; plucked it is up before the stroke, or still.
+   */
+  readonly bend?: number
   /** Played firmly. */
   readonly accent?: true
   /** Damped by the edge of the picking hand. */
@@ -77,16 +80,11 @@ export interface GraceNote {
   readonly attack: 'pluck' | Arrival
 }
 
-export interface Bend {
-  readonly semitones: number
-  readonly kind: (typeof BEND_KINDS)[number]
-}
-
-/** A bend rises after the stroke; a *prebend* is up before it; a *release* starts up and comes down; *held* stays up. */
-export const BEND_KINDS = ['bend', 'prebend', 'release', 'held'] as const
-
-/** Ways in which the fretting hand sounds a note alone, from the note before it on the same string. */
-export const ARRIVALS = ['hammer', 'pull', 'slide'] as const
+/**
+ * Ways in which the fretting hand sounds a note alone, from the note before it on the same string. A *bend* pushes the
+ * string up, a *release* lets it back.
+ */
+export const ARRIVALS = ['hammer', 'pull', 'slide', 'bend', 'release'] as const
 export type Arrival = (typeof ARRIVALS)[number]
 
 export const isArrival = (attack: string): attack is Arrival =>

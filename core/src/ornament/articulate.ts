@@ -18,6 +18,7 @@ import { mod12 } from '../pitch/pitch.ts'
 import { beatStarts, missingHead, strongBeats } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { mayLead, reachedBy } from './arrival.ts'
+import { bentGrip } from './bendRoom.ts'
 import { graceChain } from './graceChain.ts'
 import { GRACE_S } from './graceTime.ts'
 import { allPressed } from './handRoom.ts'
@@ -37,11 +38,11 @@ export interface OrnamentPlan {
   readonly secondsBetween: (from: Ticks, to: Ticks) => number
 }
 
-/** An ornament of the source that is not played. `measure` is an index. */
+/** An ornament of the source, or a way to sound a note that was asked for, that is not played. `measure` is an index. */
 export interface LeftOrnament {
   readonly measure: number
   readonly tick: Ticks
-  readonly reason: 'noRoom' | 'tooFast' | 'none'
+  readonly reason: 'noRoom' | 'tooFast' | 'none' | 'notPossible' | 'noBend'
 }
 
 export interface Articulated {
@@ -181,8 +182,16 @@ class Articulation {
       const wish = this.wishes.get(this.notes[i]!.id)
       if (wish === 'pluck' || this.notes[i]!.graces) return
       const asked = typeof wish === 'string' && isArrival(wish) ? wish : undefined
+      if (asked === 'bend') {
+        if (this.bend(from, i, this.melody[k + 1])) last = k
+        else this.leave(i, 'noBend')
+        return
+      }
+      // A string that was pushed up is let back to the note that it came from.
+      if (isArrival(this.notes[i]!.attack)) return
       if (!asked && !this.isWanted(from, i, last === k - 1)) return
       if (this.join(from, i, asked)) last = k
+      else if (asked) this.leave(i, 'notPossible')
     })
   }
 
@@ -199,6 +208,38 @@ class Articulation {
     const seconds = this.plan.secondsBetween(this.starts[from]!, this.starts[to]!)
     if (seconds < SLUR_S.least || seconds > SLUR_S.most) return false
     return Math.abs(note.place.fret - this.notes[from]!.place.fret) <= SPANS[density]
+  }
+
+  /** The finger stays and pushes its string up; where the next note is the one that it came from, lets it back. */
+  private bend(from: number, to: number, next: number | undefined): boolean {
+    const [a, b] = [this.notes[from]!, this.notes[to]!]
+    if (!mayLead(a) || !this.isHeldInto(from, to)) return false
+    const at = this.gripAt(this.starts[to]!)
+    const grip = at < 0 ? undefined : bentGrip(this.setup, a, b, this.grips[at]!)
+    if (!grip) return false
+    // Grips up to the next melody note hold the finger where the search had slid it.
+    const until = next === undefined ? Infinity : this.starts[next]!
+    const moved: [number, Grip][] = [[at, grip]]
+    for (let g = at + 1; g < this.grips.length && this.gripStarts[g]! < until; g++) {
+      const held = bentGrip(this.setup, a, b, this.grips[g]!)
+      if (!held) return false
+      moved.push([g, held])
+    }
+    for (const [g, held] of moved) this.grips[g] = held
+    this.notes[to] = { ...b, place: a.place, attack: 'bend', bend: b.place.fret - a.place.fret }
+    this.spans.push({ id: `s.${b.id}`, kind: 'bend', from: a.id, to: b.id })
+    const c = next === undefined ? undefined : this.notes[next]!
+    const returns =
+      c &&
+      c.attack === 'pluck' &&
+      c.place.string === a.place.string &&
+      c.place.fret === a.place.fret &&
+      c.left === a.left
+    if (returns && this.starts[to]! + b.dur.ticks === this.starts[next!]!) {
+      this.notes[next!] = { ...c, attack: 'release' }
+      this.spans.push({ id: `s.${c.id}`, kind: 'release', from: b.id, to: c.id })
+    }
+    return true
   }
 
   private join(from: number, to: number, asked: Arrival | undefined): boolean {

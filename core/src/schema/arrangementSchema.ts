@@ -3,7 +3,6 @@ import {
   ARRANGEMENT_SCHEMA,
   ARRIVALS,
   ATTACKS,
-  BEND_KINDS,
   LEVELS,
   OMISSIONS,
   ORNAMENTS,
@@ -69,12 +68,7 @@ const note = Joi.object({
     .max(12),
   vibrato: Joi.valid(true),
   damp: Joi.valid(true),
-  bend: Joi.object({
-    semitones: Joi.number().min(0.25).max(5).required(),
-    kind: Joi.string()
-      .valid(...BEND_KINDS)
-      .required(),
-  }),
+  bend: Joi.number().min(0.5).max(4),
   accent: Joi.valid(true),
   palmMute: Joi.valid(true),
   optional: Joi.boolean().required(),

@@ -2,7 +2,7 @@ import { PluckedString } from './pluckedString.ts'
 import { Sequencer } from './sequencer.ts'
 
 /** How hard a finger that comes down, leaves or slides strikes the string, against a pluck. No source. */
-const KICK = { hammer: 0.35, pull: 0.45, slide: 0.12, bend: 0 } as const
+const KICK = { hammer: 0.35, pull: 0.45, slide: 0.12, bend: 0, release: 0 } as const
 
 /** Seconds until a string under the palm, or under a lifted finger, has died; and how dull the two sound (hertz). */
 const DAMPED_S = { palm: 0.45, muted: 0.05 } as const

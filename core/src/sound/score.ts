@@ -4,7 +4,7 @@ import type { Unfolded } from '../form/unfold.ts'
 import {
   isArrival,
   type Arrival,
-  type Bend,
+  type Attack,
   type Layer,
   type Role,
   type TabNote,
@@ -29,7 +29,7 @@ export interface ScoreNote {
   /** How hard it is struck, 0 to 1. */
   readonly velocity: number
   /** Sounded by the fretting hand alone: the string goes on at another pitch. */
-  readonly arrival?: Arrival | 'bend'
+  readonly arrival?: Arrival
   /** Seconds that the string takes to its new pitch. */
   readonly glide?: number
   readonly vibrato?: true
@@ -138,7 +138,7 @@ function soundedByMeasure(tune: TuneDoc, setup: Setup, layer: Layer, timeline: T
     const own = byMeasure.get(m) ?? []
     const plucked = {
       string: n.place.string,
-      hertz: soundingHertz(setup, n.place),
+      hertz: soundingHertz(setup, n),
       role: n.role,
       velocity: velocityOf(n),
       ...(n.vibrato ? { vibrato: true as const } : {}),
@@ -166,9 +166,8 @@ function soundedByMeasure(tune: TuneDoc, setup: Setup, layer: Layer, timeline: T
   return byMeasure
 }
 
-/** Seconds of a slide before its arrival, and of a bend. Common practice, no source. */
-const SLIDE_S = 0.08
-const BEND_S = 0.16
+/** Seconds that a slide, a bend and its release are on their way before they arrive. Common practice, no source. */
+const GLIDES: Readonly<Partial<Record<Attack, number>>> = { slide: 0.08, bend: 0.16, release: 0.12 }
 
 type Sounded = Omit<ScoreNote, 'at' | 'until'>
 
@@ -192,36 +191,19 @@ function articulated(
   }))
   const at = n.pos.tick + graces.length * short
   const rest = Math.max(1, ring - graces.length * short)
-  if (n.bend) return [...events, ...bent(n.bend, plain, at, rest, ticksOf)]
-  // A slide is on its way before it arrives.
-  const early = n.attack === 'slide' ? Math.min(ticksOf(SLIDE_S), Math.max(0, at)) : 0
-  const glide = n.attack === 'slide' ? { glide: SLIDE_S } : {}
+  // A slide or a bend is on its way before it arrives.
+  const seconds = GLIDES[n.attack] ?? 0
+  const early = Math.min(ticksOf(seconds), Math.max(0, at))
+  const glide = seconds > 0 ? { glide: seconds } : {}
   return [...events, { ...plain, ...arriving(n.attack), ...glide, at: at - early, ring: rest + early }]
 }
 
 const arriving = (attack: string): Pick<ScoreNote, 'arrival'> =>
   isArrival(attack) ? { arrival: attack } : {}
 
-function bent(
-  { semitones, kind }: Bend,
-  plain: Sounded,
-  at: Ticks,
-  ring: Ticks,
-  ticksOf: (seconds: number) => Ticks,
-): (Sounded & { at: Ticks; ring: Ticks })[] {
-  const up = plain.hertz * 2 ** (semitones / 12)
-  if (kind === 'prebend' || kind === 'held') return [{ ...plain, hertz: up, at, ring }]
-  const later = Math.min(ticksOf(BEND_S), ring - 1)
-  const [first, then] = kind === 'bend' ? [plain.hertz, up] : [up, plain.hertz]
-  return [
-    { ...plain, hertz: first, at, ring },
-    { ...plain, hertz: then, arrival: 'bend', glide: BEND_S, at: at + later, ring: ring - later },
-  ]
-}
-
-/** A place's frequency, its cents off the fret included. */
-const soundingHertz = (setup: Setup, place: TabNote['place']): number =>
-  hertz(pitchAt(setup, place)) * 2 ** ((place.offsetCents ?? 0) / 1200)
+/** A note's frequency, its bend and its cents off the fret included. */
+const soundingHertz = (setup: Setup, { place, bend = 0 }: TabNote): number =>
+  hertz(pitchAt(setup, place) + bend) * 2 ** ((place.offsetCents ?? 0) / 1200)
 
 function velocityOf({ role, attack, accent }: TabNote): number {
   const plain =

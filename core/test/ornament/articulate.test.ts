@@ -252,3 +252,54 @@ describe('an ornamented arrangement', () => {
     expect(readArrangementDoc(JSON.parse(JSON.stringify(doc)))).toEqual(doc)
   })
 })
+
+describe('a bend', () => {
+  const tune = tuneOfMusic('"D"d e d f|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
+  const plain = ornamented(tune, 'flatpicked-lead', 3, 1).layer.notes
+  const lock = (i: number, field: string, value: unknown): Lock => ({
+    id: `${i}${field}`,
+    target: plain[i]!.id,
+    field,
+    value,
+  })
+  const asked = (string: number, fret: number, finger: number): Lock[] => [
+    lock(1, 'attack', 'bend'),
+    ...[0, 1, 2].flatMap((i) => [
+      lock(i, 'place', { string, fret: i === 1 ? fret + 2 : fret }),
+      lock(i, 'left', finger),
+    ]),
+  ]
+
+  it('stays at its place and is pushed up to its pitch; the next note is let back, without a stroke', () => {
+    const { layer, json, report } = ornamented(tune, 'flatpicked-lead', 3, 1, { locks: asked(2, 3, 3) })
+    expect(layer.notes.slice(0, 3)).toMatchObject([
+      { attack: 'pluck', place: { string: 2, fret: 3 } },
+      { attack: 'bend', bend: 2, place: { string: 2, fret: 3 }, left: 3, right: 'none' },
+      { attack: 'release', place: { string: 2, fret: 3 }, right: 'none' },
+    ])
+    expect(json.notes.slice(0, 3).map((n) => n.midi)).toEqual([62, 64, 62])
+    expect([report.structural, report.melodyKept]).toEqual([0, 4])
+  })
+
+  it('without room or without a finger behind it is said, and slid or plucked instead', () => {
+    for (const locks of [asked(2, 3, 1), asked(3, 7, 3)]) {
+      const { ornamentsLeft, report, layer } = ornamented(tune, 'flatpicked-lead', 3, 1, { locks })
+      expect(ornamentsLeft).toMatchObject([{ measure: 0, tick: 10_080, reason: 'noBend' }])
+      expect(layer.notes[1]!.bend).toBeUndefined()
+      expect(report.structural).toBe(0)
+    }
+  })
+
+  it('is judged by the audit: one finger, one fret, upward, with room', () => {
+    const { json } = ornamented(tune, 'flatpicked-lead', 3, 1, { locks: asked(2, 3, 3) })
+    const broken = (change: object) => {
+      const notes = json.notes.map((n) => (n.technique === 'bend' ? { ...n, ...change } : n))
+      return audit(finishedTabOf({ ...json, notes })).findings.map((f) => f.kind)
+    }
+    expect(broken({ leftFinger: 2 })).toContain('arrivalFrom')
+    expect(broken({ fret: 5, midi: 66 })).toContain('arrivalFrom')
+    expect(broken({ fret: 1, midi: 62 })).toContain('bendRoom')
+    expect(broken({ bend: 0, midi: 62 })).toContain('arrivalFrom')
+    expect(broken({ bend: 1 })).toContain('wrongPitch')
+  })
+})

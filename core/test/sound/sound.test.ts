@@ -304,6 +304,31 @@ describe('what the fretting hand sounds alone', () => {
     expect(between).toBeLessThan(hz[1]! * 0.995)
   })
 
+  it('a bend rises into its beat and is let back', () => {
+    const plain = bounce('"D"d e d2|]').layer.notes
+    const lock = (i: number, field: string, value: unknown): Lock => ({
+      id: `${i}${field}`,
+      target: plain[i]!.id,
+      field,
+      value,
+    })
+    const { out, layer, hz } = bounce('"D"d e d2|]', [
+      lock(1, 'attack', 'bend'),
+      ...[0, 1, 2].flatMap((i) => [
+        lock(i, 'place', { string: 2, fret: i === 1 ? 5 : 3 }),
+        lock(i, 'left', 3),
+      ]),
+    ])
+    expect(layer.notes.slice(0, 3).map((n) => n.attack)).toEqual(['pluck', 'bend', 'release'])
+    const up = hz[0]! * 2 ** (2 / 12)
+    expect(cents(pitchIn(out, 0.4, 0.6), hz[0]!)).toBeLessThan(8)
+    expect(cents(pitchIn(out, 1.05, 1.3), up)).toBeLessThan(10)
+    const rising = pitchIn(out, 0.91, 0.93)
+    expect(rising).toBeGreaterThan(hz[0]! * 1.02)
+    expect(rising).toBeLessThan(up * 0.985)
+    expect(cents(pitchIn(out, 2.05, 2.3), hz[0]!)).toBeLessThan(10)
+  })
+
   it('grace notes come first and the note after them, in its time', () => {
     const { out, layer, hz } = bounce('"D"{e}d4|]')
     const grace = layer.notes[0]!.graces![0]!

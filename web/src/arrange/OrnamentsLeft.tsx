@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { ornamentsLeftInWorker } from '../worker/benchWorker.ts'
 
-/** Ornaments of the source that are not played, each with its reason. */
+/** Ornaments of the source, and ways to sound a note that were asked for, that are not played; each with its reason. */
 export function OrnamentsLeft({
   tune,
   doc,
@@ -18,7 +18,9 @@ export function OrnamentsLeft({
 }) {
   const { t } = useTranslation()
   const [left, setLeft] = useState<readonly LeftOrnament[]>([])
-  const has = tune.events.some((e) => e.graces.length + e.ornaments.length > 0)
+  const has =
+    tune.events.some((e) => e.graces.length + e.ornaments.length > 0) ||
+    doc.base.locks.some((l) => l.field === 'attack')
   useEffect(() => {
     setLeft([])
     if (!has) return

@@ -1,5 +1,7 @@
 import {
+  bendableBy,
   isArrival,
+  LEAST_BEND_FRET,
   openPitch,
   pitchAt,
   ticksAt,
@@ -12,7 +14,7 @@ import {
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 
 /** Ways to sound a melody note that a teacher may ask for. */
-export type SoundedWay = 'pluck' | Arrival
+export type SoundedWay = 'pluck' | Exclude<Arrival, 'release'>
 
 /** The melody note at a spot and the one before it that it could be reached from. */
 export interface SoundedPair {
@@ -36,12 +38,13 @@ export function pairAt(model: SheetModel, spot: Spot): SoundedPair | undefined {
 
 /** The ways in which the second note of a pair could be sounded on the string of the first. */
 export function waysOf(setup: Setup, { from, to }: SoundedPair): SoundedWay[] {
-  const fret = pitchAt(setup, to.place) - openPitch(setup, from.place.string)
+  const fret = pitchAt(setup, to.place) + (to.bend ?? 0) - openPitch(setup, from.place.string)
   const step = fret - from.place.fret
   if (from.place.harmonic || to.place.harmonic || fret < 0 || step === 0) return ['pluck']
   const slide: SoundedWay[] = fret > 0 && from.place.fret > 0 && Math.abs(step) <= 5 ? ['slide'] : []
   const slur: SoundedWay[] = Math.abs(step) <= 4 ? [step > 0 ? 'hammer' : 'pull'] : []
-  return ['pluck', ...slur, ...slide]
+  const gives = step >= 1 && step <= bendableBy(from.place.string) && from.place.fret >= LEAST_BEND_FRET
+  return ['pluck', ...slur, ...slide, ...(gives ? (['bend'] as const) : [])]
 }
 
 /**
@@ -56,12 +59,15 @@ export function locksFor(
   const attack = { target: to.id, field: 'attack', value: way satisfies Attack }
   if (!isArrival(way)) return [attack]
   const { string } = from.place
-  const fret = pitchAt(setup, to.place) - openPitch(setup, string)
+  const fret = pitchAt(setup, to.place) + (to.bend ?? 0) - openPitch(setup, string)
   const place = (note: TabNote, value: TabNote['place']) => ({ target: note.id, field: 'place', value })
   const finger = (note: TabNote, value: number) => ({ target: note.id, field: 'left', value })
   const locks = [attack, place(from, from.place), place(to, { string, fret })]
   if (typeof from.left !== 'number') return locks
   if (way === 'slide') return [...locks, finger(from, from.left), finger(to, from.left)]
+  // A finger behind the one that pushes.
+  const pushing = Math.max(2, from.left)
+  if (way === 'bend') return [...locks, finger(from, pushing), finger(to, pushing)]
   const step = fret - from.place.fret
   if (fret === 0 || from.place.fret === 0) return locks
   // A finger a fret, both inside the hand.

@@ -202,7 +202,7 @@ function fretText({ place, attack, optional }: TabNote): string {
 const isTop = (notes: readonly TabNote[], note: TabNote): boolean =>
   !notes.some((n) => n.pos.tick === note.pos.tick && n.place.string < note.place.string)
 
-const JOIN_SIGNS = { hammer: 'h', pull: 'p', slide: '' } as const
+const JOIN_SIGNS = { hammer: 'h', pull: 'p', slide: '', bend: '', release: 'r' } as const
 
 /** Slurs of the fretting hand: an arc from note to note with its letter, a line for a slide. Into the measure from its left edge. */
 function Joins({
@@ -254,7 +254,7 @@ function Joins({
 /** Short notes before a note, small, joined by the letters of what the finger does. */
 function Graces({ note, right, y }: { note: TabNote; right: number; y: number }) {
   const { graces = [] } = note
-  const letter = { pluck: '', hammer: 'h', pull: 'p', slide: '/' } as const
+  const letter = { pluck: '', hammer: 'h', pull: 'p', slide: '/', bend: 'b', release: 'r' } as const
   const parts = graces.map((g, i) => `${i > 0 ? letter[g.attack] : ''}${g.place.fret}`)
   const end = isArrival(note.attack) ? letter[note.attack] : ''
   const text = parts.join('') + end
@@ -274,20 +274,19 @@ function Graces({ note, right, y }: { note: TabNote; right: number; y: number })
   )
 }
 
-const HALF_STEPS: Readonly<Record<number, string>> = { 0.5: '¼', 1: '½', 2: '1', 3: '1½', 4: '2' }
+/** Whole steps of a bend's semitones. */
+const STEPS_OF: Readonly<Record<number, string>> = { 0.5: '¼', 1: '½', 2: '1', 3: '1½', 4: '2' }
 
-/** An arrow up (or down again) with the bend's whole steps. */
-function BendSign({ note: { bend }, x, y }: { note: TabNote; x: number; y: number }) {
-  const { kind, semitones } = bend!
-  const straight = kind === 'prebend' || kind === 'held'
-  const curve = straight ? `M ${x} ${y} V ${y - 14}` : `M ${x} ${y} Q ${x + 8} ${y} ${x + 8} ${y - 14}`
-  const tip = straight ? x : x + 8
-  const down = kind === 'release' ? ` M ${tip} ${y - 14} Q ${tip + 8} ${y - 14} ${tip + 8} ${y - 2}` : ''
+/** An arrow up with the bend's whole steps: curved where it rises, straight where the string is up already. */
+function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: number; y: number }) {
+  const straight = attack !== 'bend'
+  const tip = straight ? x + 2 : x + 8
+  const curve = straight ? `M ${tip} ${y} V ${y - 14}` : `M ${x} ${y} Q ${tip} ${y} ${tip} ${y - 14}`
   return (
     <g>
-      <path className="join-sign" d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4${down}`} />
+      <path className="join-sign" d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4`} />
       <text className="join-letter" x={tip} y={y - 17}>
-        {HALF_STEPS[semitones] ?? semitones}
+        {STEPS_OF[bend!] ?? bend}
       </text>
     </g>
   )

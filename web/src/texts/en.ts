@@ -123,6 +123,8 @@ export const en = {
     join: {
       hammer: 'Hammer-on on string {{string}} from fret {{from}} to {{to}}',
       pull: 'Pull-off on string {{string}} from fret {{from}} to {{to}}',
+      bend: 'Bend on string {{string}} at fret {{from}}',
+      release: 'The bend on string {{string}} is let back',
       slide: 'Slide on string {{string}} from fret {{from}} to {{to}}',
     },
     mutedNote: 'String {{string}}, muted',

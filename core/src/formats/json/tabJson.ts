@@ -124,7 +124,7 @@ export function tabJson(
       string: n.place.string,
       fret: n.place.fret,
       ...(n.place.harmonic ? { harmonic: n.place.harmonic } : {}),
-      midi: pitchAt(setup, n.place),
+      midi: pitchAt(setup, n.place) + (n.bend ?? 0),
       role: n.role,
       leftFinger: n.left,
       rightFinger: n.right,
@@ -140,7 +140,7 @@ export function tabJson(
             })),
           }
         : {}),
-      ...(n.bend ? { bend: n.bend.semitones, bendKind: n.bend.kind } : {}),
+      ...(n.bend ? { bend: n.bend } : {}),
       ...(n.vibrato ? { vibrato: true } : {}),
       ...(n.damp ? { damp: true } : {}),
       ...(n.place.offsetCents ? { offsetCents: n.place.offsetCents } : {}),

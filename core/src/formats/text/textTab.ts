@@ -103,7 +103,10 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
   return { rows, chords: line.slice(0, rows[0]!.length).join(''), heading }
 }
 
-/** What stands before a fret: its grace notes, and the sign of an arrival: `h` hammer-on, `p` pull-off, slides as they go. */
+/**
+ * What stands before a fret: its grace notes, and the sign of an arrival: `h` hammer-on, `p` pull-off, `b` bend, `r` release,
+ * slides as they go.
+ */
 function leadText(note: TabNote, before: ReadonlyMap<Id, number>): string {
   const chain = [...(note.graces ?? []), note]
   let text = ''
@@ -111,14 +114,17 @@ function leadText(note: TabNote, before: ReadonlyMap<Id, number>): string {
     const last = i === 0 ? before.get(note.id) : chain[i - 1]!.place.fret
     if (attack === 'hammer') text += 'h'
     else if (attack === 'pull') text += 'p'
+    else if (attack === 'bend') text += 'b'
+    else if (attack === 'release') text += 'r'
     else if (attack === 'slide') text += last !== undefined && last > place.fret ? '\\' : '/'
     if (i < chain.length - 1) text += (i > 0 && attack === 'pluck' ? '-' : '') + String(place.fret)
   })
   return text
 }
 
-/** Harmonics stand in angle brackets, muted strings are crosses, what may be left out stands in brackets. */
-function fretText({ place, attack, optional }: TabNote): string {
+/** Harmonics stand in angle brackets, muted strings are crosses, what may be left out, and the fret that a bend sounds like, in brackets. */
+function fretText({ place, attack, optional, bend }: TabNote): string {
+  if (bend) return `(${place.fret + bend})`
   const text = attack === 'muted' ? 'x' : place.harmonic ? `<${place.fret}>` : String(place.fret)
   return optional ? `(${text})` : text
 }
