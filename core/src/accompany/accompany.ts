@@ -160,7 +160,9 @@ function accompanyRegion(
     tick: at - timeline.starts[measure]!,
   })
   return {
-    notes: onsets.flatMap((o, i) => notesOf(o, pos(o.start, o.measure), lengths(onsets, i, to), signs[i]!)),
+    notes: onsets.flatMap((o, i) =>
+      notesOf(o, pos(o.start, o.measure), lengths(onsets, i, to), signs[i]!, style === 'picking'),
+    ),
     grips: gripsOf(setup, onsets, to, (at) => pos(at, Math.min(last, measureOf(timeline.starts, at)))),
     remarks: unique(remarks),
   }
@@ -216,6 +218,7 @@ function notesOf(
   pos: Pos,
   { bass, other }: { bass: Ticks; other: Ticks },
   signs: readonly PickingSign[],
+  letRing: boolean,
 ): TabNote[] {
   return onset.sounds.map((s, i): TabNote => {
     const swept = s.attack === 'brush' || s.attack === 'muted'
@@ -231,6 +234,7 @@ function notesOf(
       right: swept ? onset.stroke! : signs[i]!,
       attack: s.attack,
       ...(onset.accent ? { accent: true as const } : {}),
+      ...(letRing && s.role !== 'fill' && !onset.palm ? { letRing: true as const } : {}),
       ...(onset.palm ? { palmMute: true as const } : {}),
       optional: s.optional,
     }

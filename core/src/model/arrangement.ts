@@ -57,6 +57,8 @@ export interface TabNote {
   readonly vibrato?: true
   /** The string is to be stopped when the next note sounds. */
   readonly damp?: true
+  /** Rings on beyond its written value for as long as the hand lets it. */
+  readonly letRing?: true
   /**
    * Semitones by which the string is pushed up at this note: its pitch is that much over its place. With the attack
    * `bend` it rises there from the note before; plucked it is up before the stroke, or still.
@@ -101,7 +103,7 @@ export type Attack = (typeof ATTACKS)[number]
 /** What joins two notes: the second is reached from the first by a slide, hammer-on or pull-off. */
 export interface Span {
   readonly id: Id
-  readonly kind: Arrival | 'letRing'
+  readonly kind: Arrival
   readonly from: Id
   readonly to: Id
 }

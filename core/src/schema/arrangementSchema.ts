@@ -68,6 +68,7 @@ const note = Joi.object({
     .max(12),
   vibrato: Joi.valid(true),
   damp: Joi.valid(true),
+  letRing: Joi.valid(true),
   bend: Joi.number().min(0.5).max(4),
   accent: Joi.valid(true),
   palmMute: Joi.valid(true),
@@ -109,7 +110,7 @@ const layer = Joi.object({
       Joi.object({
         id: id.required(),
         kind: Joi.string()
-          .valid(...ARRIVALS, 'letRing')
+          .valid(...ARRIVALS)
           .required(),
         from: id.required(),
         to: id.required(),

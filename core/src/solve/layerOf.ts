@@ -216,6 +216,7 @@ class LayerWriter {
       ...this.note(melodyNoteId(note.sourceId), pos, note.duration, 'melody', c.melody),
       sourceId: note.sourceId,
       attack: trembles ? 'tremolo' : 'pluck',
+      ...(slice.rules.ring ? { letRing: true as const } : {}),
     }
   }
 

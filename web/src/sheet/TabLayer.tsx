@@ -154,6 +154,12 @@ function MeasureLanes({
               {text}
               <title>{titleOf(t, name, n)}</title>
             </text>
+            {n.palmMute && isTop(notes, n) ? (
+              <text className="join-letter" x={at} y={rows.tabTop - 8}>
+                {t('sheet.palm')}
+                <title>{t('sheet.palmTitle')}</title>
+              </text>
+            ) : null}
             {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
             {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}
             {n.bend ? <BendSign note={n} x={at + half + 2} y={y} /> : null}
@@ -175,6 +181,11 @@ function MeasureLanes({
           </Fragment>
         )
       })}
+      {ringsFrom(model, placed.index) ? (
+        <text className="join-letter left" x={x(notes[0]!.pos.tick) - 6} y={rows.tabTop - 8}>
+          {t('sheet.letRing')}
+        </text>
+      ) : null}
       <Joins model={model} measure={placed.index} x={x} rows={rows} />
       <Words events={model.sung.get(placed.index) ?? []} x={x} y={rows.lyrics} />
       {layers.degrees ? (
@@ -196,6 +207,12 @@ function MeasureLanes({
 function fretText({ place, attack, optional }: TabNote): string {
   const text = attack === 'muted' ? '×' : place.harmonic ? `‹${place.fret}›` : String(place.fret)
   return optional ? `(${text})` : text
+}
+
+/** True where a measure begins to let its notes ring, after one that did not. */
+function ringsFrom({ notes }: SheetModel, measure: number): boolean {
+  const rings = (m: number) => notes.get(m)?.some((n) => n.letRing) ?? false
+  return rings(measure) && !rings(measure - 1)
 }
 
 /** True for the note of an onset on its highest string. */

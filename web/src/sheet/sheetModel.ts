@@ -157,7 +157,7 @@ function joinsOf(layer: Layer | undefined): Map<Id, Join> {
   return new Map(
     (layer?.spans ?? []).flatMap(({ kind, from, to }) => {
       const first = byId.get(from)
-      return first && kind !== 'letRing' ? [[to, { from: first, kind }] as const] : []
+      return first ? [[to, { from: first, kind }] as const] : []
     }),
   )
 }

@@ -118,6 +118,9 @@ export const en = {
       free: 'not of the chord',
     },
     outside: 'outside the scale',
+    letRing: 'let ring',
+    palm: 'p.m.',
+    palmTitle: 'Palm on the bridge',
     damp: 'Stop this string when the next note sounds',
     offset: '{{cents}} cents beside the fret: the pure third',
     join: {

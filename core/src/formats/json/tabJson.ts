@@ -143,6 +143,7 @@ export function tabJson(
       ...(n.bend ? { bend: n.bend } : {}),
       ...(n.vibrato ? { vibrato: true } : {}),
       ...(n.damp ? { damp: true } : {}),
+      ...(n.letRing ? { letRing: true } : {}),
       ...(n.place.offsetCents ? { offsetCents: n.place.offsetCents } : {}),
       ...(n.accent ? { accent: true } : {}),
       ...(n.palmMute ? { palmMute: true } : {}),
