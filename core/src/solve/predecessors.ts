@@ -33,7 +33,7 @@ export function predecessorsOf(
     const inner = holdsInner ? b.inner[j]! : 0
     const voices = (melody === 0 ? 0 : 1) | (bass === 0 ? 0 : 2) | (inner === 0 ? 0 : 4)
     const byNotes = (sorted[voices] ??= byHeldNotes(a, order, voices))
-    return byNotes.get(notesKey(melody, bass, inner)) ?? NOBODY
+    return byNotes.get(notesKey(melody, bass, inner, voices)) ?? NOBODY
   }
 }
 
@@ -51,6 +51,7 @@ function byHeldNotes(
       voices & 1 ? set.melody[i]! : 0,
       voices & 2 ? set.bass[i]! : 0,
       voices & 4 ? set.inner[i]! : 0,
+      voices,
     )
     let standings = found.get(key)
     if (!standings) found.set(key, (standings = []))
@@ -63,5 +64,18 @@ function byHeldNotes(
   return found
 }
 
-const notesKey = (melody: VoiceKey, bass: VoiceKey, inner: VoiceKey) =>
-  (melody * 32768 + bass) * 32768 + inner
+/** One number for the notes of some voices; of one or two voices a small one, which is looked up faster. */
+function notesKey(melody: VoiceKey, bass: VoiceKey, inner: VoiceKey, voices: number): number {
+  switch (voices) {
+    case 7:
+      return (melody * 32768 + bass) * 32768 + inner
+    case 3:
+      return melody * 32768 + bass
+    case 5:
+      return melody * 32768 + inner
+    case 6:
+      return bass * 32768 + inner
+    default:
+      return melody + bass + inner
+  }
+}

@@ -149,6 +149,8 @@ function relax(
       for (let s = 0; s < standings.length; s++) {
         const standing = standings[s]!
         if ((standing.mm === mm) === (far === 1)) continue
+        // Its first is its cheapest: where that alone is too dear, so are they all.
+        if (cost[standing.members[0]!]! >= best) continue
         const way = travel(Math.abs(standing.mm - mm), standing.openOnly, step.melodyAgain)
         const { members } = standing
         for (let k = 0; k < members.length; k++) {

@@ -87,6 +87,8 @@ export function* solve(
     const better = !best || cost < best.cost - 1e-9
     if (better) best = { choice, cost }
     else if (hops.length === 0) break
+    // Nothing to mend: no later pass can cost less than the exact one without its prices.
+    if (pass === 0 && joins.length + differing + hops.length + same.length === 0) break
     extra = biases(sets, choice, joins, alike, varied, known, struck)
     unpaired?.forEach((prices, t) => prices && addTo(extra!, t, prices))
   }
