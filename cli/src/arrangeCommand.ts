@@ -8,7 +8,6 @@ import {
   leftOut,
   MANNERS,
   measureNumbers,
-  problemText,
   remarkText,
   STYLES,
   tabJson,
@@ -23,13 +22,12 @@ import {
   type Setup,
   type TuneDoc,
 } from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
 import { patternFrom } from './patternFrom.ts'
 import { playerFrom } from './playerFrom.ts'
 import { lockFrom } from './lockFrom.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
-import { readText } from './readInput.ts'
+import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
 /** `porch arrange`: reads ABC, arranges one tune and prints it as tab or as the stable JSON object. */
@@ -61,15 +59,8 @@ export function arrangeCommand(args: string[]): void {
   const plain = setupFrom(values)
   const setup: Setup = { ...plain, ...(values.player ? { player: playerFrom(values.player) } : {}) }
   const school = schoolFrom(values.school)
-  const source = readText(file)
-  const readings = readAbc(source.text, () => 'tune')
-  const number = wholeNumber(values.tune, 1, readings.length, 'tune')
-  const reading = readings[number - 1]!
-  const warnings = [...(source.note ? [source.note] : []), ...reading.problems.map(problemText)]
-  if (!reading.tune) throw new UsageError(`${file}: ${warnings.join('\n') || 'no tune could be read.'}`)
-  const tune = values.harmonise
-    ? harmonised(reading.tune, oneOf(values.manner, MANNERS, 'manner'), warnings)
-    : reading.tune
+  const { tune: read, warnings } = tuneFrom(file, values.tune)
+  const tune = values.harmonise ? harmonised(read, oneOf(values.manner, MANNERS, 'manner'), warnings) : read
   const locks = values.lock.map((text, i) => lockFrom(text, tune, `lock ${i + 1}`)).flat()
   const started = performance.now()
   const ornament =

@@ -12,11 +12,10 @@ import {
   type Ornament,
   type Setup,
 } from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
 import { playerFrom } from './playerFrom.ts'
-import { readText } from './readInput.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
+import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
 /** `porch easier`: versions of a tune or of some measures, ordered by effort, with what each changes. */
@@ -38,10 +37,7 @@ export function easierCommand(args: string[]): void {
   })
   const file = positionals[0]
   if (!file) throw new UsageError('Name the ABC file.')
-  const source = readText(file)
-  const readings = readAbc(source.text, () => 'tune')
-  const tune = readings[wholeNumber(values.tune, 1, readings.length, 'tune') - 1]!.tune
-  if (!tune) throw new UsageError(`${file}: no tune could be read.`)
+  const { tune } = tuneFrom(file, values.tune)
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level
   const ornament = wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament

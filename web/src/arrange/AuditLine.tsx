@@ -1,9 +1,10 @@
-import type { ArrangementDoc, AuditReport, TuneDoc } from '@velvet-porch/core'
-import { useEffect, useState } from 'react'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
+import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import { measureNumbers } from '@velvet-porch/core'
 import type { Spot } from '../sheet/sheetModel.ts'
 import { auditInWorker } from '../worker/benchWorker.ts'
+import { useAnswer } from './useAnswer.ts'
 
 /** Most findings that are listed; the rest is counted. */
 const LISTED = 6
@@ -19,16 +20,7 @@ export function AuditLine({
   onSpot: (spot: Spot) => void
 }) {
   const { t } = useTranslation()
-  const [report, setReport] = useState<AuditReport>()
-  useEffect(() => {
-    let left = false
-    void auditInWorker(tune, doc).then((r) => {
-      if (!left) setReport(r)
-    })
-    return () => {
-      left = true
-    }
-  }, [tune, doc])
+  const report = useAnswer(useCallback(() => auditInWorker(tune, doc), [tune, doc]))
   if (!report) return null
   if (report.findings.length === 0) {
     return (

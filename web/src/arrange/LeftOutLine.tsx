@@ -1,35 +1,20 @@
-import { USUAL_SCHOOL, type ArrangementDoc, type LeftOut, type TuneDoc } from '@velvet-porch/core'
-import { useEffect, useState } from 'react'
+import { USUAL_SCHOOL } from '@velvet-porch/core'
+import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { leftOutInWorker } from '../worker/benchWorker.ts'
+import { FoundList } from './FoundList.tsx'
+import type { StandingProps } from './standing.ts'
+import { useAnswer } from './useAnswer.ts'
 
 /** Where two parts are put into one instrument: what had to be dropped, measure by measure. */
-export function LeftOutLine({
-  tune,
-  doc,
-  model,
-  onSpot,
-}: {
-  tune: TuneDoc
-  doc: ArrangementDoc
-  model: SheetModel
-  onSpot: (spot: Spot) => void
-}) {
+export function LeftOutLine({ tune, doc, model, onSpot }: StandingProps) {
   const { t } = useTranslation()
-  const [dropped, setDropped] = useState<readonly LeftOut[]>()
-  const both = doc.regions.some((r) => (r.school ?? USUAL_SCHOOL).parts === 'both')
-  useEffect(() => {
-    if (!both) return
-    let left = false
-    void leftOutInWorker(tune, doc).then((found) => {
-      if (!left) setDropped(found)
-    })
-    return () => {
-      left = true
-    }
-  }, [tune, doc, both])
-  if (!both || !dropped) return null
+  const ask = useMemo(() => {
+    const both = doc.regions.some((r) => (r.school ?? USUAL_SCHOOL).parts === 'both')
+    return both ? () => leftOutInWorker(tune, doc) : undefined
+  }, [tune, doc])
+  const dropped = useAnswer(ask)
+  if (!dropped) return null
   if (dropped.length === 0)
     return (
       <p className="audit" data-testid="left-out">
@@ -37,18 +22,16 @@ export function LeftOutLine({
       </p>
     )
   return (
-    <details className="reasons" data-testid="left-out">
-      <summary>{t('leftOut.title', { count: dropped.reduce((n, d) => n + d.notes, 0) })}</summary>
-      <ul className="problems">
-        {dropped.map((d) => (
-          <li key={d.measure}>
-            <button onClick={() => onSpot({ measure: d.measure, tick: 0 })}>
-              <strong>{t('sheet.measure', { number: model.numbers[d.measure] })}</strong>{' '}
-              {t('leftOut.line', { notes: d.notes, shortened: d.shortened })}
-            </button>
-          </li>
-        ))}
-      </ul>
-    </details>
+    <FoundList
+      title={t('leftOut.title', { count: dropped.reduce((n, d) => n + d.notes, 0) })}
+      testId="left-out"
+      onSpot={onSpot}
+      found={dropped.map((d) => ({
+        key: String(d.measure),
+        spot: { measure: d.measure, tick: 0 },
+        where: t('sheet.measure', { number: model.numbers[d.measure] }),
+        text: t('leftOut.line', { notes: d.notes, shortened: d.shortened }),
+      }))}
+    />
   )
 }

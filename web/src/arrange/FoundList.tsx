@@ -1,0 +1,41 @@
+import type { Spot } from '../sheet/sheetModel.ts'
+
+/** Something found in a measure. */
+export interface Found {
+  readonly key: string
+  readonly spot: Spot
+  /** The measure, where the text does not name it. */
+  readonly where?: string
+  readonly text: string
+}
+
+/** Things found in an arrangement, folded under a heading; each leads to its place. */
+export function FoundList({
+  title,
+  found,
+  testId,
+  open,
+  onSpot,
+}: {
+  title: string
+  found: readonly Found[]
+  testId: string
+  open?: boolean
+  onSpot: (spot: Spot) => void
+}) {
+  return (
+    <details className="reasons" data-testid={testId} open={open}>
+      <summary>{title}</summary>
+      <ul className="problems">
+        {found.map((f) => (
+          <li key={f.key}>
+            <button onClick={() => onSpot(f.spot)}>
+              {f.where ? <strong>{f.where} </strong> : null}
+              {f.text}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  )
+}
