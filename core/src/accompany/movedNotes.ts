@@ -9,11 +9,12 @@ const DROP = 2
 /** Melody notes that the instrument does not have, and where they went. */
 export function movedNotes(
   setup: Setup,
-  plan: Pick<Plan, 'melody' | 'slid' | 'transposed'>,
+  plan: Pick<Plan, 'melody' | 'slid' | 'transposed' | 'regions'>,
 ): AccompanyRemark[] {
   const lowest = openPitch(setup, setup.instrument.strings)
   return [...plan.melody, ...plan.slid].flatMap((n): AccompanyRemark[] => {
-    if (!n.moved) return []
+    // A section that is wanted in another octave is there on purpose.
+    if (!n.moved || n.moved === 12 * (plan.regions[n.measure]?.octave ?? 0)) return []
     const missing = lowest - (midiOf(n.pitch) + plan.transposed)
     return [
       {

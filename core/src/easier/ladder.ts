@@ -27,6 +27,7 @@ export type Change =
   | { readonly kind: 'plain' | Omission }
   | { readonly kind: 'level'; readonly level: Level }
   | { readonly kind: 'ornament'; readonly ornament: Ornament }
+  | { readonly kind: 'octave'; readonly octave: -1 | 1 }
 
 /** How many notes of each role some measures have. */
 export interface NoteCount {
@@ -145,6 +146,9 @@ function candidates(
     if (k > 0 || ornamented)
       result.push({ changes: [{ kind: steps[k]! }], next: change((r) => without(r, [steps[k]!], false)) })
   })
+  if (own.every((r) => isSolo(r.style) && r.octave === undefined))
+    for (const octave of [1, -1] as const)
+      result.push({ changes: [{ kind: 'octave', octave }], next: change((r) => ({ ...r, octave })) })
   const highest = Math.max(...own.map((r) => r.level))
   for (const level of LEVELS) {
     if (level === highest || own.some((r) => refusalOf(r.style, level, setup.instrument))) continue

@@ -13,6 +13,8 @@ export function changeText(change: Change): string {
       return 'two notes for a chord'
     case 'barre':
       return 'no barre'
+    case 'octave':
+      return change.octave > 0 ? 'an octave higher' : 'an octave lower'
     case 'level':
       return `level ${change.level}`
     case 'ornament':

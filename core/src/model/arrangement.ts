@@ -169,6 +169,8 @@ export interface Region {
   readonly level: Level
   /** Absent: the usual school. */
   readonly school?: School
+  /** Octaves by which the melody is moved here, up or down. */
+  readonly octave?: -1 | 1
   /** What an easier version does without. */
   readonly without?: readonly Omission[]
   /** How much of the tune is ornamented; absent: what the source has. */

@@ -13,7 +13,7 @@ import {
 import { USUAL_SCHOOL, type School } from '../model/school.ts'
 import { sourceGraces } from '../ornament/sourceOrnaments.ts'
 import type { PinnedShape, TuneDoc } from '../model/tune.ts'
-import type { Setup } from '../neck/setup.ts'
+import { rangeOf, type Setup } from '../neck/setup.ts'
 import { transposeKey, type Key } from '../pitch/key.ts'
 import { midiOf, type Midi } from '../pitch/pitch.ts'
 import { QUARTER, secondsOf, type Ticks } from '../time/ticks.ts'
@@ -118,7 +118,10 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const transposed = folded?.transposed ?? (register.ok ? register.transposed : 0)
   const isIn = (own: readonly MelodyNote[]) => new Set(own.map((n) => n.sourceId))
   const [ids, slidIds] = [isIn(fingered), isIn(bottled)]
-  const melody = folded ? folded.melody.filter((n) => ids.has(n.sourceId)) : fingered
+  const melody = (folded ? folded.melody.filter((n) => ids.has(n.sourceId)) : fingered).map((n) => {
+    const octave = ruleOf(n.measure)?.octave
+    return octave ? inOctave(n, octave, transposed, setup) : n
+  })
   const slid = folded ? folded.melody.filter((n) => slidIds.has(n.sourceId)) : bottled
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
   const junctions = junctionsOf(unfolded)
@@ -201,6 +204,14 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       follows: tune.measures.map((_, i) => i === 0 || consecutive.has(i)),
     },
   }
+}
+
+/** A note in another octave, as a section wants it; where the instrument does not have it there it stays. */
+function inOctave(note: MelodyNote, octave: number, transposed: number, setup: Setup): MelodyNote {
+  const { lowest, highest } = rangeOf(setup)
+  const moved = (note.moved ?? 0) + 12 * octave
+  const midi = midiOf(note.pitch) + transposed + moved
+  return midi >= lowest && midi <= highest ? { ...note, moved } : note
 }
 
 /** How far an ornament goes below (≤ 0) and above its note, in semitones. */

@@ -169,6 +169,7 @@ const arrangement = Joi.object<ArrangementDoc>({
           .valid(...LEVELS)
           .required(),
         school,
+        octave: Joi.valid(-1, 1),
         without: Joi.array()
           .items(Joi.string().valid(...OMISSIONS))
           .unique(),

@@ -11,6 +11,7 @@ import {
   layerOfMeasures,
   makePlan,
   notesText,
+  pitchAt,
   STYLES,
   stretchByCapo,
   tabJson,
@@ -87,6 +88,23 @@ describe('a ladder', () => {
     for (const r of rungs.filter((x) => x.changes.some((c) => c.kind === 'barre'))) expect(r.barres).toBe(0)
     for (const r of rungs.filter((x) => x.changes.some((c) => c.kind === 'bass')))
       expect(r.notes.bass).toBeLessThan(now.notes.bass)
+  })
+
+  it('may move the melody by a whole octave where that is easier, and says so', () => {
+    let found = 0
+    for (const tune of CORPUS.slice(0, 8)) {
+      const { rungs, now } = rungsOf(tune, 'melody-bass', 3)
+      const moved = rungs.find((r) => r.changes[0]?.kind === 'octave' && r.effort < now.effort)
+      if (!moved) continue
+      found++
+      const pitches = (r: Rung) =>
+        r.layer.notes.filter((n) => n.role === 'melody').map((n) => pitchAt(setup, n.place))
+      const steps = pitches(moved).map((p, i) => p - pitches(now)[i]!)
+      expect(steps.every((x) => x % 12 === 0)).toBe(true)
+      expect(steps.some((x) => x !== 0)).toBe(true)
+      expect(moved.changes.map(changeText).join()).toMatch(/^an octave (higher|lower)$/)
+    }
+    expect(found).toBeGreaterThan(0)
   })
 
   it('of one measure leaves every other measure as it is', () => {

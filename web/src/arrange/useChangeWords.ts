@@ -11,6 +11,7 @@ export function useChangeWords(): (changes: readonly Change[]) => string {
         .map((c) => {
           if (c.kind === 'level') return t('easier.changes.level', { level: c.level })
           if (c.kind === 'ornament') return t(`easier.changes.ornament${c.ornament as 2 | 3}`)
+          if (c.kind === 'octave') return t(`easier.changes.octave${c.octave > 0 ? 'Up' : 'Down'}`)
           return t(`easier.changes.${c.kind}`)
         })
         .join(', '),

@@ -139,6 +139,8 @@ export const accompany = {
       chords: 'two notes for a chord',
       barre: 'no barre',
       level: 'level {{level}}',
+      octaveUp: 'an octave higher',
+      octaveDown: 'an octave lower',
       ornament2: 'slurred',
       ornament3: 'ornate',
     },
