@@ -227,14 +227,14 @@ test('long work shows its progress, can be stopped, and leaves the arrangement a
   page,
 }) => {
   const music = Array.from(
-    { length: 130 },
-    (_, i) => `"C"c2ge "Am"aec${'ABd'[i % 3]}|"F"fagf "G7"gfdB|"Dm"dfaf "G"gbgd|"C"c2e2 c4|`,
+    { length: 150 },
+    (_, i) => `"C"c2ge "Am"aec${'ABcdefg'[i % 7]}|"F"fagf "G7"gfdB|"Dm"dfaf "G"gbgd|"C"c2e2 c4|`,
   ).join('\n')
   await arrangePasted(page, `X:1\nT:Long Lane\nM:4/4\nL:1/8\nK:C\n${music}`)
   await chooseStyle(page, 'Alternating bass')
   await expect(page.getByRole('button', { name: 'Undo: Style: Alternating bass' })).toBeEnabled()
   const before = await settledFrets(page)
-  await chooseLevel(page, 3)
+  await chooseLevel(page, 5)
   await expect(page.getByRole('progressbar', { name: 'Arranging' })).toBeVisible()
   await page.getByRole('button', { name: 'Stop', exact: true }).click()
   await expect(page.getByRole('progressbar', { name: 'Arranging' })).toBeHidden()
