@@ -66,7 +66,7 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
   }
   return (
     <Popover
-      width={560}
+      width="min(560px, 94vw)"
       position="bottom-start"
       shadow="md"
       withinPortal
