@@ -50,11 +50,13 @@ export function benchTune(n: number): string {
   return `X:1\nT:Bench\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\n${bars.join('')}\n`
 }
 
+const WARM_MS = 1500
+
 function arrangeMs(measures: number, style: Style, level: Level, runs: number): number {
   const tune = readAbc(benchTune(measures), () => 'tune')[0]!.tune!
   const once = () => finish(arranging(tune, guitarSetup(), wholeTune(tune, style, level)))
-  // Warm: the code is compiled before it is timed.
-  for (let i = 0; i < 4; i++) once()
+  // Warm: the code is compiled before it is timed, which takes short work many runs.
+  for (let spent = 0, i = 0; i < 4 || spent < WARM_MS; i++) spent += timed(once)
   return median(Array.from({ length: runs }, () => timed(once)))
 }
 

@@ -46,6 +46,7 @@ describe('rows of a system', () => {
       verses: 0,
       counts: false,
       degrees: false,
+      signs: false,
     })
 
   it('stand apart from top to bottom', () => {

@@ -56,6 +56,7 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
         verses: model.verses,
         counts: layers.counts,
         degrees: layers.degrees,
+        signs: model.layer?.notes.some((n) => n.letRing ?? n.palmMute ?? n.accent) ?? false,
       }),
     [model, layers.picking, layers.counts, layers.degrees],
   )

@@ -108,7 +108,7 @@ function MeasureLanes({
   const notes = model.notes.get(placed.index) ?? []
   const x = (tick: number) => xAt(placed, tick, measure.length)
   // A bottleneck is one finger all along: its digit would say nothing.
-  const bottled = notes.some((n) => n.attack === 'bottle')
+  const bottled = model.bottleStyle.has(measure.id)
   return (
     <g>
       {section?.name ? (

@@ -48,6 +48,8 @@ export function rowsOf(
     verses: number
     counts: boolean
     degrees: boolean
+    /** Signs over the tab: let ring, palm, accents. */
+    signs: boolean
   },
 ): Rows {
   const upper = staff.flatMap((m) => m.upper.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
@@ -63,7 +65,7 @@ export function rowsOf(
   const chords = top + 16
   const staffTop = Math.round(chords + 8 + Math.max(12, above))
   const staffBottom = staffTop + STAFF_HEIGHT
-  const words = options.verses * LYRIC_GAP + (options.degrees ? 16 : 0)
+  const words = options.verses * LYRIC_GAP + (options.degrees ? 16 : 0) + (options.signs ? 10 : 0)
   const tabTop = Math.round(staffBottom + Math.max(18, below) + 10 + words)
   const tabBottom =
     options.strings > 0 ? tabTop + (options.strings - 1) * TAB_GAP : staffBottom + Math.max(6, below) + words

@@ -17,6 +17,7 @@ import {
   type NoteReading,
   type Region,
   type Setup,
+  type Style,
   type TabNote,
   type Timeline,
   type TuneDoc,
@@ -56,6 +57,8 @@ export interface SheetModel {
   readonly notes: ReadonlyMap<number, readonly TabNote[]>
   /** Measures in the style of double stops, by id. */
   readonly doubleStyle: ReadonlySet<Id>
+  /** Measures in the bottleneck style, by id. */
+  readonly bottleStyle: ReadonlySet<Id>
   /** Verses of words under the melody. */
   readonly verses: number
   /** Events of the melody with words, by measure index. */
@@ -125,7 +128,8 @@ export function sheetModel(
     harmony,
     transposed,
     notes,
-    doubleStyle: doubleStyle(tune, arrangement?.regions ?? []),
+    doubleStyle: measuresIn('double-stops', tune, arrangement?.regions ?? []),
+    bottleStyle: measuresIn('bottleneck', tune, arrangement?.regions ?? []),
     verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
     sung,
     readings: readingsOf(tune, timeline, harmony, transposed),
@@ -184,10 +188,10 @@ function needsOf(words: readonly TuneEvent[], notes: readonly TabNote[]): Map<nu
 const wordsWidth = (event: TuneEvent): number =>
   Math.max(...versesOf(event).map((v) => v.length)) * LETTER + APART
 
-function doubleStyle(tune: TuneDoc, regions: readonly Region[]): Set<Id> {
+function measuresIn(style: Style, tune: TuneDoc, regions: readonly Region[]): Set<Id> {
   const own = new Set<Id>()
   for (const region of regions.length > 0 ? tidyRegions(tune, regions) : []) {
-    if (region.style !== 'double-stops') continue
+    if (region.style !== style) continue
     const at = (id: Id) => tune.measures.findIndex((m) => m.id === id)
     for (let i = at(region.from); i <= at(region.to); i++) own.add(tune.measures[i]!.id)
   }
