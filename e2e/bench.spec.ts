@@ -226,8 +226,9 @@ test('a file dropped on the Shelf is read', async ({ page }) => {
 test('long work shows its progress, can be stopped, and leaves the arrangement as it was', async ({
   page,
 }) => {
+  test.setTimeout(150_000)
   const music = Array.from(
-    { length: 150 },
+    { length: 280 },
     (_, i) => `"C"c2ge "Am"aec${'ABcdefg'[i % 7]}|"F"fagf "G7"gfdB|"Dm"dfaf "G"gbgd|"C"c2e2 c4|`,
   ).join('\n')
   await arrangePasted(page, `X:1\nT:Long Lane\nM:4/4\nL:1/8\nK:C\n${music}`)

@@ -7,7 +7,8 @@ export const SMALL_TUNE =
 export async function takeDemo(page: Page): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'Take the demo tune' }).click()
-  await expect(page.getByRole('heading', { name: "Lamplighter's Round" })).toBeVisible()
+  // Ten tunes are arranged before the first is shown.
+  await expect(page.getByRole('heading', { name: "Lamplighter's Round" })).toBeVisible({ timeout: 40_000 })
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }
 
