@@ -1,6 +1,7 @@
 import { fingerFrame } from '../grip/fingerFrame.ts'
 import { positionOf } from '../grip/position.ts'
-import { THUMB } from '../grip/pressed.ts'
+import { measureAt } from '../form/timeline.ts'
+import { pressedOf } from '../grip/pressed.ts'
 import {
   BACKING_VOICE,
   isAccompaniment,
@@ -15,7 +16,7 @@ import type { PickingSign } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import { assignPicking } from '../pick/assignPicking.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
-import { clock, type Plan } from '../plan/plan.ts'
+import type { Plan } from '../plan/plan.ts'
 import { missingHead } from '../time/metre.ts'
 import { writtenValue } from '../time/writtenValue.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
@@ -45,7 +46,10 @@ const RUNS_FROM_LEVEL = 4
 const FILLS_FROM_LEVEL = 5
 
 /** What of a plan an accompaniment is made from. */
-export type AccompanyPlan = Pick<Plan, 'timeline' | 'harmony' | 'keys' | 'pins' | 'regions' | 'sung'>
+export type AccompanyPlan = Pick<
+  Plan,
+  'timeline' | 'harmony' | 'keys' | 'pins' | 'regions' | 'sung' | 'secondsBetween'
+>
 
 /** Lays an accompaniment under every region whose style is one: shapes by the shortest path, the pattern on the beats. */
 export function accompany(
@@ -71,7 +75,7 @@ function accompanyRegion(
   region: Region,
   style: Accompaniment,
 ): Accompanied {
-  const { timeline, harmony, keys, pins } = plan
+  const { timeline, harmony, keys, pins, sung, secondsBetween } = plan
   const first = timeline.indexOf.get(region.from) ?? 0
   const last = timeline.indexOf.get(region.to) ?? tune.measures.length - 1
   const from = timeline.starts[first]!
@@ -92,7 +96,7 @@ function accompanyRegion(
   const held: HeldHarmony = { setup, harmony, shapes }
   const remarks: AccompanyRemark[] = segments.flatMap(({ h }, k) =>
     h.shape && !found[k]
-      ? [{ kind: 'noShape' as const, measure: measureOf(timeline.starts, h.start), chord: h.symbol }]
+      ? [{ kind: 'noShape' as const, measure: measureAt(timeline, h.start), chord: h.symbol }]
       : [],
   )
   const patterns = patternFinder(region, style, remarks)
@@ -114,8 +118,7 @@ function accompanyRegion(
     laid.push(...part.onsets)
     remarks.push(...part.remarks)
   }
-  const secondsBetween = clock(tune, timeline)
-  const song = { measures: tune.measures, timeline, keys, sung: plan.sung, secondsBetween }
+  const song = { measures: tune.measures, timeline, keys, sung, secondsBetween }
   const turned =
     style === 'shuffle'
       ? withTurnaround(
@@ -163,15 +166,9 @@ function accompanyRegion(
     notes: onsets.flatMap((o, i) =>
       notesOf(o, pos(o.start, o.measure), lengths(onsets, i, to), signs[i]!, style === 'picking'),
     ),
-    grips: gripsOf(setup, onsets, to, (at) => pos(at, Math.min(last, measureOf(timeline.starts, at)))),
+    grips: gripsOf(setup, onsets, to, (at) => pos(at, Math.min(last, measureAt(timeline, at)))),
     remarks: unique(remarks),
   }
-}
-
-const measureOf = (starts: readonly Ticks[], at: Ticks): number => {
-  let m = 0
-  while (m + 1 < starts.length && starts[m + 1]! <= at) m++
-  return m
 }
 
 /** The pattern of each measure: the region's where it fits, else the usual one of the metre, and that is said. */
@@ -259,10 +256,7 @@ function gripsOf(
       pos: at,
       until: pos(changes[i + 1]?.start ?? end),
       pressed: hand.pressed,
-      position: positionOf(
-        hand.pressed.map((p) => ({ ...p, finger: p.finger === 'T' ? THUMB : p.finger })),
-        lines,
-      ),
+      position: positionOf(pressedOf(hand.pressed), lines),
       ...(hand.shape ? { shape: hand.shape } : {}),
       costs: [],
     }

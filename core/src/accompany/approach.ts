@@ -1,14 +1,13 @@
 import type { Timeline } from '../form/timeline.ts'
 import { measureAt } from '../form/timeline.ts'
 import type { LeftFinger } from '../neck/hand.ts'
-import { fingersOf } from '../neck/hand.ts'
-import type { Place } from '../neck/setup.ts'
 import type { Measure } from '../model/tune.ts'
 import type { Key } from '../pitch/key.ts'
 import { chordChange } from '../shapes/chordChange.ts'
 import { beatLength, isCompound } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { bassPitch, bassRun } from './bassRun.ts'
+import { lineNote } from './lineNote.ts'
 import type { AccompanyOnset, Sounded } from './onset.ts'
 import type { HeldHarmony } from './patternOnsets.ts'
 
@@ -85,23 +84,9 @@ function runInto(
   )
   return places.map((place, k): AccompanyOnset => {
     const at = after.start - (places.length - k) * unit
-    const finger = firstPosition(place, fingersOf(setup.player.techniques))
-    return {
-      start: at,
-      measure: measureAt(timeline, at),
-      segment: before.segment,
-      sounds: [{ place, finger, role: 'bass', attack: 'pluck', optional: false }],
-      accent: false,
-      palm: false,
-      hand: { pressed: finger === 0 ? [] : [{ ...place, finger }] },
-    }
+    const when = { start: at, measure: measureAt(timeline, at), segment: before.segment }
+    return lineNote(setup, when, place, 'bass')
   })
-}
-
-/** A finger a fret in the first position. */
-function firstPosition({ fret }: Place, fingers: readonly number[]): 0 | 1 | 2 | 3 | 4 {
-  if (fret === 0) return 0
-  return Math.min(fret, fingers.at(-1)!) as 1 | 2 | 3 | 4
 }
 
 /** The last stroke before a fast change, on open strings: the hand is already on its way. */

@@ -1,5 +1,5 @@
 import type { Accompaniment, Level, PatternText } from '../model/arrangement.ts'
-import { isCompound, measureLength, type Metre } from '../time/metre.ts'
+import { isCompound, type Metre } from '../time/metre.ts'
 import { fitsMetre, stepsOf } from './pattern.ts'
 
 /** Accompaniments that repeat a pattern. */
@@ -84,7 +84,7 @@ export function usualPattern(style: PatternStyle, level: Level, metre: Metre): P
 
 /** For metres that the library has nothing for: a bass or full stroke on the first beat, the rest above it. */
 function madePattern(style: PatternStyle, metre: Metre): PatternText {
-  const perBeat = isCompound(metre) ? 3 : measureLength(metre) / metre.num >= 10_080 ? 2 : 1
+  const perBeat = isCompound(metre) ? 3 : metre.den <= 4 ? 2 : 1
   const steps = Array.from({ length: stepsOf(metre, perBeat) }, (_, i) => {
     if (i === 0) return style === 'strum' ? 'D' : 'b'
     if (i % perBeat !== 0) return style === 'picking' ? '3' : '.'

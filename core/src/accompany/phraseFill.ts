@@ -2,12 +2,12 @@ import type { MelodyNote, Timeline } from '../form/timeline.ts'
 import { measureAt } from '../form/timeline.ts'
 import { chordPitchClasses, type ChordReading } from '../harmony/chordSymbol.ts'
 import type { Measure } from '../model/tune.ts'
-import { fingersOf } from '../neck/hand.ts'
 import { openPitch, pitchAt, type Place, type Setup } from '../neck/setup.ts'
 import { mod12, pitchClass } from '../pitch/pitch.ts'
 import { segmentAt } from '../plan/innerLine.ts'
 import { beatLength, isCompound, missingHead } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
+import { lineNote } from './lineNote.ts'
 import type { AccompanyOnset } from './onset.ts'
 import type { HeldHarmony } from './patternOnsets.ts'
 
@@ -85,23 +85,11 @@ function fillOf(
   const chord = harmony[segmentAt(harmony, rest.from)]?.sounding
   if (!chord || times.length < 2) return []
   const line = descending(setup, chord, times.length)
-  const fingers = fingersOf(setup.player.techniques)
   return times.flatMap((start, k): AccompanyOnset[] => {
     const place = line[k]
     const segment = segmentAt(harmony, start)
     if (!place || !shapes.has(segment)) return []
-    const finger = place.fret === 0 ? 0 : (Math.min(place.fret, fingers.at(-1)!) as 1 | 2 | 3 | 4)
-    return [
-      {
-        start,
-        measure: measureAt(timeline, start),
-        segment,
-        sounds: [{ place, finger, role: 'fill', attack: 'pluck', optional: true }],
-        accent: false,
-        palm: false,
-        hand: { pressed: finger === 0 ? [] : [{ ...place, finger }] },
-      },
-    ]
+    return [lineNote(setup, { start, measure: measureAt(timeline, start), segment }, place, 'fill')]
   })
 }
 

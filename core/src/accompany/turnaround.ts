@@ -15,7 +15,6 @@ import { shufflePair, type HeldPlace } from './shufflePair.ts'
  * the fifth of the next measure follows. The simpler version plays root and fifth alone. Common practice, no source.
  */
 const DESCENT = [12, 10, 9, 8]
-const SIMPLE = [7, 7, 7, 7]
 
 /** Fingers of the descent over an open root: one after the other, the hand moves down with them. */
 const DESCENT_FINGERS = [4, 3, 2, 1] as const
@@ -81,7 +80,7 @@ export function withTurnaround(
 
 /** The notes above the root, on the fifth's string; the whole descent needs an open root, as the hand moves. */
 function lineOf(setup: Setup, root: HeldPlace, fifth: HeldPlace, whole: boolean): HeldPlace[] | undefined {
-  if (!whole) return SIMPLE.map(() => fifth)
+  if (!whole) return [fifth]
   if (root.finger !== 0) return undefined
   const { string, fret } = fifth.place
   const line = DESCENT.map((semitones, k): HeldPlace => ({

@@ -1,6 +1,6 @@
 import { effortOf } from '../effort/effort.ts'
 import { widestReach } from '../grip/handRules.ts'
-import { THUMB } from '../grip/pressed.ts'
+import { pressedOf } from '../grip/pressed.ts'
 import {
   isAccompaniment,
   isArrival,
@@ -212,7 +212,7 @@ function attempt(
       regions: tidyRegions(tune, regions),
       effort: Math.round(mean * 100) / 100,
       ceiling: ceilings.length > 0 ? Math.min(...ceilings) : undefined,
-      stretchMm: Math.round(Math.max(0, ...grips.map((g) => widestReach(setup, pressedOf(g))))),
+      stretchMm: Math.round(Math.max(0, ...grips.map((g) => widestReach(setup, pressedOf(g.pressed))))),
       barres: grips.filter((g) => new Set(g.pressed.map((p) => p.finger)).size < g.pressed.length).length,
       notes: countOf(layer, ids),
       layer,
@@ -222,9 +222,6 @@ function attempt(
     throw error
   }
 }
-
-const pressedOf = (grip: Layer['grips'][number]) =>
-  grip.pressed.map((p) => ({ ...p, finger: p.finger === 'T' ? THUMB : p.finger }))
 
 function countOf({ notes }: Layer, measures: ReadonlySet<Id>): NoteCount {
   const count = { melody: 0, bass: 0, harmony: 0, fill: 0, ornaments: 0 }

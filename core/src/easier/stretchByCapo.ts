@@ -1,5 +1,5 @@
 import { widestReach } from '../grip/handRules.ts'
-import { THUMB } from '../grip/pressed.ts'
+import { pressedOf } from '../grip/pressed.ts'
 import type { Grip } from '../model/arrangement.ts'
 import type { Setup } from '../neck/setup.ts'
 
@@ -21,12 +21,7 @@ export function stretchByCapo(setup: Setup, grips: readonly Pick<Grip, 'pressed'
   const result: CapoStretch[] = []
   for (let capo = now; capo <= Math.max(now, HIGHEST_CAPO); capo++) {
     const moved = { ...setup, capo: setup.capo.map(() => capo) }
-    const mm = grips.map((g) =>
-      widestReach(
-        moved,
-        g.pressed.map((p) => ({ ...p, finger: p.finger === 'T' ? THUMB : p.finger })),
-      ),
-    )
+    const mm = grips.map((g) => widestReach(moved, pressedOf(g.pressed)))
     result.push({ capo, mm: Math.round(Math.max(0, ...mm)) })
   }
   return result

@@ -6,7 +6,8 @@ import type { Setup } from '../neck/setup.ts'
 import { secondsOf, type Ticks } from '../time/ticks.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import { EFFORT } from './effortWeights.ts'
-import { barredStrings, handMove, pressedOf, strainMm } from './handMoves.ts'
+import { pressedOf } from '../grip/pressed.ts'
+import { barredStrings, handMove, strainMm } from './handMoves.ts'
 import { pluckLoad, pluckSeconds } from './pluckMoves.ts'
 
 export const EFFORT_PARTS = [
@@ -156,7 +157,7 @@ function partsOf(
   const sum = { strain: 0, shift: 0, barre: 0, landed: 0, load: 0, apart: 0, onsets: 0 }
   let before = entry
   for (const moment of moments) {
-    const pressed = pressedOf(moment.grip)
+    const pressed = pressedOf(moment.grip.pressed)
     sum.strain = Math.max(sum.strain, strainMm(setup, pressed))
     sum.barre += barredStrings(pressed) * secondsOf(moment.end - moment.start, bpm)
     if (before) {

@@ -1,15 +1,10 @@
 import { reachMm } from '../grip/handRules.ts'
-import { THUMB, type Pressed } from '../grip/pressed.ts'
+import { pressedOf, THUMB, type Pressed } from '../grip/pressed.ts'
 import type { Grip } from '../model/arrangement.ts'
 import { fretFromNut } from '../neck/geometry.ts'
 import { spanOf } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import { EFFORT, MOVE_S } from './effortWeights.ts'
-
-/** A grip with its fingers as numbers. */
-export function pressedOf(grip: Pick<Grip, 'pressed'>): Pressed[] {
-  return grip.pressed.map((p) => ({ ...p, finger: p.finger === 'T' ? THUMB : p.finger }))
-}
 
 /** How many mm the widest pair of fingers reaches beyond what this hand holds without strain; 0 where none does. */
 export function strainMm(setup: Setup, pressed: readonly Pressed[]): number {
@@ -50,8 +45,8 @@ export interface HandMove {
 
 /** The move from one grip to the next, and how long this hand needs for it. */
 export function handMove(setup: Setup, before: Grip, after: Grip): HandMove {
-  const from = pressedOf(before)
-  const to = pressedOf(after)
+  const from = pressedOf(before.pressed)
+  const to = pressedOf(after.pressed)
   let landed = 0
   let hops = 0
   let slidMm = 0

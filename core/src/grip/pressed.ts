@@ -1,5 +1,10 @@
+import type { LeftFinger } from '../neck/hand.ts'
+
 /** The thumb over the neck, where fingers are numbers. */
 export const THUMB = 5
+
+/** A finger as a number: 1–4, the thumb 5, 0 none. */
+export const fingerNumber = (finger: LeftFinger): number => (finger === 'T' ? THUMB : finger)
 
 /** A finger (1–4, or the thumb) on a string at a fret. Frets count from the capo. */
 export interface Pressed {
@@ -7,6 +12,11 @@ export interface Pressed {
   readonly fret: number
   readonly finger: number
 }
+
+/** The places of a grip of the document, their fingers as numbers. */
+export const pressedOf = (
+  places: readonly { readonly string: number; readonly fret: number; readonly finger: LeftFinger }[],
+): Pressed[] => places.map((p) => ({ ...p, finger: fingerNumber(p.finger) }))
 
 /** Where one finger stands: a single string, or a barre from `top` (highest-pitched) to `low`. 0 codes "nowhere". */
 export type FingerCode = number

@@ -227,7 +227,7 @@ class Articulation {
     }
     for (const [g, held] of moved) this.grips[g] = held
     this.notes[to] = { ...b, place: a.place, attack: 'bend', bend: b.place.fret - a.place.fret }
-    this.spans.push({ id: `s.${b.id}`, kind: 'bend', from: a.id, to: b.id })
+    this.span('bend', a, b)
     const c = next === undefined ? undefined : this.notes[next]!
     const returns =
       c &&
@@ -237,7 +237,7 @@ class Articulation {
       c.left === a.left
     if (returns && this.starts[to]! + b.dur.ticks === this.starts[next!]!) {
       this.notes[next!] = { ...c, attack: 'release' }
-      this.spans.push({ id: `s.${c.id}`, kind: 'release', from: b.id, to: c.id })
+      this.span('release', b, c)
     }
     return true
   }
@@ -253,15 +253,10 @@ class Articulation {
     this.grips[before] = reached.before
     this.grips[at] = reached.at
     this.notes[to] = { ...b, attack: reached.how }
-    this.spans.push({ id: `s.${b.id}`, kind: reached.how, from: a.id, to: b.id })
+    this.span(reached.how, a, b)
     for (const [p, q] of this.companions(from, to, reached.how)) {
       this.notes[q] = { ...this.notes[q]!, attack: reached.how }
-      this.spans.push({
-        id: `s.${this.notes[q]!.id}`,
-        kind: reached.how,
-        from: this.notes[p]!.id,
-        to: this.notes[q]!.id,
-      })
+      this.span(reached.how, this.notes[p]!, this.notes[q]!)
     }
     return true
   }
@@ -294,7 +289,6 @@ class Articulation {
     const [ma, mb] = [this.measureOf(from), this.measureOf(to)]
     if (mb !== ma && (mb !== ma + 1 || !this.plan.follows[mb] || this.entered.has(mb))) return false
     for (let k = from + 1; k < to; k++) if (this.notes[k]!.place.string === a.place.string) return false
-    // Another voice struck with the second note on strings of the first would have to arrive too.
     const [first, last] = [this.gripAt(this.starts[from]!), this.gripAt(this.starts[to]! - 1)]
     for (let g = first; g <= last; g++) {
       const down = this.grips[g]!.pressed.filter((p) => p.string === a.place.string)
@@ -316,6 +310,10 @@ class Articulation {
       }
       return false
     })
+  }
+
+  private span(kind: Span['kind'], from: Unpicked, to: Unpicked): void {
+    this.spans.push({ id: `s.${to.id}`, kind, from: from.id, to: to.id })
   }
 
   private densityAt(i: number): Ornament {

@@ -1,5 +1,5 @@
 import { handFault } from '../grip/handRules.ts'
-import { THUMB } from '../grip/pressed.ts'
+import { pressedOf } from '../grip/pressed.ts'
 import type { Grip, TabNote } from '../model/arrangement.ts'
 import type { Setup } from '../neck/setup.ts'
 
@@ -31,10 +31,5 @@ export function bentGrip(
   if (semitones < 1 || semitones > bendableBy(string)) return undefined
   const pressed = at.pressed.map((p) => (p.finger === from.left ? { ...p, fret } : p))
   if (pressed.some((p) => p.finger !== from.left && Math.abs(p.string - string) === 1)) return undefined
-  const fault = handFault(
-    setup,
-    setup.player.spans,
-    pressed.map((p) => ({ ...p, finger: p.finger === 'T' ? THUMB : p.finger })),
-  )
-  return fault ? undefined : { ...at, pressed }
+  return handFault(setup, setup.player.spans, pressedOf(pressed)) ? undefined : { ...at, pressed }
 }

@@ -1,5 +1,5 @@
 import { handFault } from '../grip/handRules.ts'
-import { THUMB, type Pressed } from '../grip/pressed.ts'
+import { pressedOf } from '../grip/pressed.ts'
 import type { Grip, PressedPlace } from '../model/arrangement.ts'
 import { fingersOf, type LeftFinger } from '../neck/hand.ts'
 import type { Place, Setup } from '../neck/setup.ts'
@@ -10,8 +10,6 @@ export const allPressed = ({
   ready = [],
 }: Pick<Grip, 'pressed' | 'ready'>): readonly PressedPlace[] =>
   ready.length > 0 ? [...pressed, ...ready] : pressed
-
-const asPressed = (p: PressedPlace): Pressed => ({ ...p, finger: p.finger === 'T' ? THUMB : p.finger })
 
 /**
  * A grip with one finger more, ready on a string that another of its fingers may already press; undefined where the
@@ -28,7 +26,7 @@ export function withFinger(
   if (own.some((p) => p.string === string && p.fret === fret)) return grip
   if (own.length > 0) return undefined
   const more: PressedPlace = { string, fret, finger }
-  if (handFault(setup, setup.player.spans, [...down, more].map(asPressed))) return undefined
+  if (handFault(setup, setup.player.spans, pressedOf([...down, more]))) return undefined
   return { ...grip, ready: [...(grip.ready ?? []), more] }
 }
 

@@ -292,7 +292,7 @@ interface Voices {
 }
 
 /** Seconds between two written times, by the tempo marks. */
-export function clock(tune: TuneDoc, timeline: Timeline): (from: Ticks, to: Ticks) => number {
+function clock(tune: TuneDoc, timeline: Timeline): (from: Ticks, to: Ticks) => number {
   const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
   tempos.sort((x, y) => x.at - y.at)
   return (from, to) => {

@@ -9,7 +9,7 @@ import {
 import type { PinnedShape } from '../model/tune.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 import { handFault } from '../grip/handRules.ts'
-import { THUMB, type Pressed } from '../grip/pressed.ts'
+import { fingerNumber, THUMB, type Pressed } from '../grip/pressed.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 
@@ -219,7 +219,7 @@ function fingeredFrame(
 ): Frame {
   const pressed = frets.flatMap((fret, i): Pressed[] => {
     const finger = fingers[i]
-    return fret && finger ? [{ string: i + 1, fret, finger: finger === 'T' ? THUMB : finger }] : []
+    return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
   })
   return frameOf(name, { frets: [...frets], pressed }, 0, textbook)
 }

@@ -2,7 +2,7 @@ import type { Lock } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 import type { Place } from '../neck/setup.ts'
-import { THUMB, type Pressed } from '../grip/pressed.ts'
+import { fingerNumber, type Pressed } from '../grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
 import { keyFinger, samePlace, voiceKey, type Candidate, type VoiceKey } from './candidate.ts'
 import type { SliceLock, VoiceLock } from './sliceLock.ts'
@@ -85,8 +85,6 @@ function withLock(before: SliceLock, { voice, nth }: Target, { field, value }: L
     return { ...before, chord: { ...before.chord, [nth]: { ...before.chord?.[nth], ...own } } }
   return { ...before, [voice]: { ...before[voice], ...own } }
 }
-
-const fingerNumber = (finger: LeftFinger): number => (finger === 'T' ? THUMB : finger)
 
 /** True where a candidate keeps everything that is fixed in its slice. */
 export function keepsLock(c: Candidate, lock: SliceLock): boolean {

@@ -2,7 +2,7 @@ import { bassPitchClass, chordPitchClasses, type ChordReading } from '../harmony
 import { toneNeeds } from '../harmony/chordTones.ts'
 import { fingeringsOf } from '../grip/fingering.ts'
 import { handFault } from '../grip/handRules.ts'
-import { THUMB, type Pressed } from '../grip/pressed.ts'
+import { fingerNumber, THUMB, type Pressed } from '../grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
 import { mod12, pitchClass, type Midi } from '../pitch/pitch.ts'
 import type { Frame } from '../shapes/textbook.ts'
@@ -48,7 +48,7 @@ export function voicingsFor(setup: Setup, wish: VoicingWish): Frame[] {
     for (const { fingers, cost } of fingeringsOf(setup, frets, setup.player, FINGERINGS)) {
       const pressed = frets.flatMap((fret, i): Pressed[] => {
         const finger = fingers[i]
-        return fret && finger ? [{ string: i + 1, fret, finger: finger === 'T' ? THUMB : finger }] : []
+        return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
       })
       if (widestBarre(pressed) > wish.barreStrings || handFault(setup, setup.player.spans, pressed)) continue
       const groups = [1, 2, 3, 4, THUMB].map((f) => pressed.filter((p) => p.finger === f))

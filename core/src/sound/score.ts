@@ -43,11 +43,17 @@ export interface Click {
   readonly strong: boolean
 }
 
+/** Quarter notes a minute from a time on. */
+export interface TempoMark {
+  readonly at: Ticks
+  readonly bpm: number
+}
+
 /** Everything that the sequencer plays. Plain data: it crosses to the audio thread as it is. */
 export interface Score {
   readonly notes: readonly ScoreNote[]
   readonly clicks: readonly Click[]
-  readonly tempos: readonly { readonly at: Ticks; readonly bpm: number }[]
+  readonly tempos: readonly TempoMark[]
   readonly length: Ticks
   /** Ticks of one beat at the start, for the count-in, and beats of the first full measure. */
   readonly beat: Ticks
@@ -75,7 +81,9 @@ export function scoreOf(
   unfolded: Unfolded,
   variants: readonly Variant[] = [],
 ): Score {
-  const plain = soundedByMeasure(tune, setup, layer, timeline)
+  const marks = tune.tempos.map((t): TempoMark => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  const sounded = (of: Layer) => soundedByMeasure(setup, of, timeline, marks)
+  const plain = sounded(layer)
   // A measure may be played otherwise on one of its passes.
   const onPass = variants.flatMap((v) =>
     v.when.pass === undefined
@@ -84,7 +92,7 @@ export function scoreOf(
           {
             pass: v.when.pass,
             measures: new Set(v.measures),
-            notes: soundedByMeasure(tune, setup, withVariant(layer, v), timeline),
+            notes: sounded(withVariant(layer, v)),
           },
         ],
   )
@@ -95,12 +103,11 @@ export function scoreOf(
   }
   const notes: ScoreNote[] = []
   const clicks: Click[] = []
-  const tempos: { at: Ticks; bpm: number }[] = []
-  const marks = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  const tempos: TempoMark[] = []
   for (const { measure, startTick, pass } of unfolded.order) {
     const m = tune.measures[measure]!
     const from = timeline.starts[measure]!
-    const bpm = marks.filter((t) => t.at <= from).at(-1)?.bpm ?? marks[0]!.bpm
+    const bpm = bpmAt(marks, from)
     if (tempos.at(-1)?.bpm !== bpm) tempos.push({ at: startTick, bpm })
     for (const t of marks)
       if (t.at > from && t.at < from + m.length) tempos.push({ at: startTick + t.at - from, bpm: t.bpm })
@@ -129,7 +136,12 @@ export function scoreOf(
 type MeasureNotes = ReadonlyMap<number, readonly (Omit<ScoreNote, 'until'> & { readonly ring: Ticks })[]>
 
 /** What each measure sounds, its times from the measure's start. */
-function soundedByMeasure(tune: TuneDoc, setup: Setup, layer: Layer, timeline: Timeline): MeasureNotes {
+function soundedByMeasure(
+  setup: Setup,
+  layer: Layer,
+  timeline: Timeline,
+  tempos: readonly TempoMark[],
+): MeasureNotes {
   const rings = ringOf(layer, timeline)
   const byMeasure = new Map<number, (Omit<ScoreNote, 'until'> & { ring: Ticks })[]>()
   const brushes = brushOrder(layer)
@@ -149,9 +161,9 @@ function soundedByMeasure(tune: TuneDoc, setup: Setup, layer: Layer, timeline: T
           : {}),
     }
     const ring = rings.get(n.id)!
-    const bpm = tempoAt(tune, timeline, ticksAt(timeline, n.pos))
-    const late = Math.round(((brushes.get(n.id) ?? 0) * BRUSH_S * bpm * QUARTER) / 60)
+    const bpm = bpmAt(tempos, timeline.starts[m]! + n.pos.tick)
     const ticksOf = (seconds: number) => Math.round((seconds * bpm * QUARTER) / 60)
+    const late = ticksOf((brushes.get(n.id) ?? 0) * BRUSH_S)
     if (n.graces || n.bend || isArrival(n.attack)) own.push(...articulated(n, setup, plucked, ring, ticksOf))
     else if (n.attack !== 'tremolo')
       own.push({ ...plucked, at: n.pos.tick + late, ring: Math.max(1, ring - late) })
@@ -231,8 +243,6 @@ function brushOrder(layer: Layer): Map<Id, number> {
   return order
 }
 
-/** Quarter notes a minute at a written time. */
-function tempoAt(tune: TuneDoc, timeline: Timeline, at: Ticks): number {
-  const marks = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
-  return (marks.filter((t) => t.at <= at).at(-1) ?? marks[0]!).bpm
-}
+/** Quarter notes a minute at a written time; before the first mark, that one's. */
+const bpmAt = (marks: readonly TempoMark[], at: Ticks): number =>
+  (marks.findLast((t) => t.at <= at) ?? marks[0]!).bpm
