@@ -19,14 +19,12 @@ import {
   type Manner,
   type Ornament,
   type Plan,
-  type Setup,
   type TuneDoc,
 } from '@velvet-porch/core'
+import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
 import { patternFrom } from './patternFrom.ts'
-import { playerFrom } from './playerFrom.ts'
 import { lockFrom } from './lockFrom.ts'
 import { schoolFrom } from './schoolFrom.ts'
-import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
@@ -36,12 +34,8 @@ export function arrangeCommand(args: string[]): void {
     args,
     allowPositionals: true,
     options: {
-      tune: { type: 'string', default: '1' },
-      ...SETUP_OPTIONS,
-      style: { type: 'string', default: 'melody-bass' },
+      ...ARRANGE_OPTIONS,
       level: { type: 'string', default: '1' },
-      player: { type: 'string' },
-      school: { type: 'string', multiple: true, default: [] },
       ornament: { type: 'string' },
       pattern: { type: 'string' },
       'per-beat': { type: 'string' },
@@ -56,8 +50,7 @@ export function arrangeCommand(args: string[]): void {
   if (!file) throw new UsageError('Name the ABC file to arrange.')
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level
-  const plain = setupFrom(values)
-  const setup: Setup = { ...plain, ...(values.player ? { player: playerFrom(values.player) } : {}) }
+  const setup = playedSetupFrom(values)
   const school = schoolFrom(values.school)
   const { tune: read, warnings } = tuneFrom(file, values.tune)
   const tune = values.harmonise ? harmonised(read, oneOf(values.manner, MANNERS, 'manner'), warnings) : read

@@ -10,11 +10,9 @@ import {
   wholeTune,
   type Level,
   type Ornament,
-  type Setup,
 } from '@velvet-porch/core'
-import { playerFrom } from './playerFrom.ts'
+import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
 import { schoolFrom } from './schoolFrom.ts'
-import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
@@ -24,12 +22,8 @@ export function easierCommand(args: string[]): void {
     args,
     allowPositionals: true,
     options: {
-      tune: { type: 'string', default: '1' },
-      ...SETUP_OPTIONS,
-      style: { type: 'string', default: 'melody-bass' },
+      ...ARRANGE_OPTIONS,
       level: { type: 'string', default: '3' },
-      player: { type: 'string' },
-      school: { type: 'string', multiple: true, default: [] },
       ornament: { type: 'string', default: '1' },
       measures: { type: 'string' },
       json: { type: 'boolean', default: false },
@@ -41,10 +35,7 @@ export function easierCommand(args: string[]): void {
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level
   const ornament = wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament
-  const setup: Setup = {
-    ...setupFrom(values),
-    ...(values.player ? { player: playerFrom(values.player) } : {}),
-  }
+  const setup = playedSetupFrom(values)
   const regions = wholeTune(tune, style, level, schoolFrom(values.school)).map((r) => ({ ...r, ornament }))
   const range = rangeFrom(values.measures, measureNumbers(tune.measures))
   const rungs = finish(ladder(tune, setup, regions, [], range))
