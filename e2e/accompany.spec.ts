@@ -1,12 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseStyle, done, frets, settledFrets, takeDemo } from './bench.ts'
-
-const openDemo = async (page: Page, title: string) => {
-  await takeDemo(page)
-  await page.goto('/')
-  await page.getByRole('link', { name: title }).click()
-  await expect(page.locator('.tab-fret').first()).toBeVisible()
-}
+import { arrangePasted, chooseStyle, done, frets, openDemo, settledFrets, takeDemo } from './bench.ts'
 
 const measure = (page: Page, number: number) =>
   page.getByRole('button', { name: new RegExp(`^Measure ${number}: effort`) })

@@ -5,23 +5,16 @@ import {
   chooseStyle,
   done,
   frets,
+  openDemo,
   paste,
   settledFrets,
   spoken,
-  takeDemo,
 } from './bench.ts'
 
 /** A tune of our own with two parts of four measures. */
 const TWO_HALVES =
   'X:1\nT:Cellar Steps\nM:4/4\nL:1/4\nQ:1/4=100\nK:G\n' +
   '"G"GBdB|"C"c2e2|"D7"dcBA|"G"G4|"Em"gfed|"C"e2c2|"D7"A2F2|"G"G4|]\n'
-
-const openDemo = async (page: Page, title: string) => {
-  await takeDemo(page)
-  await page.goto('/')
-  await page.getByRole('link', { name: title }).click()
-  await expect(page.locator('.tab-fret').first()).toBeVisible()
-}
 
 const noteAt = (page: Page, measure: number) =>
   page.getByRole('button', { name: new RegExp(`^Measure ${measure}: effort`) })

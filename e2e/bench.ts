@@ -12,6 +12,14 @@ export async function takeDemo(page: Page): Promise<void> {
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }
 
+/** Takes the demo tunes and opens one of them on the bench. */
+export async function openDemo(page: Page, title: string): Promise<void> {
+  await takeDemo(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: title }).click()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+}
+
 export async function paste(page: Page, abc: string): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'Paste ABC' }).click()
