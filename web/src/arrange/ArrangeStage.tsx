@@ -117,7 +117,9 @@ function Bench({ id }: { id: string }) {
       ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[spot.measure]!.id)]
       : undefined
   const backing = under !== undefined && !isSolo(under.style) ? under.style : undefined
-  const settled = Boolean(tune && doc && fits && !arranger.stale && arranger.progress === undefined)
+  const settled = fits && !arranger.stale && arranger.progress === undefined
+  // What stands beside the sheet speaks of the finished arrangement alone.
+  const ready = tune && doc && settled && !before ? { tune, doc, model } : undefined
   return (
     <div className="bench">
       <div className="bench-head">
@@ -215,20 +217,12 @@ function Bench({ id }: { id: string }) {
         {model.setup ? <StretchText setup={model.setup} hand={down} /> : null}
         <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
           {backing ? <BackingHint style={backing} /> : null}
-          {why && settled && spot && !before && !backing ? (
-            <OtherWays
-              tune={tune!}
-              doc={doc!}
-              model={model}
-              arranger={arranger}
-              spot={spot}
-              tried={tried}
-              onTry={setTried}
-            />
+          {why && ready && spot && !backing ? (
+            <OtherWays {...ready} arranger={arranger} spot={spot} tried={tried} onTry={setTried} />
           ) : null}
         </Reasons>
-        {doc && settled && spot && !before && !backing ? (
-          <SoundedAs model={model} doc={doc} arranger={arranger} spot={spot} />
+        {ready && spot && !backing ? (
+          <SoundedAs model={model} doc={ready.doc} arranger={arranger} spot={spot} />
         ) : null}
         {doc && fits && !before && !backing ? (
           <Locks
@@ -241,27 +235,23 @@ function Bench({ id }: { id: string }) {
             onSpot={setSpot}
           />
         ) : null}
-        {settled && !before ? (
-          <EasierFuller
-            tune={tune!}
-            doc={doc!}
-            model={model}
-            arranger={arranger}
-            spot={spot}
-            marked={marked}
-            tried={trial}
-            onTry={setTrial}
-          />
+        {ready ? (
+          <>
+            <EasierFuller
+              {...ready}
+              arranger={arranger}
+              spot={spot}
+              marked={marked}
+              tried={trial}
+              onTry={setTrial}
+            />
+            <Ossias {...ready} shown={ossia} onShow={setOssia} />
+            <AccompanyRemarks {...ready} onSpot={setSpot} />
+            <OrnamentsLeft {...ready} onSpot={setSpot} />
+            <LeftOutLine {...ready} onSpot={setSpot} />
+            <AuditLine tune={ready.tune} doc={ready.doc} onSpot={setSpot} />
+          </>
         ) : null}
-        {settled && !before ? (
-          <Ossias tune={tune!} doc={doc!} model={model} shown={ossia} onShow={setOssia} />
-        ) : null}
-        {settled && !before ? (
-          <AccompanyRemarks tune={tune!} doc={doc!} model={model} onSpot={setSpot} />
-        ) : null}
-        {settled && !before ? <OrnamentsLeft tune={tune!} doc={doc!} model={model} onSpot={setSpot} /> : null}
-        {settled && !before ? <LeftOutLine tune={tune!} doc={doc!} model={model} onSpot={setSpot} /> : null}
-        {settled && !before ? <AuditLine tune={tune!} doc={doc!} onSpot={setSpot} /> : null}
       </aside>
       <PlayControl
         onToggle={toggle}

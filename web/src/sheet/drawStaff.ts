@@ -16,7 +16,7 @@ import {
   type RenderContext,
 } from 'vexflow/core'
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url'
-import { isCompound, WHOLE, type TuneDoc } from '@velvet-porch/core'
+import { isCompound, missingHead, WHOLE, type TuneDoc } from '@velvet-porch/core'
 import { xAt, type StaffMeasure, type StaffSign, type SystemLayout } from '@velvet-porch/core/layout'
 import { STAFF_SCALE, type Rows } from './metrics.ts'
 
@@ -202,7 +202,7 @@ function beamGroups(
   beat: Fraction,
 ): Placed[][] {
   const unit = (WHOLE * beat.numerator) / beat.denominator
-  const offset = measure.length < measure.nominal ? measure.nominal - measure.length : 0
+  const offset = missingHead(measure)
   const groups: Placed[][] = []
   let run: Placed[] = []
   const flush = () => {

@@ -90,3 +90,6 @@ export function rowsOf(
 export function headWidth(fifths: number): number {
   return 38 + Math.abs(fifths) * 9
 }
+
+/** Height of a string of the tab. */
+export const tabY = (rows: Rows, string: number) => rows.tabTop + (string - 1) * TAB_GAP

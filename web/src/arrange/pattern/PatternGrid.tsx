@@ -1,5 +1,12 @@
 import { UnstyledButton } from '@mantine/core'
-import { countAt, stepTicks, type Pattern, type PatternStep, type PatternString } from '@velvet-porch/core'
+import {
+  countAt,
+  measureLength,
+  stepTicks,
+  type Pattern,
+  type PatternStep,
+  type PatternString,
+} from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { hasString, strokeCell, withNextStroke, withSign, withString } from './gridCells.ts'
 
@@ -16,7 +23,8 @@ export function PatternGrid({
 }) {
   const { t } = useTranslation()
   const length = stepTicks(pattern)
-  const counts = pattern.steps.map((_, i) => countAt(pattern.metre, (i * length) % wholeOf(pattern)) ?? '')
+  const whole = measureLength(pattern.metre)
+  const counts = pattern.steps.map((_, i) => countAt(pattern.metre, (i * length) % whole) ?? '')
   const set = (i: number, step: PatternStep | undefined) =>
     onChange({ ...pattern, steps: pattern.steps.map((s, k) => (k === i ? step : s)) })
   const stringRow = (label: string, string: PatternString, sign: string) => (
@@ -79,8 +87,6 @@ export function PatternGrid({
     </div>
   )
 }
-
-const wholeOf = ({ metre }: Pattern) => (40_320 / metre.den) * metre.num
 
 interface Cell {
   readonly on: boolean

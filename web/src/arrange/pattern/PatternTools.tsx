@@ -91,7 +91,7 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
             {t('pattern.title')}
           </Text>
           <Text size="xs" c="dimmed">
-            {t(ready.length > 0 ? 'pattern.library' : 'pattern.none', { metre: metreText })}
+            {t(ready.length > 0 ? 'pattern.ready' : 'pattern.none', { metre: metreText })}
           </Text>
           <div className="pattern-library">
             {ready.map((p) => (

@@ -4,7 +4,7 @@ export const accompany = {
     button: 'Pattern: {{name}}',
     own: 'your own',
     title: 'What the picking hand repeats',
-    library: 'Ready patterns in {{metre}}',
+    ready: 'Ready patterns in {{metre}}',
     none: 'There is no ready pattern in {{metre}}: lay one on the grid.',
     perBeat: 'Steps a beat',
     grid: 'The pattern, step by step',

@@ -1,0 +1,137 @@
+import { isArrival, type TabNote } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import { tabY, type Rows } from './metrics.ts'
+import type { SheetModel } from './sheetModel.ts'
+
+const JOIN_SIGNS = { hammer: 'h', pull: 'p', slide: '', bend: '', release: 'r' } as const
+
+/** Slurs of the fretting hand: an arc from note to note with its letter, a line for a slide. Into the measure from its left edge. */
+export function Joins({
+  model,
+  measure,
+  x,
+  rows,
+}: {
+  model: SheetModel
+  measure: number
+  x: (tick: number) => number
+  rows: Rows
+}) {
+  const { t } = useTranslation()
+  return (model.notes.get(measure) ?? []).map((to) => {
+    const joined = model.joins.get(to.id)
+    if (!joined) return null
+    const { from, kind } = joined
+    const y = tabY(rows, to.place.string)
+    const right = x(to.pos.tick) - 6
+    const left = from.pos.measure === to.pos.measure ? x(from.pos.tick) + 7 : x(0) - 14
+    const mid = (left + right) / 2
+    const title = t(`sheet.join.${kind}`, {
+      string: to.place.string,
+      from: from.place.fret,
+      to: to.place.fret,
+    })
+    if (kind === 'slide') {
+      const way = to.place.fret > from.place.fret ? 3.5 : -3.5
+      return (
+        <path key={to.id} className="join-sign" d={`M ${left + 1} ${y + way} L ${right - 1} ${y - way}`}>
+          <title>{title}</title>
+        </path>
+      )
+    }
+    return (
+      <g key={to.id}>
+        <path className="join-sign" d={`M ${left - 3} ${y - 9} Q ${mid} ${y - 15} ${right + 3} ${y - 9}`}>
+          <title>{title}</title>
+        </path>
+        <text className="join-letter" x={mid} y={y - 12}>
+          {JOIN_SIGNS[kind]}
+        </text>
+      </g>
+    )
+  })
+}
+
+/** Short notes before a note, small, joined by the letters of what the finger does. */
+export function Graces({ note, right, y }: { note: TabNote; right: number; y: number }) {
+  const { graces = [] } = note
+  const letter = { pluck: '', hammer: 'h', pull: 'p', slide: '/', bend: 'b', release: 'r' } as const
+  const parts = graces.map((g, i) => `${i > 0 ? letter[g.attack] : ''}${g.place.fret}`)
+  const end = isArrival(note.attack) ? letter[note.attack] : ''
+  const text = parts.join('') + end
+  return (
+    <>
+      <rect
+        className="tab-halo"
+        x={right - 5.4 * text.length}
+        y={y - 6}
+        width={5.4 * text.length}
+        height={12}
+      />
+      <text className="tab-grace" x={right} y={y + 3.4}>
+        {text}
+      </text>
+    </>
+  )
+}
+
+/** Whole steps of a bend's semitones. */
+const STEPS_OF: Readonly<Record<number, string>> = { 0.5: '¼', 1: '½', 2: '1', 3: '1½', 4: '2' }
+
+/** An arrow up with the bend's whole steps: curved where it rises, straight where the string is up already. */
+export function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: number; y: number }) {
+  const straight = attack !== 'bend'
+  const tip = straight ? x + 2 : x + 8
+  const curve = straight ? `M ${tip} ${y} V ${y - 14}` : `M ${x} ${y} Q ${tip} ${y} ${tip} ${y - 14}`
+  return (
+    <g>
+      <path className="join-sign" d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4`} />
+      <text className="join-letter" x={tip} y={y - 17}>
+        {STEPS_OF[bend!] ?? bend}
+      </text>
+    </g>
+  )
+}
+
+/** A small cross in a ring: the string is stopped when the next note sounds. */
+export function DampSign({ x, y }: { x: number; y: number }) {
+  const { t } = useTranslation()
+  return (
+    <g className="join-sign">
+      <circle cx={x} cy={y} r={2.6} />
+      <path d={`M ${x - 4} ${y} H ${x + 4} M ${x} ${y - 4} V ${y + 4}`}>
+        <title>{t('sheet.damp')}</title>
+      </path>
+    </g>
+  )
+}
+
+/** A short wavy line. */
+export function VibratoSign({ x, y }: { x: number; y: number }) {
+  return <path className="join-sign" d={`M ${x} ${y} q 2 -4 4 0 t 4 0 t 4 0 t 4 0`} />
+}
+
+/** A wedge over an accented onset. */
+export function AccentSign({ x, y }: { x: number; y: number }) {
+  return <path className="accent-sign" d={`M ${x - 4} ${y - 3} L ${x + 4} ${y} L ${x - 4} ${y + 3}`} />
+}
+
+/** Three slashes under a note that trembles. */
+export function TremoloSign({ x, y }: { x: number; y: number }) {
+  return (
+    <path
+      className="tremolo-sign"
+      d={[0, 3, 6].map((d) => `M ${x - 4} ${y + d + 2} L ${x + 4} ${y + d - 1}`).join(' ')}
+    />
+  )
+}
+
+/** A small padlock. */
+export function LockSign({ x, y }: { x: number; y: number }) {
+  return (
+    <g className="lock-sign" transform={`translate(${x} ${y})`}>
+      <path d="M 1.6 4 V 2.6 a 1.9 1.9 0 0 1 3.8 0 V 4" fill="none" />
+      <rect x={0.4} y={4} width={6.2} height={5} rx={1} />
+    </g>
+  )
+}
