@@ -104,36 +104,31 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const timeline = timelineOf(tune.measures)
   const unfolded = unfold(tune.measures)
   const ruleOf = regionIndex(tune, timeline, regions)
-  const accompanied = (m: number) => isAccompaniment(ruleOf(m)?.style ?? USUAL_STYLE)
   const all = melodyOf(tune, timeline)
-  const isBottleneck = (m: number) => ruleOf(m)?.style === 'bottleneck'
-  const fingered = all.filter((n) => !accompanied(n.measure) && !isBottleneck(n.measure))
-  const sung = all.filter((n) => accompanied(n.measure))
-  const bottled = all.filter((n) => isBottleneck(n.measure))
-  const played = [...fingered, ...bottled]
+  const kind = (m: number) => melodyKind(ruleOf(m)?.style ?? USUAL_STYLE)
+  const played = all.filter((n) => kind(n.measure) !== 'sung')
   const solo = regions.filter((r) => !isAccompaniment(r.style))
   const register = played.length > 0 ? chooseRegister(played, setup, solo) : UNMOVED
   const folded = register.ok ? undefined : foldOntoInstrument(played, setup)
   if (!register.ok && !folded) return { ok: false, register }
   const transposed = folded?.transposed ?? (register.ok ? register.transposed : 0)
-  const isIn = (own: readonly MelodyNote[]) => new Set(own.map((n) => n.sourceId))
-  const [ids, slidIds] = [isIn(fingered), isIn(bottled)]
-  const melody = (folded ? folded.melody.filter((n) => ids.has(n.sourceId)) : fingered).map((n) => {
-    const octave = ruleOf(n.measure)?.octave
-    return octave ? inOctave(n, octave, transposed, setup) : n
-  })
-  const slid = folded ? folded.melody.filter((n) => slidIds.has(n.sourceId)) : bottled
+  const placed = folded?.melody ?? played
+  const melody = placed
+    .filter((n) => kind(n.measure) === 'fingered')
+    .map((n) => {
+      const octave = ruleOf(n.measure)?.octave
+      return octave ? inOctave(n, octave, transposed, setup) : n
+    })
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
   const junctions = junctionsOf(unfolded)
   // What follows a measure differs between passes at both ends of a join.
   const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
   // Nothing is held from a part that plays the melody into one that accompanies it.
-  const kind = (m: number) => (accompanied(m) ? 'sung' : isBottleneck(m) ? 'slid' : 'fingered')
   for (let m = 1; m < tune.measures.length; m++) if (kind(m) !== kind(m - 1)) parted.add(m)
   const rules = new Map<Region, StyleRules & { readonly lower: StyleRules }>()
   const rulesAt = (m: number) => {
     const region = ruleOf(m)
-    if (!region || accompanied(m) || isBottleneck(m)) return undefined
+    if (!region || kind(m) !== 'fingered') return undefined
     const known = rules.get(region) ?? withLower(region, setup)
     rules.set(region, known)
     return { ...known, ...schoolOf(region) }
@@ -188,8 +183,8 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       melody,
       melodyMidi,
       ornamentRoom: ornamentRooms(tune, melody, (m) => ruleOf(m)?.ornament ?? USUAL_ORNAMENT),
-      sung,
-      slid,
+      sung: all.filter((n) => kind(n.measure) === 'sung'),
+      slid: placed.filter((n) => kind(n.measure) === 'slid'),
       harmony,
       bass,
       inner,
@@ -205,6 +200,10 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
     },
   }
 }
+
+/** Who has the melody of a style: a singer, the bottleneck, or the fretting hand. */
+const melodyKind = (style: Style): 'sung' | 'slid' | 'fingered' =>
+  isAccompaniment(style) ? 'sung' : style === 'bottleneck' ? 'slid' : 'fingered'
 
 /** A note in another octave, as a section wants it; where the instrument does not have it there it stays. */
 function inOctave(note: MelodyNote, octave: number, transposed: number, setup: Setup): MelodyNote {
