@@ -90,7 +90,11 @@ function accompanyRegion(
     segments.map(({ h }) => h),
     region.level,
     pins,
-    { alike: school.repeats === 'alike', barres: !region.without?.includes('barre') },
+    {
+      alike: school.repeats === 'alike',
+      barres: !region.without?.includes('barre'),
+      stretches: !region.without?.includes('stretch'),
+    },
   )
   const shapes = new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
   const held: HeldHarmony = { setup, harmony, shapes }

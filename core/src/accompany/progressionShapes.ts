@@ -2,7 +2,7 @@ import { bassPitchClass, chordText, type ChordReading } from '../harmony/chordSy
 import type { Level } from '../model/arrangement.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { PinnedShape } from '../model/tune.ts'
-import type { Setup } from '../neck/setup.ts'
+import { withKindHand, type Setup } from '../neck/setup.ts'
 import type { HarmonySegment } from '../plan/harmonyLine.ts'
 import { findShapes, fingeredShape, type Shape } from '../shapes/findShapes.ts'
 import { bassPitch } from './bassRun.ts'
@@ -22,20 +22,30 @@ const LEVEL_SHAPES: Readonly<Record<Level, ShapeWishes>> = {
 /** A shape held through a segment of harmony. */
 export type SegmentShape = Pick<Shape, 'frets' | 'fingers'>
 
+/** What an accompaniment's shapes may be. */
+export interface ShapeRules {
+  /** The same shape for a chord wherever it comes. */
+  readonly alike: boolean
+  /** Fingers may lie across strings. */
+  readonly barres: boolean
+  /** The hand may be stretched as far as it reaches. */
+  readonly stretches: boolean
+}
+
 /**
  * A shape for each segment of a harmony: the path through the progression that asks the least of the hand, within the
  * level's part of the neck; pinned shapes as they are. Where the level has no shape for a chord, the limits of the
  * level give way before the chord does.
- * @param rules `alike`: the same shape for a chord wherever it comes; `barres`: fingers may lie across strings
  * @returns undefined for a segment without a chord, or whose chord this hand cannot hold anywhere
  */
 export function progressionShapes(
-  setup: Setup,
+  own: Setup,
   segments: readonly HarmonySegment[],
   level: Level,
   pins: readonly PinnedShape[],
-  { alike, barres }: { readonly alike: boolean; readonly barres: boolean },
+  { alike, barres, stretches }: ShapeRules,
 ): (SegmentShape | undefined)[] {
+  const setup = stretches ? own : withKindHand(own)
   const wishes = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
   const pinned = pinnedShapes(setup, segments, pins)
   const ways: readonly ShapeWishes[] = [wishes, { zone: wishes.zone! }, { zone: [1, 7] }, {}]

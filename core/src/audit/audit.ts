@@ -344,6 +344,11 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
     const at = played[i]!.at
     const struck: PlayedNote[] = []
     while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
+    const touched = struck.find((p) => p.note.artificial)
+    if (touched && struck.some((p) => p.note.rightFinger === 'i'))
+      add('pluckTwice', touched.note.start, 'the index touches an artificial harmonic and cannot pluck')
+    if (touched && touched.note.fret + 12 > lastFret(tab.setup, touched.note.string))
+      add('outsideNeck', touched.note.start, `the neck ends below fret ${touched.note.fret + 12}`)
     struck.forEach((p, k) => {
       for (const q of struck.slice(k + 1)) {
         const between = struck.some(

@@ -15,6 +15,8 @@ export interface WrittenNote {
   readonly fret: number
   /** Parts of a natural harmonic, touched at `fret`. */
   readonly harmonic?: number
+  /** Stopped at `fret` and touched an octave above it by the picking hand. */
+  readonly artificial?: true
   readonly midi: Midi
   readonly role: Role
   readonly leftFinger: LeftFinger
@@ -33,6 +35,7 @@ export interface WrittenGrace {
   readonly midi: Midi
   readonly leftFinger: LeftFinger
   readonly technique: string
+  readonly optional?: true
 }
 
 /** All fingers that are down from a written time on, until the next. */

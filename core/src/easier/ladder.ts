@@ -17,7 +17,7 @@ import {
 import type { Id } from '../model/ids.ts'
 import { regionAt, splitRegion, tidyRegions } from '../model/regions.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import type { Setup } from '../neck/setup.ts'
+import { pitchAt, type Setup } from '../neck/setup.ts'
 import { hasBassStrings, refusalOf, styleRules } from '../plan/styleRules.ts'
 import { ArrangeError, arranging, finish } from '../solve/arrange.ts'
 import { newMemory, type SolveMemory } from '../solve/prepare.ts'
@@ -52,6 +52,8 @@ export interface Rung {
   readonly stretchMm: number
   readonly barres: number
   readonly notes: NoteCount
+  /** True where every note is one of the version at hand, and none is missing. */
+  readonly sameNotes: boolean
   readonly layer: Layer
 }
 
@@ -84,17 +86,33 @@ export function* ladder(
   const found: Rung[] = []
   const now = attempt(tune, setup, cut, [], locks, range, memory)
   if (!now) return []
-  const wanted = candidates(tune, setup, cut, range, now.notes.ornaments > 0)
+  const wanted = candidates(tune, setup, cut, range, now)
   for (const [i, { changes, next }] of wanted.entries()) {
     yield i / wanted.length
     const rung = attempt(tune, setup, next, changes, locks, range, memory)
     if (rung) found.push(rung)
   }
-  const easier = found.filter(
+  const music = musicOf(tune, setup, now.layer, range)
+  const compared = found.map((r) => ({ ...r, sameNotes: musicOf(tune, setup, r.layer, range) === music }))
+  const easier = compared.filter(
     (r) => r.effort < now.effort - LEAST_STEP && r.notes.melody === now.notes.melody,
   )
-  const fuller = found.filter((r) => isFuller(r.changes) && r.effort > now.effort + LEAST_STEP)
+  const fuller = compared.filter((r) => isFuller(r.changes) && r.effort > now.effort + LEAST_STEP)
   return spaced([...easier, { ...now, changes: [] }, ...fuller].sort((a, b) => a.effort - b.effort))
+}
+
+/** What sounds in some measures, wherever and however it is played. */
+function musicOf(tune: TuneDoc, setup: Setup, { notes }: Layer, { from, to }: MeasureRange): string {
+  const at = new Map(tune.measures.slice(from, to + 1).map((m, i) => [m.id, i]))
+  return notes
+    .flatMap((n) => {
+      const measure = at.get(n.pos.measure)
+      if (measure === undefined) return []
+      const midi = pitchAt(setup, n.place) + (n.bend ?? 0)
+      return [[measure, n.pos.tick, midi, n.role].join(' ')]
+    })
+    .sort()
+    .join()
 }
 
 const isFuller = (changes: readonly Change[]) =>
@@ -119,25 +137,34 @@ interface Candidate {
   readonly next: readonly Region[]
 }
 
+/** What is left out, the least of the music first. */
+const STEPS: readonly Omission[] = ['stretch', 'fills', 'bass', 'chords', 'barre']
+
+function slidesIn(tune: TuneDoc, { notes }: Layer, { from, to }: MeasureRange): boolean {
+  const ids = new Set(tune.measures.slice(from, to + 1).map((m) => m.id))
+  return notes.some((n) => n.attack === 'slide' && n.role === 'melody' && ids.has(n.pos.measure))
+}
+
 /** The versions that are tried: one thing less at a time, then levels down and up. */
 function candidates(
   tune: TuneDoc,
   setup: Setup,
   regions: readonly Region[],
   { from, to }: MeasureRange,
-  ornamented: boolean,
+  now: Rung,
 ): Candidate[] {
+  const ornamented = now.notes.ornaments > 0
   const inside = new Set<number>()
   for (let m = from; m <= to; m++) inside.add(regionAt(tune, regions, tune.measures[m]!.id))
   const own = regions.filter((_, i) => inside.has(i))
   const change = (edit: (r: Region) => Region): readonly Region[] =>
     regions.map((r, i) => (inside.has(i) ? edit(r) : r))
   const result: Candidate[] = []
-  const steps: Omission[] = ['fills', 'bass', 'chords', 'barre'].filter((o) =>
-    own.some((r) => omits(r, o as Omission, setup)),
-  ) as Omission[]
+  const steps = STEPS.filter((o) => own.some((r) => omits(r, o, setup)))
   const plain: Change[] = ornamented ? [{ kind: 'plain' }] : []
   if (ornamented) result.push({ changes: plain, next: change((r) => ({ ...r, ornament: 0 })) })
+  if (slidesIn(tune, now.layer, { from, to }))
+    result.push({ changes: [{ kind: 'slides' }], next: change((r) => without(r, ['slides'], false)) })
   steps.forEach((_, k) => {
     const less = steps.slice(0, k + 1)
     const changes: Change[] = [...plain, ...less.map((kind): Change => ({ kind }))]
@@ -182,6 +209,8 @@ const without = (region: Region, less: readonly Omission[], plain: boolean): Reg
 /** True where a region has what is to be left out. */
 function omits({ style, level, without: gone = [] }: Region, what: Omission, setup: Setup): boolean {
   if (gone.includes(what)) return false
+  if (what === 'slides') return false
+  if (what === 'stretch') return style !== 'bottleneck'
   if (what === 'barre') return style !== 'bottleneck' && setup.player.techniques.barre && level > 1
   if (isAccompaniment(style)) return what === 'fills' && level >= 4
   if (!isSolo(style)) return false
@@ -215,6 +244,7 @@ function attempt(
       stretchMm: Math.round(Math.max(0, ...grips.map((g) => widestReach(setup, pressedOf(g.pressed))))),
       barres: grips.filter((g) => new Set(g.pressed.map((p) => p.finger)).size < g.pressed.length).length,
       notes: countOf(layer, ids),
+      sameNotes: true,
       layer,
     }
   } catch (error) {

@@ -5,6 +5,10 @@ export function changeText(change: Change): string {
   switch (change.kind) {
     case 'plain':
       return 'every note plucked'
+    case 'slides':
+      return 'hammered on for slides'
+    case 'stretch':
+      return 'kinder shapes'
     case 'fills':
       return 'no fills'
     case 'bass':
@@ -28,5 +32,5 @@ export function notesText(rung: Rung, now: Rung): string {
     const difference = rung.notes[role] - now.notes[role]
     return difference === 0 ? [] : [`${difference > 0 ? '+' : '−'}${Math.abs(difference)} ${role}`]
   })
-  return parts.join(', ') || 'the same notes'
+  return parts.join(', ') || (rung.sameNotes ? 'the same notes' : 'as many notes')
 }

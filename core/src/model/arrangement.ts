@@ -80,6 +80,8 @@ export interface GraceNote {
   readonly place: Place
   readonly left: LeftFinger
   readonly attack: 'pluck' | Arrival
+  /** May be left out: the source does not have it. */
+  readonly optional?: true
 }
 
 /**
@@ -180,10 +182,11 @@ export interface Region {
 }
 
 /**
- * What an easier version does without: chord tones between the melody's notes; basses between the chords' first; whole
- * chords under the melody, of which one note stays; fingers laid across strings.
+ * What an easier version does without: slides (hammered on and pulled off instead); grips near the end of the hand's
+ * reach; chord tones between the melody's notes; basses between the chords' first; whole chords under the melody, of
+ * which one note stays; fingers laid across strings.
  */
-export const OMISSIONS = ['fills', 'bass', 'chords', 'barre'] as const
+export const OMISSIONS = ['slides', 'stretch', 'fills', 'bass', 'chords', 'barre'] as const
 export type Omission = (typeof OMISSIONS)[number]
 
 /**

@@ -59,6 +59,15 @@ export function fingersOf({ littleFinger, fingers = 4 }: Techniques): number[] {
   return [1, 2, 3, 4].slice(0, Math.min(fingers, littleFinger ? 4 : 3))
 }
 
+/** Share of a hand's spans that a kind grip keeps within. Common practice, no source. */
+const KIND_SHARE = 0.85
+
+/** The spans that a hand reaches without being stretched. */
+export function kindSpans(spans: HandSpans): HandSpans {
+  const pairs = Object.entries(spans) as [keyof HandSpans, number][]
+  return Object.fromEntries(pairs.map(([pair, mm]) => [pair, mm * KIND_SHARE])) as HandSpans
+}
+
 /** The widest reach of a pair of fingers in mm; the order of the two does not matter. */
 export function spanOf(spans: HandSpans, a: number, b: number): number {
   const pair = a < b ? `${a}${b}` : `${b}${a}`

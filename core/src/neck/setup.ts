@@ -1,5 +1,5 @@
 import type { Midi } from '../pitch/pitch.ts'
-import { DEFAULT_PLAYER, type Player } from './hand.ts'
+import { DEFAULT_PLAYER, kindSpans, type Player } from './hand.ts'
 import { GUITAR, STANDARD_TUNING, type Instrument, type Tuning } from './instrument.ts'
 
 /** What is played and by whom. `capo` holds the capo's fret for each string, string 1 first, 0 for none. */
@@ -12,12 +12,14 @@ export interface Setup {
 
 /**
  * A place on the neck. `fret` counts from the capo; 0 is the open string. With `harmonic` the string is touched there,
- * over a node, and sounds in so many parts.
+ * over a node, and sounds in so many parts. `artificial` is a harmonic of a stopped string: the picking hand touches it
+ * an octave above the fret.
  */
 export interface Place {
   readonly string: number
   readonly fret: number
   readonly harmonic?: number
+  readonly artificial?: true
   /** Beside the fret by so many cents, where a bottleneck or a bend stops the string off it. */
   readonly offsetCents?: number
 }
@@ -32,14 +34,31 @@ export function guitarSetup(capo = 0): Setup {
   }
 }
 
+/** The same setup for a hand that is not to be stretched. */
+export const withKindHand = (setup: Setup): Setup => ({
+  ...setup,
+  player: { ...setup.player, spans: kindSpans(setup.player.spans) },
+})
+
 /** Pitch of a string stopped only by the capo. */
 export function openPitch(setup: Setup, string: number): Midi {
   return setup.tuning[string - 1]! + setup.capo[string - 1]!
 }
 
+/** Frets between a stop and the node in the middle of the string that it leaves. */
+export const OCTAVE = 12
+
+/** Places at which a pitch can be had as an artificial harmonic: stopped, with the node still over the neck. */
+export function artificialPlacesOf(setup: Setup, midi: Midi): Place[] {
+  return placesOf(setup, midi - OCTAVE)
+    .filter((p) => p.fret > 0 && p.fret + OCTAVE <= lastFret(setup, p.string))
+    .map((p) => ({ ...p, artificial: true }))
+}
+
 /** What a place sounds. */
 export function pitchAt(setup: Setup, place: Place): Midi {
-  const above = place.harmonic ? Math.round(12 * Math.log2(place.harmonic)) : place.fret
+  const stopped = place.artificial ? place.fret + OCTAVE : place.fret
+  const above = place.harmonic ? Math.round(12 * Math.log2(place.harmonic)) : stopped
   return openPitch(setup, place.string) + above
 }
 

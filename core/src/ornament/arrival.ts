@@ -1,5 +1,5 @@
 import { isArrival, type Arrival, type Grip, type TabNote } from '../model/arrangement.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Place, Setup } from '../neck/setup.ts'
 import { withFinger } from './handRoom.ts'
 
 /** What of a note counts here. */
@@ -33,7 +33,7 @@ export function reachedBy(
   only?: Arrival,
 ): Reached | undefined {
   if (from.place.string !== to.place.string || from.place.fret === to.place.fret) return undefined
-  if (from.place.harmonic || to.place.harmonic || from.attack === 'muted' || to.attack === 'muted')
+  if (isTouched(from.place) || isTouched(to.place) || from.attack === 'muted' || to.attack === 'muted')
     return undefined
   const frets = to.place.fret - from.place.fret
   const sameFinger = from.left === to.left && from.left !== 0
@@ -53,6 +53,10 @@ export function reachedBy(
   const down = withFinger(setup, before, to.place, to.left)
   return down ? { how, before: down, at } : undefined
 }
+
+/** True for a harmonic, natural or artificial: no finger can go on from it, or arrive at it. */
+export const isTouched = ({ harmonic, artificial }: Place): boolean =>
+  harmonic !== undefined || artificial === true
 
 /** Notes that are plucked or already arrived at can be left by an arrival; strokes over many strings cannot. */
 export const mayLead = (note: Sounding): boolean => note.attack === 'pluck' || isArrival(note.attack)

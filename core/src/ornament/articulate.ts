@@ -12,16 +12,18 @@ import {
 } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc, TuneEvent } from '../model/tune.ts'
-import { openPitch, type Setup } from '../neck/setup.ts'
+import { openPitch, pitchAt, type Setup } from '../neck/setup.ts'
+import type { LeftFinger } from '../neck/hand.ts'
 import { scaleOf, type Key } from '../pitch/key.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import { beatStarts, missingHead, strongBeats } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
-import { mayLead, reachedBy } from './arrival.ts'
-import { bentGrip } from './bendRoom.ts'
+import { isTouched, mayLead, reachedBy } from './arrival.ts'
+import { bendableBy, bentGrip } from './bendRoom.ts'
 import { graceChain } from './graceChain.ts'
 import { GRACE_S } from './graceTime.ts'
 import { allPressed } from './handRoom.ts'
+import { heldByOther, otherFingers } from './otherFinger.ts'
 import { sourceGraces } from './sourceOrnaments.ts'
 
 /** A note before it is known how the picking hand sounds it. */
@@ -80,6 +82,7 @@ export function articulate(
   locks: readonly Lock[],
 ): Articulated {
   const run = new Articulation(tune, setup, plan, layer, locks)
+  run.bends()
   run.graces()
   run.slurs()
   run.vibrato()
@@ -119,12 +122,24 @@ class Articulation {
     return { notes: this.notes, grips: this.grips, spans: this.spans, left: this.left }
   }
 
+  /** Bends that nobody asked for. */
+  bends(): void {
+    this.melody.forEach((i, k) => {
+      const from = this.melody[k - 1]
+      const note = this.notes[i]!
+      if (from === undefined || this.wishes.has(note.id) || note.bend || isArrival(note.attack)) return
+      const event = this.events.get(note.sourceId ?? '')
+      if (event && (event.graces.length > 0 || event.ornaments.length > 0)) return
+      if (this.invitesBend(from, i)) this.bend(from, i, k)
+    })
+  }
+
   /** Short notes before those that have them in the source, or get them at the fullest density. */
   graces(): void {
     for (const i of this.melody) {
       const note = this.notes[i]!
       const event = note.sourceId === undefined ? undefined : this.events.get(note.sourceId)
-      if (!event) continue
+      if (!event || note.bend) continue
       const density = this.densityAt(i)
       const key = this.plan.keys[this.measureOf(i)]!
       const wanted = sourceGraces(event, key, this.plan.transposed)
@@ -146,7 +161,10 @@ class Articulation {
         continue
       }
       this.grips[at] = chain.grip
-      this.notes[i] = { ...note, graces: chain.graces, attack: chain.attack }
+      // What the source has not may be left out.
+      const graces =
+        wanted.length > 0 ? chain.graces : chain.graces.map((g) => ({ ...g, optional: true as const }))
+      this.notes[i] = { ...note, graces, attack: chain.attack }
     }
   }
 
@@ -154,7 +172,12 @@ class Articulation {
   vibrato(): void {
     for (const i of this.melody) {
       const note = this.notes[i]!
-      if (this.densityAt(i) < 3 || note.place.fret === 0 || note.place.harmonic || note.attack === 'tremolo')
+      if (
+        this.densityAt(i) < 3 ||
+        note.place.fret === 0 ||
+        isTouched(note.place) ||
+        note.attack === 'tremolo'
+      )
         continue
       if (this.secondsOf(i) >= VIBRATO_S) this.notes[i] = { ...note, vibrato: true }
     }
@@ -165,7 +188,7 @@ class Articulation {
     const note = this.notes[i]!
     const measure = this.tune.measures[this.measureOf(i)]!
     const strong = strongBeats(measure.metre).includes(note.pos.tick + missingHead(measure))
-    if (!strong || note.place.fret === 0 || note.place.harmonic || this.secondsOf(i) < GRACED_S) return []
+    if (!strong || note.place.fret === 0 || isTouched(note.place) || this.secondsOf(i) < GRACED_S) return []
     const scale = scaleOf(key)
     const open = openPitch(this.setup, note.place.string)
     for (let fret = note.place.fret - 1; fret >= Math.max(0, note.place.fret - 2); fret--)
@@ -178,17 +201,20 @@ class Articulation {
     let last = -2
     this.melody.forEach((i, k) => {
       const from = this.melody[k - 1]
-      if (from === undefined) return
       const wish = this.wishes.get(this.notes[i]!.id)
-      if (wish === 'pluck' || this.notes[i]!.graces) return
+      if (wish === 'preBend') {
+        if (!this.preBend(i, k)) this.leave(i, 'noBend')
+        return
+      }
+      if (from === undefined || wish === 'pluck' || this.notes[i]!.graces) return
       const asked = typeof wish === 'string' && isArrival(wish) ? wish : undefined
+      // A string that was pushed up is still up, or let back to the note that it came from.
+      if (isArrival(this.notes[i]!.attack) || this.notes[i]!.bend) return
       if (asked === 'bend') {
-        if (this.bend(from, i, this.melody[k + 1])) last = k
+        if (this.bend(from, i, k)) last = k
         else this.leave(i, 'noBend')
         return
       }
-      // A string that was pushed up is let back to the note that it came from.
-      if (isArrival(this.notes[i]!.attack)) return
       if (!asked && !this.isWanted(from, i, last === k - 1)) return
       if (this.join(from, i, asked)) last = k
       else if (asked) this.leave(i, 'notPossible')
@@ -210,36 +236,82 @@ class Articulation {
     return Math.abs(note.place.fret - this.notes[from]!.place.fret) <= SPANS[density]
   }
 
-  /** The finger stays and pushes its string up; where the next note is the one that it came from, lets it back. */
-  private bend(from: number, to: number, next: number | undefined): boolean {
+  /** The finger of the note before stays and pushes its string up. */
+  private bend(from: number, to: number, k: number): boolean {
     const [a, b] = [this.notes[from]!, this.notes[to]!]
-    if (!mayLead(a) || !this.isHeldInto(from, to)) return false
-    const at = this.gripAt(this.starts[to]!)
-    const grip = at < 0 ? undefined : bentGrip(this.setup, a, b, this.grips[at]!)
-    if (!grip) return false
-    // Grips up to the next melody note hold the finger where the search had slid it.
-    const until = next === undefined ? Infinity : this.starts[next]!
-    const moved: [number, Grip][] = [[at, grip]]
-    for (let g = at + 1; g < this.grips.length && this.gripStarts[g]! < until; g++) {
-      const held = bentGrip(this.setup, a, b, this.grips[g]!)
-      if (!held) return false
-      moved.push([g, held])
+    if (!mayLead(a) || a.bend || !this.isHeldInto(from, to) || !this.push(to, k, a)) return false
+    this.notes[to] = {
+      ...b,
+      place: a.place,
+      left: a.left,
+      attack: 'bend',
+      bend: b.place.fret - a.place.fret,
     }
-    for (const [g, held] of moved) this.grips[g] = held
-    this.notes[to] = { ...b, place: a.place, attack: 'bend', bend: b.place.fret - a.place.fret }
     this.span('bend', a, b)
-    const c = next === undefined ? undefined : this.notes[next]!
-    const returns =
-      c &&
-      c.attack === 'pluck' &&
-      c.place.string === a.place.string &&
-      c.place.fret === a.place.fret &&
-      c.left === a.left
-    if (returns && this.starts[to]! + b.dur.ticks === this.starts[next!]!) {
-      this.notes[next!] = { ...c, attack: 'release' }
-      this.span('release', b, c)
-    }
+    this.afterBend(to, k, b)
     return true
+  }
+
+  /** The string is pushed up before it is struck: from the pitch that the line falls to, else as far as it gives. */
+  private preBend(to: number, k: number): boolean {
+    const b = this.notes[to]!
+    if (b.attack !== 'pluck' || isTouched(b.place)) return false
+    const { string, fret } = b.place
+    const next = this.notes[this.melody[k + 1] ?? -1]
+    const falls = next ? pitchAt(this.setup, b.place) - pitchAt(this.setup, next.place) : 0
+    const most = bendableBy(this.setup, string)
+    const semitones = falls >= 1 && falls <= most ? falls : most
+    const place = { string, fret: fret - semitones }
+    if (semitones === 0 || !this.push(to, k, { place, left: b.left })) return false
+    this.notes[to] = { ...b, place, bend: semitones }
+    this.afterBend(to, k, b)
+    return true
+  }
+
+  /** Up to the next melody note the grips hold the finger where it pushes; false where one of them cannot. */
+  private push(to: number, k: number, stop: Pick<TabNote, 'place' | 'left'>): boolean {
+    const at = this.gripAt(this.starts[to]!)
+    const until = this.starts[this.melody[k + 1] ?? -1] ?? Infinity
+    const moved: Grip[] = []
+    for (let g = at; g >= 0 && g < this.grips.length && (g === at || this.gripStarts[g]! < until); g++) {
+      const held = bentGrip(this.setup, stop, this.notes[to]!, this.grips[g]!)
+      if (!held) return false
+      moved.push(held)
+    }
+    moved.forEach((held, i) => (this.grips[at + i] = held))
+    return moved.length > 0
+  }
+
+  /** After a bend the same note again is struck with the string still up; the note that it came from lets it back. */
+  private afterBend(bent: number, k: number, unbent: Unpicked): void {
+    const { place, left, bend } = this.notes[bent]!
+    let last = bent
+    for (let j = k + 1; j < this.melody.length; j++) {
+      const i = this.melody[j]!
+      const note = this.notes[i]!
+      const wish = this.wishes.get(note.id)
+      const goesOn =
+        note.attack === 'pluck' &&
+        !note.graces &&
+        note.place.string === place.string &&
+        this.starts[last]! + this.notes[last]!.dur.ticks === this.starts[i]!
+      if (!goesOn) return
+      if (note.place.fret === place.fret && note.left === left && wish !== 'pluck') {
+        this.notes[i] = { ...note, attack: 'release' }
+        this.span('release', this.notes[last]!, note)
+        return
+      }
+      if (note.place.fret !== unbent.place.fret || !this.push(i, j, { place, left })) return
+      this.notes[i] = { ...note, place, left, bend: bend! }
+      last = i
+    }
+  }
+
+  /** At the fullest density a short note under a long one, a step below on its string, is pushed up to it. */
+  private invitesBend(from: number, to: number): boolean {
+    if (this.densityAt(to) < 3 || this.secondsOf(to) < GRACED_S) return false
+    const seconds = this.plan.secondsBetween(this.starts[from]!, this.starts[to]!)
+    return seconds >= SLUR_S.least && seconds <= SLUR_S.most
   }
 
   private join(from: number, to: number, asked: Arrival | undefined): boolean {
@@ -250,6 +322,8 @@ class Articulation {
     if (at < 0 || before < 0 || at === before) return false
     const reached = reachedBy(this.setup, a, b, this.grips[before]!, this.grips[at]!, asked)
     if (!reached || this.landsTooFast(before, reached.before)) return false
+    if (reached.how === 'slide' && !asked && this.regionOf(to)?.without?.includes('slides'))
+      return this.insteadOfSlide(from, to, before, at)
     this.grips[before] = reached.before
     this.grips[at] = reached.at
     this.notes[to] = { ...b, attack: reached.how }
@@ -259,6 +333,39 @@ class Articulation {
       this.span(reached.how, this.notes[p]!, this.notes[q]!)
     }
     return true
+  }
+
+  /** Another finger hammers the note on, or is there before it is pulled off to; where none can, it is plucked. */
+  private insteadOfSlide(from: number, to: number, before: number, at: number): boolean {
+    const [a, b] = [this.notes[from]!, this.notes[to]!]
+    for (const finger of otherFingers(this.setup, a.left, b.place.fret - a.place.fret)) {
+      const held = heldByOther(this.setup, this.grips, at, b.place, b.left, finger)
+      if (!held?.length || this.isElsewhereNear(finger, b.place.string, at, at + held.length)) continue
+      const note = { ...b, left: finger }
+      const reached = reachedBy(this.setup, a, note, this.grips[before]!, held[0]!)
+      if (!reached || this.landsTooFast(before, reached.before)) continue
+      ;[reached.at, ...held.slice(1)].forEach((grip, i) => (this.grips[at + i] = grip))
+      this.grips[before] = reached.before
+      this.notes[to] = { ...note, attack: reached.how }
+      this.span(reached.how, a, note)
+      return true
+    }
+    return false
+  }
+
+  /** True where a finger is on another string just before or after the grips from `first` to `end`, exclusive. */
+  private isElsewhereNear(finger: LeftFinger, string: number, first: number, end: number): boolean {
+    const elsewhere = (g: number) =>
+      allPressed(this.grips[g]!).some((p) => p.finger === finger && p.string !== string)
+    for (let g = first - 1; g >= 0; g--) {
+      if (this.plan.secondsBetween(this.gripStarts[g + 1]!, this.gripStarts[first]!) > JUMP_S) break
+      if (elsewhere(g)) return true
+    }
+    for (let g = end; g < this.grips.length; g++) {
+      if (this.plan.secondsBetween(this.gripStarts[end]!, this.gripStarts[g]!) > JUMP_S) break
+      if (elsewhere(g)) return true
+    }
+    return false
   }
 
   /** Notes struck with both that slide along with the melody: same string, same finger, as many frets. */
@@ -317,7 +424,11 @@ class Articulation {
   }
 
   private densityAt(i: number): Ornament {
-    return this.plan.regions[this.measureOf(i)]?.ornament ?? USUAL_ORNAMENT
+    return this.regionOf(i)?.ornament ?? USUAL_ORNAMENT
+  }
+
+  private regionOf(i: number): Region | undefined {
+    return this.plan.regions[this.measureOf(i)]
   }
 
   private measureOf(i: number): number {

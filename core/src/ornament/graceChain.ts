@@ -2,6 +2,7 @@ import type { Arrival, GraceNote, Grip, TabNote } from '../model/arrangement.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 import { lastFret, openPitch, type Setup } from '../neck/setup.ts'
 import type { Midi } from '../pitch/pitch.ts'
+import { isTouched } from './arrival.ts'
 import { fingersBeside, withFinger } from './handRoom.ts'
 
 /** Short notes with the note that they lead to, and the grip that plays them all. */
@@ -24,7 +25,7 @@ export function graceChain(
   pitches: readonly Midi[],
 ): Chain | undefined {
   const { string } = note.place
-  if (note.place.harmonic || note.attack !== 'pluck') return undefined
+  if (isTouched(note.place) || note.attack !== 'pluck') return undefined
   const frets = pitches.map((midi) => midi - openPitch(setup, string))
   if (frets.some((f) => f < 0 || f > lastFret(setup, string))) return undefined
   const main = note.place.fret

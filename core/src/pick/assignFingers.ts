@@ -8,6 +8,7 @@ import type { PickedOnset, PickingHand } from './pickedOnset.ts'
 export const ALTERNATION_S = 0.29
 
 const FINGERS: readonly RightFinger[] = ['p', 'i', 'm', 'a']
+const INDEX = 1
 
 /** Price of a finger on a bass, or of a finger-a-string thumb on a treble: paid only where voices cross. */
 const WRONG_KIND = 6
@@ -77,6 +78,9 @@ export function assignFingers(onsets: readonly PickedOnset[], hand: PickingHand)
 /** Every legal choice of fingers for an onset's notes, in the order of the notes; brushes only where fingers run out. */
 function handsFor(onset: PickedOnset, school: FingerSchool): Fingers[] {
   const order = onset.notes.map((n, i) => ({ n, i })).sort((a, b) => b.n.string - a.n.string)
+  const fingers = onset.notes.some((n) => n.artificial)
+    ? school.fingers.filter((f) => f !== INDEX)
+    : school.fingers
   const search = (brushers: readonly number[]): Fingers[] => {
     const hands: Fingers[] = []
     const choose = (at: number, from: number, chosen: number[]) => {
@@ -86,7 +90,7 @@ function handsFor(onset: PickedOnset, school: FingerSchool): Fingers[] {
         return
       }
       const before = order[at - 1]
-      for (const f of school.fingers) {
+      for (const f of fingers) {
         const neighbour = before && before.n.string === here.n.string + 1
         const brush = brushers.includes(f) && neighbour && chosen[before.i] === f
         if (f < from && !brush) continue
@@ -106,12 +110,12 @@ function handsFor(onset: PickedOnset, school: FingerSchool): Fingers[] {
   return [
     sweep(
       order.map(({ i }) => i),
-      school,
+      fingers,
     ),
   ]
 }
 
-function sweep(lowToHigh: readonly number[], { fingers }: FingerSchool): number[] {
+function sweep(lowToHigh: readonly number[], fingers: readonly number[]): number[] {
   const hand: number[] = []
   const swept = Math.max(0, lowToHigh.length - fingers.length)
   lowToHigh.forEach((i, k) => (hand[i] = k <= swept ? fingers[0]! : fingers[k - swept]!))

@@ -8,6 +8,8 @@ import type { Ticks } from '../time/ticks.ts'
 export interface PickedNote {
   readonly string: number
   readonly role: Role
+  /** Touched by the index of the picking hand, which then cannot pluck. */
+  readonly artificial?: true
 }
 
 /** Notes plucked together, with the time since the onset before and the place in the measure. */

@@ -51,6 +51,8 @@ export interface Slice {
   readonly rules: StyleRules
   /** False where an easier version lays no finger across strings. */
   readonly barres: boolean
+  /** False where it keeps from the end of the hand's reach. */
+  readonly stretches: boolean
 }
 
 /** An extra way in which the played order joins two measures that are not neighbours on the page. */
@@ -345,6 +347,7 @@ function cut(
       school: schoolOf(region),
       rules: rulesAt(measure) ?? NO_RULES,
       barres: !region?.without?.includes('barre'),
+      stretches: !region?.without?.includes('stretch'),
     })
   })
   return slices

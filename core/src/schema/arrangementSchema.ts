@@ -36,6 +36,7 @@ const place = Joi.object({
   string: string.required(),
   fret: fret.required(),
   harmonic: Joi.number().integer().min(2).max(6),
+  artificial: Joi.valid(true),
   offsetCents: Joi.number().min(-50).max(50),
 })
 const leftFinger = Joi.valid(0, 1, 2, 3, 4, 'T')
@@ -63,6 +64,7 @@ const note = Joi.object({
         attack: Joi.string()
           .valid('pluck', ...ARRIVALS)
           .required(),
+        optional: Joi.valid(true),
       }),
     )
     .max(12),

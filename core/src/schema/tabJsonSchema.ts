@@ -53,6 +53,7 @@ const tab = Joi.object({
         string: Joi.number().integer().required(),
         fret: Joi.number().integer().required(),
         harmonic: Joi.number().integer().min(2).max(6),
+        artificial: Joi.valid(true),
         midi: Joi.number().integer().required(),
         role: Joi.string().valid('melody', 'harmony', 'bass', 'fill').required(),
         leftFinger: Joi.valid(0, 1, 2, 3, 4, 'T').required(),

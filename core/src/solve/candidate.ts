@@ -9,17 +9,27 @@ import type { Draft } from './draft.ts'
  */
 export type VoiceKey = number
 
-export function voiceKey(string: number, fret: number, finger: number, harmonic = 0): VoiceKey {
-  return fret | (string << 5) | (finger << 9) | (harmonic << 12)
+export function voiceKey(string: number, fret: number, finger: number, touch = 0): VoiceKey {
+  return fret | (string << 5) | (finger << 9) | (touch << 12)
 }
+
+/** Stands in a key for an artificial harmonic, where a natural one has its parts (2 to 6). */
+const ARTIFICIAL = 7
+
+/** The key of a place under a finger. */
+export const placeKey = ({ string, fret, harmonic = 0, artificial }: Place, finger: number): VoiceKey =>
+  voiceKey(string, fret, finger, artificial ? ARTIFICIAL : harmonic)
+
 export const keyFret = (key: VoiceKey): number => key & 31
 export const keyString = (key: VoiceKey): number => (key >> 5) & 15
 export const keyFinger = (key: VoiceKey): number => (key >> 9) & 7
 export const keyPlace = (key: VoiceKey): Place => ({
   string: keyString(key),
   fret: keyFret(key),
-  ...(key >> 12 ? { harmonic: key >> 12 } : {}),
+  ...touchOf(key >> 12),
 })
+const touchOf = (touch: number): Pick<Place, 'harmonic' | 'artificial'> =>
+  touch === ARTIFICIAL ? { artificial: true } : touch ? { harmonic: touch } : {}
 /** True where two keys are one place, whatever the finger. */
 export const samePlace = (a: VoiceKey, b: VoiceKey): boolean => (a & ~(7 << 9)) === (b & ~(7 << 9))
 

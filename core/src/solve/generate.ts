@@ -4,10 +4,17 @@ import { handFault } from '../grip/handRules.ts'
 import { positionOf } from '../grip/position.ts'
 import { THUMB, type Pressed } from '../grip/pressed.ts'
 import { pickingStrain } from '../pick/pickingPrice.ts'
-import { openPitch, pitchAt, type Place, type Setup } from '../neck/setup.ts'
+import { openPitch, pitchAt, withKindHand, type Place, type Setup } from '../neck/setup.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { Frame } from '../shapes/textbook.ts'
-import { packCandidates, voiceKey, type Candidate, type CandidateSet, type VoiceKey } from './candidate.ts'
+import {
+  packCandidates,
+  placeKey,
+  voiceKey,
+  type Candidate,
+  type CandidateSet,
+  type VoiceKey,
+} from './candidate.ts'
 import type { Draft } from './draft.ts'
 import { keepsLock } from './locks.ts'
 import { staticCost, weakFingerPrice } from './staticCost.ts'
@@ -35,7 +42,8 @@ interface Needed {
  */
 export function generate(setup: Setup, wish: Wish, everyFill = wish.lock !== undefined): CandidateSet {
   const list: Candidate[] = []
-  for (const draft of allDrafts(setup, wish, everyFill)) {
+  const hand = wish.stretches ? setup : withKindHand(setup)
+  for (const draft of allDrafts(hand, wish, everyFill)) {
     const candidate = finish(setup, wish, draft)
     if (!wish.lock || keepsLock(candidate, wish.lock)) list.push(candidate)
   }
@@ -275,6 +283,7 @@ function strikes(setup: Setup, wish: Wish, found: Draft[]): void {
     if (wish.melody && !top) continue
     if (wish.melody && isUnderOther(shape, top!)) continue
     if (!canBeStruck(wish, shape)) continue
+    if (!wish.stretches && handFault(setup, setup.player.spans, shape.pressed)) continue
     const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0
     found.push({
       melody: top,
@@ -389,7 +398,7 @@ function finish(setup: Setup, wish: Wish, draft: Draft): Candidate {
 const NO_KEYS: readonly VoiceKey[] = []
 
 function keyOf(place: Place | undefined, finger: number): VoiceKey {
-  return place ? voiceKey(place.string, place.fret, finger, place.harmonic) : 0
+  return place ? placeKey(place, finger) : 0
 }
 
 /** The voices of a struck shape besides the melody, from the lowest string. */

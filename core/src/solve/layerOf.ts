@@ -115,7 +115,11 @@ function signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset
     const part = onsets.slice(from, to).map(({ t, notes }) => {
       const slice = plan.slices[t]!
       return {
-        notes: notes.map((n) => ({ string: n.place.string, role: n.role })),
+        notes: notes.map((n) => ({
+          string: n.place.string,
+          role: n.role,
+          ...(n.place.artificial ? { artificial: true as const } : {}),
+        })),
         seconds: slice.seconds,
         inMeasure: inFullMeasure(plan, tune, slice),
         metre: tune.measures[slice.measure]!.metre,

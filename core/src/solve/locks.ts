@@ -4,7 +4,7 @@ import type { LeftFinger } from '../neck/hand.ts'
 import type { Place } from '../neck/setup.ts'
 import { fingerNumber, type Pressed } from '../grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
-import { keyFinger, samePlace, voiceKey, type Candidate, type VoiceKey } from './candidate.ts'
+import { keyFinger, placeKey, samePlace, type Candidate, type VoiceKey } from './candidate.ts'
 import type { SliceLock, VoiceLock } from './sliceLock.ts'
 import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from './noteIds.ts'
 
@@ -103,7 +103,7 @@ function keepsVoice(key: VoiceKey, lock: VoiceLock | undefined): boolean {
   if (!lock) return true
   if (key === 0) return false
   if (lock.finger !== undefined && keyFinger(key) !== lock.finger) return false
-  return !lock.place || samePlace(key, voiceKey(lock.place.string, lock.place.fret, 0, lock.place.harmonic))
+  return !lock.place || samePlace(key, placeKey(lock.place, 0))
 }
 
 function samePressed(a: readonly Pressed[], b: readonly Pressed[]): boolean {

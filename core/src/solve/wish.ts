@@ -3,13 +3,22 @@ import { HARMONICS } from '../neck/harmonics.ts'
 import type { PickingSchool } from '../neck/hand.ts'
 import type { Level, Role } from '../model/arrangement.ts'
 import type { HandRule } from '../model/school.ts'
-import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
+import {
+  lastFret,
+  openPitch,
+  pitchAt,
+  placesOf,
+  withKindHand,
+  type Place,
+  type Setup,
+} from '../neck/setup.ts'
 import { pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
 import type { BassWish } from '../plan/bassLine.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { framesFor, type Frame } from '../shapes/textbook.ts'
+import { QUARTER } from '../time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
 import type { SliceLock } from './sliceLock.ts'
 import { voicingsFor } from './voicings.ts'
@@ -70,6 +79,8 @@ export interface Wish {
   readonly frames: readonly Frame[]
   /** Strings that a finger may lie across: 1 for none. */
   readonly barreStrings: number
+  /** False where no grip may come near the end of the hand's reach. */
+  readonly stretches: boolean
   /** True where holding the chord's shape has a worth of its own. */
   readonly holdsFrames: boolean
   readonly lock: SliceLock | undefined
@@ -89,6 +100,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
   const rules = LEVEL_RULES[slice.level]
   const segment = plan.harmony[slice.segment]
   const midi = slice.melody >= 0 ? plan.melodyMidi[slice.melody]! : undefined
+  const beats = slice.melody >= 0 ? plan.melody[slice.melody]!.duration / QUARTER : 0
   const chord = segment?.shape ? chordText(segment.shape) : '-'
   const before = ringingBefore(plan, t)
   const melody =
@@ -98,8 +110,9 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
           midi,
           onset: slice.melodyOnset,
           room: slice.melodyOnset ? plan.ornamentRoom[slice.melody] : undefined,
-          places: melodyPlaces(setup, midi, rules.lastFret, slice, lock),
-          before: before === undefined ? [] : melodyPlaces(setup, before, rules.lastFret, slice, undefined),
+          places: melodyPlaces(setup, midi, rules.lastFret, slice, beats, lock),
+          before:
+            before === undefined ? [] : melodyPlaces(setup, before, rules.lastFret, slice, 0, undefined),
         }
   const bass = bassOf(plan, slice, setup, midi, melody?.places ?? [], rules.lastFret, lock)
   const { inner, frames, strike } = innerOf(plan, slice, setup, cache, midi, lock)
@@ -111,12 +124,14 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
     slice.level,
     slice.style,
     slice.barres,
+    slice.stretches,
     school.hand,
     picking,
     midi ?? '-',
     melody?.onset,
     melody?.room ? `${melody.room.low}${melody.room.high}` : '-',
     before ?? '-',
+    melody?.places.some((p) => p.harmonic),
     chord,
     bassChord,
     bass?.kind,
@@ -152,6 +167,7 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
     inner,
     frames,
     barreStrings: barreStrings(slice, setup),
+    stretches: slice.stretches,
     holdsFrames: HOLDS_FRAMES.has(slice.style),
     lock,
   }
@@ -180,6 +196,7 @@ function melodyPlaces(
   midi: Midi,
   last: number,
   slice: Slice,
+  beats: number,
   lock: SliceLock | undefined,
 ): readonly Place[] {
   const places = placesOf(setup, midi)
@@ -188,8 +205,16 @@ function melodyPlaces(
   if (locked) return pitchAt(setup, locked) === midi ? [locked] : []
   const near = places.filter((p) => p.fret <= last)
   const plain = near.length > 0 ? near : places
-  return slice.rules.ring && slice.level >= 3 ? [...plain, ...harmonicPlaces(setup, midi)] : plain
+  return mayTouch(slice, plain, beats) ? [...plain, ...harmonicPlaces(setup, midi)] : plain
 }
+
+/** A note from this fret up is out of the way; a harmonic for it needs this many beats to be struck and to ring. */
+const FAR_FRET = 7
+const HARMONIC_BEATS = 1
+
+/** Harmonics are offered where all rings into one another; elsewhere from level 4 on, for a long note up the neck. */
+const mayTouch = ({ rules, level }: Slice, plain: readonly Place[], beats: number): boolean =>
+  rules.ring ? level >= 3 : level >= 4 && beats >= HARMONIC_BEATS && plain.every((p) => p.fret >= FAR_FRET)
 
 /** The strongest harmonics: an octave, an octave and a fifth, two octaves, each at its node nearest the nut. */
 function harmonicPlaces(setup: Setup, midi: Midi): Place[] {
@@ -335,13 +360,20 @@ function voicingFrames(
 ): { frames: readonly Frame[]; key: string } {
   const sounding = plan.harmony[wish.segment]!.sounding!
   const rules = LEVEL_RULES[slice.level]
-  const key = [chordText(sounding), top ?? '-', wish.voices, slice.level, slice.barres].join()
+  const key = [
+    chordText(sounding),
+    top ?? '-',
+    wish.voices,
+    slice.level,
+    slice.barres,
+    slice.stretches,
+  ].join()
   let known = cache.voicings.get(key)
   if (!known) {
     known =
       top === undefined
         ? shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
-        : voicingsFor(setup, {
+        : voicingsFor(slice.stretches ? setup : withKindHand(setup), {
             chord: sounding,
             top,
             voices: wish.voices,

@@ -8,10 +8,13 @@ import {
   guitarSetup,
   isAccompaniment,
   ladder,
+  handFault,
+  kindSpans,
   layerOfMeasures,
   makePlan,
   notesText,
   pitchAt,
+  pressedOf,
   STYLES,
   stretchByCapo,
   tabJson,
@@ -105,6 +108,26 @@ describe('a ladder', () => {
       expect(moved.changes.map(changeText).join()).toMatch(/^an octave (higher|lower)$/)
     }
     expect(found).toBeGreaterThan(0)
+  })
+
+  it('has kinder shapes: the hand keeps within 85 % of its reach, and the ladder says whether all notes stay', () => {
+    let sameNotes = 0
+    for (const tune of CORPUS.slice(0, 10)) {
+      const { rungs, now } = rungsOf(tune, 'melody-bass', 3)
+      const music = (r: Rung) =>
+        r.layer.notes
+          .map((n) => [n.pos.measure, n.pos.tick, pitchAt(setup, n.place), n.role].join())
+          .sort()
+          .join(' ')
+      for (const r of rungs) {
+        if (r.changes.some((c) => c.kind === 'stretch'))
+          for (const grip of r.layer.grips)
+            expect(handFault(setup, kindSpans(setup.player.spans), pressedOf(grip.pressed))).toBeUndefined()
+        expect(r.sameNotes).toBe(music(r) === music(now))
+        if (r !== now && r.sameNotes) sameNotes++
+      }
+    }
+    expect(sameNotes).toBeGreaterThan(0)
   })
 
   it('of one measure leaves every other measure as it is', () => {

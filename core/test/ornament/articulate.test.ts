@@ -103,13 +103,63 @@ describe('density', () => {
     }
   })
 
-  it('changes no pitch, place or finger of the melody: only how it is sounded', () => {
+  it('changes no pitch, place or finger of the melody: only how it is sounded; a bend alone moves its stop', () => {
     for (const tune of CORPUS.slice(0, 4)) {
       const plain = ornamented(tune, 'melody-bass', 3, 0).layer
       const full = ornamented(tune, 'melody-bass', 3, 3).layer
-      const same = (l: typeof plain) => l.notes.map((n) => [n.id, n.place, n.left, n.dur, n.role])
+      const bent = new Set(full.notes.filter((n) => n.bend).map((n) => n.id))
+      const same = (l: typeof plain) =>
+        l.notes.map((n) => [n.id, bent.has(n.id) ? '' : [n.place, n.left], n.dur, n.role])
       expect(same(full)).toEqual(same(plain))
+      const heard = (l: typeof plain) => l.notes.map((n) => pitchAt(guitarSetup(), n.place) + (n.bend ?? 0))
+      expect(heard(full)).toEqual(heard(plain))
     }
+  })
+
+  it('marks what the source has not as what may be left out, and only that', () => {
+    let [own, added] = [0, 0]
+    for (const tune of CORPUS) {
+      const graced = new Set(
+        tune.events.filter((e) => e.graces.length > 0 || e.ornaments.length > 0).map((e) => e.id),
+      )
+      for (const n of ornamented(tune, 'melody-bass', 3, 3).layer.notes)
+        for (const g of n.graces ?? []) {
+          const fromSource = graced.has(n.sourceId!)
+          expect(g.optional ?? false).toBe(!fromSource)
+          if (fromSource) own++
+          else added++
+        }
+    }
+    expect(added).toBeGreaterThan(10)
+    expect(own).toBeGreaterThanOrEqual(0)
+  })
+
+  it('without slides reaches each note by a hammer-on or pull-off of another finger, or plucks it', () => {
+    let [before, instead] = [0, 0]
+    // A hand of two fingers must slide where others would hammer.
+    const usual = guitarSetup()
+    const { player } = usual
+    const setup = { ...usual, player: { ...player, techniques: { ...player.techniques, fingers: 2 } } }
+    for (const tune of CORPUS.slice(0, 16)) {
+      const slid = ornamented(tune, 'flatpicked-lead', 3, 3, { setup })
+      const regions = slid.regions.map((r) => ({ ...r, without: ['slides' as const] }))
+      const arranged = finish(arranging(tune, setup, regions))
+      const report = audit(finishedTabOf(tabJson(tune, setup, arranged.plan, arranged.layer, [], 0)))
+      expect(report.structural, tune.title).toBe(0)
+      expect(report.findings.filter((f) => f.kind === 'hop').length).toBe(
+        slid.report.findings.filter((f) => f.kind === 'hop').length,
+      )
+      expect(arranged.layer.notes.filter((n) => n.attack === 'slide')).toEqual([])
+      const were = slid.layer.notes.filter((n) => n.attack === 'slide')
+      before += were.length
+      const now = new Map(arranged.layer.notes.map((n) => [n.id, n]))
+      for (const n of were) {
+        expect(now.get(n.id)!.place).toEqual(n.place)
+        if (isArrival(now.get(n.id)!.attack)) instead++
+      }
+    }
+    expect(before).toBeGreaterThan(5)
+    expect(instead).toBeGreaterThan(before / 3)
   })
 })
 
@@ -279,6 +329,43 @@ describe('a bend', () => {
     ])
     expect(json.notes.slice(0, 3).map((n) => n.midi)).toEqual([62, 64, 62])
     expect([report.structural, report.melodyKept]).toEqual([0, 4])
+  })
+
+  it('is held while the note is struck again, and let back at last', () => {
+    const again = tuneOfMusic('"D"d e e d|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
+    const notes = ornamented(again, 'flatpicked-lead', 3, 1).layer.notes
+    const locks = notes.flatMap((n, i): Lock[] => [
+      ...(i === 1 ? [{ id: 'a', target: n.id, field: 'attack', value: 'bend' }] : []),
+      { id: `p${i}`, target: n.id, field: 'place', value: { string: 2, fret: i % 3 === 0 ? 3 : 5 } },
+      { id: `f${i}`, target: n.id, field: 'left', value: 3 },
+    ])
+    const { layer, report } = ornamented(again, 'flatpicked-lead', 3, 1, { locks })
+    expect(layer.notes.map((n) => [n.attack, n.bend, n.place.fret])).toEqual([
+      ['pluck', undefined, 3],
+      ['bend', 2, 3],
+      ['pluck', 2, 3],
+      ['release', undefined, 3],
+    ])
+    expect([report.structural, report.melodyKept]).toEqual([0, 4])
+  })
+
+  it('is proposed at the fullest density where a short step leads into a long note under one finger', () => {
+    const bends = (o: Ornament) =>
+      CORPUS.flatMap((tune) => ornamented(tune, 'melody-bass', 3, o).layer.notes).filter((n) => n.bend)
+    expect(bends(2)).toEqual([])
+    const found = bends(3)
+    expect(found.length).toBeGreaterThan(0)
+    for (const n of found) {
+      expect(n.place.string).toBeLessThanOrEqual(3)
+      expect(n.place.fret).toBeGreaterThanOrEqual(2)
+      expect(n.left).toBeGreaterThanOrEqual(2)
+    }
+    // Doubled courses are too stiff.
+    const mandolin = setupOf('mandolin')
+    for (const tune of CORPUS.slice(0, 8))
+      expect(
+        ornamented(tune, 'flatpicked-lead', 3, 3, { setup: mandolin }).layer.notes.some((n) => n.bend),
+      ).toBe(false)
   })
 
   it('without room or without a finger behind it is said, and slid or plucked instead', () => {

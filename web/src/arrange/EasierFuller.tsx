@@ -113,7 +113,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
                 <small>
                   {t('easier.figures', { mm: rung.stretchMm, barres: rung.barres })}
                   {rung.ceiling === undefined ? '' : `, ${t('easier.upTo', { bpm: rung.ceiling })}`}
-                  {rung === now ? '' : `; ${notesWords(t, rung.notes, now.notes)}`}
+                  {rung === now ? '' : `; ${notesWords(t, rung, now.notes)}`}
                 </small>
                 {rung === now ? null : (
                   <Group gap={4} mt={2}>
@@ -190,10 +190,10 @@ function CapoHelp({
 
 type T = ReturnType<typeof useTranslation>['t']
 
-function notesWords(t: T, notes: NoteCount, now: NoteCount): string {
+function notesWords(t: T, { notes, sameNotes }: Rung, now: NoteCount): string {
   const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
     const n = notes[role] - now[role]
     return n === 0 ? [] : [`${n > 0 ? '+' : '−'}${Math.abs(n)} ${t(`easier.roles.${role}`)}`]
   })
-  return parts.join(', ') || t('easier.sameNotes')
+  return parts.join(', ') || t(sameNotes ? 'easier.sameNotes' : 'easier.asMany')
 }

@@ -1,8 +1,8 @@
-import { SegmentedControl, Text } from '@mantine/core'
-import { isArrival, type ArrangementDoc } from '@velvet-porch/core'
+import { Chip, Group, Text } from '@mantine/core'
+import type { ArrangementDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
-import { locksFor, pairAt, waysOf, type SoundedWay } from './soundedAs.ts'
+import { askedWay, isSoundedAs, locksFor, soundedAt, waysOf, type SoundedWay } from './soundedAs.ts'
 import type { Arranger } from './useArranger.ts'
 
 const AUTO = 'auto'
@@ -20,17 +20,17 @@ export function SoundedAs({
   spot: Spot
 }) {
   const { t } = useTranslation()
-  const pair = pairAt(model, spot)
+  const note = soundedAt(model, spot)
   const { settings } = arranger
-  if (!pair || !settings) return null
-  const ways = waysOf(doc.setup, pair)
+  if (!note || !settings) return null
+  const ways = waysOf(doc.setup, note)
   if (ways.length < 2) return null
-  const { from, to } = pair
-  const asked = settings.locks.find((l) => l.target === to.id && l.field === 'attack')?.value as
-    SoundedWay | undefined
+  const { to } = note
+  const asked = askedWay(settings.locks, to)
   const choose = (way: string) => {
-    const other = settings.locks.filter((l) => l.target !== to.id && l.target !== from.id)
-    const own = way === AUTO ? [] : locksFor(doc.setup, pair, way as SoundedWay)
+    const own = way === AUTO ? [] : locksFor(doc.setup, note, way as SoundedWay)
+    const touched = new Set([to.id, note.from?.id, ...own.map((l) => l.target)])
+    const other = settings.locks.filter((l) => !touched.has(l.target))
     const locks = [...other, ...own.map((l) => ({ ...l, id: crypto.randomUUID() }))]
     void arranger.arrange(
       { ...settings, locks },
@@ -40,18 +40,19 @@ export function SoundedAs({
       }),
     )
   }
-  const missed = asked && isArrival(asked) && to.attack !== asked
+  const missed = asked && !isSoundedAs(to, asked)
   return (
     <div className="sounded-as" data-testid="sounded">
       <Text size="xs">{t('ornament.how')}</Text>
-      <SegmentedControl
-        size="xs"
-        fullWidth
-        aria-label={t('ornament.how')}
-        value={asked ?? AUTO}
-        onChange={choose}
-        data={[AUTO, ...ways].map((w) => ({ value: w, label: t(`ornament.ways.${w as SoundedWay}`) }))}
-      />
+      <Chip.Group value={asked ?? AUTO} onChange={choose}>
+        <Group gap={4} role="radiogroup" aria-label={t('ornament.how')}>
+          {[AUTO, ...ways].map((w) => (
+            <Chip key={w} value={w} size="xs" variant="outline">
+              {t(`ornament.ways.${w as SoundedWay}`)}
+            </Chip>
+          ))}
+        </Group>
+      </Chip.Group>
       {missed ? (
         <Text size="xs" role="status">
           {t('ornament.missed')}

@@ -1,39 +1,45 @@
 import {
+  artificialPlacesOf,
   bendableBy,
-  isArrival,
+  isTouched,
   LEAST_BEND_FRET,
   openPitch,
   pitchAt,
+  placesOf,
   ticksAt,
   type Arrival,
-  type Attack,
   type Lock,
+  type Place,
   type Setup,
   type TabNote,
 } from '@velvet-porch/core'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 
-/** Ways to sound a melody note that a teacher may ask for. */
-export type SoundedWay = 'pluck' | Exclude<Arrival, 'release'>
+/** Ways to sound a melody note that a teacher may ask for: from the note before, or by itself. */
+export const ALONE = ['pluck', 'preBend', 'artificial'] as const
+export type SoundedWay = (typeof ALONE)[number] | Exclude<Arrival, 'release'>
 
-/** The melody note at a spot and the one before it that it could be reached from. */
-export interface SoundedPair {
-  readonly from: TabNote
+/** The melody note at a spot with its neighbours, where they join it. */
+export interface SoundedNote {
+  readonly from: TabNote | undefined
   readonly to: TabNote
+  readonly next: TabNote | undefined
 }
 
-/** The melody note at a spot with the one that ends where it begins. */
-export function pairAt(model: SheetModel, spot: Spot): SoundedPair | undefined {
+/** The melody note at a spot, with the one that ends where it begins and the one that begins where it ends. */
+export function soundedAt(model: SheetModel, spot: Spot): SoundedNote | undefined {
   const to = model.notes
     .get(spot.measure)
     ?.find((n) => n.role === 'melody' && n.pos.tick === spot.tick && !n.graces)
   if (!to) return undefined
-  const start = ticksAt(model.timeline, to.pos)
-  const melody = [...(model.notes.get(spot.measure - 1) ?? []), ...model.notes.get(spot.measure)!]
-  const from = melody.find(
-    (n) => n.role === 'melody' && ticksAt(model.timeline, n.pos) + n.dur.ticks === start,
-  )
-  return from ? { from, to } : undefined
+  const startOf = (n: TabNote) => ticksAt(model.timeline, n.pos)
+  const near = [-1, 0, 1].flatMap((d) => model.notes.get(spot.measure + d) ?? [])
+  const melody = near.filter((n) => n.role === 'melody')
+  return {
+    from: melody.find((n) => startOf(n) + n.dur.ticks === startOf(to)),
+    to,
+    next: melody.find((n) => startOf(n) === startOf(to) + to.dur.ticks),
+  }
 }
 
 /** Where both notes of a pair lie on one string. */
@@ -47,11 +53,9 @@ interface OnString {
 const FARTHEST_SLIDE = 5
 const FARTHEST_SLUR = 4
 
-function fits(way: SoundedWay, { string, from, to }: OnString): boolean {
+function fits(setup: Setup, way: Exclude<Arrival, 'release'>, { string, from, to }: OnString): boolean {
   const step = to - from
   switch (way) {
-    case 'pluck':
-      return true
     case 'hammer':
       return step > 0 && step <= FARTHEST_SLUR
     case 'pull':
@@ -59,62 +63,125 @@ function fits(way: SoundedWay, { string, from, to }: OnString): boolean {
     case 'slide':
       return step !== 0 && from > 0 && to > 0 && Math.abs(step) <= FARTHEST_SLIDE
     case 'bend':
-      return step >= 1 && step <= bendableBy(string) && from >= LEAST_BEND_FRET
+      return step >= 1 && step <= bendableBy(setup, string) && from >= LEAST_BEND_FRET
   }
 }
 
 /** Highest fret to which a pair is moved for the sake of one string. */
 const HIGHEST = 12
 
-/** The string on which a pair can be sounded in a way: the one that the first note is on, else the lowest places. */
-function stringFor(setup: Setup, { from, to }: SoundedPair, way: SoundedWay): OnString | undefined {
-  if (from.place.harmonic || to.place.harmonic) return undefined
-  const pitch = (n: TabNote) => pitchAt(setup, n.place) + (n.bend ?? 0)
+const heard = (setup: Setup, n: TabNote) => pitchAt(setup, n.place) + (n.bend ?? 0)
+
+/** The string on which two notes can be joined in a way: the one that the first note is on, else the lowest places. */
+function stringFor(
+  setup: Setup,
+  { from, to }: SoundedNote,
+  way: Exclude<Arrival, 'release'>,
+): OnString | undefined {
+  if (!from || isTouched(from.place)) return undefined
   const own = from.place.string
   const all = setup.tuning.map((_, i): OnString => {
     const open = openPitch(setup, i + 1)
-    return { string: i + 1, from: pitch(from) - open, to: pitch(to) - open }
+    return { string: i + 1, from: heard(setup, from) - open, to: heard(setup, to) - open }
   })
   return all
-    .filter((o) => Math.min(o.from, o.to) >= 0 && Math.max(o.from, o.to) <= HIGHEST && fits(way, o))
+    .filter((o) => Math.min(o.from, o.to) >= 0 && Math.max(o.from, o.to) <= HIGHEST && fits(setup, way, o))
     .sort((a, b) => Number(b.string === own) - Number(a.string === own) || a.from + a.to - b.from - b.to)[0]
 }
 
-const WAYS: readonly SoundedWay[] = ['hammer', 'pull', 'slide', 'bend']
-
-/** The ways in which the second note of a pair could be sounded. */
-export function waysOf(setup: Setup, pair: SoundedPair): SoundedWay[] {
-  return ['pluck', ...WAYS.filter((way) => stringFor(setup, pair, way))]
+/** Where a note can be pushed up to before it is struck: the lowest place with room for it, and how far. */
+function pushedFrom(
+  setup: Setup,
+  { to, next }: SoundedNote,
+): { place: Place; semitones: number } | undefined {
+  const midi = heard(setup, to)
+  const falls = next ? midi - heard(setup, next) : 0
+  return placesOf(setup, midi)
+    .map((place) => {
+      const most = bendableBy(setup, place.string)
+      return { place, semitones: falls >= 1 && falls <= most ? falls : most }
+    })
+    .filter(
+      ({ place, semitones }) =>
+        semitones > 0 && place.fret - semitones >= LEAST_BEND_FRET && place.fret <= HIGHEST,
+    )
+    .sort((a, b) => a.place.fret - b.place.fret)[0]
 }
 
+/** The place of an artificial harmonic nearest to the nut. */
+const harmonicFor = (setup: Setup, { to }: SoundedNote): Place | undefined =>
+  artificialPlacesOf(setup, heard(setup, to)).sort((a, b) => a.fret - b.fret)[0]
+
+const WAYS = ['hammer', 'pull', 'slide', 'bend'] as const
+
+/** The ways in which a note could be sounded. */
+export function waysOf(setup: Setup, note: SoundedNote): SoundedWay[] {
+  return [
+    'pluck',
+    ...WAYS.filter((way) => stringFor(setup, note, way)),
+    ...(pushedFrom(setup, note) ? (['preBend'] as const) : []),
+    ...(harmonicFor(setup, note) ? (['artificial'] as const) : []),
+  ]
+}
+
+/** What was asked of a note. */
+export function askedWay(locks: readonly Lock[], to: TabNote): SoundedWay | undefined {
+  const own = locks.filter((l) => l.target === to.id)
+  if (own.some((l) => l.field === 'place' && (l.value as Place).artificial)) return 'artificial'
+  return own.find((l) => l.field === 'attack')?.value as SoundedWay | undefined
+}
+
+/** True where a note is sounded as it was asked. */
+export function isSoundedAs({ attack, bend, place }: TabNote, way: SoundedWay): boolean {
+  if (way === 'preBend') return attack === 'pluck' && bend !== undefined
+  if (way === 'artificial') return place.artificial === true
+  return attack === way
+}
+
+type NewLock = Omit<Lock, 'id'>
+
+const placeLock = (note: TabNote, value: Place): NewLock => ({ target: note.id, field: 'place', value })
+const fingerLock = (note: TabNote, value: number): NewLock => ({ target: note.id, field: 'left', value })
+
 /**
- * The locks that make one way of it: the attack, both notes on one string, and fingers that can do it (the same for a
+ * The locks that make one way of it: the attack, the notes on one string, and fingers that can do it (the same for a
  * slide and a bend, a finger a fret for the others).
  */
-export function locksFor(setup: Setup, pair: SoundedPair, way: SoundedWay): readonly Omit<Lock, 'id'>[] {
-  const { from, to } = pair
-  const attack = { target: to.id, field: 'attack', value: way satisfies Attack }
-  const on = isArrival(way) ? stringFor(setup, pair, way) : undefined
-  if (!on) return [attack]
+export function locksFor(setup: Setup, note: SoundedNote, way: SoundedWay): readonly NewLock[] {
+  const { from, to, next } = note
+  const attack: NewLock = { target: to.id, field: 'attack', value: way }
+  if (way === 'pluck') return [attack]
+  if (way === 'artificial') {
+    const place = harmonicFor(setup, note)
+    return place ? [placeLock(to, place)] : []
+  }
+  if (way === 'preBend') {
+    const pushed = pushedFrom(setup, note)
+    if (!pushed) return [attack]
+    const { place, semitones } = pushed
+    const locks = [attack, placeLock(to, place), fingerLock(to, PUSHING)]
+    const returns = next && heard(setup, to) - heard(setup, next) === semitones
+    const back = { string: place.string, fret: place.fret - semitones }
+    return returns ? [...locks, placeLock(next, back), fingerLock(next, PUSHING)] : locks
+  }
+  const on = stringFor(setup, note, way)
+  if (!on || !from) return [attack]
   const { string } = on
-  const place = (note: TabNote, fret: number) => ({
-    target: note.id,
-    field: 'place',
-    value: { string, fret },
-  })
-  const finger = (note: TabNote, value: number) => ({ target: note.id, field: 'left', value })
-  const locks = [attack, place(from, on.from), place(to, on.to)]
+  const locks = [attack, placeLock(from, { string, fret: on.from }), placeLock(to, { string, fret: on.to })]
   if (on.from === 0 || on.to === 0) return locks
   const stays = string === from.place.string && typeof from.left === 'number' && from.left > 0
   const own = stays ? Number(from.left) : 2
-  if (way === 'slide') return [...locks, finger(from, own), finger(to, own)]
+  if (way === 'slide') return [...locks, fingerLock(from, own), fingerLock(to, own)]
   // A finger behind the one that pushes.
   const pushing = Math.max(2, own)
-  if (way === 'bend') return [...locks, finger(from, pushing), finger(to, pushing)]
+  if (way === 'bend') return [...locks, fingerLock(from, pushing), fingerLock(to, pushing)]
   // A finger a fret, both inside the hand.
   const span = Math.min(3, Math.abs(on.to - on.from))
   const low = Math.min(4 - span, Math.max(1, way === 'hammer' ? own : own - span))
   return way === 'hammer'
-    ? [...locks, finger(from, low), finger(to, low + span)]
-    : [...locks, finger(from, low + span), finger(to, low)]
+    ? [...locks, fingerLock(from, low), fingerLock(to, low + span)]
+    : [...locks, fingerLock(from, low + span), fingerLock(to, low)]
 }
+
+/** The finger that pushes a string up, with two behind it. */
+const PUSHING = 3

@@ -3,6 +3,7 @@ import { pitchAt } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { doubleStops } from './doubleStops.ts'
+import { placeWords, soundedWords } from './noteWords.ts'
 import { beatOf, chordLabel, inFlats, type SheetModel, type Spot } from './sheetModel.ts'
 
 /** Says the selected spot to a screen reader: measure, beat, chord, every note with both hands. */
@@ -19,18 +20,16 @@ export function SpokenSpot({ model, spot }: { model: SheetModel; spot: Spot | un
     t('sheet.beat', { beat: beatOf(model, spot) }),
     ...(chord ? [chordLabel(chord, names)] : []),
     ...notes.map((n) => {
-      const name = model.setup ? names.pitch(pitchAt(model.setup, n.place), inFlats(model)) : ''
-      const place = n.place.harmonic
-        ? t('sheet.harmonic', { name, string: n.place.string, fret: n.place.fret })
-        : n.place.fret === 0
-          ? t('sheet.openNote', { name, string: n.place.string })
-          : t('sheet.note', { name, string: n.place.string, fret: n.place.fret })
-      const finger = n.left === 0 ? '' : `, ${t('sheet.withFinger', { finger: n.left })}`
+      const midi = model.setup ? pitchAt(model.setup, n.place) + (n.bend ?? 0) : 0
+      const name = model.setup ? names.pitch(midi, inFlats(model)) : ''
+      const finger = n.left === 0 ? [] : [t('sheet.withFinger', { finger: n.left })]
       const picked =
-        n.right === 'down' || n.right === 'up'
-          ? t(`sheet.stroke.${n.right}`)
-          : t('sheet.picked', { finger: n.right })
-      return `${place}${finger}, ${picked}`
+        n.right === 'none'
+          ? []
+          : n.right === 'down' || n.right === 'up'
+            ? [t(`sheet.stroke.${n.right}`)]
+            : [t('sheet.picked', { finger: n.right })]
+      return [placeWords(t, name, n), ...finger, ...picked, ...soundedWords(t, n)].join(', ')
     }),
     ...doubleStops(model, notes).map(({ interval }) =>
       t(`sheet.interval.${interval.quality}`, { number: t(`sheet.ordinal.${interval.number as 1}`) }),

@@ -1,10 +1,11 @@
-import { chordText, pitchAt, type HarmonySegment, type Id, type TabNote } from '@velvet-porch/core'
+import { chordText, OCTAVE, pitchAt, type HarmonySegment, type Id, type TabNote } from '@velvet-porch/core'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { BarLines, Endings } from './BarLines.tsx'
 import { tabY, type Rows } from './metrics.ts'
+import { placeWords } from './noteWords.ts'
 import { chordLabel, inFlats, type SheetModel } from './sheetModel.ts'
 import { Counts, Degrees, Intervals, Picking, Words } from './TabLanes.tsx'
 import {
@@ -135,7 +136,9 @@ function MeasureLanes({
         const at = x(n.pos.tick)
         const y = tabY(rows, n.place.string)
         const half = 4.6 * text.length
-        const name = model.setup ? names.pitch(pitchAt(model.setup, n.place), inFlats(model)) : ''
+        const name = model.setup
+          ? names.pitch(pitchAt(model.setup, n.place) + (n.bend ?? 0), inFlats(model))
+          : ''
         const isChanged = lit?.changed?.has(n.id) ?? false
         return (
           <Fragment key={n.id}>
@@ -148,7 +151,7 @@ function MeasureLanes({
             />
             <text className={`tab-fret ${n.role}`} x={at} y={y + 4.8} data-note={n.id}>
               {text}
-              <title>{titleOf(t, name, n)}</title>
+              <title>{placeWords(t, name, n)}</title>
             </text>
             {n.palmMute && isTop(notes, n) ? (
               <text className="join-letter" x={at} y={rows.tabTop - 8}>
@@ -195,9 +198,13 @@ function MeasureLanes({
   )
 }
 
-/** A fret as it stands in the tab: harmonics in angles, muted strings crosses, what may be left out in brackets. */
+/**
+ * A fret as it stands in the tab: harmonics in angles (an artificial one behind the fret that is stopped), muted strings
+ * crosses, what may be left out in brackets.
+ */
 function fretText({ place, attack, optional }: TabNote): string {
-  const text = attack === 'muted' ? '×' : place.harmonic ? `‹${place.fret}›` : String(place.fret)
+  const touched = place.artificial ? `${place.fret}‹${place.fret + OCTAVE}›` : String(place.fret)
+  const text = attack === 'muted' ? '×' : place.harmonic ? `‹${place.fret}›` : touched
   return optional ? `(${text})` : text
 }
 
@@ -218,13 +225,3 @@ const isPinned = ({ tune, setup }: SheetModel, { shape }: HarmonySegment): boole
     setup &&
     tune.pins?.some((p) => p.chord === chordText(shape) && p.tuning.join() === setup.tuning.join()),
   )
-
-type T = ReturnType<typeof useTranslation>['t']
-
-function titleOf(t: T, name: string, { place, attack }: TabNote): string {
-  if (attack === 'muted') return t('sheet.mutedNote', { string: place.string })
-  if (place.harmonic) return t('sheet.harmonic', { name, string: place.string, fret: place.fret })
-  return place.fret === 0
-    ? t('sheet.openNote', { name, string: place.string })
-    : t('sheet.note', { name, string: place.string, fret: place.fret })
-}

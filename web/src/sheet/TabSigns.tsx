@@ -56,7 +56,10 @@ export function Joins({
 export function Graces({ note, right, y }: { note: TabNote; right: number; y: number }) {
   const { graces = [] } = note
   const letter = { pluck: '', hammer: 'h', pull: 'p', slide: '/', bend: 'b', release: 'r' } as const
-  const parts = graces.map((g, i) => `${i > 0 ? letter[g.attack] : ''}${g.place.fret}`)
+  const parts = graces.map((g, i) => {
+    const fret = g.optional ? `(${g.place.fret})` : String(g.place.fret)
+    return `${i > 0 ? letter[g.attack] : ''}${fret}`
+  })
   const end = isArrival(note.attack) ? letter[note.attack] : ''
   const text = parts.join('') + end
   return (

@@ -124,6 +124,7 @@ export function tabJson(
       string: n.place.string,
       fret: n.place.fret,
       ...(n.place.harmonic ? { harmonic: n.place.harmonic } : {}),
+      ...(n.place.artificial ? { artificial: true } : {}),
       midi: pitchAt(setup, n.place) + (n.bend ?? 0),
       role: n.role,
       leftFinger: n.left,
@@ -137,6 +138,7 @@ export function tabJson(
               midi: pitchAt(setup, g.place),
               leftFinger: g.left,
               technique: g.attack,
+              ...(g.optional ? { optional: true } : {}),
             })),
           }
         : {}),

@@ -4,7 +4,7 @@ import { chordText } from '../../harmony/chordSymbol.ts'
 import type { Id } from '../../model/ids.ts'
 import type { Layer, TabNote } from '../../model/arrangement.ts'
 import type { Measure, TuneDoc } from '../../model/tune.ts'
-import type { Setup } from '../../neck/setup.ts'
+import { OCTAVE, type Setup } from '../../neck/setup.ts'
 import { nameText, plainName } from '../../pitch/pitch.ts'
 import type { HarmonySegment } from '../../plan/harmonyLine.ts'
 import { QUARTER, type Ticks } from '../../time/ticks.ts'
@@ -73,9 +73,14 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
     ...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)]),
   ].sort((a, b) => a - b)
   const leads = new Map(notes.map((n) => [n.id, leadText(n, frets)]))
-  const room = new Map<Ticks, number>()
-  for (const n of notes) room.set(n.pos.tick, Math.max(room.get(n.pos.tick) ?? 0, leads.get(n.id)!.length))
-  const columns = columnsOf(onsets, measure.length, room)
+  const [room, tail] = [new Map<Ticks, number>(), new Map<Ticks, number>()]
+  const atLeast = (of: Map<Ticks, number>, tick: Ticks, n: number) =>
+    of.set(tick, Math.max(of.get(tick) ?? 0, n))
+  for (const n of notes) {
+    atLeast(room, n.pos.tick, leads.get(n.id)!.length)
+    atLeast(tail, n.pos.tick, fretText(n).length)
+  }
+  const columns = columnsOf(onsets, measure.length, room, tail)
   const width = columns.width
   const open = measure.repeatStart ? ':' : ''
   const close =
@@ -117,15 +122,27 @@ function leadText(note: TabNote, before: ReadonlyMap<Id, number>): string {
     else if (attack === 'bend') text += 'b'
     else if (attack === 'release') text += 'r'
     else if (attack === 'slide') text += last !== undefined && last > place.fret ? '\\' : '/'
-    if (i < chain.length - 1) text += (i > 0 && attack === 'pluck' ? '-' : '') + String(place.fret)
+    if (i === chain.length - 1) return
+    const fret = note.graces?.[i]?.optional ? `(${place.fret})` : String(place.fret)
+    text += (i > 0 && attack === 'pluck' ? '-' : '') + fret
   })
   return text
 }
 
-/** Harmonics stand in angle brackets, muted strings are crosses, what may be left out, and the fret that a bend sounds like, in brackets. */
+/**
+ * Harmonics stand in angle brackets (an artificial one behind the fret that is stopped), muted strings are crosses, what
+ * may be left out, and the fret that a bend sounds like, in brackets; `^` where the string is up before the stroke.
+ */
 function fretText({ place, attack, optional, bend }: TabNote): string {
-  if (bend) return `(${place.fret + bend})`
-  const text = attack === 'muted' ? 'x' : place.harmonic ? `<${place.fret}>` : String(place.fret)
+  if (bend) return attack === 'bend' ? `(${place.fret + bend})` : `${place.fret}^(${place.fret + bend})`
+  const text =
+    attack === 'muted'
+      ? 'x'
+      : place.harmonic
+        ? `<${place.fret}>`
+        : place.artificial
+          ? `${place.fret}<${place.fret + OCTAVE}>`
+          : String(place.fret)
   return optional ? `(${text})` : text
 }
 
@@ -139,11 +156,16 @@ function put(cells: string[], at: number, text: string): void {
   for (let i = 0; i < text.length && at + i < cells.length; i++) cells[at + i] = text[i]!
 }
 
-/** A column for each onset: one dash a sixteenth, at least room for two digits and a dash. */
+/**
+ * A column for each onset: one dash a sixteenth, at least room for two digits and a dash.
+ * @param room characters that stand before an onset's frets
+ * @param tail characters that its frets take
+ */
 function columnsOf(
   onsets: readonly Ticks[],
   length: Ticks,
   room: ReadonlyMap<Ticks, number>,
+  tail: ReadonlyMap<Ticks, number>,
 ): { at: Map<Ticks, number>; width: number } {
   const at = new Map<Ticks, number>()
   let column = 0
@@ -153,9 +175,16 @@ function columnsOf(
     column =
       before === undefined
         ? Math.max(lead, Math.round(tick / CELL))
-        : column + Math.max(3, lead + (lead > 1 ? 2 : 0), Math.round((tick - before) / CELL))
+        : column +
+          Math.max(
+            3,
+            (tail.get(before) ?? 0) + 1 + lead,
+            lead + (lead > 1 ? 2 : 0),
+            Math.round((tick - before) / CELL),
+          )
     at.set(tick, column)
   })
   const last = onsets.at(-1) ?? 0
-  return { at, width: column + Math.max(3, Math.round((length - last) / CELL)) }
+  const end = Math.max(3, (tail.get(last) ?? 0) + 1, Math.round((length - last) / CELL))
+  return { at, width: column + end }
 }

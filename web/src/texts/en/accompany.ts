@@ -119,9 +119,12 @@ export const accompany = {
       pull: 'Pull-off',
       slide: 'Slide',
       bend: 'Bend',
+      preBend: 'Bent before it is struck',
+      artificial: 'Artificial harmonic',
       release: 'Release',
     },
-    missed: 'Not possible here: the note before must sound into it on the same string.',
+    missed:
+      'Not possible here: the note before must sound into it on the same string; a bend needs fret 2, a finger behind it and free strings beside it.',
     howCommand: '{{what}} in measure {{number}}',
   },
   easier: {
@@ -134,6 +137,8 @@ export const accompany = {
     none: 'There is no easier or fuller version of this.',
     changes: {
       plain: 'every note plucked',
+      slides: 'hammered on for slides',
+      stretch: 'kinder shapes',
       fills: 'no fills',
       bass: 'one bass a chord',
       chords: 'two notes for a chord',
@@ -147,6 +152,7 @@ export const accompany = {
     figures: 'stretch {{mm}} mm, {{barres}} barres',
     upTo: 'up to ♩ = {{bpm}}',
     sameNotes: 'the same notes',
+    asMany: 'as many notes',
     roles: { melody: 'melody', bass: 'bass', harmony: 'harmony', fill: 'fill', ornaments: 'ornaments' },
     try: 'Try',
     use: 'Use',

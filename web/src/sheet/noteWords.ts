@@ -1,0 +1,28 @@
+import { isArrival, OCTAVE, type TabNote } from '@velvet-porch/core'
+import type { useTranslation } from 'react-i18next'
+
+type T = ReturnType<typeof useTranslation>['t']
+
+/** Where a note is stopped or touched, with its name. */
+export function placeWords(t: T, name: string, { place, attack }: TabNote): string {
+  const { string, fret } = place
+  if (attack === 'muted') return t('sheet.mutedNote', { string })
+  if (place.harmonic) return t('sheet.harmonic', { name, string, fret })
+  if (place.artificial) return t('sheet.artificial', { name, string, fret, touched: fret + OCTAVE })
+  return fret === 0 ? t('sheet.openNote', { name, string }) : t('sheet.note', { name, string, fret })
+}
+
+/** How a note is sounded, beyond being plucked: its short notes, its arrival, its bend, its marks. */
+export function soundedWords(t: T, { graces, attack, bend, ...marks }: TabNote): string[] {
+  const words: string[] = []
+  if (graces)
+    words.push(
+      t('sheet.spoken.graces', { count: graces.length, frets: graces.map((g) => g.place.fret).join(', ') }),
+    )
+  if (isArrival(attack)) words.push(t(`sheet.spoken.${attack}`))
+  else if (bend) words.push(t('sheet.spoken.bentBefore'))
+  for (const mark of ['vibrato', 'accent', 'palmMute', 'damp'] as const)
+    if (marks[mark]) words.push(t(`sheet.spoken.${mark}`))
+  if (marks.optional) words.push(t('sheet.spoken.optional'))
+  return words
+}
