@@ -20,6 +20,7 @@ import type { Plan } from '../plan/plan.ts'
 import { missingHead } from '../time/metre.ts'
 import { writtenValue } from '../time/writtenValue.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { playedNext } from '../form/playedNext.ts'
 import { withApproaches } from './approach.ts'
 import type { AccompanyOnset, HeldHand } from './onset.ts'
 import { fitsMetre, type Pattern } from './pattern.ts'
@@ -48,7 +49,7 @@ const FILLS_FROM_LEVEL = 5
 /** What of a plan an accompaniment is made from. */
 export type AccompanyPlan = Pick<
   Plan,
-  'timeline' | 'harmony' | 'keys' | 'pins' | 'regions' | 'sung' | 'secondsBetween'
+  'timeline' | 'unfolded' | 'harmony' | 'keys' | 'pins' | 'regions' | 'sung' | 'secondsBetween'
 >
 
 /** Lays an accompaniment under every region whose style is one: shapes by the shortest path, the pattern on the beats. */
@@ -122,7 +123,8 @@ function accompanyRegion(
     laid.push(...part.onsets)
     remarks.push(...part.remarks)
   }
-  const song = { measures: tune.measures, timeline, keys, sung, secondsBetween }
+  const next = playedNext(plan.unfolded)
+  const song = { measures: tune.measures, timeline, keys, sung, next, secondsBetween }
   const turned =
     style === 'shuffle'
       ? withTurnaround(

@@ -133,6 +133,23 @@ describe('the school of an accompaniment', () => {
     expect(last(1).length).toBe(4)
   })
 
+  it('where a repeat leads to different chords, a run is played only if all of them begin on one bass', () => {
+    const setup = guitarSetup()
+    const second = (music: string) => {
+      const t = tuneOfMusic(music)
+      const { layer } = accompanied(t, withPattern(t, 'b 3 2 1 b 3 2 1', 2, { runs: 'changes' }))
+      const notes = layer.notes.filter((n) => n.pos.measure === t.measures[1]!.id && n.pos.tick >= 20_160)
+      return notes.map((n) => pitchAt(setup, n.place))
+    }
+    // F goes back to C and on to C: A and B lead to it.
+    expect(second('|:"C"CEGc|"F"FAcf:|"C"CEGc|')).toEqual([45, 47])
+    expect(second('"G"GBdg|"F"FAcf|"C"CEGc|')).toEqual([45, 47])
+    // Back to C, on to G: no one line leads to both, and the pattern goes on.
+    expect(second('|:"C"CEGc|"F"FAcf:|"G"GBdg|')).toEqual([41, 57, 60, 65])
+    // The page shows C after F, but the first ending goes back to G.
+    expect(second('|:"G"GBdg|1"F"FAcf:|2"C"CEGc|')).toEqual([41, 57, 60, 65])
+  })
+
   it('lift-off: before a fast change the last stroke falls on open strings; in a slow tune it does not', () => {
     const at = (bpm: number) => {
       const t = tuneOfMusic('"C"CEGc|"G"GBdg|"C"CEGc|', `M:4/4\nL:1/4\nQ:1/4=${bpm}\nK:C`)
