@@ -11,6 +11,7 @@ import {
 } from '../model/arrangement.ts'
 import { HAND_RULES, LIFT_RULES, ROOT_RULES, RUN_RULES, STROKE_RULES } from '../model/school.ts'
 import { PICKING_SCHOOLS, PICKING_SIGNS } from '../neck/hand.ts'
+import { patternSchema } from './patternSchema.ts'
 import { playerSchema } from './playerSchema.ts'
 import { duration, id, midi, pos, validated } from './common.ts'
 
@@ -176,14 +177,7 @@ const arrangement = Joi.object<ArrangementDoc>({
           .items(Joi.string().valid(...OMISSIONS))
           .unique(),
         ornament: Joi.number().valid(...ORNAMENTS),
-        pattern: Joi.object({
-          metre: Joi.object({
-            num: Joi.number().integer().min(1).max(32).required(),
-            den: Joi.number().valid(1, 2, 4, 8, 16, 32).required(),
-          }).required(),
-          perBeat: Joi.number().integer().min(1).max(8).required(),
-          text: Joi.string().min(1).max(2000).required(),
-        }),
+        pattern: patternSchema,
       }),
     )
     .min(1)

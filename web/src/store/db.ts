@@ -7,6 +7,7 @@ import {
   type Player,
   type TuneDoc,
 } from '@velvet-porch/core'
+import type { OwnPattern } from '@velvet-porch/core/schema'
 
 /** What the Shelf shows of a tune; kept beside the documents so that long shelves list quickly. */
 export interface ShelfRow {
@@ -50,6 +51,7 @@ class PorchDb extends Dexie {
   arrangements!: Table<ArrangementDoc, string>
   history!: Table<HistoryRow, number>
   players!: Table<PlayerRow, string>
+  patterns!: Table<OwnPattern, string>
 
   constructor() {
     // The query cache would clone long documents at every change; live queries read the database instead.
@@ -68,6 +70,7 @@ class PorchDb extends Dexie {
           await tx.table<ArrangementDoc>('arrangements').put(withWholePlayer(doc, tune))
         }
       })
+    this.version(3).stores({ patterns: 'id, name' })
   }
 }
 

@@ -10,6 +10,7 @@ import {
 } from '@mantine/core'
 import { IconWaveSine } from '@tabler/icons-react'
 import {
+  fitsMetre,
   framesFor,
   isCompound,
   nameOfPattern,
@@ -28,9 +29,12 @@ import {
   type PatternText,
   type Setup,
 } from '@velvet-porch/core'
+import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../names/useNames.ts'
+import { samePattern, useOwnPatterns } from '../../store/patterns.ts'
+import { KeepPattern, OwnPatterns } from './OwnPatterns.tsx'
 import { PatternGrid } from './PatternGrid.tsx'
 import { StrumWords } from './StrumWords.tsx'
 
@@ -50,7 +54,8 @@ interface Props {
 /** The pattern of an accompanied section: chosen from the library, laid on the grid, written, or said in words. */
 export function PatternTools({ style, level, metre, pattern, chord, setup, onPattern }: Props) {
   const { t } = useTranslation()
-  const nameText = usePatternName()
+  const own = useOwnPatterns()
+  const nameText = usePatternName(own)
   const current = pattern ?? usualPattern(style, level, metre)
   const [opened, setOpened] = useState(false)
   const [draft, setDraft] = useState(current)
@@ -104,6 +109,11 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
                 <b>{t(`pattern.names.${p.id as 'loom'}`)}</b>
               </UnstyledButton>
             ))}
+            <OwnPatterns
+              patterns={own.filter((p) => p.style === style && fitsMetre(p, metre))}
+              draft={draft}
+              onChoose={setDraft}
+            />
           </div>
           <Group gap={8}>
             <Text size="xs">{t('pattern.perBeat')}</Text>
@@ -137,6 +147,11 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
               onPlaced={setDraft}
             />
           ) : null}
+          <KeepPattern
+            style={style}
+            pattern={reading.ok && !nameOfPattern(draft) ? writePattern(reading.pattern) : undefined}
+            known={own}
+          />
           <Group gap={6} justify="flex-end">
             {pattern ? (
               <Button
@@ -202,11 +217,12 @@ function regridded(source: PatternText, perBeat: number): PatternText {
   return writePattern({ metre, perBeat, steps })
 }
 
-/** What a pattern is called: its name in the library, or the teacher's own. */
-function usePatternName(): (pattern: PatternText) => string {
+/** What a pattern is called: its name in the library, the name that the teacher gave it, or none. */
+function usePatternName(own: readonly OwnPattern[]): (pattern: PatternText) => string {
   const { t } = useTranslation()
   return (pattern) => {
     const id = nameOfPattern(pattern)
-    return id ? t(`pattern.names.${id as 'loom'}`) : t('pattern.own')
+    if (id) return t(`pattern.names.${id as 'loom'}`)
+    return own.find((p) => samePattern(p, pattern))?.name ?? t('pattern.own')
   }
 }

@@ -45,6 +45,11 @@ export const accompany = {
     nearest: 'With {{perBeat}} steps a beat they do:',
     use: 'Use this pattern',
     usual: 'Back to the usual one',
+    keepAs: 'Keep it for other tunes, as',
+    keep: 'Keep',
+    replace: 'Replace',
+    kept: 'Kept as {{name}}.',
+    drop: 'Take {{name}} out of the library',
     command: 'Pattern: {{name}}',
     names: {
       'stepping-stones': 'Stepping stones',
