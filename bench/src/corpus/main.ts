@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { LEVELS, newMemory, SOLO_STYLES, wholeTune, type Level, type SoloStyle } from '@velvet-porch/core'
 import { allConditions, pairwise, SCHOOLS, setupFor, type Condition } from './conditions.ts'
 import { added, arrangeFor, countsOf, NOTHING, type Counts } from './measure.ts'
+import { ladders, otherConditions, type OtherCounts } from './others.ts'
 import { corpusTunes } from './tunes.ts'
 
 /** Keys in which a missing root is a fault of ours, with the chords' own shapes at hand. */
@@ -75,6 +76,10 @@ sample.forEach((condition, i) => {
   }
 })
 
+const others = otherConditions(tunes)
+log(`accompaniments, bottleneck, ornaments: ${Math.round((Date.now() - started) / 1000)} s`)
+const climbed = ladders(tunes)
+
 writeFileSync(new URL('../../../docs/corpus.md', import.meta.url), page())
 log(`docs/corpus.md written after ${Math.round((Date.now() - started) / 1000)} s`)
 
@@ -110,7 +115,23 @@ finished page by code that knows nothing of the solver (\`bench/src/corpus/measu
 ${rows(SOLO_STYLES.flatMap((s) => LEVELS.map((l) => `${s} ${l}`))).join('\n')}
 ${rows(['guitar standard', 'guitar drop D', 'guitar D A D G A D', 'guitar open D', 'mandolin standard']).join('\n')}
 ${rows([...total.keys()].filter((k) => k.startsWith('school: ') || k.startsWith('hand: '))).join('\n')}
+
+## Accompaniments, bottleneck, ornaments
+
+The same tunes accompanied (guitar in standard tuning and open D, mandolin), with a bottleneck (open D and open G), and in every
+solo style at level 3 at each density of ornaments. *Faults* are structural ones, broken preconditions of arrivals among them.
+
+| | arrangements | faults | melody kept | roots | jumps under 0.15 s | arrivals | short notes | bends |
+|---|---|---|---|---|---|---|---|---|
+${[...others].map(([name, c]) => otherRow(name, c)).join('\n')}
+
+Easier versions: ${climbed.ladders} ladders (styles in turn, level 4, slurred) hold ${climbed.easier} easier versions; ${climbed.easierKept} of them lower the effort and
+keep every melody note, ${climbed.sameNotes} keep every note.
 `
+  function otherRow(name: string, c: OtherCounts): string {
+    const kept = c.melodyNotes === 0 ? 'sung' : `${c.melodyKept} of ${c.melodyNotes}`
+    return `| ${name} | ${c.arrangements} | ${c.structural} | ${kept} | ${share(c.roots, c.harmonyChanges)} | ${c.hops} | ${c.arrivals} | ${c.graces} | ${c.bends} |`
+  }
   function row(name: string, c: Counts): string {
     return `| ${name} | ${c.arrangements} | ${c.structural} | ${share(c.roots, c.harmonyChanges)} | ${share(c.crossingsRinging, c.crossings)} | ${(c.notes / c.arrangements).toFixed(0)} | ${(c.ms / c.arrangements).toFixed(0)} |`
   }

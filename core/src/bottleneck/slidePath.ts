@@ -21,7 +21,7 @@ export const SLIDE_PRICES = {
   high: 0.25,
 }
 
-/** Highest fret that a bottleneck is asked for. */
+/** Highest fret that a bottleneck is asked for, where the note lies lower on some string. */
 const LAST_FRET = 17
 
 /** From this fret on the neck grows narrow. */
@@ -42,7 +42,11 @@ export interface SlideNote {
  * @returns undefined for a note that lies on no string
  */
 export function slidePath(setup: Setup, notes: readonly SlideNote[]): (Place | undefined)[] {
-  const columns = notes.map(({ midi }) => placesOf(setup, midi).filter((p) => p.fret <= LAST_FRET))
+  const columns = notes.map(({ midi }) => {
+    const places = placesOf(setup, midi)
+    const near = places.filter((p) => p.fret <= LAST_FRET)
+    return near.length > 0 ? near : places
+  })
   const costs: number[][] = []
   const back: number[][] = []
   let last = -1

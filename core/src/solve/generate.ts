@@ -91,7 +91,7 @@ function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, fo
   const lines = fingerFrame(setup.instrument)
   const touched = [needed.melody, needed.planted].find((p) => p?.harmonic)
   const fillsHere = wish.inner?.kind === 'fill' && wish.inner.onset
-  for (const hand of fingerings(setup, needed, open, barreStrings)) {
+  for (const hand of fingerings(setup, needed, open, barreStrings, wish.melody?.onset ?? false)) {
     const { pressed } = hand
     const places =
       pressed.length > 0
@@ -105,7 +105,7 @@ function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, fo
       if (fillsHere) filled(setup, wish, bare, open, everyFill, found)
     }
     for (let frame = 0; frame < wish.frames.length; frame++) {
-      const whole = keepShape(setup, wish.frames[frame]!, pressed, open, barreStrings)
+      const whole = keepShape(setup, wish.frames[frame]!, hand, open, barreStrings)
       if (whole.length <= pressed.length && !holdsByOpenStrings(wish, frame, needed)) continue
       const held = draftOf(needed, hand, whole, positionOf(whole, lines), frame)
       found.push(held)
@@ -169,6 +169,8 @@ interface Fingering {
   /** Of melody, bass, second voice and ringing note. */
   readonly fingers: readonly number[]
   readonly pressed: readonly Pressed[]
+  /** The finger that touches the melody's node while it is struck. */
+  readonly touching: readonly Pressed[]
 }
 
 /** Every legal choice of fingers for what sounds. */
@@ -177,12 +179,17 @@ function fingerings(
   needed: Needed,
   open: readonly number[],
   barreStrings: number,
+  struck: boolean,
 ): Fingering[] {
   const places = [needed.melody, needed.bass?.place, needed.inner?.place, needed.planted]
   const result: Fingering[] = []
   const go = (at: number, fingers: readonly number[], pressed: readonly Pressed[]) => {
     if (at === places.length) {
-      result.push({ fingers, pressed: pressed.filter((p) => !places.some((q) => isTouch(q, p))) })
+      result.push({
+        fingers,
+        pressed: pressed.filter((p) => !places.some((q) => isTouch(q, p))),
+        touching: struck ? pressed.filter((p) => isTouch(needed.melody, p)) : NOTHING,
+      })
       return
     }
     const place = places[at]
@@ -200,6 +207,8 @@ function fingerings(
   go(0, [], [])
   return result
 }
+
+const NOTHING: readonly Pressed[] = []
 
 /** A harmonic is touched, not pressed. */
 const isTouch = (place: Place | undefined, p: Pressed) =>
@@ -320,11 +329,12 @@ const isUnderOther = (shape: Frame, melody: Place) =>
 function keepShape(
   setup: Setup,
   frame: Frame,
-  sounding: readonly Pressed[],
+  { pressed: sounding, touching }: Fingering,
   open: readonly number[],
   barreStrings: number,
 ): readonly Pressed[] {
   let pressed = sounding
+  const busy = touching.length > 0 ? [...sounding, ...touching] : sounding
   const { techniques } = setup.player
   const allowed = fingersOf(techniques)
   for (const group of frame.fingers) {
@@ -335,9 +345,9 @@ function keepShape(
     const rest = group.filter(
       (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
     )
-    if (rest.length === 0 || !rest.every((p) => canStay(p, group, sounding, open))) continue
+    if (rest.length === 0 || !rest.every((p) => canStay(p, group, busy, open))) continue
     const more = [...pressed, ...rest]
-    if (!handFault(setup, setup.player.spans, more, open)) pressed = more
+    if (!handFault(setup, setup.player.spans, [...more, ...touching], open)) pressed = more
   }
   return pressed
 }

@@ -156,6 +156,15 @@ describe('a tune with the bottleneck', () => {
     },
   )
 
+  it('plays a note that lies higher than a bar likes to go, and drops none', () => {
+    const tune = tuneOfMusic('"G"C, d g e|"G"a4|"G"g e a G|]', 'M:4/4\nL:1/4\nQ:1/4=90\nK:G')
+    for (const level of LEVELS) {
+      const { report, layer } = slid(tune, tuned('openG'), level)
+      expect([report.structural, report.melodyKept]).toEqual([0, 9])
+      expect(Math.max(...layer.notes.map((n) => n.place.fret))).toBeGreaterThan(17)
+    }
+  })
+
   it('has no fewer notes at a higher level', () => {
     for (const tune of CORPUS.slice(0, 5)) {
       const counts = LEVELS.map((l) => slid(tune, tuned('openG'), l).layer.notes.length)

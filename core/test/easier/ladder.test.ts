@@ -116,7 +116,7 @@ describe('a ladder', () => {
       const { rungs, now } = rungsOf(tune, 'melody-bass', 3)
       const music = (r: Rung) =>
         r.layer.notes
-          .map((n) => [n.pos.measure, n.pos.tick, pitchAt(setup, n.place), n.role].join())
+          .map((n) => [n.pos.measure, n.pos.tick, pitchAt(setup, n.place) + (n.bend ?? 0), n.role].join())
           .sort()
           .join(' ')
       for (const r of rungs) {
