@@ -161,7 +161,7 @@ function MeasureLanes({
             ) : null}
             {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
             {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}
-            {n.bend ? <BendSign note={n} x={at + half + 2} y={y} /> : null}
+            {n.bend ? <BendSign note={n} x={at + half + (layers.fingers ? 9 : 2)} y={y} /> : null}
             {n.damp ? <DampSign x={at + half + 3} y={y + 7} /> : null}
             {n.place.offsetCents ? (
               <text className="join-letter" x={at - half - 4} y={y - 5}>
@@ -181,7 +181,7 @@ function MeasureLanes({
         )
       })}
       {ringsFrom(model, placed.index) ? (
-        <text className="join-letter left" x={x(notes[0]!.pos.tick) - 6} y={rows.tabTop - 8}>
+        <text className="join-letter left" x={x(notes[0]!.pos.tick) - 6} y={rows.tabTop - 13}>
           {t('sheet.letRing')}
         </text>
       ) : null}

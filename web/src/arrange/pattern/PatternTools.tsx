@@ -76,6 +76,7 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
       shadow="md"
       withinPortal
       trapFocus
+      styles={{ dropdown: { maxHeight: '82dvh', overflowY: 'auto' } }}
       opened={opened}
       onChange={setOpened}
     >
