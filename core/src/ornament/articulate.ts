@@ -328,10 +328,7 @@ class Articulation {
     this.grips[at] = reached.at
     this.notes[to] = { ...b, attack: reached.how }
     this.span(reached.how, a, b)
-    for (const [p, q] of this.companions(from, to, reached.how)) {
-      this.notes[q] = { ...this.notes[q]!, attack: reached.how }
-      this.span(reached.how, this.notes[p]!, this.notes[q]!)
-    }
+    this.together(from, to, reached.how, before, at)
     return true
   }
 
@@ -368,23 +365,36 @@ class Articulation {
     return false
   }
 
-  /** Notes struck with both that slide along with the melody: same string, same finger, as many frets. */
-  private companions(from: number, to: number, how: Arrival): (readonly [number, number])[] {
-    if (how !== 'slide') return []
-    const frets = this.notes[to]!.place.fret - this.notes[from]!.place.fret
-    const struckAt = (t: Ticks) => this.starts.flatMap((s, i) => (s === t ? [i] : []))
-    return struckAt(this.starts[to]!).flatMap((q) => {
-      if (q === to) return []
-      const p = struckAt(this.starts[from]!).find((x) => {
-        const [a, b] = [this.notes[x]!, this.notes[q]!]
-        return (
-          x !== from &&
-          a.place.string === b.place.string &&
-          a.left === b.left &&
-          a.left !== 0 &&
-          b.place.fret - a.place.fret === frets
-        )
-      })
+  /**
+   * Notes struck with both that go along with the melody: slid by the same finger as far, or hammered on or pulled off by
+   * fingers of their own.
+   */
+  private together(from: number, to: number, how: Arrival, before: number, at: number): void {
+    for (const [p, q] of this.companions(from, to)) {
+      const [a, b] = [this.notes[p]!, this.notes[q]!]
+      if (!mayLead(a) || b.attack !== 'pluck') continue
+      if (how === 'slide') {
+        const frets = this.notes[to]!.place.fret - this.notes[from]!.place.fret
+        if (a.left !== b.left || a.left === 0 || b.place.fret - a.place.fret !== frets) continue
+      } else {
+        if (!this.isHeldInto(p, q)) continue
+        const reached = reachedBy(this.setup, a, b, this.grips[before]!, this.grips[at]!, how)
+        if (!reached || this.landsTooFast(before, reached.before)) continue
+        this.grips[before] = reached.before
+        this.grips[at] = reached.at
+      }
+      this.notes[q] = { ...b, attack: how }
+      this.span(how, a, b)
+    }
+  }
+
+  /** Pairs of notes on one string, struck with the first and with the second note of the melody. */
+  private companions(from: number, to: number): (readonly [number, number])[] {
+    const struckWith = (i: number) =>
+      this.starts.flatMap((s, k) => (s === this.starts[i]! && k !== i ? [k] : []))
+    const first = struckWith(from)
+    return struckWith(to).flatMap((q) => {
+      const p = first.find((x) => this.notes[x]!.place.string === this.notes[q]!.place.string)
       return p === undefined ? [] : [[p, q] as const]
     })
   }

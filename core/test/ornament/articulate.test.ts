@@ -116,6 +116,28 @@ describe('density', () => {
     }
   })
 
+  it('hammers and pulls two strings together where each has fingers of its own', () => {
+    let together = 0
+    for (const tune of CORPUS) {
+      const { layer, report } = ornamented(tune, 'double-stops', 3, 3)
+      expect(report.structural, tune.title).toBe(0)
+      const arrivals = layer.notes.filter((n) => isArrival(n.attack) && !n.graces)
+      for (const n of arrivals.filter((x) => x.role === 'melody')) {
+        const beside = arrivals.filter(
+          (x) => x !== n && x.pos.measure === n.pos.measure && x.pos.tick === n.pos.tick,
+        )
+        for (const x of beside) {
+          expect(x.attack).toBe(n.attack)
+          expect(x.place.string).not.toBe(n.place.string)
+          expect(x.right).toBe('none')
+          if (x.left !== 0) expect(x.left).not.toBe(n.left)
+          together++
+        }
+      }
+    }
+    expect(together).toBeGreaterThan(0)
+  })
+
   it('marks what the source has not as what may be left out, and only that', () => {
     let [own, added] = [0, 0]
     for (const tune of CORPUS) {
