@@ -10,7 +10,8 @@ import {
   type Role,
   type TabNote,
 } from '../model/arrangement.ts'
-import { articulate, type LeftOrnament, type Unpicked } from '../ornament/articulate.ts'
+import { articulate } from '../ornament/articulate.ts'
+import type { LeftOrnament, Unpicked } from '../ornament/ornamentPage.ts'
 import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'

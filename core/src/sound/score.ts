@@ -10,7 +10,7 @@ import {
   type TabNote,
   type Variant,
 } from '../model/arrangement.ts'
-import { GRACE_S } from '../ornament/graceTime.ts'
+import { GRACE_S } from '../ornament/usualTimes.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
