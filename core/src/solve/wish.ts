@@ -100,7 +100,9 @@ export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lo
   const rules = LEVEL_RULES[slice.level]
   const segment = plan.harmony[slice.segment]
   const midi = slice.melody >= 0 ? plan.melodyMidi[slice.melody]! : undefined
-  const beats = slice.melody >= 0 ? plan.melody[slice.melody]!.duration / QUARTER : 0
+  // Where the harmony changes the hand stays with the chord, for its root.
+  const changes = slice.melodyOnset && segment?.start === slice.start
+  const beats = slice.melody >= 0 && !changes ? plan.melody[slice.melody]!.duration / QUARTER : 0
   const chord = segment?.shape ? chordText(segment.shape) : '-'
   const before = ringingBefore(plan, t)
   const melody =
@@ -208,7 +210,7 @@ function melodyPlaces(
   return mayTouch(slice, plain, beats) ? [...plain, ...harmonicPlaces(setup, midi)] : plain
 }
 
-/** A note from this fret up is out of the way; a harmonic for it needs this many beats to be struck and to ring. */
+/** A note from this fret up is out of the way; a harmonic for it needs this many beats to be struck and to ring. No source. */
 const FAR_FRET = 7
 const HARMONIC_BEATS = 1
 

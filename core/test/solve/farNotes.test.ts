@@ -17,10 +17,7 @@ import {
 import { tuneOfMusic } from '../support/tunes.ts'
 
 const setup = guitarSetup()
-const HIGH = tuneOfMusic(
-  '"Em"E2 G2|"Em"e2 g2|"Em"b4|"G"d\'4|"Em"e\'4|"Em"b2 e2|]',
-  'M:4/4\nL:1/4\nQ:1/4=70\nK:Em',
-)
+const HIGH = tuneOfMusic('"Em"E2 G2|e2 g2|b4|d\'4|e\'4|b2 e2|]', 'M:4/4\nL:1/4\nQ:1/4=70\nK:Em')
 
 function arranged(style: Style, level: Level) {
   const { layer, plan } = finish(arranging(HIGH, setup, wholeTune(HIGH, style, level)))
