@@ -64,16 +64,37 @@ export function effortOf(
   const moments = momentsByMeasure(tune, layer, timeline)
   const tempos = temposOf(tune, timeline)
   const ceilings = ceilingsOf(tune, setup, moments, timeline, tempos)
+  return effortAt(tune, setup, moments, tempos, tempoShare).map((effort, m) => {
+    const ceiling = ceilings[m]
+    return ceiling ? { ...effort, ceiling } : effort
+  })
+}
+
+/** The same at the tune's own tempo, without the ceilings, which take most of the time. */
+export function effortAlone(
+  tune: TuneDoc,
+  setup: Setup,
+  layer: Pick<Layer, 'notes' | 'grips'>,
+  timeline: Timeline,
+): MeasureEffort[] {
+  return effortAt(tune, setup, momentsByMeasure(tune, layer, timeline), temposOf(tune, timeline), 1)
+}
+
+function effortAt(
+  tune: TuneDoc,
+  setup: Setup,
+  moments: readonly (readonly Moment[])[],
+  tempos: readonly number[],
+  tempoShare: number,
+): MeasureEffort[] {
   return tune.measures.map((measure, m) => {
     const bpm = tempos[m]! * tempoShare
     const parts = partsOf(setup, moments[m]!, moments[m - 1]?.at(-1), measure.length, bpm)
     const kept = parts.filter((p) => p.points > 0.05).sort((a, b) => b.points - a.points)
-    const ceiling = ceilings[m]
     return {
       measure: m,
       effort: Math.round(kept.reduce((sum, p) => sum + p.points, 0) * 10) / 10,
       parts: kept,
-      ...(ceiling ? { ceiling } : {}),
     }
   })
 }

@@ -2,11 +2,15 @@ import type { Midi } from '../pitch/pitch.ts'
 import { DEFAULT_PLAYER, kindSpans, type Player } from './hand.ts'
 import { GUITAR, STANDARD_TUNING, type Instrument, type Tuning } from './instrument.ts'
 
-/** What is played and by whom. `capo` holds the capo's fret for each string, string 1 first, 0 for none. */
+/**
+ * What is played and by whom. `capo` holds the capo's fret for each string, string 1 first, 0 for none. `shift` moves the
+ * tune from its own key by so many semitones; the octave is the arranger's choice.
+ */
 export interface Setup {
   readonly instrument: Instrument
   readonly tuning: Tuning
   readonly capo: readonly number[]
+  readonly shift?: number
   readonly player: Player
 }
 
@@ -32,6 +36,11 @@ export function guitarSetup(capo = 0): Setup {
     capo: Array.from({ length: GUITAR.strings }, () => capo),
     player: DEFAULT_PLAYER,
   }
+}
+
+/** The same setup with the tune moved from its own key. */
+export function withShift({ shift: _, ...setup }: Setup, semitones = 0): Setup {
+  return semitones === 0 ? setup : { ...setup, shift: semitones }
 }
 
 /** The same setup for a hand that is not to be stretched. */

@@ -51,6 +51,18 @@ export function pitchText(pitch: Pitch): string {
   return nameText(pitch) + String(pitch.octave)
 }
 
+/**
+ * Reads a pitch with its octave; undefined where it is none.
+ * @example readPitch('Bb3') // { step: 'B', alter: -1, octave: 3 }
+ */
+export function readPitch(text: string): Pitch | undefined {
+  const found = /^([A-Ga-g])(##?|♯♯?|bb?|♭♭?)?(-?\d)$/.exec(text.trim())
+  if (!found) return undefined
+  const signs = found[2] ?? ''
+  const alter = signs.length * (/[#♯]/.test(signs) ? 1 : -1) || 0
+  return { step: found[1]!.toUpperCase() as Step, alter, octave: Number(found[3]) }
+}
+
 const SHARP_NAMES: readonly NoteName[] = (
   ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'] as const
 ).map((t) => ({ step: t[0] as Step, alter: t.length - 1 }))

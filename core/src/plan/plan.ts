@@ -110,7 +110,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const kind = (m: number) => melodyKind(ruleOf(m)?.style ?? USUAL_STYLE)
   const played = all.filter((n) => kind(n.measure) !== 'sung')
   const solo = regions.filter((r) => !isAccompaniment(r.style))
-  const register = played.length > 0 ? chooseRegister(played, setup, solo) : UNMOVED
+  const register = played.length > 0 ? chooseRegister(played, setup, solo) : unmoved(setup)
   const folded = register.ok ? undefined : foldOntoInstrument(played, setup)
   if (!register.ok && !folded) return { ok: false, register }
   const transposed = folded?.transposed ?? (register.ok ? register.transposed : 0)
@@ -355,7 +355,7 @@ function cut(
 
 const USUAL_STYLE = 'melody-bass'
 
-const UNMOVED = { ok: true, transposed: 0 } as const
+const unmoved = ({ shift = 0 }: Setup) => ({ ok: true, transposed: shift }) as const
 
 /** Slices exist only where the melody is played; a measure outside every region stands as the plainest style. */
 const soloStyle = (style: Style = USUAL_STYLE): SoloStyle => (isSolo(style) ? style : USUAL_STYLE)

@@ -27,6 +27,9 @@ function comfortOf(setup: Setup, regions: readonly Pick<Region, 'style'>[]): { l
 /** Octaves tried, the source's own first: a tie keeps it. */
 const OCTAVES = [0, -12, 12, -24, 24]
 
+/** What the source may be moved by on a setup: its shift, in any octave. */
+const movesOf = ({ shift = 0 }: Setup): number[] => OCTAVES.map((octave) => octave + shift)
+
 /**
  * One octave for the whole tune: the one in which the melody lies best on the treble strings, weighing each note's
  * distance from the comfortable range by its length.
@@ -39,13 +42,13 @@ export function chooseRegister(
   const range = rangeOf(setup)
   const comfort = comfortOf(setup, regions)
   let best: { transposed: number; cost: number } | undefined
-  for (const transposed of OCTAVES) {
+  for (const transposed of movesOf(setup)) {
     const fits = melody.every((n) => {
       const midi = midiOf(n.pitch) + transposed
       return midi >= range.lowest && midi <= range.highest
     })
     if (!fits) continue
-    let cost = transposed === 0 ? 0 : 0.001
+    let cost = transposed === (setup.shift ?? 0) ? 0 : 0.001
     for (const n of melody) {
       const midi = midiOf(n.pitch) + transposed
       const below = Math.max(0, comfort.low - midi)
@@ -74,7 +77,7 @@ export interface Folded {
 export function foldOntoInstrument(melody: readonly MelodyNote[], setup: Setup): Folded | undefined {
   const range = rangeOf(setup)
   let best: { transposed: number; off: number } | undefined
-  for (const transposed of OCTAVES) {
+  for (const transposed of movesOf(setup)) {
     const off = melody.filter((n) => {
       const midi = midiOf(n.pitch) + transposed
       return midi < range.lowest || midi > range.highest

@@ -30,6 +30,7 @@ const setup = Joi.object({
   }).required(),
   tuning: Joi.array().items(midi).min(1).max(12).required(),
   capo: Joi.array().items(fret).min(1).max(12).required(),
+  shift: Joi.number().integer().min(-11).max(11),
   player: playerSchema.required(),
 })
 

@@ -203,7 +203,8 @@ function useSetupText(model: SheetModel): string {
   if (!model.setup) return ''
   const keys = keysOf(model, names)
   const capo = model.setup.capo[0]!
-  const octaves = model.transposed / 12
+  const shift = model.setup.shift ?? 0
+  const octaves = (model.transposed - shift) / 12
   const n = Math.abs(octaves)
   const shifted =
     octaves === 0
@@ -226,7 +227,8 @@ function useSetupText(model: SheetModel): string {
   const id = tuningId(kind, model.setup.tuning)
   const tuning = id && id !== 'standard' ? [t(`instrument.tunings.${id}`)] : []
   const instrument = kind === 'guitar' ? [] : [t(`instrument.kinds.${kind}`)]
-  return [...instrument, ...parts, ...tuning, ...shifted, ...hand].join(' · ')
+  const moved = shift === 0 ? [] : [t(shift < 0 ? 'arrange.lower' : 'arrange.higher', { count: Math.abs(shift) })]
+  return [...instrument, ...parts, ...tuning, ...moved, ...shifted, ...hand].join(' · ')
 }
 
 function Step({

@@ -5,6 +5,7 @@ import {
   STANDARD_TUNING,
   tidyRegions,
   wholeTune,
+  withShift,
   type ArrangementDoc,
   type Id,
   type InstrumentKind,
@@ -27,6 +28,8 @@ export interface Settings {
   readonly instrument: InstrumentKind
   readonly tuning: Tuning
   readonly capo: number
+  /** Semitones from the tune's own key; absent: none. */
+  readonly shift?: number
   readonly locks: readonly Lock[]
 }
 
@@ -44,6 +47,7 @@ export const settingsOf = (tune: TuneDoc, doc: ArrangementDoc): Settings => ({
   instrument: doc.setup.instrument.kind,
   tuning: doc.setup.tuning,
   capo: doc.setup.capo[0]!,
+  ...(doc.setup.shift ? { shift: doc.setup.shift } : {}),
   locks: doc.base.locks,
 })
 
@@ -77,8 +81,8 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     async (settings: Settings, label: string) => {
       if (!tune) return
       running.current?.cancel()
-      const { regions, instrument, tuning, capo, locks } = settings
-      const setup = setupOf(instrument, tuning, { fret: capo }, player)
+      const { regions, instrument, tuning, capo, shift, locks } = settings
+      const setup = withShift(setupOf(instrument, tuning, { fret: capo }, player), shift)
       setWork({ progress: 0, wanted: settings })
       const run = arrangeInWorker({ tune, setup, regions, locks }, (progress) => {
         if (running.current === run) setWork((w) => ({ ...w, progress }))

@@ -1,0 +1,180 @@
+import { parseArgs } from 'node:util'
+import {
+  ALL_SHIFTS,
+  bestTradeOffs,
+  chordText,
+  finish,
+  gapOf,
+  HIGH_CAPO,
+  highestCapo,
+  keyText,
+  measureNumbers,
+  narrowVoice,
+  partnerParts,
+  PARTNERS,
+  pitchText,
+  plainPitch,
+  ranked,
+  readRange,
+  STYLES,
+  sweep,
+  transposeKey,
+  tuningId,
+  USUAL_PREFERENCES,
+  wholeTune,
+  type FitOption,
+  type FitQuestion,
+  type Level,
+  type PartnerPart,
+  type Setup,
+  type VoiceRange,
+} from '@velvet-porch/core'
+import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
+import { schoolFrom } from './schoolFrom.ts'
+import { tuningFrom } from './setupFrom.ts'
+import { tuneFrom } from './tuneFrom.ts'
+import { oneOf, UsageError, wholeNumber } from './usage.ts'
+
+/** Options that are printed. */
+const SHOWN = 10
+
+/** `porch fit`: tuning, key and capo chosen together, the best first, with what each costs. */
+export function fitCommand(args: string[]): void {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      ...ARRANGE_OPTIONS,
+      level: { type: 'string', default: '3' },
+      voice: { type: 'string' },
+      tunings: { type: 'string' },
+      capos: { type: 'string', default: `0-${HIGH_CAPO}` },
+      keys: { type: 'string', default: 'any' },
+      wanted: { type: 'string', default: '0' },
+      partners: { type: 'string' },
+      json: { type: 'boolean', default: false },
+    },
+  })
+  const file = positionals[0]
+  if (!file) throw new UsageError('Name the ABC file.')
+  const { tune } = tuneFrom(file, values.tune)
+  const style = oneOf(values.style, STYLES, 'style')
+  const level = wholeNumber(values.level, 1, 5, 'level') as Level
+  const setup = playedSetupFrom(values)
+  const { kind } = setup.instrument
+  const names = values.tunings ?? (kind === 'guitar' ? 'standard,dropD,dadgad' : 'standard')
+  const voice = values.voice === undefined ? undefined : voiceFrom(values.voice)
+  const question: FitQuestion = {
+    tune,
+    regions: wholeTune(tune, style, level, schoolFrom(values.school)),
+    setup,
+    tunings: names
+      .split(',')
+      .filter((n) => n.trim())
+      .map((n) => tuningFrom(kind, n.trim())),
+    shifts: shiftsFrom(values.keys),
+    capos: caposFrom(values.capos, highestCapo(kind)),
+    wanted: signed(values.wanted, 'wanted'),
+    ...(voice ? { voice } : {}),
+  }
+  const gap = gapOf(question)
+  if (gap) throw new UsageError(`Nothing is left to choose from: allow more ${gap}.`)
+  const { estimates, worked } = finish(sweep(question, USUAL_PREFERENCES))
+  if (worked.length === 0)
+    throw new UsageError(`${file}: no choice of tuning, key and capo lets ${style} play this melody.`)
+  const options = ranked(
+    worked.map((w) => w.option),
+    USUAL_PREFERENCES,
+  )
+  const best = new Set(bestTradeOffs(options, USUAL_PREFERENCES))
+  const narrow = voice && narrowVoice(tune, voice)
+  const partners = (values.partners?.split(',') ?? []).map((p) => oneOf(p.trim(), PARTNERS, 'partner'))
+  const first = options[0]!
+  const parts = partners.length > 0 ? partnerParts(tune, first.transposed, first.choice.capo, partners) : []
+  if (values.json) {
+    const all = [...options, ...estimates.filter((e) => !options.some((o) => o.id === e.id))]
+    const list = all.map((o) => ({ ...o, tradeOff: best.has(o) }))
+    process.stdout.write(
+      `${JSON.stringify({ options: list, ...(narrow ? { narrowVoice: narrow } : {}), parts })}\n`,
+    )
+    return
+  }
+  const numbers = measureNumbers(tune.measures)
+  const key = tune.measures[0]!.key
+  if (narrow)
+    process.stdout.write(
+      `The melody is ${narrow.missing} semitones wider than this voice; ${signText(narrow.nearest.shift)} semitones leave the fewest notes outside: ${narrow.nearest.outside}.\n`,
+    )
+  for (const o of options.slice(0, SHOWN))
+    process.stdout.write(
+      `${best.has(o) ? '*' : ' '} ${tuningText(setup, o).padEnd(10)} capo ${o.choice.capo}  sounds ${keyText(transposeKey(key, o.transposed))}, shapes in ${keyText(transposeKey(key, o.transposed - o.choice.capo))}: ${figuresText(o, numbers)}\n`,
+    )
+  process.stdout.write(
+    `* best trade-offs. ${worked.length} of ${estimates.length} choices were arranged in full, the rest estimated.\n`,
+  )
+  for (const part of parts) process.stdout.write(`${partText(part, numbers)}\n`)
+}
+
+function tuningText({ instrument }: Setup, { choice }: FitOption): string {
+  return tuningId(instrument.kind, choice.tuning) ?? choice.tuning.join(' ')
+}
+
+function figuresText(o: FitOption, numbers: readonly number[]): string {
+  const { figures: f } = o
+  const parts = [
+    `effort ${f.effort.toFixed(1)} (${f.hardest.effort.toFixed(1)} in ${numbers[f.hardest.measure]})`,
+    `stretch ${f.stretch.mm} mm in ${numbers[f.stretch.measure]}`,
+    `${f.barres} barres`,
+    `open roots ${f.openRoots} of ${f.changes}`,
+    `${signText(o.choice.shift)} semitones`,
+    ...(o.retuned.length > 0 ? [`${o.retuned.length} strings retuned`] : []),
+    ...(o.choice.capo > HIGH_CAPO ? ['capo past the seventh fret'] : []),
+    ...(o.sung
+      ? [
+          `sung ${noteText(o.sung.lowest)}–${noteText(o.sung.highest)}, ${o.sung.outside.length} notes outside`,
+        ]
+      : []),
+  ]
+  return parts.join(', ')
+}
+
+const noteText = (midi: number) => pitchText(plainPitch(midi, false))
+const signText = (n: number) => (n > 0 ? `+${n}` : n < 0 ? `−${-n}` : '0')
+
+function partText(part: PartnerPart, numbers: readonly number[]): string {
+  const chords = part.chords.map((c) => `${numbers[c.measure]}: ${chordText(c.chord)}`).join(', ')
+  const capo = part.capo > 0 ? `, capo ${part.capo}` : ''
+  return `${part.partner}: ${keyText(part.key)}${capo}; ${chords}`
+}
+
+function voiceFrom(text: string): VoiceRange {
+  const read = readRange(text)
+  if ('range' in read) return read.range
+  throw new UsageError(
+    read.fault.kind === 'upsideDown'
+      ? `--voice ${text}: the lowest note is above the highest; write ${read.fault.high}-${read.fault.low}.`
+      : `--voice "${text}" is no range; write the lowest and the highest note, such as A3-D5.`,
+  )
+}
+
+function shiftsFrom(text: string): readonly number[] {
+  if (text === 'any') return ALL_SHIFTS
+  if (text === 'own') return [0]
+  return text.split(',').map((s) => signed(s, 'keys'))
+}
+
+function signed(text: string, option: string): number {
+  const n = Number(text)
+  if (!Number.isInteger(n) || Math.abs(n) > 11)
+    throw new UsageError(`--${option} "${text}" is no number of semitones from −11 to 11.`)
+  return n
+}
+
+/** "3" or "0-7". */
+function caposFrom(text: string, highest: number): number[] {
+  const [, first, last = first] = /^(\d+)(?:-(\d+))?$/.exec(text) ?? []
+  const [from, to] = [Number(first), Number(last)]
+  if (first === undefined || from > to || to > highest)
+    throw new UsageError(`--capos "${text}": write a fret or a range such as 0-7, up to ${highest}.`)
+  return Array.from({ length: to - from + 1 }, (_, i) => from + i)
+}

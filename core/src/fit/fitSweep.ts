@@ -1,0 +1,106 @@
+import { LEVELS, type Layer, type Region } from '../model/arrangement.ts'
+import { opening } from '../model/opening.ts'
+import { tidyRegions } from '../model/regions.ts'
+import { lastFret } from '../neck/setup.ts'
+import { retuning, type Turn } from '../neck/tunings.ts'
+import { refusalOf } from '../plan/styleRules.ts'
+import { ArrangeError, arranging } from '../solve/arrange.ts'
+import { newMemory, type SolveMemory } from '../solve/prepare.ts'
+import { fitFigures, type FitFigures } from './fitFigures.ts'
+import { choiceId, setupWith, type FitChoice, type FitFamily, type FitQuestion } from './fitQuestion.ts'
+import { sungFit, type SungFit } from './voice.ts'
+
+/** One way to fit a tune, with what it costs. */
+export interface FitOption {
+  readonly id: string
+  readonly choice: FitChoice
+  /** Semitones by which the melody is moved in all, octaves included. */
+  readonly transposed: number
+  readonly figures: FitFigures
+  /** True where only a simple version of the tune's opening was arranged so far. */
+  readonly estimated: boolean
+  /** Semitones from the wished key. */
+  readonly distance: number
+  /** The turns of the pegs from the tuning at hand. */
+  readonly retuned: readonly Turn[]
+  readonly sung: SungFit | undefined
+}
+
+/** Measures of the estimate. */
+const ESTIMATE_MEASURES = 16
+
+/**
+ * Estimates every choice of a family: its tune's opening is arranged once, simply, and measured with each capo's own
+ * millimetres. Nothing for a family in which it cannot be played.
+ */
+export function* estimateFamily(
+  question: FitQuestion,
+  { choices }: FitFamily,
+  memory: SolveMemory = newMemory(),
+): Generator<number, FitOption[]> {
+  const tune = opening(question.tune, ESTIMATE_MEASURES)
+  const regions = tidyRegions(tune, question.regions).map((r) => simpler(r, question))
+  const first = choices.reduce((a, b) => (b.capo < a.capo ? b : a))
+  try {
+    const { layer, plan } = yield* arranging(tune, setupWith(question.setup, first), regions, { memory })
+    const high = Math.max(0, ...layer.notes.map((n) => n.place.fret))
+    return choices.flatMap((choice) => {
+      const setup = setupWith(question.setup, choice)
+      if (high > lastFret(setup, 1)) return []
+      const transposed = plan.transposed + choice.capo - first.capo
+      return [optionOf(question, choice, transposed, fitFigures(tune, setup, layer, transposed), true)]
+    })
+  } catch (error) {
+    if (error instanceof ArrangeError) return []
+    throw error
+  }
+}
+
+/** The simplest version of the style that the instrument has. */
+function simpler(region: Region, { setup }: FitQuestion): Region {
+  const level = LEVELS.find((l) => !refusalOf(region.style, l, setup.instrument)) ?? region.level
+  return { ...region, level, ornament: 0 }
+}
+
+/** A choice with its arrangement. */
+export interface WorkedOut {
+  readonly option: FitOption
+  readonly layer: Layer
+}
+
+/** Arranges a choice in full; undefined where the tune cannot be played so. */
+export function* workOut(
+  question: FitQuestion,
+  choice: FitChoice,
+  memory: SolveMemory = newMemory(),
+): Generator<number, WorkedOut | undefined> {
+  const { tune, regions } = question
+  const setup = setupWith(question.setup, choice)
+  try {
+    const { layer, plan } = yield* arranging(tune, setup, regions, { memory })
+    const figures = fitFigures(tune, setup, layer, plan.transposed)
+    return { option: optionOf(question, choice, plan.transposed, figures, false), layer }
+  } catch (error) {
+    if (error instanceof ArrangeError) return undefined
+    throw error
+  }
+}
+
+function optionOf(
+  { tune, setup, voice, wanted }: FitQuestion,
+  choice: FitChoice,
+  transposed: number,
+  figures: FitFigures,
+  estimated: boolean,
+): FitOption {
+  return {
+    id: choiceId(choice),
+    choice,
+    transposed,
+    figures,
+    estimated,
+    distance: Math.abs(choice.shift - wanted),
+    retuned: retuning(setup.instrument.kind, setup.tuning, choice.tuning),
+    sung: voice && sungFit(tune, choice.shift, voice),
+  }
+}
