@@ -20,8 +20,8 @@ export interface FitFigures {
   /** Changes of harmony, and those whose root is an open bass string. */
   readonly changes: number
   readonly openRoots: number
-  /** Lowest and highest fret of the melody, counted from the capo. */
-  readonly room: { readonly low: number; readonly high: number }
+  /** Lowest and highest fret of the melody, counted from the capo; absent where it is sung. */
+  readonly room?: { readonly low: number; readonly high: number }
 }
 
 /** Measures the layer of a tune on a setup. */
@@ -44,7 +44,7 @@ export function fitFigures(tune: TuneDoc, setup: Setup, layer: Layer, transposed
     barres,
     changes,
     openRoots: open,
-    room: frets.length > 0 ? { low: Math.min(...frets), high: Math.max(...frets) } : { low: 0, high: 0 },
+    ...(frets.length > 0 ? { room: { low: Math.min(...frets), high: Math.max(...frets) } } : {}),
   }
 }
 

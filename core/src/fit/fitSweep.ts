@@ -27,7 +27,7 @@ export interface FitOption {
 }
 
 /** Measures of the estimate. */
-const ESTIMATE_MEASURES = 16
+const ESTIMATE_MEASURES = 8
 
 /**
  * Estimates every choice of a family: its tune's opening is arranged once, simply, and measured with each capo's own
@@ -84,6 +84,46 @@ export function* workOut(
     if (error instanceof ArrangeError) return undefined
     throw error
   }
+}
+
+/**
+ * Estimates as comparable as can be with what is worked out: a simple version is easier, by about the same share
+ * everywhere, so that their effort is raised by the median share.
+ */
+export function likened(estimates: readonly FitOption[], worked: readonly FitOption[]): FitOption[] {
+  const known = new Map(estimates.map((e) => [e.id, e]))
+  const shares = worked
+    .flatMap((w) => {
+      const guess = known.get(w.id)?.figures.effort
+      return guess ? [w.figures.effort / guess] : []
+    })
+    .sort((a, b) => a - b)
+  const share = shares[shares.length >> 1] ?? 1
+  const raised = (effort: number) => Math.round(effort * share * 10) / 10
+  const full = new Set(worked.map((w) => w.id))
+  return estimates
+    .filter((e) => !full.has(e.id))
+    .map((e) => ({
+      ...e,
+      figures: {
+        ...e.figures,
+        effort: raised(e.figures.effort),
+        hardest: { ...e.figures.hardest, effort: raised(e.figures.hardest.effort) },
+      },
+    }))
+}
+
+/** The same options for another wished key or singer: the arrangements stay. */
+export function wishedFor(
+  options: readonly FitOption[],
+  { tune, wanted, voice }: Pick<FitQuestion, 'tune' | 'wanted' | 'voice'>,
+): FitOption[] {
+  const sung = new Map<number, SungFit | undefined>()
+  return options.map((o) => {
+    const { shift } = o.choice
+    if (!sung.has(shift)) sung.set(shift, voice && sungFit(tune, shift, voice))
+    return { ...o, distance: Math.abs(shift - wanted), sung: sung.get(shift) }
+  })
 }
 
 function optionOf(

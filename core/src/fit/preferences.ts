@@ -67,7 +67,10 @@ export function ranked(options: readonly FitOption[], preferences: Preferences):
 /** What trade-offs are made between: the height of the capo and a few mm of stretch are no reason of their own. */
 const TRADED: readonly Wish[] = ['easy', 'noBarre', 'nearKey', 'openRoots', 'singer', 'littleRetuning']
 
-/** The options that no other one beats or equals in everything that matters, and betters in something. */
+/** Points of effort that nobody feels. No source. */
+export const UNFELT = 0.15
+
+/** The options that no other one equals in everything that matters and betters in something, as far as a hand can tell. */
 export function bestTradeOffs(options: readonly FitOption[], preferences: Preferences): FitOption[] {
   const wishes = TRADED.filter((w) => preferences[w] > 0)
   const all = options.map((o) => ({ o, c: complaints(o) }))
@@ -77,15 +80,15 @@ export function bestTradeOffs(options: readonly FitOption[], preferences: Prefer
         !all.some(
           (other) =>
             other.o !== o &&
-            wishes.every((w) => other.c[w] <= c[w] + 1e-9) &&
-            wishes.some((w) => other.c[w] < c[w] - 1e-9),
+            wishes.every((w) => other.c[w] <= c[w] + UNFELT) &&
+            wishes.some((w) => other.c[w] < c[w] - UNFELT),
         ),
     )
     .map(({ o }) => o)
 }
 
 /** How many of the estimates are worked out in full. */
-export const FINALISTS = 16
+export const FINALISTS = 14
 
 /** The choices to be arranged in full: the best by the estimate, and the best of each tuning. */
 export function finalists(estimates: readonly FitOption[], preferences: Preferences): FitOption[] {

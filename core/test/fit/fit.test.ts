@@ -22,6 +22,7 @@ import {
   guitarSetup,
   handFault,
   kindSpans,
+  likened,
   makePlan,
   melodyOf,
   midiOf,
@@ -41,6 +42,7 @@ import {
   timelineOf,
   tuneEffort,
   tuningById,
+  UNFELT,
   USUAL_PREFERENCES,
   weigh,
   wholeTune,
@@ -206,9 +208,23 @@ describe('the ranking', () => {
     expect(best.length).toBeLessThan(options.length)
     const traded = ['easy', 'noBarre', 'nearKey', 'openRoots', 'littleRetuning'] as const
     const beats = (a: FitOption, b: FitOption) =>
-      traded.every((w) => complaints(a)[w] <= complaints(b)[w]) &&
-      traded.some((w) => complaints(a)[w] < complaints(b)[w])
+      traded.every((w) => complaints(a)[w] <= complaints(b)[w] + UNFELT) &&
+      traded.some((w) => complaints(a)[w] < complaints(b)[w] - UNFELT)
     for (const o of options) expect(options.some((p) => beats(p, o))).toBe(!best.includes(o))
+  })
+
+  it('estimates are likened to what is worked out: order kept, the median share', () => {
+    const q = question({ capos: [0, 2] })
+    const estimates = familiesOf(q).flatMap((f) => finish(estimateFamily(q, f)))
+    const worked = estimates.slice(0, 5).map((e) => ({
+      ...e,
+      estimated: false,
+      figures: { ...e.figures, effort: 3 * e.figures.effort },
+    }))
+    const like = likened(estimates, worked)
+    expect(like.map((o) => o.id)).toEqual(estimates.slice(5).map((o) => o.id))
+    like.forEach((o, i) => expect(o.figures.effort).toBeCloseTo(3 * estimates[i + 5]!.figures.effort, 1))
+    expect(likened(estimates, [])).toEqual(estimates)
   })
 
   it('every tuning has a finalist', () => {

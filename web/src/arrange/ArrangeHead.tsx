@@ -227,7 +227,8 @@ function useSetupText(model: SheetModel): string {
   const id = tuningId(kind, model.setup.tuning)
   const tuning = id && id !== 'standard' ? [t(`instrument.tunings.${id}`)] : []
   const instrument = kind === 'guitar' ? [] : [t(`instrument.kinds.${kind}`)]
-  const moved = shift === 0 ? [] : [t(shift < 0 ? 'arrange.lower' : 'arrange.higher', { count: Math.abs(shift) })]
+  const moved =
+    shift === 0 ? [] : [t(shift < 0 ? 'arrange.lower' : 'arrange.higher', { count: Math.abs(shift) })]
   return [...instrument, ...parts, ...tuning, ...moved, ...shifted, ...hand].join(' · ')
 }
 

@@ -29,6 +29,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../tune/TuneStage.tsx')).TuneStage }),
       },
       {
+        path: 'tunes/:id/fit',
+        lazy: async () => ({ Component: (await import('../fit/FitStage.tsx')).FitStage }),
+      },
+      {
         path: 'tunes/:id/arrange',
         lazy: async () => ({ Component: (await import('../arrange/ArrangeStage.tsx')).ArrangeStage }),
       },

@@ -45,6 +45,13 @@ export function Porch() {
         </Link>
         <Stage to="/" label={t('rail.shelf')} state="done" />
         {id ? <Stage to={`/tunes/${id}/tune`} label={t('rail.tune')} state="done" /> : null}
+        {id ? (
+          <Stage
+            to={`/tunes/${id}/fit`}
+            label={t('rail.fit')}
+            state={arranged === 'empty' ? 'empty' : 'done'}
+          />
+        ) : null}
         {id ? <Stage to={`/tunes/${id}/arrange`} label={t('rail.arrange')} state={arranged} /> : null}
         <div className="rest" />
         <Stage to="/shapes" label={t('rail.shapes')} />

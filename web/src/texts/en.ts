@@ -1,5 +1,6 @@
 import { accompany } from './en/accompany.ts'
 import { bench } from './en/bench.ts'
+import { fit } from './en/fit.ts'
 import { shapes } from './en/shapes.ts'
 
 /** English texts. Keys are grouped by place; every text of the interface stands here. */
@@ -9,6 +10,7 @@ export const en = {
     label: 'Stages of the work',
     shelf: 'Shelf',
     tune: 'Tune',
+    fit: 'Fit',
     arrange: 'Arrange',
     shapes: 'Shapes',
     neck: 'Neck card',
@@ -103,6 +105,7 @@ export const en = {
   ...bench,
   ...accompany,
   ...shapes,
+  ...fit,
   sheet: {
     label: 'Sheet of {{title}}',
     measure: 'Measure {{number}}',

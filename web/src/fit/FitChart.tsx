@@ -1,0 +1,133 @@
+import { useComputedColorScheme } from '@mantine/core'
+import type { FitOption } from '@velvet-porch/core'
+import { BubbleController, Chart, Legend, LinearScale, PointElement, Tooltip } from 'chart.js'
+import { useMemo, type KeyboardEvent } from 'react'
+import { Bubble } from 'react-chartjs-2'
+import { useTranslation } from 'react-i18next'
+import type { FitWords } from './useFitWords.ts'
+
+Chart.register(BubbleController, LinearScale, PointElement, Tooltip, Legend)
+
+interface Props {
+  readonly options: readonly FitOption[]
+  readonly best: ReadonlySet<string>
+  readonly wanted: number
+  readonly chosen: string | undefined
+  readonly onChoose: (id: string) => void
+  readonly words: FitWords
+}
+
+/** Colours of the tunings, from the porch: plum, fern, rust, wood, dusk. */
+const COLOURS = {
+  light: ['#5e2d52', '#4f7f4a', '#a6401f', '#7a4e33', '#3d5a80'],
+  dark: ['#d3b1cb', '#8fb58a', '#f0926f', '#d0a884', '#8fb0d8'],
+} as const
+
+/** Radius of a point whose harmony has no open roots, and what all of them add. */
+const RADIUS = { least: 4, more: 9 }
+
+/** Effort against the distance from the wished key; the size is the share of open roots. Walked by the arrow keys. */
+export function FitChart({ options, best, wanted, chosen, onChoose, words }: Props) {
+  const { t } = useTranslation()
+  const scheme = useComputedColorScheme('light')
+  const inOrder = useMemo(
+    () =>
+      [...options].sort(
+        (a, b) =>
+          a.choice.shift - b.choice.shift || a.figures.effort - b.figures.effort || (a.id < b.id ? -1 : 1),
+      ),
+    [options],
+  )
+  const tunings = useMemo(() => [...new Set(inOrder.map((o) => words.tuning(o)))], [inOrder, words])
+  const [ink, rule] = scheme === 'dark' ? ['#f1e5d3', '#6d5a68'] : ['#2a1a2c', '#b9a890']
+  const data = {
+    datasets: tunings.map((tuning, i) => {
+      const colour = COLOURS[scheme][i % COLOURS[scheme].length]!
+      const own = inOrder.filter((o) => words.tuning(o) === tuning)
+      return {
+        label: tuning,
+        ids: own.map((o) => o.id),
+        data: own.map((o) => ({
+          x: o.choice.shift - wanted,
+          y: o.figures.effort,
+          r:
+            RADIUS.least +
+            (RADIUS.more * o.figures.openRoots) / Math.max(1, o.figures.changes) +
+            (o.id === chosen ? 2 : 0),
+        })),
+        backgroundColor: own.map((o) => (o.estimated ? `${colour}22` : `${colour}aa`)),
+        borderColor: own.map((o) => (o.id === chosen ? ink : best.has(o.id) ? '#e4a02f' : colour)),
+        borderWidth: own.map((o) => (o.id === chosen || best.has(o.id) ? 3 : 1)),
+      }
+    }),
+  }
+  const onKey = (event: KeyboardEvent) => {
+    const by =
+      event.key === 'ArrowRight' || event.key === 'ArrowDown'
+        ? 1
+        : event.key === 'ArrowLeft' || event.key === 'ArrowUp'
+          ? -1
+          : 0
+    if (by === 0 || inOrder.length === 0) return
+    event.preventDefault()
+    const at = inOrder.findIndex((o) => o.id === chosen)
+    onChoose(inOrder[Math.min(inOrder.length - 1, Math.max(0, at + by))]!.id)
+  }
+  const selected = options.find((o) => o.id === chosen)
+  return (
+    <div
+      className="fit-chart"
+      role="slider"
+      tabIndex={0}
+      aria-label={t('fit.chart')}
+      aria-valuemin={0}
+      aria-valuemax={Math.max(0, inOrder.length - 1)}
+      aria-valuenow={Math.max(
+        0,
+        inOrder.findIndex((o) => o.id === chosen),
+      )}
+      aria-valuetext={selected ? words.line(selected) : t('fit.noneChosen')}
+      onKeyDown={onKey}
+    >
+      <Bubble
+        role="presentation"
+        aria-hidden
+        data={data}
+        options={{
+          animation: false,
+          maintainAspectRatio: false,
+          color: ink,
+          onClick: (_, hit) => {
+            const first = hit[0]
+            const id = first && data.datasets[first.datasetIndex]?.ids[first.index]
+            if (id) onChoose(id)
+          },
+          scales: {
+            x: {
+              title: { display: true, text: t('fit.axis.away'), color: ink },
+              ticks: { color: ink, stepSize: 1 },
+              grid: { color: `${rule}55` },
+            },
+            y: {
+              title: { display: true, text: t('fit.axis.effort'), color: ink },
+              ticks: { color: ink },
+              grid: { color: `${rule}55` },
+            },
+          },
+          plugins: {
+            legend: { labels: { color: ink, boxWidth: 12 }, position: 'top' },
+            tooltip: {
+              callbacks: {
+                label: (item) => {
+                  const id = data.datasets[item.datasetIndex]?.ids[item.dataIndex]
+                  const o = options.find((x) => x.id === id)
+                  return o ? words.line(o) : ''
+                },
+              },
+            },
+          },
+        }}
+      />
+    </div>
+  )
+}

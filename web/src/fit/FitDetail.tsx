@@ -1,0 +1,131 @@
+import { Button, Group, Text } from '@mantine/core'
+import { IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
+import {
+  capoTaper,
+  layerOfMeasures,
+  opening,
+  setupWith,
+  type FitOption,
+  type FitQuestion,
+  type Layer,
+  type Partner,
+} from '@velvet-porch/core'
+import { useMemo, useSyncExternalStore } from 'react'
+import { useTranslation } from 'react-i18next'
+import { player } from '../play/player.ts'
+import { usePlaying } from '../play/usePlaying.ts'
+import { Sheet } from '../sheet/Sheet.tsx'
+import { sheetModel } from '../sheet/sheetModel.ts'
+import { PartnerSheet } from './PartnerSheet.tsx'
+import type { FitWords } from './useFitWords.ts'
+
+interface Props {
+  readonly question: FitQuestion
+  readonly option: FitOption
+  readonly layer: Layer | undefined
+  readonly partners: readonly Partner[]
+  readonly words: FitWords
+  readonly busy: boolean
+  readonly onUse: (layer: Layer) => void
+  readonly onCopy: (layer: Layer) => void
+}
+
+/** Measures of the preview. */
+const PREVIEW = 8
+
+const LAYERS = { fingers: true, picking: false, counts: false, degrees: false }
+
+/** One option: its first measures to see and to hear, what it asks, and the ways to take it. */
+export function FitDetail(props: Props) {
+  const { question, option, layer, partners, words, busy, onUse, onCopy } = props
+  const { t } = useTranslation()
+  const { tune, setup, regions } = question
+  const model = useMemo(() => {
+    if (!layer) return undefined
+    const cut = opening(tune, PREVIEW)
+    return sheetModel(cut, {
+      setup: setupWith(setup, option.choice),
+      base: layerOfMeasures(layer, new Set(cut.measures.map((m) => m.id))),
+      transposed: option.transposed,
+      regions: [...regions],
+      variants: [],
+    })
+  }, [tune, setup, regions, option.choice, option.transposed, layer])
+  const { toggle, cursor } = usePlaying(model, undefined, undefined)
+  const { playing } = useSyncExternalStore(player.subscribe, player.snapshot)
+  return (
+    <section className="fit-detail" aria-label={t('fit.detail')} data-testid="fit-detail">
+      <Group gap={8} wrap="wrap">
+        <h2>{words.line(option)}</h2>
+        {layer ? (
+          <>
+            <Button
+              size="compact-sm"
+              variant="default"
+              leftSection={playing ? <IconPlayerStopFilled size={14} /> : <IconPlayerPlayFilled size={14} />}
+              onClick={toggle}
+            >
+              {t(playing ? 'play.stop' : 'fit.hear')}
+            </Button>
+            <Button size="compact-sm" onClick={() => onUse(layer)}>
+              {t('fit.use')}
+            </Button>
+            <Button size="compact-sm" variant="default" onClick={() => onCopy(layer)}>
+              {t('fit.copy')}
+            </Button>
+          </>
+        ) : (
+          <Text size="sm" c="dimmed" role="status">
+            {busy ? t('fit.workingOut') : ''}
+          </Text>
+        )}
+      </Group>
+      <Text size="xs" c="dimmed">
+        {layer ? words.retuned(option) : t('fit.estimatedText')}
+      </Text>
+      {model ? <Sheet model={model} layers={LAYERS} cursor={cursor} /> : null}
+      {layer ? <Taper question={question} option={option} layer={layer} /> : null}
+      {partners.length > 0 ? <PartnerSheet tune={tune} option={option} partners={partners} /> : null}
+    </section>
+  )
+}
+
+/** The measures that stretch this hand, and the capo that helps, week by week. */
+function Taper({ question, option, layer }: { question: FitQuestion; option: FitOption; layer: Layer }) {
+  const { t } = useTranslation()
+  const { tune, setup } = question
+  const { measures, weeks } = useMemo(
+    () => capoTaper(tune, setupWith(setup, option.choice), layer, 'comfort'),
+    [tune, setup, option.choice, layer],
+  )
+  return (
+    <details className="reasons" data-testid="taper">
+      <summary>{t('fit.taper.title')}</summary>
+      {measures.length === 0 ? (
+        <p>{t('fit.taper.none')}</p>
+      ) : (
+        <>
+          <ul>
+            {measures.map((m) => (
+              <li key={m.measure}>
+                {m.capo === undefined
+                  ? t('fit.taper.never', { measure: m.measure + 1, mm: m.mm })
+                  : t('fit.taper.measure', {
+                      measure: m.measure + 1,
+                      mm: m.mm,
+                      capo: m.capo,
+                      there: m.mmThere,
+                    })}
+              </li>
+            ))}
+          </ul>
+          <p>
+            {t('fit.taper.weeks', {
+              list: weeks.map((capo, i) => t('fit.taper.week', { week: i + 1, capo })).join(', '),
+            })}
+          </p>
+        </>
+      )}
+    </details>
+  )
+}

@@ -1,0 +1,219 @@
+import { Alert, Button, Group, Progress, Text } from '@mantine/core'
+import {
+  bestTradeOffs,
+  gapOf,
+  measureNumbers,
+  narrowVoice,
+  ranked,
+  refusalOf,
+  USUAL_PREFERENCES,
+  type ArrangementDoc,
+  type FitOption,
+  type Layer,
+  type Preferences,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate, useParams } from 'react-router'
+import { useCurrentPlayer } from '../store/players.ts'
+import { useArrangement, useTune } from '../store/useTune.ts'
+import { TuneGate } from '../tune/TuneGate.tsx'
+import { putOnCopy, putOnTune } from './applyFit.ts'
+import { FitChart } from './FitChart.tsx'
+import { firstConditions, questionOf, voiceOf } from './fitConditions.ts'
+import { FitConditions } from './FitConditions.tsx'
+import { FitDetail } from './FitDetail.tsx'
+import { dropSpareWorkers, prepareFitWorkers } from '../worker/fitWorkers.ts'
+import { fitRunFor, optionsFor, WORKERS } from './fitRun.ts'
+import { FitTable } from './FitTable.tsx'
+import { useFitWords } from './useFitWords.ts'
+import { WhatMatters } from './WhatMatters.tsx'
+
+/** Tuning, key and capo chosen together. */
+export function FitStage() {
+  const id = useParams().id!
+  const opened = useTune(id)
+  const doc = useArrangement(id)
+  return (
+    <TuneGate opened={opened}>
+      {(tune) => (doc === undefined ? null : <Fitting key={id} tune={tune} doc={doc} />)}
+    </TuneGate>
+  )
+}
+
+/** Milliseconds after which a choice counts as looked at. */
+const LOOKED_AT_MS = 400
+
+/** Rows of the table at most: the best, by what matters. */
+const ROWS = 60
+
+function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
+  const { t } = useTranslation()
+  const go = useNavigate()
+  const hand = useCurrentPlayer()
+  const [conditions, setConditions] = useState(() => firstConditions(doc))
+  const [preferences, setPreferences] = useState<Preferences>(USUAL_PREFERENCES)
+  const [wish, setChosen] = useState<string>()
+  const [working, setWorking] = useState(false)
+  const question = useMemo(() => questionOf(tune, doc, conditions, hand), [tune, doc, conditions, hand])
+  const { fault } = voiceOf(conditions)
+  const run = useMemo(() => fitRunFor(question), [question])
+  const state = useSyncExternalStore(run.subscribe, run.snapshot)
+  useEffect(() => () => run.cancel(), [run])
+  useEffect(() => {
+    prepareFitWorkers(WORKERS)
+    return dropSpareWorkers
+  }, [])
+  const { order, best } = useMemo(() => {
+    const all = optionsFor(state, question)
+    const full = all.filter((o) => !o.estimated)
+    const best = new Set(bestTradeOffs(full, preferences).map((o) => o.id))
+    const sorted = ranked(all, preferences)
+    const first = (o: FitOption) => (best.has(o.id) ? 0 : o.estimated ? 2 : 1)
+    return { order: [...sorted].sort((a, b) => first(a) - first(b)), best }
+  }, [state, question, preferences])
+  const words = useFitWords(tune, conditions.instrument)
+  const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
+  const chosen = order.find((o) => o.id === wish) ?? order[0]
+  const running = state.phase === 'estimating' || state.phase === 'working'
+  useEffect(() => {
+    // What is looked at for a moment is worked out, to be seen and heard.
+    if (running || !chosen?.estimated) return
+    const timer = setTimeout(() => {
+      setWorking(true)
+      void run.workOut(chosen.id).finally(() => setWorking(false))
+    }, LOOKED_AT_MS)
+    return () => clearTimeout(timer)
+  }, [run, running, chosen])
+  const gap = gapOf(question)
+  const refused = question.regions.find((r) => refusalOf(r.style, r.level, question.setup.instrument))
+  const narrow = question.voice && narrowVoice(tune, question.voice)
+  const use = async (layer: Layer) => {
+    await putOnTune(question, chosen!, layer, t('fit.command', { what: words.line(chosen!) }))
+    void go(`/tunes/${tune.id}/arrange`)
+  }
+  const copy = async (layer: Layer) => {
+    const title = t('fit.copyTitle', { title: tune.title, key: words.sounds(chosen!) })
+    const id = await putOnCopy(question, chosen!, layer, title)
+    if (id) void go(`/tunes/${id}/arrange`)
+  }
+  return (
+    <div className="fit">
+      <aside className="fit-side">
+        <FitConditions
+          tune={tune}
+          conditions={conditions}
+          onConditions={setConditions}
+          arranged={doc !== null}
+          voice={question.voice}
+          fault={fault}
+          chosen={chosen}
+          player={hand.name}
+        />
+      </aside>
+      <div className="fit-main">
+        <div className="bench-title">
+          <h1>{tune.title}</h1>
+          <span className="setup">{t('fit.subtitle')}</span>
+        </div>
+        <Group gap={10} my={8}>
+          {running ? (
+            <Button variant="default" onClick={() => run.cancel()}>
+              {t('fit.stop')}
+            </Button>
+          ) : (
+            <Button
+              disabled={gap !== undefined || refused !== undefined}
+              onClick={() => void run.start(question, preferences)}
+            >
+              {t(state.phase === 'idle' ? 'fit.start' : 'fit.again')}
+            </Button>
+          )}
+          {running ? (
+            <Progress
+              className="fit-progress"
+              value={100 * state.share}
+              aria-label={t(state.phase === 'estimating' ? 'fit.estimating' : 'fit.working')}
+            />
+          ) : null}
+          <Text size="sm" c="dimmed" role="status" data-testid="fit-status">
+            {statusWords(t, state.phase, order, state.seconds)}
+          </Text>
+        </Group>
+        {gap ? <Alert color="red">{t(`fit.gap.${gap}`)}</Alert> : null}
+        {refused ? <Alert color="red">{t('fit.refused')}</Alert> : null}
+        {narrow ? (
+          <Alert color="lamp" mb={8} data-testid="narrow">
+            {t('fit.voice.narrow', {
+              count: narrow.missing,
+              outside: narrow.nearest.outside,
+              shift: words.signed(narrow.nearest.shift),
+            })}{' '}
+            <Button
+              size="compact-xs"
+              onClick={() => setConditions({ ...conditions, wanted: narrow.nearest.shift })}
+            >
+              {t('fit.voice.wish')}
+            </Button>
+          </Alert>
+        ) : null}
+        <WhatMatters
+          preferences={preferences}
+          onPreferences={setPreferences}
+          sings={question.voice !== undefined}
+        />
+        {order.length > 0 ? (
+          <>
+            <FitTable
+              options={order.slice(0, ROWS)}
+              best={best}
+              numbers={numbers}
+              chosen={chosen?.id}
+              onChoose={setChosen}
+              words={words}
+              sings={question.voice !== undefined}
+            />
+            <FitChart
+              options={order.slice(0, ROWS)}
+              best={best}
+              wanted={question.wanted}
+              chosen={chosen?.id}
+              onChoose={setChosen}
+              words={words}
+            />
+          </>
+        ) : state.phase === 'done' ? (
+          <Alert color="red">{t('fit.nothing')}</Alert>
+        ) : null}
+        {chosen ? (
+          <FitDetail
+            question={question}
+            option={chosen}
+            layer={state.worked.get(chosen.id)?.layer}
+            partners={conditions.partners}
+            words={words}
+            busy={working || running}
+            onUse={(layer) => void use(layer)}
+            onCopy={(layer) => void copy(layer)}
+          />
+        ) : null}
+      </div>
+    </div>
+  )
+}
+
+type T = ReturnType<typeof useTranslation>['t']
+
+function statusWords(
+  t: T,
+  phase: string,
+  options: readonly FitOption[],
+  seconds: number | undefined,
+): string {
+  if (phase === 'idle') return t('fit.hint')
+  const full = options.filter((o) => !o.estimated).length
+  const count = t('fit.counted', { count: options.length, full })
+  if (phase === 'stopped') return `${t('fit.stopped')} ${count}`
+  return seconds === undefined ? count : `${count} ${t('fit.took', { seconds: seconds.toFixed(1) })}`
+}
