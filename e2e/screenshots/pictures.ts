@@ -37,6 +37,19 @@ test('pictures of the main views', async ({ page }) => {
   await page.screenshot({ path: `${folder}/print.png` })
 })
 
+test('a picture of the Fit stage', async ({ page }) => {
+  await takeDemo(page)
+  await page.getByRole('link', { name: 'Fit' }).click()
+  await page.getByRole('combobox', { name: 'Voice' }).click()
+  await page.getByRole('option', { name: 'Alto' }).click()
+  await page.getByRole('button', { name: 'Fit it' }).click()
+  await expect(page.getByRole('button', { name: 'Fit it again' })).toBeVisible({ timeout: 90_000 })
+  await page.locator('.fit-side').evaluate((e) => e.scrollTo(0, 0))
+  await page.mouse.move(640, 8)
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/fit.png` })
+})
+
 test('pictures of a mandolin piece, of locks and schools, and of a harmony', async ({ page }) => {
   await takeDemo(page)
   await page.goto('/')

@@ -1,0 +1,107 @@
+import type { Page } from '@playwright/test'
+import { benchTune, type Figure } from './engine.ts'
+
+const TUNINGS = ['Standard', 'Drop D', 'D A D G A D', 'Open G']
+
+/** What is waited for, in ms from a click. */
+async function after(page: Page, click: () => Promise<void>, done: () => Promise<void>): Promise<number> {
+  await page.waitForTimeout(300)
+  const started = Date.now()
+  await click()
+  await done()
+  return Date.now() - started
+}
+
+/** The sweep of four tunings, twelve keys and eight capos at the fullest level, and a recording of four minutes. */
+export async function fitFigures(
+  page: Page,
+  url: string,
+  longest: (page: Page, doing: () => Promise<void>) => Promise<number>,
+): Promise<Figure[]> {
+  await page.goto(url)
+  await page.getByRole('button', { name: 'Paste ABC' }).click()
+  await page.getByLabel('ABC text').fill(benchTune(32))
+  await page.getByRole('button', { name: 'Read it' }).click()
+  await page.locator('[data-drawn]').first().waitFor()
+  await page.getByRole('link', { name: 'Fit' }).click()
+  await page.getByRole('combobox', { name: 'Style' }).click()
+  await page.getByRole('option', { name: 'Alternating bass' }).click()
+  await page.locator('.fit-conditions').getByText('5', { exact: true }).click()
+  for (const name of TUNINGS) await page.getByRole('checkbox', { name, exact: true }).check()
+  const rows = page.locator('.fit-table tbody tr')
+  const start = () => page.getByRole('button', { name: /^Fit it/ }).click()
+  const first = await after(page, start, () => rows.first().waitFor())
+  const cancel = await after(
+    page,
+    () => page.getByRole('button', { name: 'Stop', exact: true }).click(),
+    () => page.getByRole('button', { name: 'Fit it again' }).waitFor(),
+  )
+  const all = await after(page, start, () =>
+    page.getByRole('button', { name: 'Fit it again' }).waitFor({ timeout: 120_000 }),
+  )
+  await page.getByText('What matters').click()
+  const rank = await page.evaluate(async () => {
+    const radio = document.querySelector<HTMLInputElement>('.fit-matters input[value="3"]')!
+    const before = performance.now()
+    radio.click()
+    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)))
+    return performance.now() - before
+  })
+  let listening = 0
+  const blocked = await longest(page, async () => {
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Look at a recording' }).click()
+    const file = await chooser
+    listening = await after(
+      page,
+      () => file.setFiles({ name: 'long.wav', mimeType: 'audio/wav', buffer: longWav() }),
+      () => page.getByText('It may be in one of these keys').waitFor({ timeout: 120_000 }),
+    )
+  })
+  const row = (name: string, value: number, unit: string, limit: number): Figure => ({
+    name,
+    value: `${unit === 's' ? (value / 1000).toFixed(1) : value.toFixed(0)} ${unit}`,
+    aim: `at most ${limit} ${unit}`,
+    met: value <= limit * (unit === 's' ? 1000 : 1),
+  })
+  return [
+    row('fit, 384 choices, 32 measures, level 5: first options on the page', first, 'ms', 1000),
+    row('the same, complete, two workers', all, 's', 6),
+    row('the same, stopped', cancel, 'ms', 100),
+    row('options ordered anew after a wish', rank, 'ms', 50),
+    row('a recording of four minutes looked at', listening, 's', 30),
+    row('longest task of the page meanwhile', blocked, 'ms', 100),
+  ]
+}
+
+/** Four minutes of chords in a WAV file. */
+function longWav(): Buffer {
+  const rate = 22_050
+  const seconds = 240
+  const data = Buffer.alloc(2 * rate * seconds)
+  const chords = [
+    [146.8, 220, 370],
+    [196, 247, 294],
+    [220, 277, 330],
+  ]
+  for (let i = 0; i < rate * seconds; i++) {
+    const t = i / rate
+    const chord = chords[Math.floor(t) % 3]!
+    const x = chord.reduce((s, f) => s + 0.2 * Math.exp(-2 * (t % 1)) * Math.sin(2 * Math.PI * f * t), 0)
+    data.writeInt16LE(Math.round(x * 32_000), 2 * i)
+  }
+  const head = Buffer.alloc(44)
+  head.write('RIFF', 0)
+  head.writeUInt32LE(36 + data.length, 4)
+  head.write('WAVEfmt ', 8)
+  head.writeUInt32LE(16, 16)
+  head.writeUInt16LE(1, 20)
+  head.writeUInt16LE(1, 22)
+  head.writeUInt32LE(rate, 24)
+  head.writeUInt32LE(2 * rate, 28)
+  head.writeUInt16LE(2, 32)
+  head.writeUInt16LE(16, 34)
+  head.write('data', 36)
+  head.writeUInt32LE(data.length, 40)
+  return Buffer.concat([head, data])
+}

@@ -1,0 +1,73 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { describe, expect, it } from 'vitest'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+
+const porch = (...args: string[]) =>
+  spawnSync('npm', ['run', '-s', 'porch', '--', ...args], { cwd: root, encoding: 'utf8' })
+
+const song = join(mkdtempSync(join(tmpdir(), 'velvet-')), 'tune.abc')
+writeFileSync(song, 'X:1\nT:Pantry Door\nM:4/4\nL:1/4\nK:Bb\n"Bb"B,DF2|"Eb"GEG2|"F"AcA2|"Bb"B4|]\n')
+
+interface Option {
+  choice: { shift: number; capo: number; tuning: number[] }
+  figures: { effort: number; stretch: { mm: number } }
+  estimated: boolean
+  tradeOff: boolean
+  sung?: { outside: unknown[] }
+}
+
+describe('porch fit', () => {
+  it('prints the options, the best first, with what each costs', () => {
+    const run = porch('fit', song, '--keys', 'own', '--capos', '0-5', '--tunings', 'standard', '--level', '2')
+    expect(run.stderr).toBe('')
+    const lines = run.stdout.trim().split('\n')
+    expect(lines.filter((l) => l.includes(' capo '))).toHaveLength(6)
+    for (const l of lines.slice(0, 6)) {
+      expect(l).toMatch(/sounds Bb major, shapes in \S+ major: effort \d/)
+      expect(l).toMatch(/stretch \d+ mm in \d, \d+ barres, open roots \d of 4/)
+    }
+    // B flat behind a capo at 1 or 3 is A or G: easier than B flat itself.
+    expect(lines[0]).toMatch(/capo [1-5]/)
+  })
+
+  it('--json has every choice, the trade-offs marked, the singer and the parts', () => {
+    const run = porch(
+      ...['fit', song, '--keys=-2,0,2', '--capos', '0-2', '--tunings', 'standard,dropD'],
+      ...['--voice', 'C4-C5', '--partners', 'piano,eFlat', '--json'],
+    )
+    expect(run.stderr).toBe('')
+    const json = JSON.parse(run.stdout) as {
+      options: Option[]
+      parts: { partner: string; written: number }[]
+    }
+    expect(json.options).toHaveLength(2 * 3 * 3)
+    expect(json.options.some((o) => o.tradeOff && !o.estimated)).toBe(true)
+    for (const o of json.options) {
+      expect([-2, 0, 2]).toContain(o.choice.shift)
+      expect(o.sung).toBeDefined()
+    }
+    expect(json.parts.map((p) => [p.partner, p.written])).toEqual([
+      ['capoPlayer', 0],
+      ['piano', 0],
+      ['eFlat', 9],
+    ])
+  })
+
+  it.each([
+    [['--voice', 'D5-A3'], 'write A3-D5'],
+    [['--voice', 'tall'], 'such as A3-D5'],
+    [['--capos', '5-2'], 'a range such as 0-7'],
+    [['--keys', '40'], 'from −11 to 11'],
+    [['--tunings', ','], 'Nothing is left to choose from'],
+    [['--partners', 'kazoo'], 'partner'],
+  ])('%j is refused with the way out', (args, text) => {
+    const run = porch('fit', song, ...args)
+    expect(run.status).toBe(1)
+    expect(run.stderr).toContain(text)
+  })
+})
