@@ -85,6 +85,9 @@ for (const scheme of ['light', 'dark'] as const) {
     await page.goto(page.url().replace('arrange', 'tune'))
     await expect(page.locator('[data-drawn]').first()).toBeAttached()
     await check()
+    await page.goto(page.url().replace(/tune$/, 'fit'))
+    await expect(page.getByRole('button', { name: 'Fit it' })).toBeVisible()
+    await check()
     await page.goto('/')
     await expect(page.getByRole('link', { name: 'The Ferry at Dusk' })).toBeVisible()
     await check()
@@ -101,5 +104,8 @@ for (const [name, width, height] of [
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
     await page.locator('.tab-fret').nth(2).click()
     await expect(page.getByTestId('neck-head')).toContainText('Measure 1')
+    await page.goto(page.url().replace('arrange', 'fit'))
+    await expect(page.getByRole('button', { name: 'Fit it' })).toBeVisible()
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
   })
 }

@@ -1,6 +1,7 @@
-import type { Setup } from '@velvet-porch/core'
+import { withShift, type Setup } from '@velvet-porch/core'
 import { playerFrom } from './playerFrom.ts'
 import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
+import { semitones } from './usage.ts'
 
 /** Options of every command that arranges: which tune, on what, for which hand, in which style and school. */
 export const ARRANGE_OPTIONS = {
@@ -8,13 +9,17 @@ export const ARRANGE_OPTIONS = {
   ...SETUP_OPTIONS,
   style: { type: 'string', default: 'melody-bass' },
   player: { type: 'string' },
+  shift: { type: 'string', default: '0' },
   school: { type: 'string', multiple: true, default: [] as string[] },
 } as const
 
 /** The setup that the options ask for, with the hand of the player's file where one is named. */
 export function playedSetupFrom(
-  values: Parameters<typeof setupFrom>[0] & { readonly player?: string | undefined },
+  values: Parameters<typeof setupFrom>[0] & {
+    readonly player?: string | undefined
+    readonly shift: string
+  },
 ): Setup {
-  const setup = setupFrom(values)
+  const setup = withShift(setupFrom(values), semitones(values.shift, 'shift'))
   return values.player ? { ...setup, player: playerFrom(values.player) } : setup
 }

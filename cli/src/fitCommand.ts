@@ -33,7 +33,7 @@ import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuningFrom } from './setupFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
-import { oneOf, UsageError, wholeNumber } from './usage.ts'
+import { oneOf, semitones, UsageError, wholeNumber } from './usage.ts'
 
 /** Options that are printed. */
 const SHOWN = 10
@@ -74,7 +74,7 @@ export function fitCommand(args: string[]): void {
       .map((n) => tuningFrom(kind, n.trim())),
     shifts: shiftsFrom(values.keys),
     capos: caposFrom(values.capos, highestCapo(kind)),
-    wanted: signed(values.wanted, 'wanted'),
+    wanted: semitones(values.wanted, 'wanted'),
     ...(voice ? { voice } : {}),
   }
   const gap = gapOf(question)
@@ -160,14 +160,7 @@ function voiceFrom(text: string): VoiceRange {
 function shiftsFrom(text: string): readonly number[] {
   if (text === 'any') return ALL_SHIFTS
   if (text === 'own') return [0]
-  return text.split(',').map((s) => signed(s, 'keys'))
-}
-
-function signed(text: string, option: string): number {
-  const n = Number(text)
-  if (!Number.isInteger(n) || Math.abs(n) > 11)
-    throw new UsageError(`--${option} "${text}" is no number of semitones from −11 to 11.`)
-  return n
+  return text.split(',').map((s) => semitones(s, 'keys'))
 }
 
 /** "3" or "0-7". */

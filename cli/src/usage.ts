@@ -18,3 +18,11 @@ export function wholeNumber(value: string, low: number, high: number, option: st
   }
   return n
 }
+
+/** A number of semitones, up or down. */
+export function semitones(text: string, option: string): number {
+  const n = Number(text)
+  if (!Number.isInteger(n) || Math.abs(n) > 11)
+    throw new UsageError(`--${option} "${text}" is no number of semitones from −11 to 11.`)
+  return n
+}

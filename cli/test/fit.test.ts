@@ -58,6 +58,20 @@ describe('porch fit', () => {
     ])
   })
 
+  it('what it offers can be arranged: --shift moves the tune, the audit finds every note', () => {
+    const run = porch('arrange', song, '--shift=2', '--capo', '3', '--level', '2', '--json')
+    expect(run.stderr).toBe('')
+    const json = JSON.parse(run.stdout) as {
+      transposed: number
+      audit: { structural: number; melodyKept: number }
+      chords: { symbol: string; sounding: string }[]
+    }
+    expect((json.transposed + 24) % 12).toBe(2)
+    expect(json.audit).toMatchObject({ structural: 0, melodyKept: 10 })
+    // B flat two up is C; behind the capo at 3 an A shape.
+    expect([json.chords[0]!.symbol, json.chords[0]!.sounding]).toEqual(['A', 'C'])
+  })
+
   it.each([
     [['--voice', 'D5-A3'], 'write A3-D5'],
     [['--voice', 'tall'], 'such as A3-D5'],

@@ -12,6 +12,7 @@ import {
 } from '@velvet-porch/core'
 import { useMemo, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useNames } from '../names/useNames.ts'
 import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
@@ -25,6 +26,8 @@ interface Props {
   readonly layer: Layer | undefined
   readonly partners: readonly Partner[]
   readonly words: FitWords
+  /** Numbers of the measures as printed. */
+  readonly numbers: readonly number[]
   readonly busy: boolean
   readonly onUse: (layer: Layer) => void
   readonly onCopy: (layer: Layer) => void
@@ -37,7 +40,7 @@ const LAYERS = { fingers: true, picking: false, counts: false, degrees: false }
 
 /** One option: its first measures to see and to hear, what it asks, and the ways to take it. */
 export function FitDetail(props: Props) {
-  const { question, option, layer, partners, words, busy, onUse, onCopy } = props
+  const { question, option, layer, partners, words, numbers, busy, onUse, onCopy } = props
   const { t } = useTranslation()
   const { tune, setup, regions } = question
   const model = useMemo(() => {
@@ -83,15 +86,43 @@ export function FitDetail(props: Props) {
       <Text size="xs" c="dimmed">
         {layer ? words.retuned(option) : t('fit.estimatedText')}
       </Text>
+      <Outside option={option} numbers={numbers} />
       {model ? <Sheet model={model} layers={LAYERS} cursor={cursor} /> : null}
-      {layer ? <Taper question={question} option={option} layer={layer} /> : null}
+      {layer ? <Taper {...{ question, option, layer, numbers }} /> : null}
       {partners.length > 0 ? <PartnerSheet tune={tune} option={option} partners={partners} /> : null}
     </section>
   )
 }
 
+/** The notes that the singer would rather not sing, and where. */
+function Outside({ option, numbers }: Pick<Props, 'option' | 'numbers'>) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const { sung } = option
+  if (!sung || sung.outside.length === 0) return null
+  const by = new Map<number, Set<number>>()
+  for (const { midi, measure } of sung.outside)
+    by.set(midi, (by.get(midi) ?? new Set<number>()).add(numbers[measure]!))
+  const list = [...by]
+    .sort((a, b) => a[0] - b[0])
+    .map(([midi, measures]) =>
+      t('fit.outsideAt', { name: names.pitch(midi), measures: [...measures].join(', ') }),
+    )
+    .join('; ')
+  return (
+    <Text size="xs" data-testid="outside">
+      {t('fit.outside', { list })}
+    </Text>
+  )
+}
+
 /** The measures that stretch this hand, and the capo that helps, week by week. */
-function Taper({ question, option, layer }: { question: FitQuestion; option: FitOption; layer: Layer }) {
+function Taper({
+  question,
+  option,
+  layer,
+  numbers,
+}: Pick<Props, 'question' | 'option' | 'numbers'> & { layer: Layer }) {
   const { t } = useTranslation()
   const { tune, setup } = question
   const { measures, weeks } = useMemo(
@@ -109,9 +140,9 @@ function Taper({ question, option, layer }: { question: FitQuestion; option: Fit
             {measures.map((m) => (
               <li key={m.measure}>
                 {m.capo === undefined
-                  ? t('fit.taper.never', { measure: m.measure + 1, mm: m.mm })
+                  ? t('fit.taper.never', { measure: numbers[m.measure], mm: m.mm })
                   : t('fit.taper.measure', {
-                      measure: m.measure + 1,
+                      measure: numbers[m.measure],
                       mm: m.mm,
                       capo: m.capo,
                       there: m.mmThere,

@@ -193,6 +193,7 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
             layer={state.worked.get(chosen.id)?.layer}
             partners={conditions.partners}
             words={words}
+            numbers={numbers}
             busy={working || running}
             onUse={(layer) => void use(layer)}
             onCopy={(layer) => void copy(layer)}

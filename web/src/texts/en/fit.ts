@@ -143,6 +143,8 @@ export const fit = {
     noneChosen: 'none chosen',
     axis: { away: 'Semitones from the wished key', effort: 'Effort' },
     detail: 'The chosen one',
+    outside: 'Outside the voice: {{list}}.',
+    outsideAt: '{{name}} in measure {{measures}}',
     hear: 'Hear eight measures',
     use: 'Use this',
     copy: 'Use it on a copy',
