@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseStyle, done, frets, openDemo, settledFrets, takeDemo } from './bench.ts'
+import { arrangePasted, chooseStyle, done, frets, openDemo, settledFrets, spoken, takeDemo } from './bench.ts'
 
 const measure = (page: Page, number: number) =>
   page.getByRole('button', { name: new RegExp(`^Measure ${number}: effort`) })
@@ -126,6 +126,33 @@ test('ornaments of the source are played, swapped in one action, and left out wh
   await done(page, 'Ornaments: Plain')
   await expect(page.locator('.join-letter')).toHaveCount(0)
   await expect(page.getByTestId('ornaments-left')).toContainText('2 ornaments are left out')
+})
+
+test('a bend before the stroke and an artificial harmonic are asked for, drawn, and spoken', async ({
+  page,
+}) => {
+  await arrangePasted(
+    page,
+    'X:1\nT:Copper Gate\nM:4/4\nL:1/4\nQ:1/4=80\nK:D\n"D"d2 f e|"G"g f e d|"D"f2 a2|"A"e3 d|"D"d4|]\n',
+  )
+  const melody = page.locator('.tab-fret.melody')
+  await melody.nth(1).click()
+  await page.getByTestId('sounded').getByText('Bent before it is struck').click()
+  await done(page, 'Bent before it is struck in measure 1')
+  await expect(spoken(page)).toContainText('with the string pushed up before the stroke')
+  await melody.nth(2).click()
+  await expect(spoken(page)).toContainText('the bend let back')
+  await melody.nth(8).click()
+  await page.getByTestId('sounded').getByText('Artificial harmonic').click()
+  await done(page, 'Artificial harmonic in measure 3')
+  await expect(melody.nth(8)).toHaveText(/^\d+‹\d+›/)
+  await expect(spoken(page)).toContainText(
+    /artificial harmonic: string \d stopped at fret \d+, touched over fret/,
+  )
+  await expect(page.getByTestId('audit')).toContainText('every melody note is kept')
+  // Taken back, it is as it was.
+  await page.getByTestId('sounded').getByText('As it comes').click()
+  await expect(melody.nth(8)).not.toHaveText(/‹/)
 })
 
 test('an easier version is found by effort, tried, kept as an ossia for the second time round, and used', async ({
