@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import AxeBuilder from '@axe-core/playwright'
 import { arrangePasted, frets, openDemo, SMALL_TUNE } from './bench.ts'
+import { wavFile } from './wav.ts'
 
 /** A small sweep: two tunings, a capo up to the second fret. */
 async function fitSmall(page: Page): Promise<void> {
@@ -131,38 +132,17 @@ test('a sweep is stopped at once, keeps what it found; nothing allowed is said',
   await expect(page.getByRole('button', { name: /^Fit it/ })).toBeDisabled()
 })
 
-/** A WAV file of sine chords, every pitch off by some cents. */
-function wav(chords: readonly (readonly number[])[], cents: number): Buffer {
-  const rate = 22_050
-  const each = rate / 2
-  const data = Buffer.alloc(2 * chords.length * each)
-  chords.forEach((chord, c) => {
-    for (let i = 0; i < each; i++) {
-      const t = i / rate
-      let x = 0
-      for (const midi of chord) {
-        const f = 440 * 2 ** ((midi - 69 + cents / 100) / 12)
-        for (let k = 1; k <= 4; k++)
-          x += (0.12 / k ** 1.5) * Math.exp(-2 * t) * Math.sin(2 * Math.PI * f * k * t)
-      }
-      data.writeInt16LE(Math.round(Math.max(-1, Math.min(1, x)) * 32_767), 2 * (c * each + i))
+/** A WAV file of chords, half a second each, every pitch off by some cents. */
+const wav = (chords: readonly (readonly number[])[], cents: number): Buffer =>
+  wavFile(chords.length / 2, (t) => {
+    let x = 0
+    for (const midi of chords[Math.min(chords.length - 1, Math.floor(2 * t))]!) {
+      const f = 440 * 2 ** ((midi - 69 + cents / 100) / 12)
+      for (let k = 1; k <= 4; k++)
+        x += (0.12 / k ** 1.5) * Math.exp(-2 * (t % 0.5)) * Math.sin(2 * Math.PI * f * k * t)
     }
+    return x
   })
-  const head = Buffer.alloc(44)
-  head.write('RIFF', 0)
-  head.writeUInt32LE(36 + data.length, 4)
-  head.write('WAVEfmt ', 8)
-  head.writeUInt32LE(16, 16)
-  head.writeUInt16LE(1, 20)
-  head.writeUInt16LE(1, 22)
-  head.writeUInt32LE(rate, 24)
-  head.writeUInt32LE(2 * rate, 28)
-  head.writeUInt16LE(2, 32)
-  head.writeUInt16LE(16, 34)
-  head.write('data', 36)
-  head.writeUInt32LE(data.length, 40)
-  return Buffer.concat([head, data])
-}
 
 test('a recording says its pitch in cents and its likely keys; what is none is refused', async ({ page }) => {
   await arrangePasted(page, SMALL_TUNE)

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import { wavFile } from '../../e2e/wav.ts'
 import { benchTune, type Figure } from './engine.ts'
 
 const TUNINGS = ['Standard', 'Drop D', 'D A D G A D', 'Open G']
@@ -74,34 +75,17 @@ export async function fitFigures(
   ]
 }
 
+const CHORDS = [
+  [146.8, 220, 370],
+  [196, 247, 294],
+  [220, 277, 330],
+]
+
 /** Four minutes of chords in a WAV file. */
-function longWav(): Buffer {
-  const rate = 22_050
-  const seconds = 240
-  const data = Buffer.alloc(2 * rate * seconds)
-  const chords = [
-    [146.8, 220, 370],
-    [196, 247, 294],
-    [220, 277, 330],
-  ]
-  for (let i = 0; i < rate * seconds; i++) {
-    const t = i / rate
-    const chord = chords[Math.floor(t) % 3]!
-    const x = chord.reduce((s, f) => s + 0.2 * Math.exp(-2 * (t % 1)) * Math.sin(2 * Math.PI * f * t), 0)
-    data.writeInt16LE(Math.round(x * 32_000), 2 * i)
-  }
-  const head = Buffer.alloc(44)
-  head.write('RIFF', 0)
-  head.writeUInt32LE(36 + data.length, 4)
-  head.write('WAVEfmt ', 8)
-  head.writeUInt32LE(16, 16)
-  head.writeUInt16LE(1, 20)
-  head.writeUInt16LE(1, 22)
-  head.writeUInt32LE(rate, 24)
-  head.writeUInt32LE(2 * rate, 28)
-  head.writeUInt16LE(2, 32)
-  head.writeUInt16LE(16, 34)
-  head.write('data', 36)
-  head.writeUInt32LE(data.length, 40)
-  return Buffer.concat([head, data])
-}
+const longWav = (): Buffer =>
+  wavFile(240, (t) =>
+    CHORDS[Math.floor(t) % 3]!.reduce(
+      (s, f) => s + 0.2 * Math.exp(-2 * (t % 1)) * Math.sin(2 * Math.PI * f * t),
+      0,
+    ),
+  )
