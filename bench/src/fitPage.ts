@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { wavFile } from '../../e2e/wav.ts'
 import { benchTune, type Figure } from './engine.ts'
@@ -32,11 +35,16 @@ export async function fitFigures(
   const rows = page.locator('.fit-table tbody tr')
   const start = () => page.getByRole('button', { name: /^Fit it/ }).click()
   const first = await after(page, start, () => rows.first().waitFor())
-  const cancel = await after(
-    page,
-    () => page.getByRole('button', { name: 'Stop', exact: true }).click(),
-    () => page.getByRole('button', { name: 'Fit it again' }).waitFor(),
-  )
+  await page.waitForTimeout(300)
+  // Timed in the page: the driver's own way to a button is longer than the stop.
+  const cancel = await page.evaluate(async () => {
+    const named = (text: string) =>
+      [...document.querySelectorAll('button')].find((b) => b.textContent === text)
+    const before = performance.now()
+    named('Stop')!.click()
+    while (!named('Fit it again')) await new Promise((resolve) => setTimeout(resolve, 1))
+    return performance.now() - before
+  })
   const all = await after(page, start, () =>
     page.getByRole('button', { name: 'Fit it again' }).waitFor({ timeout: 120_000 }),
   )
@@ -48,6 +56,8 @@ export async function fitFigures(
     await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)))
     return performance.now() - before
   })
+  const path = join(mkdtempSync(join(tmpdir(), 'velvet-')), 'long.wav')
+  writeFileSync(path, longWav())
   let listening = 0
   const blocked = await longest(page, async () => {
     const chooser = page.waitForEvent('filechooser')
@@ -55,7 +65,7 @@ export async function fitFigures(
     const file = await chooser
     listening = await after(
       page,
-      () => file.setFiles({ name: 'long.wav', mimeType: 'audio/wav', buffer: longWav() }),
+      () => file.setFiles(path),
       () => page.getByText('It may be in one of these keys').waitFor({ timeout: 120_000 }),
     )
   })

@@ -218,7 +218,10 @@ export function textbookFingers(setup: Setup, json: TabJson): { kept: number; ch
   return { kept, changes }
 }
 
-/** Measures with the same source and chords as an earlier one, and those of them that are not played alike. */
+/**
+ * Measures with the same source and chords as an earlier one, the same note held into them, and those of them that are not
+ * played alike.
+ */
 export function repeatedMeasures(json: TabJson): { pairs: number; unlike: number } {
   const first = new Map<string, string>()
   let pairs = 0
@@ -227,6 +230,7 @@ export function repeatedMeasures(json: TabJson): { pairs: number; unlike: number
     const inside = <T extends { start: number }>(list: readonly T[]) =>
       list.filter((x) => x.start >= m.start && x.start < m.start + m.length)
     const source = inside(json.source).map((n) => `${n.start - m.start}/${n.duration}/${n.midi}`)
+    const into = json.source.filter((n) => n.start < m.start && n.start + n.duration > m.start)
     const wanted = inside(json.chords).map((c) => `${c.start - m.start}${c.sounding}`)
     const before = json.chords.filter((c) => c.start <= m.start).at(-1)?.sounding
     const notes = json.notes.filter((n) => n.measure === m.index)
@@ -235,6 +239,7 @@ export function repeatedMeasures(json: TabJson): { pairs: number; unlike: number
       m.length,
       m.metre,
       source,
+      into.map((n) => n.midi),
       wanted,
       before,
       strike('bass'),

@@ -122,7 +122,8 @@ export function wishedFor(
   return options.map((o) => {
     const { shift } = o.choice
     if (!sung.has(shift)) sung.set(shift, voice && sungFit(tune, shift, voice))
-    return { ...o, distance: Math.abs(shift - wanted), sung: sung.get(shift) }
+    const [distance, fit] = [Math.abs(shift - wanted), sung.get(shift)]
+    return o.distance === distance && o.sung === fit ? o : { ...o, distance, sung: fit }
   })
 }
 

@@ -88,7 +88,7 @@ export function bestTradeOffs(options: readonly FitOption[], preferences: Prefer
 }
 
 /** How many of the estimates are worked out in full. */
-export const FINALISTS = 14
+export const FINALISTS = 12
 
 /** The choices to be arranged in full: the best by the estimate, and the best of each tuning. */
 export function finalists(estimates: readonly FitOption[], preferences: Preferences): FitOption[] {

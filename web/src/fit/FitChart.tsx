@@ -1,7 +1,7 @@
 import { useComputedColorScheme } from '@mantine/core'
 import type { FitOption } from '@velvet-porch/core'
 import { BubbleController, Chart, Legend, LinearScale, PointElement, Tooltip } from 'chart.js'
-import { useMemo, type KeyboardEvent } from 'react'
+import { memo, useMemo, type KeyboardEvent } from 'react'
 import { Bubble } from 'react-chartjs-2'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'
@@ -27,7 +27,7 @@ const COLOURS = {
 const RADIUS = { least: 4, more: 9 }
 
 /** Effort against the distance from the wished key; the size is the share of open roots. Walked by the arrow keys. */
-export function FitChart({ options, best, wanted, chosen, onChoose, words }: Props) {
+export const FitChart = memo(function FitChart({ options, best, wanted, chosen, onChoose, words }: Props) {
   const { t } = useTranslation()
   const scheme = useComputedColorScheme('light')
   const inOrder = useMemo(
@@ -130,4 +130,4 @@ export function FitChart({ options, best, wanted, chosen, onChoose, words }: Pro
       />
     </div>
   )
-}
+})

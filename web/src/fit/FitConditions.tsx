@@ -28,6 +28,7 @@ import {
   type VoiceRange,
   type VoiceType,
 } from '@velvet-porch/core'
+import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import type { Conditions } from './fitConditions.ts'
@@ -47,7 +48,7 @@ interface Props {
 }
 
 /** Who plays and who sings, and what is allowed. */
-export function FitConditions({
+export const FitConditions = memo(function FitConditions({
   tune,
   conditions: c,
   onConditions,
@@ -218,4 +219,4 @@ export function FitConditions({
       </section>
     </Stack>
   )
-}
+})

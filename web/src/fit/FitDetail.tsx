@@ -10,7 +10,7 @@ import {
   type Layer,
   type Partner,
 } from '@velvet-porch/core'
-import { useMemo, useSyncExternalStore } from 'react'
+import { memo, useMemo, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { player } from '../play/player.ts'
@@ -29,8 +29,8 @@ interface Props {
   /** Numbers of the measures as printed. */
   readonly numbers: readonly number[]
   readonly busy: boolean
-  readonly onUse: (layer: Layer) => void
-  readonly onCopy: (layer: Layer) => void
+  readonly onUse: (option: FitOption, layer: Layer) => Promise<void>
+  readonly onCopy: (option: FitOption, layer: Layer) => Promise<void>
 }
 
 /** Measures of the preview. */
@@ -39,7 +39,7 @@ const PREVIEW = 8
 const LAYERS = { fingers: true, picking: false, counts: false, degrees: false }
 
 /** One option: its first measures to see and to hear, what it asks, and the ways to take it. */
-export function FitDetail(props: Props) {
+export const FitDetail = memo(function FitDetail(props: Props) {
   const { question, option, layer, partners, words, numbers, busy, onUse, onCopy } = props
   const { t } = useTranslation()
   const { tune, setup, regions } = question
@@ -70,10 +70,10 @@ export function FitDetail(props: Props) {
             >
               {t(playing ? 'play.stop' : 'fit.hear')}
             </Button>
-            <Button size="compact-sm" onClick={() => onUse(layer)}>
+            <Button size="compact-sm" onClick={() => void onUse(option, layer)}>
               {t('fit.use')}
             </Button>
-            <Button size="compact-sm" variant="default" onClick={() => onCopy(layer)}>
+            <Button size="compact-sm" variant="default" onClick={() => void onCopy(option, layer)}>
               {t('fit.copy')}
             </Button>
           </>
@@ -92,7 +92,7 @@ export function FitDetail(props: Props) {
       {partners.length > 0 ? <PartnerSheet tune={tune} option={option} partners={partners} /> : null}
     </section>
   )
-}
+})
 
 /** The notes that the singer would rather not sing, and where. */
 function Outside({ option, numbers }: Pick<Props, 'option' | 'numbers'>) {

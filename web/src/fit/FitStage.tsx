@@ -13,7 +13,7 @@ import {
   type Preferences,
   type TuneDoc,
 } from '@velvet-porch/core'
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { useCurrentPlayer } from '../store/players.ts'
@@ -65,17 +65,20 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
     prepareFitWorkers(WORKERS)
     return dropSpareWorkers
   }, [])
+  const all = useMemo(() => optionsFor(state, question), [state, question])
   const { order, best } = useMemo(() => {
-    const all = optionsFor(state, question)
     const full = all.filter((o) => !o.estimated)
     const best = new Set(bestTradeOffs(full, preferences).map((o) => o.id))
     const sorted = ranked(all, preferences)
     const first = (o: FitOption) => (best.has(o.id) ? 0 : o.estimated ? 2 : 1)
     return { order: [...sorted].sort((a, b) => first(a) - first(b)), best }
-  }, [state, question, preferences])
+  }, [all, preferences])
+  const shown = useMemo(() => order.slice(0, ROWS), [order])
   const words = useFitWords(tune, conditions.instrument)
   const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
   const chosen = order.find((o) => o.id === wish) ?? order[0]
+  // The list answers at once; the preview follows.
+  const looked = useDeferredValue(chosen)
   const running = state.phase === 'estimating' || state.phase === 'working'
   useEffect(() => {
     // What is looked at for a moment is worked out, to be seen and heard.
@@ -89,15 +92,21 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
   const gap = gapOf(question)
   const refused = question.regions.find((r) => refusalOf(r.style, r.level, question.setup.instrument))
   const narrow = question.voice && narrowVoice(tune, question.voice)
-  const use = async (layer: Layer) => {
-    await putOnTune(question, chosen!, layer, t('fit.command', { what: words.line(chosen!) }))
-    void go(`/tunes/${tune.id}/arrange`)
-  }
-  const copy = async (layer: Layer) => {
-    const title = t('fit.copyTitle', { title: tune.title, key: words.sounds(chosen!) })
-    const id = await putOnCopy(question, chosen!, layer, title)
-    if (id) void go(`/tunes/${id}/arrange`)
-  }
+  const use = useCallback(
+    async (option: FitOption, layer: Layer) => {
+      await putOnTune(question, option, layer, t('fit.command', { what: words.line(option) }))
+      void go(`/tunes/${question.tune.id}/arrange`)
+    },
+    [question, words, t, go],
+  )
+  const copy = useCallback(
+    async (option: FitOption, layer: Layer) => {
+      const title = t('fit.copyTitle', { title: question.tune.title, key: words.sounds(option) })
+      const id = await putOnCopy(question, option, layer, title)
+      if (id) void go(`/tunes/${id}/arrange`)
+    },
+    [question, words, t, go],
+  )
   return (
     <div className="fit">
       <aside className="fit-side">
@@ -108,7 +117,7 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
           arranged={doc !== null}
           voice={question.voice}
           fault={fault}
-          chosen={chosen}
+          chosen={looked}
           player={hand.name}
         />
       </aside>
@@ -166,7 +175,7 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
         {order.length > 0 ? (
           <>
             <FitTable
-              options={order.slice(0, ROWS)}
+              options={shown}
               best={best}
               numbers={numbers}
               chosen={chosen?.id}
@@ -175,7 +184,7 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
               sings={question.voice !== undefined}
             />
             <FitChart
-              options={order.slice(0, ROWS)}
+              options={shown}
               best={best}
               wanted={question.wanted}
               chosen={chosen?.id}
@@ -186,17 +195,17 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
         ) : state.phase === 'done' ? (
           <Alert color="red">{t('fit.nothing')}</Alert>
         ) : null}
-        {chosen ? (
+        {looked ? (
           <FitDetail
             question={question}
-            option={chosen}
-            layer={state.worked.get(chosen.id)?.layer}
+            option={looked}
+            layer={state.worked.get(looked.id)?.layer}
             partners={conditions.partners}
             words={words}
             numbers={numbers}
             busy={working || running}
-            onUse={(layer) => void use(layer)}
-            onCopy={(layer) => void copy(layer)}
+            onUse={use}
+            onCopy={copy}
           />
         ) : null}
       </div>

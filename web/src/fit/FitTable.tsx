@@ -1,5 +1,5 @@
-import { ScrollArea, Table } from '@mantine/core'
 import { HIGH_CAPO, type FitOption } from '@velvet-porch/core'
+import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'
 
@@ -27,90 +27,96 @@ const COLUMNS = [
   'away',
   'retune',
 ] as const
+type Column = (typeof COLUMNS)[number]
 
 /** The options as rows, best trade-offs first; each figure says in its head where it comes from. */
 export function FitTable({ options, best, numbers, chosen, onChoose, words, sings }: Props) {
   const { t } = useTranslation()
-  const columns = COLUMNS.filter((c) => c !== 'voice' || sings)
-  const cell = (o: FitOption, column: (typeof COLUMNS)[number]) => {
-    const { figures: f, choice } = o
-    switch (column) {
-      case 'tuning':
-        return words.tuning(o)
-      case 'capo':
-        return choice.capo > HIGH_CAPO ? (
-          <span className="caution" title={t('fit.highCapo')}>
-            {choice.capo} !
-          </span>
-        ) : (
-          choice.capo
-        )
-      case 'sounds':
-        return words.sounds(o)
-      case 'shapes':
-        return words.shapes(o)
-      case 'effort':
-        return t('fit.effortCell', {
-          effort: f.effort.toFixed(1),
-          hardest: f.hardest.effort.toFixed(1),
-          measure: numbers[f.hardest.measure],
-        })
-      case 'stretch':
-        return t('fit.stretchCell', { mm: f.stretch.mm, measure: numbers[f.stretch.measure] })
-      case 'barres':
-        return f.barres
-      case 'roots':
-        return t('fit.rootsCell', { open: f.openRoots, changes: f.changes })
-      case 'room':
-        return f.room ? t('fit.roomCell', f.room) : '–'
-      case 'voice':
-        return o.sung ? o.sung.outside.length : ''
-      case 'away':
-        return words.signed(choice.shift)
-      case 'retune':
-        return o.retuned.length === 0 ? '–' : words.retuned(o)
-    }
-  }
+  const columns = sings ? COLUMNS : WITHOUT_SINGER
   return (
-    <ScrollArea.Autosize mah={252} type="auto" className="fit-table">
-      <Table stickyHeader highlightOnHover aria-label={t('fit.table')} withRowBorders>
-        <Table.Thead>
-          <Table.Tr>
+    <div className="fit-table" tabIndex={-1}>
+      <table aria-label={t('fit.table')}>
+        <thead>
+          <tr>
             {columns.map((c) => (
-              <Table.Th key={c} title={t(`fit.from.${c}`)}>
+              <th key={c} scope="col" title={t(`fit.from.${c}`)}>
                 {t(`fit.columns.${c}`)}
-              </Table.Th>
+              </th>
             ))}
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
+          </tr>
+        </thead>
+        <tbody>
           {options.map((o) => (
-            <Table.Tr
+            <Row
               key={o.id}
-              className={[
-                o.id === chosen ? 'chosen' : '',
-                best.has(o.id) ? 'best' : '',
-                o.estimated ? 'estimated' : '',
-              ].join(' ')}
-              tabIndex={0}
-              aria-selected={o.id === chosen}
-              onFocus={() => onChoose(o.id)}
-              onClick={() => onChoose(o.id)}
-            >
-              {columns.map((c, i) =>
-                i === 0 ? (
-                  <Table.Th key={c} scope="row">
-                    {best.has(o.id) ? <span className="best-mark">{t('fit.best')}</span> : null}
-                    {o.estimated ? <span className="about">{t('fit.about')}</span> : null} {cell(o, c)}
-                  </Table.Th>
-                ) : (
-                  <Table.Td key={c}>{cell(o, c)}</Table.Td>
-                ),
-              )}
-            </Table.Tr>
+              option={o}
+              isBest={best.has(o.id)}
+              isChosen={o.id === chosen}
+              columns={columns}
+              {...{ numbers, words, onChoose }}
+            />
           ))}
-        </Table.Tbody>
-      </Table>
-    </ScrollArea.Autosize>
+        </tbody>
+      </table>
+    </div>
   )
 }
+
+const WITHOUT_SINGER = COLUMNS.filter((c) => c !== 'voice')
+
+interface RowProps extends Pick<Props, 'numbers' | 'words' | 'onChoose'> {
+  readonly option: FitOption
+  readonly isBest: boolean
+  readonly isChosen: boolean
+  readonly columns: readonly Column[]
+}
+
+/** Drawn anew only where its option changes: there are many, several times a second. */
+const Row = memo(function Row({ option: o, isBest, isChosen, columns, numbers, words, onChoose }: RowProps) {
+  const { t } = useTranslation()
+  const { figures: f, choice } = o
+  const cells: Readonly<Record<Column, () => string | number>> = {
+    tuning: () => words.tuning(o),
+    capo: () => choice.capo,
+    sounds: () => words.sounds(o),
+    shapes: () => words.shapes(o),
+    effort: () =>
+      t('fit.effortCell', {
+        effort: f.effort.toFixed(1),
+        hardest: f.hardest.effort.toFixed(1),
+        measure: numbers[f.hardest.measure],
+      }),
+    stretch: () => t('fit.stretchCell', { mm: f.stretch.mm, measure: numbers[f.stretch.measure] }),
+    barres: () => f.barres,
+    roots: () => t('fit.rootsCell', { open: f.openRoots, changes: f.changes }),
+    room: () => (f.room ? t('fit.roomCell', f.room) : '–'),
+    voice: () => o.sung?.outside.length ?? '',
+    away: () => words.signed(choice.shift),
+    retune: () => (o.retuned.length === 0 ? '–' : words.retuned(o)),
+  }
+  const states = [isChosen && 'chosen', isBest && 'best', o.estimated && 'estimated'].filter(Boolean)
+  return (
+    <tr
+      className={states.join(' ')}
+      tabIndex={0}
+      aria-selected={isChosen}
+      onFocus={() => onChoose(o.id)}
+      onClick={() => onChoose(o.id)}
+    >
+      {columns.map((c) =>
+        c === 'tuning' ? (
+          <th key={c} scope="row">
+            {isBest ? <span className="best-mark">{t('fit.best')}</span> : null}
+            {o.estimated ? <span className="about">{t('fit.about')}</span> : null} {cells[c]()}
+          </th>
+        ) : c === 'capo' && choice.capo > HIGH_CAPO ? (
+          <td key={c} className="caution" title={t('fit.highCapo')}>
+            {choice.capo} !
+          </td>
+        ) : (
+          <td key={c}>{cells[c]()}</td>
+        ),
+      )}
+    </tr>
+  )
+})

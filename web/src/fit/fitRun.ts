@@ -26,7 +26,7 @@ export interface FitState {
 
 export const WORKERS = 2
 /** Milliseconds between two reports of what is found. */
-const TELL_MS = 250
+const TELL_MS = 400
 /** Share of the estimates in the whole work. */
 const ESTIMATES = 0.4
 const NOTHING: FitState = {
