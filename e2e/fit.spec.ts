@@ -46,7 +46,7 @@ test('tuning, key and capo are fitted: options with their price, one is seen, he
     'shapes in C major · capo 2 · sounds D major · 2 semitones above its key · an octave lower',
   )
   await expect(page.getByTestId('audit')).toContainText('every melody note is kept')
-  expect(await frets(page)).toEqual(before)
+  await expect.poll(() => frets(page)).toEqual(before)
   await page.getByRole('button', { name: /^Undo: Fit:/ }).click()
   await expect(page.getByTestId('setup')).toHaveText('C major · an octave lower')
 })

@@ -38,11 +38,10 @@ export async function fitFigures(
   await page.waitForTimeout(300)
   // Timed in the page: the driver's own way to a button is longer than the stop.
   const cancel = await page.evaluate(async () => {
-    const named = (text: string) =>
-      [...document.querySelectorAll('button')].find((b) => b.textContent === text)
     const before = performance.now()
-    named('Stop')!.click()
-    while (!named('Fit it again')) await new Promise((resolve) => setTimeout(resolve, 1))
+    ;[...document.querySelectorAll('button')].find((b) => b.textContent === 'Stop')!.click()
+    while (![...document.querySelectorAll('button')].some((b) => b.textContent === 'Fit it again'))
+      await new Promise((resolve) => setTimeout(resolve, 1))
     return performance.now() - before
   })
   const all = await after(page, start, () =>

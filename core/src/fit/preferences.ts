@@ -37,7 +37,7 @@ export function complaints(option: FitOption): Readonly<Record<Wish, number>> {
   return {
     easy: figures.effort + figures.hardest.effort / 4,
     smallStretch: figures.stretch.mm / 30,
-    noBarre: figures.barres / 4,
+    noBarre: figures.barres / 10,
     openRoots: figures.changes === 0 ? 0 : 4 * (1 - figures.openRoots / figures.changes),
     nearKey: distance * 0.7,
     singer: sung ? (12 * sung.outside.length) / Math.max(1, sung.notes) : 0,

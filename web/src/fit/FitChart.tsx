@@ -38,7 +38,7 @@ export const FitChart = memo(function FitChart({ options, best, wanted, chosen, 
       ),
     [options],
   )
-  const tunings = useMemo(() => [...new Set(inOrder.map((o) => words.tuning(o)))], [inOrder, words])
+  const tunings = useMemo(() => [...new Set(inOrder.map((o) => words.tuning(o)))].sort(), [inOrder, words])
   const [ink, rule] = scheme === 'dark' ? ['#f1e5d3', '#6d5a68'] : ['#2a1a2c', '#b9a890']
   const data = {
     datasets: tunings.map((tuning, i) => {

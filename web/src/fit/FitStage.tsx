@@ -65,7 +65,11 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
     prepareFitWorkers(WORKERS)
     return dropSpareWorkers
   }, [])
-  const all = useMemo(() => optionsFor(state, question), [state, question])
+  const { estimates, worked, impossible } = state
+  const all = useMemo(
+    () => optionsFor({ estimates, worked, impossible }, question),
+    [estimates, worked, impossible, question],
+  )
   const { order, best } = useMemo(() => {
     const full = all.filter((o) => !o.estimated)
     const best = new Set(bestTradeOffs(full, preferences).map((o) => o.id))
@@ -77,8 +81,9 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
   const words = useFitWords(tune, conditions.instrument)
   const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
   const chosen = order.find((o) => o.id === wish) ?? order[0]
-  // The list answers at once; the preview follows.
+  // The list answers at once; picture and preview follow.
   const looked = useDeferredValue(chosen)
+  const drawn = useDeferredValue(shown)
   const running = state.phase === 'estimating' || state.phase === 'working'
   useEffect(() => {
     // What is looked at for a moment is worked out, to be seen and heard.
@@ -184,10 +189,10 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
               sings={question.voice !== undefined}
             />
             <FitChart
-              options={shown}
+              options={drawn}
               best={best}
               wanted={question.wanted}
-              chosen={chosen?.id}
+              chosen={looked?.id}
               onChoose={setChosen}
               words={words}
             />

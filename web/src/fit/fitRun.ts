@@ -175,7 +175,10 @@ export function fitRunFor(question: FitQuestion): FitRun {
 }
 
 /** The options of a state as the question wishes them: what is worked out, and estimates likened to it. */
-export function optionsFor({ estimates, worked, impossible }: FitState, question: FitQuestion): FitOption[] {
+export function optionsFor(
+  { estimates, worked, impossible }: Pick<FitState, 'estimates' | 'worked' | 'impossible'>,
+  question: FitQuestion,
+): FitOption[] {
   const full = [...worked.values()].map((w) => w.option)
   const guessed = likened([...estimates.values()], full).filter((e) => !impossible.has(e.id))
   return wishedFor([...full, ...guessed], question)
