@@ -38,8 +38,14 @@ test('tuning, key and capo are fitted: options with their price, one is seen, he
   await page.getByTestId('fit-detail').getByRole('button', { name: 'Stop' }).click()
   // An option two frets up is looked at, worked out, and taken.
   const row = rows(page).filter({ hasText: /Standard2D majorC major/ })
+  // Under the pointer it is shown for a while; a click keeps it.
+  await row.hover()
+  const detail = page.getByTestId('fit-detail')
+  await expect(detail).toContainText('Standard, capo 2, sounds D major')
+  await page.getByRole('heading', { level: 1 }).hover()
+  await expect(detail).not.toContainText('Standard, capo 2, sounds D major')
   await row.click()
-  await expect(page.getByTestId('fit-detail')).toContainText('Standard, capo 2, sounds D major')
+  await expect(detail).toContainText('Standard, capo 2, sounds D major')
   await expect(page.getByRole('button', { name: 'Use this' })).toBeVisible()
   await page.getByRole('button', { name: 'Use this' }).click()
   await expect(page.getByTestId('setup')).toHaveText(

@@ -1,4 +1,5 @@
 import { Alert, Button, Group, Progress, Text } from '@mantine/core'
+import { useDebouncedValue } from '@mantine/hooks'
 import {
   bestTradeOffs,
   gapOf,
@@ -55,6 +56,7 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
   const [conditions, setConditions] = useState(() => firstConditions(doc))
   const [preferences, setPreferences] = useState<Preferences>(USUAL_PREFERENCES)
   const [wish, setChosen] = useState<string>()
+  const [hovered, setHovered] = useState<string>()
   const [working, setWorking] = useState(false)
   const question = useMemo(() => questionOf(tune, doc, conditions, hand), [tune, doc, conditions, hand])
   const { fault } = voiceOf(conditions)
@@ -82,18 +84,19 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
   const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
   const chosen = order.find((o) => o.id === wish) ?? order[0]
   // The list answers at once; picture and preview follow.
-  const looked = useDeferredValue(chosen)
+  const pointed = useDebouncedValue(hovered, LOOKED_AT_MS)[0]
+  const looked = useDeferredValue(order.find((o) => hovered && o.id === pointed) ?? chosen)
   const drawn = useDeferredValue(shown)
   const running = state.phase === 'estimating' || state.phase === 'working'
   useEffect(() => {
     // What is looked at for a moment is worked out, to be seen and heard.
-    if (running || !chosen?.estimated) return
+    if (running || !looked?.estimated) return
     const timer = setTimeout(() => {
       setWorking(true)
-      void run.workOut(chosen.id).finally(() => setWorking(false))
+      void run.workOut(looked.id).finally(() => setWorking(false))
     }, LOOKED_AT_MS)
     return () => clearTimeout(timer)
-  }, [run, running, chosen])
+  }, [run, running, looked])
   const gap = gapOf(question)
   const refused = question.regions.find((r) => refusalOf(r.style, r.level, question.setup.instrument))
   const narrow = question.voice && narrowVoice(tune, question.voice)
@@ -185,6 +188,7 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
               numbers={numbers}
               chosen={chosen?.id}
               onChoose={setChosen}
+              onHover={setHovered}
               words={words}
               sings={question.voice !== undefined}
             />

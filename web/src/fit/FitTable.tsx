@@ -9,6 +9,8 @@ interface Props {
   readonly numbers: readonly number[]
   readonly chosen: string | undefined
   readonly onChoose: (id: string) => void
+  /** The row under the pointer, undefined where it has left the table. */
+  readonly onHover: (id: string | undefined) => void
   readonly words: FitWords
   readonly sings: boolean
 }
@@ -30,11 +32,11 @@ const COLUMNS = [
 type Column = (typeof COLUMNS)[number]
 
 /** The options as rows, best trade-offs first; each figure says in its head where it comes from. */
-export function FitTable({ options, best, numbers, chosen, onChoose, words, sings }: Props) {
+export function FitTable({ options, best, numbers, chosen, onChoose, onHover, words, sings }: Props) {
   const { t } = useTranslation()
   const columns = sings ? COLUMNS : WITHOUT_SINGER
   return (
-    <div className="fit-table" tabIndex={-1}>
+    <div className="fit-table" tabIndex={-1} onMouseLeave={() => onHover(undefined)}>
       <table aria-label={t('fit.table')}>
         <thead>
           <tr>
@@ -53,7 +55,7 @@ export function FitTable({ options, best, numbers, chosen, onChoose, words, sing
               isBest={best.has(o.id)}
               isChosen={o.id === chosen}
               columns={columns}
-              {...{ numbers, words, onChoose }}
+              {...{ numbers, words, onChoose, onHover }}
             />
           ))}
         </tbody>
@@ -64,7 +66,7 @@ export function FitTable({ options, best, numbers, chosen, onChoose, words, sing
 
 const WITHOUT_SINGER = COLUMNS.filter((c) => c !== 'voice')
 
-interface RowProps extends Pick<Props, 'numbers' | 'words' | 'onChoose'> {
+interface RowProps extends Pick<Props, 'numbers' | 'words' | 'onChoose' | 'onHover'> {
   readonly option: FitOption
   readonly isBest: boolean
   readonly isChosen: boolean
@@ -72,7 +74,8 @@ interface RowProps extends Pick<Props, 'numbers' | 'words' | 'onChoose'> {
 }
 
 /** Drawn anew only where its option changes: there are many, several times a second. */
-const Row = memo(function Row({ option: o, isBest, isChosen, columns, numbers, words, onChoose }: RowProps) {
+const Row = memo(function Row(props: RowProps) {
+  const { option: o, isBest, isChosen, columns, numbers, words, onChoose, onHover } = props
   const { t } = useTranslation()
   const { figures: f, choice } = o
   const cells: Readonly<Record<Column, () => string | number>> = {
@@ -102,6 +105,7 @@ const Row = memo(function Row({ option: o, isBest, isChosen, columns, numbers, w
       aria-selected={isChosen}
       onFocus={() => onChoose(o.id)}
       onClick={() => onChoose(o.id)}
+      onMouseEnter={() => onHover(o.id)}
     >
       {columns.map((c) =>
         c === 'tuning' ? (
