@@ -5,7 +5,7 @@ import {
   chordText,
   finish,
   gapOf,
-  HIGH_CAPO,
+  HIGHEST_CAPO,
   highestCapo,
   keyText,
   measureNumbers,
@@ -48,7 +48,7 @@ export function fitCommand(args: string[]): void {
       level: { type: 'string', default: '3' },
       voice: { type: 'string' },
       tunings: { type: 'string' },
-      capos: { type: 'string', default: `0-${HIGH_CAPO}` },
+      capos: { type: 'string', default: `0-${HIGHEST_CAPO}` },
       keys: { type: 'string', default: 'any' },
       wanted: { type: 'string', default: '0' },
       partners: { type: 'string' },
@@ -128,7 +128,7 @@ function figuresText(o: FitOption, numbers: readonly number[]): string {
     `open roots ${f.openRoots} of ${f.changes}`,
     `${signText(o.choice.shift)} semitones`,
     ...(o.retuned.length > 0 ? [`${o.retuned.length} strings retuned`] : []),
-    ...(o.choice.capo > HIGH_CAPO ? ['capo past the seventh fret'] : []),
+    ...(o.choice.capo > HIGHEST_CAPO ? ['capo past the seventh fret'] : []),
     ...(o.sung
       ? [
           `sung ${noteText(o.sung.lowest)}–${noteText(o.sung.highest)}, ${o.sung.outside.length} notes outside`,

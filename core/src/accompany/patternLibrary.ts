@@ -93,9 +93,11 @@ function madePattern(style: PatternStyle, metre: Metre): PatternText {
   return { metre: { num: metre.num, den: metre.den }, perBeat, text: steps.join(' ') }
 }
 
+/** True for the same steps in the same metre. */
+export const samePattern = (a: PatternText, b: PatternText): boolean =>
+  a.text === b.text && a.perBeat === b.perBeat && a.metre.num === b.metre.num && a.metre.den === b.metre.den
+
 /** The library's name of a pattern, where it has one. */
-export function nameOfPattern({ metre, perBeat, text }: PatternText): string | undefined {
-  return PATTERN_LIBRARY.find(
-    (p) => p.text === text && p.perBeat === perBeat && p.metre.num === metre.num && p.metre.den === metre.den,
-  )?.id
+export function nameOfPattern(pattern: PatternText): string | undefined {
+  return PATTERN_LIBRARY.find((p) => samePattern(p, pattern))?.id
 }

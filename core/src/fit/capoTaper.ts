@@ -5,7 +5,7 @@ import type { Layer } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { kindSpans } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
-import { HIGH_CAPO } from './fitQuestion.ts'
+import { HIGHEST_CAPO } from '../easier/stretchByCapo.ts'
 
 /** A measure that is wider than this hand likes, with the lowest capo at which it comes inside. */
 export interface TaperMeasure {
@@ -48,14 +48,14 @@ export function capoTaper(
   tune.measures.forEach((_, measure) => {
     if (isInside(measure, now)) return
     const hard = { measure, mm: widest(measure, now) }
-    for (let capo = now + 1; capo <= HIGH_CAPO; capo++)
+    for (let capo = now + 1; capo <= HIGHEST_CAPO; capo++)
       if (isInside(measure, capo)) {
         measures.push({ ...hard, capo, mmThere: widest(measure, capo) })
         return
       }
     measures.push(hard)
   })
-  const from = Math.max(now, ...measures.map((m) => m.capo ?? HIGH_CAPO))
+  const from = Math.max(now, ...measures.map((m) => m.capo ?? HIGHEST_CAPO))
   return {
     measures,
     weeks: measures.length === 0 ? [] : Array.from({ length: from - now + 1 }, (_, i) => from - i),

@@ -27,12 +27,6 @@ export interface FitChoice {
   readonly capo: number
 }
 
-/** All shifts, the nearest to the tune's own key first, within half an octave. */
-export const ALL_SHIFTS: readonly number[] = [0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5, 6]
-
-/** Past this fret a capo leaves little neck. Common practice, no source. */
-export const HIGH_CAPO = 7
-
 /** What allows nothing. */
 export type FitGap = 'tunings' | 'shifts' | 'capos'
 

@@ -4,7 +4,7 @@ import { tidyRegions } from '../model/regions.ts'
 import { lastFret } from '../neck/setup.ts'
 import { retuning, type Turn } from '../neck/tunings.ts'
 import { refusalOf } from '../plan/styleRules.ts'
-import { ArrangeError, arranging } from '../solve/arrange.ts'
+import { ArrangeError, arranging, finish } from '../solve/arrange.ts'
 import { newMemory, type SolveMemory } from '../solve/prepare.ts'
 import { fitFigures, type FitFigures } from './fitFigures.ts'
 import { choiceId, setupWith, type FitChoice, type FitFamily, type FitQuestion } from './fitQuestion.ts'
@@ -35,16 +35,16 @@ const ESTIMATE_MEASURES = 8
  */
 export function* estimateFamily(
   question: FitQuestion,
-  { choices }: FitFamily,
+  family: FitFamily,
   memory: SolveMemory = newMemory(),
 ): Generator<number, FitOption[]> {
   const tune = opening(question.tune, ESTIMATE_MEASURES)
   const regions = tidyRegions(tune, question.regions).map((r) => simpler(r, question))
-  const first = choices.reduce((a, b) => (b.capo < a.capo ? b : a))
+  const first = lowestOf(family)
   try {
     const { layer, plan } = yield* arranging(tune, setupWith(question.setup, first), regions, { memory })
     const high = Math.max(0, ...layer.notes.map((n) => n.place.fret))
-    return choices.flatMap((choice) => {
+    return family.choices.flatMap((choice) => {
       const setup = setupWith(question.setup, choice)
       if (high > lastFret(setup, 1)) return []
       const transposed = plan.transposed + choice.capo - first.capo
@@ -55,6 +55,28 @@ export function* estimateFamily(
     throw error
   }
 }
+
+/**
+ * The estimates of families, one after the other. Grips of a tuning behind a capo serve all its keys; those behind
+ * another capo are other pitches.
+ */
+export function* estimating(
+  question: FitQuestion,
+  families: readonly FitFamily[],
+): Generator<readonly FitOption[], void> {
+  const memories = new Map<string, SolveMemory>()
+  for (const family of families) {
+    const { tuning, capo } = lowestOf(family)
+    const key = `${tuning.join()} ${capo}`
+    // The last search was of another key.
+    const memory = { ...(memories.get(key) ?? newMemory()), traces: [] }
+    memories.set(key, memory)
+    yield finish(estimateFamily(question, family, memory))
+  }
+}
+
+/** The choice of a family that is arranged for all: the one with the lowest capo. */
+const lowestOf = ({ choices }: FitFamily): FitChoice => choices.reduce((a, b) => (b.capo < a.capo ? b : a))
 
 /** The simplest version of the style that the instrument has. */
 function simpler(region: Region, { setup }: FitQuestion): Region {

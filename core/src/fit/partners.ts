@@ -1,13 +1,13 @@
-import { melodyOf, timelineOf } from '../form/timeline.ts'
+import { HIGHEST_CAPO } from '../easier/stretchByCapo.ts'
+import { measureAt, melodyOf, timelineOf } from '../form/timeline.ts'
 import { chordText, transposeChord, type ChordReading } from '../harmony/chordSymbol.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { setupOf } from '../neck/setupOf.ts'
 import { spellInKey, transposeKey, type Key } from '../pitch/key.ts'
-import { mod12, type Pitch } from '../pitch/pitch.ts'
+import { midiOf, type Pitch } from '../pitch/pitch.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
 import { framesFor } from '../shapes/textbook.ts'
-import { HIGH_CAPO } from './fitQuestion.ts'
-import { midiOf } from '../pitch/pitch.ts'
+import { nearestShift } from './shifts.ts'
 
 /** Who else is in the room. */
 export const PARTNERS = ['piano', 'fiddle', 'secondGuitar', 'bFlat', 'eFlat'] as const
@@ -62,7 +62,7 @@ export function partnerParts(
   capo: number,
   partners: readonly Partner[],
 ): PartnerPart[] {
-  const shift = nearest(transposed)
+  const shift = nearestShift(transposed)
   const sounding = transposeKey(tune.measures[0]!.key, shift)
   const first = partOf(tune, shift, 'capoPlayer', 0, capo)
   return [
@@ -74,9 +74,6 @@ export function partnerParts(
     ),
   ]
 }
-
-/** The move without its octaves, within half an octave. */
-const nearest = (transposed: number) => ((mod12(transposed) + 5) % 12) - 5
 
 function partOf(
   tune: TuneDoc,
@@ -90,7 +87,7 @@ function partOf(
   const flats = key.fifths < 0
   const harmony = harmonyLine(tune, timeline, 0, shift)
   const at = (start: number) => {
-    const measure = timeline.starts.findLastIndex((s) => s <= start)
+    const measure = measureAt(timeline, start)
     return { measure, tick: start - timeline.starts[measure]! }
   }
   const plays = partner !== 'piano' && partner !== 'capoPlayer' && partner !== 'secondGuitar'
@@ -137,7 +134,7 @@ function otherCapo(tune: TuneDoc, shift: number, sounding: Key, first: number): 
     }).length
   }
   let best = first === 0 ? 1 : 0
-  for (let capo = 0; capo <= HIGH_CAPO; capo++) {
+  for (let capo = 0; capo <= HIGHEST_CAPO; capo++) {
     if (capo === first) continue
     const [a, b] = [strange(capo) + capo * 0.1, strange(best) + best * 0.1]
     if (a < b) best = capo

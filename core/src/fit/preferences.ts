@@ -1,5 +1,5 @@
 import type { FitOption } from './fitSweep.ts'
-import { HIGH_CAPO } from './fitQuestion.ts'
+import { HIGHEST_CAPO } from '../easier/stretchByCapo.ts'
 
 /** What may matter, by plain names. */
 export const WISHES = [
@@ -41,7 +41,7 @@ export function complaints(option: FitOption): Readonly<Record<Wish, number>> {
     openRoots: figures.changes === 0 ? 0 : 4 * (1 - figures.openRoots / figures.changes),
     nearKey: distance * 0.7,
     singer: sung ? (12 * sung.outside.length) / Math.max(1, sung.notes) : 0,
-    lowCapo: choice.capo * 0.25 + (choice.capo > HIGH_CAPO ? 3 : 0),
+    lowCapo: choice.capo * 0.25 + (choice.capo > HIGHEST_CAPO ? 3 : 0),
     littleRetuning: retuned.length * 0.7,
   }
 }

@@ -1,6 +1,7 @@
 import { melodyOf, timelineOf } from '../form/timeline.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { midiOf, readPitch, type Midi } from '../pitch/pitch.ts'
+import { ALL_SHIFTS } from './shifts.ts'
 
 /** The comfortable range of a singer, as it sounds. */
 export interface VoiceRange {
@@ -97,7 +98,6 @@ export function narrowVoice(tune: TuneDoc, voice: VoiceRange): NarrowVoice | und
   if (!own) return undefined
   const missing = own.highest - own.lowest - (voice.high - voice.low)
   if (missing <= 0) return undefined
-  const shifts = Array.from({ length: 12 }, (_, i) => (i % 2 === 0 ? i / 2 : -(i + 1) / 2))
-  const tried = shifts.map((shift) => ({ shift, outside: sungFit(tune, shift, voice)!.outside.length }))
+  const tried = ALL_SHIFTS.map((shift) => ({ shift, outside: sungFit(tune, shift, voice)!.outside.length }))
   return { missing, nearest: tried.reduce((a, b) => (b.outside < a.outside ? b : a)) }
 }

@@ -13,6 +13,7 @@ import {
   complaints,
   effortOf,
   estimateFamily,
+  estimating,
   familiesOf,
   finalists,
   finish,
@@ -225,6 +226,16 @@ describe('the ranking', () => {
     expect(like.map((o) => o.id)).toEqual(estimates.slice(5).map((o) => o.id))
     like.forEach((o, i) => expect(o.figures.effort).toBeCloseTo(3 * estimates[i + 5]!.figures.effort, 1))
     expect(likened(estimates, [])).toEqual(estimates)
+  })
+
+  it('estimates do not depend on which families were estimated before, in one key behind several capos either', () => {
+    for (const shifts of [[2], [0, 3], ALL_SHIFTS]) {
+      const q = question({ shifts, capos: [0, 1, 2, 5] })
+      const families = familiesOf(q)
+      const alone = families.map((f) => finish(estimateFamily(q, f)))
+      expect([...estimating(q, families)]).toEqual(alone)
+      expect([...estimating(q, [...families].reverse())].reverse()).toEqual(alone)
+    }
   })
 
   it('every tuning has a finalist', () => {

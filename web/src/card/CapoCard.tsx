@@ -7,7 +7,7 @@ import type { useInstrument } from '../instrument/useInstrument.ts'
 import { useNames } from '../names/useNames.ts'
 
 /** Where a capo leaves little neck. Common practice, no source. */
-const HIGH_CAPO = 7
+const HIGHEST_CAPO = 7
 
 /** From shape to sound for every capo: what the hand holds, what the pianist is told. */
 export function CapoCard({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
@@ -63,7 +63,7 @@ export function CapoCard({ instrument }: { instrument: ReturnType<typeof useInst
               ))}
               <td>
                 {t('shapes.mm', { mm: frame(capo) })}
-                {capo > HIGH_CAPO ? ' *' : ''}
+                {capo > HIGHEST_CAPO ? ' *' : ''}
               </td>
             </tr>
           ))}
@@ -71,7 +71,7 @@ export function CapoCard({ instrument }: { instrument: ReturnType<typeof useInst
       </table>
       <p>{t('card.capo.pianist', { capo: chosen, semitones: chosen })}</p>
       <ul className="soft">
-        <li>{t('card.capo.high', { fret: HIGH_CAPO })}</li>
+        <li>{t('card.capo.high', { fret: HIGHEST_CAPO })}</li>
         <li>{t('card.capo.sharp')}</li>
       </ul>
     </section>

@@ -1,4 +1,4 @@
-import { HIGH_CAPO, type FitOption } from '@velvet-porch/core'
+import { HIGHEST_CAPO, type FitOption } from '@velvet-porch/core'
 import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'
@@ -113,7 +113,7 @@ const Row = memo(function Row(props: RowProps) {
             {isBest ? <span className="best-mark">{t('fit.best')}</span> : null}
             {o.estimated ? <span className="about">{t('fit.about')}</span> : null} {cells[c]()}
           </th>
-        ) : c === 'capo' && choice.capo > HIGH_CAPO ? (
+        ) : c === 'capo' && choice.capo > HIGHEST_CAPO ? (
           <td key={c} className="caution" title={t('fit.highCapo')}>
             {choice.capo} !
           </td>

@@ -1,6 +1,6 @@
 import { Button, FileButton, Group, Progress, Text } from '@mantine/core'
 import { IconWaveSawTool, IconX } from '@tabler/icons-react'
-import { mod12, pitchClass, type Key, type TuneDoc } from '@velvet-porch/core'
+import { nearestShift, pitchClass, type Key, type TuneDoc } from '@velvet-porch/core'
 import type { RecordingReading } from '@velvet-porch/core/listen'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -19,12 +19,7 @@ type Looked =
 export function shiftTo(tune: TuneDoc, key: Key): number {
   const own = tune.measures[0]!.key
   const relative = own.mode === key.mode ? 0 : key.mode === 'minor' ? 3 : -3
-  const up = mod12(
-    pitchClass(key.tonic) +
-      (key.mode === 'minor' || key.mode === 'major' ? relative : 0) -
-      pitchClass(own.tonic),
-  )
-  return up > 6 ? up - 12 : up
+  return nearestShift(pitchClass(key.tonic) + relative - pitchClass(own.tonic))
 }
 
 /** Looks at an audio file of the teacher's own: how far it is off concert pitch, and its likely keys. Nothing is kept. */

@@ -1,4 +1,3 @@
-import type { PatternText } from '@velvet-porch/core'
 import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { db } from './db.ts'
@@ -9,10 +8,6 @@ const NONE: readonly OwnPattern[] = []
 export function useOwnPatterns(): readonly OwnPattern[] {
   return useLiveQuery(() => db.patterns.orderBy('name').toArray()) ?? NONE
 }
-
-/** True for the same steps in the same metre. */
-export const samePattern = (a: PatternText, b: PatternText): boolean =>
-  a.text === b.text && a.perBeat === b.perBeat && a.metre.num === b.metre.num && a.metre.den === b.metre.den
 
 /** Stores a pattern after its check against the schema; one of the same id gives way. @throws SchemaError */
 export async function keepPattern(pattern: OwnPattern): Promise<void> {

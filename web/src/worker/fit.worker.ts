@@ -1,13 +1,11 @@
 import {
-  estimateFamily,
+  estimating,
   finish,
-  newMemory,
   workOut,
   type FitChoice,
   type FitFamily,
   type FitOption,
   type FitQuestion,
-  type SolveMemory,
   type WorkedOut,
 } from '@velvet-porch/core'
 import { recordingPitch, type RecordingReading } from '@velvet-porch/core/listen'
@@ -29,14 +27,7 @@ const api = {
     families: readonly FitFamily[],
     onOptions: (options: readonly FitOption[]) => void | Promise<void>,
   ): Promise<void> {
-    const memories = new Map<string, SolveMemory>()
-    for (const family of families) {
-      const key = family.tuning.join()
-      // Grips of a tuning serve all its keys; the last search does not.
-      const memory = { ...(memories.get(key) ?? newMemory()), traces: [] }
-      memories.set(key, memory)
-      await onOptions(finish(estimateFamily(asked!, family, memory)))
-    }
+    for (const found of estimating(asked!, families)) await onOptions(found)
   },
 
   /** Arranges one choice in full. */

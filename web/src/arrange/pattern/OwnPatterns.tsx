@@ -1,10 +1,10 @@
 import { ActionIcon, Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
-import type { PatternStyle, PatternText } from '@velvet-porch/core'
+import { samePattern, type PatternStyle, type PatternText } from '@velvet-porch/core'
 import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { dropPattern, keepPattern, samePattern } from '../../store/patterns.ts'
+import { dropPattern, keepPattern } from '../../store/patterns.ts'
 
 /** The teacher's own patterns beside the ready ones. */
 export function OwnPatterns({

@@ -17,6 +17,7 @@ import {
   patternProblemText,
   patternsFor,
   readPattern,
+  samePattern,
   spokenPattern,
   stepsOf,
   usualPattern,
@@ -33,7 +34,7 @@ import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../names/useNames.ts'
-import { samePattern, useOwnPatterns } from '../../store/patterns.ts'
+import { useOwnPatterns } from '../../store/patterns.ts'
 import { KeepPattern, OwnPatterns } from './OwnPatterns.tsx'
 import { PatternGrid } from './PatternGrid.tsx'
 import { StrumWords } from './StrumWords.tsx'
