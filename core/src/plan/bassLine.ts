@@ -78,7 +78,8 @@ export function bassLine(
       if (segment < 0 || !harmony[segment]!.shape) continue
       const beat = grid.filter((t) => t <= start).length - 1
       const fresh = start === harmony[segment]!.start || (start === from && junctions.has(i))
-      onsets.push({ start, segment, rules, beat, beats: grid.length, fresh, inherited: lower.has(start) })
+      const below = start === harmony[segment]!.start ? rules.lower.bass !== 'none' : lower.has(start)
+      onsets.push({ start, segment, rules, beat, beats: grid.length, fresh, inherited: below })
     }
   })
   const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)

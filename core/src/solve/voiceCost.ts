@@ -44,7 +44,9 @@ export function bassTerms(wish: Wish, draft: Draft, add: AddTerm): void {
   else if (kind === 'pedal') add('noBass', WEIGHTS.noPedal, false)
   else if (kind !== 'root') add('noBass', WEIGHTS.noAlternate, false)
   else if (!firm) add('noBass', WEIGHTS.noRootSometimes, false)
-  else add('noBass', change ? WEIGHTS.noRootAtChange : WEIGHTS.noRoot, false)
+  else if (!change) add('noBass', WEIGHTS.noRoot, false)
+  // Dearer where the level below has a bass there, even one that is not the root.
+  else add('noBass', WEIGHTS.noRootAtChange + (inherited ? WEIGHTS.noInherited : 0), false)
 }
 
 /** Fills and second voices: what is left out, and where they lie. */

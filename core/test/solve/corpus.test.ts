@@ -10,6 +10,7 @@ import {
   openPitch,
   pitchAt,
   placesOf,
+  type Level,
   type Pressed,
 } from '../../src/index.ts'
 import { GUITAR, LEVELS, refusalOf, SOLO_STYLES } from '../../src/index.ts'
@@ -111,6 +112,17 @@ describe('what a teacher expects of the arrangements', () => {
         expect(counts).toEqual([...counts].sort((a, b) => a - b))
       }
     }
+  })
+
+  it('keeps a bass that the level below has, also where ringing on would be had for it', () => {
+    const head = 'M:6/8\nL:1/8\nQ:1/4=140\nK:D'
+    const music =
+      '|:"D"F2 G D2 E|"D"D2 E F3|"A7"A2 B c2 B|"A7"A2 G A3:||:"G"B2 c B2 c|"G"d2 e d3|"A7"e2 d c2 B|"D"d6:|'
+    const tune = tuneOfMusic(music, head)
+    const basses = (level: Level) =>
+      arrangeTune(tune, 'cross-string', level).json.notes.filter((n) => n.role === 'bass').length
+    expect(basses(3)).toBe(8)
+    expect(basses(4)).toBe(8)
   })
 
   it('gives one bass a chord at level 1 where chords are short', () => {

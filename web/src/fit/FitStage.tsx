@@ -46,8 +46,8 @@ export function FitStage() {
 /** Milliseconds after which a choice counts as looked at. */
 const LOOKED_AT_MS = 400
 
-/** Rows of the table at most: the best, by what matters. */
-const ROWS = 60
+/** Rows of the table at first, the best by what matters, and how many more at a time. */
+const ROWS = 24
 
 function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
   const { t } = useTranslation()
@@ -67,19 +67,23 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
     prepareFitWorkers(WORKERS)
     return dropSpareWorkers
   }, [])
-  const { estimates, worked, impossible } = state
+  // Start and stop answer at once; the list of what is found follows.
+  const { estimates, worked, impossible } = useDeferredValue(state)
+  const weights = useDeferredValue(preferences)
   const all = useMemo(
     () => optionsFor({ estimates, worked, impossible }, question),
     [estimates, worked, impossible, question],
   )
   const { order, best } = useMemo(() => {
     const full = all.filter((o) => !o.estimated)
-    const best = new Set(bestTradeOffs(full, preferences).map((o) => o.id))
-    const sorted = ranked(all, preferences)
+    const best = new Set(bestTradeOffs(full, weights).map((o) => o.id))
+    const sorted = ranked(all, weights)
     const first = (o: FitOption) => (best.has(o.id) ? 0 : o.estimated ? 2 : 1)
     return { order: [...sorted].sort((a, b) => first(a) - first(b)), best }
-  }, [all, preferences])
-  const shown = useMemo(() => order.slice(0, ROWS), [order])
+  }, [all, weights])
+  const [rows, setRows] = useState(ROWS)
+  const shown = useMemo(() => order.slice(0, rows), [order, rows])
+  const more = useCallback(() => setRows((n) => n + ROWS), [])
   const words = useFitWords(tune, conditions.instrument)
   const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
   const chosen = order.find((o) => o.id === wish) ?? order[0]
@@ -191,6 +195,8 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
               onHover={setHovered}
               words={words}
               sings={question.voice !== undefined}
+              further={order.length - shown.length}
+              onMore={more}
             />
             <FitChart
               options={drawn}

@@ -1,3 +1,4 @@
+import { Button } from '@mantine/core'
 import { HIGHEST_CAPO, type FitOption } from '@velvet-porch/core'
 import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -13,6 +14,9 @@ interface Props {
   readonly onHover: (id: string | undefined) => void
   readonly words: FitWords
   readonly sings: boolean
+  /** How many options stand below the last row, and what shows more of them. */
+  readonly further: number
+  readonly onMore: () => void
 }
 
 const COLUMNS = [
@@ -32,7 +36,8 @@ const COLUMNS = [
 type Column = (typeof COLUMNS)[number]
 
 /** The options as rows, best trade-offs first; each figure says in its head where it comes from. */
-export function FitTable({ options, best, numbers, chosen, onChoose, onHover, words, sings }: Props) {
+export const FitTable = memo(function FitTable(props: Props) {
+  const { options, best, numbers, chosen, onChoose, onHover, words, sings, further, onMore } = props
   const { t } = useTranslation()
   const columns = sings ? COLUMNS : WITHOUT_SINGER
   return (
@@ -60,9 +65,14 @@ export function FitTable({ options, best, numbers, chosen, onChoose, onHover, wo
           ))}
         </tbody>
       </table>
+      {further > 0 ? (
+        <Button size="compact-xs" variant="default" m={6} onClick={onMore}>
+          {t('fit.further', { count: further })}
+        </Button>
+      ) : null}
     </div>
   )
-}
+})
 
 const WITHOUT_SINGER = COLUMNS.filter((c) => c !== 'voice')
 

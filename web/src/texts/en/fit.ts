@@ -12,6 +12,7 @@ export const fit = {
     counted_one: '{{count}} choice, {{full}} of it arranged in full.',
     counted_other: '{{count}} choices, {{full}} of them arranged in full.',
     took: '{{seconds}} s.',
+    further: 'Show more ({{count}} below)',
     nothing:
       'With none of these choices can the style play this melody. Allow more tunings, keys or capos, or choose another style.',
     refused: 'This instrument does not play that style at that level: choose another style or level.',
