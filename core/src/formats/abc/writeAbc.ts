@@ -1,0 +1,284 @@
+import type { Id } from '../../model/ids.ts'
+import type { ChordMark, Jump, Measure, TuneDoc, TuneEvent } from '../../model/tune.ts'
+import type { Key, Mode } from '../../pitch/key.ts'
+import { nameText } from '../../pitch/pitch.ts'
+import type { Metre } from '../../time/metre.ts'
+import { QUARTER, type Ticks } from '../../time/ticks.ts'
+import { PitchWriter } from './writePitch.ts'
+
+/** The unit of written lengths: L:1/8. */
+const UNIT: Ticks = QUARTER / 2
+
+/** Measures a line, where no section begins. */
+const MEASURES_A_LINE = 4
+
+const MODES: Readonly<Record<Mode, string>> = {
+  major: '',
+  minor: 'm',
+  dorian: 'dor',
+  mixolydian: 'mix',
+  phrygian: 'phr',
+  lydian: 'lyd',
+  locrian: 'loc',
+}
+
+const JUMPS: Readonly<Record<Jump, string>> = {
+  daCapo: 'D.C.',
+  dalSegno: 'D.S.',
+  daCapoAlFine: 'D.C.alfine',
+  daCapoAlCoda: 'D.C.alcoda',
+  dalSegnoAlFine: 'D.S.alfine',
+  dalSegnoAlCoda: 'D.S.alcoda',
+}
+
+/** Fields of the head that are written anew; further fields of an earlier text are kept. */
+const OWN_FIELDS = /^(X|T|C|S|M|L|Q|K|V|P|U|I|m|w|W):|^%%propagate-accidentals/
+
+/**
+ * Writes a tune as ABC (standard 2.1). Reading the text again gives the same tune, but for ids; a chord that stands
+ * inside a note parts it into two tied notes, as ABC has no other place for it. Suggested chords are not written.
+ * @param earlier a text of the same tune: fields of its head that a tune does not hold are kept
+ */
+export function writeAbc(tune: TuneDoc, earlier = ''): string {
+  const voices = [...new Set([0, ...tune.events.map((e) => e.voice)])].sort((a, b) => a - b)
+  const first = tune.measures[0]!
+  const stated = tune.tempos.find((t) => t.stated && t.pos.measure === first.id && t.pos.tick === 0)
+  const head = [
+    'X:1',
+    `T:${oneLine(tune.title)}`,
+    ...keptFields(earlier),
+    ...(tune.composer ? [`C:${oneLine(tune.composer)}`] : []),
+    ...(tune.source ? [`S:${oneLine(tune.source)}`] : []),
+    `M:${metreText(first.metre)}`,
+    'L:1/8',
+    ...(stated ? [`Q:${tempoText(stated.bpm)}`] : []),
+    ...(voices.length > 1 ? voices.map((v) => `V:${v + 1}`) : []),
+    `K:${keyText(first.key)}`,
+  ]
+  const writers = new Map(voices.map((v) => [v, new VoiceWriter(tune, v)]))
+  const lines: string[] = []
+  for (const { from, to } of linesOf(tune)) {
+    const section = tune.sections.find((s) => s.measure === tune.measures[from]!.id)
+    if (section) lines.push(`P:${oneLine(section.name)}`)
+    for (const v of voices) {
+      const written = writers.get(v)!.line(from, to)
+      if (voices.length > 1) lines.push(`V:${v + 1}`)
+      lines.push(...written)
+    }
+  }
+  return [...head, ...lines, ''].join('\n')
+}
+
+const oneLine = (text: string) => text.replace(/[\r\n]+/g, ' ').trim()
+
+const metreText = ({ num, den, display }: Metre) =>
+  display === 'common' ? 'C' : display === 'cut' ? 'C|' : `${num}/${den}`
+
+const keyText = ({ tonic, mode }: Key) => nameText(tonic) + MODES[mode]
+
+const tempoText = (bpm: number) => `1/4=${Number(bpm.toFixed(2))}`
+
+/** Fields of an earlier head that this writer does not write itself. */
+function keptFields(text: string): string[] {
+  const lines = text.split('\n')
+  const key = lines.findIndex((l) => l.startsWith('K:'))
+  return lines.slice(0, Math.max(0, key)).filter((l) => /^([A-Za-z]:|%%)/.test(l) && !OWN_FIELDS.test(l))
+}
+
+/** Which measures stand on one line: a section begins one. */
+function linesOf({ measures, sections }: TuneDoc): { from: number; to: number }[] {
+  const starts = new Set(sections.map((s) => s.measure))
+  const lines: { from: number; to: number }[] = []
+  measures.forEach((m, i) => {
+    const line = lines.at(-1)
+    const pickup = line && line.from === 0 && measures[0]!.length < measures[0]!.nominal ? 1 : 0
+    if (!line || starts.has(m.id) || i - line.from >= MEASURES_A_LINE + pickup) lines.push({ from: i, to: i })
+    else line.to = i
+  })
+  return lines
+}
+
+type Sung = Pick<TuneEvent, 'lyric' | 'moreLyrics'>
+
+/** The tied half of a parted note: it has no syllable of its own. */
+const WORDLESS: Sung = {}
+
+/** Writes one voice line by line; accidentals, tuplets and signatures go on from one to the next. */
+class VoiceWriter {
+  private readonly pitches = new PitchWriter()
+  private readonly byMeasure = new Map<Id, TuneEvent[]>()
+  private readonly chords = new Map<Id, ChordMark[]>()
+  private readonly tuplets: ReadonlyMap<Id, { actual: number; normal: number }>
+  private readonly nextOf = new Map<Id, TuneEvent>()
+  private readonly tune: TuneDoc
+  private readonly voice: number
+
+  constructor(tune: TuneDoc, voice: number) {
+    this.tune = tune
+    this.voice = voice
+    this.tuplets = new Map(tune.tuplets.map((t) => [t.id, t]))
+    this.pitches.setKey(tune.measures[0]!.key.fifths)
+    const own = tune.events.filter((e) => e.voice === voice)
+    for (const e of own) pushTo(this.byMeasure, e.pos.measure, e)
+    for (const events of this.byMeasure.values()) events.sort((a, b) => a.pos.tick - b.pos.tick)
+    const inOrder = tune.measures.flatMap((m) => this.byMeasure.get(m.id) ?? [])
+    inOrder.forEach((e, i) => {
+      const next = inOrder[i + 1]
+      if (next) this.nextOf.set(e.id, next)
+    })
+    if (voice === 0)
+      for (const c of tune.chords) if (c.origin !== 'suggested') pushTo(this.chords, c.pos.measure, c)
+  }
+
+  /** The music of some measures, and the words under it. */
+  line(from: number, to: number): string[] {
+    const music: string[] = []
+    const sung: Sung[] = []
+    for (let i = from; i <= to; i++) music.push(this.measure(i, sung))
+    const verses = Math.max(
+      0,
+      ...sung.map((e) => (e.lyric === undefined ? 0 : 1 + (e.moreLyrics?.length ?? 0))),
+    )
+    const words = Array.from({ length: verses }, (_, v) =>
+      `w:${sung.map((e) => syllable(e, v)).join('')}`.trimEnd(),
+    )
+    return [music.join(' '), ...words]
+  }
+
+  private measure(index: number, sung: Sung[]): string {
+    const { measures } = this.tune
+    const m = measures[index]!
+    const before = measures[index - 1]
+    const after = measures[index + 1]
+    let text = ''
+    if (before && metreText(before.metre) !== metreText(m.metre)) text += `[M:${metreText(m.metre)}]`
+    if (before && keyText(before.key) !== keyText(m.key)) {
+      text += `[K:${keyText(m.key)}]`
+      this.pitches.setKey(m.key.fifths)
+    }
+    const signs = this.voice === 0 ? `${m.segno ? '!segno!' : ''}${m.coda ? '!coda!' : ''}` : ''
+    text += this.music(m, index, signs, sung)
+    this.pitches.barLine()
+    const start = m.repeatStart ? '|:' : ''
+    const ending =
+      m.endings.length > 0 && m.endings.join() !== before?.endings.join() ? `[${m.endings.join(',')} ` : ''
+    const end = this.voice === 0 ? `${m.fine ? '!fine!' : ''}${m.jump ? `!${JUMPS[m.jump]}!` : ''}` : ''
+    return `${start}${ending}${text} ${end}${barLine(m, after)}`
+  }
+
+  private music(m: Measure, index: number, signs: string, sung: Sung[]): string {
+    const chords = new Map((this.chords.get(m.id) ?? []).map((c) => [c.pos.tick, c.symbol]))
+    const tempos = new Map(
+      this.voice === 0
+        ? this.tune.tempos
+            .filter((t) => t.stated && t.pos.measure === m.id && !(index === 0 && t.pos.tick === 0))
+            .map((t) => [t.pos.tick, t.bpm])
+        : [],
+    )
+    const events = this.byMeasure.get(m.id) ?? []
+    const words: string[] = []
+    let sign = signs
+    let at = 0
+    const lead = (tick: Ticks) => {
+      const tempo = tempos.get(tick)
+      const symbol = chords.get(tick)
+      const text = `${tempo === undefined ? '' : `[Q:${tempoText(tempo)}]`}${symbol === undefined ? '' : `"${symbol.replace(/"/g, '')}"`}${sign}`
+      sign = ''
+      return text
+    }
+    /** A stretch is parted where a chord begins inside it. */
+    const parts = (from: Ticks, to: Ticks) => {
+      const cuts = [...chords.keys(), ...tempos.keys()]
+        .filter((t) => t > from && t < to)
+        .sort((a, b) => a - b)
+      return [from, ...new Set(cuts)].map((t, i, all) => ({ from: t, to: all[i + 1] ?? to }))
+    }
+    const rest = (from: Ticks, to: Ticks) => {
+      for (const p of parts(from, to)) words.push(`${lead(p.from)}z${lengthText(p.to - p.from)}`)
+    }
+    events.forEach((e, i) => {
+      if (e.pos.tick > at) rest(at, e.pos.tick)
+      at = e.pos.tick + e.dur.ticks
+      if (!e.pitch && !e.dur.tupletId) return rest(e.pos.tick, at)
+      words.push(this.event(e, events[i - 1], parts(e.pos.tick, at), lead, sung))
+    })
+    if (at < m.length || events.length === 0) rest(at, Math.max(m.length, at))
+    return words.join(' ')
+  }
+
+  private event(
+    e: TuneEvent,
+    before: TuneEvent | undefined,
+    parts: readonly { from: Ticks; to: Ticks }[],
+    lead: (tick: Ticks) => string,
+    sung: Sung[],
+  ): string {
+    const tuplet = e.dur.tupletId ? this.tuplets.get(e.dur.tupletId) : undefined
+    const opens = tuplet && before?.dur.tupletId !== e.dur.tupletId
+    const group = opens ? `(${tuplet.actual}:${tuplet.normal}:${this.tupletSize(e)}` : ''
+    const next = this.nextOf.get(e.id)
+    const slurOpens = !e.slurred && next?.slurred ? '(' : ''
+    const slurEnds = e.slurred && !next?.slurred ? ')' : ''
+    if (e.pitch) sung.push(e)
+    // A tuplet's note is never parted: its tied halves would not count as one of the group.
+    const pieces = tuplet ? [{ from: e.pos.tick, to: e.pos.tick + e.dur.ticks }] : parts
+    return pieces
+      .map((p, i) => {
+        const written = tuplet ? ((p.to - p.from) * tuplet.actual) / tuplet.normal : p.to - p.from
+        if (!e.pitch) return `${lead(p.from)}${i === 0 ? group : ''}z${lengthText(written)}`
+        const graces =
+          i === 0 && e.graces.length > 0 ? `{${e.graces.map((g) => this.pitches.write(g)).join('')}}` : ''
+        const ornaments = i === 0 ? e.ornaments.map(ornamentText).join('') : ''
+        const pitches = [...e.chordTones, e.pitch].map((pitch) => this.pitches.write(pitch))
+        const head = pitches.length > 1 ? `[${pitches.join('')}]` : pitches[0]!
+        const last = i === pieces.length - 1
+        const tie = !last || (e.tieTo && next?.id === e.tieTo) ? '-' : ''
+        if (!last) sung.push(WORDLESS)
+        return `${lead(p.from)}${i === 0 ? group + slurOpens : ''}${graces}${ornaments}${head}${lengthText(written)}${tie}${last ? slurEnds : ''}`
+      })
+      .join(' ')
+  }
+
+  /** Events of a tuplet from its first on, without a break. */
+  private tupletSize(first: TuneEvent): number {
+    let size = 1
+    let next = this.nextOf.get(first.id)
+    for (; next && next.dur.tupletId === first.dur.tupletId; next = this.nextOf.get(next.id)) size++
+    return size
+  }
+}
+
+/** A staccato has a sign of its own, and is not known by name everywhere. */
+const ornamentText = (name: string) => (name === 'staccato' ? '.' : `!${name}!`)
+
+function pushTo<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
+  const list = lists.get(key)
+  if (list) list.push(value)
+  else lists.set(key, [value])
+}
+
+/** @example lengthText(15120) // '3' eighths; a quarter of an eighth is '/4' */
+function lengthText(ticks: Ticks): string {
+  const divisor = gcd(ticks, UNIT)
+  const [num, den] = [ticks / divisor, UNIT / divisor]
+  return `${num === 1 ? '' : num}${den === 1 ? '' : `/${den}`}`
+}
+
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
+
+function barLine(m: Measure, after: Measure | undefined): string {
+  if (m.repeatEnd > 1) return ':|'
+  if (m.barline === 'final') return '|]'
+  // An ending is closed by a double bar where no repeat sign does it.
+  if (m.barline === 'double' || (m.endings.length > 0 && after?.endings.length === 0)) return '||'
+  return m.barline === 'none' && after ? '[|]' : '|'
+}
+
+/** One syllable of a words line; `*` for a note without one. */
+function syllable({ lyric = '', moreLyrics = [] }: Sung, verse: number): string {
+  const text = [lyric, ...moreLyrics][verse] ?? ''
+  if (text === '') return '* '
+  const goesOn = text.endsWith('-')
+  const plain = (goesOn ? text.slice(0, -1) : text).replace(/\s+/g, '~').replace(/-/g, '\\-')
+  return goesOn ? `${plain}-` : `${plain} `
+}
