@@ -3,7 +3,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { wavFile } from '../../e2e/wav.ts'
+import { median } from './calibration.ts'
 import { benchTune, type Figure } from './engine.ts'
+
+/** How often the whole sweep is timed. */
+const SWEEPS = 3
 
 const TUNINGS = ['Standard', 'Drop D', 'D A D G A D', 'Open G']
 
@@ -44,9 +48,13 @@ export async function fitFigures(
       await new Promise((resolve) => setTimeout(resolve, 1))
     return performance.now() - before
   })
-  const all = await after(page, start, () =>
-    page.getByRole('button', { name: 'Fit it again' }).waitFor({ timeout: 120_000 }),
-  )
+  const sweeps: number[] = []
+  for (let i = 0; i < SWEEPS; i++)
+    sweeps.push(
+      await after(page, start, () =>
+        page.getByRole('button', { name: 'Fit it again' }).waitFor({ timeout: 120_000 }),
+      ),
+    )
   await page.getByText('What matters').click()
   const rank = await page.evaluate(async () => {
     const radio = document.querySelector<HTMLInputElement>('.fit-matters input[value="3"]')!
@@ -76,7 +84,10 @@ export async function fitFigures(
   })
   return [
     row('fit, 384 choices, 32 measures, level 5: first options on the page', first, 'ms', 1000),
-    row('the same, complete, two workers', all, 's', 6),
+    {
+      ...row('the same, complete, two workers', Math.min(...sweeps), 's', 6),
+      value: `${(Math.min(...sweeps) / 1000).toFixed(1)} s (median ${(median(sweeps) / 1000).toFixed(1)} s)`,
+    },
     row('the same, stopped', cancel, 'ms', 100),
     row('options ordered anew after a wish', rank, 'ms', 50),
     row('a recording of four minutes looked at', listening, 's', 30),

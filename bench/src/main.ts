@@ -18,7 +18,7 @@ const table = [
 ].join('\n')
 process.stdout.write(`${table}\n`)
 if (!process.argv.includes('--engine')) {
-  const text = `# Benchmarks\n\nWritten by \`npm run bench\` on ${date}: ${machine}.\nOne thread, warm, every run with cold candidate caches; medians. The machine is shared: its calibration loop takes 17 ms in a quiet hour and twice that in a busy one, and the rest with it. Long tasks are those that Chromium reports (50 ms and more; 0 means none).\n\n${table}\n`
+  const text = `# Benchmarks\n\nWritten by \`npm run bench\` on ${date}: ${machine}.\nOne thread, warm, every run with cold candidate caches. The times of arranging and of the sweep are the least of several runs, which is nearest to the program's own where others share the machine; medians stand beside. The machine is shared: its calibration loop takes 17 ms in a quiet hour and twice that in a busy one, and the rest with it. Long tasks are those that Chromium reports (50 ms and more; 0 means none).\n\n${table}\n`
   writeFileSync(fileURLToPath(new URL('../../docs/benchmarks.md', import.meta.url)), text)
 }
 if (figures.some((f) => !f.met)) process.exitCode = 1
