@@ -1,6 +1,6 @@
 // Runs everything: set-up, checks, unit tests, build, tests of the real interface. Writes the counts for .ci/run.
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { ensureDebian, ensurePackages, root, run } from './setup.mjs'
 
 ensurePackages()
@@ -20,10 +20,11 @@ const steps = [
   ['interface tests', () => run('npm', ['run', '-s', 'test:e2e'])],
 ]
 const summary = { passed: 0, failed: 0 }
+const failures = []
 for (const [name, step] of steps) {
   const code = step()
   if (name === 'check' || name === 'build') summary[code === 0 ? 'passed' : 'failed']++
-  if (code !== 0) process.stderr.write(`\n${name}: failed\n`)
+  if (code !== 0) failures.push(name)
 }
 const read = (file) => {
   try {
@@ -40,6 +41,11 @@ summary.failed +=
   (unitResult
     ? unitResult.numFailedTests + (unitResult.success || unitResult.numFailedTests > 0 ? 0 : 1)
     : 1) + (e2eResult ? e2eResult.stats.unexpected : 1)
+for (const file of unitResult?.testResults ?? [])
+  for (const test of file.assertionResults ?? [])
+    if (test.status === 'failed') failures.push(`${relative(root, file.name)}: ${test.fullName}`)
+// Named last, where a log that is cut short still shows them.
+if (failures.length > 0) process.stdout.write(`\nFailed:\n${failures.map((f) => `  ${f}\n`).join('')}`)
 writeFileSync(join(root, '.cache/summary.json'), JSON.stringify(summary))
 process.stdout.write(`\n${summary.passed} passed, ${summary.failed} failed\n`)
 process.exit(summary.failed === 0 ? 0 : 1)
