@@ -18,8 +18,8 @@ import { assignPicking } from '../pick/assignPicking.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
 import { missingHead } from '../time/metre.ts'
-import { writtenValue } from '../time/writtenValue.ts'
-import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { durationOf } from '../model/durationOf.ts'
+import { type Ticks } from '../time/ticks.ts'
 import { playedNext } from '../form/playedNext.ts'
 import { withApproaches } from './approach.ts'
 import type { AccompanyOnset, HeldHand } from './onset.ts'
@@ -229,7 +229,7 @@ function notesOf(
     return {
       id: `a.${pos.measure}.${pos.tick}.${s.place.string}`,
       pos,
-      dur: { ticks, ...writtenValue(ticks / WHOLE) },
+      dur: durationOf(ticks),
       role: s.role,
       notationVoice: BACKING_VOICE,
       place: s.place,

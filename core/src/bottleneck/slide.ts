@@ -10,8 +10,8 @@ import { segmentAt } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
 import { beatStarts, missingHead, strongBeats } from '../time/metre.ts'
-import { WHOLE, type Ticks } from '../time/ticks.ts'
-import { writtenValue } from '../time/writtenValue.ts'
+import { type Ticks } from '../time/ticks.ts'
+import { durationOf } from '../model/durationOf.ts'
 import { LONG_S, slidePath, type SlideNote } from './slidePath.ts'
 import { straightAcross } from './straightAcross.ts'
 
@@ -113,7 +113,7 @@ class SlideWriter {
     return {
       id,
       pos: this.pos(at),
-      dur: { ticks, ...writtenValue(ticks / WHOLE) },
+      dur: durationOf(ticks),
       place,
       left: place.fret === 0 ? 0 : BAR,
       attack: place.fret === 0 ? 'pluck' : 'bottle',

@@ -25,6 +25,8 @@ import { accompany } from '../accompany/accompany.ts'
 import type { LeftOrnament } from '../ornament/ornamentPage.ts'
 import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
+import { withHandwork } from '../handwork/handwork.ts'
+import { isTypedPlace, typedPlaces } from '../handwork/isHandwork.ts'
 import { inputHash } from './inputHash.ts'
 import { layerOf } from './layerOf.ts'
 import { LockConflict } from './lockConflict.ts'
@@ -85,15 +87,28 @@ export function* arranging(
   if (!planned.ok) throw misfit(planned.register, setup, numbers)
   const { plan } = planned
   const measureIds = tune.measures.map((m) => m.id)
-  const all = [...locks, ...locksOfMeasures(locks)]
-  try {
+  const asked = [...locks, ...locksOfMeasures(locks)]
+  const solved = function* (all: readonly Lock[]) {
     const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
-    const solution = yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1)
+    return { prepared, solution: yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1) }
+  }
+  const typed = typedPlaces(locks)
+  try {
+    let found
+    try {
+      found = yield* solved([...asked, ...typed])
+    } catch (error) {
+      // What was typed need not be what this level would do: then it is laid over the rest as it is.
+      if (!(error instanceof LockConflict) || !error.ids.some((id) => isTypedPlace({ id }))) throw error
+      found = yield* solved(asked)
+    }
+    const { prepared, solution } = found
     const { layer, ornamentsLeft } = layerOf(plan, solution, tune, setup, locks)
     const bottle = slide(tune, setup, plan)
     const backing = accompany(tune, setup, plan, lockedRegions)
+    const whole = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
     return {
-      layer: { ...joined(joined(layer, bottle, plan.timeline), backing, plan.timeline), locks },
+      layer: withHandwork(whole, { tune, setup, regions: lockedRegions }, locks),
       plan,
       solution,
       idleLocks: prepared.locks.idle,

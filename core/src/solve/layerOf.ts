@@ -12,6 +12,7 @@ import {
 } from '../model/arrangement.ts'
 import { articulate } from '../ornament/articulate.ts'
 import type { LeftOrnament, Unpicked } from '../ornament/ornamentPage.ts'
+import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
@@ -22,8 +23,7 @@ import { pickingOf } from '../plan/pickingOf.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
-import { WHOLE, type Ticks } from '../time/ticks.ts'
-import { writtenValue } from '../time/writtenValue.ts'
+import type { Ticks } from '../time/ticks.ts'
 import {
   keyFinger,
   keyFret,
@@ -245,7 +245,7 @@ class LayerWriter {
     return {
       id,
       pos,
-      dur: written(ticks),
+      dur: durationOf(ticks),
       role,
       notationVoice: role === 'melody' ? 1 : 2,
       place: keyPlace(key),
@@ -305,10 +305,6 @@ class LayerWriter {
 }
 
 const leftFinger = (finger: number): LeftFinger => (finger === THUMB ? 'T' : (finger as LeftFinger))
-
-function written(ticks: Ticks): TabNote['dur'] {
-  return { ticks, ...writtenValue(ticks / WHOLE) }
-}
 
 /** Every term that the chosen grip was charged, dearest first. */
 export function costsOf(plan: Plan, solution: Solution, setup: Setup, t: number): CostTerm[] {

@@ -2,6 +2,7 @@ import type { Lock } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 import type { Place } from '../neck/setup.ts'
+import { isHandwork, isTypedPlace } from '../handwork/isHandwork.ts'
 import { fingerNumber, type Pressed } from '../grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
 import { keyFinger, placeKey, samePlace, type Candidate, type VoiceKey } from './candidate.ts'
@@ -26,10 +27,11 @@ export function locksBySlice(plan: Plan, measureIds: readonly Id[], locks: reado
   if (locks.length === 0) return { bySlice, ids, idle }
   const targets = targetsOf(plan, measureIds)
   for (const lock of locks) {
-    if (lock.field === 'measure') continue
+    // What was written by hand is laid over the finished tab.
+    if (lock.field === 'measure' || isHandwork(lock)) continue
     const target = targets.get(lock.target)
     if (!target) {
-      idle.push(lock.id)
+      if (!isTypedPlace(lock)) idle.push(lock.id)
       continue
     }
     // How a note is sounded is not the search's business.

@@ -37,6 +37,7 @@ const again = (tune: TuneDoc) => tuneOf(writeAbc(tune))
 
 /** Texts with something of everything that a tune can hold. */
 const TEXTS: Readonly<Record<string, string>> = {
+  'whole rests after a change of metre': 'M:3/4\nL:1/8\nK:C\nC6|[M:4/4] z8|z8|[M:6/4] C2 z8 z2|]',
   'tuplets, ties and dots': 'M:4/4\nL:1/8\nK:C\n(3CDE F2- F(3GAB c-|c8|(5CDEFG c2 (3d2c z2|]',
   'accidentals in several octaves': "M:4/4\nL:1/4\nK:G\n^c c c' =f|c f F2|_b B b2|^^f ^f f __e|]",
   'sharps tied over the bar line': 'M:4/4\nL:1/4\nK:C\nC D E ^F-|F F G2|]',

@@ -7,6 +7,7 @@ import { midiOf, plainPitch, type Pitch } from '../../pitch/pitch.ts'
 import { measureLength, type Metre } from '../../time/metre.ts'
 import { WHOLE, type Ticks } from '../../time/ticks.ts'
 import { writtenValue } from '../../time/writtenValue.ts'
+import { durationOf } from '../../model/durationOf.ts'
 import type { Problem } from '../problem.ts'
 import { AccidentalMemory, type Propagation } from './accidentals.ts'
 import { ticksOfShare } from './duration.ts'
@@ -249,7 +250,9 @@ export class VoiceReader {
     this.chordMarks(element, measure)
     if (element.rest?.type.includes('multimeasure')) return this.wholeMeasures(element)
     const tuplet = this.tupletAt(element)
-    const share = element.duration ?? 0
+    // The parser takes a whole rest for a rest of one measure, by the metre of the head alone.
+    const isWhole = element.rest?.type === 'whole' && measureLength(this.metre) >= WHOLE
+    const share = isWhole ? 1 : (element.duration ?? 0)
     const { ticks, exact } = ticksOfShare(share, tuplet?.actual, tuplet?.normal)
     if (!exact) {
       this.report(
@@ -301,7 +304,7 @@ export class VoiceReader {
         id,
         voice: this.start.voice,
         pos: { measure: measure.id, tick: 0 },
-        dur: { ticks, ...writtenValue(ticks / WHOLE) },
+        dur: durationOf(ticks),
         chordTones: [],
         graces: [],
         ornaments: [],

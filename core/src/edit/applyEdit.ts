@@ -1,0 +1,85 @@
+import { writeAbc } from '../formats/abc/writeAbc.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import { inputHash } from '../solve/inputHash.ts'
+import {
+  MELODY_EDITS,
+  TAB_EDITS,
+  type EditCommand,
+  type Edited,
+  type MelodyEdit,
+  type Score,
+  type TabEdit,
+} from './edited.ts'
+import { editForm } from './form.ts'
+import { editMeasures } from './measures.ts'
+import { editMelody } from './melody.ts'
+import { editTab } from './tab.ts'
+import { tidyTab } from './tidyTab.ts'
+
+/** Edits after which the tab is still an answer to the tune: both were written together. */
+const TOGETHER: ReadonlySet<EditCommand['do']> = new Set([
+  ...TAB_EDITS,
+  'insert',
+  'delete',
+  'paste',
+  'move',
+  'pickup',
+  'section',
+  'provenance',
+  'writeOut',
+])
+
+const isMelodyEdit = (edit: EditCommand): edit is MelodyEdit =>
+  (MELODY_EDITS as readonly string[]).includes(edit.do)
+const isTabEdit = (edit: EditCommand): edit is TabEdit => (TAB_EDITS as readonly string[]).includes(edit.do)
+
+/**
+ * Writes one thing on the sheet by hand: the tune, its text and its tab change together, or nothing does.
+ * @returns the score after it, or why it cannot be, with the nearest thing that can
+ * @example applyEdit({ tune }, { do: 'insert', before: 4, count: 2 })
+ */
+export function applyEdit(score: Score, edit: EditCommand): Edited {
+  const edited = dispatched(score, edit)
+  if (!edited.ok) return edited
+  const { tune, arrangement: tab } = edited.score
+  const written = tune === score.tune ? tune : withText(tune)
+  const arrangement = tab && tune !== score.tune ? tidyTab(tune, tab) : tab
+  if (!arrangement) return { ok: true, score: { tune: written } }
+  const wasFresh = score.arrangement !== undefined && isFresh(score.tune, score.arrangement)
+  const kept = wasFresh && TOGETHER.has(edit.do) ? madeFresh(written, arrangement) : arrangement
+  return { ok: true, score: { tune: written, arrangement: kept } }
+}
+
+function dispatched(score: Score, edit: EditCommand): Edited {
+  if (isMelodyEdit(edit)) return editMelody(score, edit)
+  if (isTabEdit(edit)) return editTab(score, edit)
+  switch (edit.do) {
+    case 'insert':
+    case 'delete':
+    case 'paste':
+    case 'move':
+    case 'metre':
+    case 'key':
+    case 'tempo':
+    case 'pickup':
+      return editMeasures(score, edit)
+    default:
+      return editForm(score, edit)
+  }
+}
+
+const withText = (tune: TuneDoc): TuneDoc => ({
+  ...tune,
+  abc: { text: writeAbc(tune, tune.abc?.text), spans: [] },
+})
+
+const hashOf = (tune: TuneDoc, { setup, regions, base }: ArrangementDoc): string =>
+  inputHash(tune, setup, regions, base.locks)
+
+const isFresh = (tune: TuneDoc, doc: ArrangementDoc): boolean => hashOf(tune, doc) === doc.inputHash
+
+const madeFresh = (tune: TuneDoc, doc: ArrangementDoc): ArrangementDoc => ({
+  ...doc,
+  inputHash: hashOf(tune, doc),
+})

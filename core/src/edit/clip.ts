@@ -1,0 +1,119 @@
+import type { Layer, TabNote } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { ChordMark, Measure, TempoMark, Tuplet, TuneDoc, TuneEvent } from '../model/tune.ts'
+import { layerOfMeasures } from '../model/variants.ts'
+import { melodyNoteId } from '../solve/noteIds.ts'
+import type { Score } from './edited.ts'
+import { freshIds } from './freshIds.ts'
+
+/** Measures that were copied, with all that stands in them; ids are those of their source. */
+export interface Clip {
+  readonly measures: readonly Measure[]
+  readonly events: readonly TuneEvent[]
+  readonly chords: readonly ChordMark[]
+  readonly tuplets: readonly Tuplet[]
+  readonly tempos: readonly TempoMark[]
+  /** The tab of these measures, where there is one. */
+  readonly layer?: Layer
+}
+
+/** Copies measures, by index, inclusive. */
+export function clipOf({ tune, arrangement }: Score, from: number, to: number): Clip {
+  const measures = tune.measures.slice(from, to + 1)
+  const ids = new Set(measures.map((m) => m.id))
+  const inside = <T extends { readonly pos: { readonly measure: Id } }>(list: readonly T[]) =>
+    list.filter((x) => ids.has(x.pos.measure))
+  const events = inside(tune.events)
+  const tuplets = new Set(events.flatMap((e) => e.dur.tupletId ?? []))
+  return {
+    measures,
+    events,
+    chords: inside(tune.chords),
+    tuplets: tune.tuplets.filter((t) => tuplets.has(t.id)),
+    tempos: inside(tune.tempos).filter((t) => t.stated),
+    ...(arrangement ? { layer: tabOf(arrangement.base, ids) } : {}),
+  }
+}
+
+/** The tab of some measures, with what of it is locked. */
+function tabOf(base: Layer, measures: ReadonlySet<Id>): Layer {
+  const layer = layerOfMeasures(base, measures)
+  const ids = new Set(layer.notes.map((n) => n.id))
+  return { ...layer, locks: base.locks.filter((l) => ids.has(l.target)) }
+}
+
+/** The same measures under ids that a tune does not use yet: a copy that can stand beside its source. */
+export function withFreshIds(clip: Clip, tune: TuneDoc): Clip {
+  const ids = freshIds(tune)
+  const measure = new Map(clip.measures.map((m) => [m.id, ids.measure()]))
+  const event = new Map(clip.events.map((e) => [e.id, ids.event()]))
+  const tuplet = new Map(clip.tuplets.map((t) => [t.id, ids.tuplet()]))
+  const moved = <T extends { readonly pos: { readonly measure: Id; readonly tick: number } }>(x: T): T => ({
+    ...x,
+    pos: { ...x.pos, measure: measure.get(x.pos.measure)! },
+  })
+  return {
+    measures: clip.measures.map((m) => ({ ...m, id: measure.get(m.id)! })),
+    events: clip.events.map((e) => {
+      const { tieTo, ...rest } = moved(e)
+      const tied = tieTo === undefined ? undefined : event.get(tieTo)
+      const { tupletId } = rest.dur
+      return {
+        ...rest,
+        id: event.get(e.id)!,
+        dur: tupletId === undefined ? rest.dur : { ...rest.dur, tupletId: tuplet.get(tupletId)! },
+        ...(tied === undefined ? {} : { tieTo: tied }),
+      }
+    }),
+    chords: clip.chords.map((c) => ({ ...moved(c), id: ids.chord() })),
+    tuplets: clip.tuplets.map((t) => ({ ...t, id: tuplet.get(t.id)! })),
+    tempos: clip.tempos.map(moved),
+    ...(clip.layer ? { layer: movedLayer(clip.layer, measure, event) } : {}),
+  }
+}
+
+/** A layer whose measures and source notes have other ids; what hangs on a note's id follows. */
+function movedLayer(layer: Layer, measure: ReadonlyMap<Id, Id>, event: ReadonlyMap<Id, Id>): Layer {
+  const newIn = (id: Id, place: Id): Id => {
+    const to = measure.get(place)!
+    const renamed = id.replace(`.${place}.`, `.${to}.`)
+    return renamed === id ? `${id}.${to}` : renamed
+  }
+  // A melody note whose tune is not copied with it plays nothing.
+  const kept = layer.notes.filter((n) => n.role !== 'melody' || event.has(n.sourceId ?? ''))
+  const noteId = new Map(
+    kept.map((n) => {
+      const source = n.sourceId === undefined ? undefined : event.get(n.sourceId)
+      return [n.id, source !== undefined ? melodyNoteId(source) : newIn(n.id, n.pos.measure)]
+    }),
+  )
+  const at = <T extends { readonly measure: Id; readonly tick: number }>(pos: T): T => ({
+    ...pos,
+    measure: measure.get(pos.measure) ?? pos.measure,
+  })
+  const noteAs = (n: TabNote): TabNote => ({
+    ...n,
+    id: noteId.get(n.id)!,
+    pos: at(n.pos),
+    ...(n.sourceId === undefined ? {} : { sourceId: event.get(n.sourceId) ?? n.sourceId }),
+  })
+  return {
+    notes: kept.map(noteAs),
+    spans: layer.spans.flatMap((s) => {
+      const [from, to] = [noteId.get(s.from), noteId.get(s.to)]
+      return from !== undefined && to !== undefined ? [{ ...s, id: `s.${to}`, from, to }] : []
+    }),
+    grips: layer.grips.map((g) => ({
+      ...g,
+      id: newIn(g.id, g.pos.measure),
+      pos: at(g.pos),
+      until: at(g.until),
+    })),
+    locks: layer.locks.flatMap((l) => {
+      const target = noteId.get(l.target)
+      if (target === undefined) return []
+      const value = l.field === 'typed' ? noteAs(l.value as TabNote) : l.value
+      return [{ ...l, id: `${l.field}.${target}`, target, value }]
+    }),
+  }
+}

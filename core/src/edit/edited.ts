@@ -1,0 +1,159 @@
+import type { ArrangementDoc, Attack, Role } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { Jump, Pos, Provenance, TuneDoc } from '../model/tune.ts'
+import type { LeftFinger, PickingSign } from '../neck/hand.ts'
+import type { Key } from '../pitch/key.ts'
+import type { Pitch } from '../pitch/pitch.ts'
+import type { Ticks } from '../time/ticks.ts'
+import type { Clip } from './clip.ts'
+
+/** The two documents that stand on the sheet: a tune, and what it is played as. */
+export interface Score {
+  readonly tune: TuneDoc
+  readonly arrangement?: ArrangementDoc
+}
+
+/** Signs of a tab note that are on or off. */
+export const MARKS = ['letRing', 'palmMute', 'accent', 'vibrato', 'damp', 'optional'] as const
+export type Mark = (typeof MARKS)[number]
+
+/** Signs at a measure to which the form refers. */
+export const FORM_SIGNS = ['segno', 'coda', 'fine'] as const
+export type FormSign = (typeof FORM_SIGNS)[number]
+
+/** One step of writing the melody: positions stand in the measure, lengths are ticks. */
+export type MelodyEdit =
+  | { readonly do: 'note'; readonly at: Pos; readonly ticks: Ticks; readonly pitch: Pitch }
+  | { readonly do: 'rest'; readonly at: Pos; readonly ticks: Ticks }
+  | { readonly do: 'value'; readonly at: Pos; readonly ticks: Ticks }
+  | { readonly do: 'pitch'; readonly at: Pos; readonly pitch: Pitch }
+  | { readonly do: 'tie'; readonly at: Pos }
+  | { readonly do: 'triplet'; readonly at: Pos }
+  | { readonly do: 'chord'; readonly at: Pos; readonly symbol: string }
+  | { readonly do: 'word'; readonly at: Pos; readonly text: string }
+
+/** One step of shaping measures and form; `from` and `to` are indexes of measures, inclusive. */
+export type MeasureEdit =
+  | { readonly do: 'insert'; readonly before: number; readonly count: number }
+  | { readonly do: 'delete'; readonly from: number; readonly to: number }
+  | { readonly do: 'paste'; readonly before: number; readonly clip: Clip }
+  | { readonly do: 'move'; readonly from: number; readonly to: number; readonly before: number }
+  | { readonly do: 'metre'; readonly from: number; readonly num: number; readonly den: number }
+  | { readonly do: 'key'; readonly from: number; readonly key: Key }
+  | { readonly do: 'tempo'; readonly at: Pos; readonly bpm: number | undefined }
+  | { readonly do: 'pickup'; readonly ticks: Ticks }
+  | { readonly do: 'section'; readonly measure: number; readonly name: string }
+  | { readonly do: 'repeat'; readonly from: number; readonly to: number; readonly on: boolean }
+  | { readonly do: 'ending'; readonly from: number; readonly to: number; readonly passes: readonly number[] }
+  | { readonly do: 'sign'; readonly measure: number; readonly sign: FormSign; readonly on: boolean }
+  | { readonly do: 'jump'; readonly measure: number; readonly jump: Jump | undefined }
+  | { readonly do: 'provenance'; readonly from: number; readonly to: number; readonly provenance: Provenance }
+  | { readonly do: 'writeOut' }
+
+/** One step of writing the tab. */
+export type TabEdit =
+  | {
+      readonly do: 'fret'
+      readonly at: Pos
+      readonly string: number
+      readonly fret: number
+      readonly ticks: Ticks
+      readonly role: Role
+    }
+  | { readonly do: 'erase'; readonly note: Id }
+  | { readonly do: 'restring'; readonly note: Id; readonly string: number }
+  | { readonly do: 'length'; readonly note: Id; readonly ticks: Ticks }
+  | { readonly do: 'left'; readonly note: Id; readonly finger: LeftFinger }
+  | { readonly do: 'right'; readonly note: Id; readonly sign: PickingSign }
+  | { readonly do: 'mark'; readonly note: Id; readonly mark: Mark; readonly on: boolean }
+  | { readonly do: 'attack'; readonly note: Id; readonly attack: Attack }
+  | { readonly do: 'bend'; readonly note: Id; readonly semitones: number }
+  | { readonly do: 'harmonic'; readonly note: Id; readonly kind: 'natural' | 'artificial' | 'none' }
+  | { readonly do: 'grace'; readonly note: Id; readonly fret: number | undefined }
+  | { readonly do: 'finger'; readonly from: number; readonly to: number }
+
+/** The names of edits, by what they change. */
+export const MELODY_EDITS = ['note', 'rest', 'value', 'pitch', 'tie', 'triplet', 'chord', 'word'] as const
+export const MEASURE_EDITS = [
+  'insert',
+  'delete',
+  'paste',
+  'move',
+  'metre',
+  'key',
+  'tempo',
+  'pickup',
+  'section',
+  'repeat',
+  'ending',
+  'sign',
+  'jump',
+  'provenance',
+  'writeOut',
+] as const
+export const TAB_EDITS = [
+  'fret',
+  'erase',
+  'restring',
+  'length',
+  'left',
+  'right',
+  'mark',
+  'attack',
+  'bend',
+  'harmonic',
+  'grace',
+  'finger',
+] as const
+
+/** Everything that can be written on the sheet by hand, as plain data. */
+export type EditCommand = MelodyEdit | MeasureEdit | TabEdit
+
+/** Why something cannot be written. */
+export type RefusalReason =
+  | 'nothingThere'
+  | 'overfull'
+  | 'tuplet'
+  | 'noNext'
+  | 'otherPitch'
+  | 'tooShort'
+  | 'noSuchMeasure'
+  | 'samePlace'
+  | 'lastMeasure'
+  | 'metre'
+  | 'endings'
+  | 'repeatAcross'
+  | 'noSign'
+  | 'endless'
+  | 'noTab'
+  | 'beyondNeck'
+  | 'noPlace'
+  | 'stringTaken'
+  | 'sameString'
+  | 'higherFret'
+  | 'lowerFret'
+  | 'noNode'
+  | 'noRoom'
+  | 'unsung'
+  | 'notFretted'
+
+/** What cannot be written, with the figures that say why, and the nearest thing that can. */
+export interface EditRefusal {
+  readonly reason: RefusalReason
+  readonly values?: Readonly<Record<string, string | number>>
+  readonly offer?: EditCommand
+}
+
+export type Edited =
+  { readonly ok: true; readonly score: Score } | { readonly ok: false; readonly refusal: EditRefusal }
+
+export const done = (score: Score): Edited => ({ ok: true, score })
+
+export const refused = (
+  reason: RefusalReason,
+  values?: EditRefusal['values'],
+  offer?: EditCommand,
+): Edited => ({
+  ok: false,
+  refusal: { reason, ...(values ? { values } : {}), ...(offer ? { offer } : {}) },
+})

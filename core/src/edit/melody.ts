@@ -1,0 +1,189 @@
+import { readChordSymbol } from '../harmony/chordSymbol.ts'
+import { durationOf } from '../model/durationOf.ts'
+import type { ChordMark, Measure, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
+import type { Pitch } from '../pitch/pitch.ts'
+import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { writtenValue } from '../time/writtenValue.ts'
+import { done, refused, type Edited, type MelodyEdit, type Score } from './edited.ts'
+import { freshIds } from './freshIds.ts'
+import { filled, laneOf, samePitch, untied, withEvents, withLane, type Lane } from './lane.ts'
+
+/** The shortest note that can be written: a 64th. */
+export const SHORTEST: Ticks = WHOLE / 64
+
+/** Writes the melody. What a note covers gives way to it; what it leaves is filled with rests, so that measures always sum. */
+export function editMelody(score: Score, edit: MelodyEdit): Edited {
+  const { tune } = score
+  const measure = tune.measures.find((m) => m.id === edit.at.measure)
+  if (!measure) return refused('noSuchMeasure')
+  const event = laneOf(tune, measure.id).find((e) => e.pos.tick === edit.at.tick)
+  const to = (next: TuneDoc): Edited => done({ ...score, tune: next })
+  switch (edit.do) {
+    case 'note':
+      return write(score, measure, edit, edit.pitch)
+    case 'rest':
+      return write(score, measure, edit, undefined)
+    case 'value':
+      return event ? write(score, measure, edit, event.pitch) : refused('nothingThere')
+    case 'pitch': {
+      if (!event?.pitch) return refused('nothingThere')
+      const changed = { ...event, pitch: edit.pitch }
+      return to(withEvents(tune, tune.events.map((e) => (e === event ? changed : e)))) // prettier-ignore
+    }
+    case 'tie':
+      return tie(score, event)
+    case 'triplet':
+      return triplet(score, measure, event)
+    case 'chord':
+      return edit.at.tick < measure.length
+        ? to(withChord(tune, edit.at, edit.symbol))
+        : refused('nothingThere')
+    case 'word': {
+      if (!event?.pitch) return refused('unsung')
+      const { lyric: _, ...plain } = event
+      const text = edit.text.trim()
+      const worded: TuneEvent = text === '' ? plain : { ...plain, lyric: text }
+      return to({ ...tune, events: tune.events.map((e) => (e === event ? worded : e)) })
+    }
+  }
+}
+
+function write(
+  score: Score,
+  measure: Measure,
+  edit: Extract<MelodyEdit, { do: 'note' | 'rest' | 'value' }>,
+  pitch: Pitch | undefined,
+): Edited {
+  const { tune } = score
+  const { at, ticks } = edit
+  const room = measure.length - at.tick
+  if (room <= 0) return refused('nothingThere')
+  if (ticks < SHORTEST) return refused('tooShort', {}, { ...edit, ticks: Math.min(SHORTEST, room) })
+  if (ticks > room) return refused('overfull', { room: room / WHOLE }, { ...edit, ticks: room })
+  const lane = laneOf(tune, measure.id)
+  const before = lane.find((e) => e.pos.tick === at.tick)
+  if (before?.dur.tupletId && before.dur.ticks === ticks) {
+    const changed = struck(before, pitch, before.dur)
+    return done({ ...score, tune: withLane(tune, measure.id, lane.map((e) => (e === before ? changed : e))) }) // prettier-ignore
+  }
+  const torn = lane.find((e) => e.dur.tupletId && overlaps(e, at.tick, ticks))
+  if (torn && !wholeTuplets(lane, at.tick, ticks)) {
+    const own = before?.dur.tupletId ? before : undefined
+    return refused('tuplet', {}, own ? { ...edit, ticks: own.dur.ticks } : undefined)
+  }
+  const ids = freshIds(tune)
+  const base: TuneEvent = before ?? {
+    id: ids.event(),
+    voice: 0,
+    pos: at,
+    dur: durationOf(ticks),
+    chordTones: [],
+    graces: [],
+    ornaments: [],
+  }
+  const written = struck(base, pitch, durationOf(ticks))
+  const cleared = clearedOf(lane, at.tick, ticks)
+  const next = [...cleared, written].sort((a, b) => a.pos.tick - b.pos.tick)
+  return done({ ...score, tune: withLane(tune, measure.id, filled(next, measure, ids.event)) })
+}
+
+/** An event with another pitch and length; a rest has nothing that belongs to a note. */
+function struck(event: TuneEvent, pitch: Pitch | undefined, dur: TuneEvent['dur']): TuneEvent {
+  const { pitch: _, ...silent } = event
+  if (pitch) {
+    const kept = samePitch(pitch, event.pitch) && dur.ticks === event.dur.ticks ? event : untied(event)
+    return { ...kept, pitch, dur, chordTones: event.pitch ? event.chordTones : [] }
+  }
+  const { lyric: __, moreLyrics: ___, slurred: ____, ...bare } = untied(silent)
+  return { ...bare, dur, chordTones: [], graces: [], ornaments: [] }
+}
+
+const overlaps = (e: TuneEvent, from: Ticks, ticks: Ticks) =>
+  e.pos.tick < from + ticks && e.pos.tick + e.dur.ticks > from
+
+/** True where a stretch covers every tuplet that it touches from its first note to its last. */
+function wholeTuplets(lane: Lane, from: Ticks, ticks: Ticks): boolean {
+  const touched = new Set(lane.filter((e) => overlaps(e, from, ticks)).flatMap((e) => e.dur.tupletId ?? []))
+  return lane
+    .filter((e) => e.dur.tupletId !== undefined && touched.has(e.dur.tupletId))
+    .every((e) => e.pos.tick >= from && e.pos.tick + e.dur.ticks <= from + ticks)
+}
+
+/** A lane without what stands in a stretch; a note that reaches into it is shortened. */
+function clearedOf(lane: Lane, from: Ticks, ticks: Ticks): TuneEvent[] {
+  return lane.flatMap((e) => {
+    if (!overlaps(e, from, ticks)) return [e]
+    return e.pos.tick < from ? [untied({ ...e, dur: durationOf(from - e.pos.tick) })] : []
+  })
+}
+
+function tie(score: Score, event: TuneEvent | undefined): Edited {
+  const { tune } = score
+  if (!event?.pitch) return refused('nothingThere')
+  const set = (changed: TuneEvent) =>
+    done({ ...score, tune: { ...tune, events: tune.events.map((e) => (e === event ? changed : e)) } })
+  if (event.tieTo) return set(untied(event))
+  const melody = tune.measures.flatMap((m) => laneOf(tune, m.id))
+  const next = melody[melody.findIndex((e) => e.id === event.id) + 1]
+  if (!next?.pitch) return refused('noNext')
+  if (!samePitch(next.pitch, event.pitch))
+    return refused('otherPitch', {}, { do: 'pitch', at: next.pos, pitch: event.pitch })
+  return set({ ...event, tieTo: next.id })
+}
+
+/** A note becomes three in its time: itself, and two rests to be written over. A triplet becomes its first note again. */
+function triplet(score: Score, measure: Measure, event: TuneEvent | undefined): Edited {
+  const { tune } = score
+  if (!event) return refused('nothingThere')
+  const lane = laneOf(tune, measure.id)
+  const ids = freshIds(tune)
+  if (event.dur.tupletId) {
+    const group = lane.filter((e) => e.dur.tupletId === event.dur.tupletId)
+    const ticks = group.reduce((sum, e) => sum + e.dur.ticks, 0)
+    const first = { ...untied(group[0]!), dur: durationOf(ticks) }
+    const next = lane.flatMap((e) => (e === group[0] ? [first] : group.includes(e) ? [] : [e]))
+    return done({ ...score, tune: withLane(tune, measure.id, filled(next, measure, ids.event)) })
+  }
+  const third = event.dur.ticks / 3
+  if (!Number.isInteger(third) || third < SHORTEST) return refused('tooShort')
+  const id = ids.tuplet()
+  // Three in the time of two: each is written as half of the whole.
+  const dur = { ticks: third, ...writtenValue(event.dur.ticks / 2 / WHOLE), tupletId: id }
+  const group = [0, 1, 2].map((i): TuneEvent =>
+    i === 0
+      ? { ...untied(event), dur }
+      : {
+          id: ids.event(),
+          voice: 0,
+          pos: { measure: measure.id, tick: event.pos.tick + i * third },
+          dur,
+          chordTones: [],
+          graces: [],
+          ornaments: [],
+        },
+  )
+  const withTuplet = { ...tune, tuplets: [...tune.tuplets, { id, actual: 3, normal: 2 }] }
+  const next = lane.flatMap((e) => (e === event ? group : [e]))
+  return done({ ...score, tune: withLane(withTuplet, measure.id, next) })
+}
+
+/** A chord at a moment, in the place of the one that stood there; an empty symbol takes it away. */
+function withChord(tune: TuneDoc, at: Pos, symbol: string): TuneDoc {
+  const text = symbol.trim().replace(/"/g, '')
+  const others = tune.chords.filter((c) => c.pos.measure !== at.measure || c.pos.tick !== at.tick)
+  const before = tune.chords.find((c) => !others.includes(c))
+  if (text === '') return { ...tune, chords: others }
+  const reading = readChordSymbol(text)
+  const mark: ChordMark = {
+    id: before?.id ?? freshIds(tune).chord(),
+    pos: at,
+    symbol: text,
+    origin: 'typed',
+    ...(reading.kind === 'chord' ? { parsed: reading.chord } : {}),
+  }
+  const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
+  const chords = [...others, mark].sort(
+    (a, b) => indexOf.get(a.pos.measure)! - indexOf.get(b.pos.measure)! || a.pos.tick - b.pos.tick,
+  )
+  return { ...tune, chords }
+}

@@ -1,0 +1,154 @@
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import {
+  isArrival,
+  type ArrangementDoc,
+  type Arrival,
+  type Attack,
+  type TabNote,
+} from '../model/arrangement.ts'
+import { harmonicsOf } from '../neck/harmonics.ts'
+import {
+  artificialPlacesOf,
+  lastFret,
+  openPitch,
+  pitchAt,
+  placesOf,
+  type Place,
+  type Setup,
+} from '../neck/setup.ts'
+import { graceFinger } from '../handwork/graceFinger.ts'
+import { bendableBy, LEAST_BEND_FRET } from '../ornament/bendRoom.ts'
+import type { EditRefusal, RefusalReason, TabEdit } from './edited.ts'
+
+type SoundedEdit = Extract<TabEdit, { do: 'attack' | 'bend' | 'harmonic' | 'grace' }>
+
+type Sounded =
+  { readonly ok: true; readonly note: TabNote } | { readonly ok: false; readonly refusal: EditRefusal }
+
+const not = (reason: RefusalReason, values?: EditRefusal['values'], offer?: TabEdit): Sounded => ({
+  ok: false,
+  refusal: { reason, ...(values ? { values } : {}), ...(offer ? { offer } : {}) },
+})
+const as = (note: TabNote): Sounded => ({ ok: true, note })
+
+/** A note sounded in another way: its attack, a bend, a harmonic, a short note before it. */
+export function soundedOtherwise(
+  { setup, base }: Pick<ArrangementDoc, 'setup' | 'base'>,
+  timeline: Timeline,
+  note: TabNote,
+  edit: SoundedEdit,
+): Sounded {
+  switch (edit.do) {
+    case 'attack':
+      return isArrival(edit.attack)
+        ? arriving(setup, beforeOnString(base.notes, timeline, note), note, edit, edit.attack)
+        : as(straight(note, edit.attack))
+    case 'bend':
+      return bent(setup, note, edit)
+    case 'harmonic':
+      return touched(setup, note, edit)
+    case 'grace':
+      return graced(setup, note, edit)
+  }
+}
+
+function straight(note: TabNote, attack: Attack): TabNote {
+  const { graces: _, ...plain } = note
+  return { ...plain, attack }
+}
+
+function beforeOnString(notes: readonly TabNote[], timeline: Timeline, note: TabNote): TabNote | undefined {
+  const start = ticksAt(timeline, note.pos)
+  return notes
+    .filter((n) => n.place.string === note.place.string && ticksAt(timeline, n.pos) < start)
+    .sort((a, b) => ticksAt(timeline, b.pos) - ticksAt(timeline, a.pos))[0]
+}
+
+function arriving(
+  setup: Setup,
+  from: TabNote | undefined,
+  note: TabNote,
+  edit: Extract<TabEdit, { do: 'attack' }>,
+  attack: Arrival,
+): Sounded {
+  if (!from) return not('noNext', { string: note.place.string })
+  const step = note.place.fret - from.place.fret
+  const plain = straight(note, attack)
+  switch (attack) {
+    case 'hammer':
+      return step > 0 ? as(plain) : not('higherFret', {}, step < 0 ? { ...edit, attack: 'pull' } : undefined)
+    case 'pull':
+      return step < 0 ? as(plain) : not('lowerFret', {}, step > 0 ? { ...edit, attack: 'hammer' } : undefined)
+    case 'slide':
+      if (step === 0 || from.place.fret === 0)
+        return not(step === 0 ? 'higherFret' : 'notFretted', { string: note.place.string })
+      return note.place.fret === 0 ? not('notFretted', { string: note.place.string }) : as(plain)
+    case 'bend':
+    case 'release': {
+      const midi = pitchAt(setup, note.place) + (note.bend ?? 0)
+      const semitones = midi - pitchAt(setup, from.place)
+      const before = from.bend ?? 0
+      const most = bendableBy(setup, from.place.string)
+      if (from.place.fret < LEAST_BEND_FRET) return not('noRoom', { most: 0 })
+      if (attack === 'bend' && (semitones <= before || semitones > most)) return not('noRoom', { most })
+      if (attack === 'release' && (semitones < 0 || semitones >= before)) return not('lowerFret')
+      const { bend: _, ...unbent } = plain
+      const place = { string: from.place.string, fret: from.place.fret }
+      return as({ ...unbent, place, left: from.left, ...(semitones > 0 ? { bend: semitones } : {}) })
+    }
+  }
+}
+
+/** A bend of a plucked note: the melody keeps its pitch, so its place moves down; another note rises. */
+function bent(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'bend' }>): Sounded {
+  const { bend = 0, ...plain } = note
+  const { string } = note.place
+  const most = bendableBy(setup, string)
+  if (edit.semitones > most || edit.semitones < 0)
+    return not('noRoom', { most }, most > 0 ? { ...edit, semitones: most } : undefined)
+  const keeps = note.role === 'melody'
+  const fret = note.place.fret + (keeps ? bend - edit.semitones : 0)
+  if (keeps && (!Number.isInteger(fret) || fret > lastFret(setup, string))) return not('noRoom', { most })
+  if (edit.semitones > 0 && fret < LEAST_BEND_FRET) return not('noRoom', { most: 0 })
+  const place: Place = { string, fret }
+  const other = {
+    ...plain,
+    place,
+    attack: plain.attack === 'release' || plain.attack === 'bend' ? ('pluck' as const) : plain.attack,
+  }
+  return as(edit.semitones > 0 ? { ...other, bend: edit.semitones } : other)
+}
+
+function touched(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'harmonic' }>): Sounded {
+  const { bend = 0, graces: _, ...plain } = note
+  const midi = pitchAt(setup, note.place) + bend
+  const near = (a: Place, b: Place) =>
+    Math.abs(a.string - note.place.string) - Math.abs(b.string - note.place.string) || a.fret - b.fret
+  const found =
+    edit.kind === 'natural'
+      ? harmonicsOf(setup)
+          .filter((h) => h.midi === midi)
+          .map(({ string, fret, parts }): Place => ({ string, fret, harmonic: parts }))
+          .sort(near)[0]
+      : edit.kind === 'artificial'
+        ? artificialPlacesOf(setup, midi).sort(near)[0]
+        : placesOf(setup, midi).sort(near)[0]
+  if (!found) {
+    const other = edit.kind === 'natural' ? artificialPlacesOf(setup, midi)[0] : undefined
+    return not('noNode', {}, other ? { ...edit, kind: 'artificial' } : undefined)
+  }
+  return as({ ...plain, place: found, left: 0, attack: 'pluck' })
+}
+
+function graced(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'grace' }>): Sounded {
+  const { graces: _, ...plain } = note
+  if (edit.fret === undefined) return as({ ...plain, attack: note.graces ? 'pluck' : note.attack })
+  const { string, fret } = note.place
+  const last = lastFret(setup, string)
+  if (edit.fret < 0 || edit.fret > last) return not('beyondNeck', { last }, { ...edit, fret: last })
+  if (edit.fret === fret || note.place.harmonic) return not('sameString', { string })
+  const attack = edit.fret < fret ? 'hammer' : 'pull'
+  const midi = openPitch(setup, string) + edit.fret
+  const place = placesOf(setup, midi).find((p) => p.string === string)!
+  return as({ ...plain, attack, graces: [{ place, left: graceFinger(note, edit.fret), attack: 'pluck' }] })
+}

@@ -1,0 +1,337 @@
+import { melodyOf, ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
+import { withNote, withoutNotes } from '../handwork/placed.ts'
+import { settled } from '../handwork/settle.ts'
+import type { ArrangementDoc, Layer, Lock, TabNote } from '../model/arrangement.ts'
+import { durationOf } from '../model/durationOf.ts'
+import type { Id } from '../model/ids.ts'
+import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
+import { spellInKey } from '../pitch/key.ts'
+import { midiOf, type Midi, type Pitch } from '../pitch/pitch.ts'
+import { melodyNoteId } from '../solve/noteIds.ts'
+import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { done, refused, type Edited, type EditRefusal, type Score, type TabEdit } from './edited.ts'
+import { laneOf } from './lane.ts'
+import { editMelody } from './melody.ts'
+import { soundedOtherwise } from './sounded.ts'
+import { tidyTab } from './tidyTab.ts'
+
+type Arranged = Score & { readonly arrangement: ArrangementDoc }
+type Order<K extends TabEdit['do']> = Extract<TabEdit, { do: K }>
+
+/**
+ * Writes the tab. What is written is locked as `typed` (or `erased`), so that another arrangement keeps it; both hands
+ * are found again in the measure around it. A note of the melody is written into the tune as well.
+ */
+export function editTab(score: Score, edit: TabEdit): Edited {
+  if (!score.arrangement) return refused('noTab')
+  const arranged = score as Arranged
+  if (edit.do === 'fret') return writeFret(arranged, edit)
+  if (edit.do === 'finger') return refinger(arranged, edit)
+  const note = arranged.arrangement.base.notes.find((n) => n.id === edit.note)
+  if (!note) return refused('nothingThere')
+  switch (edit.do) {
+    case 'erase':
+      return erase(arranged, note)
+    case 'restring':
+      return restring(arranged, note, edit)
+    case 'length':
+      return lengthen(arranged, note, edit)
+    case 'left': {
+      if (note.place.fret === 0) return refused('notFretted', { string: note.place.string })
+      return done(
+        handSet(
+          arranged,
+          note,
+          edit.finger === 0 ? undefined : { field: 'left', value: edit.finger },
+          'left',
+        ),
+      )
+    }
+    case 'right':
+      return done(
+        handSet(
+          arranged,
+          note,
+          edit.sign === 'none' ? undefined : { field: 'right', value: edit.sign },
+          'right',
+        ),
+      )
+    case 'mark':
+      return done(typed(arranged, marked(note, edit)))
+    default: {
+      const found = soundedOtherwise(arranged.arrangement, timelineOf(arranged.tune.measures), note, edit)
+      return found.ok ? done(typed(arranged, found.note)) : { ok: false, refusal: found.refusal }
+    }
+  }
+}
+
+function marked(note: TabNote, { mark, on }: Order<'mark'>): TabNote {
+  if (mark === 'optional') return { ...note, optional: on }
+  const { [mark]: _, ...plain } = note
+  return on ? { ...plain, [mark]: true } : plain
+}
+
+function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
+  const { tune, arrangement } = score
+  const { setup, base, transposed } = arrangement
+  const { at, string, fret } = edit
+  const measure = tune.measures.find((m) => m.id === at.measure)
+  if (!measure || at.tick < 0 || at.tick >= measure.length) return refused('noSuchMeasure')
+  if (string < 1 || string > setup.instrument.strings) return refused('noPlace')
+  const timeline = timelineOf(tune.measures)
+  const start = ticksAt(timeline, at)
+  const existing = base.notes.find(
+    (n) => n.place.string === string && n.pos.measure === at.measure && n.pos.tick === at.tick,
+  )
+  const role = existing?.role === 'melody' ? 'melody' : edit.role
+  const midi = openPitch(setup, string) + fret
+  const last = lastFret(setup, string)
+  if (fret < 0 || fret > last) {
+    const near = freeStrings(base, timeline, setup, midi, start)[0]
+    return refused(
+      'beyondNeck',
+      { last },
+      near ? { ...edit, ...near } : { ...edit, fret: Math.min(Math.max(fret, 0), last) },
+    )
+  }
+  const covering = base.notes.find(
+    (n) =>
+      n.role === 'melody' &&
+      n.place.string === string &&
+      ticksAt(timeline, n.pos) < start &&
+      ticksAt(timeline, n.pos) + n.dur.ticks > start,
+  )
+  if (covering && role !== 'melody') {
+    const near = freeStrings(base, timeline, setup, midi, start)[0]
+    return refused('stringTaken', { string }, near ? { ...edit, ...near } : undefined)
+  }
+  const ticks = existing?.dur.ticks ?? edit.ticks
+  const room = measure.length - at.tick
+  if (role !== 'melody' && !existing && ticks > room)
+    return refused('overfull', { room: room / WHOLE }, { ...edit, ticks: room })
+  const place: Place = { string, fret }
+  if (role !== 'melody') {
+    const id = existing?.id ?? freeId(base, `t.${at.measure}.${at.tick}.${string}`)
+    return done(typed(score, existing ? moved(existing, place) : plainNote(id, edit, place)))
+  }
+  const pitch = spellInKey(midi - transposed, measure.key)
+  const wrote = writeMelody(score, edit, pitch, midi)
+  if (!wrote.ok) return wrote
+  const source = laneOf(wrote.score.tune, at.measure).find((e) => e.pos.tick === at.tick)!
+  const before = base.notes.find((n) => n.sourceId === source.id && n.role === 'melody')
+  const note = before
+    ? moved(before, place)
+    : { ...plainNote(melodyNoteId(source.id), edit, place), sourceId: source.id }
+  const kept =
+    existing && existing.role !== 'melody' ? without(wrote.score as Arranged, existing) : wrote.score
+  const followed = following(kept as Arranged)
+  const lengths = melodyOf(followed.tune, timelineOf(followed.tune.measures))
+  const own = lengths.find((n) => n.sourceId === source.id)!
+  return done(typed(followed, { ...note, dur: durationOf(own.duration) }))
+}
+
+/** The melody at a moment: another pitch where a note begins there, with its ties; a new note elsewhere. */
+function writeMelody(score: Arranged, edit: Order<'fret'>, pitch: Pitch, midi: Midi): Edited {
+  const { at, ticks } = edit
+  const event = laneOf(score.tune, at.measure).find((e) => e.pos.tick === at.tick && e.pitch)
+  if (!event) {
+    const wrote = editMelody(score, { do: 'note', at, ticks, pitch })
+    return wrote.ok ? wrote : { ok: false, refusal: asFret(wrote.refusal, edit) }
+  }
+  if (midiOf(event.pitch!) + score.arrangement.transposed === midi) return done(score)
+  const chain = new Set<Id>()
+  const byId = new Map(score.tune.events.map((e) => [e.id, e]))
+  for (let e = byId.get(event.id); e && !chain.has(e.id); e = e.tieTo ? byId.get(e.tieTo) : undefined)
+    chain.add(e.id)
+  const events = score.tune.events.map((e) => (chain.has(e.id) ? { ...e, pitch } : e))
+  return done({ ...score, tune: { ...score.tune, events } })
+}
+
+function asFret({ offer, ...refusal }: EditRefusal, edit: Order<'fret'>): EditRefusal {
+  return offer?.do === 'note' ? { ...refusal, offer: { ...edit, ticks: offer.ticks } } : refusal
+}
+
+function plainNote(id: Id, { at, ticks, role }: Order<'fret'>, place: Place): TabNote {
+  return {
+    id,
+    pos: at,
+    dur: durationOf(ticks),
+    role,
+    notationVoice: role === 'melody' ? 1 : 2,
+    place,
+    left: 0,
+    right: 'none',
+    attack: 'pluck',
+    optional: false,
+  }
+}
+
+/** A note at another place: what belonged to the old one (bend, harmonic, finger, short notes) is gone. */
+function moved(note: TabNote, place: Place): TabNote {
+  const { bend: _, graces: __, ...plain } = note
+  const same = place.fret > 0 && note.place.fret > 0
+  return { ...plain, place, left: same ? note.left : 0, attack: note.graces ? 'pluck' : note.attack }
+}
+
+function freeId(base: Layer, wanted: Id): Id {
+  const used = new Set(base.notes.map((n) => n.id))
+  let id = wanted
+  for (let i = 2; used.has(id); i++) id = `${wanted}.${i}`
+  return id
+}
+
+/** Strings on which a pitch can be had at a time without striking or cutting another note, lowest fret first. */
+function freeStrings(
+  base: Layer,
+  timeline: Timeline,
+  setup: Setup,
+  midi: Midi,
+  start: Ticks,
+  own?: Id,
+): Place[] {
+  const taken = new Set(
+    base.notes
+      .filter((n) => {
+        const from = ticksAt(timeline, n.pos)
+        return n.id !== own && from <= start && from + n.dur.ticks > start
+      })
+      .map((n) => n.place.string),
+  )
+  return placesOf(setup, midi)
+    .filter((p) => !taken.has(p.string))
+    .sort((a, b) => a.fret - b.fret)
+}
+
+function restring(score: Arranged, note: TabNote, edit: Order<'restring'>): Edited {
+  const { setup, base } = score.arrangement
+  const timeline = timelineOf(score.tune.measures)
+  const { string } = edit
+  if (string === note.place.string) return refused('sameString', { string })
+  const midi = pitchAt(setup, note.place) + (note.bend ?? 0)
+  const free = freeStrings(base, timeline, setup, midi, ticksAt(timeline, note.pos), note.id)
+  const nearest = [...free]
+    .filter((p) => p.string !== note.place.string)
+    .sort((a, b) => Math.abs(a.string - string) - Math.abs(b.string - string))[0]
+  const offer = nearest && { ...edit, string: nearest.string }
+  const known = string >= 1 && string <= setup.instrument.strings
+  const fret = known ? midi - openPitch(setup, string) : -1
+  if (!known || fret < 0 || fret > lastFret(setup, string)) return refused('noPlace', { string }, offer)
+  if (!free.some((p) => p.string === string)) return refused('stringTaken', { string }, offer)
+  return done(typed(score, moved(note, { string, fret })))
+}
+
+function lengthen(score: Arranged, note: TabNote, edit: Order<'length'>): Edited {
+  const measure = score.tune.measures.find((m) => m.id === note.pos.measure)!
+  const room = measure.length - note.pos.tick
+  if (edit.ticks < WHOLE / 64) return refused('tooShort', {}, { ...edit, ticks: Math.min(room, WHOLE / 64) })
+  if (edit.ticks > room) return refused('overfull', { room: room / WHOLE }, { ...edit, ticks: room })
+  if (note.role !== 'melody') return done(typed(score, { ...note, dur: durationOf(edit.ticks) }))
+  const wrote = editMelody(untiedFrom(score, note), { do: 'value', at: note.pos, ticks: edit.ticks })
+  if (!wrote.ok) {
+    const { offer, ...refusal } = wrote.refusal
+    return {
+      ok: false,
+      refusal: offer?.do === 'value' ? { ...refusal, offer: { ...edit, ticks: offer.ticks } } : refusal,
+    }
+  }
+  return done(typed(following(wrote.score as Arranged), { ...note, dur: durationOf(edit.ticks) }))
+}
+
+/** What a note of the melody is tied to falls silent: its length is said anew. */
+function untiedFrom(score: Arranged, note: TabNote): Arranged {
+  let next: Score = score
+  const byId = new Map(score.tune.events.map((e) => [e.id, e]))
+  const seen = new Set<Id>()
+  for (let id = byId.get(note.sourceId ?? '')?.tieTo; id && !seen.has(id); id = byId.get(id)?.tieTo) {
+    seen.add(id)
+    const e = byId.get(id)!
+    const rested = editMelody(next, { do: 'rest', at: e.pos, ticks: e.dur.ticks })
+    if (rested.ok) next = rested.score
+  }
+  return next as Arranged
+}
+
+function erase(score: Arranged, note: TabNote): Edited {
+  if (note.role !== 'melody') return done(without(score, note))
+  const source = score.tune.events.find((e) => e.id === note.sourceId)
+  if (!source) return done(without(score, note))
+  const rested = editMelody(untiedFrom(score, note), { do: 'rest', at: source.pos, ticks: source.dur.ticks })
+  return rested.ok ? done(without(following(rested.score as Arranged), note)) : rested
+}
+
+/** A score without a note of the tab. One that an arrangement would bring again is kept out by a lock. */
+function without(score: Arranged, note: TabNote): Arranged {
+  const { base } = score.arrangement
+  const timeline = timelineOf(score.tune.measures)
+  const inSource = note.role === 'melody' && !score.tune.events.some((e) => e.id === note.sourceId && e.pitch)
+  const byHand = note.id.startsWith('t.') || inSource
+  const locks = [
+    ...base.locks.filter((l) => l.target !== note.id),
+    ...(byHand ? [] : [{ id: `erased.${note.id}`, target: note.id, field: 'erased', value: true }]),
+  ]
+  const layer = withoutNotes({ ...base, locks }, (n) => n.id === note.id, timeline)
+  return settle(score, layer, new Set([note.pos.measure]))
+}
+
+/** A score with a note written by hand: locked as it is, the hands found again around it. */
+function typed(score: Arranged, note: TabNote): Arranged {
+  const { base } = score.arrangement
+  const timeline = timelineOf(score.tune.measures)
+  const measures = new Set([note.pos.measure])
+  const before = base.notes.find((n) => n.id === note.id)
+  const kept = base.locks.filter(
+    (l) => l.target !== note.id || (l.field !== 'typed' && l.field !== 'erased' && l.field !== 'place'),
+  )
+  // Another place wants other fingers: those that were set for the old one are free again.
+  const stays =
+    !before || (before.place.string === note.place.string && before.place.fret === note.place.fret)
+  const locks = stays ? kept : kept.filter((l) => l.target !== note.id || l.field !== 'left')
+  const settledScore = settle(score, withNote({ ...base, locks }, note, timeline), measures)
+  const { arrangement } = settledScore
+  const value = arrangement.base.notes.find((n) => n.id === note.id) ?? note
+  const lock: Lock = { id: `typed.${note.id}`, target: note.id, field: 'typed', value }
+  // What gave way to the note would come again with another arrangement, if it is not kept out.
+  const gone = base.notes.filter(
+    (n) => n.id !== note.id && n.role !== 'melody' && !arrangement.base.notes.some((k) => k.id === n.id),
+  )
+  const lost = new Set(gone.map((n) => n.id))
+  const erased = gone
+    .filter((n) => !n.id.startsWith('t.'))
+    .map((n): Lock => ({ id: `erased.${n.id}`, target: n.id, field: 'erased', value: true }))
+  const all = [...arrangement.base.locks.filter((l) => !lost.has(l.target)), ...erased, lock]
+  return { ...settledScore, arrangement: { ...arrangement, base: { ...arrangement.base, locks: all } } }
+}
+
+/** A score in which a hand's finger or sign is set for a note, or left to be found again. */
+function handSet(
+  score: Arranged,
+  note: TabNote,
+  set: { readonly field: 'left' | 'right'; readonly value: unknown } | undefined,
+  field: 'left' | 'right',
+): Arranged {
+  const { base } = score.arrangement
+  const others = base.locks.filter((l) => l.target !== note.id || l.field !== field)
+  const locks = set ? [...others, { id: `${field}.${note.id}`, target: note.id, ...set }] : others
+  return settle(score, { ...base, locks }, new Set([note.pos.measure]))
+}
+
+function refinger(score: Arranged, { from, to }: Order<'finger'>): Edited {
+  const measures = score.tune.measures.slice(from, to + 1).map((m) => m.id)
+  if (from < 0 || measures.length === 0 || to < from) return refused('noSuchMeasure')
+  const { tune, arrangement } = score
+  const base = settled(arrangement.base, { ...arrangement, tune }, new Set(measures), false)
+  return done({ tune, arrangement: { ...arrangement, base } })
+}
+
+function settle(score: Arranged, layer: Layer, measures: ReadonlySet<Id>): Arranged {
+  const { tune, arrangement } = score
+  return {
+    tune,
+    arrangement: { ...arrangement, base: settled(layer, { ...arrangement, tune }, measures, true) },
+  }
+}
+
+const following = ({ tune, arrangement }: Arranged): Arranged => ({
+  tune,
+  arrangement: tidyTab(tune, arrangement),
+})

@@ -1,0 +1,115 @@
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import { handFault } from '../grip/handRules.ts'
+import { pressedOf } from '../grip/pressed.ts'
+import type { Grip, PressedPlace, Span, TabNote } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { Pos } from '../model/tune.ts'
+import type { Setup } from '../neck/setup.ts'
+import { gripId } from '../solve/noteIds.ts'
+import type { Ticks } from '../time/ticks.ts'
+import { soundingAt, soundings, type Sounding } from './sounding.ts'
+
+/**
+ * Grips under a tab whose fingers are settled, for some measures: one at every onset. A grip that already holds what
+ * sounds stays, with its shape and its reasons; another holds what sounds, and what a hammer-on or pull-off needs.
+ */
+export function regripped(
+  layer: {
+    readonly notes: readonly TabNote[]
+    readonly grips: readonly Grip[]
+    readonly spans: readonly Span[]
+  },
+  timeline: Timeline,
+  setup: Setup,
+  measures: ReadonlySet<Id>,
+  end: Pos,
+): Grip[] {
+  const all = soundings(layer.notes, timeline)
+  const known = new Map(layer.grips.map((g) => [ticksAt(timeline, g.pos), g]))
+  const fresh: { at: Ticks; grip: Grip }[] = []
+  for (const [at, pos] of onsetsIn(layer.notes, timeline, measures)) {
+    const sounding = soundingAt(all, at)
+    const old = known.get(at)
+    fresh.push({
+      at,
+      grip: old && holds(old, sounding, setup) ? old : gripFor(sounding, all, layer.spans, pos),
+    })
+  }
+  const others = layer.grips
+    .filter((g) => !measures.has(g.pos.measure))
+    .map((grip) => ({ at: ticksAt(timeline, grip.pos), grip }))
+  const sorted = [...others, ...fresh].sort((a, b) => a.at - b.at).map((g) => g.grip)
+  return sorted.map((g, i) => {
+    const until = sorted[i + 1]?.pos ?? end
+    return g.until.measure === until.measure && g.until.tick === until.tick ? g : { ...g, until }
+  })
+}
+
+function onsetsIn(notes: readonly TabNote[], timeline: Timeline, measures: ReadonlySet<Id>): Map<Ticks, Pos> {
+  const onsets = new Map<Ticks, Pos>()
+  for (const n of notes) if (measures.has(n.pos.measure)) onsets.set(ticksAt(timeline, n.pos), n.pos)
+  return onsets
+}
+
+const pressing = (sounding: readonly Sounding[]): PressedPlace[] =>
+  sounding.flatMap(({ note: { place, left } }) =>
+    place.fret > 0 && left !== 0 ? [{ string: place.string, fret: place.fret, finger: left }] : [],
+  )
+
+/** True where a grip holds all that sounds, damps none of it, and can be held. */
+function holds(grip: Grip, sounding: readonly Sounding[], setup: Setup): boolean {
+  const down = pressing(sounding)
+  if (sounding.some(({ note }) => note.graces !== undefined)) return false
+  const has = (p: PressedPlace) =>
+    grip.pressed.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
+  const damped = sounding.some(({ note: { place } }) =>
+    grip.pressed.some((q) => q.string === place.string && q.fret > (place.harmonic ? 0 : place.fret)),
+  )
+  return down.every(has) && !damped && !handFault(setup, setup.player.spans, pressedOf(grip.pressed))
+}
+
+function gripFor(
+  sounding: readonly Sounding[],
+  all: readonly Sounding[],
+  spans: readonly Span[],
+  pos: Pos,
+): Grip {
+  const pressed = pressing(sounding)
+  const ready = readyFor(sounding, all, spans, pressed)
+  const fingers = pressed.flatMap((p) => (p.finger === 'T' ? [] : [p.fret - (p.finger - 1)]))
+  return {
+    id: gripId(pos),
+    pos,
+    until: pos,
+    pressed,
+    ...(ready.length > 0 ? { ready } : {}),
+    position: fingers.length > 0 ? Math.max(1, Math.min(...fingers)) : 0,
+    costs: [],
+  }
+}
+
+/** Fingers that are down beside those that sound: under a hammer-on, and where a pull-off goes to. */
+function readyFor(
+  sounding: readonly Sounding[],
+  all: readonly Sounding[],
+  spans: readonly Span[],
+  pressed: readonly PressedPlace[],
+): PressedPlace[] {
+  const byId = new Map(all.map(({ note }) => [note.id, note]))
+  return sounding.flatMap(({ note }) => {
+    const under = spans.find((s) => s.to === note.id && s.kind === 'hammer')?.from
+    const then = spans.find((s) => s.from === note.id && s.kind === 'pull')?.to
+    const short = (note.graces ?? []).flatMap(({ place, left }) =>
+      left === 0 || pressed.some((p) => p.finger === left)
+        ? []
+        : [{ string: place.string, fret: place.fret, finger: left }],
+    )
+    const joined = [under, then].flatMap((id) => {
+      const other = id === undefined ? undefined : byId.get(id)
+      if (!other || other.place.fret === 0 || other.left === 0) return []
+      if (pressed.some((p) => p.finger === other.left)) return []
+      return [{ string: other.place.string, fret: other.place.fret, finger: other.left }]
+    })
+    return [...short, ...joined]
+  })
+}

@@ -1,0 +1,82 @@
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import { isArrival, isSolo, type Region, type TabNote } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import { regionAt } from '../model/regions.ts'
+import { USUAL_SCHOOL } from '../model/school.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import type { PickingSign } from '../neck/hand.ts'
+import type { Setup } from '../neck/setup.ts'
+import { assignPicking } from '../pick/assignPicking.ts'
+import { pickingOf } from '../plan/pickingOf.ts'
+import { missingHead } from '../time/metre.ts'
+import { USUAL_TEMPO } from '../time/tempo.ts'
+import { secondsOf } from '../time/ticks.ts'
+
+/** Notes that the fretting hand sounds alone take no stroke. */
+const isStruck = (n: TabNote) => !isArrival(n.attack) || n.graces !== undefined
+
+/**
+ * The picking hand of some measures found anew, under the school of the section that each stands in; signs that were set
+ * by hand stay. Accompaniments keep the strokes of their pattern: there a note takes the sign of its onset.
+ */
+export function repicked(
+  notes: readonly TabNote[],
+  timeline: Timeline,
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+  measures: ReadonlySet<Id>,
+  fixed: ReadonlyMap<Id, PickingSign>,
+): TabNote[] {
+  const signs = new Map<Id, PickingSign>()
+  for (const measure of tune.measures) {
+    if (!measures.has(measure.id)) continue
+    const region = regions[regionAt(tune, regions, measure.id)] ?? regions[0]!
+    const own = notes.filter((n) => n.pos.measure === measure.id)
+    const struck = own.filter(isStruck)
+    for (const n of own) if (!isStruck(n)) signs.set(n.id, 'none')
+    if (!isSolo(region.style)) {
+      for (const n of struck) if (n.right === 'none') signs.set(n.id, signBeside(n, struck))
+      continue
+    }
+    const school = region.school ?? USUAL_SCHOOL
+    const ticks = [...new Set(struck.map((n) => n.pos.tick))].sort((a, b) => a - b)
+    const onsets = ticks.map((tick, i) => ({
+      notes: struck.filter((n) => n.pos.tick === tick),
+      seconds: secondsOf(tick - (ticks[i - 1] ?? 0), bpmAt(tune, timeline, measure.id)) || 1,
+      inMeasure: tick + (measure === tune.measures[0] ? missingHead(measure) : 0),
+      metre: measure.metre,
+    }))
+    const hand = {
+      school: pickingOf(region.style, school, setup),
+      strokes: school.strokes,
+      strings: setup.instrument.strings,
+    }
+    const found = assignPicking(
+      onsets.map((o) => ({
+        ...o,
+        notes: o.notes.map((n) => ({
+          string: n.place.string,
+          role: n.role,
+          ...(n.place.artificial ? { artificial: true as const } : {}),
+        })),
+      })),
+      hand,
+    )
+    onsets.forEach((o, i) => o.notes.forEach((n, k) => signs.set(n.id, found[i]![k]!)))
+  }
+  return notes.map((n) => {
+    const right = fixed.get(n.id) ?? signs.get(n.id) ?? n.right
+    return right === n.right ? n : { ...n, right }
+  })
+}
+
+const signBeside = (n: TabNote, struck: readonly TabNote[]): PickingSign =>
+  struck.find((o) => o.pos.tick === n.pos.tick && o.right !== 'none')?.right ?? 'p'
+
+function bpmAt(tune: TuneDoc, timeline: Timeline, measure: Id): number {
+  const at = timeline.starts[timeline.indexOf.get(measure)!]!
+  let bpm = USUAL_TEMPO
+  for (const t of tune.tempos) if (ticksAt(timeline, t.pos) <= at) bpm = t.bpm
+  return bpm
+}

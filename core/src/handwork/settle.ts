@@ -1,0 +1,66 @@
+import { timelineOf } from '../form/timeline.ts'
+import type { Layer, Lock, Region } from '../model/arrangement.ts'
+import type { Id } from '../model/ids.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import type { LeftFinger, PickingSign } from '../neck/hand.ts'
+import type { Setup } from '../neck/setup.ts'
+import { refingered } from './refinger.ts'
+import { regripped } from './regrip.ts'
+import { repicked } from './repick.ts'
+
+/** What a tab is played on, and where in which style. */
+export interface Desk {
+  readonly tune: TuneDoc
+  readonly setup: Setup
+  readonly regions: readonly Region[]
+}
+
+/**
+ * Both hands of some measures of a tab whose places are given: fingers, grips under them, picking. What was set by hand
+ * (locks `left` and `right`) stays.
+ * @param keep true where the fingers on the page are kept as far as the hand allows
+ */
+export function settled(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, keep: boolean): Layer {
+  const { tune, setup, regions } = desk
+  const timeline = timelineOf(tune.measures)
+  const lefts = fixedBy<LeftFinger>(layer.locks, 'left')
+  let { notes } = layer
+  for (const { from, to } of stretches(tune, measures, timeline.starts, timeline.length))
+    notes = refingered(notes, layer.spans, timeline, setup, { from, to, fixed: lefts, keep })
+  notes = repicked(
+    notes,
+    timeline,
+    tune,
+    setup,
+    regions,
+    measures,
+    fixedBy<PickingSign>(layer.locks, 'right'),
+  )
+  const last = tune.measures.at(-1)!
+  const end = { measure: last.id, tick: last.length }
+  return { ...layer, notes, grips: regripped({ ...layer, notes }, timeline, setup, measures, end) }
+}
+
+/** Values of one field that are locked, by what they belong to. */
+function fixedBy<T>(locks: readonly Lock[], field: string): Map<Id, T> {
+  return new Map(locks.filter((l) => l.field === field).map((l) => [l.target, l.value as T]))
+}
+
+/** Measures that stand one after the other, as stretches of written time. */
+function stretches(
+  tune: TuneDoc,
+  measures: ReadonlySet<Id>,
+  starts: readonly number[],
+  length: number,
+): { from: number; to: number }[] {
+  const found: { from: number; to: number }[] = []
+  tune.measures.forEach((m, i) => {
+    if (!measures.has(m.id)) return
+    const from = starts[i]!
+    const to = starts[i + 1] ?? length
+    const last = found.at(-1)
+    if (last?.to === from) last.to = to
+    else found.push({ from, to })
+  })
+  return found
+}

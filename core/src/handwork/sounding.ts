@@ -1,0 +1,34 @@
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import type { TabNote } from '../model/arrangement.ts'
+import type { Ticks } from '../time/ticks.ts'
+
+/** A note of the tab with its written start and end. */
+export interface Sounding {
+  readonly note: TabNote
+  readonly start: Ticks
+  readonly end: Ticks
+}
+
+/** The notes of a tab in order of time, low strings first. */
+export function soundings(notes: readonly TabNote[], timeline: Timeline): Sounding[] {
+  return notes
+    .map((note) => {
+      const start = ticksAt(timeline, note.pos)
+      return { note, start, end: start + note.dur.ticks }
+    })
+    .sort((a, b) => a.start - b.start || b.note.place.string - a.note.place.string)
+}
+
+/**
+ * What sounds at a time, a note a string: where two overlap, the later one has the string. A harmonic needs its finger
+ * only while it is struck.
+ */
+export function soundingAt(all: readonly Sounding[], at: Ticks): Sounding[] {
+  const byString = new Map<number, Sounding>()
+  for (const s of all) {
+    if (s.start > at) break
+    if (s.end <= at || (s.note.place.harmonic && s.start < at)) continue
+    byString.set(s.note.place.string, s)
+  }
+  return [...byString.values()]
+}
