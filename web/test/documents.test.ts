@@ -1,8 +1,9 @@
+import { applyEdit, type Score } from '@velvet-porch/core'
 import { arrangementFor, tuneOf } from './support.ts'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { db } from '../src/store/db.ts'
-import { change, labelsOf, step } from '../src/store/documents.ts'
+import { change, changeScore, goTo, historyOf, labelsOf, step } from '../src/store/documents.ts'
 import { addTunes, arrangementId, duplicateTune, putBack, removeTune, sweep } from '../src/store/shelf.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
@@ -70,15 +71,48 @@ describe('documents in the store', () => {
     )
   })
 
-  it('histories of different documents do not mix', async () => {
+  it('a tune and its arrangement have one history, other tunes have theirs', async () => {
+    const other = { ...tune, id: 'other' }
+    await addTunes([other])
     await db.arrangements.put(arrangementFor(tune))
     await retitle('Hinge')
+    await change('tune', 'other', 'elsewhere', (d) => void (d.title = 'Elsewhere'))
     await change('arrangement', arrangementId(tune.id), 'rename', (d) => void (d.name = 'Easy'))
+    expect(await labelsOf(tune.id)).toEqual({ undo: 'rename' })
+    await step(tune.id, 'undo')
+    expect((await db.arrangements.get(arrangementId(tune.id)))!.name).toBe('Gate Latch')
+    expect(await labelsOf(tune.id)).toEqual({ undo: 'to Hinge', redo: 'rename' })
     await step(tune.id, 'undo')
     expect((await db.tunes.get(tune.id))!.title).toBe('Gate Latch')
-    expect((await db.arrangements.get(arrangementId(tune.id)))!.name).toBe('Easy')
-    expect(await labelsOf(arrangementId(tune.id))).toEqual({ undo: 'rename' })
-    expect(await labelsOf(tune.id)).toEqual({ redo: 'to Hinge' })
+    expect((await db.tunes.get('other'))!.title).toBe('Elsewhere')
+    expect(await labelsOf('other')).toEqual({ undo: 'elsewhere' })
+  })
+
+  it('an edit of the score changes both documents in one step, and both come back in one', async () => {
+    await db.arrangements.put(arrangementFor(tune))
+    const opening = {
+      tune: await db.tunes.get(tune.id),
+      tab: await db.arrangements.get(arrangementId(tune.id)),
+    }
+    const insert = (count: number) => (score: Score) => {
+      const edited = applyEdit(score, { do: 'insert', before: 1, count })
+      return edited.ok ? edited.score : undefined
+    }
+    expect(await changeScore(tune.id, 'two more', insert(2))).toBe(true)
+    expect(await changeScore(tune.id, 'impossible', insert(0))).toBe(false)
+    expect((await db.tunes.get(tune.id))!.measures).toHaveLength(5)
+    expect((await db.arrangements.get(arrangementId(tune.id)))!.regions.at(-1)!.to).toBe(
+      opening.tune!.measures.at(-1)!.id,
+    )
+    expect((await historyOf(tune.id)).map((s) => s.label)).toEqual(['two more'])
+    await changeScore(tune.id, 'one more', insert(1))
+    await goTo(tune.id, 0)
+    const plain = <T extends { rev: number }>(doc: T | undefined) => ({ ...doc, rev: 0 })
+    expect(plain(await db.tunes.get(tune.id))).toEqual(plain(opening.tune))
+    expect(plain(await db.arrangements.get(arrangementId(tune.id)))).toEqual(plain(opening.tab))
+    await goTo(tune.id, 2)
+    expect((await db.tunes.get(tune.id))!.measures).toHaveLength(6)
+    expect((await historyOf(tune.id)).map((s) => s.undone)).toEqual([false, false])
   })
 })
 

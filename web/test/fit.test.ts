@@ -96,7 +96,7 @@ describe('a fit that is taken', () => {
     expect(made.setup).toMatchObject({ shift: 3, capo: [1, 1, 1, 1, 1, 1], tuning: question.tunings[1] })
     expect(made.inputHash).toBe(inputHash(tune, made.setup, made.regions, made.base.locks))
     expect(made.base.notes).toEqual(layer.notes)
-    await step(doc.id, 'undo')
+    await step(doc.tuneId, 'undo')
     expect((await db.arrangements.get(doc.id))!.setup).toEqual(doc.setup)
   })
 

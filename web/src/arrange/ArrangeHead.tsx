@@ -13,7 +13,6 @@ import { useNames } from '../names/useNames.ts'
 import { keysOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
 import type { TabLayers } from '../sheet/TabLayer.tsx'
 import { step } from '../store/documents.ts'
-import { arrangementId } from '../store/shelf.ts'
 import { useHistory } from '../store/useTune.ts'
 import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
@@ -28,16 +27,18 @@ interface Props {
   readonly spot: Spot | undefined
   readonly layers: TabLayers
   readonly onLayers: (layers: TabLayers) => void
+  /** The last change of the arrangement, that it can be compared with. */
+  readonly previous: string | undefined
   readonly comparing: boolean
   readonly onCompare: (on: boolean) => void
 }
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
 export function ArrangeHead(props: Props) {
-  const { id, model, doc, arranger, spot, layers, onLayers, comparing, onCompare } = props
+  const { id, model, doc, arranger, spot, layers, onLayers, previous, comparing, onCompare } = props
   const { t } = useTranslation()
   const go = useNavigate()
-  const history = useHistory(arrangementId(id))
+  const history = useHistory(id)
   const { settings } = arranger
   const setupText = useSetupText(model)
   const section = useActiveSection(model.tune, settings, spot)
@@ -87,22 +88,24 @@ export function ArrangeHead(props: Props) {
           <Step
             label={history.undo ? t('arrange.undo', { label: history.undo }) : t('arrange.nothingToUndo')}
             disabled={!history.undo}
-            onClick={() => void step(arrangementId(id), 'undo')}
+            onClick={() => void step(id, 'undo')}
           >
             <IconArrowBackUp size={18} />
           </Step>
           <Step
             label={history.redo ? t('arrange.redo', { label: history.redo }) : t('arrange.nothingToRedo')}
             disabled={!history.redo}
-            onClick={() => void step(arrangementId(id), 'redo')}
+            onClick={() => void step(id, 'redo')}
           >
             <IconArrowForwardUp size={18} />
           </Step>
           <Step
             label={
-              history.undo ? t('arrange.compare.with', { label: history.undo }) : t('arrange.compare.none')
+              previous === undefined
+                ? t('arrange.compare.none')
+                : t('arrange.compare.with', { label: previous })
             }
-            disabled={!history.undo}
+            disabled={previous === undefined}
             pressed={comparing}
             onClick={() => onCompare(!comparing)}
           >

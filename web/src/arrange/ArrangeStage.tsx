@@ -131,6 +131,7 @@ function Bench({ id }: { id: string }) {
           spot={spot}
           layers={layers}
           onLayers={setLayers}
+          previous={previous?.label}
           comparing={Boolean(before)}
           onCompare={setComparing}
         />

@@ -4,7 +4,6 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../shell/actions.ts'
 import { step } from '../store/documents.ts'
-import { arrangementId } from '../store/shelf.ts'
 import type { Arranger } from './useArranger.ts'
 
 /** Offers what can be done on the bench in the palette and by key. */
@@ -27,13 +26,13 @@ export function useArrangeActions(
           id: 'undo',
           label: t('arrange.undo', { label: '' }).replace(/: $/, ''),
           keys: 'Mod+Z',
-          run: () => void step(arrangementId(tuneId), 'undo'),
+          run: () => void step(tuneId, 'undo'),
         },
         {
           id: 'redo',
           label: t('arrange.redo', { label: '' }).replace(/: $/, ''),
           keys: 'Mod+Shift+Z',
-          run: () => void step(arrangementId(tuneId), 'redo'),
+          run: () => void step(tuneId, 'redo'),
         },
         ...(compare ? [{ id: 'compare', label: t('arrange.compare.action'), keys: 'B', run: compare }] : []),
         { id: 'tune', label: t('rail.tune'), keys: 'T', run: () => void go(`/tunes/${tuneId}/tune`) },

@@ -24,10 +24,17 @@ export interface ShelfRow {
 
 export type DocKind = 'tune' | 'arrangement'
 
-/** One command of one document. Rows with `undone` are the future that redo would bring back. */
+/**
+ * One command of one document. A tune and its arrangement have one history: rows of one step (a change of both) are
+ * taken back together. Rows with `undone` are the future that redo would bring back.
+ */
 export interface HistoryRow {
   seq?: number
   docId: string
+  /** The tune that the document belongs to. */
+  tuneId: string
+  step: string
+  at: number
   kind: DocKind
   command: Command
   undone: 0 | 1
@@ -71,6 +78,18 @@ class PorchDb extends Dexie {
         }
       })
     this.version(3).stores({ patterns: 'id, name' })
+    this.version(4)
+      .stores({ history: '++seq, docId, tuneId, [docId+undone], [tuneId+undone]' })
+      .upgrade((tx) =>
+        tx
+          .table<HistoryRow>('history')
+          .toCollection()
+          .modify((row) => {
+            row.tuneId = row.kind === 'tune' ? row.docId : row.docId.replace(/\.a$/, '')
+            row.step = row.command.id
+            row.at = 0
+          }),
+      )
   }
 }
 

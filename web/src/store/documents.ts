@@ -1,7 +1,17 @@
-import { command, redo, undo, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import {
+  arrangementIntoDraft,
+  command,
+  redo,
+  tuneIntoDraft,
+  undo,
+  type ArrangementDoc,
+  type Command,
+  type Score,
+  type TuneDoc,
+} from '@velvet-porch/core'
 import type { Table } from 'dexie'
 import { db, type DocKind, type HistoryRow } from './db.ts'
-import { shelfRow } from './shelf.ts'
+import { arrangementId, shelfRow } from './shelf.ts'
 
 interface DocOf {
   tune: TuneDoc
@@ -14,6 +24,9 @@ export type Recipe<K extends DocKind> = Parameters<typeof command<DocOf[K]>>[3]
 const tableOf = <K extends DocKind>(kind: K) =>
   (kind === 'tune' ? db.tunes : db.arrangements) as unknown as Table<DocOf[K], string>
 
+const writing = <T>(work: () => Promise<T>): Promise<T> =>
+  db.transaction('rw', db.tunes, db.arrangements, db.history, db.shelf, work)
+
 /**
  * Applies a change as one command: document, history and shelf are written in one transaction, so a killed tab has
  * either all of it or nothing. What had been undone is forgotten.
@@ -25,40 +38,113 @@ export async function change<K extends DocKind>(
   label: string,
   recipe: Recipe<K>,
 ): Promise<boolean> {
-  return db.transaction('rw', db.tunes, db.arrangements, db.history, db.shelf, async () => {
+  return writing(async () => {
     const doc = await tableOf(kind).get(docId)
     if (!doc) return false
     const made = command(doc, crypto.randomUUID(), label, recipe)
     if (!made) return false
-    await tableOf(kind).put(made.doc)
-    await db.history.where('[docId+undone]').equals([docId, 1]).delete()
-    await db.history.add({ docId, kind, command: made.command, undone: 0 })
-    await touch(kind, made.doc)
+    const tuneId = kind === 'tune' ? docId : (doc as ArrangementDoc).tuneId
+    await forget(tuneId)
+    await put(kind, tuneId, made, crypto.randomUUID())
     return true
   })
 }
 
-/** Takes back the last command of a document, or brings the next one again. */
-export async function step(docId: string, direction: 'undo' | 'redo'): Promise<HistoryRow | undefined> {
-  return db.transaction('rw', db.tunes, db.arrangements, db.history, db.shelf, async () => {
-    const rows = db.history.where('[docId+undone]').equals([docId, direction === 'undo' ? 0 : 1])
-    const row = direction === 'undo' ? await rows.last() : await rows.first()
+/**
+ * Applies an edit of the score: tune and arrangement change in one step, from what storage holds now.
+ * @param edit the score after it, or undefined where it is refused
+ * @returns false where nothing changes
+ */
+export async function changeScore(
+  tuneId: string,
+  label: string,
+  edit: (score: Score) => Score | undefined,
+): Promise<boolean> {
+  return writing(async () => {
+    const tune = await db.tunes.get(tuneId)
+    if (!tune) return false
+    const arrangement = await db.arrangements.get(arrangementId(tuneId))
+    const next = edit({ tune, ...(arrangement ? { arrangement } : {}) })
+    if (!next) return false
+    const id = crypto.randomUUID()
+    const ofTune = command(tune, id, label, (draft) => tuneIntoDraft(draft, next.tune))
+    const ofTab =
+      arrangement && next.arrangement
+        ? command(arrangement, id, label, (draft) => arrangementIntoDraft(draft, next.arrangement!))
+        : undefined
+    if (!ofTune && !ofTab) return false
+    await forget(tuneId)
+    if (ofTune) await put('tune', tuneId, ofTune, id)
+    if (ofTab) await put('arrangement', tuneId, ofTab, id)
+    return true
+  })
+}
+
+/** What had been undone cannot come back after another change. */
+const forget = (tuneId: string) => db.history.where('[tuneId+undone]').equals([tuneId, 1]).delete()
+
+async function put<K extends DocKind>(
+  kind: K,
+  tuneId: string,
+  made: { readonly doc: DocOf[K]; readonly command: Command },
+  step: string,
+): Promise<void> {
+  await tableOf(kind).put(made.doc)
+  const row = { docId: made.doc.id, tuneId, step, at: Date.now(), kind, command: made.command }
+  await db.history.add({ ...row, undone: 0 })
+  await touch(kind, made.doc)
+}
+
+/** Takes back the last step of a tune and its arrangement, or brings the next one again. */
+export async function step(tuneId: string, direction: 'undo' | 'redo'): Promise<HistoryRow | undefined> {
+  return writing(async () => {
+    const rows = () => db.history.where('[tuneId+undone]').equals([tuneId, direction === 'undo' ? 0 : 1])
+    const row = direction === 'undo' ? await rows().last() : await rows().first()
     if (!row) return undefined
-    const table = tableOf(row.kind)
-    const doc = await table.get(docId)
-    if (!doc) return undefined
-    const next = direction === 'undo' ? undo(doc, row.command) : redo(doc, row.command)
-    await table.put(next)
-    await db.history.update(row.seq!, { undone: direction === 'undo' ? 1 : 0 })
-    await touch(row.kind, next)
+    const all = await rows()
+      .filter((r) => r.step === row.step)
+      .toArray()
+    for (const part of direction === 'undo' ? all.reverse() : all) {
+      const table = tableOf(part.kind)
+      const doc = await table.get(part.docId)
+      if (!doc) continue
+      const next = direction === 'undo' ? undo(doc, part.command) : redo(doc, part.command)
+      await table.put(next)
+      await db.history.update(part.seq!, { undone: direction === 'undo' ? 1 : 0 })
+      await touch(part.kind, next)
+    }
     return row
   })
 }
 
+/** One step as the history lists it. */
+export interface HistoryStep {
+  readonly step: string
+  readonly label: string
+  readonly at: number
+  readonly undone: boolean
+}
+
+/** Every step of a tune since it came in, oldest first; those that were taken back at the end. */
+export async function historyOf(tuneId: string): Promise<HistoryStep[]> {
+  const rows = await db.history.where('tuneId').equals(tuneId).sortBy('seq')
+  const steps = new Map<string, HistoryStep>()
+  for (const { step, command: c, at, undone } of rows)
+    if (!steps.has(step)) steps.set(step, { step, label: c.label, at, undone: undone === 1 })
+  return [...steps.values()]
+}
+
+/** Goes back or forth until so many steps stand. */
+export async function goTo(tuneId: string, standing: number): Promise<void> {
+  const now = (await historyOf(tuneId)).filter((s) => !s.undone).length
+  for (let i = now; i > standing; i--) await step(tuneId, 'undo')
+  for (let i = now; i < standing; i++) await step(tuneId, 'redo')
+}
+
 /** Labels of what undo and redo would do. */
-export async function labelsOf(docId: string): Promise<{ undo?: string; redo?: string }> {
-  const back = await db.history.where('[docId+undone]').equals([docId, 0]).last()
-  const forth = await db.history.where('[docId+undone]').equals([docId, 1]).first()
+export async function labelsOf(tuneId: string): Promise<{ undo?: string; redo?: string }> {
+  const back = await db.history.where('[tuneId+undone]').equals([tuneId, 0]).last()
+  const forth = await db.history.where('[tuneId+undone]').equals([tuneId, 1]).first()
   return { ...(back ? { undo: back.command.label } : {}), ...(forth ? { redo: forth.command.label } : {}) }
 }
 

@@ -66,10 +66,7 @@ export async function sweep(): Promise<void> {
   if (old.length === 0) return
   await db.transaction('rw', db.shelf, db.tunes, db.arrangements, db.history, async () => {
     const arrangements = await db.arrangements.where('tuneId').anyOf(old).primaryKeys()
-    await db.history
-      .where('docId')
-      .anyOf([...old, ...arrangements])
-      .delete()
+    await db.history.where('tuneId').anyOf(old).delete()
     await db.arrangements.bulkDelete(arrangements)
     await db.tunes.bulkDelete(old)
     await db.shelf.bulkDelete(old)

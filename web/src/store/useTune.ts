@@ -45,7 +45,7 @@ export function useArrangement(tuneId: string): ArrangementDoc | null | undefine
   return useLiveQuery(async () => (await db.arrangements.get(arrangementId(tuneId))) ?? null, [tuneId])
 }
 
-/** What undo and redo would do to a document. */
-export function useHistory(docId: string): { undo?: string; redo?: string } {
-  return useLiveQuery(() => labelsOf(docId), [docId]) ?? {}
+/** What undo and redo would do to a tune and its arrangement. */
+export function useHistory(tuneId: string): { undo?: string; redo?: string } {
+  return useLiveQuery(() => labelsOf(tuneId), [tuneId]) ?? {}
 }
