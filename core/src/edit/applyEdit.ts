@@ -8,9 +8,9 @@ import {
   type EditCommand,
   type Edited,
   type MelodyEdit,
-  type Score,
   type TabEdit,
 } from './edited.ts'
+import type { Score } from './score.ts'
 import { editForm } from './form.ts'
 import { editMeasures } from './measures.ts'
 import { editMelody } from './melody.ts'

@@ -3,7 +3,7 @@ import type { Id } from '../model/ids.ts'
 import type { ChordMark, Measure, TempoMark, Tuplet, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { layerOfMeasures } from '../model/variants.ts'
 import { melodyNoteId } from '../solve/noteIds.ts'
-import type { Score } from './edited.ts'
+import type { Score } from './score.ts'
 import { freshIds } from './freshIds.ts'
 
 /** Measures that were copied, with all that stands in them; ids are those of their source. */

@@ -1,17 +1,12 @@
-import type { ArrangementDoc, Attack, Role } from '../model/arrangement.ts'
+import type { Attack, Role } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
-import type { Jump, Pos, Provenance, TuneDoc } from '../model/tune.ts'
+import type { Jump, Pos, Provenance } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import type { Key } from '../pitch/key.ts'
 import type { Pitch } from '../pitch/pitch.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { Clip } from './clip.ts'
-
-/** The two documents that stand on the sheet: a tune, and what it is played as. */
-export interface Score {
-  readonly tune: TuneDoc
-  readonly arrangement?: ArrangementDoc
-}
+import type { Score } from './score.ts'
 
 /** Signs of a tab note that are on or off. */
 export const MARKS = ['letRing', 'palmMute', 'accent', 'vibrato', 'damp', 'optional'] as const

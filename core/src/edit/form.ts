@@ -1,6 +1,7 @@
 import { unfold } from '../form/unfold.ts'
 import type { Measure, Section, TuneDoc } from '../model/tune.ts'
-import { done, refused, type Edited, type MeasureEdit, type Score } from './edited.ts'
+import { done, refused, type Edited, type MeasureEdit } from './edited.ts'
+import type { Score } from './score.ts'
 import { freshIds } from './freshIds.ts'
 import { writtenOut } from './writtenOut.ts'
 

@@ -4,7 +4,8 @@ import type { ChordMark, Measure, Pos, TuneDoc, TuneEvent } from '../model/tune.
 import type { Pitch } from '../pitch/pitch.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { writtenValue } from '../time/writtenValue.ts'
-import { done, refused, type Edited, type MelodyEdit, type Score } from './edited.ts'
+import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
+import type { Score } from './score.ts'
 import { freshIds } from './freshIds.ts'
 import { filled, laneOf, samePitch, untied, withEvents, withLane, type Lane } from './lane.ts'
 

@@ -9,7 +9,8 @@ import { spellInKey } from '../pitch/key.ts'
 import { midiOf, type Midi, type Pitch } from '../pitch/pitch.ts'
 import { melodyNoteId } from '../solve/noteIds.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
-import { done, refused, type Edited, type EditRefusal, type Score, type TabEdit } from './edited.ts'
+import { done, refused, type Edited, type EditRefusal, type TabEdit } from './edited.ts'
+import type { Score } from './score.ts'
 import { laneOf } from './lane.ts'
 import { editMelody } from './melody.ts'
 import { soundedOtherwise } from './sounded.ts'
@@ -265,13 +266,17 @@ function without(score: Arranged, note: TabNote): Arranged {
   const timeline = timelineOf(score.tune.measures)
   const inSource = note.role === 'melody' && !score.tune.events.some((e) => e.id === note.sourceId && e.pitch)
   const byHand = note.id.startsWith('t.') || inSource
-  const locks = [
-    ...base.locks.filter((l) => l.target !== note.id),
-    ...(byHand ? [] : [{ id: `erased.${note.id}`, target: note.id, field: 'erased', value: true }]),
-  ]
+  const locks = [...base.locks.filter((l) => l.target !== note.id), ...(byHand ? [] : [erasedLock(note)])]
   const layer = withoutNotes({ ...base, locks }, (n) => n.id === note.id, timeline)
   return settle(score, layer, new Set([note.pos.measure]))
 }
+
+const erasedLock = ({ id, pos }: TabNote): Lock => ({
+  id: `erased.${id}`,
+  target: id,
+  field: 'erased',
+  value: pos,
+})
 
 /** A score with a note written by hand: locked as it is, the hands found again around it. */
 function typed(score: Arranged, note: TabNote): Arranged {
@@ -295,9 +300,7 @@ function typed(score: Arranged, note: TabNote): Arranged {
     (n) => n.id !== note.id && n.role !== 'melody' && !arrangement.base.notes.some((k) => k.id === n.id),
   )
   const lost = new Set(gone.map((n) => n.id))
-  const erased = gone
-    .filter((n) => !n.id.startsWith('t.'))
-    .map((n): Lock => ({ id: `erased.${n.id}`, target: n.id, field: 'erased', value: true }))
+  const erased = gone.filter((n) => !n.id.startsWith('t.')).map(erasedLock)
   const all = [...arrangement.base.locks.filter((l) => !lost.has(l.target)), ...erased, lock]
   return { ...settledScore, arrangement: { ...arrangement, base: { ...arrangement.base, locks: all } } }
 }

@@ -2,7 +2,7 @@ import { unfold } from '../form/unfold.ts'
 import { withVariant } from '../model/variants.ts'
 import type { Measure, Section } from '../model/tune.ts'
 import { clipOf, withFreshIds, type Clip } from './clip.ts'
-import type { Score } from './edited.ts'
+import type { Score } from './score.ts'
 import { spliced } from './measures.ts'
 
 /**

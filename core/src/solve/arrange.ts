@@ -81,7 +81,9 @@ export function* arranging(
   for (const { style, level } of lockedRegions) refuse(style, level, setup)
   if (lockedRegions.some((r) => r.style === 'bottleneck') && !straightAcross(setup)) throw noOpenChord()
   const silent = tune.events.every((e) => !e.pitch)
-  if (silent && lockedRegions.some((r) => !isAccompaniment(r.style))) throw noMelody()
+  // A blank page is arranged as it is: empty, to be written on.
+  if (silent && tune.chords.length > 0 && lockedRegions.some((r) => !isAccompaniment(r.style)))
+    throw noMelody()
   const planned = makePlan(tune, setup, lockedRegions)
   const numbers = measureNumbers(tune.measures)
   if (!planned.ok) throw misfit(planned.register, setup, numbers)

@@ -19,9 +19,16 @@ describe('bad ABC: what, where, and what was understood', () => {
   })
 
   it('says that a tune has no notes', () => {
-    const [r] = read('X:1\nT:Nothing\nK:C\nz4|]')
+    const [r] = read('X:1\nT:Nothing\nK:C\n|]')
     expect(r!.tune).toBeUndefined()
     expect(r!.problems.some((p) => p.message.includes('no notes'))).toBe(true)
+  })
+
+  it('takes a page of rests for one that is still to be written', () => {
+    const [r] = read('X:1\nT:Nothing yet\nM:4/4\nL:1/8\nK:C\nz8|z8|]')
+    expect(r!.tune!.measures).toHaveLength(2)
+    expect(r!.tune!.chords).toEqual([])
+    expect(r!.problems.map((p) => p.message)).toEqual(['nothing but rests yet'])
   })
 
   it('names line and column of a foreign character and reads the rest', () => {

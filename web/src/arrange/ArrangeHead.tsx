@@ -1,22 +1,16 @@
 import { ActionIcon, Button, Group, Progress, Text, Tooltip, UnstyledButton } from '@mantine/core'
-import {
-  IconArrowBackUp,
-  IconArrowForwardUp,
-  IconFileText,
-  IconPrinter,
-  IconSwitchHorizontal,
-} from '@tabler/icons-react'
+import { IconFileText, IconPencil, IconPrinter, IconSwitchHorizontal } from '@tabler/icons-react'
 import { textTab, tuningId, type ArrangementDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useNames } from '../names/useNames.ts'
 import { keysOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
 import type { TabLayers } from '../sheet/TabLayer.tsx'
-import { step } from '../store/documents.ts'
-import { useHistory } from '../store/useTune.ts'
+import { HistoryTools } from '../history/HistoryTools.tsx'
 import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
 import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
+import type { Writing } from '../write/useWriting.ts'
 import type { Arranger } from './useArranger.ts'
 
 interface Props {
@@ -29,16 +23,17 @@ interface Props {
   readonly onLayers: (layers: TabLayers) => void
   /** The last change of the arrangement, that it can be compared with. */
   readonly previous: string | undefined
+  /** Writing by hand, where the sheet may be written on. */
+  readonly writing: Writing | undefined
   readonly comparing: boolean
   readonly onCompare: (on: boolean) => void
 }
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
 export function ArrangeHead(props: Props) {
-  const { id, model, doc, arranger, spot, layers, onLayers, previous, comparing, onCompare } = props
+  const { id, model, doc, arranger, spot, layers, onLayers, previous, writing, comparing, onCompare } = props
   const { t } = useTranslation()
   const go = useNavigate()
-  const history = useHistory(id)
   const { settings } = arranger
   const setupText = useSetupText(model)
   const section = useActiveSection(model.tune, settings, spot)
@@ -61,6 +56,18 @@ export function ArrangeHead(props: Props) {
           {setupText}
         </span>
         <Group gap={4} ml="auto" wrap="nowrap">
+          <Tooltip label={`${t('write.openHint')} (W)`}>
+            <Button
+              size="compact-sm"
+              variant={writing?.on ? 'filled' : 'light'}
+              leftSection={<IconPencil size={15} />}
+              aria-pressed={writing?.on ?? false}
+              disabled={!writing}
+              onClick={() => writing?.setOn(!writing.on)}
+            >
+              {t('write.open')}
+            </Button>
+          </Tooltip>
           <Layer
             label={t('arrange.fingers')}
             sign="1 2 3"
@@ -85,20 +92,7 @@ export function ArrangeHead(props: Props) {
             on={layers.degrees}
             onToggle={() => onLayers({ ...layers, degrees: !layers.degrees })}
           />
-          <Step
-            label={history.undo ? t('arrange.undo', { label: history.undo }) : t('arrange.nothingToUndo')}
-            disabled={!history.undo}
-            onClick={() => void step(id, 'undo')}
-          >
-            <IconArrowBackUp size={18} />
-          </Step>
-          <Step
-            label={history.redo ? t('arrange.redo', { label: history.redo }) : t('arrange.nothingToRedo')}
-            disabled={!history.redo}
-            onClick={() => void step(id, 'redo')}
-          >
-            <IconArrowForwardUp size={18} />
-          </Step>
+          <HistoryTools tuneId={id} />
           <Step
             label={
               previous === undefined

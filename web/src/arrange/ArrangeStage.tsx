@@ -9,7 +9,7 @@ import {
   type Id,
   type Layer,
 } from '@velvet-porch/core'
-import { useCallback, useMemo, useState } from 'react'
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { BackingHint } from './BackingHint.tsx'
@@ -38,9 +38,17 @@ import { OtherWays } from './OtherWays.tsx'
 import { Pins } from './Pins.tsx'
 import { SoundedAs } from './SoundedAs.tsx'
 import { Reasons } from './Reasons.tsx'
+import { useWriting } from '../write/useWriting.ts'
+import { fretEdit } from '../write/fretEdit.ts'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
+import type { Cell } from '../write/cells.ts'
+import { useAudit } from './useAudit.ts'
 import { usePrevious } from './usePrevious.ts'
+
+const TabWriteBar = lazy(async () => ({
+  default: (await import('../write/TabWriteBar.tsx')).TabWriteBar,
+}))
 
 /** The bench: effort, sheet, standing neck and reasons of one arrangement. */
 export function ArrangeStage() {
@@ -96,7 +104,6 @@ function Bench({ id }: { id: string }) {
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const { toggle, cursor } = usePlaying(model, spot, marked)
   const compare = useCallback(() => setComparing((on) => !on), [])
-  useArrangeActions(id, arranger, doc, toggle, previous ? compare : undefined)
   const hand = model && spot ? handAt(model, spot) : undefined
   const down = useMemo(() => withReadyFingers(hand), [hand])
   const plucked = useMemo(
@@ -104,24 +111,49 @@ function Bench({ id }: { id: string }) {
       model && spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : [],
     [model, spot],
   )
+  const writing = useWriting(id)
+  const mayWrite = doc !== null && fits && !before && !tried && !trial && !ossia
+  const pen = writing.on && mayWrite ? writing : undefined
   const hear = useCallback(
     (string: number, fret: number) => {
-      if (model?.setup) void player.pluck(string, hertz(pitchAt(model.setup, { string, fret })))
+      if (!model?.setup) return
+      void player.pluck(string, hertz(pitchAt(model.setup, { string, fret })))
+      // While writing, a place on the neck is written where the pen stands.
+      if (!pen?.cell) return
+      pen.setCell({ ...pen.cell, string })
+      void pen.run(fretEdit(model, pen, string, fret))
     },
-    [model],
+    [model, pen],
   )
-  const lit = useMemo(() => ({ changed, locked: lockedTargets(doc) }), [changed, doc])
+  const { setOn, setCell } = writing
+  const onCell = useCallback(
+    (cell: Cell) => {
+      setCell(cell)
+      setSpot({ measure: cell.measure, tick: cell.tick })
+    },
+    [setCell],
+  )
+  const write = useCallback(() => setOn((on) => !on), [setOn])
+  useArrangeActions(id, arranger, doc, toggle, previous ? compare : undefined, mayWrite ? write : undefined)
+  const sheetWriting = useMemo(
+    () => (pen ? { cell: pen.cell, onCell, step: pen.pen.ticks } : undefined),
+    [pen, onCell],
+  )
+  const settled = fits && !arranger.stale && arranger.progress === undefined
+  // What stands beside the sheet speaks of the finished arrangement alone.
+  const speaks = Boolean(tune && doc && settled && !before)
+  const checked = useMemo(() => (speaks && tune && doc ? { tune, doc } : undefined), [speaks, tune, doc])
+  const { report, faults } = useAudit(checked)
+  const lit = useMemo(() => ({ changed, locked: lockedTargets(doc), faults }), [changed, doc, faults])
   if (!model || doc === undefined) return null
   const under =
     spot && doc
       ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[spot.measure]!.id)]
       : undefined
   const backing = under !== undefined && !isSolo(under.style) ? under.style : undefined
-  const settled = fits && !arranger.stale && arranger.progress === undefined
-  // What stands beside the sheet speaks of the finished arrangement alone.
-  const ready = tune && doc && settled && !before ? { tune, doc, model } : undefined
+  const ready = checked ? { ...checked, model } : undefined
   return (
-    <div className="bench">
+    <div className={pen ? 'bench writing' : 'bench'}>
       <div className="bench-head">
         <ArrangeHead
           id={id}
@@ -132,6 +164,7 @@ function Bench({ id }: { id: string }) {
           layers={layers}
           onLayers={setLayers}
           previous={previous?.label}
+          writing={mayWrite ? writing : undefined}
           comparing={Boolean(before)}
           onCompare={setComparing}
         />
@@ -196,6 +229,11 @@ function Bench({ id }: { id: string }) {
             </Button>
           </Alert>
         ) : null}
+        {pen && doc ? (
+          <Suspense>
+            <TabWriteBar model={model} doc={doc} writing={pen} marked={marked} />
+          </Suspense>
+        ) : null}
         {tune?.pins?.length ? <Pins tune={tune} /> : null}
         <EffortRibbon model={model} doc={doc} spot={spot} onSpot={setSpot} />
       </div>
@@ -209,6 +247,7 @@ function Bench({ id }: { id: string }) {
           onMark={setMarked}
           cursor={cursor}
           lit={lit}
+          writing={sheetWriting}
         />
       </div>
       <aside className="bench-side">
@@ -250,7 +289,7 @@ function Bench({ id }: { id: string }) {
             <AccompanyRemarks {...ready} onSpot={setSpot} />
             <OrnamentsLeft {...ready} onSpot={setSpot} />
             <LeftOutLine {...ready} onSpot={setSpot} />
-            <AuditLine tune={ready.tune} doc={ready.doc} onSpot={setSpot} />
+            <AuditLine tune={ready.tune} report={report} onSpot={setSpot} />
           </>
         ) : null}
       </aside>

@@ -1,10 +1,7 @@
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
-import { useCallback } from 'react'
+import type { AuditReport, TuneDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { measureNumbers } from '@velvet-porch/core'
 import type { Spot } from '../sheet/sheetModel.ts'
-import { auditInWorker } from '../worker/benchWorker.ts'
-import { useAnswer } from './useAnswer.ts'
 
 /** Most findings that are listed; the rest is counted. */
 const LISTED = 6
@@ -12,15 +9,14 @@ const LISTED = 6
 /** What the independent audit says of the tab: all in order, or each finding with a way to its measure. */
 export function AuditLine({
   tune,
-  doc,
+  report,
   onSpot,
 }: {
   tune: TuneDoc
-  doc: ArrangementDoc
+  report: AuditReport | undefined
   onSpot: (spot: Spot) => void
 }) {
   const { t } = useTranslation()
-  const report = useAnswer(useCallback(() => auditInWorker(tune, doc), [tune, doc]))
   if (!report) return null
   if (report.findings.length === 0) {
     return (

@@ -7,6 +7,7 @@ import {
   type Id,
   type Lock,
   type LockedMeasure,
+  type Pos,
   type TabNote,
   regionAt,
 } from '@velvet-porch/core'
@@ -134,7 +135,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
         <>
           <ul className="lock-list" aria-label={t('locks.list')}>
             {groups(locks).map((g) => {
-              const at = spotOf(model, g.target)
+              const at = spotOf(model, g.target, g.locks)
               const where = at
                 ? t('locks.where', { number: model.numbers[at.measure], beat: beatOf(model, at) })
                 : t('locks.gone')
@@ -188,9 +189,11 @@ function LockRow({ on, label, onToggle }: { on: boolean; label: string; onToggle
 
 interface LockGroup {
   readonly target: Id
-  readonly kind: 'note' | 'grip' | 'measure'
+  readonly kind: 'note' | 'grip' | 'measure' | 'typed' | 'erased'
   readonly locks: readonly Lock[]
 }
+
+const KINDS = ['measure', 'grip', 'typed', 'erased'] as const
 
 /** Place and finger of one note are one lock to the eye. */
 function groups(locks: readonly Lock[]): LockGroup[] {
@@ -198,14 +201,16 @@ function groups(locks: readonly Lock[]): LockGroup[] {
   for (const lock of locks) byTarget.set(lock.target, [...(byTarget.get(lock.target) ?? []), lock])
   return [...byTarget].map(([target, own]) => ({
     target,
-    kind: own[0]!.field === 'measure' ? 'measure' : own[0]!.field === 'grip' ? 'grip' : 'note',
+    kind: KINDS.find((k) => own.some((l) => l.field === k)) ?? 'note',
     locks: own,
   }))
 }
 
 /** Where a lock's note, grip or measure stands. */
-function spotOf(model: SheetModel, target: Id): Spot | undefined {
+function spotOf(model: SheetModel, target: Id, locks: readonly Lock[]): Spot | undefined {
+  const erased = locks.find((l) => l.field === 'erased')?.value as Pos | undefined
   const pos =
+    erased ??
     model.layer?.notes.find((n) => n.id === target)?.pos ??
     model.layer?.grips.find((g) => g.id === target)?.pos
   const measure = model.timeline.indexOf.get(pos?.measure ?? target)

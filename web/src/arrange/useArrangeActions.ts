@@ -13,6 +13,7 @@ export function useArrangeActions(
   doc: ArrangementDoc | null | undefined,
   togglePlay: () => void,
   compare: (() => void) | undefined,
+  write: (() => void) | undefined,
 ): void {
   const { t } = useTranslation()
   const go = useNavigate()
@@ -35,6 +36,7 @@ export function useArrangeActions(
           run: () => void step(tuneId, 'redo'),
         },
         ...(compare ? [{ id: 'compare', label: t('arrange.compare.action'), keys: 'B', run: compare }] : []),
+        ...(write ? [{ id: 'write', label: t('write.openHint'), keys: 'W', run: write }] : []),
         { id: 'tune', label: t('rail.tune'), keys: 'T', run: () => void go(`/tunes/${tuneId}/tune`) },
         ...(hasDoc
           ? [
@@ -48,7 +50,7 @@ export function useArrangeActions(
             ]
           : []),
       ],
-      [t, go, tuneId, togglePlay, again, hasDoc, compare],
+      [t, go, tuneId, togglePlay, again, hasDoc, compare, write],
     ),
   )
 }

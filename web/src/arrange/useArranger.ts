@@ -35,7 +35,11 @@ export interface Settings {
 
 const firstSettings = (tune: TuneDoc): Settings => ({
   // Chords without a melody can only be accompanied.
-  regions: wholeTune(tune, tune.events.some((e) => e.pitch) ? 'melody-bass' : 'strum', 1),
+  regions: wholeTune(
+    tune,
+    tune.events.some((e) => e.pitch) || tune.chords.length === 0 ? 'melody-bass' : 'strum',
+    1,
+  ),
   instrument: 'guitar',
   tuning: STANDARD_TUNING,
   capo: 0,

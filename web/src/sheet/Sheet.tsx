@@ -3,9 +3,11 @@ import { layOut, xAt, type SystemLayout } from '@velvet-porch/core/layout'
 import { useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { headWidth, rowsOf } from './metrics.ts'
+import type { Ticks } from '@velvet-porch/core'
+import { stepped, type Cell } from '../write/cells.ts'
 import type { SheetModel, Spot } from './sheetModel.ts'
 import { SpokenSpot } from './SpokenSpot.tsx'
-import { SystemView } from './SystemView.tsx'
+import { SystemView, type Clicked } from './SystemView.tsx'
 import type { Lit, TabLayers } from './TabLayer.tsx'
 
 export interface MarkedMeasures {
@@ -24,12 +26,33 @@ interface Props {
   readonly cursor?: ((move: (spot: Spot | undefined) => void) => void) | undefined
   readonly printing?: boolean
   readonly lit?: Lit | undefined
+  /** Present while the sheet is written on. */
+  readonly writing?: SheetWriting | undefined
+}
+
+/** Where the pen stands and how it walks; string 0 is the staff. */
+export interface SheetWriting {
+  readonly cell: Cell | undefined
+  readonly onCell: (cell: Cell, stepsBelow?: number) => void
+  /** The pen's value: it walks and clicks in such steps. */
+  readonly step: Ticks
 }
 
 const NOTHING = () => undefined
 
 /** The score page: systems on paper, walked by keys, clicked by mouse, followed by the play cursor. */
-export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, printing = false, lit }: Props) {
+export function Sheet({
+  model,
+  layers,
+  spot,
+  onSpot,
+  marked,
+  onMark,
+  cursor,
+  printing = false,
+  lit,
+  writing,
+}: Props) {
   const { t } = useTranslation()
   const root = useRef<HTMLDivElement>(null)
   const { ref: sizeRef, width } = useElementSize<HTMLDivElement>()
@@ -64,18 +87,32 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
     (measure: number) => systems.findIndex((s) => measure <= s.measures.at(-1)!.index),
     [systems],
   )
+  const onCell = writing?.onCell
   const pick = useCallback(
-    (next: Spot, extend: boolean) => {
+    (next: Spot, extend: boolean, at?: Clicked) => {
       if (extend && onMark) {
         const anchor = spot?.measure ?? next.measure
         onMark({ from: Math.min(anchor, next.measure), to: Math.max(anchor, next.measure) })
+      } else if (onCell && at) {
+        onMark?.(undefined)
+        onCell({ ...next, string: at.string }, at.stepsBelow)
       } else onSpot?.(nearestSpot(model, next))
     },
-    [model, onMark, onSpot, spot],
+    [model, onCell, onMark, onSpot, spot],
   )
   usePlayCursor(root, model, systems, systemOf, cursor)
   useKeepInView(root, spot, systemOf)
   const onKey = (event: KeyboardEvent) => {
+    if (writing && !event.altKey && !event.ctrlKey && !event.metaKey && !event.shiftKey) {
+      const to = walkCells(event.key, model, writing)
+      if (to) {
+        event.preventDefault()
+        return writing.onCell(to)
+      }
+    }
+    // On the staff the pen moves the note itself.
+    const pitches = writing && !model.layer && /^Arrow(Up|Down)$/.test(event.key)
+    if (writing && (pitches || event.altKey || event.ctrlKey || event.metaKey)) return
     const next = walk(event.key, model, systems, systemOf, spot)
     if (next && onSpot) {
       event.preventDefault()
@@ -88,7 +125,10 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
           ? undefined
           : { from: spot.measure, to: spot.measure },
       )
-    } else if (event.key === 'Escape' && marked && onMark) onMark(undefined)
+    } else if (event.key === 'Escape' && marked && onMark) {
+      event.stopPropagation()
+      onMark(undefined)
+    }
   }
   return (
     <div
@@ -122,6 +162,8 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
                 : ''
             }
             onPick={onSpot ? pick : NOTHING}
+            step={writing?.step}
+            cell={writing?.cell && systemOf(writing.cell.measure) === system.index ? writing.cell : undefined}
           />
         ))}
         <div
@@ -130,9 +172,23 @@ export function Sheet({ model, layers, spot, onSpot, marked, onMark, cursor, pri
           style={{ position: 'absolute', width: 2, display: 'none', background: 'var(--rust)' }}
         />
       </div>
-      {onSpot ? <SpokenSpot model={model} spot={spot} /> : null}
+      {onSpot ? <SpokenSpot model={model} spot={spot} cell={writing?.cell} /> : null}
     </div>
   )
+}
+
+/** Where an arrow key takes the pen: along the moments, across the strings. */
+function walkCells(key: string, model: SheetModel, { cell, step }: SheetWriting): Cell | undefined {
+  const strings = model.setup && model.layer ? model.setup.instrument.strings : 0
+  const here = cell ?? { measure: 0, tick: 0, string: strings === 0 ? 0 : 1 }
+  if (key === 'ArrowRight') return { ...here, ...stepped(model, here, 1, step) }
+  if (key === 'ArrowLeft') return { ...here, ...stepped(model, here, -1, step) }
+  if (key === 'Home') return { ...here, measure: 0, tick: 0 }
+  if (key === 'End') return { ...here, measure: model.tune.measures.length - 1, tick: 0 }
+  if (strings === 0) return undefined
+  if (key === 'ArrowUp') return { ...here, string: Math.max(1, here.string - 1) }
+  if (key === 'ArrowDown') return { ...here, string: Math.min(strings, here.string + 1) }
+  return undefined
 }
 
 function nearestSpot(model: SheetModel, wanted: Spot): Spot {

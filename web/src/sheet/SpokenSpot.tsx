@@ -1,16 +1,27 @@
 import { VisuallyHidden } from '@mantine/core'
 import { pitchAt } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
+import type { Cell } from '../write/cells.ts'
 import { useNames } from '../names/useNames.ts'
 import { doubleStops } from './doubleStops.ts'
 import { placeWords, soundedWords } from './noteWords.ts'
 import { beatOf, chordLabel, inFlats, type SheetModel, type Spot } from './sheetModel.ts'
 
 /** Says the selected spot to a screen reader: measure, beat, chord, every note with both hands. */
-export function SpokenSpot({ model, spot }: { model: SheetModel; spot: Spot | undefined }) {
+export function SpokenSpot({
+  model,
+  spot,
+  cell,
+}: {
+  model: SheetModel
+  spot: Spot | undefined
+  /** The cell under the pen, while the sheet is written on. */
+  cell?: Cell | undefined
+}) {
   const { t } = useTranslation()
   const names = useNames()
   if (!spot) return <VisuallyHidden aria-live="polite" />
+  if (cell) return null // The writing bar says where the pen stands.
   const number = model.numbers[spot.measure]!
   const start = model.timeline.starts[spot.measure]! + spot.tick
   const chord = model.harmony.find((h) => h.start <= start && h.end > start)

@@ -1,10 +1,18 @@
 import { hit, xAt, type SystemLayout } from '@velvet-porch/core/layout'
 import { memo, useRef, type MouseEvent } from 'react'
-import type { Rows } from './metrics.ts'
+import type { Ticks } from '@velvet-porch/core'
+import { momentsOf, type Cell } from '../write/cells.ts'
+import { STAFF_HEIGHT, TAB_GAP, tabY, type Rows } from './metrics.ts'
 import type { SheetModel, Spot } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
 import { TabLayer, type Lit, type TabLayers } from './TabLayer.tsx'
 import { useNear } from './useNear.ts'
+
+/** What a click hits besides its moment: a string of the tab, or (0) the staff, in steps below its top line. */
+export interface Clicked {
+  readonly string: number
+  readonly stepsBelow: number
+}
 
 interface Props {
   readonly model: SheetModel
@@ -18,7 +26,12 @@ interface Props {
   readonly spot: Spot | undefined
   /** Marked measures in this system, as `from-to` indices. */
   readonly marked: string
-  readonly onPick: (spot: Spot, extend: boolean) => void
+  /** A click; while the sheet is written on also where it hit. */
+  readonly onPick: (spot: Spot, extend: boolean, at?: Clicked) => void
+  /** The pen's value while the sheet is written on. */
+  readonly step: Ticks | undefined
+  /** The cell under the pen, where it stands in this system. */
+  readonly cell: Cell | undefined
 }
 
 /** One system: staff, tab and lanes. Outside the view it is an empty box of the right height. */
@@ -33,17 +46,33 @@ export const SystemView = memo(function SystemView({
   spot,
   marked,
   onPick,
+  step,
+  cell,
 }: Props) {
   const box = useRef<HTMLDivElement>(null)
   const near = useNear(box, always)
   const { height } = rows
   const pick = (event: MouseEvent) => {
-    const left = box.current!.getBoundingClientRect().left
-    const found = hit(system, event.clientX - left)
-    if (found) onPick({ measure: found.measure, tick: found.tick }, event.shiftKey)
+    const { left, top } = box.current!.getBoundingClientRect()
+    const x = event.clientX - left
+    const found = hit(system, x)
+    if (!found) return
+    if (step === undefined) return onPick({ measure: found.measure, tick: found.tick }, event.shiftKey)
+    const placed = system.measures.find((m) => m.index === found.measure)!
+    const { length } = model.tune.measures[found.measure]!
+    const away = (tick: number) => Math.abs(xAt(placed, tick, length) - x)
+    const tick = momentsOf(model, found.measure, step).reduce((best, t) => (away(t) < away(best) ? t : best))
+    const strings = model.layer ? (model.setup?.instrument.strings ?? 0) : 0
+    const y = event.clientY - top
+    const string = Math.round((y - rows.tabTop) / TAB_GAP) + 1
+    const inTab = strings > 0 && string >= 1 && string <= strings
+    const stepsBelow = Math.round((y - rows.staffTop) / (STAFF_HEIGHT / 8))
+    const at = inTab || strings === 0 ? { string: inTab ? string : 0, stepsBelow } : undefined
+    onPick({ measure: found.measure, tick }, event.shiftKey, at)
   }
   const bottom = rows.tabBottom + 8
   const chosen = spot && system.measures.find((m) => m.index === spot.measure)
+  const written = cell && system.measures.find((m) => m.index === cell.measure)
   const [from, to] = marked.split('-').map(Number)
   return (
     <div ref={box} className="system" style={{ height }} data-system={system.index} onClick={pick}>
@@ -64,7 +93,18 @@ export const SystemView = memo(function SystemView({
                     />
                   ))
               : null}
-            {chosen && spot ? (
+            {written && cell ? (
+              <rect
+                className="pen-cell"
+                data-testid="pen-cell"
+                x={xAt(written, cell.tick, model.tune.measures[cell.measure]!.length) - 11}
+                y={cell.string === 0 ? rows.staffTop - 10 : tabY(rows, cell.string) - 8.5}
+                width={22}
+                height={cell.string === 0 ? STAFF_HEIGHT + 20 : 17}
+                rx={4}
+              />
+            ) : null}
+            {chosen && spot && !(cell?.string === 0) ? (
               <rect
                 className="chosen-column"
                 x={xAt(chosen, spot.tick, model.tune.measures[spot.measure]!.length) - 9}

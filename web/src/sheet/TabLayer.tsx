@@ -1,4 +1,13 @@
-import { chordText, OCTAVE, pitchAt, type HarmonySegment, type Id, type TabNote } from '@velvet-porch/core'
+import {
+  chordText,
+  OCTAVE,
+  pitchAt,
+  STRUCTURAL,
+  type Finding,
+  type HarmonySegment,
+  type Id,
+  type TabNote,
+} from '@velvet-porch/core'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -12,6 +21,7 @@ import {
   AccentSign,
   BendSign,
   DampSign,
+  FaultSign,
   Graces,
   Joins,
   LockSign,
@@ -30,6 +40,8 @@ export interface TabLayers {
 export interface Lit {
   readonly locked: ReadonlySet<Id>
   readonly changed: ReadonlySet<Id> | undefined
+  /** What the audit found, by measure index. */
+  readonly faults?: ReadonlyMap<number, readonly Finding[]> | undefined
 }
 
 /** Tab and text lanes of one system, at the x of the layout contract. */
@@ -185,6 +197,15 @@ function MeasureLanes({
           {t('sheet.letRing')}
         </text>
       ) : null}
+      {lit?.faults?.get(placed.index)?.map((f, i) => (
+        <FaultSign
+          key={i}
+          x={x(f.start - start)}
+          y={rows.tabBottom + 5}
+          text={f.text}
+          wrong={STRUCTURAL.has(f.kind)}
+        />
+      ))}
       <Joins model={model} measure={placed.index} x={x} rows={rows} />
       <Words events={model.sung.get(placed.index) ?? []} x={x} y={rows.lyrics} />
       {layers.degrees ? (

@@ -138,3 +138,16 @@ export function LockSign({ x, y }: { x: number; y: number }) {
     </g>
   )
 }
+
+/** A wavy line under an onset at which the audit found something. */
+export function FaultSign({ x, y, text, wrong }: { x: number; y: number; text: string; wrong: boolean }) {
+  return (
+    <path
+      className={wrong ? 'fault-sign wrong' : 'fault-sign'}
+      data-testid="fault"
+      d={`M ${x - 8} ${y} q 2 -4 4 0 t 4 0 t 4 0 t 4 0`}
+    >
+      <title>{text}</title>
+    </path>
+  )
+}

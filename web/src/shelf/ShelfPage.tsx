@@ -1,6 +1,13 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconClipboardText, IconFileMusic, IconLamp, IconSearch, IconLayoutGrid } from '@tabler/icons-react'
+import {
+  IconClipboardText,
+  IconFileMusic,
+  IconLamp,
+  IconPencil,
+  IconSearch,
+  IconLayoutGrid,
+} from '@tabler/icons-react'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -14,6 +21,10 @@ import { FormDialog } from './FormDialog.tsx'
 import { PasteDialog } from './PasteDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 import { useFileDrop } from './useFileDrop.ts'
+
+/** Eight empty measures to be written on. */
+const blankPage = (title: string) =>
+  `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
 
 /** The list of tunes, and the ways in: drop, open, paste, archive, demo. */
 export function ShelfPage() {
@@ -47,15 +58,20 @@ export function ShelfPage() {
   )
   const dropping = useFileDrop(async (files) => arrive(await takeFiles(files)))
   const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
+  const writeNew = useCallback(async () => {
+    const { tunes } = await takeText(blankPage(t('write.newTitle')))
+    if (tunes[0]) void go(`/tunes/${tunes[0].id}/tune?write`)
+  }, [go, t])
   useActions(
     useMemo(
       () => [
+        { id: 'new', label: t('write.newTune'), keys: 'N', run: () => void writeNew() },
         { id: 'open', label: t('shelf.open'), keys: 'O', run: () => picker.current?.click() },
         { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setPasting(true) },
         { id: 'form', label: t('form.button'), run: () => setForming(true) },
         { id: 'demo', label: t('shelf.demo'), keys: 'D', run: () => void demo() },
       ],
-      [t, demo],
+      [t, demo, writeNew],
     ),
   )
   const found = (rows ?? []).filter((r) =>
@@ -70,6 +86,9 @@ export function ShelfPage() {
         onClick={() => void demo()}
       >
         {t('shelf.demo')}
+      </Button>
+      <Button variant="default" leftSection={<IconPencil size={18} />} onClick={() => void writeNew()}>
+        {t('write.newTune')}
       </Button>
       <Button
         variant="default"

@@ -37,15 +37,24 @@ export function useOfferedActions(): readonly Action[] {
   )
 }
 
+/** True where a key belongs to a field that is being typed in. */
+export const isTyping = ({ target }: KeyboardEvent): boolean =>
+  (target as HTMLElement | null)?.closest(
+    'input:not([type="radio"]):not([type="checkbox"]), textarea, select, [contenteditable="true"], .cm-editor',
+  ) !== null && target !== null
+
 /** The action that a key press means, if any. Typing in a field keeps plain keys to itself. */
 export function actionFor(event: KeyboardEvent, actions: readonly Action[]): Action | undefined {
   const target = event.target as HTMLElement | null
-  const typing = target?.closest('input, textarea, select, [contenteditable="true"], .cm-editor') !== null
   const mod = event.ctrlKey || event.metaKey
-  const key = event.key === ' ' ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key
-  const pressed = `${mod ? 'Mod+' : ''}${event.shiftKey && mod ? 'Shift+' : ''}${key}`
-  if (typing && !(mod && key === 'K')) return undefined
-  if (key === 'Space' && target?.closest('button, a, summary, [role="option"], [role="radio"]'))
+  const digit = event.shiftKey && !/^\d$/.test(event.key) ? /^Digit(\d)$/.exec(event.code)?.[1] : undefined
+  const named = event.key.length > 1
+  const key = digit ?? (event.key === ' ' ? 'Space' : named ? event.key : event.key.toUpperCase())
+  const shift = event.shiftKey && (mod || named || digit !== undefined)
+  const pressed = `${mod ? 'Mod+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`
+  if (isTyping(event) && !(mod && key === 'K')) return undefined
+  if (key === 'Space' && target?.closest('button, a, summary, input, [role="option"], [role="radio"]'))
     return undefined
-  return actions.find((a) => a.keys === pressed)
+  // What was offered last stands nearest.
+  return actions.findLast((a) => a.keys === pressed)
 }

@@ -2,6 +2,7 @@ import { accompany } from './en/accompany.ts'
 import { bench } from './en/bench.ts'
 import { fit } from './en/fit.ts'
 import { shapes } from './en/shapes.ts'
+import { write } from './en/write.ts'
 
 /** English texts. Keys are grouped by place; every text of the interface stands here. */
 export const en = {
@@ -106,6 +107,7 @@ export const en = {
   ...accompany,
   ...shapes,
   ...fit,
+  ...write,
   sheet: {
     label: 'Sheet of {{title}}',
     measure: 'Measure {{number}}',

@@ -1,20 +1,29 @@
 import { Alert, Badge, Button, Group, Text } from '@mantine/core'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
-import { useMemo, useRef, useState } from 'react'
+import { IconPencil } from '@tabler/icons-react'
+import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { useActions } from '../shell/actions.ts'
-import { Sheet } from '../sheet/Sheet.tsx'
+import { Sheet, type MarkedMeasures } from '../sheet/Sheet.tsx'
 import { useNames } from '../names/useNames.ts'
 import { keysOf, sheetModel, type Spot } from '../sheet/sheetModel.ts'
 import { step } from '../store/documents.ts'
 import { useTune } from '../store/useTune.ts'
+import type { Cell } from '../write/cells.ts'
+import { bySteps, eventAt, pitchAtHeight } from '../write/staffPitch.ts'
+import { useWriting } from '../write/useWriting.ts'
 import { AbcEditor, type AbcEditorHandle } from './AbcEditor.tsx'
+import { HistoryTools } from '../history/HistoryTools.tsx'
 import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { useAbcText } from './useAbcText.ts'
 
 const NO_LAYERS = { fingers: false, picking: false, counts: false, degrees: false }
+
+const StaffWriteBar = lazy(async () => ({
+  default: (await import('../write/StaffWriteBar.tsx')).StaffWriteBar,
+}))
 
 /** The tune as read: the staff, its ABC beside it, and what the reader says about it. */
 export function TuneStage() {
@@ -28,6 +37,31 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const { text, problems, readable, edit, spans, saved } = useAbcText(tune, t('tune.text'))
   const model = useMemo(() => sheetModel(tune), [tune])
   const [spot, setSpot] = useState<Spot>()
+  const [marked, setMarked] = useState<MarkedMeasures>()
+  const [search] = useSearchParams()
+  const writing = useWriting(tune.id, search.has('write'))
+  // Text that is still to be read would be lost under the pen.
+  const pen = writing.on && readable && saved ? writing : undefined
+  const { setOn, setCell } = writing
+  const toggle = useCallback(() => setOn((on) => !on), [setOn])
+  const onCell = useCallback(
+    (cell: Cell, stepsBelow?: number) => {
+      setCell(cell)
+      setSpot({ measure: cell.measure, tick: cell.tick })
+      if (stepsBelow === undefined) return
+      const measure = tune.measures[cell.measure]!
+      const at = { measure: measure.id, tick: cell.tick }
+      const pitch = pitchAtHeight(stepsBelow, measure.key)
+      const now = eventAt(tune, cell)?.pitch
+      if (now && bySteps(now, 0, measure.key).step === pitch.step && now.octave === pitch.octave) return
+      void writing.run(now ? { do: 'pitch', at, pitch } : { do: 'note', at, ticks: writing.pen.ticks, pitch })
+    },
+    [setCell, tune, writing],
+  )
+  const sheetWriting = useMemo(
+    () => (pen ? { cell: pen.cell, onCell, step: pen.pen.ticks } : undefined),
+    [pen, onCell],
+  )
   const editor = useRef<AbcEditorHandle>(null)
   useActions(
     useMemo(
@@ -38,6 +72,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           keys: 'Mod+Z',
           run: () => void step(tune.id, 'undo'),
         },
+        { id: 'write', label: t('write.openHint'), keys: 'W', run: toggle },
         {
           id: 'redo',
           label: t('arrange.redo', { label: t('tune.text') }),
@@ -45,7 +80,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           run: () => void step(tune.id, 'redo'),
         },
       ],
-      [t, tune.id],
+      [t, tune.id, toggle],
     ),
   )
   const tempo = tune.tempos[0]!
@@ -68,7 +103,20 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
                 .filter(Boolean)
                 .join(' · ')}
             </span>
-            <Button component={Link} to={`/tunes/${tune.id}/arrange`} ml="auto" size="sm">
+            <Group gap={4} ml="auto" wrap="nowrap">
+              <HistoryTools tuneId={tune.id} />
+            </Group>
+            <Button
+              size="sm"
+              variant={pen ? 'filled' : 'light'}
+              leftSection={<IconPencil size={15} />}
+              aria-pressed={pen !== undefined}
+              disabled={!readable}
+              onClick={toggle}
+            >
+              {t('write.open')}
+            </Button>
+            <Button component={Link} to={`/tunes/${tune.id}/arrange`} size="sm">
               {t('tune.arrange')}
             </Button>
           </div>
@@ -76,6 +124,11 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
             <Text size="sm" c="dimmed" mt={4}>
               {t('tune.suggested')}
             </Text>
+          ) : null}
+          {pen ? (
+            <Suspense>
+              <StaffWriteBar model={model} writing={pen} marked={marked} />
+            </Suspense>
           ) : null}
           {readable ? null : (
             <Alert color="red" mt="xs">
@@ -87,7 +140,10 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           <Sheet
             model={model}
             layers={NO_LAYERS}
-            spot={spot}
+            spot={pen ? pen.cell : spot}
+            marked={marked}
+            onMark={setMarked}
+            writing={sheetWriting}
             onSpot={(s) => {
               setSpot(s)
               goToNote(tune, text, spans, s, editor.current)

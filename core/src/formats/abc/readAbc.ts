@@ -124,15 +124,20 @@ function buildTune(
   }
   const voices = readVoices(raw, source, report, newId)
   const melody = voices[0]
-  if (!melody || !(melody.events.some((e) => e.pitch) || melody.chords.some((c) => c.parsed))) {
+  const silent = !melody?.events.some((e) => e.pitch)
+  // A page of rests is a tune that is still to be written.
+  const blank = silent && Boolean(melody?.events.length) && /^K:/m.test(source.text)
+  if (!melody || (silent && !blank && !melody.chords.some((c) => c.parsed))) {
     problems.push({
       ...noTune('the tune holds no notes', 'nothing to arrange; write the melody after the K: line'),
       line: source.lineOffset + 1,
     })
     return undefined
   }
-  if (!melody.events.some((e) => e.pitch))
+  if (silent && melody.chords.length > 0)
     report('note', 0, 'the tune has chords and no melody', 'it can be accompanied')
+  else if (silent)
+    report('note', 0, 'nothing but rests yet', 'notes can be written on the staff or in the tab')
   const measures = finishMeasures(melody.measures)
   reportMeasures(measures, melody.measures, report)
   reportKept(voices, report)
@@ -166,7 +171,7 @@ function buildTune(
     tempos,
     abc: { text: source.text, spans: voices.flatMap((v) => v.spans) },
   }
-  if (tune.chords.length > 0) return tune
+  if (tune.chords.length > 0 || silent) return tune
   report('note', 0, 'no chords are given', 'a simple harmony of the key is suggested; change it as you like')
   return { ...tune, chords: [...tune.chords, ...harmoniseIn(tune, 'family').chords] }
 }

@@ -149,7 +149,13 @@ export const bench = {
     list: 'What is locked',
     where: 'Measure {{number}}, beat {{beat}}:',
     gone: 'No longer played:',
-    kind: { note: 'note', grip: 'grip', measure: 'the measure' },
+    kind: {
+      note: 'note',
+      grip: 'grip',
+      measure: 'the measure',
+      typed: 'note written by hand',
+      erased: 'note left out by hand',
+    },
     free: 'Unlock {{where}}',
     freeAll: 'Take all locks off',
     command: {

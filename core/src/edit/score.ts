@@ -1,0 +1,8 @@
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { TuneDoc } from '../model/tune.ts'
+
+/** The two documents that stand on the sheet: a tune, and what it is played as. */
+export interface Score {
+  readonly tune: TuneDoc
+  readonly arrangement?: ArrangementDoc
+}

@@ -1,0 +1,189 @@
+import { expect, test, type Page } from '@playwright/test'
+import { arrangePasted, chooseLevel, frets, settledFrets } from './bench.ts'
+
+/** A tune of our own with an open bass and a bare beat. */
+const TUNE =
+  'X:1\nT:Cellar Steps\nM:4/4\nL:1/4\nQ:1/4=100\nK:G\n' +
+  '"G"GBdB|"C"c2e2|"D7"dcBA|"G"G4|"Em"gfed|"C"e2c2|"D7"A2F2|"G"G4|]\n'
+
+const sheet = (page: Page) => page.getByRole('group', { name: /^Sheet of/ })
+const bar = (page: Page) => page.getByTestId('write-bar')
+const where = (page: Page) => bar(page).getByRole('status')
+const refusal = (page: Page) => page.getByTestId('refusal')
+const pen = (page: Page) => page.getByRole('button', { name: 'Write', exact: true }).click()
+const text = (page: Page) =>
+  page.locator('.cm-line').evaluateAll((lines) => lines.map((l) => l.textContent).join('\n'))
+
+/** Frets of one measure as the page shows them, by string. */
+const hit = async (page: Page, system: number, x: number, string: number) => {
+  const box = page.locator(`[data-system="${system}"]`)
+  const line = (await box
+    .locator('.tab-line')
+    .nth(string - 1)
+    .boundingBox())!
+  const own = (await box.boundingBox())!
+  await box.click({ position: { x, y: line.y - own.y } })
+}
+
+/** Where a fret stands in its system. */
+async function xOf(page: Page, nth: number): Promise<number> {
+  const fret = (await page.locator('.tab-fret').nth(nth).boundingBox())!
+  const own = (await page.locator('[data-system="0"]').boundingBox())!
+  return fret.x + fret.width / 2 - own.x
+}
+
+test('a tune is written from nothing by keyboard alone: notes, lengths, chords, form, then its tab', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await expect(page.getByRole('button', { name: 'Write a new tune' })).toBeVisible()
+  await page.keyboard.press('n')
+  await expect(page.getByRole('heading', { name: 'New tune' })).toBeVisible()
+  await expect(where(page)).toContainText('type the note’s letter')
+  await sheet(page).focus()
+  await page.keyboard.press('Home')
+  const type = async (keys: string) => {
+    for (const key of keys) await page.keyboard.press(key)
+  }
+  await type('cegc')
+  await page.keyboard.press('+')
+  await type('aa')
+  await expect(where(page)).toContainText('Measure 3, beat 1')
+  await type('gr')
+  await expect.poll(() => text(page)).toContain("c2 e2 g2 c'2 | a4 a4 | g4 z4 |")
+  // Back to the first note: an octave and half a step lower, then tied over.
+  await page.keyboard.press('Home')
+  await page.keyboard.press('Shift+ArrowDown')
+  await expect(where(page)).toContainText('Measure 1, beat 1: C4')
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect(where(page)).toContainText('C♯4')
+  await page.keyboard.press('Alt+ArrowDown')
+  await bar(page).getByLabel('Chord here').fill('Am')
+  await page.keyboard.press('Enter')
+  await expect.poll(() => text(page)).toContain('"Am"C2 e2')
+  await page.getByRole('button', { name: 'Form' }).click()
+  const form = page.getByTestId('form-menu')
+  await form.getByLabel('A section begins here').fill('Verse')
+  await form.getByRole('button', { name: 'Set' }).first().click()
+  await expect.poll(() => text(page)).toContain('P:Verse')
+  await page.keyboard.press('Escape')
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  const arranged = await settledFrets(page)
+  expect(arranged.length).toBeGreaterThan(6)
+})
+
+test('the tab is corrected by key: frets, fingers, signs; refusals offer the nearest; every step comes back', async ({
+  page,
+}) => {
+  await arrangePasted(page, TUNE)
+  const opening = await settledFrets(page)
+  await page.keyboard.press('w')
+  await hit(page, 0, await xOf(page, 3), 2)
+  await expect(where(page)).toHaveText('Measure 1, beat 3, string 2: melody')
+  // A fret beyond the neck is refused, with another place for the pitch where there is one.
+  await page.keyboard.press('2')
+  await expect.poll(() => frets(page)).not.toEqual(opening)
+  await expect(page.locator('.lock-sign').first()).toBeVisible()
+  await page.keyboard.press('ArrowUp')
+  await expect(where(page)).toHaveText('Measure 1, beat 3, string 1: nothing yet')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Shift+Digit4')
+  await expect(bar(page).getByRole('button', { name: 'Finger 4' })).toHaveAttribute('aria-pressed', 'true')
+  await page.keyboard.press('e')
+  await expect(bar(page).getByRole('button', { name: 'accent' })).toHaveAttribute('aria-pressed', 'true')
+  await page.keyboard.press('h')
+  await expect(bar(page).getByRole('button', { name: 'hammer-on' })).toHaveAttribute('aria-pressed', 'true')
+  // A hammer-on that goes down is refused, and a pull-off offered.
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('h')
+  await expect(refusal(page)).toContainText('A hammer-on goes up')
+  await refusal(page).getByRole('button', { name: 'Do the nearest' }).click()
+  await expect(bar(page).getByRole('button', { name: 'pull-off' })).toHaveAttribute('aria-pressed', 'true')
+  await expect(refusal(page)).toHaveCount(0)
+  // The history knows every step by name, and leads back to the opening.
+  await page.getByRole('button', { name: 'History' }).click()
+  const steps = page.getByRole('list', { name: 'History' }).getByRole('button')
+  await expect(steps).toHaveText(['Attacknow', 'Attack', 'Sign on a note', 'Finger', 'Fret', 'As it came in'])
+  await steps.last().click()
+  await expect.poll(() => frets(page)).toEqual(opening)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+Shift+z')
+  await expect.poll(() => frets(page)).not.toEqual(opening)
+})
+
+test('what is written by hand stays through another level, is seen, and can be let go', async ({ page }) => {
+  await arrangePasted(page, TUNE)
+  await settledFrets(page)
+  await pen(page)
+  await hit(page, 0, await xOf(page, 2), 5)
+  await expect(where(page)).toHaveText('Measure 1, beat 2, string 5: nothing yet')
+  await expect(bar(page).getByRole('combobox', { name: 'What a new note is' })).toHaveValue(
+    'As it seems: bass',
+  )
+  await page.keyboard.press('2')
+  await expect(where(page)).toHaveText('Measure 1, beat 2, string 5: bass')
+  const typed = page.locator('[data-note^="t."]')
+  await expect(typed).toHaveText(/^2/)
+  await page.keyboard.press('Escape')
+  await chooseLevel(page, 3)
+  await settledFrets(page)
+  await expect(typed).toHaveText(/^2/)
+  await page.getByTestId('locks').locator('summary').click()
+  await expect(page.getByTestId('locks')).toContainText('note written by hand')
+  await page.getByRole('button', { name: 'Take all locks off' }).click()
+  await expect(typed).toHaveCount(0)
+})
+
+test('by mouse alone: places from the neck, a length, another string, measures put in, copied, moved, taken out', async ({
+  page,
+}) => {
+  await arrangePasted(page, TUNE)
+  await settledFrets(page)
+  await pen(page)
+  const x = await xOf(page, 3)
+  await hit(page, 0, x, 3)
+  await page.getByTestId('neck').locator('[data-place="3.2"]').click()
+  await expect(where(page)).toHaveText('Measure 1, beat 3, string 3: second voice')
+  await bar(page).getByText('⅛', { exact: true }).click()
+  await expect(bar(page).getByRole('radio', { name: 'eighth' })).toBeChecked()
+  await bar(page).getByRole('button', { name: 'Same pitch, one string lower' }).click()
+  await expect(where(page)).toHaveText('Measure 1, beat 3, string 4: second voice')
+  await bar(page).getByRole('button', { name: 'Erase' }).click()
+  await expect(where(page)).toHaveText('Measure 1, beat 3, string 4: nothing yet')
+  const measures = page.getByRole('button', { name: /^Measure \d+: effort/ })
+  await expect(measures).toHaveCount(8)
+  const menu = async (name: string) => {
+    await bar(page).getByRole('button', { name: 'Measures' }).click()
+    await page.getByRole('menuitem', { name }).click()
+  }
+  await menu('Empty measure after')
+  await expect(measures).toHaveCount(9)
+  await menu('Copy the measure')
+  await menu('Put what was copied after')
+  await expect(measures).toHaveCount(10)
+  await menu('Move one measure later')
+  await menu('Take the measure out')
+  await expect(measures).toHaveCount(9)
+  // The arrangement is still an answer to the tune: nothing asks for another one.
+  await expect(page.getByText('The tune has changed since this was arranged.')).toHaveCount(0)
+  for (let i = 0; i < 4; i++) await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(measures).toHaveCount(8)
+})
+
+test('an overfull measure and a busy string are refused with what can be written', async ({ page }) => {
+  await arrangePasted(page, TUNE)
+  await settledFrets(page)
+  await pen(page)
+  // Under the whole note of measure 4: the string of a sounding melody note is busy.
+  await page.getByRole('button', { name: /^Measure 4: effort/ }).click()
+  await hit(page, 0, await xOf(page, 4), 6)
+  await bar(page).getByText('½', { exact: true }).click()
+  await expect(where(page)).toContainText('beat 4, string 6')
+  await page.keyboard.press('3')
+  await expect(refusal(page)).toContainText('The measure has room for ¼ from here.')
+  await refusal(page).getByRole('button', { name: 'Write ¼' }).click()
+  await expect(where(page)).toHaveText('Measure 1, beat 4, string 6: bass')
+  await page.keyboard.press('2')
+  await page.keyboard.press('1')
+  await expect(page.locator('[data-note^="t."]')).toHaveText(/^1/)
+})

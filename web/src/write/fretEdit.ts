@@ -1,0 +1,22 @@
+import type { EditCommand } from '@velvet-porch/core'
+import type { SheetModel } from '../sheet/sheetModel.ts'
+import { likelyRole } from './cells.ts'
+import type { Writing } from './useWriting.ts'
+
+/** What a fret typed or clicked on a string means where the pen stands. */
+export function fretEdit(
+  model: SheetModel,
+  { cell, pen }: Writing,
+  string: number,
+  fret: number,
+): EditCommand {
+  const at = { ...cell!, string }
+  return {
+    do: 'fret',
+    at: { measure: model.tune.measures[at.measure]!.id, tick: at.tick },
+    string,
+    fret,
+    ticks: pen.ticks,
+    role: pen.role === 'likely' ? likelyRole(model, at) : pen.role,
+  }
+}

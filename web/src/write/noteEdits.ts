@@ -1,0 +1,79 @@
+import {
+  MARKS,
+  OCTAVE,
+  type Attack,
+  type EditCommand,
+  type LeftFinger,
+  type Mark,
+  type PickingSign,
+  type TabNote,
+} from '@velvet-porch/core'
+
+/** Ways of sounding a written note that the writing bar has, each with its key. */
+export const SOUNDS = [
+  'hammer',
+  'pull',
+  'slide',
+  'bend',
+  'harmonic',
+  'grace',
+  'tremolo',
+  'muted',
+  'brush',
+  ...MARKS,
+] as const
+export type Sound = (typeof SOUNDS)[number]
+
+export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
+  hammer: 'H',
+  pull: 'U',
+  slide: 'S',
+  bend: 'B',
+  harmonic: 'N',
+  grace: 'G',
+  tremolo: 'Y',
+  muted: 'X',
+  brush: 'J',
+  letRing: 'L',
+  palmMute: 'K',
+  accent: 'E',
+  vibrato: 'V',
+  damp: 'Z',
+  optional: 'O',
+}
+
+const isMark = (sound: Sound): sound is Mark => (MARKS as readonly string[]).includes(sound)
+
+/** True where a note is sounded in this way. */
+export function soundsSo(note: TabNote, sound: Sound): boolean {
+  if (isMark(sound)) return note[sound] === true
+  if (sound === 'harmonic') return note.place.harmonic !== undefined || note.place.artificial === true
+  if (sound === 'grace') return note.graces !== undefined
+  if (sound === 'bend') return note.bend !== undefined
+  return note.attack === sound && note.graces === undefined
+}
+
+/** Sounds a note in a way, or plainly again where it already is. */
+export function soundEdit(note: TabNote, sound: Sound): EditCommand {
+  const on = !soundsSo(note, sound)
+  if (isMark(sound)) return { do: 'mark', note: note.id, mark: sound, on }
+  switch (sound) {
+    case 'harmonic':
+      return { do: 'harmonic', note: note.id, kind: on ? naturalFirst(note) : 'none' }
+    case 'grace':
+      return { do: 'grace', note: note.id, fret: on ? Math.max(0, note.place.fret - 1) : undefined }
+    case 'bend':
+      // A whole step, then half a step, then straight again.
+      return { do: 'bend', note: note.id, semitones: note.bend === undefined ? 1 : note.bend === 1 ? 2 : 0 }
+    default:
+      return { do: 'attack', note: note.id, attack: on ? (sound as Attack) : 'pluck' }
+  }
+}
+
+/** A note high enough to have the string sing in parts is tried as a natural harmonic first. */
+const naturalFirst = ({ place }: TabNote) =>
+  place.fret >= OCTAVE / 2 || place.fret === 0 ? 'natural' : 'artificial'
+
+export const LEFT_FINGERS: readonly LeftFinger[] = [1, 2, 3, 4]
+export const PICKS: readonly PickingSign[] = ['p', 'i', 'm', 'a']
+export const STROKES: readonly PickingSign[] = ['down', 'up']

@@ -1,0 +1,64 @@
+import {
+  applyEdit,
+  WHOLE,
+  type EditCommand,
+  type EditRefusal,
+  type Score,
+  type Role,
+  type Ticks,
+} from '@velvet-porch/core'
+import { useCallback, useMemo, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { changeScore } from '../store/documents.ts'
+import type { Cell } from './cells.ts'
+
+/** What the pen writes: a length, and for the tab the role of new notes. */
+export interface Pen {
+  readonly ticks: Ticks
+  readonly role: Role | 'likely'
+}
+
+export interface Refused extends EditRefusal {
+  readonly edit: EditCommand
+}
+
+/** An edit that follows from the score as it is when its turn comes. */
+export type EditOf = ((score: Score) => EditCommand) & { readonly kind: EditCommand['do'] }
+
+export type Writing = ReturnType<typeof useWriting>
+
+/** The state of writing by hand: pen, cell, and what was refused. Each edit is one step of the tune's history. */
+export function useWriting(tuneId: string, begins = false) {
+  const { t } = useTranslation()
+  const [on, setOn] = useState(begins)
+  const [pen, setPen] = useState<Pen>({ ticks: WHOLE / 4, role: 'likely' })
+  const [cell, showCell] = useState<Cell>()
+  const now = useRef<Cell | undefined>(undefined)
+  const setCell = useCallback((next: Cell) => {
+    now.current = next
+    showCell(next)
+  }, [])
+  /** Where the pen stands, ahead of what is drawn while somebody types fast. */
+  const cellNow = useCallback(() => now.current, [])
+  const [refused, setRefused] = useState<Refused>()
+  const run = useCallback(
+    async (wanted: EditCommand | EditOf): Promise<boolean> => {
+      let refusal: Refused | undefined
+      const kind = typeof wanted === 'function' ? wanted.kind : wanted.do
+      await changeScore(tuneId, t(`write.did.${kind}`), (score) => {
+        const edit = typeof wanted === 'function' ? wanted(score) : wanted
+        const edited = applyEdit(score, edit)
+        refusal = edited.ok ? undefined : { ...edited.refusal, edit }
+        return edited.ok ? edited.score : undefined
+      })
+      setRefused(refusal)
+      return refusal === undefined
+    },
+    [tuneId, t],
+  )
+  const dismiss = useCallback(() => setRefused(undefined), [])
+  return useMemo(
+    () => ({ on, setOn, pen, setPen, cell, cellNow, setCell, refused, dismiss, run }),
+    [on, pen, cell, cellNow, setCell, refused, dismiss, run],
+  )
+}
