@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, frets, settledFrets } from './bench.ts'
+import { arrangePasted, chooseLevel, frets, paste, settledFrets } from './bench.ts'
 
 /** A tune of our own with an open bass and a bare beat. */
 const TUNE =
@@ -186,4 +186,28 @@ test('an overfull measure and a busy string are refused with what can be written
   await page.keyboard.press('2')
   await page.keyboard.press('1')
   await expect(page.locator('[data-note^="t."]')).toHaveText(/^1/)
+})
+
+test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a guess, misfits said where they are', async ({
+  page,
+}) => {
+  await paste(
+    page,
+    'Evening Step\nCapo 2\n\n' +
+      'e|-----0---|-3-----?-|\nB|---1---1-|-----0---|\nG|-0-------|---0---0-|\n' +
+      'D|---------|---------|\nA|-3-------|---------|\nE|---------|-3-------|\n',
+  )
+  await expect(page.getByRole('heading', { name: 'Evening Step' })).toBeVisible()
+  await expect(page.getByRole('alert').filter({ hasText: 'Read, with 2 remarks' })).toContainText(
+    'line 4, column 20: "?" means nothing here',
+  )
+  expect((await settledFrets(page)).slice().sort()).toEqual(
+    ['3', '0', '1', '0', '1', '3', '3', '0', '0', '0'].sort(),
+  )
+  await expect(page.getByTestId('setup')).toContainText('capo 2')
+  // Another level is arranged around what was pasted: every place stays.
+  await chooseLevel(page, 2)
+  const after = await settledFrets(page)
+  expect(after.length).toBeGreaterThanOrEqual(10)
+  await expect(page.locator('[data-note^="t."]')).toHaveText(['3', '3'])
 })

@@ -50,13 +50,23 @@ export function ShelfPage() {
           style: { whiteSpace: 'pre-line' },
         })
       }
-      if (intake.tunes.length === 1) void go(`/tunes/${intake.tunes[0]!.id}/tune`)
+      if (intake.remarks.length > 0) {
+        notifications.show({
+          title: t('shelf.readAs', { count: intake.remarks.length }),
+          message: intake.remarks.slice(0, 6).join('\n'),
+          color: 'lamp',
+          autoClose: false,
+          style: { whiteSpace: 'pre-line' },
+        })
+      }
+      if (intake.tunes.length === 1)
+        void go(`/tunes/${intake.tunes[0]!.id}/${intake.withTab ? 'arrange' : 'tune'}`)
       else if (intake.tunes.length > 1)
         notifications.show({ message: t('shelf.readSome', { count: intake.tunes.length }) })
     },
     [go, t],
   )
-  const dropping = useFileDrop(async (files) => arrive(await takeFiles(files)))
+  const dropping = useFileDrop(async (files) => arrive(await takeFiles(files, t('write.newTitle'))))
   const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
   const writeNew = useCallback(async () => {
     const { tunes } = await takeText(blankPage(t('write.newTitle')))
@@ -124,7 +134,7 @@ export function ShelfPage() {
         onChange={(e) => {
           const files = [...(e.currentTarget.files ?? [])]
           e.currentTarget.value = ''
-          void takeFiles(files).then(arrive)
+          void takeFiles(files, t('write.newTitle')).then(arrive)
         }}
       />
       {empty ? (
@@ -179,7 +189,7 @@ export function ShelfPage() {
         opened={pasting}
         onClose={() => setPasting(false)}
         onRead={async (text) => {
-          const intake = await takeText(text)
+          const intake = await takeText(text, t('write.newTitle'))
           if (intake.tunes.length > 0) {
             setPasting(false)
             arrive(intake)

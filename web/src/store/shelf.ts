@@ -1,4 +1,4 @@
-import { keyText, type TuneDoc } from '@velvet-porch/core'
+import { keyText, type Score, type TuneDoc } from '@velvet-porch/core'
 import { db, type ShelfRow } from './db.ts'
 
 const WEEK_MS = 7 * 24 * 3600 * 1000
@@ -21,6 +21,15 @@ export async function addTunes(tunes: readonly TuneDoc[]): Promise<void> {
   await db.transaction('rw', db.tunes, db.shelf, async () => {
     await db.tunes.bulkAdd([...tunes])
     await db.shelf.bulkAdd(tunes.map((t) => shelfRow(t)))
+  })
+}
+
+/** Puts a tune with its tab on the shelf. */
+export async function addScore({ tune, arrangement }: Score): Promise<void> {
+  await db.transaction('rw', db.tunes, db.shelf, db.arrangements, async () => {
+    await db.tunes.add(tune)
+    await db.shelf.add(shelfRow(tune))
+    if (arrangement) await db.arrangements.add({ ...arrangement, id: arrangementId(tune.id) })
   })
 }
 

@@ -6,6 +6,12 @@ import {
   audit,
   finish,
   finishedTabOf,
+  readTextTab,
+  scoreOfTab,
+  TabReadError,
+  type Player,
+  type Problem,
+  type Score,
   harmonise,
   inputHash,
   ladder,
@@ -65,6 +71,13 @@ export interface ArrangeOrder {
   readonly locks: readonly Lock[]
 }
 
+/** A tab that was pasted: its score, or why there is none. */
+export interface TabReading {
+  readonly score?: Score
+  readonly failed?: string
+  readonly problems: readonly Problem[]
+}
+
 /** Onsets of one measure, or one of them. */
 export interface AlternativesTarget {
   readonly measure: number
@@ -106,6 +119,17 @@ const api = {
   /** Reads ABC; every tune gets a fresh id. */
   read(text: string): TuneReading[] {
     return readAbc(text, () => crypto.randomUUID())
+  },
+
+  /** Reads plain-text tab as a tune with its tab, fingered for a hand. */
+  readTab(text: string, player: Player, title: string): TabReading {
+    const read = readTextTab(text)
+    try {
+      return { score: scoreOfTab(read, crypto.randomUUID(), player, title), problems: read.problems }
+    } catch (error) {
+      if (!(error instanceof TabReadError)) throw error
+      return { failed: error.message, problems: read.problems }
+    }
   },
 
   /** Arranges a tune, telling its progress (0 to 1) and stopping soon after `cancel(job)`. */

@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { ArrangementDoc, MeasureRange, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, MeasureRange, Player, TuneDoc } from '@velvet-porch/core'
 import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './bench.worker.ts'
 
 let remote: Remote<BenchApi> | undefined
@@ -12,6 +12,9 @@ function bench(): Remote<BenchApi> {
 }
 
 export const readInWorker = (text: string) => bench().read(text)
+
+export const readTabInWorker = (text: string, player: Player, title: string) =>
+  bench().readTab(text, player, title)
 
 export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().audit(tune, doc)
 

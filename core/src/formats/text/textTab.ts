@@ -8,6 +8,7 @@ import { OCTAVE, type Setup } from '../../neck/setup.ts'
 import { nameText, plainName } from '../../pitch/pitch.ts'
 import type { HarmonySegment } from '../../plan/harmonyLine.ts'
 import { QUARTER, type Ticks } from '../../time/ticks.ts'
+import { REST_SIGN, rhythmText } from './tabRhythm.ts'
 
 export interface TextTabInput {
   readonly tune: TuneDoc
@@ -26,12 +27,18 @@ const CELL: Ticks = QUARTER / 4
 interface Block {
   readonly rows: readonly string[]
   readonly chords: string
+  /** Letters of the time from each onset to the next. */
+  readonly rhythm: string
+  /** Fingers of the fretting hand and of the picking hand under each onset, from the lowest string. */
+  readonly left: string
+  readonly right: string
   /** Measure number, and the ending where one starts. */
   readonly heading: string
 }
 
 /**
- * The tab as plain text in a fixed-width font: chord names as shapes, six lines, measure numbers, repeats and endings.
+ * The tab as plain text in a fixed-width font: chord names as shapes, the rhythm in letters, a line a string, the fingers
+ * of both hands, measure numbers, repeats and endings, and what the signs mean.
  */
 export function textTab(input: TextTabInput): string {
   const { tune, setup } = input
@@ -58,10 +65,28 @@ export function textTab(input: TextTabInput): string {
     }
     lines.push('', `   ${system.map((b) => b.heading.padEnd(b.rows[0]!.length)).join('')}`.trimEnd())
     lines.push(`   ${system.map((b) => b.chords).join('')}`.trimEnd())
+    lines.push(`   ${system.map((b) => b.rhythm).join('')}`.trimEnd())
     names.forEach((name, s) => lines.push(`${name}|${system.map((b) => b.rows[s]!).join('')}`))
+    for (const [name, of] of HANDS) {
+      const own = system.map((b) => b[of]).join('')
+      if (own.trim() !== '') lines.push(`${name} ${own}`.trimEnd())
+    }
   }
-  return [...head, ...lines, ''].join('\n')
+  return [...head, ...lines, '', ...LEGEND, ''].join('\n')
 }
+
+const HANDS = [
+  ['LH', 'left'],
+  ['RH', 'right'],
+] as const
+
+/** What the signs of a plain-text tab mean. */
+const LEGEND = [
+  'Over the strings: time to the next note, w whole, h half, q quarter, e eighth, s sixteenth, t thirty-second,',
+  'f sixty-fourth; . dotted, 3 of a triplet, z silence first. LH fretting fingers, RH picking hand, low string first.',
+  'h hammer-on, p pull-off, / \\ slide, b bend, r release, ^ bent before the stroke, x muted, <> harmonic,',
+  '() may be left out.',
+]
 
 function blockOf(input: TextTabInput, measure: Measure, index: number, number: number): Block {
   const { timeline, layer, harmony } = input
@@ -80,6 +105,15 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
     atLeast(room, n.pos.tick, leads.get(n.id)!.length)
     atLeast(tail, n.pos.tick, fretText(n).length)
   }
+  const struck = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
+  const times = rhythmOf(struck, measure.length)
+  const hands = {
+    left: handLine(notes, (n) => (n.left === 0 ? '' : String(n.left))),
+    right: handLine(notes, signOf),
+  }
+  for (const of of [times.letters, hands.left, hands.right])
+    for (const [tick, text] of of) atLeast(tail, tick, text.length)
+  if (times.silence !== '' && struck.length > 0) atLeast(room, struck[0]!, times.silence.length + 1)
   const columns = columnsOf(onsets, measure.length, room, tail)
   const width = columns.width
   const open = measure.repeatStart ? ':' : ''
@@ -104,9 +138,50 @@ function blockOf(input: TextTabInput, measure: Measure, index: number, number: n
   }
   const ending =
     measure.endings.length > 0 && input.tune.measures[index - 1]?.endings.join() !== measure.endings.join()
+  const lane = (texts: ReadonlyMap<Ticks, string>) => {
+    const own = new Array<string>(rows[0]!.length).fill(' ')
+    for (const [tick, text] of texts) put(own, 1 + columns.at.get(tick)!, text)
+    return own
+  }
+  const rhythm = lane(times.letters)
+  if (times.silence !== '') put(rhythm, 1, times.silence)
   const heading = `${number}${ending ? ` [${measure.endings.join(',')}.` : ''}`
-  return { rows, chords: line.slice(0, rows[0]!.length).join(''), heading }
+  return {
+    rows,
+    chords: line.slice(0, rows[0]!.length).join(''),
+    rhythm: rhythm.join(''),
+    left: lane(hands.left).join(''),
+    right: lane(hands.right).join(''),
+    heading,
+  }
 }
+
+/** The time from each onset to the next, and the silence before the first, in letters; nothing where letters cannot say it. */
+function rhythmOf(struck: readonly Ticks[], length: Ticks): { letters: Map<Ticks, string>; silence: string } {
+  const letters = struck.map((tick, i) => rhythmText((struck[i + 1] ?? length) - tick))
+  const first = struck[0] ?? length
+  const silence = first > 0 ? rhythmText(first) : ''
+  if (silence === undefined || letters.some((l) => l === undefined))
+    return { letters: new Map(), silence: '' }
+  return {
+    letters: new Map(struck.map((tick, i) => [tick, letters[i]!])),
+    silence: silence === '' ? '' : REST_SIGN + silence,
+  }
+}
+
+/** What one hand does at each onset, from the lowest string. */
+function handLine(notes: readonly TabNote[], sign: (n: TabNote) => string): Map<Ticks, string> {
+  const line = new Map<Ticks, string>()
+  for (const n of [...notes].sort((a, b) => b.place.string - a.place.string)) {
+    const text = (line.get(n.pos.tick) ?? '') + sign(n)
+    if (text !== '') line.set(n.pos.tick, text)
+  }
+  return line
+}
+
+/** A picking sign as one letter: strokes of the pick as `d` and `u`. */
+const signOf = ({ right }: TabNote): string =>
+  right === 'none' ? '' : right === 'down' ? 'd' : right === 'up' ? 'u' : right
 
 /**
  * What stands before a fret: its grace notes, and the sign of an arrival: `h` hammer-on, `p` pull-off, `b` bend, `r` release,

@@ -1,0 +1,298 @@
+import { readChordSymbol } from '../../harmony/chordSymbol.ts'
+import { measureLength, type Metre } from '../../time/metre.ts'
+import { WHOLE, type Ticks } from '../../time/ticks.ts'
+import type { Problem } from '../problem.ts'
+import { plainTabText, tabSystems, type TabSystem } from './tabLines.ts'
+import { REST_SIGN, rhythmTicks } from './tabRhythm.ts'
+import { tokensOf, type TabToken } from './tabTokens.ts'
+
+/** A sign of a pasted tab at its time in the measure. */
+export interface ReadSign extends TabToken {
+  readonly tick: Ticks
+  /** Belongs to the sign after it on its string, as a short note. */
+  readonly grace?: true
+}
+
+export interface ReadMeasure {
+  readonly length: Ticks
+  readonly signs: readonly ReadSign[]
+  readonly chords: readonly { readonly tick: Ticks; readonly symbol: string }[]
+  /** True where the rhythm was taken from the spacing. */
+  readonly guessed: boolean
+  readonly repeatStart: boolean
+  readonly repeatEnd: boolean
+  readonly line: number
+}
+
+/** A plain-text tab as read: places in time, and what could not be taken as it stands. */
+export interface ReadTab {
+  readonly title?: string
+  readonly strings: number
+  /** Names of the strings, string 1 first; absent where the text has none. */
+  readonly names?: readonly string[]
+  readonly capo: number
+  /** True where the text says that chord names are those of the shapes. */
+  readonly shapes: boolean
+  readonly metre: Metre
+  readonly measures: readonly ReadMeasure[]
+  readonly problems: readonly Problem[]
+}
+
+/** Longest tab that is read, in measures. */
+const MOST_MEASURES = 2000
+
+/** True for a text that holds at least one system of tab. */
+export const looksLikeTab = (text: string): boolean => tabSystems(text).length > 0
+
+/**
+ * Reads plain-text tab: 4 to 7 lines a system, any names of strings, bars, the usual signs, with a rhythm line over it or
+ * without. Where there is none, the rhythm is a guess from the spacing, and said to be one.
+ */
+export function readTextTab(text: string, metre: Metre = { num: 4, den: 4 }): ReadTab {
+  const systems = tabSystems(text)
+  const problems: Problem[] = []
+  const own = statedMetre(text) ?? metre
+  const measures = systems.flatMap((s) => measuresOf(s, own, problems))
+  const strings = systems[0]?.rows.length ?? 0
+  for (const s of systems)
+    if (s.rows.length !== strings)
+      problems.push({
+        severity: 'warning',
+        line: s.line,
+        column: 1,
+        message: `this system has ${s.rows.length} lines, the first one ${strings}`,
+        understood: 'read as it stands; lines that the instrument does not have are left out',
+      })
+  if (measures.length > MOST_MEASURES)
+    problems.push({
+      severity: 'warning',
+      line: measures[MOST_MEASURES]!.line,
+      column: 1,
+      message: `the tab has ${measures.length} measures`,
+      understood: `the first ${MOST_MEASURES} were read`,
+    })
+  if (measures.some((m) => m.guessed))
+    problems.push({
+      severity: 'note',
+      line: systems[0]!.line,
+      column: 1,
+      message: 'no rhythm is written over some measures',
+      understood: 'it is guessed from the spacing; those measures are marked as guessed',
+    })
+  const names = systems.find((s) => s.names.every((n) => n !== undefined))?.names as
+    readonly string[] | undefined
+  const head = plainTabText(text)
+    .split('\n')
+    .slice(0, (systems[0]?.line ?? 1) - 1)
+  const title = head.map((l) => l.trim()).find((l) => l !== '' && !/^(tuning|capo|tempo)\b/i.test(l))
+  return {
+    ...(title && head[0]!.trim() !== '' ? { title: title.slice(0, 120) } : {}),
+    strings,
+    ...(names ? { names } : {}),
+    capo: Number(/\bcapo\D{0,12}(\d{1,2})/i.exec(head.join('\n'))?.[1] ?? 0),
+    shapes: /names are shapes/i.test(head.join('\n')),
+    metre: own,
+    measures: measures.slice(0, MOST_MEASURES),
+    problems,
+  }
+}
+
+function statedMetre(text: string): Metre | undefined {
+  const found = /(?:^|\s)(?:time|metre|meter)\D{0,4}(\d{1,2})\/(2|4|8|16)\b/im.exec(text)
+  return found ? { num: Number(found[1]), den: Number(found[2]) } : undefined
+}
+
+function measuresOf(system: TabSystem, metre: Metre, problems: Problem[]): ReadMeasure[] {
+  const { rows } = system
+  const all = rows.map((row, i) => tokensOf(row, i + 1))
+  for (const { strays } of all)
+    for (const s of strays)
+      problems.push({
+        severity: 'warning',
+        line: system.line + s.string - 1,
+        column: system.left + s.column + 1,
+        message: `"${s.text}" means nothing here`,
+        understood: 'left out; the frets around it were read',
+      })
+  const tokens = all.flatMap((a) => a.tokens)
+  const over = system.above.map((l) => l.text)
+  const rhythm = over.find(isRhythmLine)
+  const chordLine = over.find(isChordLine)
+  const measures: ReadMeasure[] = []
+  for (const { from, to, repeatStart, repeatEnd } of barsOf(rows)) {
+    const inside = tokens.filter((t) => t.column >= from && t.column < to)
+    const where = { line: system.line, column: system.left + from + 1 }
+    const written =
+      rhythm === undefined ? undefined : rhythmIn(rhythm, from, to, inside, metre, where, problems)
+    const guess = written ?? spaced(inside, from, to, measureLength(metre))
+    if (inside.length === 0 && to - from < 3) continue
+    measures.push({
+      length: guess.length,
+      signs: guess.signs,
+      chords: chordLine === undefined ? [] : chordsIn(chordLine, from, to, guess),
+      guessed: written === undefined && inside.length > 0,
+      repeatStart,
+      repeatEnd,
+      line: system.line,
+    })
+  }
+  return measures
+}
+
+interface Bar {
+  readonly from: number
+  readonly to: number
+  readonly repeatStart: boolean
+  readonly repeatEnd: boolean
+}
+
+/** The stretches between bar lines: columns in which most strings have one. */
+function barsOf(rows: readonly string[]): Bar[] {
+  const width = Math.max(...rows.map((r) => r.length))
+  const isBar = (c: number) => rows.filter((r) => r[c] === '|').length > rows.length / 2
+  const has = (c: number, sign: RegExp) => rows.some((r) => sign.test(r[c] ?? ''))
+  const bars: Bar[] = []
+  let from = 0
+  for (let c = 0; c <= width; c++) {
+    if (c < width && !isBar(c)) continue
+    const filled = rows.some((r) => /[^\s|]/.test(r.slice(from, c)))
+    if (c > from && filled)
+      bars.push({ from, to: c, repeatStart: has(from, /[:*]/), repeatEnd: has(c - 1, /[:*]/) })
+    from = c + 1
+  }
+  return bars
+}
+
+/** A line of rhythm letters: nothing but them, in groups. */
+function isRhythmLine(line: string): boolean {
+  const groups = line.split(/[\s|]+/).filter((g) => g !== '')
+  return (
+    groups.length > 0 &&
+    groups.every((g) => rhythmTicks(g.replace(new RegExp(`^${REST_SIGN}`), '')) !== undefined)
+  )
+}
+
+function isChordLine(line: string): boolean {
+  const groups = line.trim().split(/\s+/)
+  return groups[0] !== '' && groups.every((g) => readChordSymbol(g).kind === 'chord')
+}
+
+interface Timed {
+  readonly length: Ticks
+  readonly signs: readonly ReadSign[]
+  /** Columns of the onsets with their times. */
+  readonly columns: readonly (readonly [column: number, tick: Ticks])[]
+}
+
+/** Times from the letters over a measure; undefined where they do not fit what stands under them. */
+function rhythmIn(
+  line: string,
+  from: number,
+  to: number,
+  tokens: readonly TabToken[],
+  metre: Metre,
+  where: { line: number; column: number },
+  problems: Problem[],
+): Timed | undefined {
+  const groups = [...line.slice(from, to).matchAll(/[^\s|]+/g)].map((m) => ({
+    column: from + m.index,
+    text: m[0],
+  }))
+  if (groups.length === 0) return undefined
+  const columns: [number, Ticks][] = []
+  let at = 0
+  for (const { column, text } of groups) {
+    const rest = text.startsWith(REST_SIGN)
+    const ticks = rhythmTicks(rest ? text.slice(1) : text)
+    if (ticks === undefined) return undefined
+    if (!rest) columns.push([column, at])
+    at += ticks
+  }
+  const full = measureLength(metre)
+  if (at > full)
+    problems.push({
+      severity: 'warning',
+      ...where,
+      message: 'the rhythm over this measure is longer than its metre',
+      understood: 'read as it stands; the measure is longer',
+    })
+  const signs = tokens.map((t): ReadSign | undefined => {
+    const own = columns.find(([c]) => c >= t.column - 1 && c < Math.max(t.end, t.column + 2))
+    if (own) return { ...t, tick: own[1] }
+    // A fret without a letter is a short note before the one that it leads to.
+    const next = tokens.find((n) => n.string === t.string && n.column > t.column)
+    const on = next && columns.find(([c]) => c >= next.column - 1 && c < Math.max(next.end, next.column + 2))
+    return on && next.column - t.end <= 2 ? { ...t, tick: on[1], grace: true } : undefined
+  })
+  if (signs.some((s) => s === undefined)) {
+    problems.push({
+      severity: 'warning',
+      ...where,
+      message: 'the rhythm over this measure does not stand over its frets',
+      understood: 'the rhythm is guessed from the spacing',
+    })
+    return undefined
+  }
+  return { length: at, signs: signs as ReadSign[], columns }
+}
+
+/** Steps of a guessed rhythm: the coarsest on which every onset has a place of its own. */
+const GRIDS: readonly Ticks[] = [WHOLE / 4, WHOLE / 8, WHOLE / 16, WHOLE / 32, WHOLE / 64]
+
+/** Times from the spacing alone. */
+function spaced(tokens: readonly TabToken[], from: number, to: number, length: Ticks): Timed {
+  const starts = [...new Set(tokens.map((t) => t.column))].sort((a, b) => a - b)
+  // A fret one column behind another belongs to the same onset: numbers of two digits are set either way.
+  const onsets: number[] = []
+  const onsetOf = new Map<number, number>()
+  for (const c of starts) {
+    const last = onsets.at(-1)
+    const isWide = (column: number | undefined) =>
+      tokens.some((t) => t.column === column && t.end - t.column > 1)
+    const sameString = tokens.some(
+      (t) => t.column === c && tokens.some((o) => o.column === last && o.string === t.string),
+    )
+    if (last !== undefined && c - last === 1 && !sameString && (isWide(last) || isWide(c)))
+      onsetOf.set(c, last)
+    else {
+      onsets.push(c)
+      onsetOf.set(c, c)
+    }
+  }
+  const first = onsets[0] ?? from
+  const lead = Math.min(first - from, 2)
+  const width = Math.max(1, to - from - lead)
+  const at = (c: number) => ((c - from - lead) / width) * length
+  const grid =
+    GRIDS.find((g) => onsets.every((c, i) => i === 0 || stepOf(at(c), g) > stepOf(at(onsets[i - 1]!), g))) ??
+    GRIDS.at(-1)!
+  let last = -grid
+  const columns = onsets.map((c): [number, Ticks] => {
+    const tick = Math.min(
+      Math.max(stepOf(at(c), grid) * grid, last + grid),
+      Math.max(length - grid, last + grid),
+    )
+    last = tick
+    return [c, tick]
+  })
+  const tickOf = new Map(columns)
+  const end = columns.at(-1)?.[1] ?? 0
+  return {
+    length: Math.max(length, end + grid),
+    signs: tokens.map((t) => ({ ...t, tick: tickOf.get(onsetOf.get(t.column)!)! })),
+    columns,
+  }
+}
+
+const stepOf = (tick: number, grid: Ticks) => Math.round(tick / grid)
+
+function chordsIn(line: string, from: number, to: number, { columns, length }: Timed): ReadMeasure['chords'] {
+  return [...line.slice(from, to).matchAll(/\S+/g)].flatMap((m) => {
+    const column = from + m.index
+    // A name that began before the bar is that measure's.
+    if (m.index === 0 && from > 0 && /\S/.test(line[from - 1] ?? ' ')) return []
+    const near = columns.filter(([c]) => c <= column + 1).at(-1)
+    const tick = Math.min(near?.[1] ?? 0, length - 1)
+    return [{ tick, symbol: m[0] }]
+  })
+}

@@ -1,0 +1,88 @@
+/** A system of a plain-text tab: a line a string, string 1 first, with the lines over it that belong to it. */
+export interface TabSystem {
+  /** Line number of the first string, from 1. */
+  readonly line: number
+  /** What stands behind the strings' names, all beginning in the same column of the text. */
+  readonly rows: readonly string[]
+  /** Column in the text at which the rows begin, from 0. */
+  readonly left: number
+  /** Names of the strings as written, where they are. */
+  readonly names: readonly (string | undefined)[]
+  /** Lines right above, nearest first, with their line numbers; columns as in the rows. */
+  readonly above: readonly { readonly text: string; readonly line: number }[]
+}
+
+/** How many strings a tab may have. */
+const STRINGS = [6, 4, 5, 7]
+
+/** Most lines over a system that belong to it: number, chords, rhythm. */
+const ABOVE = 3
+
+const NAME = /^(\s*)([A-Ga-g][#b♯♭]?\d?)?(\s*)([|:[‖]|(?=-))/
+
+/** Signs of word processors made plain: dashes, quotes, non-breaking spaces, tabulators, full-width bars. */
+export function plainTabText(text: string): string {
+  return text
+    .replace(/\r\n?|\u2028|\u2029/g, '\n')
+    .replace(/^\uFEFF/, '')
+    .replace(/[\u2010-\u2015\u2212\u2500\u2501]/g, '-')
+    .replace(/[\u2502\u2503\uFF5C\u00A6]/g, '|')
+    .replace(/[\u00A0\u2007\u202F]/g, ' ')
+    .replace(/[\u2018\u2019]/g, "'")
+    .replace(/[\u201C\u201D]/g, '"')
+    .replace(/[\u2039\u27E8]/g, '<')
+    .replace(/[\u203A\u27E9]/g, '>')
+    .replace(/\u00D7/g, 'x')
+    .split('\n')
+    .map(untabbed)
+    .join('\n')
+}
+
+/** Tabulators as spaces, to every eighth column. */
+function untabbed(line: string): string {
+  let out = ''
+  for (const c of line) out += c === '\t' ? ' '.repeat(8 - (out.length % 8)) : c
+  return out
+}
+
+/** True for a line that is mostly dashes, frets and bars. */
+function isString(line: string): boolean {
+  const body = line.replace(NAME, '')
+  const dashes = (body.match(/-/g) ?? []).length
+  const own = (body.match(/[-|0-9hpbrsxX/\\~()<>^:*. ]/g) ?? []).length
+  return dashes >= 4 && own >= 0.85 * body.length && dashes >= 0.25 * body.trim().length
+}
+
+/** Finds the systems of a text: as many strings as there are under one another. */
+export function tabSystems(text: string): TabSystem[] {
+  const lines = plainTabText(text).split('\n')
+  const systems: TabSystem[] = []
+  let last = 0
+  for (let i = 0; i < lines.length;) {
+    if (!isString(lines[i]!)) {
+      i++
+      continue
+    }
+    let end = i
+    while (end < lines.length && isString(lines[end]!)) end++
+    const count = STRINGS.find((n) => (end - i) % n === 0) ?? end - i
+    for (let at = i; at + count <= end; at += count) {
+      systems.push(systemOf(lines, at, count, at === i ? last : at))
+      last = at + count
+    }
+    i = end
+  }
+  return systems
+}
+
+function systemOf(lines: readonly string[], at: number, count: number, from: number): TabSystem {
+  const own = lines.slice(at, at + count)
+  const heads = own.map((l) => NAME.exec(l))
+  const left = Math.max(0, ...heads.map((h) => (h ? h[1]!.length + (h[2]?.length ?? 0) + h[3]!.length : 0)))
+  const above: { text: string; line: number }[] = []
+  for (let i = at - 1; i >= Math.max(from, at - ABOVE); i--) {
+    if (lines[i]!.trim() === '') break
+    above.push({ text: lines[i]!.slice(left), line: i + 1 })
+  }
+  return { line: at + 1, rows: own.map((l) => l.slice(left)), left, names: heads.map((h) => h?.[2]), above }
+}

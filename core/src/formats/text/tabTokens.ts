@@ -1,0 +1,86 @@
+/** How a fret in a plain-text tab is reached from the one before it on its string. */
+export type Lead = 'hammer' | 'pull' | 'slide' | 'bend' | 'release'
+
+/** A sign on one string of a system: where it stands, and what it says. Columns count from the row's start. */
+export interface TabToken {
+  readonly string: number
+  readonly column: number
+  /** Column behind its last character. */
+  readonly end: number
+  /** Absent for a muted string. */
+  readonly fret?: number
+  readonly lead?: Lead
+  readonly muted?: true
+  readonly optional?: true
+  readonly harmonic?: true
+  readonly artificial?: true
+  readonly vibrato?: true
+  /** Sounds as this fret would: the string is up before the stroke, or bent up to it. */
+  readonly soundsAs?: number
+}
+
+/** A character that means nothing here. */
+export interface Stray {
+  readonly string: number
+  readonly column: number
+  readonly text: string
+}
+
+const SIGN =
+  /(?<lead>[hHpPbBrRsS/\\]?)(?:(?<pre>\d{1,2})\^\((?<up>\d{1,2})\)|(?<stop>\d{1,2})<(?<node>\d{1,2})>|<(?<harm>\d{1,2})>|\((?<mutedMaybe>[xX])\)|\(<(?<harmMaybe>\d{1,2})>\)|\((?<maybe>\d{1,2})\)|(?<muted>[xX])|(?<fret>\d{1,2}))(?<shake>~*)/y
+
+const LEADS: Readonly<Record<string, Lead>> = {
+  h: 'hammer',
+  p: 'pull',
+  b: 'bend',
+  r: 'release',
+  s: 'slide',
+  '/': 'slide',
+  '\\': 'slide',
+}
+
+/** Reads the signs of one string from left to right. */
+export function tokensOf(row: string, string: number): { tokens: TabToken[]; strays: Stray[] } {
+  const tokens: TabToken[] = []
+  const strays: Stray[] = []
+  for (let at = 0; at < row.length;) {
+    SIGN.lastIndex = at
+    const g = SIGN.exec(row)?.groups
+    if (g) {
+      const end = SIGN.lastIndex
+      tokens.push(tokenOf(g, string, at + g.lead!.length, end))
+      at = end
+      continue
+    }
+    if (!/[-|:* .\][‖]/.test(row[at]!)) strays.push({ string, column: at, text: row[at]! })
+    at++
+  }
+  return { tokens, strays }
+}
+
+function tokenOf(
+  g: Record<string, string | undefined>,
+  string: number,
+  column: number,
+  end: number,
+): TabToken {
+  const number = (text: string | undefined) => (text === undefined ? undefined : Number(text))
+  const lead = LEADS[(g.lead ?? '').toLowerCase()]
+  const bentTo = lead === 'bend' ? number(g.maybe ?? g.fret) : undefined
+  const fret = number(g.pre ?? g.stop ?? g.harm ?? g.harmMaybe ?? g.maybe ?? g.fret)
+  return {
+    string,
+    column,
+    end,
+    ...(fret === undefined ? {} : { fret }),
+    ...(lead ? { lead } : {}),
+    ...((g.muted ?? g.mutedMaybe) ? { muted: true as const } : {}),
+    ...((g.mutedMaybe ?? g.harmMaybe ?? (lead === 'bend' ? undefined : g.maybe))
+      ? { optional: true as const }
+      : {}),
+    ...((g.harm ?? g.harmMaybe) ? { harmonic: true as const } : {}),
+    ...(g.stop ? { artificial: true as const } : {}),
+    ...(g.shake ? { vibrato: true as const } : {}),
+    ...(g.up ? { soundsAs: Number(g.up) } : bentTo === undefined ? {} : { soundsAs: bentTo }),
+  }
+}

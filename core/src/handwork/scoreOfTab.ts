@@ -1,0 +1,297 @@
+import type { Score } from '../edit/score.ts'
+import { timelineOf } from '../form/timeline.ts'
+import { writeAbc } from '../formats/abc/writeAbc.ts'
+import type { ReadMeasure, ReadSign, ReadTab } from '../formats/text/readTextTab.ts'
+import { chordText, readChordSymbol, transposeChord } from '../harmony/chordSymbol.ts'
+import {
+  ARRANGEMENT_SCHEMA,
+  BACKING_VOICE,
+  type ArrangementDoc,
+  type GraceNote,
+  type Layer,
+  type Role,
+  type TabNote,
+} from '../model/arrangement.ts'
+import { durationOf } from '../model/durationOf.ts'
+import type { Id } from '../model/ids.ts'
+import { TUNE_SCHEMA, type ChordMark, type Measure, type TuneDoc, type TuneEvent } from '../model/tune.ts'
+import type { Player } from '../neck/hand.ts'
+import { HARMONICS } from '../neck/harmonics.ts'
+import { highestCapo, setupOf } from '../neck/setupOf.ts'
+import { lastFret, pitchAt, type Place, type Setup } from '../neck/setup.ts'
+import { namedTunings, readTuning } from '../neck/tunings.ts'
+import { keyOf, scaleOf, spellInKey, type Key } from '../pitch/key.ts'
+import { mod12, STEPS, type Midi } from '../pitch/pitch.ts'
+import { inputHash } from '../solve/inputHash.ts'
+import { melodyNoteId } from '../solve/noteIds.ts'
+import { USUAL_TEMPO } from '../time/tempo.ts'
+import type { Ticks } from '../time/ticks.ts'
+import { joinedUp } from './placed.ts'
+import { settled } from './settle.ts'
+
+/** A read tab that cannot become a score. */
+export class TabReadError extends Error {
+  override readonly name = 'TabReadError'
+}
+
+/**
+ * A tune and its tab from a read plain-text tab. The highest note of each onset on the upper strings is taken for the
+ * melody; fingers and picking are found; every note is locked as typed.
+ * @throws TabReadError where nothing can be played: no notes, a number of strings that no instrument has
+ */
+export function scoreOfTab(read: ReadTab, id: Id, player: Player, newTitle: string): Score {
+  const setup = setupFor(read, player)
+  const placed = read.measures.map((m) => onNeck(m, setup))
+  if (placed.every((m) => m.signs.length === 0))
+    throw new TabReadError(
+      'The tab holds no frets. Paste the lines of the strings, with their frets, and try again.',
+    )
+  const notes = placed.map((m, i) => notesOf(m, `m${i + 1}`, setup))
+  const key = likelyKey(notes.flat().map((n) => pitchAt(setup, n.place)))
+  const bare = tuneOf(read, placed, id, key, read.title ?? newTitle)
+  const melody = melodyOf(bare, notes, setup, key)
+  const chords = chordsOf(read, placed, setup.capo[0]!)
+  const whole: TuneDoc = { ...bare, events: melody.events, chords }
+  const tune: TuneDoc = { ...whole, abc: { text: writeAbc(whole), spans: [] } }
+  const regions = [
+    {
+      from: tune.measures[0]!.id,
+      to: tune.measures.at(-1)!.id,
+      style: 'melody-bass' as const,
+      level: 3 as const,
+    },
+  ]
+  const empty: Layer = { notes: melody.notes, spans: [], grips: [], locks: [] }
+  const joined = joinedUp(empty, timelineOf(tune.measures))
+  const every = new Set(tune.measures.map((m) => m.id))
+  const base = settled(joined, { tune, setup, regions }, every, false)
+  const locks = base.notes.map((n) => ({ id: `typed.${n.id}`, target: n.id, field: 'typed', value: n }))
+  const arrangement: ArrangementDoc = {
+    schema: ARRANGEMENT_SCHEMA,
+    id: `${id}.a`,
+    rev: 1,
+    name: tune.title,
+    tuneId: id,
+    tuneRev: tune.rev,
+    inputHash: inputHash(tune, setup, regions, locks),
+    setup,
+    regions,
+    transposed: 0,
+    base: { ...base, locks },
+    variants: [],
+  }
+  return { tune, arrangement }
+}
+
+function setupFor({ strings, names, capo }: ReadTab, player: Player): Setup {
+  const kind = strings === 4 ? 'mandolin' : 'guitar'
+  if (strings !== 4 && strings !== 6)
+    throw new TabReadError(
+      `The tab has ${strings} lines. Tabs of six lines (guitar) or four (mandolin) are read.`,
+    )
+  const usual = namedTunings(kind)[0]!.tuning
+  if (!names) return setupOf(kind, usual, { fret: Math.min(capo, highestCapo(kind)) }, player)
+  const text = [...names]
+    .reverse()
+    .map((n) => n[0]!.toUpperCase() + n.slice(1).replace('♯', '#').replace('♭', 'b'))
+    .join(' ')
+  const tuning = readTuning(kind, text)
+  return setupOf(kind, 'tuning' in tuning ? tuning.tuning : usual, { fret: Math.min(capo, highestCapo(kind)) }, player)
+}
+
+/** Signs that this neck has; a harmonic that no string has becomes the fret itself. */
+function onNeck(measure: ReadMeasure, setup: Setup): ReadMeasure {
+  const signs = measure.signs.filter(
+    (s) => s.string <= setup.instrument.strings && (s.fret ?? 0) <= lastFret(setup, s.string),
+  )
+  return { ...measure, signs }
+}
+
+/** A sign as a note that has no id and no role yet. */
+type Unnamed = Omit<TabNote, 'id' | 'role' | 'notationVoice' | 'dur'>
+
+function notesOf(measure: ReadMeasure, id: Id, setup: Setup): Unnamed[] {
+  const lastOn = new Map<number, ReadSign>()
+  const waiting = new Map<number, GraceNote[]>()
+  const inTime = [...measure.signs].sort((a, b) => a.tick - b.tick || a.column - b.column)
+  return inTime.flatMap((sign): Unnamed[] => {
+    const before = lastOn.get(sign.string)
+    lastOn.set(sign.string, sign)
+    const place = placeOf(sign, before, setup)
+    if (sign.grace) {
+      const grace: GraceNote = {
+        place,
+        left: 0,
+        attack: sign.lead ?? 'pluck',
+        ...(sign.optional ? { optional: true as const } : {}),
+      }
+      waiting.set(sign.string, [...(waiting.get(sign.string) ?? []), grace])
+      return []
+    }
+    const graces = waiting.get(sign.string)
+    waiting.delete(sign.string)
+    const bend = sign.soundsAs === undefined ? 0 : sign.soundsAs - place.fret
+    return [
+      {
+        pos: { measure: id, tick: sign.tick },
+        place,
+        left: 0,
+        right: 'none',
+        attack: sign.muted ? 'muted' : (sign.lead ?? 'pluck'),
+        optional: sign.optional ?? false,
+        ...(graces ? { graces } : {}),
+        ...(sign.vibrato ? { vibrato: true as const } : {}),
+        ...(bend > 0 && bend <= 4 ? { bend } : {}),
+      },
+    ]
+  })
+}
+
+function placeOf(sign: ReadSign, before: ReadSign | undefined, setup: Setup): Place {
+  const { string } = sign
+  // A bend stays on its fret; the text says what it sounds like.
+  if (sign.lead === 'bend' && before?.fret !== undefined) return { string, fret: before.fret }
+  const fret = sign.fret ?? 0
+  if (sign.artificial && fret + 12 <= lastFret(setup, string)) return { string, fret, artificial: true }
+  const node = sign.harmonic ? HARMONICS.find((h) => h.fret === fret) : undefined
+  return node ? { string, fret, harmonic: node.parts } : { string, fret }
+}
+
+function tuneOf(read: ReadTab, placed: readonly ReadMeasure[], id: Id, key: Key, title: string): TuneDoc {
+  const nominal = (read.metre.num * 40_320) / read.metre.den
+  const measures = placed.map((m, i): Measure => ({
+    id: `m${i + 1}`,
+    nominal,
+    length: m.length,
+    metre: read.metre,
+    key,
+    repeatStart: m.repeatStart,
+    repeatEnd: m.repeatEnd ? 2 : 1,
+    barline: i === placed.length - 1 ? 'final' : 'single',
+    endings: [],
+    provenance: m.guessed ? 'guessed' : 'source',
+  }))
+  return {
+    schema: TUNE_SCHEMA,
+    id,
+    rev: 1,
+    title,
+    measures,
+    events: [],
+    chords: [],
+    tuplets: [],
+    sections: [],
+    tempos: [{ pos: { measure: 'm1', tick: 0 }, bpm: USUAL_TEMPO, stated: false }],
+  }
+}
+
+/** Melody and other voices of a tab, with the tune that the melody is. */
+function melodyOf(
+  tune: TuneDoc,
+  notes: readonly (readonly Unnamed[])[],
+  setup: Setup,
+  key: Key,
+): { events: TuneEvent[]; notes: TabNote[] } {
+  const upper = Math.ceil(setup.instrument.strings / 2)
+  const events: TuneEvent[] = []
+  const all: TabNote[] = []
+  tune.measures.forEach((m, i) => {
+    const own = notes[i]!
+    const ticks = [...new Set(own.map((n) => n.pos.tick))].sort((a, b) => a - b)
+    const sounds = (n: Unnamed) => pitchAt(setup, n.place) + (n.bend ?? 0)
+    const tops = ticks.flatMap((tick) => {
+      const here = own.filter((n) => n.pos.tick === tick && n.attack !== 'muted')
+      const top = [...here].sort((a, b) => sounds(b) - sounds(a))[0]
+      return top && (top.place.string <= upper || setup.instrument.strings === 4) ? [top] : []
+    })
+    const rest = (tick: Ticks, to: Ticks) => {
+      if (to > tick) events.push(event(`e${events.length + 1}`, m.id, tick, to - tick))
+    }
+    rest(0, tops[0]?.pos.tick ?? m.length)
+    tops.forEach((n, k) => {
+      const until = tops[k + 1]?.pos.tick ?? m.length
+      const id = `e${events.length + 1}`
+      events.push({
+        ...event(id, m.id, n.pos.tick, until - n.pos.tick),
+        pitch: spellInKey(sounds(n), key),
+      })
+      all.push({
+        ...n,
+        id: melodyNoteId(id),
+        sourceId: id,
+        role: 'melody',
+        notationVoice: 1,
+        dur: durationOf(until - n.pos.tick),
+      })
+    })
+    for (const n of own) {
+      if (tops.includes(n)) continue
+      const next = own.find((o) => o.place.string === n.place.string && o.pos.tick > n.pos.tick)
+      const lowest = !own.some((o) => o.pos.tick === n.pos.tick && o.place.string > n.place.string)
+      const role: Role =
+        n.place.string > upper && lowest
+          ? 'bass'
+          : tops.some((t) => t.pos.tick === n.pos.tick)
+            ? 'harmony'
+            : 'fill'
+      all.push({
+        ...n,
+        id: `t.${m.id}.${n.pos.tick}.${n.place.string}`,
+        role,
+        notationVoice: BACKING_VOICE - 1,
+        dur: durationOf((next?.pos.tick ?? m.length) - n.pos.tick),
+      })
+    }
+  })
+  const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
+  const inTime = all.sort(
+    (a, b) =>
+      indexOf.get(a.pos.measure)! - indexOf.get(b.pos.measure)! ||
+      a.pos.tick - b.pos.tick ||
+      b.place.string - a.place.string,
+  )
+  return { events, notes: inTime }
+}
+
+const event = (id: Id, measure: Id, tick: Ticks, ticks: Ticks): TuneEvent => ({
+  id,
+  voice: 0,
+  pos: { measure, tick },
+  dur: durationOf(ticks),
+  chordTones: [],
+  graces: [],
+  ornaments: [],
+})
+
+function chordsOf(read: ReadTab, placed: readonly ReadMeasure[], capo: number): ChordMark[] {
+  return placed.flatMap((m, i) =>
+    m.chords.map(({ tick, symbol }, k): ChordMark => {
+      const reading = readChordSymbol(symbol)
+      const parsed = reading.kind === 'chord' ? reading.chord : undefined
+      const sounding = parsed && read.shapes ? transposeChord(parsed, capo, false) : parsed
+      return {
+        id: `c${i + 1}.${k + 1}`,
+        pos: { measure: `m${i + 1}`, tick },
+        symbol: sounding ? chordText(sounding) : symbol,
+        origin: 'given',
+        ...(sounding ? { parsed: sounding } : {}),
+      }
+    }),
+  )
+}
+
+/** The major or minor key whose scale holds most of the notes; the last bass decides between equals. */
+function likelyKey(midis: readonly Midi[]): Key {
+  const keys = (['major', 'minor'] as const).flatMap((mode) =>
+    STEPS.flatMap((step) => [0, -1, 1].map((alter) => keyOf({ step, alter }, mode))),
+  )
+  const usable = keys.filter((k) => Math.abs(k.fifths) <= 5)
+  const inside = (key: Key) => {
+    const scale = new Set(scaleOf(key))
+    const tonic = scaleOf(key)[0]!
+    const held = midis.filter((m) => scale.has(mod12(m))).length
+    const home = midis.filter((m) => mod12(m) === tonic).length
+    return held + home * 0.25 + (mod12(midis.at(-1) ?? 0) === tonic ? 1 : 0)
+  }
+  return usable.reduce((best, k) => (inside(k) > inside(best) ? k : best))
+}
