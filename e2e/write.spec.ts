@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, frets, paste, settledFrets } from './bench.ts'
+import { arrangePasted, chooseLevel, frets, openDemo, paste, settledFrets } from './bench.ts'
 
 /** A tune of our own with an open bass and a bare beat. */
 const TUNE =
@@ -8,9 +8,14 @@ const TUNE =
 
 const sheet = (page: Page) => page.getByRole('group', { name: /^Sheet of/ })
 const bar = (page: Page) => page.getByTestId('write-bar')
-const where = (page: Page) => bar(page).getByRole('status')
+const where = (page: Page) => bar(page).locator('.write-where')
 const refusal = (page: Page) => page.getByTestId('refusal')
-const pen = (page: Page) => page.getByRole('button', { name: 'Write', exact: true }).click()
+const side = (page: Page) => page.locator('.bench-side')
+/** Takes the pen; the bar comes with it and moves the sheet. */
+const pen = async (page: Page) => {
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  await expect(bar(page)).toBeVisible()
+}
 const text = (page: Page) =>
   page.locator('.cm-line').evaluateAll((lines) => lines.map((l) => l.textContent).join('\n'))
 
@@ -78,6 +83,7 @@ test('the tab is corrected by key: frets, fingers, signs; refusals offer the nea
   await arrangePasted(page, TUNE)
   const opening = await settledFrets(page)
   await page.keyboard.press('w')
+  await expect(bar(page)).toBeVisible()
   await hit(page, 0, await xOf(page, 3), 2)
   await expect(where(page)).toHaveText('Measure 1, beat 3, string 2: melody')
   // A fret beyond the neck is refused, with another place for the pitch where there is one.
@@ -209,5 +215,64 @@ test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a gu
   await chooseLevel(page, 2)
   const after = await settledFrets(page)
   expect(after.length).toBeGreaterThanOrEqual(10)
-  await expect(page.locator('[data-note^="t."]')).toHaveText(['3', '3'])
+  await expect(page.locator('[data-note^="t."]')).toHaveText([/^3/, /^3/])
+})
+
+test('the form is a map that plays; it is shown as signs or written out, on paper too', async ({ page }) => {
+  await openDemo(page, "Lamplighter's Round")
+  const line = page.getByTestId('form-line')
+  await expect(line).toContainText('Verse × 2')
+  await expect(line).toContainText('24 measures played, 1:03 min')
+  const measures = page.getByRole('button', { name: /^Measure \d+: effort/ })
+  await expect(measures).toHaveCount(17)
+  await line.getByRole('button', { name: /^Play from Chorus/ }).click()
+  await expect(side(page).getByText(/^Measure 10, beat/)).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'How the sheet is shown' }).click()
+  await page.getByText('Written out').click()
+  await expect(measures).toHaveCount(24)
+  await expect(page.getByRole('button', { name: 'Write', exact: true })).toBeDisabled()
+  await page.getByText('2', { exact: true }).locator('visible=true').last().click()
+  await expect(page.locator('[data-system]')).toHaveCount(12)
+  // What was chosen is kept for this device.
+  await page.reload()
+  await expect(page.locator('[data-system]')).toHaveCount(12)
+  await page.goto(page.url().replace('/arrange', '/print'))
+  await expect(page.locator('.print-sheet [data-system]')).toHaveCount(12)
+})
+
+test('measures are found by what the hand does, and gone through one by one', async ({ page }) => {
+  await arrangePasted(page, TUNE)
+  await settledFrets(page)
+  await page.keyboard.press('/')
+  await page.getByRole('textbox', { name: 'Find on the sheet' }).fill('chord C')
+  await expect(page.getByText('2 places; Enter goes from one to the next.')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(side(page).getByText(/^Measure 2, beat/)).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(side(page).getByText(/^Measure 6, beat/)).toBeVisible()
+  await page.getByRole('textbox', { name: 'Find on the sheet' }).fill('bottle cap')
+  await expect(page.getByText('Nothing like that on this sheet.')).toBeVisible()
+})
+
+test('places are said in a row: read as they are typed, a wrong claim is said, written in one step', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Write a new tune' }).click()
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await expect(page.getByRole('button', { name: 'Write', exact: true })).toBeEnabled()
+  await pen(page)
+  await sheet(page).focus()
+  await page.keyboard.press('Home')
+  const row = page.getByRole('textbox', { name: 'Places in a row' })
+  await row.fill('2: 1 3=E')
+  await expect(page.getByTestId('row-read')).toHaveText('String 2, fret 3 is D4, not what “3=E” says.')
+  await row.fill('2: 1 3=D 1: 0 3 6.3+1.3 -')
+  await expect(page.getByTestId('row-read')).toHaveText('C4 D4 E4 G4 G2+G4 –')
+  await row.press('Enter')
+  await expect.poll(async () => (await frets(page)).sort()).toEqual(['0', '1', '3', '3', '3', '3'])
+  await expect(where(page)).toContainText('Measure 2, beat 3')
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(page.locator('.tab-fret')).toHaveCount(0)
 })

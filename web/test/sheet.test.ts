@@ -46,6 +46,7 @@ describe('rows of a system', () => {
       verses: 0,
       counts: false,
       degrees: false,
+      stringNumbers: false,
       signs: false,
     })
 

@@ -1,9 +1,10 @@
 import { unfold } from '../form/unfold.ts'
 import { withVariant } from '../model/variants.ts'
-import type { Measure, Section } from '../model/tune.ts'
+import type { Measure, Section, TuneDoc } from '../model/tune.ts'
 import { clipOf, withFreshIds, type Clip } from './clip.ts'
 import type { Score } from './score.ts'
 import { spliced } from './measures.ts'
+import { tidyTab } from './tidyTab.ts'
 
 /**
  * A score with its form written out: every measure as often as it is played, no signs; what was only for one pass stands
@@ -35,12 +36,10 @@ export function writtenOut(score: Score): Score {
   const copied = out.arrangement?.base.locks ?? []
   const ids = new Set(copied.map((l) => l.id))
   const locks = [...(arrangement?.base.locks ?? []).filter((l) => !ids.has(l.id)), ...copied]
-  return {
-    tune: { ...out.tune, measures, sections },
-    ...(out.arrangement
-      ? { arrangement: { ...out.arrangement, variants: [], base: { ...out.arrangement.base, locks } } }
-      : {}),
-  }
+  const written: TuneDoc = { ...out.tune, measures, sections }
+  if (!out.arrangement) return { tune: written }
+  const tab = { ...out.arrangement, variants: [], base: { ...out.arrangement.base, locks } }
+  return { tune: written, arrangement: tidyTab(written, tab) }
 }
 
 /** Ids are fresh against what is written out already and what is still to come. */
@@ -69,6 +68,7 @@ function forPass(score: Score, measure: number, pass: number): Score {
 function only(score: Score, measure: number, pass: number): Score {
   const { tune, arrangement } = score
   const clip = unmarked(clipOf(forPass(score, measure, pass), measure, measure))
+  const { layer, ...page } = clip
   const [opening] = tune.tempos
   const own =
     clip.tempos.length > 0
@@ -77,12 +77,12 @@ function only(score: Score, measure: number, pass: number): Score {
         ? [{ ...opening, pos: { measure: clip.measures[0]!.id, tick: 0 } }]
         : []
   return {
-    tune: { ...tune, ...clip, tempos: own, sections: [] },
+    tune: { ...tune, ...page, tempos: own, sections: [] },
     ...(arrangement
       ? {
           arrangement: {
             ...arrangement,
-            base: clip.layer ?? { notes: [], grips: [], spans: [], locks: [] },
+            base: layer ?? { notes: [], grips: [], spans: [], locks: [] },
           },
         }
       : {}),

@@ -96,7 +96,12 @@ function setupFor({ strings, names, capo }: ReadTab, player: Player): Setup {
     .map((n) => n[0]!.toUpperCase() + n.slice(1).replace('♯', '#').replace('♭', 'b'))
     .join(' ')
   const tuning = readTuning(kind, text)
-  return setupOf(kind, 'tuning' in tuning ? tuning.tuning : usual, { fret: Math.min(capo, highestCapo(kind)) }, player)
+  return setupOf(
+    kind,
+    'tuning' in tuning ? tuning.tuning : usual,
+    { fret: Math.min(capo, highestCapo(kind)) },
+    player,
+  )
 }
 
 /** Signs that this neck has; a harmonic that no string has becomes the fret itself. */

@@ -5,8 +5,11 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useNames } from '../names/useNames.ts'
 import { keysOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
-import type { TabLayers } from '../sheet/TabLayer.tsx'
 import { HistoryTools } from '../history/HistoryTools.tsx'
+import { setPrefs, usePrefs } from '../store/prefs.ts'
+import { FormLine } from './FormLine.tsx'
+import { FindTools } from './FindTools.tsx'
+import { SheetMenu } from './SheetMenu.tsx'
 import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
 import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
@@ -19,8 +22,8 @@ interface Props {
   readonly doc: ArrangementDoc | null
   readonly arranger: Arranger
   readonly spot: Spot | undefined
-  readonly layers: TabLayers
-  readonly onLayers: (layers: TabLayers) => void
+  /** Goes to a place of the sheet; absent where the page is another one than the score's. */
+  readonly onSpot: ((spot: Spot) => void) | undefined
   /** The last change of the arrangement, that it can be compared with. */
   readonly previous: string | undefined
   /** Writing by hand, where the sheet may be written on. */
@@ -29,12 +32,16 @@ interface Props {
   readonly onCompare: (on: boolean) => void
 }
 
+const LANES = ['fingers', 'picking', 'counts', 'degrees'] as const
+const LANE_SIGNS = { fingers: '1 2 3', picking: 'p i m', counts: '1 & 2', degrees: '1 ♭3 5' }
+
 /** Title, the choices that shape the arrangement, and what can be done with it. */
 export function ArrangeHead(props: Props) {
-  const { id, model, doc, arranger, spot, layers, onLayers, previous, writing, comparing, onCompare } = props
+  const { id, model, doc, arranger, spot, onSpot, previous, writing, comparing, onCompare } = props
   const { t } = useTranslation()
   const go = useNavigate()
   const { settings } = arranger
+  const { sheet } = usePrefs()
   const setupText = useSetupText(model)
   const section = useActiveSection(model.tune, settings, spot)
   const download = () => {
@@ -52,9 +59,6 @@ export function ArrangeHead(props: Props) {
     <>
       <div className="bench-title">
         <h1>{model.tune.title}</h1>
-        <span className="setup" data-testid="setup" title={setupText}>
-          {setupText}
-        </span>
         <Group gap={4} ml="auto" wrap="nowrap">
           <Tooltip label={`${t('write.openHint')} (W)`}>
             <Button
@@ -68,30 +72,17 @@ export function ArrangeHead(props: Props) {
               {t('write.open')}
             </Button>
           </Tooltip>
-          <Layer
-            label={t('arrange.fingers')}
-            sign="1 2 3"
-            on={layers.fingers}
-            onToggle={() => onLayers({ ...layers, fingers: !layers.fingers })}
-          />
-          <Layer
-            label={t('arrange.picking')}
-            sign="p i m"
-            on={layers.picking}
-            onToggle={() => onLayers({ ...layers, picking: !layers.picking })}
-          />
-          <Layer
-            label={t('arrange.counts')}
-            sign="1 & 2"
-            on={layers.counts}
-            onToggle={() => onLayers({ ...layers, counts: !layers.counts })}
-          />
-          <Layer
-            label={t('arrange.degrees')}
-            sign="1 ♭3 5"
-            on={layers.degrees}
-            onToggle={() => onLayers({ ...layers, degrees: !layers.degrees })}
-          />
+          {LANES.map((lane) => (
+            <Layer
+              key={lane}
+              label={t(`arrange.${lane}`)}
+              sign={LANE_SIGNS[lane]}
+              on={sheet[lane]}
+              onToggle={() => setPrefs({ sheet: { ...sheet, [lane]: !sheet[lane] } })}
+            />
+          ))}
+          <SheetMenu />
+          {onSpot ? <FindTools tune={model.tune} doc={doc} numbers={model.numbers} onSpot={onSpot} /> : null}
           <HistoryTools tuneId={id} />
           <Step
             label={
@@ -112,6 +103,10 @@ export function ArrangeHead(props: Props) {
             <IconPrinter size={18} />
           </Step>
         </Group>
+      </div>
+      <div className="bench-setup">
+        <span data-testid="setup">{setupText}</span>
+        <FormLine tune={model.tune} numbers={model.numbers} onSpot={onSpot} />
       </div>
       {settings ? (
         <>

@@ -5,6 +5,7 @@ import {
   pitchAt,
   regionAt,
   withVariant,
+  writtenOut,
   type Alternative,
   type Id,
   type Layer,
@@ -20,7 +21,7 @@ import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet, type MarkedMeasures } from '../sheet/Sheet.tsx'
 import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
-import type { TabLayers } from '../sheet/TabLayer.tsx'
+import { usePrefs } from '../store/prefs.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
 import { ArrangeHead } from './ArrangeHead.tsx'
@@ -59,6 +60,7 @@ export function ArrangeStage() {
 
 function Bench({ id }: { id: string }) {
   const { t } = useTranslation()
+  const { sheet } = usePrefs()
   const opened = useTune(id)
   const tune = opened.state === 'ready' ? opened.doc : undefined
   const doc = useArrangement(id)
@@ -81,10 +83,19 @@ function Bench({ id }: { id: string }) {
     tune !== undefined &&
     shown !== undefined &&
     (!shown || shown.base.notes.every((n) => tune.measures.some((m) => m.id === n.pos.measure)))
-  const model = useMemo(
+  // Written out, the page is another one: it can be read, heard and printed, and is changed in its signs.
+  const out = useMemo(
+    () =>
+      sheet.form === 'out' && tune && shown && fits
+        ? writtenOut({ tune, arrangement: { ...shown } })
+        : undefined,
+    [sheet.form, tune, shown, fits],
+  )
+  const signs = useMemo(
     () => (tune ? sheetModel(tune, shown && fits ? shown : undefined) : undefined),
     [tune, shown, fits],
   )
+  const model = useMemo(() => (out ? sheetModel(out.tune, out.arrangement) : signs), [out, signs])
   const changed = useMemo(
     () =>
       doc && (before || tried || trial || ossia) && shown
@@ -94,12 +105,6 @@ function Bench({ id }: { id: string }) {
   )
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
-  const [layers, setLayers] = useState<TabLayers>({
-    fingers: true,
-    picking: false,
-    counts: false,
-    degrees: false,
-  })
   const [why, setWhy] = useState(false)
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const { toggle, cursor } = usePlaying(model, spot, marked)
@@ -112,7 +117,7 @@ function Bench({ id }: { id: string }) {
     [model, spot],
   )
   const writing = useWriting(id)
-  const mayWrite = doc !== null && fits && !before && !tried && !trial && !ossia
+  const mayWrite = doc !== null && fits && !out && !before && !tried && !trial && !ossia
   const pen = writing.on && mayWrite ? writing : undefined
   const hear = useCallback(
     (string: number, fret: number) => {
@@ -141,11 +146,11 @@ function Bench({ id }: { id: string }) {
   )
   const settled = fits && !arranger.stale && arranger.progress === undefined
   // What stands beside the sheet speaks of the finished arrangement alone.
-  const speaks = Boolean(tune && doc && settled && !before)
+  const speaks = Boolean(tune && doc && settled && !before && !out)
   const checked = useMemo(() => (speaks && tune && doc ? { tune, doc } : undefined), [speaks, tune, doc])
   const { report, faults } = useAudit(checked)
   const lit = useMemo(() => ({ changed, locked: lockedTargets(doc), faults }), [changed, doc, faults])
-  if (!model || doc === undefined) return null
+  if (!model || !signs || doc === undefined) return null
   const under =
     spot && doc
       ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[spot.measure]!.id)]
@@ -157,12 +162,11 @@ function Bench({ id }: { id: string }) {
       <div className="bench-head">
         <ArrangeHead
           id={id}
-          model={model}
+          model={signs}
           doc={doc}
           arranger={arranger}
-          spot={spot}
-          layers={layers}
-          onLayers={setLayers}
+          spot={out ? undefined : spot}
+          onSpot={out ? undefined : setSpot}
           previous={previous?.label}
           writing={mayWrite ? writing : undefined}
           comparing={Boolean(before)}
@@ -235,12 +239,13 @@ function Bench({ id }: { id: string }) {
           </Suspense>
         ) : null}
         {tune?.pins?.length ? <Pins tune={tune} /> : null}
-        <EffortRibbon model={model} doc={doc} spot={spot} onSpot={setSpot} />
+        <EffortRibbon model={model} doc={out?.arrangement ?? doc} spot={spot} onSpot={setSpot} />
       </div>
       <div className="bench-sheet">
         <Sheet
           model={model}
-          layers={layers}
+          layers={sheet}
+          perLine={sheet.perLine}
           spot={spot}
           onSpot={setSpot}
           marked={marked}
@@ -264,7 +269,7 @@ function Bench({ id }: { id: string }) {
         {ready && spot && !backing ? (
           <SoundedAs model={model} doc={ready.doc} arranger={arranger} spot={spot} />
         ) : null}
-        {doc && fits && !before && !backing ? (
+        {doc && fits && !before && !out && !backing ? (
           <Locks
             model={model}
             doc={doc}

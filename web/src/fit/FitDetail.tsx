@@ -36,7 +36,7 @@ interface Props {
 /** Measures of the preview. */
 const PREVIEW = 8
 
-const LAYERS = { fingers: true, picking: false, counts: false, degrees: false }
+const LAYERS = { fingers: true, picking: false, counts: false, degrees: false, strings: false }
 
 /** One option: its first measures to see and to hear, what it asks, and the ways to take it. */
 export const FitDetail = memo(function FitDetail(props: Props) {

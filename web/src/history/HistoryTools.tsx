@@ -37,11 +37,17 @@ export function HistoryTools({ tuneId }: { tuneId: string }) {
         shadow="md"
       >
         <Popover.Target>
-          <span>
-            <Tool label={t('write.history.title')} disabled={!undo && !redo} onClick={() => setOpen(!open)}>
+          <Tooltip label={t('write.history.title')}>
+            <ActionIcon
+              variant="subtle"
+              color="plum"
+              aria-label={t('write.history.title')}
+              disabled={!undo && !redo}
+              onClick={() => setOpen(!open)}
+            >
               <IconHistory size={18} />
-            </Tool>
-          </span>
+            </ActionIcon>
+          </Tooltip>
         </Popover.Target>
         <Popover.Dropdown>{open ? <Steps tuneId={tuneId} /> : null}</Popover.Dropdown>
       </Popover>

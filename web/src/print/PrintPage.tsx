@@ -1,15 +1,14 @@
 import { Button, Group, Text } from '@mantine/core'
 import { IconArrowLeft, IconPrinter } from '@tabler/icons-react'
-import { plainName, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { plainName, writtenOut, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { Sheet } from '../sheet/Sheet.tsx'
 import { useNames } from '../names/useNames.ts'
 import { keysOf, sheetModel } from '../sheet/sheetModel.ts'
+import { usePrefs } from '../store/prefs.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
-
-const LAYERS = { fingers: true, picking: true, counts: false, degrees: false }
 
 /** The page as it goes on paper: title, tuning, capo, staff and tab; no system is broken across pages. */
 export function PrintPage() {
@@ -23,7 +22,11 @@ export function PrintPage() {
 function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const { t } = useTranslation()
   const names = useNames()
-  const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
+  const { sheet } = usePrefs()
+  const model = useMemo(() => {
+    const out = sheet.form === 'out' ? writtenOut({ tune, arrangement: doc }) : undefined
+    return out ? sheetModel(out.tune, out.arrangement) : sheetModel(tune, doc)
+  }, [tune, doc, sheet.form])
   const capo = doc.setup.capo[0]!
   const tuning = [...doc.setup.tuning]
     .reverse()
@@ -58,7 +61,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
             <span>{capo > 0 ? t('sheet.capoShapes', { capo, key: keys.sounding }) : keys.sounding}</span>
           </div>
         </header>
-        <Sheet model={model} layers={LAYERS} printing />
+        <Sheet model={model} layers={sheet} perLine={sheet.perLine} printing />
         <footer className="print-foot">{t('sheet.fileNote')}</footer>
       </article>
     </div>

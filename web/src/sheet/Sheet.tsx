@@ -25,6 +25,8 @@ interface Props {
   /** Receives the function that moves the play cursor; called with undefined to hide it. */
   readonly cursor?: ((move: (spot: Spot | undefined) => void) => void) | undefined
   readonly printing?: boolean
+  /** Measures a line; 0: as they fit. */
+  readonly perLine?: number
   readonly lit?: Lit | undefined
   /** Present while the sheet is written on. */
   readonly writing?: SheetWriting | undefined
@@ -50,6 +52,7 @@ export function Sheet({
   onMark,
   cursor,
   printing = false,
+  perLine = 0,
   lit,
   writing,
 }: Props) {
@@ -65,9 +68,10 @@ export function Sheet({
             width,
             head: headWidth(fifths),
             density: printing ? 0.68 : width < 560 ? 0.8 : 1,
+            ...(perLine > 0 ? { mostMeasures: perLine } : {}),
           })
         : [],
-    [model, width, fifths, printing],
+    [model, width, fifths, printing, perLine],
   )
   const rows = useMemo(
     () =>
@@ -79,9 +83,10 @@ export function Sheet({
         verses: model.verses,
         counts: layers.counts,
         degrees: layers.degrees,
+        stringNumbers: layers.strings,
         signs: model.layer?.notes.some((n) => n.letRing ?? n.palmMute ?? n.accent) ?? false,
       }),
-    [model, layers.picking, layers.counts, layers.degrees],
+    [model, layers.picking, layers.counts, layers.degrees, layers.strings],
   )
   const systemOf = useCallback(
     (measure: number) => systems.findIndex((s) => measure <= s.measures.at(-1)!.index),

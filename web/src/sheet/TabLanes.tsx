@@ -85,6 +85,23 @@ function onsetsOf(notes: readonly TabNote[]): TabNote[][] {
   return [...byTick.values()].map((onset) => onset.sort((a, b) => b.place.string - a.place.string))
 }
 
+/** The numbers of the strings that are plucked at each onset, the lowest string first. */
+export function StringNumbers({
+  notes,
+  x,
+  y,
+}: {
+  notes: readonly TabNote[]
+  x: (tick: number) => number
+  y: number
+}) {
+  return onsetsOf(notes.filter((n) => n.right !== 'none')).map((onset) => (
+    <text key={onset[0]!.pos.tick} className="count strings" x={x(onset[0]!.pos.tick)} y={y}>
+      {onset.map((n) => n.place.string).join('\u2009')}
+    </text>
+  ))
+}
+
 /** The picking hand under the tab, onset by onset. */
 export function Picking({
   notes,

@@ -16,7 +16,7 @@ import { BarLines, Endings } from './BarLines.tsx'
 import { tabY, type Rows } from './metrics.ts'
 import { placeWords } from './noteWords.ts'
 import { chordLabel, inFlats, type SheetModel } from './sheetModel.ts'
-import { Counts, Degrees, Intervals, Picking, Words } from './TabLanes.tsx'
+import { Counts, Degrees, Intervals, Picking, StringNumbers, Words } from './TabLanes.tsx'
 import {
   AccentSign,
   BendSign,
@@ -34,6 +34,8 @@ export interface TabLayers {
   readonly picking: boolean
   readonly counts: boolean
   readonly degrees: boolean
+  /** Numbers of the strings that are plucked. */
+  readonly strings: boolean
 }
 
 /** Notes and measures that are marked out: locked ones, and those that another version has otherwise. */
@@ -212,6 +214,7 @@ function MeasureLanes({
         <Degrees readings={model.readings.get(placed.index) ?? []} start={start} x={x} y={rows.degrees} />
       ) : null}
       {layers.counts ? <Counts measure={measure} notes={notes} x={x} y={rows.counts} /> : null}
+      {layers.strings ? <StringNumbers notes={notes} x={x} y={rows.stringNumbers} /> : null}
       {layers.picking ? <Picking notes={notes} x={x} y={rows.picking} /> : null}
       {model.setup ? <Intervals model={model} notes={notes} x={x} y={rows.intervals} /> : null}
       <BarLines model={model} placed={placed} first={first} rows={rows} strings={strings} />

@@ -30,6 +30,8 @@ export interface Rows {
   readonly degrees: number
   /** Base line of the count. */
   readonly counts: number
+  /** Base line of the numbers of plucked strings. */
+  readonly stringNumbers: number
   readonly height: number
 }
 
@@ -48,6 +50,7 @@ export function rowsOf(
     verses: number
     counts: boolean
     degrees: boolean
+    stringNumbers: boolean
     /** Signs over the tab: let ring, palm, accents. */
     signs: boolean
   },
@@ -71,6 +74,7 @@ export function rowsOf(
     options.strings > 0 ? tabTop + (options.strings - 1) * TAB_GAP : staffBottom + Math.max(6, below) + words
   const named = options.intervals ? 14 : 0
   const counted = options.counts ? 15 : 0
+  const numbered = options.stringNumbers ? 15 : 0
   return {
     top,
     chords,
@@ -79,10 +83,11 @@ export function rowsOf(
     tabBottom,
     intervals: tabBottom + 15,
     counts: tabBottom + 16 + named,
+    stringNumbers: tabBottom + 16 + named + counted,
     degrees: Math.round(staffBottom + Math.max(10, below) + 13 + options.verses * LYRIC_GAP),
     lyrics: Math.round(staffBottom + Math.max(10, below) + 13),
-    picking: tabBottom + 17 + named + counted,
-    height: Math.round(tabBottom + (options.picking ? 44 : 24) + named + counted),
+    picking: tabBottom + 17 + named + counted + numbered,
+    height: Math.round(tabBottom + (options.picking ? 44 : 24) + named + counted + numbered),
   }
 }
 

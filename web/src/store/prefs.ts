@@ -8,10 +8,33 @@ export interface Prefs {
   readonly labels: 'fingers' | 'notes' | 'degrees'
   /** The hand that the reference pages measure for; absent for an adult hand. */
   readonly player?: string
+  /** How the sheet of the bench is shown. */
+  readonly sheet: SheetPrefs
+}
+
+/** Lanes of the sheet, how its form is shown, and measures a line (0: as they fit). */
+export interface SheetPrefs {
+  readonly fingers: boolean
+  readonly picking: boolean
+  readonly counts: boolean
+  readonly degrees: boolean
+  readonly strings: boolean
+  readonly form: 'signs' | 'out'
+  readonly perLine: 0 | 1 | 2 | 4
+}
+
+export const FIRST_SHEET: SheetPrefs = {
+  fingers: true,
+  picking: false,
+  counts: false,
+  degrees: false,
+  strings: false,
+  form: 'signs',
+  perLine: 0,
 }
 
 const KEY = 'velvet-porch.prefs'
-const FIRST: Prefs = { naming: 'letters', boxes: 'upright', labels: 'fingers' }
+const FIRST: Prefs = { naming: 'letters', boxes: 'upright', labels: 'fingers', sheet: FIRST_SHEET }
 
 let prefs = load()
 const listeners = new Set<() => void>()
@@ -24,9 +47,24 @@ function load(): Prefs {
       boxes: stored.boxes === 'sideways' ? 'sideways' : 'upright',
       labels: stored.labels === 'notes' || stored.labels === 'degrees' ? stored.labels : 'fingers',
       ...(typeof stored.player === 'string' ? { player: stored.player } : {}),
+      sheet: sheetOf(stored.sheet),
     }
   } catch {
     return FIRST
+  }
+}
+
+function sheetOf(stored: Partial<SheetPrefs> | undefined): SheetPrefs {
+  const on = (lane: 'fingers' | 'picking' | 'counts' | 'degrees' | 'strings') =>
+    typeof stored?.[lane] === 'boolean' ? stored[lane] : FIRST_SHEET[lane]
+  return {
+    fingers: on('fingers'),
+    picking: on('picking'),
+    counts: on('counts'),
+    degrees: on('degrees'),
+    strings: on('strings'),
+    form: stored?.form === 'out' ? 'out' : 'signs',
+    perLine: ([1, 2, 4] as const).find((n) => n === stored?.perLine) ?? 0,
   }
 }
 

@@ -19,7 +19,7 @@ import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { useAbcText } from './useAbcText.ts'
 
-const NO_LAYERS = { fingers: false, picking: false, counts: false, degrees: false }
+const NO_LAYERS = { fingers: false, picking: false, counts: false, degrees: false, strings: false }
 
 const StaffWriteBar = lazy(async () => ({
   default: (await import('../write/StaffWriteBar.tsx')).StaffWriteBar,

@@ -195,6 +195,9 @@ function FormFields({ tune, range, numbers, run }: Props & { range: MarkedMeasur
           </Button>
         </Group>
       </form>
+      <Button size="compact-sm" variant="default" onClick={() => void run({ do: 'writeOut' })}>
+        {t('write.form.writeOut')}
+      </Button>
       <Group gap={6} grow>
         <Select
           size="xs"

@@ -9,6 +9,7 @@ import { FormMenu } from './FormMenu.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
 import { LEFT_FINGERS, PICKS, SOUND_KEYS, SOUNDS, soundEdit, soundsSo, STROKES } from './noteEdits.ts'
 import { PenTools } from './PenTools.tsx'
+import { PlacesRow } from './PlacesRow.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
 import { restring } from './restring.ts'
 import { useTabActions } from './useTabActions.ts'
@@ -77,6 +78,7 @@ export function TabWriteBar({ model, doc, writing, marked }: Props) {
         </span>
         {note ? <NoteTools note={note} writing={writing} strings={doc.setup.instrument.strings} /> : null}
       </Group>
+      <PlacesRow tune={model.tune} doc={doc} writing={writing} />
       <RefusalLine writing={writing} />
     </div>
   )

@@ -56,9 +56,45 @@ export function useWriting(tuneId: string, begins = false) {
     },
     [tuneId, t],
   )
+  /** Several edits as one step: all of them, or none. */
+  const runAll = useCallback(
+    async (edits: readonly EditCommand[]): Promise<boolean> => {
+      let refusal: Refused | undefined
+      const [first] = edits
+      if (!first) return true
+      await changeScore(tuneId, t(`write.did.${first.do}`), (score) => {
+        let now = score
+        for (const edit of edits) {
+          const edited = applyEdit(now, edit)
+          if (!edited.ok) {
+            refusal = { ...edited.refusal, edit }
+            return undefined
+          }
+          now = edited.score
+        }
+        return now
+      })
+      setRefused(refusal)
+      return refusal === undefined
+    },
+    [tuneId, t],
+  )
   const dismiss = useCallback(() => setRefused(undefined), [])
   return useMemo(
-    () => ({ on, setOn, pen, setPen, cell, cellNow, setCell, refused, dismiss, run }),
-    [on, pen, cell, cellNow, setCell, refused, dismiss, run],
+    () => ({
+      on,
+      setOn,
+      pen,
+      setPen,
+      cell,
+      cellNow,
+      setCell,
+      refused,
+      refuse: setRefused,
+      dismiss,
+      run,
+      runAll,
+    }),
+    [on, pen, cell, cellNow, setCell, refused, dismiss, run, runAll],
   )
 }

@@ -1,5 +1,27 @@
 /** Texts of writing by hand: pen, cells, measures, form, history, and why something cannot be written. */
 export const write = {
+  view: {
+    title: 'How the sheet is shown',
+    form: 'Repeats and endings',
+    forms: { signs: 'As signs', out: 'Written out' },
+    perLine: 'Measures a line',
+    fit: 'As they fit',
+    strings: 'Numbers of the plucked strings',
+    map: 'The form as it is played',
+    whole: 'The whole tune',
+    playFrom: 'Play from {{name}} (measure {{number}})',
+    length_one: '{{count}} measure played, {{minutes}} min',
+    length_other: '{{count}} measures played, {{minutes}} min',
+  },
+  find: {
+    title: 'Find on the sheet',
+    hint: 'slide, barre, fret 7, chord Bm, a word…',
+    words: 'What can be looked for',
+    places: 'Places found',
+    count_zero: 'Nothing like that on this sheet.',
+    count_one: '{{count}} place; Enter goes to it.',
+    count_other: '{{count}} places; Enter goes from one to the next.',
+  },
   write: {
     open: 'Write',
     openHint: 'Write and correct by hand',
@@ -55,6 +77,17 @@ export const write = {
       vibrato: 'vibrato',
       damp: 'stop it',
       optional: 'may be left out',
+    },
+    row: {
+      label: 'Places in a row',
+      hint: 'in a row: 4: 0 2 3=F  6.3+2.0  -',
+      fault: {
+        noString: '“{{text}}”: say a string of this instrument first, as in 4:',
+        notFret: '“{{text}}” is no fret. A row reads like 4: 0 2 3',
+        beyondNeck: 'String {{string}} has no fret {{fret}}.',
+        otherNote: 'String {{string}}, fret {{fret}} is {{name}}, not what “{{text}}” says.',
+        noNote: '“{{text}}”: after = stands a note name.',
+      },
     },
     staffStart: 'Click the staff, or walk there with the arrow keys; type the note’s letter.',
     tie: 'Tie to the next',

@@ -1,0 +1,192 @@
+import { describe, expect, it } from 'vitest'
+import {
+  applyEdit,
+  arrangementOf,
+  arranging,
+  audit,
+  finish,
+  finishedTabOf,
+  guitarSetup,
+  pitchAt,
+  placesOf,
+  STRUCTURAL,
+  tabJson,
+  wholeTune,
+  WHOLE,
+  type EditCommand,
+  type Level,
+  type Score,
+  type Style,
+} from '../../src/index.ts'
+import { CORPUS, tuneOf } from '../support/tunes.ts'
+
+type Arranged = Required<Score>
+
+function opened(tune = tuneOf(TUNE), style: Style = 'melody-bass', level: Level = 2): Arranged {
+  const setup = guitarSetup()
+  const regions = wholeTune(tune, style, level)
+  const { layer, plan } = finish(arranging(tune, setup, regions))
+  return {
+    tune,
+    arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
+  }
+}
+
+const TUNE = 'X:1\nT:Sill\nM:4/4\nL:1/4\nQ:1/4=90\nK:C\n"C"cdec|"F"f2a2|"G7"gfed|"C"c4|]\n'
+
+function edit(score: Arranged, command: EditCommand): Arranged {
+  const edited = applyEdit(score, command)
+  if (!edited.ok) throw new Error(`${command.do}: ${edited.refusal.reason}`)
+  return edited.score as Arranged
+}
+
+function refusal(score: Score, command: EditCommand) {
+  const edited = applyEdit(score, command)
+  if (edited.ok) throw new Error(`${command.do} was written`)
+  return edited.refusal
+}
+
+const again = ({ tune, arrangement }: Arranged, level: Level, style: Style = 'melody-bass') =>
+  finish(arranging(tune, arrangement.setup, wholeTune(tune, style, level), { locks: arrangement.base.locks }))
+    .layer
+
+/** Structural findings of the independent audit, from the finished tab alone. */
+function faults({ tune, arrangement }: Arranged) {
+  const { setup, base, regions } = arrangement
+  const { plan } = finish(arranging(tune, setup, regions))
+  const report = audit(finishedTabOf(tabJson(tune, setup, plan, base, [], 0)))
+  return report.findings.filter((f) => STRUCTURAL.has(f.kind))
+}
+
+const at = (score: Score, measure: number, tick: number) => ({
+  measure: score.tune.measures[measure]!.id,
+  tick,
+})
+
+describe('what is written by hand', () => {
+  it('a fret of the melody changes tune, text and tab together', () => {
+    const score = opened()
+    const note = score.arrangement.base.notes.find((n) => n.role === 'melody')!
+    const { string, fret } = note.place
+    const next = edit(score, {
+      do: 'fret',
+      at: note.pos,
+      string,
+      fret: fret + 2,
+      ticks: WHOLE / 4,
+      role: 'melody',
+    })
+    expect(next.tune.events[0]!.pitch).toMatchObject({ step: 'D' })
+    expect(next.tune.abc!.text).toContain('"C"d2 d2 e2 c2')
+    expect(next.arrangement.base.notes.find((n) => n.id === note.id)!.place).toMatchObject({
+      string,
+      fret: fret + 2,
+    })
+    expect(faults(next)).toEqual([])
+  })
+
+  it('stays through every level and style, and the rest is arranged around it', () => {
+    let score = opened()
+    score = edit(score, {
+      do: 'fret',
+      at: at(score, 1, WHOLE / 4),
+      string: 4,
+      fret: 3,
+      ticks: WHOLE / 4,
+      role: 'bass',
+    })
+    const melody = score.arrangement.base.notes.find(
+      (n) => n.role === 'melody' && n.pos.measure === score.tune.measures[2]!.id,
+    )!
+    const other = placesOf(score.arrangement.setup, pitchAt(score.arrangement.setup, melody.place)).find(
+      (p) => p.string !== melody.place.string && p.fret < 10,
+    )!
+    score = edit(score, { do: 'restring', note: melody.id, string: other.string })
+    const bass = score.arrangement.base.notes.find((n) => n.role === 'bass' && n.id.startsWith('b.'))!
+    score = edit(score, { do: 'erase', note: bass.id })
+    for (const style of ['melody-bass', 'alternating-bass', 'chord-melody'] as const)
+      for (const level of [2, 3, 5] as const) {
+        const layer = again(score, level, style)
+        const typed = layer.notes.find((n) => n.id.startsWith('t.'))
+        expect(typed?.place, `${style} ${level}`).toEqual({ string: 4, fret: 3 })
+        expect(layer.notes.find((n) => n.id === melody.id)!.place).toEqual(other)
+        expect(layer.notes.some((n) => n.id === bass.id)).toBe(false)
+      }
+  })
+
+  it('a finger set by hand is kept by the hand that is found around it', () => {
+    let score = opened()
+    const note = score.arrangement.base.notes.find((n) => n.place.fret > 0 && n.role === 'melody')!
+    score = edit(score, { do: 'left', note: note.id, finger: 4 })
+    score = edit(score, { do: 'finger', from: 0, to: 3 })
+    expect(score.arrangement.base.notes.find((n) => n.id === note.id)!.left).toBe(4)
+    const grip = score.arrangement.base.grips.find(
+      (g) => g.pos.measure === note.pos.measure && g.pos.tick === note.pos.tick,
+    )!
+    expect(grip.pressed).toContainEqual({ string: note.place.string, fret: note.place.fret, finger: 4 })
+    const sign = score.arrangement.base.notes.find((n) => n.role === 'melody')!
+    score = edit(score, { do: 'right', note: sign.id, sign: 'a' })
+    score = edit(score, { do: 'finger', from: 0, to: 3 })
+    expect(score.arrangement.base.notes.find((n) => n.id === sign.id)!.right).toBe('a')
+  })
+
+  it('hands found again are hands that can be: no structural fault on the corpus', () => {
+    for (const tune of CORPUS.slice(0, 8)) {
+      const score = opened(tune, 'alternating-bass', 3)
+      const hands = edit(score, { do: 'finger', from: 0, to: tune.measures.length - 1 })
+      expect(faults(hands), tune.title).toEqual([])
+    }
+  })
+})
+
+describe('what cannot be written', () => {
+  const score = opened()
+  const melody = score.arrangement.base.notes.find((n) => n.role === 'melody')!
+
+  it('a fret beyond the neck: the pitch elsewhere, or the last fret', () => {
+    const beyond = refusal(score, {
+      do: 'fret',
+      at: at(score, 3, 0),
+      string: 6,
+      fret: 24,
+      ticks: WHOLE / 4,
+      role: 'bass',
+    })
+    expect(beyond).toMatchObject({
+      reason: 'beyondNeck',
+      values: { last: 20 },
+      offer: { do: 'fret', string: 1, fret: 0 },
+    })
+    const nowhere = refusal(score, {
+      do: 'fret',
+      at: at(score, 3, 0),
+      string: 1,
+      fret: 30,
+      ticks: WHOLE / 4,
+      role: 'fill',
+    })
+    expect(nowhere.offer).toMatchObject({ string: 1, fret: 20 })
+  })
+
+  it.each([
+    [
+      'overfull',
+      { do: 'fret', at: at(score, 0, (3 * WHOLE) / 4), string: 5, fret: 3, ticks: WHOLE / 2, role: 'bass' },
+      { ticks: WHOLE / 4 },
+    ],
+    ['noPlace', { do: 'restring', note: melody.id, string: 1 }, { do: 'restring' }],
+    ['nothingThere', { do: 'erase', note: 'nobody' }, undefined],
+    ['lastMeasure', { do: 'delete', from: 0, to: 3 }, undefined],
+    ['noSuchMeasure', { do: 'insert', before: 9, count: 1 }, undefined],
+    ['metre', { do: 'metre', from: 0, num: 4, den: 3 }, undefined],
+    ['noSign', { do: 'jump', measure: 3, jump: 'dalSegno' }, undefined],
+    ['otherPitch', { do: 'tie', at: at(score, 0, 0) }, { do: 'pitch' }],
+    ['unsung', { do: 'word', at: at(score, 0, 99), text: 'la' }, undefined],
+  ] as const)('%s is said, with the nearest that can be', (reason, command, offer) => {
+    const found = refusal(score, command as EditCommand)
+    expect(found.reason).toBe(reason)
+    if (offer) expect(found.offer).toMatchObject(offer)
+    // What is offered can be written.
+    if (found.offer) edit(score, found.offer)
+  })
+})

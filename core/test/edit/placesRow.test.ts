@@ -1,0 +1,108 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  applyEdit,
+  arrangementOf,
+  arranging,
+  finish,
+  guitarSetup,
+  pitchAt,
+  plainPitch,
+  pitchText,
+  readPlacesRow,
+  rowEdits,
+  setupOf,
+  wholeTune,
+  WHOLE,
+  type Score,
+} from '../../src/index.ts'
+import { tuneOf } from '../support/tunes.ts'
+import { scoreFaults } from './scoreFaults.ts'
+
+const setup = guitarSetup()
+
+describe('places in a row', () => {
+  it('reads the string once, then its frets; silence, places together, another string', () => {
+    const { steps, faults } = readPlacesRow('4: 0 2 - 3:0 6.3+2.1', setup)
+    expect(faults).toEqual([])
+    expect(steps.map((s) => s.places.map((p) => `${p.string}.${p.fret}`).join('+'))).toEqual([
+      '4.0',
+      '4.2',
+      '',
+      '3.0',
+      '6.3+2.1',
+    ])
+  })
+
+  it('checks a claimed note against its place, and says what stands there', () => {
+    expect(readPlacesRow('5: 3=C 4: 2=E 2: 1=c', setup).faults).toEqual([])
+    const { faults, steps } = readPlacesRow('4: 2=F', setup)
+    expect(faults).toEqual([{ kind: 'otherNote', at: 3, text: '2=F', string: 4, fret: 2 }])
+    expect(steps).toHaveLength(1)
+  })
+
+  it.each([
+    ['0 2', 'noString', 0],
+    ['9: 2', 'noString', 0],
+    ['4: 2 x', 'notFret', 5],
+    ['4: 29', 'beyondNeck', 3],
+    ['4: 2=H', 'noNote', 3],
+  ] as const)('%s: %s', (text, kind, at) => {
+    expect(readPlacesRow(text, setup).faults[0]).toMatchObject({ kind, at })
+  })
+
+  it('reads any row that is printed from places, with every true claim', () => {
+    const place = fc.record({ string: fc.integer({ min: 1, max: 6 }), fret: fc.integer({ min: 0, max: 15 }) })
+    fc.assert(
+      fc.property(
+        fc.array(fc.uniqueArray(place, { minLength: 1, maxLength: 3, selector: (p) => p.string }), {
+          minLength: 1,
+          maxLength: 8,
+        }),
+        (row) => {
+          const text = row
+            .map((places) =>
+              places
+                .map((p) => `${p.string}.${p.fret}=${pitchText(plainPitch(pitchAt(setup, p), false))}`)
+                .join('+'),
+            )
+            .join(' ')
+          const { steps, faults } = readPlacesRow(text, setup)
+          expect(faults).toEqual([])
+          expect(steps.map((s) => s.places)).toEqual(row)
+        },
+      ),
+    )
+  })
+
+  it('is written into empty measures, over the bar line, and is a whole score', () => {
+    const tune = tuneOf('X:1\nT:Bare\nM:4/4\nL:1/8\nK:C\nz8|z8|]')
+    const regions = wholeTune(tune, 'melody-bass', 2)
+    const { layer, plan } = finish(arranging(tune, setup, regions))
+    let score: Score = {
+      tune,
+      arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
+    }
+    const good = readPlacesRow('2: 1 3 1: 0 1 6.3+1.3', setup)
+    const made = rowEdits(good, tune, setup, { measure: tune.measures[0]!.id, tick: 0 }, WHOLE / 4)!
+    for (const edit of made.edits) {
+      const edited = applyEdit(score, edit)
+      if (!edited.ok) throw new Error(edited.refusal.reason)
+      score = edited.score
+    }
+    expect(scoreFaults(score)).toEqual([])
+    expect(score.tune.abc!.text).toContain('C2 D2 E2 F2 | G2 z6')
+    expect(made.end).toEqual({ measure: tune.measures[1]!.id, tick: WHOLE / 4 })
+    expect(score.arrangement!.base.notes.filter((n) => n.role === 'bass').map((n) => n.place)).toEqual([
+      { string: 6, fret: 3 },
+    ])
+  })
+
+  it('ends where the tune does', () => {
+    const tune = tuneOf('X:1\nT:Bare\nM:2/4\nL:1/8\nK:C\nz4|]')
+    const row = readPlacesRow('1: 0 1 3', setupOf('mandolin'))
+    expect(
+      rowEdits(row, tune, setupOf('mandolin'), { measure: tune.measures[0]!.id, tick: 0 }, WHOLE / 4),
+    ).toBeUndefined()
+  })
+})

@@ -1,0 +1,63 @@
+import { TextInput } from '@mantine/core'
+import { pitchAt, readPlacesRow, rowEdits, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNames } from '../names/useNames.ts'
+import type { Writing } from './useWriting.ts'
+
+/** Places in a row: the string once, then its frets; read as they are typed, written with Enter in one step. */
+export function PlacesRow({ tune, doc, writing }: { tune: TuneDoc; doc: ArrangementDoc; writing: Writing }) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const [text, setText] = useState('')
+  const { setup } = doc
+  const row = useMemo(() => readPlacesRow(text, setup), [text, setup])
+  const { cell, pen, runAll, setCell } = writing
+  const write = async () => {
+    if (!cell || row.faults.length > 0 || row.steps.length === 0) return
+    const at = { measure: tune.measures[cell.measure]!.id, tick: cell.tick }
+    const made = rowEdits(row, tune, setup, at, pen.ticks)
+    if (!made) return writing.refuse({ reason: 'noSuchMeasure', edit: { do: 'rest', at, ticks: pen.ticks } })
+    if (!(await runAll(made.edits))) return
+    setText('')
+    const measure = tune.measures.findIndex((m) => m.id === made.end.measure)
+    setCell({ ...cell, measure, tick: made.end.tick })
+  }
+  const read = row.steps.map((s) =>
+    s.places.length === 0 ? '–' : s.places.map((p) => names.pitch(pitchAt(setup, p))).join('+'),
+  )
+  const fault = row.faults[0]
+  return (
+    <form
+      className="places-row"
+      onSubmit={(e) => {
+        e.preventDefault()
+        void write()
+      }}
+    >
+      <TextInput
+        size="xs"
+        w={260}
+        aria-label={t('write.row.label')}
+        placeholder={t('write.row.hint')}
+        value={text}
+        disabled={!cell}
+        error={fault !== undefined}
+        onChange={(e) => setText(e.currentTarget.value)}
+      />
+      <span role="status" data-testid="row-read">
+        {fault
+          ? t(`write.row.fault.${fault.kind}`, {
+              text: fault.text,
+              string: fault.string,
+              fret: fault.fret,
+              name:
+                fault.string === undefined
+                  ? ''
+                  : names.pitch(pitchAt(setup, { string: fault.string, fret: fault.fret! })),
+            })
+          : read.join(' ')}
+      </span>
+    </form>
+  )
+}
