@@ -1,6 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
 import { arrangePasted, chooseLevel, frets, openDemo, paste, settledFrets } from './bench.ts'
 
+// Tall enough that no system leaves the view when the bar opens: only those near it are drawn.
+test.use({ viewport: { width: 1280, height: 1150 } })
+
 /** A tune of our own with an open bass and a bare beat. */
 const TUNE =
   'X:1\nT:Cellar Steps\nM:4/4\nL:1/4\nQ:1/4=100\nK:G\n' +
@@ -261,6 +264,7 @@ test('places are said in a row: read as they are typed, a wrong claim is said, w
   await page.goto('/')
   await page.getByRole('button', { name: 'Write a new tune' }).click()
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await expect(page.getByTestId('form-line')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Write', exact: true })).toBeEnabled()
   await pen(page)
   await sheet(page).focus()

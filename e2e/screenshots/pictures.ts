@@ -37,6 +37,19 @@ test('pictures of the main views', async ({ page }) => {
   await page.screenshot({ path: `${folder}/print.png` })
 })
 
+test('a picture of writing by hand', async ({ page }) => {
+  await takeDemo(page)
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  await expect(page.getByTestId('write-bar')).toBeVisible()
+  const note = page.locator('.tab-fret').nth(6)
+  await note.click()
+  await page.keyboard.press('e')
+  await expect(page.locator('.lock-sign').first()).toBeVisible()
+  await page.getByRole('textbox', { name: 'Places in a row' }).fill('3: 2 4=B 2: 0 2 3 6.3+2.3')
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/write.png` })
+})
+
 test('a picture of the Fit stage', async ({ page }) => {
   await takeDemo(page)
   await page.getByRole('link', { name: 'Fit' }).click()

@@ -24,10 +24,10 @@ export const en = {
     subtitle: 'Every tune on the bench and in the drawer.',
     search: 'Find a tune',
     open: 'Open ABC file',
-    paste: 'Paste ABC',
+    paste: 'Paste ABC or tab',
     demo: 'Take the demo tune',
     drop: 'Let go to put it on the shelf',
-    dropHint: 'drop an ABC file anywhere on this page',
+    dropHint: 'drop ABC or text tab anywhere on this page',
     emptyTitle: 'The shelf is empty',
     emptyText:
       'Bring a melody with chord names in ABC, or start with the demo tune: a minute later it is tab.',
