@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
+import { median } from './calibration.ts'
 import { benchTune, type Figure } from './engine.ts'
 import { fitFigures } from './fitPage.ts'
 
@@ -29,7 +30,7 @@ export async function pageFigures(): Promise<Figure[]> {
     await healthy()
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     const weight = await firstPage(page)
-    await openLongTune(page)
+    await openTune(page, 200)
     const typing = await longestTask(page, async () => {
       const editor = page.getByRole('textbox', { name: 'The tune in ABC' })
       await editor.click()
@@ -48,6 +49,7 @@ export async function pageFigures(): Promise<Figure[]> {
       await page.waitForTimeout(500)
     })
     const drawn = await drawingMs(page)
+    const fret = await typedFret(page)
     const row = (name: string, value: number, unit: string, limit: number): Figure => ({
       name,
       value: `${value.toFixed(0)} ${unit}`,
@@ -60,6 +62,8 @@ export async function pageFigures(): Promise<Figure[]> {
       row('longest task while typing ABC, 200 measures', typing, 'ms', 50),
       row('longest task while scrolling 200 measures', scrolling, 'ms', 50),
       row('visible systems drawn after a jump', drawn, 'ms', 150),
+      row('a typed fret on the page, 200 measures', fret.long, 'ms', 50),
+      row('the same, 32 measures', fret.short, 'ms', 50),
       ...fit,
     ]
   } finally {
@@ -97,9 +101,43 @@ async function firstPage(page: Page): Promise<number> {
   return bytes / 1000
 }
 
-async function openLongTune(page: Page): Promise<void> {
+/** Milliseconds from a digit to its fret in the tab: the median of several, on a long tune and on one of a usual length. */
+async function typedFret(page: Page): Promise<{ long: number; short: number }> {
+  const long = await fretsTyped(page)
+  await page.goto(`http://localhost:${PORT}/`)
+  await openTune(page, 32)
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await page.locator('.tab-fret').first().waitFor()
+  await page.waitForTimeout(1500)
+  return { long, short: await fretsTyped(page) }
+}
+
+async function fretsTyped(page: Page): Promise<number> {
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  await page.getByTestId('write-bar').waitFor()
+  await page.locator('.bench-sheet').evaluate((e) => e.scrollTo(0, 0))
+  await page.waitForTimeout(500)
+  await page.locator('.tab-fret').nth(2).click()
+  await page.waitForTimeout(500)
+  const times = await page.evaluate(async () => {
+    const note = document.querySelectorAll<SVGElement>('.tab-fret')[2]!.dataset.note!
+    const spent: number[] = []
+    for (const key of ['5', '6', '7', '8', '9', '5', '6']) {
+      const before = performance.now()
+      window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+      const shown = () => document.querySelector(`[data-note="${note}"]`)?.firstChild?.textContent === key
+      while (!shown()) await new Promise((resolve) => setTimeout(resolve, 1))
+      spent.push(performance.now() - before)
+      await new Promise((resolve) => setTimeout(resolve, 900))
+    }
+    return spent
+  })
+  return median(times)
+}
+
+async function openTune(page: Page, measures: number): Promise<void> {
   await page.getByRole('button', { name: 'Paste ABC' }).click()
-  await page.getByLabel('ABC text').fill(benchTune(200))
+  await page.getByLabel('ABC text').fill(benchTune(measures))
   await page.getByRole('button', { name: 'Read it' }).click()
   await page.locator('[data-drawn]').first().waitFor()
   await page.waitForTimeout(1500)

@@ -10,5 +10,7 @@ export function tuneFrom(file: string, place: string): { tune: TuneDoc; warnings
   const { tune, problems } = readings[wholeNumber(place, 1, readings.length, 'tune') - 1]!
   const warnings = [...(source.note ? [source.note] : []), ...problems.map(problemText)]
   if (!tune) throw new UsageError(`${file}: ${warnings.join('\n') || 'no tune could be read.'}`)
+  if (tune.chords.length === 0 && tune.events.every((e) => !e.pitch))
+    throw new UsageError(`${file}: the tune holds no notes yet. Write the melody after the K: line.`)
   return { tune, warnings }
 }

@@ -150,6 +150,7 @@ describe('porch', () => {
       [file('a.abc', Uint8Array.of(0, 1, 2, 0)), 'not a text file'],
       [file('b.abc', ''), 'empty'],
       [file('c.abc', 'X:1\nK:C\nz4|'), 'no notes'],
+      [file('e.abc', 'X:1\nM:4/4\nL:1/4\nK:C\nz4|'), 'no notes yet'],
       [file('d.abc', "X:1\nL:1/4\nM:4/4\nK:C\nCDEF|C,,,C,C c'''|"), 'Measure 2'],
     ] as const
     for (const [path, message] of failing) {

@@ -104,11 +104,22 @@ describe('a store from before hands had techniques', () => {
 
 describe('how this teacher likes things', () => {
   it('garbage in storage is not believed', async () => {
-    for (const stored of ['not json', '{"naming":"runes","boxes":3}', 'null', '{"player":7}']) {
+    for (const stored of [
+      'not json',
+      '{"naming":"runes","boxes":3}',
+      'null',
+      '{"player":7}',
+      '{"sheet":{"perLine":9,"form":3,"counts":"yes"}}',
+    ]) {
       vi.resetModules()
       vi.stubGlobal('localStorage', { getItem: () => stored, setItem: () => undefined })
-      const { currentPrefs } = await import('../src/store/prefs.ts')
-      expect(currentPrefs()).toEqual({ naming: 'letters', boxes: 'upright', labels: 'fingers' })
+      const { currentPrefs, FIRST_SHEET } = await import('../src/store/prefs.ts')
+      expect(currentPrefs()).toEqual({
+        naming: 'letters',
+        boxes: 'upright',
+        labels: 'fingers',
+        sheet: FIRST_SHEET,
+      })
     }
     vi.unstubAllGlobals()
   })

@@ -5,7 +5,7 @@ import { kindSpans } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import { isArrival, type ArrangementDoc, type Grip, type TabNote } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { Provenance, TuneDoc } from '../model/tune.ts'
 
 /** What can be looked for by a word; anything else is looked for as a chord, a section or a word of the lyrics. */
 export const FINDABLE = [
@@ -20,6 +20,9 @@ export const FINDABLE = [
   'stretch',
   'typed',
   'optional',
+  'heard',
+  'guessed',
+  'my choice',
 ] as const
 export type Findable = (typeof FINDABLE)[number]
 
@@ -29,6 +32,13 @@ export interface Found {
   readonly measure: number
   readonly tick: number
   readonly what: string
+}
+
+/** Where a measure's material comes from, as it is called. */
+const SOURCES: Readonly<Partial<Record<string, Provenance>>> = {
+  heard: 'heard',
+  guessed: 'guessed',
+  'my choice': 'choice',
 }
 
 const isFindable = (word: string): word is Findable => (FINDABLE as readonly string[]).includes(word)
@@ -56,6 +66,8 @@ export function findOnPage(tune: TuneDoc, doc: ArrangementDoc | undefined, query
   if (text === 'barre') for (const g of doc?.base.grips.filter(isBarre) ?? []) add(g.pos, text)
   if (text === 'stretch')
     for (const g of doc?.base.grips.filter((x) => isStretch(x, doc.setup)) ?? []) add(g.pos, text)
+  const source = SOURCES[text]
+  for (const m of tune.measures) if (source === m.provenance) add({ measure: m.id, tick: 0 }, text)
   if (!wanted && !isFindable(text)) {
     const chord = text.replace(/^chord\s+/, '')
     for (const c of tune.chords) {

@@ -28,7 +28,7 @@ describe('bad ABC: what, where, and what was understood', () => {
     const [r] = read('X:1\nT:Nothing yet\nM:4/4\nL:1/8\nK:C\nz8|z8|]')
     expect(r!.tune!.measures).toHaveLength(2)
     expect(r!.tune!.chords).toEqual([])
-    expect(r!.problems.map((p) => p.message)).toEqual(['nothing but rests yet'])
+    expect(r!.problems.map((p) => p.message)).toContain('nothing but rests yet')
   })
 
   it('names line and column of a foreign character and reads the rest', () => {

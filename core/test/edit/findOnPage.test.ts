@@ -71,6 +71,13 @@ describe('finding on the page', () => {
     }
   })
 
+  it('finds measures by where they come from', () => {
+    const edited = applyEdit(SONG, { do: 'provenance', from: 1, to: 2, provenance: 'heard' })
+    if (!edited.ok) throw new Error(edited.refusal.reason)
+    expect(places(findOnPage(edited.score.tune, edited.score.arrangement, 'heard'))).toEqual([1, 2])
+    expect(find('guessed')).toEqual([])
+  })
+
   it('finds what was written by hand, and signs in either number', () => {
     const note = arrangement.base.notes.find((n) => n.role === 'bass')!
     const edited = applyEdit(SONG, { do: 'mark', note: note.id, mark: 'optional', on: true })

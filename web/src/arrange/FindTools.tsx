@@ -91,7 +91,7 @@ export function FindTools({
           </div>
         ) : (
           <Text size="sm" mt={6} role="status">
-            {t('find.count', { count: found.length })}
+            {found.length === 0 ? t('find.none') : t('find.count', { count: found.length })}
           </Text>
         )}
         <ol className="history" aria-label={t('find.places')}>

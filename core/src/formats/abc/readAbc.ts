@@ -125,8 +125,8 @@ function buildTune(
   const voices = readVoices(raw, source, report, newId)
   const melody = voices[0]
   const silent = !melody?.events.some((e) => e.pitch)
-  // A page of rests is a tune that is still to be written.
-  const blank = silent && Boolean(melody?.events.length) && /^K:/m.test(source.text)
+  // A page of rests with a metre is a tune that is still to be written.
+  const blank = silent && Boolean(melody?.events.length) && /^M:/m.test(source.text)
   if (!melody || (silent && !blank && !melody.chords.some((c) => c.parsed))) {
     problems.push({
       ...noTune('the tune holds no notes', 'nothing to arrange; write the melody after the K: line'),

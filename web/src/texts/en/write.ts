@@ -18,7 +18,7 @@ export const write = {
     hint: 'slide, barre, fret 7, chord Bm, a word…',
     words: 'What can be looked for',
     places: 'Places found',
-    count_zero: 'Nothing like that on this sheet.',
+    none: 'Nothing like that on this sheet.',
     count_one: '{{count}} place; Enter goes to it.',
     count_other: '{{count}} places; Enter goes from one to the next.',
   },
