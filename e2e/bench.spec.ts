@@ -226,7 +226,7 @@ test('a file dropped on the Shelf is read', async ({ page }) => {
 test('long work shows its progress, can be stopped, and leaves the arrangement as it was', async ({
   page,
 }) => {
-  test.setTimeout(150_000)
+  test.setTimeout(300_000)
   const music = Array.from(
     { length: 280 },
     (_, i) => `"C"c2ge "Am"aec${'ABcdefg'[i % 7]}|"F"fagf "G7"gfdB|"Dm"dfaf "G"gbgd|"C"c2e2 c4|`,

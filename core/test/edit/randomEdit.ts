@@ -95,8 +95,8 @@ export function randomEdit(
       return { do: kind, before: dice.below(count + 1), count: 1 + dice.below(2) }
     case 'delete': {
       // What grew long is cut to half of it.
-      const from = count > 40 ? 1 : measure()
-      return { do: kind, from, to: count > 40 ? count >> 1 : Math.min(count - 1, from + dice.below(2)) }
+      const from = count > 28 ? 1 : measure()
+      return { do: kind, from, to: count > 28 ? count >> 1 : Math.min(count - 1, from + dice.below(2)) }
     }
     case 'paste': {
       const { from, to } = range()
@@ -195,7 +195,7 @@ export function randomEdit(
       return {
         do: kind,
         note: note((n) => n.place?.fret > 0 && n.place.fret < 8).id,
-        kind: dice.of(['artificial', 'none', 'natural'] as const),
+        kind: dice.of(['artificial', 'artificial', 'none', 'none', 'natural'] as const),
       }
     case 'grace': {
       const n = note((m) => m.place?.fret > 1 && m.place.harmonic === undefined)
