@@ -187,8 +187,9 @@ test('a bare melody is harmonised three ways; the chosen one stays a suggestion 
   await dialog.getByRole('button', { name: 'Take these' }).nth(2).click()
   await expect(page.locator('.chord-name.suggested').first()).toBeVisible()
   await expect(page.locator('.chord-name:not(.suggested)')).toHaveCount(0)
-  const shown = await page.locator('.chord-name').allTextContents()
-  expect(shown.join(' ')).toBe(lines[2]!.replaceAll(/[|·]/g, ' ').trim().replaceAll(/\s+/g, ' '))
+  await expect
+    .poll(async () => (await page.locator('.chord-name').allTextContents()).join(' '))
+    .toBe(lines[2]!.replaceAll(/[|·]/g, ' ').trim().replaceAll(/\s+/g, ' '))
   await page.getByRole('button', { name: 'Write them into the ABC' }).click()
   await expect(page.getByLabel('The tune in ABC')).toContainText('"D"D2F')
   await expect(page.locator('.chord-name.suggested')).toHaveCount(0)

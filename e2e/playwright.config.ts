@@ -19,6 +19,8 @@ export default defineConfig({
   timeout: 150_000,
   // A busy machine may take long over a solve; a page that never shows it still fails.
   expect: { timeout: 30_000 },
+  // A second try on a busy machine; what needed it is named at the end of the run.
+  retries: 1,
   workers: 2,
   fullyParallel: true,
   outputDir: '../test-results',

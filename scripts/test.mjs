@@ -44,6 +44,15 @@ summary.failed +=
 for (const file of unitResult?.testResults ?? [])
   for (const test of file.assertionResults ?? [])
     if (test.status === 'failed') failures.push(`${relative(root, file.name)}: ${test.fullName}`)
+const secondTries = []
+const collect = (suite) => {
+  for (const spec of suite.specs ?? [])
+    if (spec.tests.some((t) => t.status === 'flaky')) secondTries.push(spec.title)
+  for (const inner of suite.suites ?? []) collect(inner)
+}
+for (const suite of e2eResult?.suites ?? []) collect(suite)
+if (secondTries.length > 0)
+  process.stdout.write(`\nNeeded a second try:\n${secondTries.map((t) => `  ${t}\n`).join('')}`)
 // Named last, where a log that is cut short still shows them.
 if (failures.length > 0) process.stdout.write(`\nFailed:\n${failures.map((f) => `  ${f}\n`).join('')}`)
 writeFileSync(join(root, '.cache/summary.json'), JSON.stringify(summary))

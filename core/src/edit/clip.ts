@@ -117,3 +117,11 @@ function movedLayer(layer: Layer, measure: ReadonlyMap<Id, Id>, event: ReadonlyM
     }),
   }
 }
+
+/** A copy takes the notes along, not the signs of the form. */
+export const unmarked = (clip: Clip): Clip => ({ ...clip, measures: clip.measures.map(plainMeasure) })
+
+/** A measure without signs of the form. */
+export function plainMeasure({ segno: _, coda: __, fine: ___, jump: ____, ...m }: Measure): Measure {
+  return { ...m, repeatStart: false, repeatEnd: 1, endings: [], barline: 'single' }
+}

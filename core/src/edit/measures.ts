@@ -5,7 +5,7 @@ import type { Measure, TuneDoc } from '../model/tune.ts'
 import { measureLength, type Metre } from '../time/metre.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import type { Ticks } from '../time/ticks.ts'
-import { clipOf, withFreshIds, type Clip } from './clip.ts'
+import { clipOf, unmarked, withFreshIds, type Clip } from './clip.ts'
 import { done, refused, type Edited, type MeasureEdit } from './edited.ts'
 import type { Score } from './score.ts'
 import { freshIds } from './freshIds.ts'
@@ -93,15 +93,6 @@ function emptyMeasures(tune: TuneDoc, before: number, count: number): Clip {
   }))
   const events = measures.flatMap((m) => restsFor(m.id, 0, m.length, ids.event))
   return { measures, events, chords: [], tuplets: [], tempos: [] }
-}
-
-/** A copy takes the notes along, not the signs of the form. */
-function unmarked(clip: Clip): Clip {
-  const measures = clip.measures.map((m): Measure => {
-    const { segno: _, coda: __, fine: ___, jump: ____, ...plain } = m
-    return { ...plain, repeatStart: false, repeatEnd: 1, endings: [], barline: 'single' }
-  })
-  return { ...clip, measures }
 }
 
 /** A score with a clip before a measure, or at the end; the last bar line stays the last. */

@@ -1,7 +1,7 @@
 import { unfold } from '../form/unfold.ts'
 import { withVariant } from '../model/variants.ts'
 import type { Measure, Section, TuneDoc } from '../model/tune.ts'
-import { clipOf, withFreshIds, type Clip } from './clip.ts'
+import { clipOf, plainMeasure, unmarked, withFreshIds } from './clip.ts'
 import type { Score } from './score.ts'
 import { spliced } from './measures.ts'
 import { tidyTab } from './tidyTab.ts'
@@ -87,14 +87,6 @@ function only(score: Score, measure: number, pass: number): Score {
         }
       : {}),
   }
-}
-
-function unmarked(clip: Clip): Clip {
-  return { ...clip, measures: clip.measures.map(plainMeasure) }
-}
-
-function plainMeasure({ segno: _, coda: __, fine: ___, jump: ____, ...m }: Measure): Measure {
-  return { ...m, repeatStart: false, repeatEnd: 1, endings: [], barline: 'single' }
 }
 
 /** Nothing is repeated: signs that lead nowhere go. */
