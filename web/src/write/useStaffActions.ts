@@ -57,11 +57,20 @@ export function useStaffPen(model: SheetModel, writing: Writing) {
       void put((now, at) => letterNear(step, pitchBefore(now, at), now.measures[at.measure]!.key)),
     [put],
   )
+  /** Another pitch for the note under the pen, from what it is when its turn comes. */
   const repitch = useCallback(
     (to: (pitch: Pitch) => Pitch) => {
-      if (at && event?.pitch) void run({ do: 'pitch', at, pitch: to(event.pitch) })
+      const spot = cellNow()
+      const seen = event?.pitch
+      if (!spot || !at || !seen) return
+      const edit = (score: Score) => ({
+        do: 'pitch' as const,
+        at,
+        pitch: to(eventAt(score.tune, spot)?.pitch ?? seen),
+      })
+      void run(Object.assign(edit, { kind: 'pitch' as const }))
     },
-    [at, event, run],
+    [cellNow, at, event, run],
   )
   const value = useCallback(
     (ticks: number) => {
