@@ -13,32 +13,17 @@ export interface FreshIds {
 /** @example freshIds(tune).measure() // 'm9' where m8 is the highest */
 export function freshIds(tune: TuneDoc): FreshIds {
   return {
-    measure: counterAfter(
-      'm',
-      tune.measures.map((m) => m.id),
-    ),
-    event: counterAfter(
-      'e',
-      tune.events.map((e) => e.id),
-    ),
-    chord: counterAfter(
-      'c',
-      tune.chords.map((c) => c.id),
-    ),
-    tuplet: counterAfter(
-      't',
-      tune.tuplets.map((t) => t.id),
-    ),
-    section: counterAfter(
-      's',
-      tune.sections.map((s) => s.id),
-    ),
+    measure: counterAfter('m', tune.measures),
+    event: counterAfter('e', tune.events),
+    chord: counterAfter('c', tune.chords),
+    tuplet: counterAfter('t', tune.tuplets),
+    section: counterAfter('s', tune.sections),
   }
 }
 
-function counterAfter(prefix: string, used: readonly Id[]): () => Id {
+function counterAfter(prefix: string, used: readonly { readonly id: Id }[]): () => Id {
   let highest = 0
-  for (const id of used) {
+  for (const { id } of used) {
     const number = Number(id.slice(prefix.length))
     if (id.startsWith(prefix) && Number.isInteger(number)) highest = Math.max(highest, number)
   }

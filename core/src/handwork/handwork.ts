@@ -2,6 +2,7 @@ import { melodyOf, timelineOf } from '../form/timeline.ts'
 import type { Layer, Lock, TabNote } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
 import { durationOf } from '../model/durationOf.ts'
+import { isHandwork } from './isHandwork.ts'
 import { withNote, withoutNotes } from './placed.ts'
 import { settled, type Desk } from './settle.ts'
 
@@ -10,6 +11,7 @@ import { settled, type Desk } from './settle.ts'
  * their places, and both hands are found again in the measures that this touches.
  */
 export function withHandwork(layer: Layer, desk: Desk, locks: readonly Lock[]): Layer {
+  if (!locks.some(isHandwork)) return { ...layer, locks }
   const timeline = timelineOf(desk.tune.measures)
   const erased = new Set(locks.filter((l) => l.field === 'erased').map((l) => l.target))
   const touched = new Set<Id>()

@@ -1,3 +1,5 @@
+import { plainLines } from '../sourceText.ts'
+
 /** A system of a plain-text tab: a line a string, string 1 first, with the lines over it that belong to it. */
 export interface TabSystem {
   /** Line number of the first string, from 1. */
@@ -22,9 +24,7 @@ const NAME = /^(\s*)([A-Ga-g][#b♯♭]?\d?)?(\s*)([|:[‖]|(?=-))/
 
 /** Signs of word processors made plain: dashes, quotes, non-breaking spaces, tabulators, full-width bars. */
 export function plainTabText(text: string): string {
-  return text
-    .replace(/\r\n?|\u2028|\u2029/g, '\n')
-    .replace(/^\uFEFF/, '')
+  return plainLines(text)
     .replace(/[\u2010-\u2015\u2212\u2500\u2501]/g, '-')
     .replace(/[\u2502\u2503\uFF5C\u00A6]/g, '|')
     .replace(/[\u00A0\u2007\u202F]/g, ' ')
