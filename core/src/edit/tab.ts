@@ -39,24 +39,10 @@ export function editTab(score: Score, edit: TabEdit): Edited {
       return lengthen(arranged, note, edit)
     case 'left': {
       if (note.place.fret === 0) return refused('notFretted', { string: note.place.string })
-      return done(
-        handSet(
-          arranged,
-          note,
-          edit.finger === 0 ? undefined : { field: 'left', value: edit.finger },
-          'left',
-        ),
-      )
+      return done(handSet(arranged, note, 'left', edit.finger === 0 ? undefined : edit.finger))
     }
     case 'right':
-      return done(
-        handSet(
-          arranged,
-          note,
-          edit.sign === 'none' ? undefined : { field: 'right', value: edit.sign },
-          'right',
-        ),
-      )
+      return done(handSet(arranged, note, 'right', edit.sign === 'none' ? undefined : edit.sign))
     case 'mark':
       return done(typed(arranged, marked(note, edit)))
     default: {
@@ -306,15 +292,11 @@ function typed(score: Arranged, note: TabNote): Arranged {
 }
 
 /** A score in which a hand's finger or sign is set for a note, or left to be found again. */
-function handSet(
-  score: Arranged,
-  note: TabNote,
-  set: { readonly field: 'left' | 'right'; readonly value: unknown } | undefined,
-  field: 'left' | 'right',
-): Arranged {
+function handSet(score: Arranged, note: TabNote, field: 'left' | 'right', value: unknown): Arranged {
   const { base } = score.arrangement
   const others = base.locks.filter((l) => l.target !== note.id || l.field !== field)
-  const locks = set ? [...others, { id: `${field}.${note.id}`, target: note.id, ...set }] : others
+  const own = { id: `${field}.${note.id}`, target: note.id, field, value }
+  const locks = value === undefined ? others : [...others, own]
   return settle(score, { ...base, locks }, new Set([note.pos.measure]))
 }
 

@@ -1,6 +1,7 @@
-import { melodyOf, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
+import { melodyOf, timelineOf, type MelodyNote } from '../form/timeline.ts'
 import { joinedUp } from '../handwork/placed.ts'
-import type { ArrangementDoc, Grip, Layer, Lock, TabNote } from '../model/arrangement.ts'
+import { inTime, reaching } from '../handwork/reaching.ts'
+import type { ArrangementDoc, Layer, Lock, TabNote } from '../model/arrangement.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
@@ -42,20 +43,6 @@ function followed(
   const pos = positions.get(n.sourceId)!
   const moved = pos.measure === n.pos.measure && pos.tick === n.pos.tick ? n : { ...n, pos }
   return [own.duration === n.dur.ticks ? moved : { ...moved, dur: durationOf(own.duration) }]
-}
-
-function inTime<T extends { readonly pos: Pos }>(list: readonly T[], timeline: Timeline): readonly T[] {
-  const sorted = [...list].sort((a, b) => ticksAt(timeline, a.pos) - ticksAt(timeline, b.pos))
-  return sorted.every((x, i) => x === list[i]) ? list : sorted
-}
-
-/** Grips each of which lasts until the next. */
-export function reaching(grips: readonly Grip[], timeline: Timeline, end: Pos): Grip[] {
-  const sorted = inTime(grips, timeline)
-  return sorted.map((g, i) => {
-    const until = sorted[i + 1]?.pos ?? end
-    return g.until.measure === until.measure && g.until.tick === until.tick ? g : { ...g, until }
-  })
 }
 
 /** Locks of notes and measures that are still there; typed ones hold the note as it now stands. */

@@ -7,6 +7,7 @@ import type { Pos } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 import { gripId } from '../solve/noteIds.ts'
 import type { Ticks } from '../time/ticks.ts'
+import { reaching } from './reaching.ts'
 import { soundingAt, soundings, type Sounding } from './sounding.ts'
 
 /**
@@ -26,23 +27,14 @@ export function regripped(
 ): Grip[] {
   const all = soundings(layer.notes, timeline)
   const known = new Map(layer.grips.map((g) => [ticksAt(timeline, g.pos), g]))
-  const fresh: { at: Ticks; grip: Grip }[] = []
+  const fresh: Grip[] = []
   for (const [at, pos] of onsetsIn(layer.notes, timeline, measures)) {
     const sounding = soundingAt(all, at)
     const old = known.get(at)
-    fresh.push({
-      at,
-      grip: old && holds(old, sounding, setup) ? old : gripFor(sounding, all, layer.spans, pos),
-    })
+    fresh.push(old && holds(old, sounding, setup) ? old : gripFor(sounding, all, layer.spans, pos))
   }
-  const others = layer.grips
-    .filter((g) => !measures.has(g.pos.measure))
-    .map((grip) => ({ at: ticksAt(timeline, grip.pos), grip }))
-  const sorted = [...others, ...fresh].sort((a, b) => a.at - b.at).map((g) => g.grip)
-  return sorted.map((g, i) => {
-    const until = sorted[i + 1]?.pos ?? end
-    return g.until.measure === until.measure && g.until.tick === until.tick ? g : { ...g, until }
-  })
+  const others = layer.grips.filter((g) => !measures.has(g.pos.measure))
+  return reaching([...others, ...fresh], timeline, end)
 }
 
 function onsetsIn(notes: readonly TabNote[], timeline: Timeline, measures: ReadonlySet<Id>): Map<Ticks, Pos> {

@@ -1,0 +1,21 @@
+import { ticksAt, type Timeline } from '../form/timeline.ts'
+import type { Grip } from '../model/arrangement.ts'
+import type { Pos } from '../model/tune.ts'
+
+/** What stands on the page in order of time; the list itself where it is in order already. */
+export function inTime<T extends { readonly pos: Pos }>(
+  list: readonly T[],
+  timeline: Timeline,
+): readonly T[] {
+  const sorted = [...list].sort((a, b) => ticksAt(timeline, a.pos) - ticksAt(timeline, b.pos))
+  return sorted.every((x, i) => x === list[i]) ? list : sorted
+}
+
+/** Grips each of which lasts until the next. */
+export function reaching(grips: readonly Grip[], timeline: Timeline, end: Pos): Grip[] {
+  const sorted = inTime(grips, timeline)
+  return sorted.map((g, i) => {
+    const until = sorted[i + 1]?.pos ?? end
+    return g.until.measure === until.measure && g.until.tick === until.tick ? g : { ...g, until }
+  })
+}
