@@ -1,6 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { en } from '../src/texts/en.ts'
+import { en as first } from '../src/texts/en.ts'
+import { stages } from '../src/texts/stages.ts'
+
+const en = { ...first, ...stages }
 
 function leaves(tree: object, path = ''): [string, string][] {
   return Object.entries(tree).flatMap(([key, value]) => {
@@ -36,6 +39,14 @@ describe('the catalogue', () => {
     const keys = new Set(leaves(en).map(([key]) => key.replace(/_(one|other)$/, '')))
     const asked = [...code.matchAll(/\bt\(\s*'([a-z]+\.[\w.]+)'/g)].map((m) => m[1]!)
     expect(asked.length).toBeGreaterThan(80)
+    expect(asked.filter((k) => !keys.has(k))).toEqual([])
+  })
+
+  it('has what the first page asks for without the texts of the stages', () => {
+    const keys = new Set(leaves(first).map(([key]) => key.replace(/_(one|other)$/, '')))
+    const own = ['shelf', 'shell'].map((folder) => sources(new URL(`../src/${folder}/`, import.meta.url)))
+    const asked = [...own.join('\n').matchAll(/\bt\(\s*'([a-z]+\.[\w.]+)'/g)].map((m) => m[1]!)
+    expect(asked.length).toBeGreaterThan(60)
     expect(asked.filter((k) => !keys.has(k))).toEqual([])
   })
 

@@ -1,7 +1,6 @@
 import { writeAbc } from '../formats/abc/writeAbc.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { inputHash } from '../solve/inputHash.ts'
+import { isFresh, madeFresh } from '../solve/fresh.ts'
 import {
   MELODY_EDITS,
   TAB_EDITS,
@@ -72,14 +71,4 @@ function dispatched(score: Score, edit: EditCommand): Edited {
 const withText = (tune: TuneDoc): TuneDoc => ({
   ...tune,
   abc: { text: writeAbc(tune, tune.abc?.text), spans: [] },
-})
-
-const hashOf = (tune: TuneDoc, { setup, regions, base }: ArrangementDoc): string =>
-  inputHash(tune, setup, regions, base.locks)
-
-const isFresh = (tune: TuneDoc, doc: ArrangementDoc): boolean => hashOf(tune, doc) === doc.inputHash
-
-const madeFresh = (tune: TuneDoc, doc: ArrangementDoc): ArrangementDoc => ({
-  ...doc,
-  inputHash: hashOf(tune, doc),
 })

@@ -282,9 +282,8 @@ function typed(score: Arranged, note: TabNote): Arranged {
   const value = arrangement.base.notes.find((n) => n.id === note.id) ?? note
   const lock: Lock = { id: `typed.${note.id}`, target: note.id, field: 'typed', value }
   // What gave way to the note would come again with another arrangement, if it is not kept out.
-  const gone = base.notes.filter(
-    (n) => n.id !== note.id && n.role !== 'melody' && !arrangement.base.notes.some((k) => k.id === n.id),
-  )
+  const here = new Set(arrangement.base.notes.map((n) => n.id))
+  const gone = base.notes.filter((n) => n.id !== note.id && n.role !== 'melody' && !here.has(n.id))
   const lost = new Set(gone.map((n) => n.id))
   const erased = gone.filter((n) => !n.id.startsWith('t.')).map(erasedLock)
   const all = [...arrangement.base.locks.filter((l) => !lost.has(l.target)), ...erased, lock]

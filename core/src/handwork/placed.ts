@@ -1,6 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import { isArrival, type Layer, type Span, type TabNote } from '../model/arrangement.ts'
 import { durationOf } from '../model/durationOf.ts'
+import { inTime } from './reaching.ts'
 
 /**
  * A tab with a note written into it, in the place of what is struck there on its string. What rings on that string
@@ -42,8 +43,7 @@ export function joinedUp(layer: Layer, timeline: Timeline): Layer {
   const spans: Span[] = []
   const last = new Map<number, TabNote>()
   const plain = new Set<TabNote>()
-  const inTime = [...layer.notes].sort((a, b) => ticksAt(timeline, a.pos) - ticksAt(timeline, b.pos))
-  for (const n of inTime) {
+  for (const n of inTime(layer.notes, timeline)) {
     const from = last.get(n.place.string)
     last.set(n.place.string, n)
     if (!isArrival(n.attack) || n.graces) continue
@@ -57,6 +57,14 @@ export function joinedUp(layer: Layer, timeline: Timeline): Layer {
   return { ...layer, notes, spans: sameSpans(layer.spans, spans) ? layer.spans : spans }
 }
 
-const sameSpans = (a: readonly Span[], b: readonly Span[]) =>
-  a.length === b.length &&
-  a.every((s) => b.some((t) => t.kind === s.kind && t.from === s.from && t.to === s.to))
+/** True where two lists hold the same spans; a note is reached but once. */
+function sameSpans(a: readonly Span[], b: readonly Span[]): boolean {
+  const reached = new Map(b.map((s) => [s.to, s]))
+  return (
+    a.length === b.length &&
+    a.every((s) => {
+      const own = reached.get(s.to)
+      return own?.kind === s.kind && own.from === s.from
+    })
+  )
+}

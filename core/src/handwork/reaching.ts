@@ -7,8 +7,9 @@ export function inTime<T extends { readonly pos: Pos }>(
   list: readonly T[],
   timeline: Timeline,
 ): readonly T[] {
-  const sorted = [...list].sort((a, b) => ticksAt(timeline, a.pos) - ticksAt(timeline, b.pos))
-  return sorted.every((x, i) => x === list[i]) ? list : sorted
+  const at = list.map((x) => ticksAt(timeline, x.pos))
+  if (at.every((t, i) => i === 0 || at[i - 1]! <= t)) return list
+  return [...list.keys()].sort((a, b) => at[a]! - at[b]! || a - b).map((i) => list[i]!)
 }
 
 /** Grips each of which lasts until the next. */

@@ -34,7 +34,7 @@ export interface Sounding {
   readonly sounding?: ChordReading
 }
 
-/** Reads each note of a melody against the chord that sounds with it; notes without a chord are left out. */
+/** Reads each note of a melody, in order of time, against the chord that sounds with it; notes without a chord are left out. */
 export function readMelody(
   melody: readonly MelodyNote[],
   transposed: number,
@@ -43,17 +43,19 @@ export function readMelody(
   timeline: Timeline,
 ): NoteReading[] {
   const midis = melody.map((n) => midiOf(n.pitch) + transposed)
+  let at = 0
   return melody.flatMap((note, i): NoteReading[] => {
-    const at = harmony.findIndex((h) => h.start <= note.start && h.end > note.start)
-    const chord = harmony[at]?.sounding
-    if (!chord) return []
+    while (at < harmony.length && harmony[at]!.end <= note.start) at++
+    const under = harmony[at]
+    if (!under?.sounding || under.start > note.start) return []
+    const chord = under.sounding
     const scale = scaleOf(keys[measureAt(timeline, note.start)]!)
     const pc = mod12(midis[i]!)
-    const own = functionOf(melody, midis, i, chord, harmony[at]!, nextChord(harmony, at))
+    const own = functionOf(melody, midis, i, chord, under, nextChord(harmony, at))
     const next = melody[i + 1]
     const leads =
       own !== 'chord' || !scale.includes(pc)
-        ? next && next.start < harmony[at]!.end && isStep(midis[i]!, midis[i + 1]!)
+        ? next && next.start < under.end && isStep(midis[i]!, midis[i + 1]!)
         : false
     return [
       {

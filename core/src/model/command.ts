@@ -1,4 +1,5 @@
 import { applyPatches, enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patch } from 'immer'
+import { difference } from './difference.ts'
 import type { Id } from './ids.ts'
 
 enablePatches()
@@ -33,6 +34,21 @@ export function command<T extends Revisioned>(
   })
   if (patches.length === 0) return undefined
   return { doc: { ...next, rev: doc.rev + 1 }, command: { id, label, patches, inverse } }
+}
+
+/**
+ * Makes a command that leads to another state of a document, and the document after it. What did not change in it is the
+ * old document's own objects. Returns undefined where nothing changed.
+ */
+export function commandTo<T extends Revisioned>(
+  doc: T,
+  id: Id,
+  label: string,
+  next: T,
+): { readonly doc: T; readonly command: Command } | undefined {
+  const { data, patches, inverse } = difference(doc, { ...next, rev: doc.rev })
+  if (patches.length === 0) return undefined
+  return { doc: { ...data, rev: doc.rev + 1 }, command: { id, label, patches, inverse } }
 }
 
 /** Applies a command again. */

@@ -1,7 +1,7 @@
-import { timelineOf } from '../form/timeline.ts'
+import { timelineOf, type Timeline } from '../form/timeline.ts'
 import { BACKING_VOICE, type TabNote } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
-import type { Measure, TuneDoc } from '../model/tune.ts'
+import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { signatureAlter, spellInKey, transposeKey, type Key } from '../pitch/key.ts'
 import { midiOf, type Pitch } from '../pitch/pitch.ts'
@@ -32,6 +32,26 @@ export interface StaffMeasure {
   readonly lower: readonly StaffSign[]
 }
 
+/** What stands in one measure of the staff, before it is written as signs. */
+export interface StaffContent {
+  readonly measure: Measure
+  /** The melody. */
+  readonly events: readonly TuneEvent[]
+  /** Notes of the tab below it. */
+  readonly lower: readonly TabNote[]
+  /** Notes that sound on from earlier measures. */
+  readonly carried: readonly Carried[]
+}
+
+/** How a staff is written: where its pitches stand, and on what the lower voice is played. */
+export interface StaffWriting {
+  /** Semitones from the tune's own pitch. */
+  readonly transposed: number
+  readonly setup: Setup | undefined
+  /** Semitones between what sounds and what is written. */
+  readonly above: number
+}
+
 /**
  * What the staff shows of a tune and, where given, of its arrangement: the melody as the source writes it (stems up),
  * the other voices below it (stems down). With a setup, guitar pitch is written an octave above sounding, under a
@@ -43,36 +63,61 @@ export function staffOf(
   setup?: Setup,
   notes: readonly TabNote[] = [],
 ): StaffMeasure[] {
-  const timeline = timelineOf(tune.measures)
-  const above = setup && isPlayed(notes) ? writtenAbove(setup) : 0
-  const lowerByMeasure = new Map<Id, TabNote[]>()
-  for (const n of notes) {
-    if (n.role === 'melody' || isBacking(n)) continue
-    lowerByMeasure.set(n.pos.measure, [...(lowerByMeasure.get(n.pos.measure) ?? []), n])
+  const writing = staffWriting(transposed, setup, notes)
+  return staffContents(tune, timelineOf(tune.measures), notes).map((c) => staffMeasure(c, writing))
+}
+
+/** How the staff of a tune and its tab is written. */
+export const staffWriting = (
+  transposed: number,
+  setup: Setup | undefined,
+  notes: readonly TabNote[],
+): StaffWriting => ({ transposed, setup, above: setup && isPlayed(notes) ? writtenAbove(setup) : 0 })
+
+/** What stands in each measure of the staff. */
+export function staffContents(
+  tune: TuneDoc,
+  timeline: Timeline,
+  notes: readonly TabNote[],
+): StaffContent[] {
+  const contents = tune.measures.map((measure) => ({
+    measure,
+    events: [] as TuneEvent[],
+    lower: [] as TabNote[],
+    carried: [] as Carried[],
+  }))
+  const { starts } = timeline
+  for (const e of tune.events)
+    if (e.voice === 0) contents[timeline.indexOf.get(e.pos.measure)!]!.events.push(e)
+  for (const note of notes) {
+    if (note.role === 'melody' || isBacking(note)) continue
+    const from = timeline.indexOf.get(note.pos.measure)!
+    contents[from]!.lower.push(note)
+    const end = starts[from]! + note.pos.tick + note.dur.ticks
+    for (let m = from + 1; m < starts.length && starts[m]! < end; m++)
+      contents[m]!.carried.push({ note, until: end - starts[m]! })
   }
-  const eventsByMeasure = new Map<Id, TuneDoc['events'][number][]>()
-  for (const e of tune.events) {
-    if (e.voice === 0) eventsByMeasure.set(e.pos.measure, [...(eventsByMeasure.get(e.pos.measure) ?? []), e])
-  }
-  const carried = carriedBasses(tune, timeline.starts, notes)
-  return tune.measures.map((measure, i) => {
-    const key = transposeKey(measure.key, transposed)
-    const upper = (eventsByMeasure.get(measure.id) ?? []).map((e): StaffSign => ({
-      kind: e.pitch ? 'note' : 'rest',
-      tick: e.pos.tick,
-      ticks: e.dur.ticks,
-      base: e.dur.base,
-      dots: e.dur.dots,
-      tied: e.tieTo !== undefined,
-      shows: e.id,
-      ...(e.pitch ? { pitch: written(e.pitch, transposed + above, key) } : {}),
-      ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
-    }))
-    const lower = setup
-      ? lowerVoice(measure, lowerByMeasure.get(measure.id) ?? [], carried.get(i) ?? [], setup, key)
-      : []
-    return { key, ...withAccidentals(key, upper, lower) }
-  })
+  return contents
+}
+
+/** The signs of one measure. */
+export function staffMeasure(
+  { measure, events, lower, carried }: StaffContent,
+  { transposed, setup, above }: StaffWriting,
+): StaffMeasure {
+  const key = transposeKey(measure.key, transposed)
+  const upper = events.map((e): StaffSign => ({
+    kind: e.pitch ? 'note' : 'rest',
+    tick: e.pos.tick,
+    ticks: e.dur.ticks,
+    base: e.dur.base,
+    dots: e.dur.dots,
+    tied: e.tieTo !== undefined,
+    shows: e.id,
+    ...(e.pitch ? { pitch: written(e.pitch, transposed + above, key) } : {}),
+    ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
+  }))
+  return { key, ...withAccidentals(key, upper, setup ? lowerVoice(measure, lower, carried, setup, key) : []) }
 }
 
 function written(source: Pitch, moved: number, key: Key): Pitch {
@@ -87,28 +132,10 @@ export const isPlayed = (notes: readonly TabNote[]): boolean =>
 /** What accompanies a singer stands in the tab alone; the staff is the singer's. */
 const isBacking = (note: TabNote) => note.notationVoice === BACKING_VOICE
 
-interface Carried {
+/** A note that sounds on, and until which tick of the measure. */
+export interface Carried {
   readonly note: TabNote
   readonly until: Ticks
-}
-
-/** Notes that sound on from an earlier measure, by the measures they reach into. */
-function carriedBasses(
-  tune: TuneDoc,
-  starts: readonly Ticks[],
-  notes: readonly TabNote[],
-): Map<number, Carried[]> {
-  const index = new Map(tune.measures.map((m, i) => [m.id, i]))
-  const carried = new Map<number, Carried[]>()
-  for (const note of notes) {
-    if (note.role === 'melody' || isBacking(note)) continue
-    const from = index.get(note.pos.measure)!
-    const end = starts[from]! + note.pos.tick + note.dur.ticks
-    for (let m = from + 1; m < starts.length && starts[m]! < end; m++) {
-      carried.set(m, [...(carried.get(m) ?? []), { note, until: end - starts[m]! }])
-    }
-  }
-  return carried
 }
 
 function lowerVoice(

@@ -1,15 +1,13 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import {
   applyEdit,
-  arrangementIntoDraft,
   arrangementOf,
   arranging,
-  command,
+  commandTo,
   finish,
   guitarSetup,
   inputHash,
   redo,
-  tuneIntoDraft,
   undo,
   wholeTune,
   type ArrangementDoc,
@@ -69,10 +67,8 @@ function edited(seed: number) {
       refusals.set(why, (refusals.get(why) ?? 0) + 1)
       continue
     }
-    const tune = command(before.tune, `${i}`, edit.do, (d) => tuneIntoDraft(d, result.score.tune))
-    const tab = command(before.arrangement, `${i}`, edit.do, (d) =>
-      arrangementIntoDraft(d, result.score.arrangement!),
-    )
+    const tune = commandTo(before.tune, `${i}`, edit.do, result.score.tune)
+    const tab = commandTo(before.arrangement, `${i}`, edit.do, result.score.arrangement!)
     score = { tune: tune?.doc ?? before.tune, arrangement: tab?.doc ?? before.arrangement }
     steps.push({
       edit,

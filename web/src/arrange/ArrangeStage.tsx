@@ -1,55 +1,32 @@
-import { Alert, Button } from '@mantine/core'
 import {
   hertz,
-  isSolo,
   pitchAt,
-  regionAt,
   withVariant,
   writtenOut,
   type Alternative,
   type Id,
   type Layer,
 } from '@velvet-porch/core'
-import { lazy, Suspense, useCallback, useMemo, useState } from 'react'
-import { useTranslation } from 'react-i18next'
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
-import { BackingHint } from './BackingHint.tsx'
-import { Neck } from '../neck/Neck.tsx'
-import { handAt, withReadyFingers } from '../neck/handMove.ts'
 import { PlayControl } from '../play/PlayControl.tsx'
 import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet, type MarkedMeasures } from '../sheet/Sheet.tsx'
-import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { sheetMaker, sheetModel, type Spot } from '../sheet/sheetModel.ts'
 import { usePrefs } from '../store/prefs.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
-import { ArrangeHead } from './ArrangeHead.tsx'
-import { AccompanyRemarks } from './AccompanyRemarks.tsx'
-import { AuditLine } from './AuditLine.tsx'
-import { EasierFuller } from './EasierFuller.tsx'
-import { EffortRibbon } from './EffortRibbon.tsx'
-import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
-import { HandText, NeckLegend, StretchText } from './HandText.tsx'
-import { LeftOutLine } from './LeftOutLine.tsx'
-import { Locks } from './Locks.tsx'
-import { OrnamentsLeft } from './OrnamentsLeft.tsx'
-import { Ossias } from './Ossias.tsx'
-import { OtherWays } from './OtherWays.tsx'
-import { Pins } from './Pins.tsx'
-import { SoundedAs } from './SoundedAs.tsx'
-import { Reasons } from './Reasons.tsx'
-import { useWriting } from '../write/useWriting.ts'
+import type { Cell } from '../write/cells.ts'
 import { fretEdit } from '../write/fretEdit.ts'
+import { useWriting } from '../write/useWriting.ts'
+import { BenchHead } from './BenchHead.tsx'
+import { BenchSide } from './BenchSide.tsx'
+import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
-import type { Cell } from '../write/cells.ts'
 import { useAudit } from './useAudit.ts'
 import { usePrevious } from './usePrevious.ts'
-
-const TabWriteBar = lazy(async () => ({
-  default: (await import('../write/TabWriteBar.tsx')).TabWriteBar,
-}))
 
 /** The bench: effort, sheet, standing neck and reasons of one arrangement. */
 export function ArrangeStage() {
@@ -58,31 +35,39 @@ export function ArrangeStage() {
   return <TuneGate opened={opened}>{() => <Bench key={id} id={id} />}</TuneGate>
 }
 
+const Page = memo(Sheet)
+
+/**
+ * What is written is on the sheet at once; what stands around the sheet follows as soon as there is time for it, so that
+ * nobody waits for it while typing. `late` is what is shown there.
+ */
 function Bench({ id }: { id: string }) {
-  const { t } = useTranslation()
   const { sheet } = usePrefs()
   const opened = useTune(id)
   const tune = opened.state === 'ready' ? opened.doc : undefined
   const doc = useArrangement(id)
-  const arranger = useArranger(tune, doc)
-  const previous = usePrevious(doc)
+  const score = useMemo(() => ({ tune, doc }), [tune, doc])
+  const lateScore = useDeferredValue(score)
+  const arranger = useArranger(lateScore.tune, lateScore.doc)
+  const previous = usePrevious(lateScore.doc)
   const [comparing, setComparing] = useState(false)
   const [tried, setTried] = useState<Alternative>()
   const [trial, setTrial] = useState<Layer>()
   const [ossia, setOssia] = useState<Id>()
-  const before = comparing ? previous : undefined
+  const before = useMemo(() => (comparing ? previous?.doc() : undefined), [comparing, previous])
   const shown = useMemo(() => {
-    const base = before?.doc ?? doc
-    if (!base || before) return base
-    if (trial) return { ...base, base: trial }
-    const kept = base.variants.find((v) => v.id === ossia)
-    if (kept) return { ...base, base: withVariant(base.base, kept) }
-    return tried ? withWay(base, tried) : base
+    if (!doc || before) return before ?? doc
+    if (trial) return { ...doc, base: trial }
+    const kept = doc.variants.find((v) => v.id === ossia)
+    if (kept) return { ...doc, base: withVariant(doc.base, kept) }
+    return tried ? withWay(doc, tried) : doc
   }, [before, doc, tried, trial, ossia])
+  const measures = tune?.measures
+  const known = useMemo(() => new Set(measures?.map((m) => m.id)), [measures])
   const fits =
     tune !== undefined &&
     shown !== undefined &&
-    (!shown || shown.base.notes.every((n) => tune.measures.some((m) => m.id === n.pos.measure)))
+    (!shown || shown.base.notes.every((n) => known.has(n.pos.measure)))
   // Written out, the page is another one: it can be read, heard and printed, and is changed in its signs.
   const out = useMemo(
     () =>
@@ -91,33 +76,24 @@ function Bench({ id }: { id: string }) {
         : undefined,
     [sheet.form, tune, shown, fits],
   )
+  const [signsOf] = useState(sheetMaker)
   const signs = useMemo(
-    () => (tune ? sheetModel(tune, shown && fits ? shown : undefined) : undefined),
-    [tune, shown, fits],
+    () => (tune ? signsOf(tune, shown && fits ? shown : undefined) : undefined),
+    [signsOf, tune, shown, fits],
   )
   const model = useMemo(() => (out ? sheetModel(out.tune, out.arrangement) : signs), [out, signs])
   const changed = useMemo(
     () =>
       doc && (before || tried || trial || ossia) && shown
-        ? changedNotes(before ? before.doc : doc, before ? doc : shown)
+        ? changedNotes(before ?? doc, before ? doc : shown)
         : undefined,
     [doc, before, tried, trial, ossia, shown],
   )
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
-  const [why, setWhy] = useState(false)
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
-  const { toggle, cursor } = usePlaying(model, spot, marked)
-  const compare = useCallback(() => setComparing((on) => !on), [])
-  const hand = model && spot ? handAt(model, spot) : undefined
-  const down = useMemo(() => withReadyFingers(hand), [hand])
-  const plucked = useMemo(
-    () =>
-      model && spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : [],
-    [model, spot],
-  )
   const writing = useWriting(id)
-  const mayWrite = doc !== null && fits && !out && !before && !tried && !trial && !ossia
+  const mayWrite = Boolean(doc) && fits && !out && !before && !tried && !trial && !ossia
   const pen = writing.on && mayWrite ? writing : undefined
   const hear = useCallback(
     (string: number, fret: number) => {
@@ -138,111 +114,62 @@ function Bench({ id }: { id: string }) {
     },
     [setCell],
   )
-  const write = useCallback(() => setOn((on) => !on), [setOn])
-  useArrangeActions(id, arranger, doc, toggle, previous ? compare : undefined, mayWrite ? write : undefined)
+  const cell = pen?.cell
+  const step = pen?.pen.ticks
   const sheetWriting = useMemo(
-    () => (pen ? { cell: pen.cell, onCell, step: pen.pen.ticks } : undefined),
-    [pen, onCell],
+    () => (step === undefined ? undefined : { cell, onCell, step }),
+    [cell, onCell, step],
   )
-  const settled = fits && !arranger.stale && arranger.progress === undefined
+  const now = useMemo(
+    () => ({ ...score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing }),
+    [score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing],
+  )
+  const late = useDeferredValue(now)
+  const { toggle, cursor } = usePlaying(late.model, late.spot, late.marked)
+  const write = useCallback(() => setOn((on) => !on), [setOn])
+  const compare = useCallback(() => setComparing((on) => !on), [])
+  useArrangeActions(
+    id,
+    arranger,
+    late.doc,
+    toggle,
+    previous ? compare : undefined,
+    mayWrite ? write : undefined,
+  )
+  const settled = late.fits && !arranger.stale && arranger.progress === undefined
   // What stands beside the sheet speaks of the finished arrangement alone.
-  const speaks = Boolean(tune && doc && settled && !before && !out)
-  const checked = useMemo(() => (speaks && tune && doc ? { tune, doc } : undefined), [speaks, tune, doc])
+  const speaks = Boolean(late.tune && late.doc && settled && !late.before && !late.out)
+  const checked = useMemo(
+    () => (speaks && late.tune && late.doc ? { tune: late.tune, doc: late.doc } : undefined),
+    [speaks, late.tune, late.doc],
+  )
   const { report, faults } = useAudit(checked)
   const lit = useMemo(() => ({ changed, locked: lockedTargets(doc), faults }), [changed, doc, faults])
-  if (!model || !signs || doc === undefined) return null
-  const under =
-    spot && doc
-      ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[spot.measure]!.id)]
-      : undefined
-  const backing = under !== undefined && !isSolo(under.style) ? under.style : undefined
-  const ready = checked ? { ...checked, model } : undefined
+  const numberOf = useCallback((m: number) => late.model?.numbers[m] ?? 0, [late.model])
+  if (!model || !late.model || !late.signs || late.doc === undefined) return null
   return (
     <div className={pen ? 'bench writing' : 'bench'}>
-      <div className="bench-head">
-        <ArrangeHead
-          id={id}
-          model={signs}
-          doc={doc}
-          arranger={arranger}
-          spot={out ? undefined : spot}
-          onSpot={out ? undefined : setSpot}
-          previous={previous?.label}
-          writing={mayWrite ? writing : undefined}
-          comparing={Boolean(before)}
-          onCompare={setComparing}
-        />
-        {before ? (
-          <Alert color="lamp" mt="xs" p="xs" data-testid="comparing">
-            {t('arrange.compare.shown', { label: before.label, count: changed?.size ?? 0 })}{' '}
-            <Button size="compact-sm" ml="sm" onClick={compare}>
-              {t('arrange.compare.back')}
-            </Button>
-          </Alert>
-        ) : null}
-        {doc && ossia && doc.variants.some((v) => v.id === ossia) ? (
-          <Alert color="lamp" mt="xs" p="xs" data-testid="ossia-shown">
-            {t('easier.shown', { what: doc.variants.find((v) => v.id === ossia)!.name })}{' '}
-            <Button size="compact-sm" ml="sm" onClick={() => setOssia(undefined)}>
-              {t('easier.hide')}
-            </Button>
-          </Alert>
-        ) : null}
-        {arranger.failed ? (
-          <Alert
-            color="red"
-            mt="xs"
-            title={t('arrange.failed')}
-            withCloseButton
-            closeButtonLabel={t('arrange.dismiss')}
-            onClose={arranger.forget}
-          >
-            {arranger.failed.message}{' '}
-            {arranger.failed.locks.length > 0 ? (
-              <Button
-                size="compact-sm"
-                ml="sm"
-                onClick={() => {
-                  const { settings, locks, label } = arranger.failed!
-                  void arranger.arrange(
-                    { ...settings, locks: settings.locks.filter((l) => !locks.includes(l.id)) },
-                    label,
-                  )
-                }}
-              >
-                {t('arrange.withoutThem')}
-              </Button>
-            ) : (
-              t('arrange.tryLower')
-            )}
-          </Alert>
-        ) : null}
-        {arranger.stale && arranger.progress === undefined && doc ? (
-          <Alert color="lamp" mt="xs" p="xs">
-            {t('arrange.stale')}{' '}
-            <Button size="compact-sm" ml="sm" onClick={() => void arranger.again()}>
-              {t('arrange.again')}
-            </Button>
-          </Alert>
-        ) : null}
-        {arranger.otherHand && !arranger.stale && arranger.progress === undefined && doc ? (
-          <Alert color="lamp" mt="xs" p="xs">
-            {t('arrange.otherHand', { name: arranger.otherHand.name || t('instrument.adult') })}{' '}
-            <Button size="compact-sm" ml="sm" onClick={() => void arranger.again()}>
-              {t('arrange.again')}
-            </Button>
-          </Alert>
-        ) : null}
-        {pen && doc ? (
-          <Suspense>
-            <TabWriteBar model={model} doc={doc} writing={pen} marked={marked} />
-          </Suspense>
-        ) : null}
-        {tune?.pins?.length ? <Pins tune={tune} /> : null}
-        <EffortRibbon model={model} doc={out?.arrangement ?? doc} spot={spot} onSpot={setSpot} />
-      </div>
+      <BenchHead
+        id={id}
+        tune={late.tune}
+        doc={late.doc}
+        model={late.model}
+        signs={late.signs}
+        out={late.out?.arrangement}
+        arranger={arranger}
+        spot={late.out ? undefined : late.spot}
+        marked={late.marked}
+        onSpot={setSpot}
+        previous={previous?.label}
+        comparing={comparing}
+        onCompare={setComparing}
+        changes={late.changed?.size ?? 0}
+        ossia={ossia}
+        onOssia={setOssia}
+        writing={late.mayWrite ? late.writing : undefined}
+      />
       <div className="bench-sheet">
-        <Sheet
+        <Page
           model={model}
           layers={sheet}
           perLine={sheet.perLine}
@@ -255,58 +182,33 @@ function Bench({ id }: { id: string }) {
           writing={sheetWriting}
         />
       </div>
-      <aside className="bench-side">
-        <HandText model={model} spot={spot} hand={down} />
-        {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}
-        {hand ? <NeckLegend /> : null}
-        {model.setup ? <StretchText setup={model.setup} hand={down} /> : null}
-        <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
-          {backing ? <BackingHint style={backing} /> : null}
-          {why && ready && spot && !backing ? (
-            <OtherWays {...ready} arranger={arranger} spot={spot} tried={tried} onTry={setTried} />
-          ) : null}
-        </Reasons>
-        {ready && spot && !backing ? (
-          <SoundedAs model={model} doc={ready.doc} arranger={arranger} spot={spot} />
-        ) : null}
-        {doc && fits && !before && !out && !backing ? (
-          <Locks
-            model={model}
-            doc={doc}
-            arranger={arranger}
-            spot={spot}
-            grip={hand?.now}
-            blamed={arranger.failed?.locks ?? NO_LOCKS}
-            onSpot={setSpot}
-          />
-        ) : null}
-        {ready ? (
-          <>
-            <EasierFuller
-              {...ready}
-              arranger={arranger}
-              spot={spot}
-              marked={marked}
-              tried={trial}
-              onTry={setTrial}
-            />
-            <Ossias {...ready} shown={ossia} onShow={setOssia} />
-            <AccompanyRemarks {...ready} onSpot={setSpot} />
-            <OrnamentsLeft {...ready} onSpot={setSpot} />
-            <LeftOutLine {...ready} onSpot={setSpot} />
-            <AuditLine tune={ready.tune} report={report} onSpot={setSpot} />
-          </>
-        ) : null}
-      </aside>
-      <PlayControl
+      <BenchSide
+        model={late.model}
+        doc={late.doc}
+        arranger={arranger}
+        spot={late.spot}
+        marked={late.marked}
+        onSpot={setSpot}
+        onHear={late.hear}
+        checked={checked}
+        report={report}
+        lockable={late.fits && !late.before && !late.out}
+        tried={tried}
+        onTry={setTried}
+        trial={trial}
+        onTrial={setTrial}
+        ossia={ossia}
+        onOssia={setOssia}
+      />
+      <Player
         onToggle={toggle}
-        marked={marked}
-        numberOf={(m) => model.numbers[m]!}
-        measure={spot?.measure}
+        marked={late.marked}
+        numberOf={numberOf}
+        measure={late.spot?.measure}
         onMark={setMarked}
       />
     </div>
   )
 }
 
-const NO_LOCKS: readonly string[] = []
+const Player = memo(PlayControl)

@@ -1,6 +1,6 @@
 import {
   arrangementOf,
-  inputHash,
+  isFresh,
   setupOf,
   STANDARD_TUNING,
   tidyRegions,
@@ -116,10 +116,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
       void arrange(firstSettings(tune), t('arrange.command.first'))
   }, [ready, tune, doc, arrange, t])
   useEffect(() => () => running.current?.cancel(), [])
-  const stale = useMemo(
-    () => Boolean(tune && doc && inputHash(tune, doc.setup, doc.regions, doc.base.locks) !== doc.inputHash),
-    [tune, doc],
-  )
+  const stale = useMemo(() => Boolean(tune && doc && !isFresh(tune, doc)), [tune, doc])
   const current = useMemo(
     () => (tune ? (doc ? settingsOf(tune, doc) : firstSettings(tune)) : undefined),
     [tune, doc],
@@ -132,15 +129,18 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
   /** Set where the arrangement was made for another hand than the one in use. */
   const otherHand =
     ready && doc && JSON.stringify(doc.setup.player) !== JSON.stringify(player) ? player : undefined
-  return {
-    ...work,
-    /** What stands on the bench, or is being worked on. */
-    settings: work.wanted ?? current,
-    arrange,
-    cancel,
-    again,
-    forget,
-    stale,
-    otherHand,
-  }
+  return useMemo(
+    () => ({
+      ...work,
+      /** What stands on the bench, or is being worked on. */
+      settings: work.wanted ?? current,
+      arrange,
+      cancel,
+      again,
+      forget,
+      stale,
+      otherHand,
+    }),
+    [work, current, arrange, cancel, again, forget, stale, otherHand],
+  )
 }

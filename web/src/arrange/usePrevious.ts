@@ -1,15 +1,18 @@
 import { undo, type ArrangementDoc } from '@velvet-porch/core'
 import { useLiveQuery } from 'dexie-react-hooks'
+import { useMemo } from 'react'
 import { db } from '../store/db.ts'
 
-/** The arrangement as it was before its last change, and what that change was called. */
+/** What the last change of an arrangement was called, and the arrangement before it. */
 export function usePrevious(
   doc: ArrangementDoc | null | undefined,
-): { readonly doc: ArrangementDoc; readonly label: string } | undefined {
+): { readonly doc: () => ArrangementDoc; readonly label: string } | undefined {
   const row = useLiveQuery(
     () => (doc ? db.history.where('[docId+undone]').equals([doc.id, 0]).last() : undefined),
     [doc?.id, doc?.rev],
   )
-  if (!doc || !row) return undefined
-  return { doc: undo(doc, row.command), label: row.command.label }
+  return useMemo(
+    () => (doc && row ? { doc: () => undo(doc, row.command), label: row.command.label } : undefined),
+    [doc, row],
+  )
 }

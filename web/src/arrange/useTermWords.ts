@@ -1,9 +1,9 @@
 import type { CostTerm } from '@velvet-porch/core'
 import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { en } from '../texts/en.ts'
+import type { stages } from '../texts/stages.ts'
 
-type Term = keyof (typeof en)['reasons']['term']
+type Term = keyof (typeof stages)['reasons']['term']
 
 /** Terms whose words change with the number. */
 const PLURAL: Readonly<Record<string, Term>> = {

@@ -1,8 +1,10 @@
 import { useElementSize, useMergedRef } from '@mantine/hooks'
 import { layOut, xAt, type SystemLayout } from '@velvet-porch/core/layout'
-import { useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react'
+import { replaceEqualDeep } from '@tanstack/react-query'
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
-import { headWidth, rowsOf } from './metrics.ts'
+import { headWidth, rowsOf, type Rows } from './metrics.ts'
+import { pageMaker } from './pages.ts'
 import type { Ticks } from '@velvet-porch/core'
 import { stepped, type Cell } from '../write/cells.ts'
 import type { SheetModel, Spot } from './sheetModel.ts'
@@ -61,33 +63,40 @@ export function Sheet({
   const { ref: sizeRef, width } = useElementSize<HTMLDivElement>()
   const ref = useMergedRef(root, sizeRef)
   const fifths = model.staff[0]!.key.fifths
+  const { layoutMeasures } = model
+  const [keep] = useState(keeper)
   const systems = useMemo(
     () =>
       width > 0
-        ? layOut(model.layoutMeasures, {
-            width,
-            head: headWidth(fifths),
-            density: printing ? 0.68 : width < 560 ? 0.8 : 1,
-            ...(perLine > 0 ? { mostMeasures: perLine } : {}),
-          })
+        ? keep.systems(
+            layOut(layoutMeasures, {
+              width,
+              head: headWidth(fifths),
+              density: printing ? 0.68 : width < 560 ? 0.8 : 1,
+              ...(perLine > 0 ? { mostMeasures: perLine } : {}),
+            }),
+          )
         : [],
-    [model, width, fifths, printing, perLine],
+    [keep, layoutMeasures, width, fifths, printing, perLine],
   )
   const rows = useMemo(
     () =>
-      rowsOf(model.staff, {
-        marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
-        strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
-        picking: layers.picking,
-        intervals: model.doubleStyle.size > 0,
-        verses: model.verses,
-        counts: layers.counts,
-        degrees: layers.degrees,
-        stringNumbers: layers.strings,
-        signs: model.layer?.notes.some((n) => n.letRing ?? n.palmMute ?? n.accent) ?? false,
-      }),
-    [model, layers.picking, layers.counts, layers.degrees, layers.strings],
+      keep.rows(
+        rowsOf(model.staff, {
+          marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
+          strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
+          picking: layers.picking,
+          intervals: model.doubleStyle.size > 0,
+          verses: model.verses,
+          counts: layers.counts,
+          degrees: layers.degrees,
+          stringNumbers: layers.strings,
+          signs: model.layer?.notes.some((n) => n.letRing ?? n.palmMute ?? n.accent) ?? false,
+        }),
+      ),
+    [keep, model, layers.picking, layers.counts, layers.degrees, layers.strings],
   )
+  const pages = useMemo(() => keep.pages(model, systems, lit), [keep, model, systems, lit])
   const systemOf = useCallback(
     (measure: number) => systems.findIndex((s) => measure <= s.measures.at(-1)!.index),
     [systems],
@@ -105,6 +114,7 @@ export function Sheet({
     },
     [model, onCell, onMark, onSpot, spot],
   )
+  const steadyPick = useSteady(pick)
   usePlayCursor(root, model, systems, systemOf, cursor)
   useKeepInView(root, spot, systemOf)
   const onKey = (event: KeyboardEvent) => {
@@ -150,15 +160,13 @@ export function Sheet({
         </span>
       ) : null}
       <div ref={ref} style={{ position: 'relative' }} data-testid="systems">
-        {systems.map((system) => (
+        {pages.map(({ system }, i) => (
           <SystemView
             key={system.index}
-            model={model}
-            system={system}
+            page={pages[i]!}
             width={width}
             layers={layers}
             rows={rows}
-            lit={lit}
             always={printing}
             spot={spot && systemOf(spot.measure) === system.index ? spot : undefined}
             marked={
@@ -166,7 +174,7 @@ export function Sheet({
                 ? `${marked.from}-${marked.to}`
                 : ''
             }
-            onPick={onSpot ? pick : NOTHING}
+            onPick={onSpot ? steadyPick : NOTHING}
             step={writing?.step}
             cell={writing?.cell && systemOf(writing.cell.measure) === system.index ? writing.cell : undefined}
           />
@@ -180,6 +188,28 @@ export function Sheet({
       {onSpot ? <SpokenSpot model={model} spot={spot} cell={writing?.cell} /> : null}
     </div>
   )
+}
+
+/** What a sheet keeps from one state of the page to the next, so that what stays the same is not drawn again. */
+const keeper = () => ({
+  systems: keepingEqual<readonly SystemLayout[]>(),
+  rows: keepingEqual<Rows>(),
+  pages: pageMaker(),
+})
+
+/** Hands back the value before wherever the next one is equal to it, part by part. */
+function keepingEqual<T>(): (next: T) => T {
+  let before: T | undefined
+  return (next) => (before = replaceEqualDeep(before, next) as T)
+}
+
+/** A function that stays the same one, and does what the latest one does. */
+function useSteady<A extends unknown[]>(latest: (...args: A) => void): (...args: A) => void {
+  const ref = useRef(latest)
+  useEffect(() => {
+    ref.current = latest
+  })
+  return useCallback((...args: A) => ref.current(...args), [])
 }
 
 /** Where an arrow key takes the pen: along the moments, across the strings. */

@@ -1,24 +1,14 @@
 import { useEffect, useRef } from 'react'
-import { isPlayed, writtenAbove, type SystemLayout } from '@velvet-porch/core/layout'
+import { isPlayed, writtenAbove } from '@velvet-porch/core/layout'
 import { drawStaff, musicFont } from './drawStaff.ts'
 import { queueDrawing } from './drawQueue.ts'
 import type { Rows } from './metrics.ts'
-import type { SheetModel } from './sheetModel.ts'
+import type { SystemPage } from './pages.ts'
 
 /** The staff of one system. Drawn outside React, in turn with others. */
-export function StaffLayer({
-  model,
-  system,
-  width,
-  rows,
-}: {
-  model: SheetModel
-  system: SystemLayout
-  width: number
-  rows: Rows
-}) {
+export function StaffLayer({ page, width, rows }: { page: SystemPage; width: number; rows: Rows }) {
   const target = useRef<HTMLDivElement>(null)
-  const { tune, staff } = model
+  const { model } = page
   const arranged = model.setup !== undefined
   const octaveClef =
     model.setup !== undefined && isPlayed(model.layer?.notes ?? []) && writtenAbove(model.setup) > 0
@@ -29,7 +19,12 @@ export function StaffLayer({
       if (left) return
       cancel = queueDrawing(() => {
         if (!target.current) return
-        drawStaff(target.current, system, tune, staff, { width, rows, arranged, octaveClef })
+        drawStaff(target.current, page.system, page.model.tune, page.model.staff, {
+          width,
+          rows,
+          arranged,
+          octaveClef,
+        })
         target.current.dataset.drawn = 'true'
       })
     })
@@ -37,6 +32,6 @@ export function StaffLayer({
       left = true
       cancel()
     }
-  }, [tune, staff, system, width, rows, arranged, octaveClef])
+  }, [page, width, rows, arranged, octaveClef])
   return <div ref={target} className="staff-ink" aria-hidden />
 }

@@ -1,11 +1,12 @@
-import { hit, xAt, type SystemLayout } from '@velvet-porch/core/layout'
+import { hit, xAt } from '@velvet-porch/core/layout'
 import { memo, useRef, type MouseEvent } from 'react'
 import type { Ticks } from '@velvet-porch/core'
 import { momentsOf, type Cell } from '../write/cells.ts'
 import { STAFF_HEIGHT, TAB_GAP, tabY, type Rows } from './metrics.ts'
-import type { SheetModel, Spot } from './sheetModel.ts'
+import type { SystemPage } from './pages.ts'
+import type { Spot } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
-import { TabLayer, type Lit, type TabLayers } from './TabLayer.tsx'
+import { TabLayer, type TabLayers } from './TabLayer.tsx'
 import { useNear } from './useNear.ts'
 
 /** What a click hits besides its moment: a string of the tab, or (0) the staff, in steps below its top line. */
@@ -15,12 +16,10 @@ export interface Clicked {
 }
 
 interface Props {
-  readonly model: SheetModel
-  readonly system: SystemLayout
+  readonly page: SystemPage
   readonly width: number
   readonly layers: TabLayers
   readonly rows: Rows
-  readonly lit?: Lit | undefined
   readonly always: boolean
   /** The selected spot, where it stands in this system. */
   readonly spot: Spot | undefined
@@ -36,12 +35,10 @@ interface Props {
 
 /** One system: staff, tab and lanes. Outside the view it is an empty box of the right height. */
 export const SystemView = memo(function SystemView({
-  model,
-  system,
+  page,
   width,
   layers,
   rows,
-  lit,
   always,
   spot,
   marked,
@@ -49,6 +46,7 @@ export const SystemView = memo(function SystemView({
   step,
   cell,
 }: Props) {
+  const { model, system, lit } = page
   const box = useRef<HTMLDivElement>(null)
   const near = useNear(box, always)
   const { height } = rows
@@ -116,7 +114,7 @@ export const SystemView = memo(function SystemView({
             ) : null}
           </svg>
           <div style={{ position: 'absolute', inset: 0 }}>
-            <StaffLayer model={model} system={system} width={width} rows={rows} />
+            <StaffLayer page={page} width={width} rows={rows} />
           </div>
           <svg width={width} height={height} style={{ position: 'absolute', inset: 0 }}>
             <TabLayer model={model} system={system} layers={layers} rows={rows} lit={lit} />

@@ -108,13 +108,7 @@ function MeasureLanes({
   const { t } = useTranslation()
   const measure = model.tune.measures[placed.index]!
   const start = model.timeline.starts[placed.index]!
-  const chords = model.harmony.filter((h) => h.start >= start && h.start < start + measure.length)
-  const marks = new Map(
-    model.tune.chords.map((c) => [
-      model.timeline.starts[model.timeline.indexOf.get(c.pos.measure)!]! + c.pos.tick,
-      c,
-    ]),
-  )
+  const chords = model.harmonyIn[placed.index]!
   const section = model.tune.sections.find((s) => s.measure === measure.id)
   const notes = model.notes.get(placed.index) ?? []
   const x = (tick: number) => xAt(placed, tick, measure.length)
@@ -133,7 +127,7 @@ function MeasureLanes({
       {chords.map((h) => (
         <text
           key={h.start}
-          className={`chord-name${marks.get(h.start)?.origin === 'suggested' ? ' suggested' : ''}${h.shape ? '' : ' unknown'}${isPinned(model, h) ? ' pinned' : ''}`}
+          className={`chord-name${model.suggested.has(h.start) ? ' suggested' : ''}${h.shape ? '' : ' unknown'}${isPinned(model, h) ? ' pinned' : ''}`}
           x={x(h.start - start) - 5}
           y={rows.chords}
         >

@@ -4,6 +4,7 @@ import {
   measureNumbers,
   melodyOf,
   readMelody,
+  ticksAt,
   tidyRegions,
   timelineOf,
   transposeKey,
@@ -19,6 +20,7 @@ import {
   type Setup,
   type Style,
   type TabNote,
+  type Ticks,
   type Timeline,
   type TuneDoc,
   type TuneEvent,
@@ -26,7 +28,14 @@ import {
   type Variant,
 } from '@velvet-porch/core'
 import type { Names } from '../names/useNames.ts'
-import { staffOf, type LayoutMeasure, type StaffMeasure } from '@velvet-porch/core/layout'
+import {
+  staffContents,
+  staffMeasure,
+  staffWriting,
+  type LayoutMeasure,
+  type StaffMeasure,
+} from '@velvet-porch/core/layout'
+import { derived, type Derived } from './derived.ts'
 
 /** Room for a time signature, in px; the start of a repeat stands after it. */
 export const METRE_WIDTH = 26
@@ -44,13 +53,9 @@ export interface Join {
 }
 
 /** All that the sheet draws, derived from the documents. */
-export interface SheetModel {
+export interface SheetModel extends FromMeasures, FromChords, FromEvents {
   readonly tune: TuneDoc
-  readonly timeline: Timeline
-  readonly unfolded: Unfolded
-  readonly numbers: readonly number[]
   readonly staff: readonly StaffMeasure[]
-  readonly harmony: readonly HarmonySegment[]
   readonly setup?: Setup
   readonly layer?: Layer
   readonly transposed: number
@@ -59,12 +64,6 @@ export interface SheetModel {
   readonly doubleStyle: ReadonlySet<Id>
   /** Measures in the bottleneck style, by id. */
   readonly bottleStyle: ReadonlySet<Id>
-  /** Verses of words under the melody. */
-  readonly verses: number
-  /** Events of the melody with words, by measure index. */
-  readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
-  /** Each melody note against its chord and key, by measure index. */
-  readonly readings: ReadonlyMap<number, readonly NoteReading[]>
   /** Other versions of measures; those for a pass are played on it. */
   readonly variants: readonly Variant[]
   /** Notes that the fretting hand reaches from another, by id. */
@@ -72,88 +71,236 @@ export interface SheetModel {
   readonly layoutMeasures: readonly LayoutMeasure[]
   /** Every spot with an onset, in written order: where the arrow keys walk. */
   readonly spots: readonly Spot[]
+  /** One object for each measure, another as soon as anything that is drawn in it is another. */
+  readonly prints: readonly object[]
+  /** What it was made from, for the model that follows it after an edit. */
+  readonly made: Made
 }
 
-export function sheetModel(
-  tune: TuneDoc,
-  arrangement?: Pick<ArrangementDoc, 'setup' | 'base' | 'transposed' | 'regions' | 'variants'>,
-): SheetModel {
-  const timeline = timelineOf(tune.measures)
+/** What follows from the measures alone. */
+interface FromMeasures {
+  readonly timeline: Timeline
+  readonly unfolded: Unfolded
+  readonly numbers: readonly number[]
+}
+
+/** What follows from measures and chords. */
+interface FromChords {
+  readonly harmony: readonly HarmonySegment[]
+  /** Harmony that begins in each measure. */
+  readonly harmonyIn: readonly (readonly HarmonySegment[])[]
+  /** Starts of harmony that was only suggested. */
+  readonly suggested: ReadonlySet<Ticks>
+}
+
+/** What follows from the melody over its chords. */
+interface FromEvents {
+  /** Verses of words under the melody. */
+  readonly verses: number
+  /** Events of the melody with words, by measure index. */
+  readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
+  /** Each melody note against its chord and key, by measure index. */
+  readonly readings: ReadonlyMap<number, readonly NoteReading[]>
+}
+
+/** Parts of a model that are kept for the next one. */
+interface Made {
+  readonly capo: number
+  readonly regions: readonly Region[] | undefined
+  readonly allVariants: readonly Variant[] | undefined
+  readonly fromMeasures: FromMeasures
+  readonly fromChords: FromChords
+  readonly fromEvents: FromEvents
+  readonly frame: Derived<object>
+  readonly staff: Derived<StaffMeasure>
+  readonly layout: Derived<LayoutMeasure>
+  readonly spots: Derived<readonly Spot[]>
+  readonly prints: Derived<object>
+}
+
+type Played = Pick<ArrangementDoc, 'setup' | 'base' | 'transposed' | 'regions' | 'variants'>
+
+/** Makes the models of one sheet, each from the one before it: an edit costs what it changed, not the whole tune. */
+export function sheetMaker(): (tune: TuneDoc, arrangement?: Played) => SheetModel {
+  let before: SheetModel | undefined
+  return (tune, arrangement) => (before = sheetModel(tune, arrangement, before))
+}
+
+/**
+ * Everything that is drawn of a tune and its arrangement.
+ * @param before the model of the state before: what did not change is taken from it
+ */
+export function sheetModel(tune: TuneDoc, arrangement?: Played, before?: SheetModel): SheetModel {
   const transposed = arrangement?.transposed ?? 0
   const capo = arrangement?.setup.capo[0] ?? 0
-  const harmony = harmonyLine(tune, timeline, capo, transposed)
-  const staff = staffOf(tune, transposed, arrangement?.setup, arrangement?.base.notes)
-  const notes = new Map<number, TabNote[]>()
-  for (const n of arrangement?.base.notes ?? []) {
-    const m = timeline.indexOf.get(n.pos.measure)
-    if (m === undefined) continue
-    notes.set(m, [...(notes.get(m) ?? []), n])
-  }
-  const sungEvents = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
-  const sung = new Map<number, TuneEvent[]>()
-  for (const e of sungEvents) {
-    const m = timeline.indexOf.get(e.pos.measure)!
-    sung.set(m, [...(sung.get(m) ?? []), e])
-  }
-  const layoutMeasures = tune.measures.map((m, i): LayoutMeasure => {
-    const signs = staff[i]!
-    const chords = harmony
-      .filter((h) => h.start >= timeline.starts[i]! && h.start < timeline.starts[i]! + m.length)
-      .map((h) => h.start - timeline.starts[i]!)
-    const onsets = [...signs.upper, ...signs.lower.filter((s) => s.kind === 'note')].map((s) => s.tick)
-    const before = tune.measures[i - 1]
-    const metreChange = i === 0 || before!.metre.num !== m.metre.num || before!.metre.den !== m.metre.den
-    const keyChange = i > 0 && before!.key.fifths !== m.key.fifths
-    const accidentals = signs.upper
-      .concat(signs.lower)
-      .filter((s) => s.accidental !== undefined && s.tick === 0).length
-    const clefSigns = (metreChange ? METRE_WIDTH : 0) + (keyChange ? 30 : 0)
-    return {
-      length: m.length,
-      onsets: [...onsets, ...chords, ...(notes.get(i) ?? []).map((n) => n.pos.tick)],
-      needs: needsOf(sung.get(i) ?? [], notes.get(i) ?? []),
-      signs: clefSigns + (m.repeatStart ? 14 : 0) + (accidentals ? 8 : 0),
-    }
-  })
-  const spots = layoutMeasures.flatMap((m, measure) => {
-    const own = arrangement ? (notes.get(measure) ?? []).map((n) => n.pos.tick) : m.onsets
-    return [...new Set(own)].sort((a, b) => a - b).map((tick) => ({ measure, tick }))
-  })
+  const old = before?.made
+  const sameMeasures = before?.tune.measures === tune.measures
+  const sameChords =
+    sameMeasures &&
+    before.tune.chords === tune.chords &&
+    before.transposed === transposed &&
+    old!.capo === capo
+  const sameEvents = sameChords && before.tune.events === tune.events
+  const fromMeasures = sameMeasures ? old!.fromMeasures : measuresOf(tune)
+  const { timeline } = fromMeasures
+  const fromChords = sameChords ? old!.fromChords : chordsOf(tune, timeline, capo, transposed)
+  const fromEvents = sameEvents ? old!.fromEvents : eventsOf(tune, timeline, fromChords.harmony, transposed)
+  const regions = arrangement?.regions
+  const sameRegions = sameMeasures && old!.regions === regions
+  const allVariants = arrangement?.variants
+  const variants =
+    sameMeasures && old!.allVariants === allVariants
+      ? before.variants
+      : (allVariants ?? []).filter((v) => v.measures.every((id) => timeline.indexOf.has(id)))
+  const doubleStyle = sameRegions ? before.doubleStyle : measuresIn('double-stops', tune, regions ?? [])
+  const bottleStyle = sameRegions ? before.bottleStyle : measuresIn('bottleneck', tune, regions ?? [])
+  const notes = notesIn(timeline, arrangement?.base.notes ?? [])
+  const joins = joinsOf(arrangement?.base)
+  const at = (i: number) => notes.get(i) ?? []
+
+  const writing = staffWriting(transposed, arrangement?.setup, arrangement?.base.notes ?? [])
+  const contents = staffContents(tune, timeline, arrangement?.base.notes ?? [])
+  const staff = derived(
+    old?.staff,
+    contents.map(({ measure, events, lower, carried }) => [
+      ...[measure, transposed, writing.setup, writing.above, ...events, null, ...lower, null],
+      ...carried.flatMap((c) => [c.note, c.until]),
+    ]),
+    (i) => staffMeasure(contents[i]!, writing),
+  )
+  const { sung, readings } = fromEvents
+  const layout = derived(
+    old?.layout,
+    tune.measures.map((m, i) => [
+      ...[m, tune.measures[i - 1], staff.made[i], fromChords.harmonyIn[i], ...at(i), null],
+      ...(sung.get(i) ?? []),
+    ]),
+    (i) =>
+      layoutMeasure(tune, i, staff.made[i]!, fromChords.harmonyIn[i]!, timeline, at(i), sung.get(i) ?? []),
+  )
+  const spots = derived(
+    old?.spots,
+    layout.made.map((m, i) => [arrangement !== undefined, m, ...at(i)]),
+    (i) => {
+      const own = arrangement ? at(i).map((n) => n.pos.tick) : layout.made[i]!.onsets
+      return [...new Set(own)].sort((a, b) => a - b).map((tick) => ({ measure: i, tick }))
+    },
+  )
+  const { sections, tuplets, pins } = tune
+  const drawn = [sections, tuplets, pins, transposed, arrangement?.setup, arrangement !== undefined]
+  const frame = derived(
+    old?.frame,
+    [[...drawn, fromMeasures, fromChords, doubleStyle, bottleStyle, fromEvents.verses]],
+    () => ({}),
+  )
+  const prints = derived(
+    old?.prints,
+    tune.measures.map((_, i) => [
+      ...[frame.made[0], staff.made[i], ...at(i), null, ...at(i - 1), null, ...(sung.get(i) ?? []), null],
+      ...(readings.get(i) ?? []),
+      ...at(i).flatMap((n) => {
+        const join = joins.get(n.id)
+        return join ? [join.from, join.kind] : []
+      }),
+    ]),
+    () => ({}),
+  )
   return {
     tune,
-    timeline,
-    unfolded: unfold(tune.measures),
-    numbers: measureNumbers(tune.measures),
-    staff,
-    harmony,
+    ...fromMeasures,
+    ...fromChords,
+    ...fromEvents,
+    staff: staff.made,
     transposed,
     notes,
-    doubleStyle: measuresIn('double-stops', tune, arrangement?.regions ?? []),
-    bottleStyle: measuresIn('bottleneck', tune, arrangement?.regions ?? []),
-    verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
-    sung,
-    readings: readingsOf(tune, timeline, harmony, transposed),
-    variants: (arrangement?.variants ?? []).filter((v) => v.measures.every((id) => timeline.indexOf.has(id))),
-    joins: joinsOf(arrangement?.base),
-    layoutMeasures,
-    spots,
+    doubleStyle,
+    bottleStyle,
+    variants,
+    joins,
+    layoutMeasures: layout.made,
+    spots: spots === old?.spots ? before!.spots : spots.made.flat(),
+    prints: prints.made,
+    made: {
+      ...{ capo, regions, allVariants, fromMeasures, fromChords, fromEvents, frame },
+      ...{ staff, layout, spots, prints },
+    },
     ...(arrangement ? { setup: arrangement.setup, layer: arrangement.base } : {}),
   }
 }
 
-function readingsOf(
+const measuresOf = ({ measures }: TuneDoc): FromMeasures => ({
+  timeline: timelineOf(measures),
+  unfolded: unfold(measures),
+  numbers: measureNumbers(measures),
+})
+
+function chordsOf(tune: TuneDoc, timeline: Timeline, capo: number, transposed: number): FromChords {
+  const harmony = harmonyLine(tune, timeline, capo, transposed)
+  const harmonyIn: HarmonySegment[][] = tune.measures.map(() => [])
+  for (const h of harmony) harmonyIn[measureAt(timeline, h.start)]!.push(h)
+  const suggested = tune.chords.filter((c) => c.origin === 'suggested').map((c) => ticksAt(timeline, c.pos))
+  return { harmony, harmonyIn, suggested: new Set(suggested) }
+}
+
+function eventsOf(
   tune: TuneDoc,
   timeline: Timeline,
   harmony: readonly HarmonySegment[],
   transposed: number,
-): Map<number, NoteReading[]> {
+): FromEvents {
+  const sungEvents = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
   const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
-  const byMeasure = new Map<number, NoteReading[]>()
-  for (const r of readMelody(melodyOf(tune, timeline), transposed, harmony, keys, timeline)) {
-    const m = measureAt(timeline, r.start)
-    byMeasure.set(m, [...(byMeasure.get(m) ?? []), r])
+  const readings = readMelody(melodyOf(tune, timeline), transposed, harmony, keys, timeline)
+  return {
+    verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
+    sung: grouped(sungEvents, (e) => timeline.indexOf.get(e.pos.measure)!),
+    readings: grouped(readings, (r) => measureAt(timeline, r.start)),
   }
-  return byMeasure
+}
+
+const notesIn = (timeline: Timeline, notes: readonly TabNote[]): Map<number, TabNote[]> =>
+  grouped(
+    notes.filter((n) => timeline.indexOf.has(n.pos.measure)),
+    (n) => timeline.indexOf.get(n.pos.measure)!,
+  )
+
+/** Things by the index of their measure. */
+function grouped<T>(things: readonly T[], measureOf: (thing: T) => number): Map<number, T[]> {
+  const groups = new Map<number, T[]>()
+  for (const thing of things) {
+    const measure = measureOf(thing)
+    const group = groups.get(measure)
+    if (group) group.push(thing)
+    else groups.set(measure, [thing])
+  }
+  return groups
+}
+
+function layoutMeasure(
+  tune: TuneDoc,
+  index: number,
+  signs: StaffMeasure,
+  harmony: readonly HarmonySegment[],
+  timeline: Timeline,
+  notes: readonly TabNote[],
+  sung: readonly TuneEvent[],
+): LayoutMeasure {
+  const m = tune.measures[index]!
+  const before = tune.measures[index - 1]
+  const chords = harmony.map((h) => h.start - timeline.starts[index]!)
+  const onsets = [...signs.upper, ...signs.lower.filter((s) => s.kind === 'note')].map((s) => s.tick)
+  const metreChange = !before || before.metre.num !== m.metre.num || before.metre.den !== m.metre.den
+  const keyChange = before !== undefined && before.key.fifths !== m.key.fifths
+  const accidentals = signs.upper
+    .concat(signs.lower)
+    .filter((s) => s.accidental !== undefined && s.tick === 0).length
+  const clefSigns = (metreChange ? METRE_WIDTH : 0) + (keyChange ? 30 : 0)
+  return {
+    length: m.length,
+    onsets: [...onsets, ...chords, ...notes.map((n) => n.pos.tick)],
+    needs: needsOf(sung, notes),
+    signs: clefSigns + (m.repeatStart ? 14 : 0) + (accidentals ? 8 : 0),
+  }
 }
 
 function joinsOf(layer: Layer | undefined): Map<Id, Join> {

@@ -66,16 +66,16 @@ export function ShelfPage() {
     },
     [go, t],
   )
-  const dropping = useFileDrop(async (files) => arrive(await takeFiles(files, t('write.newTitle'))))
+  const dropping = useFileDrop(async (files) => arrive(await takeFiles(files, t('shelf.newTitle'))))
   const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
   const writeNew = useCallback(async () => {
-    const { tunes } = await takeText(blankPage(t('write.newTitle')))
+    const { tunes } = await takeText(blankPage(t('shelf.newTitle')))
     if (tunes[0]) void go(`/tunes/${tunes[0].id}/tune?write`)
   }, [go, t])
   useActions(
     useMemo(
       () => [
-        { id: 'new', label: t('write.newTune'), keys: 'N', run: () => void writeNew() },
+        { id: 'new', label: t('shelf.newTune'), keys: 'N', run: () => void writeNew() },
         { id: 'open', label: t('shelf.open'), keys: 'O', run: () => picker.current?.click() },
         { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setPasting(true) },
         { id: 'form', label: t('form.button'), run: () => setForming(true) },
@@ -98,7 +98,7 @@ export function ShelfPage() {
         {t('shelf.demo')}
       </Button>
       <Button variant="default" leftSection={<IconPencil size={18} />} onClick={() => void writeNew()}>
-        {t('write.newTune')}
+        {t('shelf.newTune')}
       </Button>
       <Button
         variant="default"
@@ -134,7 +134,7 @@ export function ShelfPage() {
         onChange={(e) => {
           const files = [...(e.currentTarget.files ?? [])]
           e.currentTarget.value = ''
-          void takeFiles(files, t('write.newTitle')).then(arrive)
+          void takeFiles(files, t('shelf.newTitle')).then(arrive)
         }}
       />
       {empty ? (
@@ -189,7 +189,7 @@ export function ShelfPage() {
         opened={pasting}
         onClose={() => setPasting(false)}
         onRead={async (text) => {
-          const intake = await takeText(text, t('write.newTitle'))
+          const intake = await takeText(text, t('shelf.newTitle'))
           if (intake.tunes.length > 0) {
             setPasting(false)
             arrive(intake)

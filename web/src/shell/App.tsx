@@ -1,9 +1,10 @@
 import { MantineProvider } from '@mantine/core'
 import { Notifications } from '@mantine/notifications'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { useEffect, type ComponentType } from 'react'
 import { createBrowserRouter, RouterProvider } from 'react-router'
 import { ShelfPage } from '../shelf/ShelfPage.tsx'
+import { bringStages } from '../texts/i18n.ts'
 import { sweep } from '../store/shelf.ts'
 import { Porch } from './Porch.tsx'
 import { RouteError } from './RouteError.tsx'
@@ -16,6 +17,12 @@ const queries = new QueryClient({
 /** Shown while a stage's code is on its way: nothing, for it is on disk. */
 const Nothing = () => null
 
+/** A stage with its texts. */
+const stage = (load: () => Promise<ComponentType>) => async () => {
+  const [Component] = await Promise.all([load(), bringStages()])
+  return { Component }
+}
+
 const router = createBrowserRouter([
   {
     path: '/',
@@ -26,27 +33,27 @@ const router = createBrowserRouter([
       { index: true, element: <ShelfPage /> },
       {
         path: 'tunes/:id/tune',
-        lazy: async () => ({ Component: (await import('../tune/TuneStage.tsx')).TuneStage }),
+        lazy: stage(async () => (await import('../tune/TuneStage.tsx')).TuneStage),
       },
       {
         path: 'tunes/:id/fit',
-        lazy: async () => ({ Component: (await import('../fit/FitStage.tsx')).FitStage }),
+        lazy: stage(async () => (await import('../fit/FitStage.tsx')).FitStage),
       },
       {
         path: 'tunes/:id/arrange',
-        lazy: async () => ({ Component: (await import('../arrange/ArrangeStage.tsx')).ArrangeStage }),
+        lazy: stage(async () => (await import('../arrange/ArrangeStage.tsx')).ArrangeStage),
       },
       {
         path: 'shapes',
-        lazy: async () => ({ Component: (await import('../shapes/ShapesPage.tsx')).ShapesPage }),
+        lazy: stage(async () => (await import('../shapes/ShapesPage.tsx')).ShapesPage),
       },
       {
         path: 'neck',
-        lazy: async () => ({ Component: (await import('../card/NeckCardPage.tsx')).NeckCardPage }),
+        lazy: stage(async () => (await import('../card/NeckCardPage.tsx')).NeckCardPage),
       },
       {
         path: 'settings',
-        lazy: async () => ({ Component: (await import('../settings/SettingsPage.tsx')).SettingsPage }),
+        lazy: stage(async () => (await import('../settings/SettingsPage.tsx')).SettingsPage),
       },
     ],
   },
@@ -54,7 +61,7 @@ const router = createBrowserRouter([
     path: '/tunes/:id/print',
     errorElement: <RouteError />,
     HydrateFallback: Nothing,
-    lazy: async () => ({ Component: (await import('../print/PrintPage.tsx')).PrintPage }),
+    lazy: stage(async () => (await import('../print/PrintPage.tsx')).PrintPage),
   },
 ])
 

@@ -1,12 +1,10 @@
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { IconLamp, IconLampOff } from '@tabler/icons-react'
-import { inputHash } from '@velvet-porch/core'
-import { useLiveQuery } from 'dexie-react-hooks'
+import { isFresh } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
-import { useMemo } from 'react'
+import { useDeferredValue, useMemo } from 'react'
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'
-import { db } from '../store/db.ts'
-import { arrangementId } from '../store/shelf.ts'
+import { useOpenScore } from '../store/openScore.ts'
 import { useActions } from './actions.ts'
 import { Keys } from './Keys.tsx'
 
@@ -25,8 +23,8 @@ export function Porch() {
           [
             ['/', t('rail.shelf')],
             ['/shapes', t('rail.shapes')],
-            ['/shapes?do=name', t('shapes.tasks.name')],
-            ['/shapes?do=path', t('shapes.tasks.path')],
+            ['/shapes?do=name', t('rail.nameShape')],
+            ['/shapes?do=path', t('rail.path')],
             ['/neck', t('rail.neck')],
             ['/settings', t('rail.settings')],
           ] as const
@@ -78,17 +76,11 @@ function Stage({ to, label, state }: { to: string; label: string; state?: StageS
 }
 
 function useArrangedState(tuneId: string | undefined): StageState {
-  return (
-    useLiveQuery(async () => {
-      if (!tuneId) return 'empty'
-      const arrangement = await db.arrangements.get(arrangementId(tuneId))
-      const tune = await db.tunes.get(tuneId)
-      if (!arrangement || !tune) return 'empty'
-      return inputHash(tune, arrangement.setup, arrangement.regions, arrangement.base.locks) ===
-        arrangement.inputHash
-        ? 'done'
-        : 'stale'
-    }, [tuneId]) ?? 'empty'
+  // The dot in the rail may follow a moment after the sheet.
+  const { tune, arrangement } = useDeferredValue(useOpenScore(tuneId)) ?? {}
+  return useMemo(
+    () => (!tune || !arrangement ? 'empty' : isFresh(tune, arrangement) ? 'done' : 'stale'),
+    [tune, arrangement],
   )
 }
 

@@ -1,8 +1,7 @@
 import {
-  arrangementIntoDraft,
   command,
+  commandTo,
   redo,
-  tuneIntoDraft,
   undo,
   type ArrangementDoc,
   type Command,
@@ -12,6 +11,7 @@ import {
 import type { Table } from 'dexie'
 import { db, type DocKind, type HistoryRow } from './db.ts'
 import { arrangementId, shelfRow } from './shelf.ts'
+import { allWritten } from './unwritten.ts'
 
 interface DocOf {
   tune: TuneDoc
@@ -38,6 +38,7 @@ export async function change<K extends DocKind>(
   label: string,
   recipe: Recipe<K>,
 ): Promise<boolean> {
+  await allWritten()
   return writing(async () => {
     const doc = await tableOf(kind).get(docId)
     if (!doc) return false
@@ -50,34 +51,78 @@ export async function change<K extends DocKind>(
   })
 }
 
+/** The score after an edit, or undefined where it is refused. */
+export type ScoreEdit = (score: Score) => Score | undefined
+
+interface Made<T> {
+  readonly doc: T
+  readonly command: Command
+}
+
+/** One edit of a score as the commands that it makes, and the revisions that they apply to. */
+export interface ScoreStep {
+  readonly id: string
+  readonly label: string
+  readonly edit: ScoreEdit
+  readonly base: { readonly tune: number; readonly arrangement: number | undefined }
+  readonly tune: Made<TuneDoc> | undefined
+  readonly arrangement: Made<ArrangementDoc> | undefined
+}
+
+/** What an edit does to a tune and its arrangement, as one step; undefined where nothing changes. */
+export function stepOf(score: Score, label: string, edit: ScoreEdit): ScoreStep | undefined {
+  const next = edit(score)
+  if (!next) return undefined
+  const id = crypto.randomUUID()
+  const { tune, arrangement } = score
+  const ofTune = next.tune === tune ? undefined : commandTo(tune, id, label, next.tune)
+  const ofTab =
+    arrangement && next.arrangement && next.arrangement !== arrangement
+      ? commandTo(arrangement, id, label, next.arrangement)
+      : undefined
+  if (!ofTune && !ofTab) return undefined
+  const base = { tune: tune.rev, arrangement: arrangement?.rev }
+  return { id, label, edit, base, tune: ofTune, arrangement: ofTab }
+}
+
 /**
- * Applies an edit of the score: tune and arrangement change in one step, from what storage holds now.
- * @param edit the score after it, or undefined where it is refused
+ * Applies an edit of the score to what storage holds now: tune and arrangement change in one step.
  * @returns false where nothing changes
  */
-export async function changeScore(
-  tuneId: string,
-  label: string,
-  edit: (score: Score) => Score | undefined,
-): Promise<boolean> {
+export async function changeScore(tuneId: string, label: string, edit: ScoreEdit): Promise<boolean> {
   return writing(async () => {
-    const tune = await db.tunes.get(tuneId)
-    if (!tune) return false
-    const arrangement = await db.arrangements.get(arrangementId(tuneId))
-    const next = edit({ tune, ...(arrangement ? { arrangement } : {}) })
-    if (!next) return false
-    const id = crypto.randomUUID()
-    const ofTune = command(tune, id, label, (draft) => tuneIntoDraft(draft, next.tune))
-    const ofTab =
-      arrangement && next.arrangement
-        ? command(arrangement, id, label, (draft) => arrangementIntoDraft(draft, next.arrangement!))
-        : undefined
-    if (!ofTune && !ofTab) return false
-    await forget(tuneId)
-    if (ofTune) await put('tune', tuneId, ofTune, id)
-    if (ofTab) await put('arrangement', tuneId, ofTab, id)
+    const score = await storedScore(tuneId)
+    const step = score && stepOf(score, label, edit)
+    if (!step) return false
+    await putStep(tuneId, step)
     return true
   })
+}
+
+/**
+ * Writes steps that followed one another on the page, all or none.
+ * @returns false where storage holds another state than the one they begin from: nothing is written then
+ */
+export async function putSteps(tuneId: string, steps: readonly ScoreStep[]): Promise<boolean> {
+  return writing(async () => {
+    const stored = await storedScore(tuneId)
+    const { base } = steps[0]!
+    if (stored?.tune.rev !== base.tune || stored.arrangement?.rev !== base.arrangement) return false
+    for (const step of steps) await putStep(tuneId, step)
+    return true
+  })
+}
+
+async function storedScore(tuneId: string): Promise<Score | undefined> {
+  const tune = await db.tunes.get(tuneId)
+  const arrangement = await db.arrangements.get(arrangementId(tuneId))
+  return tune && { tune, ...(arrangement ? { arrangement } : {}) }
+}
+
+async function putStep(tuneId: string, { id, tune, arrangement }: ScoreStep): Promise<void> {
+  await forget(tuneId)
+  if (tune) await put('tune', tuneId, tune, id)
+  if (arrangement) await put('arrangement', tuneId, arrangement, id)
 }
 
 /** What had been undone cannot come back after another change. */
@@ -86,7 +131,7 @@ const forget = (tuneId: string) => db.history.where('[tuneId+undone]').equals([t
 async function put<K extends DocKind>(
   kind: K,
   tuneId: string,
-  made: { readonly doc: DocOf[K]; readonly command: Command },
+  made: Made<DocOf[K]>,
   step: string,
 ): Promise<void> {
   await tableOf(kind).put(made.doc)
@@ -97,6 +142,7 @@ async function put<K extends DocKind>(
 
 /** Takes back the last step of a tune and its arrangement, or brings the next one again. */
 export async function step(tuneId: string, direction: 'undo' | 'redo'): Promise<HistoryRow | undefined> {
+  await allWritten()
   return writing(async () => {
     const rows = () => db.history.where('[tuneId+undone]').equals([tuneId, direction === 'undo' ? 0 : 1])
     const row = direction === 'undo' ? await rows().last() : await rows().first()

@@ -1,9 +1,8 @@
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useState } from 'react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
-import { db } from './db.ts'
 import { labelsOf } from './documents.ts'
-import { arrangementId } from './shelf.ts'
+import { useOpenScore } from './openScore.ts'
 
 export type Opened<T> =
   | { readonly state: 'loading' }
@@ -11,11 +10,11 @@ export type Opened<T> =
   | { readonly state: 'broken'; readonly raw: unknown; readonly reason: string }
   | { readonly state: 'ready'; readonly doc: T }
 
-/** The tune as stored, followed live. What storage holds is checked against the schema when a tune is opened. */
+/** The tune as it stands on the page, followed live. What storage holds is checked against the schema when a tune is opened. */
 export function useTune(id: string): Opened<TuneDoc> {
-  const stored = useLiveQuery(async () => ({ doc: await db.tunes.get(id) }), [id])
+  const score = useOpenScore(id)
   const [checked, setChecked] = useState<{ id: string; reason?: string }>()
-  const doc = stored?.doc
+  const doc = score?.tune
   const needsCheck = doc !== undefined && checked?.id !== id
   useEffect(() => {
     if (!needsCheck) return
@@ -33,7 +32,7 @@ export function useTune(id: string): Opened<TuneDoc> {
       left = true
     }
   }, [needsCheck, doc, id])
-  if (!stored) return { state: 'loading' }
+  if (!score) return { state: 'loading' }
   if (!doc) return { state: 'missing' }
   if (needsCheck) return { state: 'loading' }
   if (checked?.reason) return { state: 'broken', raw: doc, reason: checked.reason }
@@ -42,7 +41,8 @@ export function useTune(id: string): Opened<TuneDoc> {
 
 /** The tune's arrangement: undefined while loading, null where there is none yet. */
 export function useArrangement(tuneId: string): ArrangementDoc | null | undefined {
-  return useLiveQuery(async () => (await db.arrangements.get(arrangementId(tuneId))) ?? null, [tuneId])
+  const score = useOpenScore(tuneId)
+  return score && (score.arrangement ?? null)
 }
 
 /** What undo and redo would do to a tune and its arrangement. */

@@ -8,3 +8,9 @@ void i18next.use(initReactI18next).init({
   resources: { en: { translation: en } },
   interpolation: { escapeValue: false },
 })
+
+/** Brings the texts of the stages, which the first page does without. */
+export async function bringStages(): Promise<void> {
+  const { stages } = await import('./stages.ts')
+  i18next.addResourceBundle('en', 'translation', stages, true)
+}

@@ -1,13 +1,13 @@
 import { Alert, Badge, Button, Group, Text } from '@mantine/core'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
 import { IconPencil } from '@tabler/icons-react'
-import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { useActions } from '../shell/actions.ts'
 import { Sheet, type MarkedMeasures } from '../sheet/Sheet.tsx'
 import { useNames } from '../names/useNames.ts'
-import { keysOf, sheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { keysOf, sheetMaker, type Spot } from '../sheet/sheetModel.ts'
 import { step } from '../store/documents.ts'
 import { useTune } from '../store/useTune.ts'
 import type { Cell } from '../write/cells.ts'
@@ -35,13 +35,17 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const { t } = useTranslation()
   const names = useNames()
   const { text, problems, readable, edit, spans, saved } = useAbcText(tune, t('tune.text'))
-  const model = useMemo(() => sheetModel(tune), [tune])
+  const [modelOf] = useState(sheetMaker)
   const [spot, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
   const [search] = useSearchParams()
   const writing = useWriting(tune.id, search.has('write'))
   // Text that is still to be read would be lost under the pen.
   const pen = writing.on && readable && saved ? writing : undefined
+  // Typing text comes before the page, which is drawn in pieces then; what the pen writes is on it at once.
+  const late = useDeferredValue(tune)
+  const shown = pen ? tune : late
+  const model = useMemo(() => modelOf(shown), [modelOf, shown])
   const { setOn, setCell } = writing
   const toggle = useCallback(() => setOn((on) => !on), [setOn])
   const onCell = useCallback(

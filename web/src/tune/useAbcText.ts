@@ -1,18 +1,28 @@
-import {
-  alignIds,
-  keepSuggestions,
-  mergeList,
-  type AbcSpan,
-  type Problem,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { alignIds, keepSuggestions, type AbcSpan, type Problem, type TuneDoc } from '@velvet-porch/core'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { change } from '../store/documents.ts'
+import { editScore } from '../store/openScore.ts'
 import { dropDraft, keepDraft, keptDraft } from '../store/draft.ts'
 import { readInWorker } from '../worker/benchWorker.ts'
 
-/** What a text says of a tune. */
-const PARTS = ['measures', 'events', 'chords', 'tuplets', 'sections', 'tempos'] as const
+/** A tune as its text now tells it. */
+function retold(before: TuneDoc, read: TuneDoc, text: string): TuneDoc {
+  const { composer: _, source: __, ...kept } = before
+  const { measures, events, tuplets, sections, tempos, composer, source } = read
+  return {
+    ...kept,
+    // An untitled text keeps the name that the tune was given on the Shelf.
+    title: /^T:/m.test(text) ? read.title : before.title,
+    ...(composer ? { composer } : {}),
+    ...(source ? { source } : {}),
+    measures,
+    events,
+    chords: keepSuggestions(before, read),
+    tuplets,
+    sections,
+    tempos,
+    abc: { text, spans: [] },
+  }
+}
 
 /** Quiet time after a key before the text is read again. */
 const READ_AFTER_MS = 250
@@ -48,17 +58,7 @@ export function useAbcText(tune: TuneDoc, label: string) {
       const aligned = alignIds(before, fresh)
       setSpans(aligned.abc?.spans ?? [])
       if (!store) return
-      await change('tune', before.id, label, (d) => {
-        // An untitled text keeps the name that the tune was given on the Shelf.
-        if (/^T:/m.test(source)) d.title = aligned.title
-        if (aligned.composer) d.composer = aligned.composer
-        else delete d.composer
-        if (aligned.source) d.source = aligned.source
-        else delete d.source
-        const read = { ...aligned, chords: keepSuggestions(before, aligned) }
-        for (const part of PARTS) mergeList<unknown>(d[part], read[part])
-        d.abc = { text: source, spans: [] }
-      })
+      await editScore(before.id, label, (score) => ({ ...score, tune: retold(score.tune, aligned, source) }))
     },
     [label],
   )

@@ -12,13 +12,13 @@ export function PlacesRow({ tune, doc, writing }: { tune: TuneDoc; doc: Arrangem
   const [text, setText] = useState('')
   const { setup } = doc
   const row = useMemo(() => readPlacesRow(text, setup), [text, setup])
-  const { cell, pen, runAll, setCell } = writing
+  const { cell, pen, run, setCell } = writing
   const write = async () => {
     if (!cell || row.faults.length > 0 || row.steps.length === 0) return
     const at = { measure: tune.measures[cell.measure]!.id, tick: cell.tick }
     const made = rowEdits(row, tune, setup, at, pen.ticks)
     if (!made) return writing.refuse({ reason: 'noSuchMeasure', edit: { do: 'rest', at, ticks: pen.ticks } })
-    if (!(await runAll(made.edits))) return
+    if (!(await run(made.edits))) return
     setText('')
     const measure = tune.measures.findIndex((m) => m.id === made.end.measure)
     setCell({ ...cell, measure, tick: made.end.tick })

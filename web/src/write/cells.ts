@@ -1,4 +1,4 @@
-import { missingHead, type Role, type TabNote, type Ticks } from '@velvet-porch/core'
+import { missingHead, type Role, type Score, type TabNote, type Ticks } from '@velvet-porch/core'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 
 /** Where the pen stands: a moment and, in the tab, a string. */
@@ -31,6 +31,14 @@ export function stepped(model: SheetModel, at: Spot, by: 1 | -1, step: Ticks): S
 /** The note in a cell. */
 export const noteIn = (model: SheetModel, { measure, tick, string }: Cell): TabNote | undefined =>
   model.notes.get(measure)?.find((n) => n.pos.tick === tick && n.place.string === string)
+
+/** The note in a cell of a score, ahead of what is drawn. */
+export function noteAt({ tune, arrangement }: Score, { measure, tick, string }: Cell): TabNote | undefined {
+  const id = tune.measures[measure]?.id
+  return arrangement?.base.notes.find(
+    (n) => n.pos.measure === id && n.pos.tick === tick && n.place.string === string,
+  )
+}
 
 /**
  * What a new note in a cell most likely is: a bass on the lower strings; above them the melody where the tune is silent,

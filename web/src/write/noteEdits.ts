@@ -53,6 +53,12 @@ export function soundsSo(note: TabNote, sound: Sound): boolean {
   return note.attack === sound && note.graces === undefined
 }
 
+/** The kind of edit that sounds a note in a way. */
+export function soundKind(sound: Sound): EditCommand['do'] {
+  if (isMark(sound)) return 'mark'
+  return sound === 'harmonic' || sound === 'grace' || sound === 'bend' ? sound : 'attack'
+}
+
 /** Sounds a note in a way, or plainly again where it already is. */
 export function soundEdit(note: TabNote, sound: Sound): EditCommand {
   const on = !soundsSo(note, sound)

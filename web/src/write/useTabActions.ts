@@ -1,20 +1,23 @@
-import { lastFret, type ArrangementDoc } from '@velvet-porch/core'
+import { lastFret, type ArrangementDoc, type EditCommand, type Score, type TabNote } from '@velvet-porch/core'
 import { measureActions } from './measureActions.ts'
 import { useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel } from '../sheet/sheetModel.ts'
 import { isTyping, useActions, type Action } from '../shell/actions.ts'
-import { noteIn } from './cells.ts'
+import { noteAt, noteIn } from './cells.ts'
 import { useHeld } from './clipboard.ts'
 import { fretEdit } from './fretEdit.ts'
-import { LEFT_FINGERS, PICKS, SOUND_KEYS, SOUNDS, soundEdit } from './noteEdits.ts'
+import { LEFT_FINGERS, PICKS, SOUND_KEYS, SOUNDS, soundEdit, soundKind } from './noteEdits.ts'
 import { restring } from './restring.ts'
 import type { Writing } from './useWriting.ts'
 import { neighbourValue } from './values.ts'
 
 /** Quiet time after a digit in which a second one makes a two-digit fret. */
 const SECOND_DIGIT_MS = 800
+
+/** An edit of a note that is not there; refused in the usual words. */
+const NOWHERE: EditCommand = { do: 'erase', note: '' }
 
 /** Offers writing the tab by key, and takes frets as digits. */
 export function useTabActions(
@@ -25,7 +28,7 @@ export function useTabActions(
 ): void {
   const { t } = useTranslation()
   const held = useHeld()
-  const { cell, pen, setPen, run, setOn } = writing
+  const { cell, cellNow, pen, setPen, run, setOn } = writing
   const note = cell ? noteIn(model, cell) : undefined
   const latest = useRef({ model, writing, note })
   useEffect(() => {
@@ -52,63 +55,65 @@ export function useTabActions(
   }, [])
   useActions(
     useMemo(() => {
-      const on = note
-      const noteActions: Action[] = on
+      // The note is looked up when the edit's turn comes, however fast the keys follow.
+      const onNote = (kind: EditCommand['do'], edit: (note: TabNote) => EditCommand) => () => {
+        const of = (score: Score) => {
+          const at = cellNow()
+          const found = at && noteAt(score, at)
+          return found ? edit(found) : NOWHERE
+        }
+        void run(Object.assign(of, { kind }))
+      }
+      const noteActions: Action[] = cell
         ? [
             ...SOUNDS.map((s) => ({
               id: `write.${s}`,
               label: t(`write.sounds.${s}`),
               keys: SOUND_KEYS[s],
-              run: () => void run(soundEdit(on, s)),
+              run: onNote(soundKind(s), (n) => soundEdit(n, s)),
             })),
             ...LEFT_FINGERS.map((finger) => ({
               id: `write.left.${finger}`,
               label: t('write.leftFinger', { finger }),
               keys: `Shift+${finger}`,
-              run: () => void run({ do: 'left', note: on.id, finger }),
+              run: onNote('left', (n) => ({ do: 'left', note: n.id, finger })),
             })),
             {
               id: 'write.left.0',
               label: t('write.freeFinger'),
               keys: 'Shift+0',
-              run: () => void run({ do: 'left', note: on.id, finger: 0 }),
+              run: onNote('left', (n) => ({ do: 'left', note: n.id, finger: 0 })),
             },
             ...PICKS.map((sign) => ({
               id: `write.pick.${sign}`,
               label: t(`write.picks.${sign}`),
               keys: sign.toUpperCase(),
-              run: () => void run({ do: 'right', note: on.id, sign }),
+              run: onNote('right', (n) => ({ do: 'right', note: n.id, sign })),
             })),
-            {
-              id: 'write.erase',
+            ...['Delete', 'Backspace'].map((keys) => ({
+              id: `write.erase.${keys}`,
               label: t('write.erase'),
-              keys: 'Delete',
-              run: () => void run({ do: 'erase', note: on.id }),
-            },
-            {
-              id: 'write.erase2',
-              label: t('write.erase'),
-              keys: 'Backspace',
-              run: () => void run({ do: 'erase', note: on.id }),
-            },
+              keys,
+              run: onNote('erase', (n) => ({ do: 'erase', note: n.id })),
+            })),
             {
               id: 'write.up',
               label: t('write.higherString'),
               keys: 'Alt+ArrowUp',
-              run: () => void restring(on, -1, writing),
+              run: () => note && void restring(note, -1, writing),
             },
             {
               id: 'write.down',
               label: t('write.lowerString'),
               keys: 'Alt+ArrowDown',
-              run: () => void restring(on, 1, writing),
+              run: () => note && void restring(note, 1, writing),
             },
           ]
         : []
       const longer = (by: 1 | -1) => () => {
-        const ticks = neighbourValue(on?.dur.ticks ?? pen.ticks, by)
+        const ticks = neighbourValue(note?.dur.ticks ?? pen.ticks, by)
         setPen({ ...pen, ticks })
-        if (on) void run({ do: 'length', note: on.id, ticks })
+        if (note) void run({ do: 'length', note: note.id, ticks })
       }
       return [
         ...noteActions,
@@ -123,6 +128,6 @@ export function useTabActions(
         },
         { id: 'write.close', label: t('write.close'), keys: 'Escape', run: () => setOn(false) },
       ]
-    }, [t, note, model, doc, pen, range, held, writing, run, setPen, setOn]),
+    }, [t, cell, cellNow, note, model, doc, pen, range, held, writing, run, setPen, setOn]),
   )
 }

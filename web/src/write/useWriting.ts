@@ -9,7 +9,7 @@ import {
 } from '@velvet-porch/core'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { changeScore } from '../store/documents.ts'
+import { editScore } from '../store/openScore.ts'
 import type { Cell } from './cells.ts'
 
 /** What the pen writes: a length, and for the tab the role of new notes. */
@@ -24,6 +24,11 @@ export interface Refused extends EditRefusal {
 
 /** An edit that follows from the score as it is when its turn comes. */
 export type EditOf = ((score: Score) => EditCommand) & { readonly kind: EditCommand['do'] }
+
+function kindOf(wanted: EditCommand | EditOf | readonly EditCommand[]): EditCommand['do'] | undefined {
+  if (typeof wanted === 'function') return wanted.kind
+  return 'do' in wanted ? wanted.do : wanted[0]?.do
+}
 
 export type Writing = ReturnType<typeof useWriting>
 
@@ -41,28 +46,14 @@ export function useWriting(tuneId: string, begins = false) {
   /** Where the pen stands, ahead of what is drawn while somebody types fast. */
   const cellNow = useCallback(() => now.current, [])
   const [refused, setRefused] = useState<Refused>()
+  /** Writes an edit, or several as one step: all of them, or none. */
   const run = useCallback(
-    async (wanted: EditCommand | EditOf): Promise<boolean> => {
+    async (wanted: EditCommand | EditOf | readonly EditCommand[]): Promise<boolean> => {
       let refusal: Refused | undefined
-      const kind = typeof wanted === 'function' ? wanted.kind : wanted.do
-      await changeScore(tuneId, t(`write.did.${kind}`), (score) => {
-        const edit = typeof wanted === 'function' ? wanted(score) : wanted
-        const edited = applyEdit(score, edit)
-        refusal = edited.ok ? undefined : { ...edited.refusal, edit }
-        return edited.ok ? edited.score : undefined
-      })
-      setRefused(refusal)
-      return refusal === undefined
-    },
-    [tuneId, t],
-  )
-  /** Several edits as one step: all of them, or none. */
-  const runAll = useCallback(
-    async (edits: readonly EditCommand[]): Promise<boolean> => {
-      let refusal: Refused | undefined
-      const [first] = edits
-      if (!first) return true
-      await changeScore(tuneId, t(`write.did.${first.do}`), (score) => {
+      const kind = kindOf(wanted)
+      if (!kind) return true
+      await editScore(tuneId, t(`write.did.${kind}`), (score) => {
+        const edits = typeof wanted === 'function' ? [wanted(score)] : 'do' in wanted ? [wanted] : wanted
         let now = score
         for (const edit of edits) {
           const edited = applyEdit(now, edit)
@@ -93,8 +84,7 @@ export function useWriting(tuneId: string, begins = false) {
       refuse: setRefused,
       dismiss,
       run,
-      runAll,
     }),
-    [on, pen, cell, cellNow, setCell, refused, dismiss, run, runAll],
+    [on, pen, cell, cellNow, setCell, refused, dismiss, run],
   )
 }

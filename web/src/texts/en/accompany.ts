@@ -181,21 +181,6 @@ export const accompany = {
     drop: 'Drop this ossia',
     shown: 'An ossia is shown: {{what}}.',
   },
-  form: {
-    button: 'Twelve bars',
-    title: 'A twelve-bar form',
-    intro: 'Chords in twelve measures, without a melody: to be accompanied, or to write one on.',
-    key: 'Key',
-    form: 'Form',
-    forms: {
-      slow: 'Four measures of the first chord',
-      quick: 'To the fourth in measure 2 and back',
-      long: 'Two measures of the fifth before home',
-    },
-    tempo: 'Quarter notes a minute',
-    name: 'Twelve bars in {{key}}',
-    make: 'Make it',
-  },
   accompany: {
     solo: 'Plays the tune',
     backing: 'Accompanies it',

@@ -102,8 +102,6 @@ export const write = {
     letter: 'Note {{name}}',
     chord: 'Chord here',
     word: 'Syllable here',
-    newTune: 'Write a new tune',
-    newTitle: 'New tune',
     measures: {
       title: 'Measures',
       one: 'Measure {{number}}',

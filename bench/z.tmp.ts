@@ -1,0 +1,189 @@
+import { spawn } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { chromium, type Page } from '@playwright/test'
+import { median } from './src/calibration.ts'
+import { benchTune, type Figure } from './src/engine.ts'
+import { fitFigures } from './src/fitPage.ts'
+
+const PORT = 4318
+
+/** Figures of the page in headless Chromium: weight of the first page, long tasks, time until systems are drawn. */
+export async function pageFigures(): Promise<Figure[]> {
+  const server = spawn('node', ['scripts/start.mjs'], {
+    cwd: fileURLToPath(new URL('..', import.meta.url)),
+    env: { ...process.env, PORT: String(PORT) },
+    stdio: 'ignore',
+  })
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  })
+  try {
+    await healthy()
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const weight = await firstPage(page)
+    await openTune(page, 200)
+    const typing = await longestTask(page, async () => {
+      const editor = page.getByRole('textbox', { name: 'The tune in ABC' })
+      await editor.click()
+      await page.keyboard.press('Control+End')
+      await page.keyboard.type('"C"cdef gfed|"F"a2f2 c2A2|', { delay: 40 })
+      await page.waitForTimeout(1500)
+    })
+    console.log('weight', weight, 'typing', typing)
+    await page.getByRole('link', { name: 'Arrange this tune' }).click()
+    await page.locator('.tab-fret').first().waitFor()
+    await page.waitForTimeout(1500)
+    const fret = await typedFret(page)
+    console.log(fret)
+    return []
+  } finally {
+    await browser.close()
+    server.kill()
+  }
+}
+
+async function healthy(): Promise<void> {
+  for (let i = 0; i < 240; i++) {
+    const ok = await fetch(`http://localhost:${PORT}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    )
+    if (ok) return
+    await new Promise((resolve) => setTimeout(resolve, 500))
+  }
+  throw new Error('The server did not start.')
+}
+
+async function firstPage(page: Page): Promise<number> {
+  let bytes = 0
+  const client = await page.context().newCDPSession(page)
+  await client.send('Network.enable')
+  const scripts = new Set<string>()
+  client.on('Network.responseReceived', ({ requestId, response }) => {
+    if (response.mimeType.includes('javascript')) scripts.add(requestId)
+  })
+  client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (scripts.has(requestId)) bytes += encodedDataLength
+  })
+  await page.goto(`http://localhost:${PORT}/`)
+  await page.waitForTimeout(1500)
+  await client.detach()
+  return bytes / 1000
+}
+
+/** Milliseconds from a digit to its fret in the tab: the median of several, on a long tune and on one of a usual length. */
+async function typedFret(page: Page): Promise<{ long: number; short: number }> {
+  const long = await fretsTyped(page)
+  await page.goto(`http://localhost:${PORT}/`)
+  await openTune(page, 32)
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await page.locator('.tab-fret').first().waitFor()
+  await page.waitForTimeout(1500)
+  return { long, short: await fretsTyped(page) }
+}
+
+async function fretsTyped(page: Page): Promise<number> {
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  await page.getByTestId('write-bar').waitFor()
+  await page.locator('.bench-sheet').evaluate((e) => e.scrollTo(0, 0))
+  await page.waitForTimeout(500)
+  await page.locator('.tab-fret').nth(2).click()
+  await page.waitForTimeout(500)
+  const times = await page.evaluate(async () => {
+    const note = document.querySelectorAll<SVGElement>('.tab-fret')[2]!.dataset.note!
+    const spent: number[] = []
+    const parts: string[] = []
+    for (const key of ['5', '6', '7', '8', '9', '5', '6']) {
+      const before = performance.now()
+      document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+      const t1 = performance.now() - before
+      for (let i = 0; i < 20; i++) await Promise.resolve()
+      const t2 = performance.now() - before
+      const there = document.querySelector(`[data-note="${note}"]`)?.firstChild?.textContent === key
+      await new Promise((r) => requestAnimationFrame(() => { const c = new MessageChannel(); c.port1.onmessage = r; c.port2.postMessage(0) }))
+      const t3 = performance.now() - before
+      parts.push([t1, t2, t3].map((t) => t.toFixed(0)).join('/') + (there ? '' : '!'))
+      while (document.querySelector(`[data-note="${note}"]`)?.firstChild?.textContent !== key) {
+        if (performance.now() - before > 5000) throw new Error(`fret ${key} did not come`)
+        await new Promise((resolve) => setTimeout(resolve, 1))
+      }
+      spent.push(performance.now() - before)
+      await new Promise((resolve) => setTimeout(resolve, 900))
+    }
+    ;(window as any).parts = parts.join(' ')
+    return spent
+  })
+  console.log(await page.evaluate(() => (window as any).parts))
+  console.log(times.map(t=>t.toFixed(0)).join(' '));return median(times)
+}
+
+async function openTune(page: Page, measures: number): Promise<void> {
+  await page.getByRole('button', { name: 'Paste ABC' }).click()
+  await page.getByLabel('ABC text').fill(benchTune(measures))
+  await page.getByRole('button', { name: 'Read it' }).click()
+  await page.locator('[data-drawn]').first().waitFor()
+  await page.waitForTimeout(1500)
+}
+
+/** The longest task that the browser reports while something is done; below 50 ms it reports none, so 0 means fine. */
+async function longestTask(page: Page, doing: () => Promise<void>): Promise<number> {
+  await page.evaluate(() => {
+    const w = window as unknown as { longest: number }
+    w.longest = 0
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => (w.longest = Math.max(w.longest, e.duration))),
+    ).observe({ entryTypes: ['longtask'] })
+  })
+  await checkObserver(page)
+  await doing()
+  return page.evaluate(() => (window as unknown as { longest: number }).longest)
+}
+
+/** Makes sure that a long task would be seen: blocks the page once for 120 ms, then forgets it. */
+async function checkObserver(page: Page): Promise<void> {
+  const seen = await page.evaluate(async () => {
+    await new Promise<void>((resolve) =>
+      setTimeout(() => {
+        const end = performance.now() + 120
+        while (performance.now() < end);
+        resolve()
+      }),
+    )
+    await new Promise((resolve) => setTimeout(resolve, 300))
+    const w = window as unknown as { longest: number }
+    const longest = w.longest
+    w.longest = 0
+    return longest
+  })
+  if (seen < 100) throw new Error('This browser does not report long tasks; the figures would mean nothing.')
+}
+
+/** From a jump to the middle of the sheet until every system in the view is drawn. */
+async function drawingMs(page: Page): Promise<number> {
+  return page.locator('.bench-sheet').evaluate(async (sheet) => {
+    sheet.scrollTo(0, 0)
+    await new Promise((resolve) => setTimeout(resolve, 500))
+    const start = performance.now()
+    sheet.scrollTo(0, sheet.scrollHeight / 2)
+    for (;;) {
+      await new Promise((resolve) => setTimeout(resolve, 4))
+      const visible = [...sheet.querySelectorAll('[data-system]')].filter((s) => {
+        const box = s.getBoundingClientRect()
+        return box.bottom > 200 && box.top < 800
+      })
+      if (visible.length > 0 && visible.every((s) => s.querySelector('[data-drawn]')))
+        return performance.now() - start
+    }
+  })
+}
+
+await pageFigures()

@@ -1,0 +1,24 @@
+/** One thing for every measure or system, with what each was made from. */
+export interface Derived<T> {
+  readonly from: readonly (readonly unknown[])[]
+  readonly made: readonly T[]
+}
+
+/**
+ * Makes one thing of each list of parts. Where the parts are the same objects as before, so is what was made of them; and
+ * where nothing at all is new, the whole is the one before.
+ */
+export function derived<T>(
+  before: Derived<T> | undefined,
+  from: readonly (readonly unknown[])[],
+  make: (index: number) => T,
+): Derived<T> {
+  const kept = (i: number) =>
+    before !== undefined && i < before.from.length && same(before.from[i]!, from[i]!)
+  const stays = from.map((_, i) => kept(i))
+  if (before?.from.length === from.length && stays.every(Boolean)) return before
+  return { from, made: from.map((_, i) => (stays[i] ? before!.made[i]! : make(i))) }
+}
+
+const same = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((x, i) => x === b[i])

@@ -1,0 +1,36 @@
+import type { SystemLayout } from '@velvet-porch/core/layout'
+import { derived, type Derived } from './derived.ts'
+import type { SheetModel } from './sheetModel.ts'
+import type { Lit } from './TabLayer.tsx'
+
+/** What one system is drawn from. */
+export interface SystemPage {
+  readonly model: SheetModel
+  readonly system: SystemLayout
+  readonly lit: Lit | undefined
+}
+
+/** Makes the pages of a sheet, each from those before: a system in which nothing changed keeps its page. */
+export function pageMaker(): (
+  model: SheetModel,
+  systems: readonly SystemLayout[],
+  lit: Lit | undefined,
+) => readonly SystemPage[] {
+  let before: Derived<SystemPage> | undefined
+  return (model, systems, lit) => {
+    const from = systems.map((system) => [
+      system,
+      ...system.measures.flatMap(({ index }) => [model.prints[index], ...litIn(model, index, lit)]),
+    ])
+    before = derived(before, from, (i) => ({ model, system: systems[i]!, lit }))
+    return before.made
+  }
+}
+
+/** What is marked out in a measure. */
+function litIn({ tune, notes }: SheetModel, index: number, lit: Lit | undefined): readonly unknown[] {
+  if (!lit) return []
+  const ids = [tune.measures[index]!.id, ...(notes.get(index) ?? []).map((n) => n.id)]
+  const faults = (lit.faults?.get(index) ?? []).flatMap((f) => [f.start, f.kind, f.text])
+  return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...faults]
+}

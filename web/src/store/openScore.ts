@@ -1,0 +1,168 @@
+import { type ArrangementDoc, type Score, type TuneDoc } from '@velvet-porch/core'
+import { liveQuery, type Subscription } from 'dexie'
+import { useSyncExternalStore } from 'react'
+import { db } from './db.ts'
+import { changeScore, putSteps, stepOf, type ScoreEdit, type ScoreStep } from './documents.ts'
+import { arrangementId } from './shelf.ts'
+import { onItsWay } from './unwritten.ts'
+
+/** A tune and its tab as the page shows them; either is undefined where storage has none. */
+export interface OpenScore {
+  readonly tune: TuneDoc | undefined
+  readonly arrangement: ArrangementDoc | undefined
+}
+
+/** The longest that an edit waits for the frame that shows it before it is written. */
+const LATEST_MS = 200
+
+/** How long a score stays open after the last view of it closed: the next stage usually opens it again. */
+const LINGER_MS = 2000
+
+/**
+ * One tune that is open on the page. What is written by hand is on the page at once and in storage right after it is
+ * drawn; everything else comes from storage, followed live.
+ */
+class OpenedScore {
+  #score: OpenScore | undefined
+  #listeners = new Set<() => void>()
+  #following: Subscription | undefined
+  #unwritten: readonly ScoreStep[] = []
+  /** Steps on the page that storage does not hold yet, those on their way included. */
+  #ahead = 0
+  #write: (() => void) | undefined
+  #stored = Promise.resolve()
+  #linger: ReturnType<typeof setTimeout> | undefined
+
+  constructor(readonly tuneId: string) {}
+
+  readonly score = (): OpenScore | undefined => this.#score
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    clearTimeout(this.#linger)
+    this.#listeners.add(listener)
+    this.#following ??= liveQuery(() => read(this.tuneId)).subscribe((stored) => this.#take(stored))
+    return () => {
+      this.#listeners.delete(listener)
+      if (this.#listeners.size === 0) this.#linger = setTimeout(() => this.#close(), LINGER_MS)
+    }
+  }
+
+  /**
+   * Applies an edit to the score on the page; storage follows.
+   * @returns false where nothing changes; undefined where the score is not open yet
+   */
+  edit(label: string, edit: ScoreEdit): boolean | undefined {
+    const { tune, arrangement } = this.#score ?? {}
+    if (!tune) return undefined
+    const score: Score = { tune, ...(arrangement ? { arrangement } : {}) }
+    const step = stepOf(score, label, edit)
+    if (!step) return false
+    this.#unwritten = [...this.#unwritten, step]
+    this.#ahead++
+    this.#show({ tune: step.tune?.doc ?? tune, arrangement: step.arrangement?.doc ?? arrangement })
+    if (!this.#write) this.#writeSoon()
+    return true
+  }
+
+  /** Writes what is on the page without waiting for the next frame. */
+  readonly flush = (): void => this.#write?.()
+
+  #writeSoon(): void {
+    onItsWay(
+      new Promise((resolve, reject) => {
+        const write = () => {
+          if (this.#write !== write) return
+          this.#write = undefined
+          clearTimeout(late)
+          this.#stored = this.#stored.then(() => this.#store())
+          this.#stored.then(resolve, reject)
+        }
+        this.#write = write
+        // After the frame that shows it; a page in the background draws none.
+        requestAnimationFrame(() => setTimeout(write))
+        const late = setTimeout(write, LATEST_MS)
+      }),
+    )
+  }
+
+  async #store(): Promise<void> {
+    const steps = this.#unwritten
+    this.#unwritten = []
+    let asShown = false
+    try {
+      asShown = await putSteps(this.tuneId, steps)
+      if (!asShown) for (const { label, edit } of steps) await changeScore(this.tuneId, label, edit)
+    } finally {
+      this.#ahead -= steps.length
+      // Another window wrote in between, or storage is full: the page shows what storage holds.
+      if (!asShown) {
+        this.#score = undefined
+        this.#take(await read(this.tuneId))
+      }
+    }
+  }
+
+  /** Takes what storage holds, unless the page is ahead of it; what is the same stays the same object. */
+  #take(stored: OpenScore): void {
+    if (this.#ahead > 0) return
+    const { tune, arrangement } = this.#score ?? {}
+    this.#show({ tune: same(tune, stored.tune), arrangement: same(arrangement, stored.arrangement) })
+  }
+
+  #show(score: OpenScore): void {
+    const before = this.#score
+    if (before && before.tune === score.tune && before.arrangement === score.arrangement) return
+    this.#score = score
+    for (const listener of this.#listeners) listener()
+  }
+
+  #close(): void {
+    this.flush()
+    this.#following?.unsubscribe()
+    open.delete(this.tuneId)
+  }
+}
+
+/** Revisions rise with every change, so equal ones mean the same document. */
+const same = <T extends { readonly rev: number }>(shown: T | undefined, stored: T | undefined) =>
+  shown && stored && shown.rev === stored.rev ? shown : stored
+
+async function read(tuneId: string): Promise<OpenScore> {
+  const [tune, arrangement] = await Promise.all([
+    db.tunes.get(tuneId),
+    db.arrangements.get(arrangementId(tuneId)),
+  ])
+  return { tune, arrangement }
+}
+
+const open = new Map<string, OpenedScore>()
+
+/** The open score of a tune, opened by the first who listens. */
+export function openScoreOf(tuneId: string): OpenedScore {
+  const opened = open.get(tuneId) ?? new OpenedScore(tuneId)
+  open.set(tuneId, opened)
+  return opened
+}
+
+/** The score of a tune as it stands on the page; undefined while it is being opened, or where there is no tune. */
+export function useOpenScore(tuneId: string | undefined): OpenScore | undefined {
+  const opened = tuneId === undefined ? CLOSED : openScoreOf(tuneId)
+  return useSyncExternalStore(opened.subscribe, opened.score)
+}
+
+const CLOSED = { subscribe: () => () => undefined, score: () => undefined }
+
+/**
+ * Writes on an open score by hand: on the page at once, in storage a moment later.
+ * @returns false where nothing changes
+ */
+export async function editScore(tuneId: string, label: string, edit: ScoreEdit): Promise<boolean> {
+  return open.get(tuneId)?.edit(label, edit) ?? changeScore(tuneId, label, edit)
+}
+
+// A page that is left or hidden may never draw another frame.
+const flushAll = () => open.forEach((opened) => opened.flush())
+if (typeof window !== 'undefined') {
+  window.addEventListener('pagehide', flushAll)
+  document.addEventListener('visibilitychange', flushAll)
+}

@@ -1,0 +1,9 @@
+import { accompany } from './en/accompany.ts'
+import { bench } from './en/bench.ts'
+import { fit } from './en/fit.ts'
+import { shapes } from './en/shapes.ts'
+import { sheet } from './en/sheet.ts'
+import { write } from './en/write.ts'
+
+/** English texts of the stages, grouped by place. */
+export const stages = { ...sheet, ...bench, ...accompany, ...shapes, ...fit, ...write }
