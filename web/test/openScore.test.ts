@@ -5,7 +5,7 @@ import { db } from '../src/store/db.ts'
 import { changeScore, historyOf, step, type ScoreEdit } from '../src/store/documents.ts'
 import { editScore, openScoreOf } from '../src/store/openScore.ts'
 import { addScore, arrangementId } from '../src/store/shelf.ts'
-import { allWritten } from '../src/store/unwritten.ts'
+import { allWritten, onFailedWrite } from '../src/store/unwritten.ts'
 
 // The page of a browser draws a frame now and then; here one comes at once.
 vi.stubGlobal('requestAnimationFrame', (frame: () => void) => setTimeout(frame))
@@ -106,17 +106,36 @@ describe('a score that is open', () => {
     expect((await historyOf(tune.id)).map((s) => s.label).sort()).toEqual(['mine', 'theirs'])
   })
 
-  it('shows what storage holds again where it could not write', async () => {
+  it('says so where it could not write, and shows what storage holds again', async () => {
     const score = await opened()
     const before = fretOf(score.score()?.arrangement?.base.notes)
     vi.spyOn(db.history, 'add').mockImplementation(() => {
       throw new Error('full')
     })
+    const told: unknown[] = []
+    const deaf = onFailedWrite((reason) => told.push(reason))
     void editScore(tune.id, 'a fret', fret(9))
     expect(fretOf(score.score()?.arrangement?.base.notes)).toBe(9)
     await allWritten()
+    deaf()
+    expect(told.map(String)).toEqual(['Error: full'])
     await vi.waitFor(() => expect(fretOf(score.score()?.arrangement?.base.notes)).toBe(before))
     expect(await historyOf(tune.id)).toEqual([])
+    vi.restoreAllMocks()
+    void editScore(tune.id, 'a fret', fret(9))
+    await allWritten()
+    expect(await storedFret()).toBe(9)
+  })
+
+  it('keeps what is written while an earlier write is on its way', async () => {
+    await opened()
+    for (let value = 3; value < 12; value++) {
+      void editScore(tune.id, `to ${value}`, fret(value))
+      await new Promise((resolve) => setTimeout(resolve, value % 3))
+    }
+    await allWritten()
+    expect(await storedFret()).toBe(11)
+    expect(await historyOf(tune.id)).toHaveLength(9)
   })
 
   it('is the same object after it was stored: nothing is drawn again', async () => {

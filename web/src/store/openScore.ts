@@ -74,8 +74,9 @@ class OpenedScore {
           if (this.#write !== write) return
           this.#write = undefined
           clearTimeout(late)
-          this.#stored = this.#stored.then(() => this.#store())
-          this.#stored.then(resolve, reject)
+          const stored = this.#stored.then(() => this.#store())
+          this.#stored = stored.catch(() => undefined)
+          stored.then(resolve, reject)
         }
         this.#write = write
         // After the frame that shows it; a page in the background draws none.
@@ -87,6 +88,8 @@ class OpenedScore {
 
   async #store(): Promise<void> {
     const steps = this.#unwritten
+    // The write before this one may have taken what came meanwhile.
+    if (steps.length === 0) return
     this.#unwritten = []
     let asShown = false
     try {

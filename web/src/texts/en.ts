@@ -88,6 +88,7 @@ export const en = {
     text: 'Your work is saved. Reload the page to go on.',
     reload: 'Reload',
     storage: 'The browser’s storage does not work',
+    unwritten: 'The last change could not be stored and is not on the page any more',
     storageText: '{{reason}} Free some space or allow storage for this page, then reload.',
   },
 } as const

@@ -6,11 +6,12 @@ import type { Writing } from './useWriting.ts'
 /** What a fret typed or clicked on a string means where the pen stands. */
 export function fretEdit(
   model: SheetModel,
-  { cell, pen }: Writing,
+  { cell, penNow }: Pick<Writing, 'cell' | 'penNow'>,
   string: number,
   fret: number,
 ): EditCommand {
   const at = { ...cell!, string }
+  const pen = penNow()
   return {
     do: 'fret',
     at: { measure: model.tune.measures[at.measure]!.id, tick: at.tick },

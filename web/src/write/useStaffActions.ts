@@ -14,7 +14,7 @@ import { neighbourValue } from './values.ts'
 
 /** What the pen does on the staff: the same by key and by button. */
 export function useStaffPen(model: SheetModel, writing: Writing) {
-  const { cell, cellNow, pen, setPen, setCell, run } = writing
+  const { cell, cellNow, penNow, setPen, setCell, run } = writing
   const { tune } = model
   const event = cell ? eventAt(tune, cell) : undefined
   const at = useMemo(
@@ -27,7 +27,7 @@ export function useStaffPen(model: SheetModel, writing: Writing) {
     async (pitchOf: ((tune: TuneDoc, at: Cell) => Pitch) | undefined) => {
       const from = cellNow()
       if (!from) return
-      const { ticks } = pen
+      const { ticks } = penNow()
       const place = { measure: tune.measures[from.measure]!.id, tick: from.tick }
       const end = from.tick + ticks
       const inside = end < tune.measures[from.measure]!.length
@@ -50,7 +50,7 @@ export function useStaffPen(model: SheetModel, writing: Writing) {
       )
       if (!wrote) setCell(from)
     },
-    [cellNow, pen, run, setCell, tune, model],
+    [cellNow, penNow, run, setCell, tune, model],
   )
   const letter = useCallback(
     (step: Step) =>
@@ -74,10 +74,10 @@ export function useStaffPen(model: SheetModel, writing: Writing) {
   )
   const value = useCallback(
     (ticks: number) => {
-      setPen({ ...pen, ticks })
+      setPen({ ...penNow(), ticks })
       if (at && event?.pitch) void run({ do: 'value', at, ticks })
     },
-    [at, event, pen, setPen, run],
+    [at, event, penNow, setPen, run],
   )
   return { at, event, key, put, letter, repitch, value }
 }

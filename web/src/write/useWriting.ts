@@ -18,6 +18,8 @@ export interface Pen {
   readonly role: Role | 'likely'
 }
 
+const FIRST_PEN: Pen = { ticks: WHOLE / 4, role: 'likely' }
+
 export interface Refused extends EditRefusal {
   readonly edit: EditCommand
 }
@@ -36,15 +38,21 @@ export type Writing = ReturnType<typeof useWriting>
 export function useWriting(tuneId: string, begins = false) {
   const { t } = useTranslation()
   const [on, setOn] = useState(begins)
-  const [pen, setPen] = useState<Pen>({ ticks: WHOLE / 4, role: 'likely' })
+  const [pen, showPen] = useState(FIRST_PEN)
+  const penRef = useRef(FIRST_PEN)
+  const setPen = useCallback((next: Pen) => {
+    penRef.current = next
+    showPen(next)
+  }, [])
   const [cell, showCell] = useState<Cell>()
   const now = useRef<Cell | undefined>(undefined)
   const setCell = useCallback((next: Cell) => {
     now.current = next
     showCell(next)
   }, [])
-  /** Where the pen stands, ahead of what is drawn while somebody types fast. */
+  /** Where the pen stands and what it writes, ahead of what is drawn while somebody types fast. */
   const cellNow = useCallback(() => now.current, [])
+  const penNow = useCallback(() => penRef.current, [])
   const [refused, setRefused] = useState<Refused>()
   /** Writes an edit, or several as one step: all of them, or none. */
   const run = useCallback(
@@ -79,12 +87,13 @@ export function useWriting(tuneId: string, begins = false) {
       setPen,
       cell,
       cellNow,
+      penNow,
       setCell,
       refused,
       refuse: setRefused,
       dismiss,
       run,
     }),
-    [on, pen, cell, cellNow, setCell, refused, dismiss, run],
+    [on, pen, setPen, cell, cellNow, penNow, setCell, refused, dismiss, run],
   )
 }
