@@ -75,11 +75,7 @@ export const staffWriting = (
 ): StaffWriting => ({ transposed, setup, above: setup && isPlayed(notes) ? writtenAbove(setup) : 0 })
 
 /** What stands in each measure of the staff. */
-export function staffContents(
-  tune: TuneDoc,
-  timeline: Timeline,
-  notes: readonly TabNote[],
-): StaffContent[] {
+export function staffContents(tune: TuneDoc, timeline: Timeline, notes: readonly TabNote[]): StaffContent[] {
   const contents = tune.measures.map((measure) => ({
     measure,
     events: [] as TuneEvent[],

@@ -111,6 +111,23 @@ export const BenchHead = memo(function BenchHead(props: Props) {
           <Button size="compact-sm" ml="sm" onClick={() => void arranger.again()}>
             {t('arrange.again')}
           </Button>
+          {marked ? (
+            <Button
+              size="compact-sm"
+              ml="xs"
+              variant="default"
+              onClick={() => void arranger.rearrange(marked.from, marked.to)}
+            >
+              {t('arrange.selection', {
+                count: marked.to - marked.from + 1,
+                from: model.numbers[marked.from],
+                to: model.numbers[marked.to],
+              })}
+            </Button>
+          ) : null}
+          <Button size="compact-sm" ml="xs" variant="default" onClick={() => void arranger.accept()}>
+            {t('arrange.accept')}
+          </Button>
         </Alert>
       ) : null}
       {arranger.otherHand && !arranger.stale && arranger.progress === undefined && doc ? (
@@ -123,7 +140,13 @@ export const BenchHead = memo(function BenchHead(props: Props) {
       ) : null}
       {writing?.on && doc ? (
         <Suspense>
-          <TabWriteBar model={model} doc={doc} writing={writing} marked={marked} />
+          <TabWriteBar
+            model={model}
+            doc={doc}
+            writing={writing}
+            marked={marked}
+            onArrange={arranger.rearrange}
+          />
         </Suspense>
       ) : null}
       {tune?.pins?.length ? <Pins tune={tune} /> : null}

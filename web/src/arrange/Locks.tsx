@@ -1,12 +1,11 @@
 import { ActionIcon, Button, CloseButton, Tooltip } from '@mantine/core'
 import { IconLock, IconLockOpen } from '@tabler/icons-react'
 import {
-  USUAL_SCHOOL,
+  measureLock,
   type ArrangementDoc,
   type Grip,
   type Id,
   type Lock,
-  type LockedMeasure,
   type Pos,
   type TabNote,
   regionAt,
@@ -44,18 +43,8 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
     { id: crypto.randomUUID(), target: n.id, field: 'place', value: n.place },
     { id: crypto.randomUUID(), target: n.id, field: 'left', value: n.left },
   ]
-  const measureLock = (index: number): Lock => {
-    const m = model.tune.measures[index]!
-    const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, m.id))]!
-    const value: LockedMeasure = {
-      style: region.style,
-      level: region.level,
-      school: region.school ?? USUAL_SCHOOL,
-      ...(region.ornament === undefined ? {} : { ornament: region.ornament }),
-      notes: (model.notes.get(index) ?? []).map(({ id, place, left }) => ({ id, place, left })),
-    }
-    return { id: crypto.randomUUID(), target: m.id, field: 'measure', value }
-  }
+  const lockOf = (index: number) =>
+    measureLock(model.tune, doc, model.tune.measures[index]!.id, crypto.randomUUID())
   const number = spot ? model.numbers[spot.measure]! : 0
   const inSection = () => {
     const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, measure!.id))]!
@@ -66,7 +55,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const lockSection = () => {
     const all = inSection()
     const ids = new Set(all.map((i) => model.tune.measures[i]!.id))
-    set([...locks.filter((l) => !ids.has(l.target)), ...all.map(measureLock)], t('locks.command.section'))
+    set([...locks.filter((l) => !ids.has(l.target)), ...all.map(lockOf)], t('locks.command.section'))
   }
   return (
     <details className="reasons" data-testid="locks" open={blamed.length > 0 || undefined}>
@@ -118,10 +107,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
             onToggle={() =>
               has(measure.id, 'measure')
                 ? set(without(measure.id), t('locks.command.freeMeasure', { number }))
-                : set(
-                    [...without(measure.id), measureLock(spot.measure)],
-                    t('locks.command.measure', { number }),
-                  )
+                : set([...without(measure.id), lockOf(spot.measure)], t('locks.command.measure', { number }))
             }
           />
           <Button size="compact-xs" variant="default" mt={4} onClick={lockSection}>

@@ -1,10 +1,14 @@
 import {
   arrangementOf,
+  isAround,
   isFresh,
+  locksAround,
+  madeFresh,
   setupOf,
   STANDARD_TUNING,
   tidyRegions,
   wholeTune,
+  withSelection,
   withShift,
   type ArrangementDoc,
   type Id,
@@ -18,6 +22,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { db } from '../store/db.ts'
 import { change } from '../store/documents.ts'
+import { editScore } from '../store/openScore.ts'
 import { useCurrentPlayer, usePlayersReady } from '../store/players.ts'
 import { arrangementId } from '../store/shelf.ts'
 import { arrangeInWorker, type ArrangeRun } from '../worker/benchWorker.ts'
@@ -125,6 +130,48 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     async () => (current ? arrange(current, t('arrange.command.again')) : undefined),
     [arrange, current, t],
   )
+  /** Arranges some measures alone; the others stay note for note. */
+  const rearrange = useCallback(
+    async (from: number, to: number) => {
+      if (!tune || !doc || !current) return
+      running.current?.cancel()
+      const selected = new Set(tune.measures.slice(from, to + 1).map((m) => m.id))
+      const label = t('arrange.command.selection', { count: selected.size })
+      setWork({ progress: 0 })
+      const locks = locksAround(tune, doc, selected)
+      const run = arrangeInWorker({ tune, setup: doc.setup, regions: doc.regions, locks }, (progress) => {
+        if (running.current === run) setWork((w) => ({ ...w, progress }))
+      })
+      running.current = run
+      const reply = await run.reply
+      if (running.current !== run) return
+      running.current = undefined
+      if (reply.kind === 'failed') {
+        const own = reply.locks.filter((l) => !isAround(l))
+        return setWork({ failed: { message: reply.message, locks: own, settings: current, label } })
+      }
+      setWork({})
+      if (reply.kind === 'cancelled') return
+      await editScore(tune.id, label, (score) => {
+        if (!score.arrangement) return undefined
+        const fresh = isFresh(score.tune, score.arrangement)
+        const next = withSelection(score.tune, score.arrangement, reply.layer, selected)
+        return { tune: score.tune, arrangement: fresh ? madeFresh(score.tune, next) : next }
+      })
+    },
+    [tune, doc, current, t],
+  )
+  /** Declares the tab as it stands an answer to the tune. */
+  const accept = useCallback(
+    async () =>
+      tune &&
+      void (await editScore(tune.id, t('arrange.command.accept'), (score) =>
+        score.arrangement
+          ? { tune: score.tune, arrangement: madeFresh(score.tune, score.arrangement) }
+          : undefined,
+      )),
+    [tune, t],
+  )
   const forget = useCallback(() => setWork(({ failed: _, ...rest }) => rest), [])
   /** Set where the arrangement was made for another hand than the one in use. */
   const otherHand =
@@ -137,10 +184,12 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
       arrange,
       cancel,
       again,
+      rearrange,
+      accept,
       forget,
       stale,
       otherHand,
     }),
-    [work, current, arrange, cancel, again, forget, stale, otherHand],
+    [work, current, arrange, cancel, again, rearrange, accept, forget, stale, otherHand],
   )
 }

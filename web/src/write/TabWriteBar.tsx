@@ -20,12 +20,14 @@ interface Props {
   readonly doc: ArrangementDoc
   readonly writing: Writing
   readonly marked: MarkedMeasures | undefined
+  /** Has some measures arranged anew, around what was written by hand. */
+  readonly onArrange: (from: number, to: number) => Promise<void>
 }
 
 const ROLES: readonly Role[] = ['melody', 'harmony', 'bass', 'fill']
 
 /** Everything that can be written into the tab by hand, for the cell under the cursor; each with its key. */
-export function TabWriteBar({ model, doc, writing, marked }: Props) {
+export function TabWriteBar({ model, doc, writing, marked, onArrange }: Props) {
   const { t } = useTranslation()
   const { cell, pen, setPen, run, setOn } = writing
   const note = cell ? noteIn(model, cell) : undefined
@@ -33,7 +35,7 @@ export function TabWriteBar({ model, doc, writing, marked }: Props) {
     () => marked ?? (cell ? { from: cell.measure, to: cell.measure } : undefined),
     [marked, cell],
   )
-  useTabActions(model, doc, writing, range)
+  useTabActions(model, doc, writing, range, onArrange)
   const role = cell && !note ? likelyRole(model, cell) : undefined
   return (
     <div className="write-bar" data-testid="write-bar">
@@ -68,6 +70,16 @@ export function TabWriteBar({ model, doc, writing, marked }: Props) {
             onClick={() => range && void run({ do: 'finger', ...range })}
           >
             {t('write.refinger')}
+          </Button>
+        </Tooltip>
+        <Tooltip label={`${t('write.rearrangeHint')} (Q)`}>
+          <Button
+            size="compact-sm"
+            variant="default"
+            disabled={!range}
+            onClick={() => range && void onArrange(range.from, range.to)}
+          >
+            {t('write.rearrange')}
           </Button>
         </Tooltip>
         <CloseButton ml="auto" aria-label={t('write.close')} onClick={() => setOn(false)} />

@@ -25,6 +25,7 @@ export function useTabActions(
   doc: ArrangementDoc,
   writing: Writing,
   range: MarkedMeasures | undefined,
+  onArrange: (from: number, to: number) => Promise<void>,
 ): void {
   const { t } = useTranslation()
   const held = useHeld()
@@ -126,8 +127,14 @@ export function useTabActions(
           keys: 'F',
           run: () => range && void run({ do: 'finger', ...range }),
         },
+        {
+          id: 'write.arrange',
+          label: t('write.rearrangeHint'),
+          keys: 'Q',
+          run: () => range && void onArrange(range.from, range.to),
+        },
         { id: 'write.close', label: t('write.close'), keys: 'Escape', run: () => setOn(false) },
       ]
-    }, [t, cell, cellNow, note, model, doc, pen, range, held, writing, run, setPen, setOn]),
+    }, [t, cell, cellNow, note, model, doc, pen, range, held, writing, run, setPen, setOn, onArrange]),
   )
 }

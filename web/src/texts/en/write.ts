@@ -35,6 +35,8 @@ export const write = {
     roles: { melody: 'melody', harmony: 'second voice', bass: 'bass', fill: 'fill' },
     likely: 'As it seems',
     likelyIs: 'As it seems: {{role}}',
+    rearrange: 'Arrange',
+    rearrangeHint: 'Arrange these measures anew around what you wrote; all others stay as they are',
     refinger: 'Find hands',
     refingerHint: 'Find fingers and picking again in these measures; what you set stays',
     note: 'The note under the cursor',
