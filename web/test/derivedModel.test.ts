@@ -108,6 +108,7 @@ describe('a sheet that follows edits', () => {
     const model = sheetModel(tune, opening.arrangement)
     const systems = [0, 3].map((from, index) => ({
       index,
+      ...{ head: 60, width: 300 },
       measures: [from, from + 1, from + 2].map((i) => ({ index: i, x: 0, width: 1, columns: [] })),
     }))
     const pages = pageMaker()

@@ -110,6 +110,7 @@ describe('how this teacher likes things', () => {
       'null',
       '{"player":7}',
       '{"sheet":{"perLine":9,"form":3,"counts":"yes"}}',
+      '{"leaveOut":"all","sheet":{"zoom":1000,"layout":7,"names":"x","durations":[],"boxes":1}}',
     ]) {
       vi.resetModules()
       vi.stubGlobal('localStorage', { getItem: () => stored, setItem: () => undefined })
@@ -119,6 +120,7 @@ describe('how this teacher likes things', () => {
         boxes: 'upright',
         labels: 'fingers',
         sheet: FIRST_SHEET,
+        leaveOut: [],
       })
     }
     vi.unstubAllGlobals()

@@ -1,8 +1,9 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import { describe, expect, it } from 'vitest'
-import { keyText, ticksAt } from '@velvet-porch/core'
+import { keyText, ticksAt, timelineOf, withoutOptional, type TabNote } from '@velvet-porch/core'
 import { handAt, moveBetween } from '../src/neck/handMove.ts'
 import { neckView } from '../src/neck/neckView.ts'
+import { heldDuring } from '../src/sheet/HeldBox.tsx'
 import { rowsOf, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
 import { beatOf, keysOf, sheetModel } from '../src/sheet/sheetModel.ts'
 import { guitarSetup, type Grip } from '@velvet-porch/core'
@@ -134,5 +135,71 @@ describe('the standing neck', () => {
       size,
     )
     expect(left.stringX(1, 'top')).toBeLessThan(left.stringX(6, 'top'))
+  })
+})
+
+describe('the box of what the hand holds', () => {
+  it('has a finger once, and every string at the fret where it is first played under the chord', () => {
+    for (const level of [1, 3, 5] as const) {
+      const sheet = sheetModel(waltz, arrangementFor(waltz, level, 2))
+      for (const segment of sheet.harmony) {
+        const held = heldDuring(sheet, segment)
+        if (!held) continue
+        expect(held.frets).toHaveLength(6)
+        const pressed = held.fingers.flatMap((f, i) => (f === 0 ? [] : [{ f, fret: held.frets[i] }]))
+        for (const { f, fret } of pressed)
+          expect(pressed.filter((p) => p.f === f).every((p) => p.fret === fret)).toBe(true)
+        held.frets.forEach((fret, i) => expect(held.fingers[i] === 0).toBe(!fret))
+      }
+    }
+  })
+
+  it('is none where nothing is played', () => {
+    expect(heldDuring(sheetModel(waltz), model.harmony[0]!)).toBeUndefined()
+  })
+})
+
+describe('what may be left out', () => {
+  const whole = arrangementFor(waltz, 4)
+  const timeline = timelineOf(waltz.measures)
+
+  it('goes, and nothing else does', () => {
+    const base = {
+      ...whole.base,
+      notes: whole.base.notes.map((n, i) => ({ ...n, optional: n.role !== 'melody' && i % 2 === 0 })),
+    }
+    const left = withoutOptional(base, timeline)
+    expect(left.notes.map((n) => n.id)).toEqual(base.notes.filter((n) => !n.optional).map((n) => n.id))
+    expect(left.spans.every((s) => left.notes.some((n) => n.id === s.from))).toBe(true)
+  })
+
+  it('a note reached from one that is left out is plucked', () => {
+    const [first, second] = whole.base.notes.filter((n) => n.role === 'melody')
+    const on = { string: 2, fret: 3 }
+    const base = {
+      ...whole.base,
+      notes: [
+        { ...first!, place: on, optional: true },
+        { ...second!, place: { ...on, fret: 1 }, attack: 'pull' as const },
+      ],
+      spans: [{ id: 's', kind: 'pull' as const, from: first!.id, to: second!.id }],
+    }
+    expect(withoutOptional(base, timeline)).toMatchObject({
+      notes: [{ id: second!.id, attack: 'pluck' }],
+      spans: [],
+    })
+  })
+
+  it('short notes go alone; the note they led to is plucked', () => {
+    const [note] = whole.base.notes
+    const grace = { place: { string: 1, fret: 2 }, left: 1 as const, attack: 'pluck' as const }
+    const base = (graces: NonNullable<TabNote['graces']>) => ({
+      ...whole.base,
+      notes: [{ ...note!, attack: 'hammer' as const, graces }],
+    })
+    expect(withoutOptional(base([{ ...grace, optional: true }]), timeline).notes[0]).toMatchObject({
+      attack: 'pluck',
+    })
+    expect(withoutOptional(base([grace]), timeline).notes[0]!.graces).toHaveLength(1)
   })
 })

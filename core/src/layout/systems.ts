@@ -21,6 +21,8 @@ export interface LayoutOptions {
   /** Scale of all gaps; 1 suits a laptop. */
   readonly density: number
   readonly mostMeasures?: number
+  /** One line that runs on instead of a page of lines: it comes in pieces, only the first of which has a clef. */
+  readonly runsOn?: boolean
 }
 
 export interface Column {
@@ -39,7 +41,13 @@ export interface PlacedMeasure {
 export interface SystemLayout {
   readonly index: number
   readonly measures: readonly PlacedMeasure[]
+  /** Room for clef and key at its head; 0 where it goes on from the piece before. */
+  readonly head: number
+  readonly width: number
 }
+
+/** Measures in one piece of a line that runs on. */
+const PIECE = 4
 
 const PAD = { before: 18, after: 12, narrowest: 17 }
 const QUARTER_GAP = 46
@@ -67,6 +75,7 @@ function natural(measure: LayoutMeasure, density: number): Natural {
 /** Breaks measures into systems and places every onset. A last system that is short keeps its natural width. */
 export function layOut(measures: readonly LayoutMeasure[], options: LayoutOptions): SystemLayout[] {
   const naturals = measures.map((m) => natural(m, options.density))
+  if (options.runsOn) return pieces(measures, naturals, options)
   const room = options.width - options.head
   const systems: SystemLayout[] = []
   for (let from = 0; from < measures.length;) {
@@ -80,28 +89,48 @@ export function layOut(measures: readonly LayoutMeasure[], options: LayoutOption
       used += naturals[to++]!.width
     }
     const last = to === measures.length
-    systems.push(place(measures, naturals, from, to, options, used, last, systems.length))
+    const full = { room: options.width - options.head, most: last ? LAST_STRETCH : Infinity }
+    const { measures: placed } = place(measures, naturals, from, to, options.head, used, full)
+    systems.push({ index: systems.length, measures: placed, head: options.head, width: options.width })
     from = to
   }
   return systems
 }
+
+/** The pieces of a line that runs on, each as wide as it likes. */
+function pieces(
+  measures: readonly LayoutMeasure[],
+  naturals: readonly Natural[],
+  options: LayoutOptions,
+): SystemLayout[] {
+  const all: SystemLayout[] = []
+  for (let from = 0; from < measures.length; from += PIECE) {
+    const to = Math.min(measures.length, from + PIECE)
+    const head = from === 0 ? options.head : 0
+    const used = naturals.slice(from, to).reduce((sum, n) => sum + n.width, 0)
+    const free = { room: Infinity, most: LAST_STRETCH }
+    const { measures: placed, end } = place(measures, naturals, from, to, head, used, free)
+    all.push({ index: all.length, measures: placed, head, width: end })
+  }
+  return all
+}
+
+/** How far a system that need not fill its line is stretched. */
+const LAST_STRETCH = 1.35
 
 function place(
   measures: readonly LayoutMeasure[],
   naturals: readonly Natural[],
   from: number,
   to: number,
-  options: LayoutOptions,
+  head: number,
   used: number,
-  last: boolean,
-  index: number,
-): SystemLayout {
-  const room = options.width - options.head
+  { room, most }: { readonly room: number; readonly most: number },
+): { readonly measures: readonly PlacedMeasure[]; readonly end: number } {
   let fixed = 0
   for (let i = from; i < to; i++) fixed += PAD.before + PAD.after + measures[i]!.signs
-  const full = (room - fixed) / Math.max(1, used - fixed)
-  const stretch = last ? Math.min(full, 1.35) : full
-  let x = options.head
+  const stretch = Math.min((room - fixed) / Math.max(1, used - fixed), most)
+  let x = head
   const placed: PlacedMeasure[] = []
   for (let i = from; i < to; i++) {
     const { ticks, gaps } = naturals[i]!
@@ -115,7 +144,7 @@ function place(
     placed.push({ index: i, x, width: end - x, columns })
     x = end
   }
-  return { index, measures: placed }
+  return { measures: placed, end: x }
 }
 
 /** x of a tick inside a placed measure, between columns in proportion. */

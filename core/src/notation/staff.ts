@@ -50,6 +50,8 @@ export interface StaffWriting {
   readonly setup: Setup | undefined
   /** Semitones between what sounds and what is written. */
   readonly above: number
+  /** True where the lower voice is written plainly, in single values and rests, however long it rings. */
+  readonly plain: boolean
 }
 
 /**
@@ -62,8 +64,9 @@ export function staffOf(
   transposed: number,
   setup?: Setup,
   notes: readonly TabNote[] = [],
+  plain = false,
 ): StaffMeasure[] {
-  const writing = staffWriting(transposed, setup, notes)
+  const writing = staffWriting(transposed, setup, notes, plain)
   return staffContents(tune, timelineOf(tune.measures), notes).map((c) => staffMeasure(c, writing))
 }
 
@@ -72,7 +75,8 @@ export const staffWriting = (
   transposed: number,
   setup: Setup | undefined,
   notes: readonly TabNote[],
-): StaffWriting => ({ transposed, setup, above: setup && isPlayed(notes) ? writtenAbove(setup) : 0 })
+  plain: boolean,
+): StaffWriting => ({ transposed, setup, above: setup && isPlayed(notes) ? writtenAbove(setup) : 0, plain })
 
 /** What stands in each measure of the staff. */
 export function staffContents(tune: TuneDoc, timeline: Timeline, notes: readonly TabNote[]): StaffContent[] {
@@ -99,7 +103,7 @@ export function staffContents(tune: TuneDoc, timeline: Timeline, notes: readonly
 /** The signs of one measure. */
 export function staffMeasure(
   { measure, events, lower, carried }: StaffContent,
-  { transposed, setup, above }: StaffWriting,
+  { transposed, setup, above, plain }: StaffWriting,
 ): StaffMeasure {
   const key = transposeKey(measure.key, transposed)
   const upper = events.map((e): StaffSign => ({
@@ -113,7 +117,8 @@ export function staffMeasure(
     ...(e.pitch ? { pitch: written(e.pitch, transposed + above, key) } : {}),
     ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
   }))
-  return { key, ...withAccidentals(key, upper, setup ? lowerVoice(measure, lower, carried, setup, key) : []) }
+  const below = setup ? lowerVoice(measure, lower, plain ? [] : carried, setup, key, plain) : []
+  return { key, ...withAccidentals(key, upper, below) }
 }
 
 function written(source: Pitch, moved: number, key: Key): Pitch {
@@ -140,25 +145,26 @@ function lowerVoice(
   carried: readonly Carried[],
   setup: Setup,
   key: Key,
+  plain: boolean,
 ): StaffSign[] {
   const signs: StaffSign[] = []
   let at: Ticks = 0
   const fill = (until: Ticks) => {
     for (const v of plainValues(until - at)) {
-      signs.push({ kind: 'filler', tick: at, ...v, tied: false })
+      signs.push({ kind: plain ? 'rest' : 'filler', tick: at, ...v, tied: false })
       at += v.ticks
     }
   }
   const sound = (note: TabNote, ticks: Ticks, goesOn: boolean) => {
     const pitch = spellInKey(pitchAt(setup, note.place) + writtenAbove(setup), key)
-    const values = plainValues(ticks)
+    const values = plain ? plainValues(ticks).slice(0, 1) : plainValues(ticks)
     values.forEach((v, i) => {
       signs.push({
         kind: 'note',
         tick: at,
         ...v,
         pitch,
-        tied: goesOn || i < values.length - 1,
+        tied: !plain && (goesOn || i < values.length - 1),
         shows: note.id,
       })
       at += v.ticks

@@ -59,7 +59,49 @@ describe('the layout contract', () => {
   })
 })
 
+describe('a line that runs on', () => {
+  it('comes in pieces that join: every measure once, columns rising, a clef at the first alone', () => {
+    fc.assert(
+      fc.property(fc.array(measure, { minLength: 1, maxLength: 30 }), (measures) => {
+        const pieces = layOut(measures, { width: 700, head: 60, density: 1, runsOn: true })
+        expect(pieces.flatMap((s) => s.measures.map((m) => m.index))).toEqual(measures.map((_, i) => i))
+        pieces.forEach((s, i) => {
+          expect(s.head).toBe(i === 0 ? 60 : 0)
+          expect(s.measures[0]!.x).toBe(s.head)
+          const last = s.measures.at(-1)!
+          expect(last.x + last.width).toBeCloseTo(s.width, 6)
+          for (const m of s.measures)
+            m.columns.forEach((c, k) => expect(c.x).toBeGreaterThan(k > 0 ? m.columns[k - 1]!.x : m.x))
+        })
+      }),
+    )
+  })
+})
+
 describe('the staff', () => {
+  it('written plainly, has each note of the lower voice once, untied, with rests; all adds up', () => {
+    for (const tune of CORPUS.slice(0, 5)) {
+      const { layer } = arrangeTune(tune, 'alternating-bass', 3)
+      const ringing = staffOf(tune, 0, guitarSetup(), layer.notes)
+      const plain = staffOf(tune, 0, guitarSetup(), layer.notes, true)
+      plain.forEach(({ upper, lower }, i) => {
+        expect(upper.map((s) => s.shows)).toEqual(ringing[i]!.upper.map((s) => s.shows))
+        if (lower.length === 0) return
+        expect(lower.reduce((sum, s) => sum + s.ticks, 0)).toBe(tune.measures[i]!.length)
+        const notes = lower.filter((s) => s.kind === 'note')
+        expect(notes.every((s) => !s.tied)).toBe(true)
+        expect(new Set(notes.map((s) => s.shows)).size).toBe(notes.length)
+        // A note struck here is written in both.
+        const struck = new Set(
+          layer.notes.filter((n) => n.pos.measure === tune.measures[i]!.id).map((n) => n.id),
+        )
+        const of = (signs: typeof lower) =>
+          new Set(signs.flatMap((s) => (s.shows && struck.has(s.shows) ? [s.shows] : [])))
+        expect(of(notes)).toEqual(of(ringing[i]!.lower))
+      })
+    }
+  })
+
   it('both voices add up to the measure, whatever the arrangement', () => {
     for (const tune of CORPUS) {
       const { layer, plan } = arrangeTune(tune, 'alternating-bass', 2, 2)

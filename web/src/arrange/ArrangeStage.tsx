@@ -23,6 +23,7 @@ import { useWriting } from '../write/useWriting.ts'
 import { BenchHead } from './BenchHead.tsx'
 import { BenchSide } from './BenchSide.tsx'
 import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
+import { useAsPlayed } from './useAsPlayed.ts'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
 import { useAudit } from './useAudit.ts'
@@ -46,6 +47,7 @@ function Bench({ id }: { id: string }) {
   const opened = useTune(id)
   const tune = opened.state === 'ready' ? opened.doc : undefined
   const doc = useArrangement(id)
+  const played = useAsPlayed(tune, doc)
   const score = useMemo(() => ({ tune, doc }), [tune, doc])
   const lateScore = useDeferredValue(score)
   const arranger = useArranger(lateScore.tune, lateScore.doc)
@@ -56,12 +58,12 @@ function Bench({ id }: { id: string }) {
   const [ossia, setOssia] = useState<Id>()
   const before = useMemo(() => (comparing ? previous?.doc() : undefined), [comparing, previous])
   const shown = useMemo(() => {
-    if (!doc || before) return before ?? doc
+    if (!doc || !played || before) return before ?? doc
     if (trial) return { ...doc, base: trial }
     const kept = doc.variants.find((v) => v.id === ossia)
     if (kept) return { ...doc, base: withVariant(doc.base, kept) }
-    return tried ? withWay(doc, tried) : doc
-  }, [before, doc, tried, trial, ossia])
+    return tried ? withWay(doc, tried) : played
+  }, [before, doc, played, tried, trial, ossia])
   const measures = tune?.measures
   const known = useMemo(() => new Set(measures?.map((m) => m.id)), [measures])
   const fits =
@@ -76,12 +78,16 @@ function Bench({ id }: { id: string }) {
         : undefined,
     [sheet.form, tune, shown, fits],
   )
+  const plain = sheet.durations === 'plain'
   const [signsOf] = useState(sheetMaker)
   const signs = useMemo(
-    () => (tune ? signsOf(tune, shown && fits ? shown : undefined) : undefined),
-    [signsOf, tune, shown, fits],
+    () => (tune ? signsOf(tune, shown && fits ? shown : undefined, plain) : undefined),
+    [signsOf, tune, shown, fits, plain],
   )
-  const model = useMemo(() => (out ? sheetModel(out.tune, out.arrangement) : signs), [out, signs])
+  const model = useMemo(
+    () => (out ? sheetModel(out.tune, out.arrangement, plain) : signs),
+    [out, signs, plain],
+  )
   const changed = useMemo(
     () =>
       doc && (before || tried || trial || ossia) && shown
@@ -93,7 +99,7 @@ function Bench({ id }: { id: string }) {
   const [marked, setMarked] = useState<MarkedMeasures>()
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const writing = useWriting(id)
-  const mayWrite = Boolean(doc) && fits && !out && !before && !tried && !trial && !ossia
+  const mayWrite = Boolean(doc) && doc === played && fits && !out && !before && !tried && !trial && !ossia
   const pen = writing.on && mayWrite ? writing : undefined
   const hear = useCallback(
     (string: number, fret: number) => {
@@ -173,6 +179,8 @@ function Bench({ id }: { id: string }) {
           model={model}
           layers={sheet}
           perLine={sheet.perLine}
+          runsOn={sheet.layout === 'line'}
+          zoom={sheet.zoom / 100}
           spot={spot}
           onSpot={setSpot}
           marked={marked}

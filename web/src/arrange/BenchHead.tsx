@@ -8,6 +8,7 @@ import type { Writing } from '../write/useWriting.ts'
 import { ArrangeHead } from './ArrangeHead.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
 import { Pins } from './Pins.tsx'
+import { useLeavingOut } from './useAsPlayed.ts'
 import type { Arranger } from './useArranger.ts'
 
 const TabWriteBar = lazy(async () => ({
@@ -45,6 +46,7 @@ export const BenchHead = memo(function BenchHead(props: Props) {
   const { id, tune, doc, model, signs, out, arranger, spot, marked, onSpot, writing } = props
   const { previous, comparing, onCompare, changes, ossia, onOssia } = props
   const { t } = useTranslation()
+  const [leaves, setLeaves] = useLeavingOut()
   const kept = ossia === undefined ? undefined : doc?.variants.find((v) => v.id === ossia)
   return (
     <div className="bench-head">
@@ -65,6 +67,14 @@ export const BenchHead = memo(function BenchHead(props: Props) {
           {t('arrange.compare.shown', { label: previous, count: changes })}{' '}
           <Button size="compact-sm" ml="sm" onClick={() => onCompare(false)}>
             {t('arrange.compare.back')}
+          </Button>
+        </Alert>
+      ) : null}
+      {leaves && doc ? (
+        <Alert color="lamp" mt="xs" p="xs" data-testid="left-out">
+          {t('view.leftOut', { name: doc.setup.player.name || t('instrument.adult') })}{' '}
+          <Button size="compact-sm" ml="sm" onClick={() => setLeaves(false)}>
+            {t('view.putIn')}
           </Button>
         </Alert>
       ) : null}

@@ -16,6 +16,7 @@ import { useNames } from '../names/useNames.ts'
 import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
+import { NO_LAYERS, type TabLayers } from '../sheet/TabLayer.tsx'
 import { sheetModel } from '../sheet/sheetModel.ts'
 import { PartnerSheet } from './PartnerSheet.tsx'
 import type { FitWords } from './useFitWords.ts'
@@ -36,7 +37,7 @@ interface Props {
 /** Measures of the preview. */
 const PREVIEW = 8
 
-const LAYERS = { fingers: true, picking: false, counts: false, degrees: false, strings: false }
+const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true }
 
 /** One option: its first measures to see and to hear, what it asks, and the ways to take it. */
 export const FitDetail = memo(function FitDetail(props: Props) {

@@ -4,6 +4,7 @@ import { plainName, writtenOut, type ArrangementDoc, type TuneDoc } from '@velve
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
+import { useAsPlayed } from '../arrange/useAsPlayed.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
 import { useNames } from '../names/useNames.ts'
 import { keysOf, sheetModel } from '../sheet/sheetModel.ts'
@@ -23,10 +24,12 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const { t } = useTranslation()
   const names = useNames()
   const { sheet } = usePrefs()
+  const played = useAsPlayed(tune, doc)
   const model = useMemo(() => {
-    const out = sheet.form === 'out' ? writtenOut({ tune, arrangement: doc }) : undefined
-    return out ? sheetModel(out.tune, out.arrangement) : sheetModel(tune, doc)
-  }, [tune, doc, sheet.form])
+    const out = sheet.form === 'out' ? writtenOut({ tune, arrangement: played }) : undefined
+    const plain = sheet.durations === 'plain'
+    return out ? sheetModel(out.tune, out.arrangement, plain) : sheetModel(tune, played, plain)
+  }, [tune, played, sheet.form, sheet.durations])
   const capo = doc.setup.capo[0]!
   const tuning = [...doc.setup.tuning]
     .reverse()

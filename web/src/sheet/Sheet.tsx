@@ -1,9 +1,9 @@
 import { useElementSize, useMergedRef } from '@mantine/hooks'
-import { layOut, xAt, type SystemLayout } from '@velvet-porch/core/layout'
+import { layOut, xAt, type LayoutMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { replaceEqualDeep } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
-import { headWidth, rowsOf, type Rows } from './metrics.ts'
+import { BOX_WIDTH, headWidth, rowsOf, type Rows } from './metrics.ts'
 import { pageMaker } from './pages.ts'
 import type { Ticks } from '@velvet-porch/core'
 import { stepped, type Cell } from '../write/cells.ts'
@@ -29,6 +29,10 @@ interface Props {
   readonly printing?: boolean
   /** Measures a line; 0: as they fit. */
   readonly perLine?: number
+  /** One line that runs on, instead of lines on a page. */
+  readonly runsOn?: boolean
+  /** Size of the sheet; 1 is as designed. */
+  readonly zoom?: number
   readonly lit?: Lit | undefined
   /** Present while the sheet is written on. */
   readonly writing?: SheetWriting | undefined
@@ -55,6 +59,8 @@ export function Sheet({
   cursor,
   printing = false,
   perLine = 0,
+  runsOn = false,
+  zoom = 1,
   lit,
   writing,
 }: Props) {
@@ -63,21 +69,26 @@ export function Sheet({
   const { ref: sizeRef, width } = useElementSize<HTMLDivElement>()
   const ref = useMergedRef(root, sizeRef)
   const fifths = model.staff[0]!.key.fifths
-  const { layoutMeasures } = model
+  const { layoutMeasures, harmonyIn, timeline } = model
+  const measures = useMemo(
+    () => (layers.boxes ? withBoxes(layoutMeasures, harmonyIn, timeline.starts) : layoutMeasures),
+    [layers.boxes, layoutMeasures, harmonyIn, timeline],
+  )
   const [keep] = useState(keeper)
   const systems = useMemo(
     () =>
       width > 0
         ? keep.systems(
-            layOut(layoutMeasures, {
+            layOut(measures, {
               width,
               head: headWidth(fifths),
               density: printing ? 0.68 : width < 560 ? 0.8 : 1,
               ...(perLine > 0 ? { mostMeasures: perLine } : {}),
+              runsOn,
             }),
           )
         : [],
-    [keep, layoutMeasures, width, fifths, printing, perLine],
+    [keep, measures, width, fifths, printing, perLine, runsOn],
   )
   const rows = useMemo(
     () =>
@@ -86,15 +97,16 @@ export function Sheet({
           marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
           strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
           picking: layers.picking,
-          intervals: model.doubleStyle.size > 0,
+          intervals: layers.intervals && model.doubleStyle.size > 0,
           verses: model.verses,
           counts: layers.counts,
           degrees: layers.degrees,
           stringNumbers: layers.strings,
+          boxes: layers.boxes && model.layer !== undefined,
           signs: model.layer?.notes.some((n) => n.letRing ?? n.palmMute ?? n.accent) ?? false,
         }),
       ),
-    [keep, model, layers.picking, layers.counts, layers.degrees, layers.strings],
+    [keep, model, layers],
   )
   const pages = useMemo(() => keep.pages(model, systems, lit), [keep, model, systems, lit])
   const systemOf = useCallback(
@@ -115,7 +127,7 @@ export function Sheet({
     [model, onCell, onMark, onSpot, spot],
   )
   const steadyPick = useSteady(pick)
-  usePlayCursor(root, model, systems, systemOf, cursor)
+  usePlayCursor(root, model, systems, systemOf, zoom, cursor)
   useKeepInView(root, spot, systemOf)
   const onKey = (event: KeyboardEvent) => {
     if (writing && !event.altKey && !event.ctrlKey && !event.metaKey && !event.shiftKey) {
@@ -147,7 +159,7 @@ export function Sheet({
   }
   return (
     <div
-      className={printing ? undefined : 'sheet'}
+      className={printing ? undefined : runsOn ? 'sheet runs-on' : 'sheet'}
       tabIndex={onSpot ? 0 : undefined}
       role="group"
       aria-label={t('sheet.label', { title: model.tune.title })}
@@ -159,12 +171,12 @@ export function Sheet({
           {t('sheet.help')}
         </span>
       ) : null}
-      <div ref={ref} style={{ position: 'relative' }} data-testid="systems">
+      <div ref={ref} className="systems" style={zoom === 1 ? undefined : { zoom }} data-testid="systems">
         {pages.map(({ system }, i) => (
           <SystemView
             key={system.index}
             page={pages[i]!}
-            width={width}
+            zoom={zoom}
             layers={layers}
             rows={rows}
             always={printing}
@@ -210,6 +222,28 @@ function useSteady<A extends unknown[]>(latest: (...args: A) => void): (...args:
     ref.current = latest
   })
   return useCallback((...args: A) => ref.current(...args), [])
+}
+
+/** Measures with room for a chord box at every chord. */
+function withBoxes(
+  measures: readonly LayoutMeasure[],
+  harmonyIn: SheetModel['harmonyIn'],
+  starts: readonly Ticks[],
+): readonly LayoutMeasure[] {
+  return measures.map((m, i) => {
+    const chords = harmonyIn[i]!
+    if (chords.length === 0) return m
+    const needs = new Map(m.needs)
+    // The room may be shared by all that stands between two chords.
+    chords.forEach((h, k) => {
+      const from = h.start - starts[i]!
+      const to = chords[k + 1] ? chords[k + 1]!.start - starts[i]! : m.length
+      const between = new Set(m.onsets.filter((t) => t >= from && t < to))
+      for (const t of between)
+        needs.set(t, Math.max(needs.get(t) ?? 0, (BOX_WIDTH + 4) / Math.max(1, between.size)))
+    })
+    return { ...m, needs }
+  })
 }
 
 /** Where an arrow key takes the pen: along the moments, across the strings. */
@@ -270,6 +304,7 @@ function usePlayCursor(
   model: SheetModel,
   systems: readonly SystemLayout[],
   systemOf: (m: number) => number,
+  zoom: number,
   cursor: Props['cursor'],
 ): void {
   useEffect(() => {
@@ -285,16 +320,19 @@ function usePlayCursor(
         return
       }
       const box = root.current!.querySelector<HTMLElement>(`[data-system="${index}"]`)!
+      const page = line.parentElement!.getBoundingClientRect()
+      const own = box.getBoundingClientRect()
+      const x = xAt(placed, spot.tick, model.tune.measures[spot.measure]!.length)
       line.style.display = 'block'
-      line.style.left = `${xAt(placed, spot.tick, model.tune.measures[spot.measure]!.length)}px`
-      line.style.top = `${box.offsetTop + 40}px`
-      line.style.height = `${box.offsetHeight - 58}px`
+      line.style.left = `${(own.left - page.left) / zoom + x}px`
+      line.style.top = `${(own.top - page.top) / zoom + 40}px`
+      line.style.height = `${own.height / zoom - 58}px`
       line.dataset.measure = String(model.numbers[spot.measure])
-      if (index !== shown) box.scrollIntoView({ block: 'nearest', behavior: 'smooth' })
+      if (index !== shown) box.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'smooth' })
       shown = index
     })
     return () => cursor(() => undefined)
-  }, [root, model, systems, systemOf, cursor])
+  }, [root, model, systems, systemOf, zoom, cursor])
 }
 
 function useKeepInView(
@@ -309,6 +347,8 @@ function useKeepInView(
       first.current = false
       return
     }
-    root.current?.querySelector(`[data-system="${index}"]`)?.scrollIntoView({ block: 'nearest' })
+    root.current
+      ?.querySelector(`[data-system="${index}"]`)
+      ?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
   }, [root, index])
 }

@@ -17,7 +17,7 @@ export interface Clicked {
 
 interface Props {
   readonly page: SystemPage
-  readonly width: number
+  readonly zoom: number
   readonly layers: TabLayers
   readonly rows: Rows
   readonly always: boolean
@@ -36,7 +36,7 @@ interface Props {
 /** One system: staff, tab and lanes. Outside the view it is an empty box of the right height. */
 export const SystemView = memo(function SystemView({
   page,
-  width,
+  zoom,
   layers,
   rows,
   always,
@@ -47,12 +47,13 @@ export const SystemView = memo(function SystemView({
   cell,
 }: Props) {
   const { model, system, lit } = page
+  const { width } = system
   const box = useRef<HTMLDivElement>(null)
   const near = useNear(box, always)
   const { height } = rows
   const pick = (event: MouseEvent) => {
     const { left, top } = box.current!.getBoundingClientRect()
-    const x = event.clientX - left
+    const x = (event.clientX - left) / zoom
     const found = hit(system, x)
     if (!found) return
     if (step === undefined) return onPick({ measure: found.measure, tick: found.tick }, event.shiftKey)
@@ -61,7 +62,7 @@ export const SystemView = memo(function SystemView({
     const away = (tick: number) => Math.abs(xAt(placed, tick, length) - x)
     const tick = momentsOf(model, found.measure, step).reduce((best, t) => (away(t) < away(best) ? t : best))
     const strings = model.layer ? (model.setup?.instrument.strings ?? 0) : 0
-    const y = event.clientY - top
+    const y = (event.clientY - top) / zoom
     const string = Math.round((y - rows.tabTop) / TAB_GAP) + 1
     const inTab = strings > 0 && string >= 1 && string <= strings
     const stepsBelow = Math.round((y - rows.staffTop) / (STAFF_HEIGHT / 8))
@@ -73,7 +74,7 @@ export const SystemView = memo(function SystemView({
   const written = cell && system.measures.find((m) => m.index === cell.measure)
   const [from, to] = marked.split('-').map(Number)
   return (
-    <div ref={box} className="system" style={{ height }} data-system={system.index} onClick={pick}>
+    <div ref={box} className="system" style={{ height, width }} data-system={system.index} onClick={pick}>
       {near ? (
         <>
           <svg width={width} height={height} style={{ position: 'absolute', inset: 0 }} aria-hidden>

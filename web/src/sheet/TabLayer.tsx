@@ -13,6 +13,7 @@ import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { BarLines, Endings } from './BarLines.tsx'
+import { HeldBox } from './HeldBox.tsx'
 import { tabY, type Rows } from './metrics.ts'
 import { placeWords } from './noteWords.ts'
 import { chordLabel, inFlats, type SheetModel } from './sheetModel.ts'
@@ -36,6 +37,17 @@ export interface TabLayers {
   readonly degrees: boolean
   /** Numbers of the strings that are plucked. */
   readonly strings: boolean
+  /** Names of double stops. */
+  readonly intervals: boolean
+  /** Boxes of what the hand holds at each chord. */
+  readonly boxes: boolean
+  readonly names: 'shapes' | 'sounding'
+}
+
+/** A sheet with no lane but the notes. */
+export const NO_LAYERS: TabLayers = {
+  ...{ fingers: false, picking: false, counts: false, degrees: false, strings: false },
+  ...{ intervals: true, boxes: false, names: 'shapes' },
 }
 
 /** Notes and measures that are marked out: locked ones, and those that another version has otherwise. */
@@ -68,7 +80,7 @@ export function TabLayer({
       {Array.from({ length: strings }, (_, s) => (
         <line key={s} className="tab-line" x1={0} x2={right} y1={tabY(rows, s + 1)} y2={tabY(rows, s + 1)} />
       ))}
-      {strings > 0 ? (
+      {strings > 0 && system.head > 0 ? (
         <line className="bar-line" x1={0.5} x2={0.5} y1={rows.staffTop} y2={rows.tabBottom} />
       ) : null}
       {system.measures.map((placed, k) => (
@@ -76,7 +88,7 @@ export function TabLayer({
           key={placed.index}
           model={model}
           placed={placed}
-          first={k === 0}
+          first={k === 0 && system.head > 0}
           layers={layers}
           strings={strings}
           rows={rows}
@@ -131,10 +143,21 @@ function MeasureLanes({
           x={x(h.start - start) - 5}
           y={rows.chords}
         >
-          {chordLabel(h, names)}
+          {chordLabel(h, names, layers.names === 'sounding')}
           {isPinned(model, h) ? <title>{t('sheet.pinned')}</title> : null}
         </text>
       ))}
+      {layers.boxes && model.setup
+        ? chords.map((h) => (
+            <HeldBox
+              key={h.start}
+              model={model}
+              segment={h}
+              x={x(h.start - start) - 8}
+              y={rows.chords - 13}
+            />
+          ))
+        : null}
       <Endings model={model} placed={placed} rows={rows} />
       {lit?.locked.has(measure.id) ? (
         <LockSign x={placed.x + placed.width - 14} y={rows.staffTop - 16} />
@@ -210,7 +233,9 @@ function MeasureLanes({
       {layers.counts ? <Counts measure={measure} notes={notes} x={x} y={rows.counts} /> : null}
       {layers.strings ? <StringNumbers notes={notes} x={x} y={rows.stringNumbers} /> : null}
       {layers.picking ? <Picking notes={notes} x={x} y={rows.picking} /> : null}
-      {model.setup ? <Intervals model={model} notes={notes} x={x} y={rows.intervals} /> : null}
+      {model.setup && layers.intervals ? (
+        <Intervals model={model} notes={notes} x={x} y={rows.intervals} />
+      ) : null}
       <BarLines model={model} placed={placed} first={first} rows={rows} strings={strings} />
     </g>
   )

@@ -80,7 +80,7 @@ export function drawStaff(
     const measure = tune.measures[placed.index]!
     const signs = staff[placed.index]!
     const before = tune.measures[placed.index - 1]
-    const first = k === 0
+    const first = k === 0 && system.head > 0
     const left = first ? 0 : placed.x
     const stave = new Stave(
       left / STAFF_SCALE,
@@ -128,7 +128,12 @@ function build(
   return signs.flatMap((sign): Placed[] => {
     if (sign.kind === 'filler') return []
     const duration = BASE[sign.base] ?? 'q'
-    const key = sign.pitch ? `${sign.pitch.step.toLowerCase()}/${sign.pitch.octave}` : 'b/4'
+    // Rests of the lower voice stand below the middle line.
+    const key = sign.pitch
+      ? `${sign.pitch.step.toLowerCase()}/${sign.pitch.octave}`
+      : voice === 'lower'
+        ? 'd/4'
+        : 'b/4'
     const wholeRest =
       sign.kind === 'rest' && sign.ticks >= WHOLE * 0.7 && !tune.tuplets.some((t) => t.id === sign.tupletId)
     const note = new StaveNote({

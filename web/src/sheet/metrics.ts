@@ -8,6 +8,10 @@ export const STAFF_HEIGHT = 4 * LINE_GAP
 const STEM = 3.5 * LINE_GAP
 export const TAB_GAP = 13
 
+/** Room of a chord box over a chord name, and its width. */
+export const BOX_HEIGHT = 62
+export const BOX_WIDTH = 62
+
 /** From verse to verse. */
 export const LYRIC_GAP = 16
 
@@ -51,6 +55,8 @@ export function rowsOf(
     counts: boolean
     degrees: boolean
     stringNumbers: boolean
+    /** Chord boxes over the chord names. */
+    boxes?: boolean
     /** Signs over the tab: let ring, palm, accents. */
     signs: boolean
   },
@@ -65,7 +71,7 @@ export function rowsOf(
     (stemsUp && highest > TOP_LINE - 7 ? STEM - Math.max(0, TOP_LINE - highest) * (LINE_GAP / 2) : 4)
   const below = ((BOTTOM_LINE - lowest) * LINE_GAP) / 2 + (stemsUp ? STEM : 6)
   const top = options.marksAbove ? 18 : 0
-  const chords = top + 16
+  const chords = top + 16 + (options.boxes ? BOX_HEIGHT : 0)
   const staffTop = Math.round(chords + 8 + Math.max(12, above))
   const staffBottom = staffTop + STAFF_HEIGHT
   const words = options.verses * LYRIC_GAP + (options.degrees ? 16 : 0) + (options.signs ? 10 : 0)

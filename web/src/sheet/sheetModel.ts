@@ -121,16 +121,22 @@ interface Made {
 type Played = Pick<ArrangementDoc, 'setup' | 'base' | 'transposed' | 'regions' | 'variants'>
 
 /** Makes the models of one sheet, each from the one before it: an edit costs what it changed, not the whole tune. */
-export function sheetMaker(): (tune: TuneDoc, arrangement?: Played) => SheetModel {
+export function sheetMaker(): (tune: TuneDoc, arrangement?: Played, plain?: boolean) => SheetModel {
   let before: SheetModel | undefined
-  return (tune, arrangement) => (before = sheetModel(tune, arrangement, before))
+  return (tune, arrangement, plain) => (before = sheetModel(tune, arrangement, plain, before))
 }
 
 /**
  * Everything that is drawn of a tune and its arrangement.
+ * @param plain true where the lower voice is written in single values and rests, however long it rings
  * @param before the model of the state before: what did not change is taken from it
  */
-export function sheetModel(tune: TuneDoc, arrangement?: Played, before?: SheetModel): SheetModel {
+export function sheetModel(
+  tune: TuneDoc,
+  arrangement?: Played,
+  plain = false,
+  before?: SheetModel,
+): SheetModel {
   const transposed = arrangement?.transposed ?? 0
   const capo = arrangement?.setup.capo[0] ?? 0
   const old = before?.made
@@ -158,12 +164,12 @@ export function sheetModel(tune: TuneDoc, arrangement?: Played, before?: SheetMo
   const joins = joinsOf(arrangement?.base)
   const at = (i: number) => notes.get(i) ?? []
 
-  const writing = staffWriting(transposed, arrangement?.setup, arrangement?.base.notes ?? [])
+  const writing = staffWriting(transposed, arrangement?.setup, arrangement?.base.notes ?? [], plain)
   const contents = staffContents(tune, timeline, arrangement?.base.notes ?? [])
   const staff = derived(
     old?.staff,
     contents.map(({ measure, events, lower, carried }) => [
-      ...[measure, transposed, writing.setup, writing.above, ...events, null, ...lower, null],
+      ...[measure, transposed, writing.setup, writing.above, plain, ...events, null, ...lower, null],
       ...carried.flatMap((c) => [c.note, c.until]),
     ]),
     (i) => staffMeasure(contents[i]!, writing),
@@ -345,8 +351,11 @@ function measuresIn(style: Style, tune: TuneDoc, regions: readonly Region[]): Se
   return own
 }
 
-export const chordLabel = (h: HarmonySegment, names: Names): string =>
-  h.shape ? names.chord(h.shape) : h.symbol
+/** A chord as the hand behind the capo calls it, or as it sounds. */
+export function chordLabel(h: HarmonySegment, names: Names, sounding = false): string {
+  const chord = sounding ? h.sounding : h.shape
+  return chord ? names.chord(chord) : h.symbol
+}
 
 /** True where the key as it sounds is written with flats. */
 export const inFlats = (model: SheetModel): boolean =>

@@ -7,7 +7,7 @@ export function useNear(ref: RefObject<Element | null>, always: boolean): boolea
     const element = ref.current
     if (always || !element) return
     const observer = new IntersectionObserver(([entry]) => setNear(entry!.isIntersecting), {
-      rootMargin: '700px 0px',
+      rootMargin: '700px',
     })
     observer.observe(element)
     return () => observer.disconnect()

@@ -10,6 +10,8 @@ export interface Prefs {
   readonly player?: string
   /** How the sheet of the bench is shown. */
   readonly sheet: SheetPrefs
+  /** Hands for whom all that may be left out is left out; an adult hand is `''`. */
+  readonly leaveOut: readonly string[]
 }
 
 /** Lanes of the sheet, how its form is shown, and measures a line (0: as they fit). */
@@ -19,9 +21,24 @@ export interface SheetPrefs {
   readonly counts: boolean
   readonly degrees: boolean
   readonly strings: boolean
+  /** Names of double stops. */
+  readonly intervals: boolean
+  /** Boxes of what the hand holds, over the chord names. */
+  readonly boxes: boolean
+  /** Chord names as the hand behind the capo calls them, or as they sound. */
+  readonly names: 'shapes' | 'sounding'
+  /** The lower voice of the staff as it rings, or plainly in single values and rests. */
+  readonly durations: 'ring' | 'plain'
+  /** Lines on a page, or one line that runs on. */
+  readonly layout: 'page' | 'line'
+  /** Size of the sheet in per cent. */
+  readonly zoom: Zoom
   readonly form: 'signs' | 'out'
   readonly perLine: 0 | 1 | 2 | 4
 }
+
+export const ZOOMS = [75, 100, 125, 150, 200] as const
+export type Zoom = (typeof ZOOMS)[number]
 
 export const FIRST_SHEET: SheetPrefs = {
   fingers: true,
@@ -29,12 +46,24 @@ export const FIRST_SHEET: SheetPrefs = {
   counts: false,
   degrees: false,
   strings: false,
+  intervals: true,
+  boxes: false,
+  names: 'shapes',
+  durations: 'ring',
+  layout: 'page',
+  zoom: 100,
   form: 'signs',
   perLine: 0,
 }
 
 const KEY = 'velvet-porch.prefs'
-const FIRST: Prefs = { naming: 'letters', boxes: 'upright', labels: 'fingers', sheet: FIRST_SHEET }
+const FIRST: Prefs = {
+  naming: 'letters',
+  boxes: 'upright',
+  labels: 'fingers',
+  sheet: FIRST_SHEET,
+  leaveOut: [],
+}
 
 let prefs = load()
 const listeners = new Set<() => void>()
@@ -48,6 +77,7 @@ function load(): Prefs {
       labels: stored.labels === 'notes' || stored.labels === 'degrees' ? stored.labels : 'fingers',
       ...(typeof stored.player === 'string' ? { player: stored.player } : {}),
       sheet: sheetOf(stored.sheet),
+      leaveOut: Array.isArray(stored.leaveOut) ? stored.leaveOut.filter((id) => typeof id === 'string') : [],
     }
   } catch {
     return FIRST
@@ -55,7 +85,7 @@ function load(): Prefs {
 }
 
 function sheetOf(stored: Partial<SheetPrefs> | undefined): SheetPrefs {
-  const on = (lane: 'fingers' | 'picking' | 'counts' | 'degrees' | 'strings') =>
+  const on = (lane: 'fingers' | 'picking' | 'counts' | 'degrees' | 'strings' | 'intervals' | 'boxes') =>
     typeof stored?.[lane] === 'boolean' ? stored[lane] : FIRST_SHEET[lane]
   return {
     fingers: on('fingers'),
@@ -63,6 +93,12 @@ function sheetOf(stored: Partial<SheetPrefs> | undefined): SheetPrefs {
     counts: on('counts'),
     degrees: on('degrees'),
     strings: on('strings'),
+    intervals: on('intervals'),
+    boxes: on('boxes'),
+    names: stored?.names === 'sounding' ? 'sounding' : 'shapes',
+    durations: stored?.durations === 'plain' ? 'plain' : 'ring',
+    layout: stored?.layout === 'line' ? 'line' : 'page',
+    zoom: ZOOMS.find((z) => z === stored?.zoom) ?? 100,
     form: stored?.form === 'out' ? 'out' : 'signs',
     perLine: ([1, 2, 4] as const).find((n) => n === stored?.perLine) ?? 0,
   }

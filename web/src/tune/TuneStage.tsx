@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { useActions } from '../shell/actions.ts'
 import { Sheet, type MarkedMeasures } from '../sheet/Sheet.tsx'
+import { NO_LAYERS } from '../sheet/TabLayer.tsx'
 import { useNames } from '../names/useNames.ts'
 import { keysOf, sheetMaker, type Spot } from '../sheet/sheetModel.ts'
 import { step } from '../store/documents.ts'
@@ -18,8 +19,6 @@ import { HistoryTools } from '../history/HistoryTools.tsx'
 import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { useAbcText } from './useAbcText.ts'
-
-const NO_LAYERS = { fingers: false, picking: false, counts: false, degrees: false, strings: false }
 
 const StaffWriteBar = lazy(async () => ({
   default: (await import('../write/StaffWriteBar.tsx')).StaffWriteBar,
