@@ -9,6 +9,7 @@ const actions = [
   action('redo', 'Mod+Shift+Z'),
   action('help', '?'),
   action('open', 'O'),
+  action('close', 'Escape'),
 ]
 
 /** A key press on an element that matches some selectors. */
@@ -32,6 +33,11 @@ const press = (
   )?.id
 
 describe('keys', () => {
+  it('Escape closes what lies over the page before anything else', () => {
+    expect(press('Escape')).toBe('close')
+    expect(press('Escape', {}, ['[role="dialog"]'])).toBeUndefined()
+  })
+
   it('mean their action, in either case and with either modifier', () => {
     expect(press(' ')).toBe('play')
     expect(press('o')).toBe('open')

@@ -1,4 +1,5 @@
 import type { Attack, Role } from '../model/arrangement.ts'
+import type { Expression, ExpressionPart } from '../model/expression.ts'
 import type { Id } from '../model/ids.ts'
 import type { Jump, Pos, Provenance } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
@@ -9,7 +10,16 @@ import type { Clip } from './clip.ts'
 import type { Score } from './score.ts'
 
 /** Signs of a tab note that are on or off. */
-export const MARKS = ['letRing', 'palmMute', 'accent', 'vibrato', 'damp', 'optional'] as const
+export const MARKS = [
+  'letRing',
+  'palmMute',
+  'accent',
+  'staccato',
+  'fermata',
+  'vibrato',
+  'damp',
+  'optional',
+] as const
 export type Mark = (typeof MARKS)[number]
 
 /** Signs at a measure to which the form refers. */
@@ -45,6 +55,16 @@ export type MeasureEdit =
   | { readonly do: 'provenance'; readonly from: number; readonly to: number; readonly provenance: Provenance }
   | { readonly do: 'writeOut' }
 
+/** States at a note how it and what follows is played; undefined takes the statement off. */
+export type ExpressionEdit = {
+  readonly [P in ExpressionPart]: {
+    readonly do: 'express'
+    readonly note: Id
+    readonly part: P
+    readonly value: Expression[P]
+  }
+}[ExpressionPart]
+
 /** One step of writing the tab. */
 export type TabEdit =
   | {
@@ -61,6 +81,7 @@ export type TabEdit =
   | { readonly do: 'left'; readonly note: Id; readonly finger: LeftFinger }
   | { readonly do: 'right'; readonly note: Id; readonly sign: PickingSign }
   | { readonly do: 'mark'; readonly note: Id; readonly mark: Mark; readonly on: boolean }
+  | ExpressionEdit
   | { readonly do: 'attack'; readonly note: Id; readonly attack: Attack }
   | { readonly do: 'bend'; readonly note: Id; readonly semitones: number }
   | { readonly do: 'harmonic'; readonly note: Id; readonly kind: 'natural' | 'artificial' | 'none' }
@@ -94,6 +115,7 @@ export const TAB_EDITS = [
   'left',
   'right',
   'mark',
+  'express',
   'attack',
   'bend',
   'harmonic',

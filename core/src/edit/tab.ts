@@ -45,6 +45,10 @@ export function editTab(score: Score, edit: TabEdit): Edited {
       return done(handSet(arranged, note, 'right', edit.sign === 'none' ? undefined : edit.sign))
     case 'mark':
       return done(typed(arranged, marked(note, edit)))
+    case 'express': {
+      const { [edit.part]: _, ...plain } = note
+      return done(typed(arranged, edit.value === undefined ? plain : { ...plain, [edit.part]: edit.value }))
+    }
     default: {
       const found = soundedOtherwise(arranged.arrangement, timelineOf(arranged.tune.measures), note, edit)
       return found.ok ? done(typed(arranged, found.note)) : { ok: false, refusal: found.refusal }

@@ -1,3 +1,4 @@
+import type { Expression } from './expression.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import type { Place, Setup } from '../neck/setup.ts'
 import type { Ticks } from '../time/ticks.ts'
@@ -39,7 +40,7 @@ export type Level = (typeof LEVELS)[number]
 export type Role = 'melody' | 'harmony' | 'bass' | 'fill'
 
 /** One note of the tab, as written. How long the finger holds and how long it rings are derived. */
-export interface TabNote {
+export interface TabNote extends Expression {
   readonly id: Id
   /** The first of the tune's events that this note plays. */
   readonly sourceId?: Id
@@ -68,6 +69,10 @@ export interface TabNote {
   readonly accent?: true
   /** Damped by the edge of the picking hand. */
   readonly palmMute?: true
+  /** Cut short. */
+  readonly staccato?: true
+  /** Held beyond its written length. */
+  readonly fermata?: true
   /** May be left out: the arrangement holds without it. */
   readonly optional: boolean
 }

@@ -1,3 +1,4 @@
+import { EXPRESSION_PARTS, EXPRESSIONS } from '../model/expression.ts'
 import Joi from 'joi'
 import {
   ARRANGEMENT_SCHEMA,
@@ -76,6 +77,9 @@ const note = Joi.object({
   bend: Joi.number().min(0.5).max(4),
   accent: Joi.valid(true),
   palmMute: Joi.valid(true),
+  staccato: Joi.valid(true),
+  fermata: Joi.valid(true),
+  ...Object.fromEntries(EXPRESSION_PARTS.map((part) => [part, Joi.string().valid(...EXPRESSIONS[part])])),
   optional: Joi.boolean().required(),
 })
 

@@ -8,6 +8,10 @@ const KICK = { hammer: 0.35, pull: 0.45, slide: 0.12, bend: 0, release: 0 } as c
 const DAMPED_S = { palm: 0.45, muted: 0.05 } as const
 const MUFFLED_HZ = 900
 
+/** Cut-off of what touches the string, in hertz, and where it is plucked, as a share of it from the bridge. No source. */
+const TOUCH_HZ = { flesh: 1200, nail: 2800, pick: 6000 } as const
+const PLUCKED_AT = { bridge: 0.06, hole: 0.17, neck: 0.36 } as const
+
 /** Six strings, a metronome and their sequencer: fills blocks of samples. Runs in the audio thread and offline alike. */
 export class InstrumentVoice {
   readonly sequencer: Sequencer
@@ -48,8 +52,15 @@ export class InstrumentVoice {
         this.strings[event.string - 1]?.pluck(
           event.hertz,
           event.velocity,
-          event.damping ? MUFFLED_HZ : event.role === 'bass' ? 1500 : 2600,
+          event.damping
+            ? MUFFLED_HZ
+            : event.touch
+              ? TOUCH_HZ[event.touch]
+              : event.role === 'bass'
+                ? 1500
+                : 2600,
           event.damping ? DAMPED_S[event.damping] : undefined,
+          event.pluckAt ? PLUCKED_AT[event.pluckAt] : undefined,
         )
       if (event.kind === 'pluck') this.strings[event.string - 1]?.tremble(event.vibrato === true)
     }

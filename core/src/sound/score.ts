@@ -11,6 +11,8 @@ import {
   type Variant,
 } from '../model/arrangement.ts'
 import { GRACE_S } from '../ornament/usualTimes.ts'
+import { inTime } from '../handwork/reaching.ts'
+import { stating, type Expression } from '../model/expression.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
@@ -18,6 +20,7 @@ import { hertz } from '../pitch/pitch.ts'
 import { ringOf } from '../ring/ring.ts'
 import { beatLength } from '../time/metre.ts'
 import { QUARTER, type Ticks } from '../time/ticks.ts'
+import { paced } from './pace.ts'
 
 /** A note to be sounded, in played order. */
 export interface ScoreNote {
@@ -33,6 +36,9 @@ export interface ScoreNote {
   /** Seconds that the string takes to its new pitch. */
   readonly glide?: number
   readonly vibrato?: true
+  /** What touches the string, and where on its length it is plucked, where the tab says so. */
+  readonly touch?: Expression['touch']
+  readonly pluckAt?: Expression['pluckAt']
   /** A palm on the bridge shortens it; a muted string only clicks. */
   readonly damping?: 'palm' | 'muted'
 }
@@ -66,6 +72,12 @@ const BRUSH_S = 0.011
 /** Velocities: the melody stands out, an accent more; a brush spreads its force over its strings. */
 const VELOCITY = { melody: 1, other: 0.72, brush: 0.5, accent: 1.35 }
 
+/** Loudness against a note of which nothing is said. No source. */
+const LOUDNESS = { pp: 0.35, p: 0.5, mp: 0.7, mf: 0.85, f: 1.1, ff: 1.35 } as const
+
+/** Share of its ringing that is left of a note cut short. */
+const CUT_SHORT = 0.45
+
 /** Ticks between two strokes of a tremolo. */
 const TREMOLO_STROKE: Ticks = QUARTER / 8
 
@@ -81,7 +93,8 @@ export function scoreOf(
   unfolded: Unfolded,
   variants: readonly Variant[] = [],
 ): Score {
-  const marks = tune.tempos.map((t): TempoMark => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  const stated = tune.tempos.map((t): TempoMark => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  const marks = paced(stated, layer.notes, timeline)
   const sounded = (of: Layer) => soundedByMeasure(setup, of, timeline, marks)
   const plain = sounded(layer)
   // A measure may be played otherwise on one of its passes.
@@ -145,14 +158,17 @@ function soundedByMeasure(
   const rings = ringOf(layer, timeline)
   const byMeasure = new Map<number, (Omit<ScoreNote, 'until'> & { ring: Ticks })[]>()
   const brushes = brushOrder(layer)
-  for (const n of layer.notes) {
+  for (const [n, said] of stating(inTime(layer.notes, timeline))) {
     const m = timeline.indexOf.get(n.pos.measure)!
     const own = byMeasure.get(m) ?? []
+    const { dynamic, touch, pluckAt } = said
     const plucked = {
       string: n.place.string,
       hertz: soundingHertz(setup, n),
       role: n.role,
-      velocity: velocityOf(n),
+      velocity: Math.min(1, velocityOf(n) * (dynamic ? LOUDNESS[dynamic] : 1)),
+      ...(touch ? { touch } : {}),
+      ...(pluckAt ? { pluckAt } : {}),
       ...(n.vibrato ? { vibrato: true as const } : {}),
       ...(n.attack === 'muted'
         ? { damping: 'muted' as const }
@@ -160,7 +176,8 @@ function soundedByMeasure(
           ? { damping: 'palm' as const }
           : {}),
     }
-    const ring = rings.get(n.id)!
+    const whole = rings.get(n.id)!
+    const ring = n.staccato ? Math.max(1, Math.round(Math.min(whole, n.dur.ticks) * CUT_SHORT)) : whole
     const bpm = bpmAt(tempos, timeline.starts[m]! + n.pos.tick)
     const ticksOf = (seconds: number) => Math.round((seconds * bpm * QUARTER) / 60)
     const late = ticksOf((brushes.get(n.id) ?? 0) * BRUSH_S)
@@ -224,7 +241,7 @@ function velocityOf({ role, attack, accent }: TabNote): number {
       : role === 'melody'
         ? VELOCITY.melody
         : VELOCITY.other
-  return Math.min(1, plain * (accent ? VELOCITY.accent : 1))
+  return plain * (accent ? VELOCITY.accent : 1)
 }
 
 /** How many strings of its brush are struck before each note: from the low ones down, from string 1 up. */

@@ -14,6 +14,8 @@ export type SoundEvent =
       readonly glide?: number
       readonly vibrato?: true
       readonly damping?: 'palm' | 'muted'
+      readonly touch?: ScoreNote['touch']
+      readonly pluckAt?: ScoreNote['pluckAt']
     }
   | { readonly frame: number; readonly kind: 'stop'; readonly string: number }
   | { readonly frame: number; readonly kind: 'click'; readonly strong: boolean }
@@ -159,7 +161,7 @@ export class Sequencer {
     for (; this.nextNote < notes.length && notes[this.nextNote]!.at < until; this.nextNote++) {
       const n = notes[this.nextNote]!
       this.stops = this.stops.filter((s) => s.string !== n.string)
-      const { string, hertz, role, velocity, damping, arrival, glide, vibrato } = n
+      const { string, hertz, role, velocity, damping, arrival, glide, vibrato, touch, pluckAt } = n
       events.push({
         frame: at(n.at),
         kind: 'pluck',
@@ -170,6 +172,8 @@ export class Sequencer {
         ...(damping ? { damping } : {}),
         ...(arrival ? { arrival, glide: (glide ?? 0) / this.settings.tempo } : {}),
         ...(vibrato ? { vibrato } : {}),
+        ...(touch ? { touch } : {}),
+        ...(pluckAt ? { pluckAt } : {}),
       })
       this.stops.push({ at: n.until, string: n.string })
     }

@@ -5,6 +5,8 @@ import {
   MELODY_EDITS,
   TAB_EDITS,
   clipOf,
+  EXPRESSION_PARTS,
+  EXPRESSIONS,
   keyOf,
   lastFret,
   pitchAt,
@@ -173,6 +175,15 @@ export function randomEdit(
       return { do: kind, note: note().id, sign: dice.of(['p', 'i', 'm', 'a', 'none'] as const) }
     case 'mark':
       return { do: kind, note: note().id, mark: dice.of(MARKS), on: dice.next() < 0.7 }
+    case 'express': {
+      const part = dice.of(EXPRESSION_PARTS)
+      return {
+        do: kind,
+        note: note().id,
+        part,
+        value: dice.of([...EXPRESSIONS[part], undefined]),
+      } as EditCommand
+    }
     case 'attack': {
       const onString = new Map<number, TabNote>()
       const reached = base.notes.flatMap((n) => {

@@ -30,7 +30,7 @@ const STYLES: readonly Style[] = [
   'arpeggio',
   'double-stops',
 ]
-const LENGTH = 200
+const LENGTH = 220
 
 function opened(seed: number): Arranged {
   const tune = CORPUS[seed % CORPUS.length]!

@@ -5,7 +5,8 @@ import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, 
 import { useTranslation } from 'react-i18next'
 import { BOX_WIDTH, headWidth, rowsOf, type Rows } from './metrics.ts'
 import { pageMaker } from './pages.ts'
-import type { Ticks } from '@velvet-porch/core'
+import type { TabNote, Ticks } from '@velvet-porch/core'
+import { expressionOf } from './noteWords.ts'
 import { stepped, type Cell } from '../write/cells.ts'
 import type { SheetModel, Spot } from './sheetModel.ts'
 import { SpokenSpot } from './SpokenSpot.tsx'
@@ -103,7 +104,7 @@ export function Sheet({
           degrees: layers.degrees,
           stringNumbers: layers.strings,
           boxes: layers.boxes && model.layer !== undefined,
-          signs: model.layer?.notes.some((n) => n.letRing ?? n.palmMute ?? n.accent) ?? false,
+          signs: model.layer?.notes.some(hasSign) ?? false,
         }),
       ),
     [keep, model, layers],
@@ -201,6 +202,10 @@ export function Sheet({
     </div>
   )
 }
+
+/** True for a note with a sign over the tab. */
+const hasSign = (n: TabNote) =>
+  Boolean(n.letRing ?? n.palmMute ?? n.accent ?? n.staccato ?? n.fermata) || expressionOf(n) !== undefined
 
 /** What a sheet keeps from one state of the page to the next, so that what stays the same is not drawn again. */
 const keeper = () => ({

@@ -15,7 +15,7 @@ import { useNames } from '../names/useNames.ts'
 import { BarLines, Endings } from './BarLines.tsx'
 import { HeldBox } from './HeldBox.tsx'
 import { tabY, type Rows } from './metrics.ts'
-import { placeWords } from './noteWords.ts'
+import { expressionOf, expressionWords, placeWords } from './noteWords.ts'
 import { chordLabel, inFlats, type SheetModel } from './sheetModel.ts'
 import { Counts, Degrees, Intervals, Picking, StringNumbers, Words } from './TabLanes.tsx'
 import {
@@ -23,6 +23,7 @@ import {
   BendSign,
   DampSign,
   FaultSign,
+  FermataSign,
   Graces,
   Joins,
   LockSign,
@@ -191,6 +192,13 @@ function MeasureLanes({
               </text>
             ) : null}
             {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
+            {n.fermata && isTop(notes, n) ? <FermataSign x={at} y={rows.tabTop - 10} /> : null}
+            {n.staccato ? <circle className="staccato" cx={at} cy={y - 9} r={1.7} /> : null}
+            {expressionOf(n) ? (
+              <text className="expression" x={n.fermata ? at + 10 : at - 6} y={rows.tabTop - 9}>
+                {expressionWords(t, expressionOf(n)!)}
+              </text>
+            ) : null}
             {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}
             {n.bend ? <BendSign note={n} x={at + half + (layers.fingers ? 9 : 2)} y={y} /> : null}
             {n.damp ? <DampSign x={at + half + 3} y={y + 7} /> : null}

@@ -119,6 +119,16 @@ export function AccentSign({ x, y }: { x: number; y: number }) {
   return <path className="accent-sign" d={`M ${x - 4} ${y - 3} L ${x + 4} ${y} L ${x - 4} ${y + 3}`} />
 }
 
+/** A bow over a dot: the note is held. */
+export function FermataSign({ x, y }: { x: number; y: number }) {
+  return (
+    <g className="fermata-sign">
+      <path d={`M ${x - 7} ${y} a 7 6.5 0 0 1 14 0`} />
+      <circle cx={x} cy={y - 1} r={1.4} />
+    </g>
+  )
+}
+
 /** Three slashes under a note that trembles. */
 export function TremoloSign({ x, y }: { x: number; y: number }) {
   return (

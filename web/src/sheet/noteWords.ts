@@ -1,4 +1,4 @@
-import { isArrival, OCTAVE, type TabNote } from '@velvet-porch/core'
+import { EXPRESSION_PARTS, isArrival, OCTAVE, type Expression, type TabNote } from '@velvet-porch/core'
 import type { useTranslation } from 'react-i18next'
 
 type T = ReturnType<typeof useTranslation>['t']
@@ -12,6 +12,16 @@ export function placeWords(t: T, name: string, { place, attack }: TabNote): stri
   return fret === 0 ? t('sheet.openNote', { name, string }) : t('sheet.note', { name, string, fret })
 }
 
+/** What a note states about how it and what follows is played; undefined where it states nothing. */
+export function expressionOf(note: TabNote): Expression | undefined {
+  const { dynamic, touch, pluckAt, pace } = note
+  return (dynamic ?? touch ?? pluckAt ?? pace) ? { dynamic, touch, pluckAt, pace } : undefined
+}
+
+/** The same in the short words of a sheet. */
+export const expressionWords = (t: T, said: Expression): string =>
+  EXPRESSION_PARTS.flatMap((part) => (said[part] ? [t(`sheet.said.${said[part]}`)] : [])).join(' ')
+
 /** How a note is sounded, beyond being plucked: its short notes, its arrival, its bend, its marks. */
 export function soundedWords(t: T, { graces, attack, bend, ...marks }: TabNote): string[] {
   const words: string[] = []
@@ -21,8 +31,10 @@ export function soundedWords(t: T, { graces, attack, bend, ...marks }: TabNote):
     )
   if (isArrival(attack)) words.push(t(`sheet.spoken.${attack}`))
   else if (bend) words.push(t('sheet.spoken.bentBefore'))
-  for (const mark of ['vibrato', 'accent', 'palmMute', 'damp'] as const)
+  for (const mark of ['vibrato', 'accent', 'palmMute', 'staccato', 'fermata', 'damp'] as const)
     if (marks[mark]) words.push(t(`sheet.spoken.${mark}`))
+  const said = expressionOf(marks as TabNote)
+  if (said) words.push(expressionWords(t, said))
   if (marks.optional) words.push(t('sheet.spoken.optional'))
   return words
 }

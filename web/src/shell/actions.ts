@@ -52,6 +52,9 @@ export function actionFor(event: KeyboardEvent, actions: readonly Action[]): Act
   const key = digit ?? (event.key === ' ' ? 'Space' : named ? event.key : event.key.toUpperCase())
   const shift = event.shiftKey && (mod || named || digit !== undefined)
   const pressed = `${mod ? 'Mod+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`
+  // What lies over the page is closed by Escape itself.
+  if (key === 'Escape' && target?.closest('[role="dialog"], [role="listbox"], [role="menu"]'))
+    return undefined
   if (isTyping(event) && !(mod && key === 'K')) return undefined
   if (key === 'Space' && target?.closest('button, a, summary, input, [role="option"], [role="radio"]'))
     return undefined

@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { beatOf, type SheetModel } from '../sheet/sheetModel.ts'
 import { likelyRole, noteIn } from './cells.ts'
+import { ExpressionMenu } from './ExpressionMenu.tsx'
 import { FormMenu } from './FormMenu.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
 import { LEFT_FINGERS, PICKS, SOUND_KEYS, SOUNDS, soundEdit, soundsSo, STROKES } from './noteEdits.ts'
@@ -135,6 +136,7 @@ function NoteTools({ note, writing, strings }: { note: TabNote; writing: Writing
           </Button>
         </Tooltip>
       ))}
+      <ExpressionMenu note={note} run={run} />
       <span className="write-part">{t('write.finger')}</span>
       {LEFT_FINGERS.map((f) => (
         <Button

@@ -36,6 +36,8 @@ export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
   brush: 'J',
   letRing: 'L',
   palmMute: 'K',
+  staccato: 'D',
+  fermata: 'R',
   accent: 'E',
   vibrato: 'V',
   damp: 'Z',

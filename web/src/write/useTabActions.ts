@@ -65,52 +65,50 @@ export function useTabActions(
         }
         void run(Object.assign(of, { kind }))
       }
-      const noteActions: Action[] = cell
-        ? [
-            ...SOUNDS.map((s) => ({
-              id: `write.${s}`,
-              label: t(`write.sounds.${s}`),
-              keys: SOUND_KEYS[s],
-              run: onNote(soundKind(s), (n) => soundEdit(n, s)),
-            })),
-            ...LEFT_FINGERS.map((finger) => ({
-              id: `write.left.${finger}`,
-              label: t('write.leftFinger', { finger }),
-              keys: `Shift+${finger}`,
-              run: onNote('left', (n) => ({ do: 'left', note: n.id, finger })),
-            })),
-            {
-              id: 'write.left.0',
-              label: t('write.freeFinger'),
-              keys: 'Shift+0',
-              run: onNote('left', (n) => ({ do: 'left', note: n.id, finger: 0 })),
-            },
-            ...PICKS.map((sign) => ({
-              id: `write.pick.${sign}`,
-              label: t(`write.picks.${sign}`),
-              keys: sign.toUpperCase(),
-              run: onNote('right', (n) => ({ do: 'right', note: n.id, sign })),
-            })),
-            ...['Delete', 'Backspace'].map((keys) => ({
-              id: `write.erase.${keys}`,
-              label: t('write.erase'),
-              keys,
-              run: onNote('erase', (n) => ({ do: 'erase', note: n.id })),
-            })),
-            {
-              id: 'write.up',
-              label: t('write.higherString'),
-              keys: 'Alt+ArrowUp',
-              run: () => note && void restring(note, -1, writing),
-            },
-            {
-              id: 'write.down',
-              label: t('write.lowerString'),
-              keys: 'Alt+ArrowDown',
-              run: () => note && void restring(note, 1, writing),
-            },
-          ]
-        : []
+      const noteActions: Action[] = [
+        ...SOUNDS.map((s) => ({
+          id: `write.${s}`,
+          label: t(`write.sounds.${s}`),
+          keys: SOUND_KEYS[s],
+          run: onNote(soundKind(s), (n) => soundEdit(n, s)),
+        })),
+        ...LEFT_FINGERS.map((finger) => ({
+          id: `write.left.${finger}`,
+          label: t('write.leftFinger', { finger }),
+          keys: `Shift+${finger}`,
+          run: onNote('left', (n) => ({ do: 'left', note: n.id, finger })),
+        })),
+        {
+          id: 'write.left.0',
+          label: t('write.freeFinger'),
+          keys: 'Shift+0',
+          run: onNote('left', (n) => ({ do: 'left', note: n.id, finger: 0 })),
+        },
+        ...PICKS.map((sign) => ({
+          id: `write.pick.${sign}`,
+          label: t(`write.picks.${sign}`),
+          keys: sign.toUpperCase(),
+          run: onNote('right', (n) => ({ do: 'right', note: n.id, sign })),
+        })),
+        ...['Delete', 'Backspace'].map((keys) => ({
+          id: `write.erase.${keys}`,
+          label: t('write.erase'),
+          keys,
+          run: onNote('erase', (n) => ({ do: 'erase', note: n.id })),
+        })),
+        {
+          id: 'write.up',
+          label: t('write.higherString'),
+          keys: 'Alt+ArrowUp',
+          run: () => note && void restring(note, -1, writing),
+        },
+        {
+          id: 'write.down',
+          label: t('write.lowerString'),
+          keys: 'Alt+ArrowDown',
+          run: () => note && void restring(note, 1, writing),
+        },
+      ]
       const longer = (by: 1 | -1) => () => {
         const ticks = neighbourValue(note?.dur.ticks ?? pen.ticks, by)
         setPen({ ...pen, ticks })
@@ -135,6 +133,6 @@ export function useTabActions(
         },
         { id: 'write.close', label: t('write.close'), keys: 'Escape', run: () => setOn(false) },
       ]
-    }, [t, cell, cellNow, note, model, doc, pen, range, held, writing, run, setPen, setOn, onArrange]),
+    }, [t, cellNow, note, model, doc, pen, range, held, writing, run, setPen, setOn, onArrange]),
   )
 }

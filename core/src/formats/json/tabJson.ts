@@ -1,3 +1,4 @@
+import { EXPRESSION_PARTS } from '../../model/expression.ts'
 import type { AuditReport } from '../../audit/audit.ts'
 import type { FinishedTab, HeldGrip, SourceNote, WrittenNote } from '../../audit/finishedTab.ts'
 import { measureNumbers } from '../../form/measureNumbers.ts'
@@ -149,6 +150,9 @@ export function tabJson(
       ...(n.place.offsetCents ? { offsetCents: n.place.offsetCents } : {}),
       ...(n.accent ? { accent: true } : {}),
       ...(n.palmMute ? { palmMute: true } : {}),
+      ...(n.staccato ? { staccato: true } : {}),
+      ...(n.fermata ? { fermata: true } : {}),
+      ...Object.fromEntries(EXPRESSION_PARTS.flatMap((p) => (n[p] ? [[p, n[p]]] : []))),
       ...(n.optional ? { optional: true } : {}),
     })),
     grips: layer.grips.map((g) => ({

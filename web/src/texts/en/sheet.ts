@@ -74,6 +74,12 @@ export const sheet = {
     harmonic: '{{name}}, harmonic of string {{string}} touched at fret {{fret}}',
     artificial:
       '{{name}}, artificial harmonic: string {{string}} stopped at fret {{fret}}, touched over fret {{touched}} by the index of the picking hand',
+    said: {
+      ...{ pp: 'pp', p: 'p', mp: 'mp', mf: 'mf', f: 'f', ff: 'ff' },
+      ...{ flesh: 'flesh', nail: 'nail', pick: 'pick' },
+      ...{ bridge: 'at the bridge', hole: 'at the hole', neck: 'at the neck' },
+      ...{ rit: 'rit.', aTempo: 'a tempo' },
+    },
     spoken: {
       graces_one: 'after a short note at fret {{frets}}',
       graces_other: 'after short notes at frets {{frets}}',
@@ -86,6 +92,8 @@ export const sheet = {
       vibrato: 'with vibrato',
       accent: 'accented',
       palmMute: 'palm on the bridge',
+      staccato: 'cut short',
+      fermata: 'held',
       damp: 'stopped by the next note',
       optional: 'may be left out',
     },
