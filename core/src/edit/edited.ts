@@ -32,6 +32,7 @@ export type MelodyEdit =
   | { readonly do: 'rest'; readonly at: Pos; readonly ticks: Ticks }
   | { readonly do: 'value'; readonly at: Pos; readonly ticks: Ticks }
   | { readonly do: 'pitch'; readonly at: Pos; readonly pitch: Pitch }
+  | { readonly do: 'rhythm'; readonly at: Pos; readonly lengths: readonly Ticks[] }
   | { readonly do: 'tie'; readonly at: Pos }
   | { readonly do: 'triplet'; readonly at: Pos }
   | { readonly do: 'chord'; readonly at: Pos; readonly symbol: string }
@@ -89,7 +90,17 @@ export type TabEdit =
   | { readonly do: 'finger'; readonly from: number; readonly to: number }
 
 /** The names of edits, by what they change. */
-export const MELODY_EDITS = ['note', 'rest', 'value', 'pitch', 'tie', 'triplet', 'chord', 'word'] as const
+export const MELODY_EDITS = [
+  'note',
+  'rest',
+  'value',
+  'pitch',
+  'rhythm',
+  'tie',
+  'triplet',
+  'chord',
+  'word',
+] as const
 export const MEASURE_EDITS = [
   'insert',
   'delete',
@@ -131,6 +142,7 @@ export type RefusalReason =
   | 'nothingThere'
   | 'overfull'
   | 'tuplet'
+  | 'rhythmLong'
   | 'noNext'
   | 'otherPitch'
   | 'tooShort'

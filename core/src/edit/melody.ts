@@ -5,6 +5,7 @@ import type { Pitch } from '../pitch/pitch.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { writtenValue } from '../time/writtenValue.ts'
 import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
+import { editRhythm } from './rhythm.ts'
 import type { Score } from './score.ts'
 import { freshIds } from './freshIds.ts'
 import { filled, laneOf, samePitch, untied, withEvents, withLane, type Lane } from './lane.ts'
@@ -31,6 +32,8 @@ export function editMelody(score: Score, edit: MelodyEdit): Edited {
       const changed = { ...event, pitch: edit.pitch }
       return to(withEvents(tune, tune.events.map((e) => (e === event ? changed : e)))) // prettier-ignore
     }
+    case 'rhythm':
+      return editRhythm(score, edit)
     case 'tie':
       return tie(score, event)
     case 'triplet':

@@ -87,6 +87,8 @@ export function randomEdit(
       })
       return { do: kind, at: like.length > 0 ? dice.of(like).pos : event().pos }
     }
+    case 'rhythm':
+      return { do: kind, at: event().pos, lengths: [WHOLE / 8, dice.of([WHOLE / 8, WHOLE / 4]), WHOLE / 8] }
     case 'triplet':
       return { do: kind, at: event().pos }
     case 'chord':

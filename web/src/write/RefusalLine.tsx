@@ -1,5 +1,5 @@
 import { Alert, Button } from '@mantine/core'
-import { valueOf, VALUE_SIGNS } from './values.ts'
+import { lengthSign } from './values.ts'
 import { useTranslation } from 'react-i18next'
 import { WHOLE, type EditCommand } from '@velvet-porch/core'
 import type { Writing } from './useWriting.ts'
@@ -31,11 +31,8 @@ export function RefusalLine({ writing }: { writing: Writing }) {
   )
 }
 
-function roomText(room: string | number | undefined): string {
-  const value = typeof room === 'number' ? valueOf(room * WHOLE) : undefined
-  if (value) return VALUE_SIGNS[value.value] + (value.dotted ? '.' : '')
-  return typeof room === 'number' ? room.toFixed(2) : ''
-}
+const roomText = (room: string | number | undefined): string =>
+  typeof room === 'number' ? lengthSign(room * WHOLE) : ''
 
 type OfferKind = 'place' | 'shorter' | 'string' | 'other'
 

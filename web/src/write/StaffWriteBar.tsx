@@ -9,6 +9,7 @@ import { FormMenu } from './FormMenu.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
 import { PenTools } from './PenTools.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
+import { TapRhythm } from './TapRhythm.tsx'
 import { useStaffActions, useStaffPen, type StaffPen } from './useStaffActions.ts'
 import { byHalf, bySteps } from './staffPitch.ts'
 import type { Writing } from './useWriting.ts'
@@ -42,6 +43,7 @@ export function StaffWriteBar({ model, writing, marked }: Props) {
         <PenTools ticks={pen.ticks} onTicks={staff.value} />
         <MeasureMenu tune={model.tune} doc={undefined} range={range} numbers={model.numbers} run={run} />
         <FormMenu tune={model.tune} range={range} numbers={model.numbers} run={run} />
+        <TapRhythm tune={model.tune} at={at} run={run} />
         <CloseButton ml="auto" aria-label={t('write.close')} onClick={() => setOn(false)} />
       </Group>
       <Group gap={4} mt={6} wrap="wrap" role="toolbar" aria-label={t('write.note')}>

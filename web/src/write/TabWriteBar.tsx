@@ -13,6 +13,7 @@ import { PenTools } from './PenTools.tsx'
 import { PlacesRow } from './PlacesRow.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
 import { restring } from './restring.ts'
+import { TapRhythm } from './TapRhythm.tsx'
 import { useTabActions } from './useTabActions.ts'
 import type { Pen, Writing } from './useWriting.ts'
 
@@ -63,6 +64,11 @@ export function TabWriteBar({ model, doc, writing, marked, onArrange }: Props) {
         />
         <MeasureMenu tune={model.tune} doc={doc} range={range} numbers={model.numbers} run={run} />
         <FormMenu tune={model.tune} range={range} numbers={model.numbers} run={run} />
+        <TapRhythm
+          tune={model.tune}
+          at={cell && { measure: model.tune.measures[cell.measure]!.id, tick: cell.tick }}
+          run={run}
+        />
         <Tooltip label={`${t('write.refingerHint')} (F)`}>
           <Button
             size="compact-sm"

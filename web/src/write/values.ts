@@ -30,3 +30,11 @@ export function neighbourValue(ticks: Ticks, by: 1 | -1): Ticks {
   const shorter = lengths.find((l) => l < ticks)
   return (by > 0 ? longer : shorter) ?? ticks
 }
+
+/** A length in print: a share of a whole note with its dot; others as values joined by a plus. */
+export function lengthSign(ticks: Ticks): string {
+  const own = valueOf(ticks)
+  if (own) return `${VALUE_SIGNS[own.value]}${own.dotted ? '.' : ''}`
+  const largest = VALUES.map((v) => ticksOf(v, false)).find((l) => l < ticks)
+  return largest === undefined ? String(ticks) : `${lengthSign(largest)}+${lengthSign(ticks - largest)}`
+}

@@ -49,6 +49,20 @@ export const write = {
     roles: { melody: 'melody', harmony: 'second voice', bass: 'bass', fill: 'fill' },
     likely: 'As it seems',
     likelyIs: 'As it seems: {{role}}',
+    tap: {
+      button: 'Tap rhythm',
+      hint: 'From the note under the pen on: tap where each note begins, and once more where the last one ends.',
+      bpm: '♩ a minute',
+      grid: 'Shortest length',
+      start: 'Clicks',
+      stop: 'No clicks',
+      here: 'Tap here (Space)',
+      heard: 'What was tapped',
+      late: '{{ms}} ms late',
+      tooMany: 'Only {{count}} notes follow; further taps are left out.',
+      write: 'Write it',
+      again: 'Tap again',
+    },
     express: {
       button: 'How it is played',
       none: 'Nothing said',
@@ -185,6 +199,7 @@ export const write = {
       rest: 'Rest',
       value: 'Length',
       pitch: 'Pitch',
+      rhythm: 'Tapped rhythm',
       tie: 'Tie',
       triplet: 'Triplet',
       chord: 'Chord',
@@ -221,6 +236,8 @@ export const write = {
     refused: {
       nothingThere: 'There is no note here to change.',
       overfull: 'The measure has room for {{room}} from here.',
+      rhythmLong:
+        'So long, these {{notes}} notes would run into the one after them: there is room for {{room}}.',
       tuplet: 'That would tear a triplet apart. Change its notes, or make it one note again first.',
       noNext: 'There is no note before or after it to join.',
       otherPitch: 'A tie joins two notes of one pitch; the next note is another.',

@@ -1,0 +1,185 @@
+import { ticksAt, timelineOf, measureAt, type Timeline } from '../form/timeline.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import { durationOf } from '../model/durationOf.ts'
+import type { Id } from '../model/ids.ts'
+import type { Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
+import { plainValues } from '../notation/plainValues.ts'
+import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
+import { freshIds } from './freshIds.ts'
+import { filled, laneOf, untied, withEvents } from './lane.ts'
+import type { Score } from './score.ts'
+
+/** A note of the melody with what it is tied to. */
+interface Chain {
+  readonly head: TuneEvent
+  readonly from: Ticks
+  readonly to: Ticks
+}
+
+/**
+ * Gives the notes of the melody from a moment on other lengths, one after the other without gaps: their pitches, words
+ * and places stay theirs, and what else the tab strikes with them goes along. Rests fill what they leave free.
+ */
+export function editRhythm(score: Score, edit: Extract<MelodyEdit, { do: 'rhythm' }>): Edited {
+  const { tune } = score
+  const timeline = timelineOf(tune.measures)
+  const start = ticksAt(timeline, edit.at)
+  const chains = chainsOf(tune, timeline)
+  const first = chains.findIndex((c) => c.from === start)
+  if (first < 0) return refused('nothingThere')
+  const own = chains.slice(first, first + edit.lengths.length)
+  const lengths = edit.lengths.slice(0, own.length)
+  if (lengths.some((l) => l < WHOLE / 64 || !isPlain(l))) return refused('tooShort')
+  const limit = chains[first + own.length]?.from ?? timeline.length
+  const end = start + lengths.reduce((a, b) => a + b, 0)
+  if (end > limit) {
+    const starts = [...chains.slice(first).map((c) => c.from), timeline.length]
+    const fitting = fittingIn(lengths, starts)
+    const offer = fitting.length > 0 ? { ...edit, lengths: fitting } : undefined
+    return refused('rhythmLong', { notes: own.length, room: (limit - start) / WHOLE }, offer)
+  }
+  const clear = Math.max(end, own.at(-1)!.to)
+  if (tearsTuplet(tune, timeline, start, clear)) return refused('tuplet')
+  const ids = freshIds(tune)
+  let at = start
+  const written = own.flatMap(({ head }, i): TuneEvent[] => {
+    const pieces = piecesOf(tune, timeline, at, lengths[i]!)
+    at += lengths[i]!
+    const named = pieces.map((p, k) => ({ ...p, id: k === 0 ? head.id : ids.event() }))
+    return named.map(({ id, pos, ticks }, k): TuneEvent => {
+      const next = named[k + 1]
+      const base: TuneEvent =
+        k === 0
+          ? untied(head)
+          : { ...BARE, pitch: head.pitch!, chordTones: head.chordTones, id, voice: 0, pos, dur: head.dur }
+      return { ...base, pos, dur: durationOf(ticks), ...(next ? { tieTo: next.id } : {}) }
+    })
+  })
+  const next = relaid(tune, timeline, start, clear, written, ids.event)
+  const moves = new Map(own.map((c, i) => [c.from, lengths.slice(0, i).reduce((a, b) => a + b, start)]))
+  const { arrangement } = score
+  return done({
+    tune: next,
+    ...(arrangement ? { arrangement: carriedAlong(arrangement, timeline, moves, tune) } : {}),
+  })
+}
+
+const BARE = { graces: [], ornaments: [] } as const
+
+const isPlain = (ticks: Ticks) => plainValues(ticks).reduce((sum, v) => sum + v.ticks, 0) === ticks
+
+/** The most of the first lengths that end where the note after them begins, or earlier. */
+function fittingIn(lengths: readonly Ticks[], starts: readonly Ticks[]): readonly Ticks[] {
+  let most = 0
+  let at = starts[0]!
+  lengths.forEach((l, i) => {
+    at += l
+    if (at <= (starts[i + 1] ?? at)) most = i + 1
+  })
+  return lengths.slice(0, most)
+}
+
+function chainsOf(tune: TuneDoc, timeline: Timeline): Chain[] {
+  const byId = new Map(tune.events.map((e) => [e.id, e]))
+  const continued = new Set(tune.events.flatMap((e) => (e.tieTo ? [e.tieTo] : [])))
+  return tune.events
+    .filter((e) => e.voice === 0 && e.pitch && !continued.has(e.id))
+    .map((head) => {
+      const from = ticksAt(timeline, head.pos)
+      let to = from + head.dur.ticks
+      const seen = new Set<Id>()
+      for (let e = head; e.tieTo && !seen.has(e.id);) {
+        seen.add(e.id)
+        const tied = byId.get(e.tieTo)
+        if (!tied) break
+        to = ticksAt(timeline, tied.pos) + tied.dur.ticks
+        e = tied
+      }
+      return { head, from, to }
+    })
+    .sort((a, b) => a.from - b.from)
+}
+
+/** True where a stretch touches a tuplet without covering it. */
+function tearsTuplet(tune: TuneDoc, timeline: Timeline, from: Ticks, to: Ticks): boolean {
+  const inside = (e: TuneEvent) => {
+    const at = ticksAt(timeline, e.pos)
+    return at >= from && at + e.dur.ticks <= to
+  }
+  const touches = (e: TuneEvent) => {
+    const at = ticksAt(timeline, e.pos)
+    return at < to && at + e.dur.ticks > from
+  }
+  const groups = new Set(
+    tune.events.filter((e) => e.voice === 0 && touches(e)).flatMap((e) => e.dur.tupletId ?? []),
+  )
+  return tune.events.some((e) => e.dur.tupletId && groups.has(e.dur.tupletId) && !inside(e))
+}
+
+/** A stretch of written time as plain values, none of which crosses a bar line. */
+function piecesOf(
+  tune: TuneDoc,
+  timeline: Timeline,
+  from: Ticks,
+  ticks: Ticks,
+): { pos: Pos; ticks: Ticks }[] {
+  const pieces: { pos: Pos; ticks: Ticks }[] = []
+  for (let at = from; at < from + ticks;) {
+    const m = measureAt(timeline, at)
+    const until = Math.min(from + ticks, timeline.starts[m]! + tune.measures[m]!.length)
+    for (const v of plainValues(until - at)) {
+      pieces.push({ pos: { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }, ticks: v.ticks })
+      at += v.ticks
+    }
+  }
+  return pieces
+}
+
+/** A tune with a stretch of its melody written anew. */
+function relaid(
+  tune: TuneDoc,
+  timeline: Timeline,
+  from: Ticks,
+  to: Ticks,
+  written: readonly TuneEvent[],
+  newId: () => Id,
+): TuneDoc {
+  // All at once: a tie may go on into a measure that is written later.
+  const lanes = new Map<Id, readonly TuneEvent[]>()
+  for (let m = measureAt(timeline, from); m < tune.measures.length && timeline.starts[m]! < to; m++) {
+    const measure = tune.measures[m]!
+    const start = timeline.starts[m]!
+    const kept = laneOf(tune, measure.id).flatMap((e): TuneEvent[] => {
+      const at = start + e.pos.tick
+      if (at >= to || at + e.dur.ticks <= from) return [e]
+      return at < from ? [untied({ ...e, dur: durationOf(from - at) })] : []
+    })
+    const own = written.filter((e) => e.pos.measure === measure.id)
+    const lane = [...kept, ...own].sort((a, b) => a.pos.tick - b.pos.tick)
+    lanes.set(measure.id, filled(lane, measure, newId))
+  }
+  const others = tune.events.filter((e) => e.voice !== 0 || !lanes.has(e.pos.measure))
+  return withEvents(tune, [...others, ...[...lanes.values()].flat()])
+}
+
+/** A tab in which what was struck with a note of the melody is struck with it still. */
+function carriedAlong(
+  arrangement: ArrangementDoc,
+  timeline: Timeline,
+  moves: ReadonlyMap<Ticks, Ticks>,
+  tune: TuneDoc,
+): ArrangementDoc {
+  const posAt = (at: Ticks): Pos => {
+    const m = measureAt(timeline, at)
+    return { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }
+  }
+  const notes = arrangement.base.notes.map((n) => {
+    const to = n.role === 'melody' ? undefined : moves.get(ticksAt(timeline, n.pos))
+    if (to === undefined) return n
+    const pos = posAt(to)
+    const room = tune.measures.find((m) => m.id === pos.measure)!.length - pos.tick
+    return { ...n, pos, dur: n.dur.ticks <= room ? n.dur : durationOf(room) }
+  })
+  return { ...arrangement, base: { ...arrangement.base, notes } }
+}

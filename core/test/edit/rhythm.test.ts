@@ -1,0 +1,133 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  applyEdit,
+  arrangementOf,
+  arranging,
+  finish,
+  guitarSetup,
+  melodyOf,
+  QUARTER,
+  quantised,
+  ticksAt,
+  timelineOf,
+  wholeTune,
+  WHOLE,
+  type Score,
+  type TuneDoc,
+} from '../../src/index.ts'
+import { tuneOf } from '../support/tunes.ts'
+
+const tune = tuneOf(
+  'X:1\nT:Sill\nM:3/4\nL:1/4\nQ:1/4=90\nK:G\n"G"GAB|"C"c2-c|"D"dcB|"G"G3|"Em"E F G|"G"G3|]\n',
+)
+
+const notesOf = (t: TuneDoc) => melodyOf(t, timelineOf(t.measures))
+const VALUES = [WHOLE / 16, WHOLE / 8, (WHOLE * 3) / 16, WHOLE / 4, (WHOLE * 5) / 16, WHOLE / 2]
+
+describe('another rhythm for the notes of the melody', () => {
+  it('gives each its length, in order, and leaves pitches, ids and all else as they were', () => {
+    const before = notesOf(tune)
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: before.length - 1 }),
+        fc.array(fc.constantFrom(...VALUES), { minLength: 1, maxLength: 6 }),
+        (first, lengths) => {
+          const start = before[first]!.start
+          const at = tune.events.find((e) => e.id === before[first]!.sourceId)!.pos
+          const edited = applyEdit({ tune }, { do: 'rhythm', at, lengths })
+          const own = lengths.slice(0, before.length - first)
+          const total = own.reduce((a, b) => a + b, 0)
+          const limit = before[first + own.length]?.start ?? timelineOf(tune.measures).length
+          expect(edited.ok).toBe(start + total <= limit)
+          if (!edited.ok) {
+            expect(edited.refusal.reason).toBe('rhythmLong')
+            if (edited.refusal.offer) expect(applyEdit({ tune }, edited.refusal.offer).ok).toBe(true)
+            return
+          }
+          const after = notesOf(edited.score.tune)
+          expect(after.map((n) => [n.sourceId, n.pitch])).toEqual(before.map((n) => [n.sourceId, n.pitch]))
+          let now = start
+          after.forEach((n, i) => {
+            const asked = i >= first && i < first + own.length ? own[i - first] : undefined
+            if (asked === undefined)
+              expect([n.start, n.duration]).toEqual([before[i]!.start, before[i]!.duration])
+            else {
+              expect([n.start, n.duration]).toEqual([now, asked])
+              now += asked
+            }
+          })
+          for (const m of edited.score.tune.measures)
+            expect(
+              edited.score.tune.events
+                .filter((e) => e.pos.measure === m.id)
+                .reduce((sum, e) => sum + e.dur.ticks, 0),
+            ).toBe(m.length)
+        },
+      ),
+    )
+  })
+
+  it('takes along what the tab strikes with the note', () => {
+    const setup = guitarSetup()
+    const regions = wholeTune(tune, 'melody-bass', 2)
+    const { layer, plan } = finish(arranging(tune, setup, regions))
+    const score: Required<Score> = {
+      tune,
+      arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
+    }
+    const at = { measure: tune.measures[4]!.id, tick: 0 }
+    const lengths = [WHOLE / 2, WHOLE / 8, WHOLE / 8]
+    const edited = applyEdit(score, { do: 'rhythm', at, lengths })
+    if (!edited.ok) throw new Error(edited.refusal.reason)
+    const { tune: next, arrangement } = edited.score as Required<Score>
+    const timeline = timelineOf(next.measures)
+    const melody = notesOf(next)
+    for (const n of arrangement.base.notes) {
+      const now = ticksAt(timeline, n.pos)
+      const own = score.arrangement.base.notes.find((o) => o.id === n.id)!
+      const source = melody.find((m) => m.sourceId === n.sourceId)
+      if (n.role === 'melody') expect([now, n.dur.ticks]).toEqual([source!.start, source!.duration])
+      expect(n.place).toEqual(own.place)
+    }
+  })
+
+  it('has nothing to say where no note begins, or to less than a 64th', () => {
+    const at = { measure: tune.measures[1]!.id, tick: 7 }
+    const first = { ...at, tick: 0 }
+    expect(applyEdit({ tune }, { do: 'rhythm', at, lengths: [QUARTER] })).toMatchObject({
+      refusal: { reason: 'nothingThere' },
+    })
+    expect(applyEdit({ tune }, { do: 'rhythm', at: first, lengths: [10] })).toMatchObject({
+      refusal: { reason: 'tooShort' },
+    })
+  })
+})
+
+describe('taps', () => {
+  it('are read as they were meant, however the hand wavers within the grid', () => {
+    const bpm = fc.integer({ min: 40, max: 200 })
+    const meant = fc.array(fc.integer({ min: 1, max: 8 }), { minLength: 1, maxLength: 30 })
+    fc.assert(
+      fc.property(
+        bpm,
+        meant,
+        fc.array(fc.double({ min: -0.22, max: 0.22, noNaN: true })),
+        (tempo, steps, waver) => {
+          const grid = QUARTER / 2
+          const step = 60 / tempo / 2
+          let at = 0
+          const taps = [0, ...steps.map((s) => (at += s))].map((t, i) => 3 + (t + (waver[i] ?? 0)) * step)
+          const { lengths, offBy } = quantised(taps, tempo, grid)
+          expect(lengths).toEqual(steps.map((s) => s * grid))
+          for (const off of offBy) expect(Math.abs(off)).toBeLessThan(step / 2)
+        },
+      ),
+    )
+  })
+
+  it('never fall together', () => {
+    expect(quantised([0, 0.01, 0.02], 60, QUARTER / 4).lengths).toEqual([QUARTER / 4, QUARTER / 4])
+    expect(quantised([], 60, QUARTER).lengths).toEqual([])
+  })
+})

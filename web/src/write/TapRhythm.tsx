@@ -1,0 +1,173 @@
+import { Button, Group, NumberInput, Popover, SegmentedControl, Stack, Text } from '@mantine/core'
+import {
+  hertz,
+  quantised,
+  QUARTER,
+  USUAL_TEMPO,
+  type EditCommand,
+  type Pos,
+  type Ticks,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useEffect, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNames } from '../names/useNames.ts'
+import { player } from '../play/player.ts'
+import { lengthSign } from './values.ts'
+
+/** Shortest lengths that taps are set on. */
+const GRIDS = { eighth: QUARTER / 2, sixteenth: QUARTER / 4 } as const
+type Grid = keyof typeof GRIDS
+
+/** Pitch of the click. */
+const CLICK = 96
+
+/** The rhythm of the melody from a note on, tapped on a key against clicks, and seen before it is written. */
+export function TapRhythm({
+  tune,
+  at,
+  run,
+}: {
+  tune: TuneDoc
+  /** Where the pen stands. */
+  at: Pos | undefined
+  run: (edit: EditCommand) => Promise<boolean>
+}) {
+  const { t } = useTranslation()
+  const [open, setOpen] = useState(false)
+  const first = at && tune.events.find((e) => e.voice === 0 && e.pitch && same(e.pos, at))
+  return (
+    <Popover
+      opened={open}
+      onChange={setOpen}
+      position="bottom-start"
+      withinPortal
+      trapFocus
+      returnFocus
+      shadow="md"
+    >
+      <Popover.Target>
+        <Button
+          size="compact-sm"
+          variant="default"
+          disabled={!first}
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          {t('write.tap.button')}
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        {open && at && first ? <Tapping tune={tune} at={at} run={run} onDone={() => setOpen(false)} /> : null}
+      </Popover.Dropdown>
+    </Popover>
+  )
+}
+
+const same = (a: Pos, b: Pos) => a.measure === b.measure && a.tick === b.tick
+
+function Tapping({
+  tune,
+  at,
+  run,
+  onDone,
+}: {
+  tune: TuneDoc
+  at: Pos
+  run: (edit: EditCommand) => Promise<boolean>
+  onDone: () => void
+}) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const [bpm, setBpm] = useState(Math.round(tune.tempos[0]?.bpm ?? USUAL_TEMPO))
+  const [grid, setGrid] = useState<Grid>('eighth')
+  const [taps, setTaps] = useState<readonly number[]>([])
+  const [clicking, setClicking] = useState(false)
+  useClicks(clicking, bpm)
+  const { lengths, offBy } = quantised(taps, bpm, GRIDS[grid])
+  const notes = notesFrom(tune, at)
+  const tap = (milliseconds: number) => setTaps((before) => [...before, milliseconds / 1000])
+  const write = async () => {
+    if (await run({ do: 'rhythm', at, lengths })) onDone()
+  }
+  return (
+    <Stack gap={8} w={340} data-testid="tapping">
+      <Text size="sm">{t('write.tap.hint')}</Text>
+      <Group gap={8} align="end">
+        <NumberInput
+          size="xs"
+          w={90}
+          label={t('write.tap.bpm')}
+          min={20}
+          max={300}
+          value={bpm}
+          onChange={(v) => typeof v === 'number' && v >= 20 && setBpm(v)}
+        />
+        <SegmentedControl
+          size="xs"
+          aria-label={t('write.tap.grid')}
+          value={grid}
+          onChange={(g) => setGrid(g as Grid)}
+          data={(Object.keys(GRIDS) as Grid[]).map((g) => ({ value: g, label: lengthSign(GRIDS[g]) }))}
+        />
+        <Button size="compact-sm" variant="default" onClick={() => setClicking(!clicking)}>
+          {t(clicking ? 'write.tap.stop' : 'write.tap.start')}
+        </Button>
+      </Group>
+      <Button
+        data-autofocus
+        h={56}
+        onPointerDown={(e) => tap(e.timeStamp)}
+        onKeyDown={(e) => {
+          if (e.key !== ' ' || e.repeat) return
+          e.preventDefault()
+          tap(e.timeStamp)
+        }}
+        onKeyUp={(e) => e.key === ' ' && e.preventDefault()}
+      >
+        {t('write.tap.here')}
+      </Button>
+      <ol className="taps" aria-label={t('write.tap.heard')} aria-live="polite">
+        {lengths.map((length, i) => (
+          <li key={i} title={t('write.tap.late', { ms: Math.round(offBy[i + 1]! * 1000) })}>
+            <strong>{notes[i]?.pitch ? names.note(notes[i].pitch) : '–'}</strong> {lengthSign(length)}
+          </li>
+        ))}
+      </ol>
+      {lengths.length > notes.length ? (
+        <Text size="xs" c="red">
+          {t('write.tap.tooMany', { count: notes.length })}
+        </Text>
+      ) : null}
+      <Group gap={8}>
+        <Button size="compact-sm" disabled={lengths.length === 0} onClick={() => void write()}>
+          {t('write.tap.write')}
+        </Button>
+        <Button size="compact-sm" variant="default" disabled={taps.length === 0} onClick={() => setTaps([])}>
+          {t('write.tap.again')}
+        </Button>
+      </Group>
+    </Stack>
+  )
+}
+
+/** Notes of the melody from a moment on, what is tied to them left out. */
+function notesFrom(tune: TuneDoc, at: Pos) {
+  const tied = new Set(tune.events.flatMap((e) => (e.tieTo ? [e.tieTo] : [])))
+  const order = new Map(tune.measures.map((m, i) => [m.id, i]))
+  const place = (p: Pos): number => order.get(p.measure)! * 1e7 + p.tick
+  return tune.events
+    .filter((e) => e.voice === 0 && e.pitch && !tied.has(e.id) && place(e.pos) >= place(at))
+    .sort((a, b) => place(a.pos) - place(b.pos))
+}
+
+/** Clicks while it is on. */
+function useClicks(on: boolean, bpm: Ticks): void {
+  useEffect(() => {
+    if (!on) return
+    const click = () => void player.pluck(1, hertz(CLICK))
+    click()
+    const timer = setInterval(click, 60_000 / bpm)
+    return () => clearInterval(timer)
+  }, [on, bpm])
+}
