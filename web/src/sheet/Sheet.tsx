@@ -1,7 +1,17 @@
 import { useElementSize, useMergedRef } from '@mantine/hooks'
 import { layOut, xAt, type LayoutMeasure, type SystemLayout } from '@velvet-porch/core/layout'
 import { replaceEqualDeep } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react'
+import {
+  Fragment,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+  type RefObject,
+} from 'react'
 import { useTranslation } from 'react-i18next'
 import { BOX_WIDTH, headWidth, rowsOf, type Rows } from './metrics.ts'
 import { pageMaker } from './pages.ts'
@@ -37,6 +47,8 @@ interface Props {
   readonly lit?: Lit | undefined
   /** Present while the sheet is written on. */
   readonly writing?: SheetWriting | undefined
+  /** What stands beneath each system, by the indexes of its first and last measure. */
+  readonly under?: ((from: number, to: number) => ReactNode) | undefined
 }
 
 /** Where the pen stands and how it walks; string 0 is the staff. */
@@ -64,6 +76,7 @@ export function Sheet({
   zoom = 1,
   lit,
   writing,
+  under,
 }: Props) {
   const { t } = useTranslation()
   const root = useRef<HTMLDivElement>(null)
@@ -174,23 +187,29 @@ export function Sheet({
       ) : null}
       <div ref={ref} className="systems" style={zoom === 1 ? undefined : { zoom }} data-testid="systems">
         {pages.map(({ system }, i) => (
-          <SystemView
-            key={system.index}
-            page={pages[i]!}
-            zoom={zoom}
-            layers={layers}
-            rows={rows}
-            always={printing}
-            spot={spot && systemOf(spot.measure) === system.index ? spot : undefined}
-            marked={
-              marked && marked.from <= system.measures.at(-1)!.index && marked.to >= system.measures[0]!.index
-                ? `${marked.from}-${marked.to}`
-                : ''
-            }
-            onPick={onSpot ? steadyPick : NOTHING}
-            step={writing?.step}
-            cell={writing?.cell && systemOf(writing.cell.measure) === system.index ? writing.cell : undefined}
-          />
+          <Fragment key={system.index}>
+            <SystemView
+              page={pages[i]!}
+              zoom={zoom}
+              layers={layers}
+              rows={rows}
+              always={printing}
+              spot={spot && systemOf(spot.measure) === system.index ? spot : undefined}
+              marked={
+                marked &&
+                marked.from <= system.measures.at(-1)!.index &&
+                marked.to >= system.measures[0]!.index
+                  ? `${marked.from}-${marked.to}`
+                  : ''
+              }
+              onPick={onSpot ? steadyPick : NOTHING}
+              step={writing?.step}
+              cell={
+                writing?.cell && systemOf(writing.cell.measure) === system.index ? writing.cell : undefined
+              }
+            />
+            {under?.(system.measures[0]!.index, system.measures.at(-1)!.index)}
+          </Fragment>
         ))}
         <div
           className="play-cursor"

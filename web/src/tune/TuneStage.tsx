@@ -18,6 +18,8 @@ import { AbcEditor, type AbcEditorHandle } from './AbcEditor.tsx'
 import { HistoryTools } from '../history/HistoryTools.tsx'
 import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
+import { SystemText } from './SystemText.tsx'
+import { systemText } from './systemText.ts'
 import { useAbcText } from './useAbcText.ts'
 
 const StaffWriteBar = lazy(async () => ({
@@ -33,7 +35,7 @@ export function TuneStage() {
 function TuneBench({ tune }: { tune: TuneDoc }) {
   const { t } = useTranslation()
   const names = useNames()
-  const { text, problems, readable, edit, spans, saved } = useAbcText(tune, t('tune.text'))
+  const { text, problems, readable, edit, spans, saved, aligned } = useAbcText(tune, t('tune.text'))
   const [modelOf] = useState(sheetMaker)
   const [spot, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
@@ -66,6 +68,14 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
     [pen, onCell],
   )
   const editor = useRef<AbcEditorHandle>(null)
+  const under = (from: number, to: number) => (
+    <SystemText
+      text={text}
+      range={systemText(shown, text, spans, from, to)}
+      number={model.numbers[from]!}
+      onText={edit}
+    />
+  )
   useActions(
     useMemo(
       () => [
@@ -151,6 +161,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
               setSpot(s)
               goToNote(tune, text, spans, s, editor.current)
             }}
+            under={pen ? undefined : under}
           />
         </div>
       </div>
@@ -178,6 +189,11 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
         <Text fw={600} size="sm">
           {t('tune.problems')}
         </Text>
+        {aligned.fresh + aligned.gone > 0 ? (
+          <Text size="sm" data-testid="aligned">
+            {t('tune.aligned', { ...aligned })}
+          </Text>
+        ) : null}
         {problems.length === 0 ? (
           <Text size="sm">{t('tune.noProblems')}</Text>
         ) : (

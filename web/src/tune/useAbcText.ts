@@ -24,6 +24,24 @@ function retold(before: TuneDoc, read: TuneDoc, text: string): TuneDoc {
   }
 }
 
+/** Notes of a text that are none of those that stood there when it was opened, and those that are gone. */
+interface ChangedNotes {
+  readonly fresh: number
+  readonly gone: number
+}
+
+const NONE_CHANGED: ChangedNotes = { fresh: 0, gone: 0 }
+
+/** Notes without a counterpart: all others keep what belongs to them, as fingers, places and locks. */
+function changedNotes(before: TuneDoc, after: TuneDoc): ChangedNotes {
+  const notes = (tune: TuneDoc) => new Set(tune.events.flatMap((e) => (e.pitch ? [e.id] : [])))
+  const [old, now] = [notes(before), notes(after)]
+  return {
+    fresh: [...now].filter((id) => !old.has(id)).length,
+    gone: [...old].filter((id) => !now.has(id)).length,
+  }
+}
+
 /** Quiet time after a key before the text is read again. */
 const READ_AFTER_MS = 250
 
@@ -37,6 +55,8 @@ export function useAbcText(tune: TuneDoc, label: string) {
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [readable, setReadable] = useState(true)
   const [spans, setSpans] = useState<readonly AbcSpan[]>([])
+  const [aligned, setAligned] = useState(NONE_CHANGED)
+  const opened = useRef(tune)
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
   const latest = useRef({ tune, draft })
   const lastRead = useRef<string | undefined>(undefined)
@@ -58,6 +78,7 @@ export function useAbcText(tune: TuneDoc, label: string) {
       const aligned = alignIds(before, fresh)
       setSpans(aligned.abc?.spans ?? [])
       if (!store) return
+      setAligned(changedNotes(opened.current, aligned))
       await editScore(before.id, label, (score) => ({ ...score, tune: retold(score.tune, aligned, source) }))
     },
     [label],
@@ -102,5 +123,5 @@ export function useAbcText(tune: TuneDoc, label: string) {
       flush()
     }
   }, [read])
-  return { text, problems, readable, edit, spans, saved: draft === undefined }
+  return { text, problems, readable, edit, spans, saved: draft === undefined, aligned }
 }

@@ -5,6 +5,11 @@ export const sheet = {
     textLabel: 'The tune in ABC',
     problems: 'What the reader says',
     noProblems: 'Read without a question.',
+    aligned:
+      'Since the text was opened {{fresh}} notes are new and {{gone}} are gone. All others keep their places, fingers and locks.',
+    systemText: 'ABC',
+    systemOpen: 'ABC of the line from measure {{number}}',
+    systemLabel: 'ABC from measure {{number}}',
     line: 'Line {{line}}',
     tempoUnstated: 'no tempo given: ♩ = {{bpm}}',
     tempo: '♩ = {{bpm}}',
