@@ -6,6 +6,7 @@ import { useNames } from '../names/useNames.ts'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { beatOf, type SheetModel } from '../sheet/sheetModel.ts'
 import { FormMenu } from './FormMenu.tsx'
+import { KeysPanel } from './KeysPanel.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
 import { PenTools } from './PenTools.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
@@ -44,6 +45,7 @@ export function StaffWriteBar({ model, writing, marked }: Props) {
         <MeasureMenu tune={model.tune} doc={undefined} range={range} numbers={model.numbers} run={run} />
         <FormMenu tune={model.tune} range={range} numbers={model.numbers} run={run} />
         <TapRhythm tune={model.tune} at={at} run={run} />
+        <KeysPanel tuneKey={staff.key} onPitch={(pitch) => void staff.put(() => pitch)} />
         <CloseButton ml="auto" aria-label={t('write.close')} onClick={() => setOn(false)} />
       </Group>
       <Group gap={4} mt={6} wrap="wrap" role="toolbar" aria-label={t('write.note')}>

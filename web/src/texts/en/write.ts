@@ -49,6 +49,15 @@ export const write = {
     roles: { melody: 'melody', harmony: 'second voice', bass: 'bass', fill: 'fill' },
     likely: 'As it seems',
     likelyIs: 'As it seems: {{role}}',
+    keys: {
+      button: 'Keyboard',
+      listen: 'Listen to a MIDI keyboard',
+      listening: 'Listening to {{names}}. Each key writes a note of the pen’s length.',
+      none: 'No MIDI keyboard is plugged in. These keys do the same.',
+      notOffered: 'This browser does not offer MIDI. These keys do the same.',
+      refused: 'The browser did not give leave to listen. These keys do the same.',
+      screen: 'Keys on the screen',
+    },
     tap: {
       button: 'Tap rhythm',
       hint: 'From the note under the pen on: tap where each note begins, and once more where the last one ends.',

@@ -1,0 +1,174 @@
+import { expect, test, type Page } from '@playwright/test'
+import { arrangePasted, openDemo, paste, settledFrets } from './bench.ts'
+
+test.use({ viewport: { width: 1280, height: 1000 } })
+
+const TUNE =
+  'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=120\nK:D\n"D"dedc|"G"B2"A"c2|"D"dcBA|"D"d4|"G"bagf|"A"e2c2|"D"d4|"D"d4|]\n'
+
+const sheet = (page: Page) => page.getByRole('group', { name: /^Sheet of/ })
+const text = (page: Page) =>
+  page.locator('.cm-line').evaluateAll((lines) => lines.map((l) => l.textContent).join('\n'))
+
+/** Takes the pen on the Tune stage and goes to the first note. */
+async function penAtStart(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  await expect(page.getByTestId('write-bar')).toBeVisible()
+  await sheet(page).focus()
+  await page.keyboard.press('Home')
+  await expect(page.locator('.write-where')).toContainText('Measure 1, beat 1')
+}
+
+test('each system opens its own ABC beneath it; what does not match any note is counted', async ({
+  page,
+}) => {
+  await paste(page, TUNE)
+  const line = page.getByRole('button', { name: /^ABC of the line from measure/ }).nth(1)
+  const name = (await line.getAttribute('aria-label'))!
+  const number = Number(/\d+/.exec(name)![0])
+  await line.click()
+  const own = page.getByLabel(`ABC from measure ${number}`, { exact: true })
+  const whole = await text(page)
+  expect(whole).toContain((await own.inputValue()).trim())
+  await own.press('Home')
+  await own.pressSequentially('"Bm"f4|')
+  await expect(page.getByTestId('aligned')).toContainText('1 notes are new and 0 are gone')
+  await expect.poll(() => text(page)).toContain('"Bm"f4|')
+  await own.press('Escape')
+  await expect(page.getByText('9 measures')).toBeVisible()
+  // The other lines hold what they held.
+  await page.getByRole('button', { name: 'ABC of the line from measure 1', exact: true }).click()
+  expect(whole).toContain(
+    (await page.getByLabel('ABC from measure 1', { exact: true }).inputValue()).trim().slice(0, 20),
+  )
+})
+
+test('a rhythm is tapped, seen on its grid and written in one step', async ({ page }) => {
+  await paste(page, TUNE)
+  await penAtStart(page)
+  await page.getByRole('button', { name: 'Tap rhythm' }).click()
+  const tapping = page.getByTestId('tapping')
+  // Taps as a keyboard would send them, with the times that they were struck at.
+  await tapping.getByRole('button', { name: 'Tap here (Space)' }).evaluate(async (pad) => {
+    let at = performance.now()
+    for (const wait of [0, 740, 265, 480, 510]) {
+      at += wait
+      while (performance.now() < at) await new Promise((resolve) => setTimeout(resolve, 1))
+      pad.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', bubbles: true }))
+    }
+  })
+  await expect(tapping.getByRole('listitem')).toHaveText(['D ¼.', 'E ⅛', 'D ¼', 'C♯ ¼'])
+  await tapping.getByRole('button', { name: 'Write it' }).click()
+  await expect.poll(() => text(page)).toContain('d3 e d2 c2 |')
+  await page.getByRole('button', { name: 'Undo: Tapped rhythm' }).click()
+  await expect.poll(() => text(page)).toContain('dedc')
+})
+
+test('notes come from a MIDI keyboard, and from the keys on the screen that stand in for it', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const input = { name: 'Attic keys', onmidimessage: null as ((e: { data: Uint8Array }) => void) | null }
+    Object.assign(navigator, {
+      requestMIDIAccess: () => Promise.resolve({ inputs: new Map([['a', input]]) }),
+    })
+    Object.assign(window, {
+      strike: (...data: number[]) => input.onmidimessage?.({ data: new Uint8Array(data) }),
+    })
+  })
+  await paste(page, TUNE)
+  await penAtStart(page)
+  await page.getByRole('button', { name: 'Keyboard', exact: true }).click()
+  const keys = page.getByTestId('keys')
+  await keys.getByRole('button', { name: 'Listen to a MIDI keyboard' }).click()
+  await expect(keys).toContainText('Listening to Attic keys.')
+  const strike = (...data: number[]) =>
+    page.evaluate((d) => (window as unknown as { strike: (...d: number[]) => void }).strike(...d), data)
+  await strike(0x90, 66, 90)
+  await strike(0x80, 66, 0)
+  await strike(0x90, 69, 90)
+  await expect.poll(() => text(page)).toContain('F2 A2 d2')
+  await keys.getByRole('button', { name: 'G4', exact: true }).click()
+  await expect.poll(() => text(page)).toContain('F2 A2 G2')
+})
+
+test('the sheet is shown in sizes, as one line, with boxes and sounding names; a click still finds its note', async ({
+  page,
+}) => {
+  await openDemo(page, "Lamplighter's Round")
+  const menu = page.getByRole('button', { name: 'How the sheet is shown' })
+  const chords = page.locator('.chord-name')
+  await expect(chords.first()).toHaveText('G')
+  const width = async () => (await page.locator('[data-system="0"]').boundingBox())!.width
+  const before = await width()
+  await menu.click()
+  await page.getByText('As they sound').click()
+  await page.getByText('Boxes of what the hand holds').click()
+  await page.getByText('150 %').click()
+  await page.keyboard.press('Escape')
+  await expect(chords.first()).toHaveText('A')
+  await expect(page.getByTestId('held-box').first()).toBeVisible()
+  expect(Math.abs((await width()) - before)).toBeLessThan(2)
+  await page.locator('.tab-fret').nth(3).click()
+  await expect(page.getByTestId('neck-head')).toHaveText('Measure 1, beat 2')
+  await menu.click()
+  await page.getByText('One that runs on').click()
+  await page.keyboard.press('Escape')
+  await expect.poll(width).toBeGreaterThan(before)
+  const tops = await page
+    .locator('[data-system]')
+    .evaluateAll((all) => new Set(all.map((s) => Math.round(s.getBoundingClientRect().top))).size)
+  expect(tops).toBe(1)
+  await page.locator('.tab-fret').nth(3).click()
+  await expect(page.getByTestId('neck-head')).toHaveText('Measure 1, beat 2')
+  // The view is kept for the device.
+  await page.reload()
+  await expect(chords.first()).toHaveText('A')
+})
+
+test('notes say how they are played; what may be left out is left out for this hand', async ({ page }) => {
+  await arrangePasted(page, TUNE)
+  await settledFrets(page)
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  await expect(page.getByTestId('write-bar')).toBeVisible()
+  await page.locator('.tab-fret').nth(2).click()
+  await page.getByRole('button', { name: 'How it is played' }).click()
+  await page.getByTestId('expression').getByText('mp', { exact: true }).click()
+  await page.getByTestId('expression').getByText('rit.', { exact: true }).click()
+  await expect(page.locator('.expression')).toHaveText('mp rit.')
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('write-bar')).toBeVisible()
+  await page.getByTestId('write-bar').getByRole('button', { name: 'may be left out' }).click()
+  const inBrackets = page.locator('.tab-fret').filter({ hasText: /^\(/ })
+  await expect(inBrackets).toHaveCount(1)
+  await page.getByRole('button', { name: 'How the sheet is shown' }).click()
+  await page.getByText('Usual adult hand leaves out what may be left out').click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('left-out')).toBeVisible()
+  await expect(inBrackets).toHaveCount(0)
+  await expect(page.getByRole('button', { name: 'Write', exact: true })).toBeDisabled()
+  await page.getByRole('button', { name: 'Show all of it' }).click()
+  await expect(inBrackets).toHaveCount(1)
+})
+
+test('some measures are arranged alone after the tune changed; the rest may be left as it is', async ({
+  page,
+}) => {
+  await arrangePasted(page, TUNE)
+  const before = await settledFrets(page)
+  await page.getByRole('link', { name: /Tune$/ }).click()
+  await penAtStart(page)
+  await page.keyboard.press('Shift+ArrowUp')
+  await expect.poll(() => text(page)).toContain("d'2")
+  await page.getByRole('link', { name: /Arrange$/ }).click()
+  await expect(page.getByText('The tune has changed since this was arranged.')).toBeVisible()
+  await page.locator('.tab-fret').first().click()
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Only measure 1' }).click()
+  await expect(page.getByRole('button', { name: 'Undo: One measure arranged again' })).toBeEnabled()
+  const after = await settledFrets(page)
+  expect(after.join()).not.toBe(before.join())
+  expect(after.slice(-12)).toEqual(before.slice(-12))
+  await page.getByRole('button', { name: 'Leave it as it is' }).click()
+  await expect(page.getByText('The tune has changed since this was arranged.')).toBeHidden()
+})
