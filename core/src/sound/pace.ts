@@ -1,7 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { TabNote } from '../model/arrangement.ts'
 import { QUARTER, type Ticks } from '../time/ticks.ts'
-import type { TempoMark } from './score.ts'
+import type { TempoMark } from './tempoMark.ts'
 
 /** How slow a rit. has become at its end, and how long a fermata holds against its written length. No source. */
 const SLOWEST = 0.65

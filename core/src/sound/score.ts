@@ -21,6 +21,7 @@ import { ringOf } from '../ring/ring.ts'
 import { beatLength } from '../time/metre.ts'
 import { QUARTER, type Ticks } from '../time/ticks.ts'
 import { paced } from './pace.ts'
+import type { TempoMark } from './tempoMark.ts'
 
 /** A note to be sounded, in played order. */
 export interface ScoreNote {
@@ -47,12 +48,6 @@ export interface ScoreNote {
 export interface Click {
   readonly at: Ticks
   readonly strong: boolean
-}
-
-/** Quarter notes a minute from a time on. */
-export interface TempoMark {
-  readonly at: Ticks
-  readonly bpm: number
 }
 
 /** Everything that the sequencer plays. Plain data: it crosses to the audio thread as it is. */
