@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, openDemo, paste, settledFrets } from './bench.ts'
+import { arrangePasted, chooseLevel, done, openDemo, paste, settledFrets } from './bench.ts'
 
 test.use({ viewport: { width: 1280, height: 1000 } })
 
@@ -171,4 +171,38 @@ test('some measures are arranged alone after the tune changed; the rest may be l
   expect(after.slice(-12)).toEqual(before.slice(-12))
   await page.getByRole('button', { name: 'Leave it as it is' }).click()
   await expect(page.getByText('The tune has changed since this was arranged.')).toBeHidden()
+})
+
+test('versions are kept by name, seen and heard side by side, and taken to the bench', async ({ page }) => {
+  await arrangePasted(page, TUNE)
+  const first = await settledFrets(page)
+  const versions = page.getByRole('button', { name: 'Versions of this arrangement' })
+  await versions.click()
+  await page.getByRole('button', { name: 'Keep as “easy”' }).click()
+  await expect(page.getByRole('group', { name: 'easy' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await chooseLevel(page, 4)
+  await done(page, 'Level 4')
+  const full = await settledFrets(page)
+  expect(full.join()).not.toBe(first.join())
+  await versions.click()
+  await page.getByRole('group', { name: 'easy' }).getByRole('button', { name: 'Side by side' }).click()
+  await page.keyboard.press('Escape')
+  const kept = page.getByTestId('beside-version')
+  await expect(kept.getByText('easy')).toBeVisible()
+  await expect(page.getByTestId('beside-bench')).toContainText(/\d+ notes differ/)
+  await expect(page.getByTestId('beside-bench').locator('.tab-halo.changed').first()).toBeAttached()
+  await kept.getByRole('button', { name: 'Hear this one' }).click()
+  await page.getByRole('button', { name: 'Play', exact: true }).click()
+  await expect(kept.getByTestId('play-cursor')).toBeVisible()
+  await expect(page.getByTestId('beside-bench').getByTestId('play-cursor')).toBeHidden()
+  await page.getByRole('button', { name: 'Stop', exact: true }).click()
+  await page.getByRole('button', { name: 'Close the version' }).click()
+  await versions.click()
+  await page.getByRole('group', { name: 'easy' }).getByRole('button', { name: 'To the bench' }).click()
+  await page.keyboard.press('Escape')
+  await done(page, 'Version “easy” to the bench')
+  expect((await settledFrets(page)).join()).toBe(first.join())
+  await page.getByRole('button', { name: 'Undo: Version “easy” to the bench' }).click()
+  await expect.poll(() => settledFrets(page)).toEqual(full)
 })

@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Group, Progress, Text, Tooltip, UnstyledButton } from '@mantine/core'
 import { IconFileText, IconPencil, IconPrinter, IconSwitchHorizontal } from '@tabler/icons-react'
-import { textTab, tuningId, type ArrangementDoc } from '@velvet-porch/core'
+import { textTab, tuningId, type ArrangementDoc, type Id } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useNames } from '../names/useNames.ts'
@@ -14,6 +14,7 @@ import { InstrumentTools } from './InstrumentTools.tsx'
 import { saveAs } from './saveAs.ts'
 import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
 import type { Writing } from '../write/useWriting.ts'
+import { VersionsMenu } from './VersionsMenu.tsx'
 import type { Arranger } from './useArranger.ts'
 
 interface Props {
@@ -30,6 +31,9 @@ interface Props {
   readonly writing: Writing | undefined
   readonly comparing: boolean
   readonly onCompare: (on: boolean) => void
+  /** The version that is shown beside the bench's. */
+  readonly beside: Id | undefined
+  readonly onBeside: (version: Id | undefined) => void
 }
 
 const LANES = ['fingers', 'picking', 'counts', 'degrees'] as const
@@ -37,7 +41,20 @@ const LANE_SIGNS = { fingers: '1 2 3', picking: 'p i m', counts: '1 & 2', degree
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
 export function ArrangeHead(props: Props) {
-  const { id, model, doc, arranger, spot, onSpot, previous, writing, comparing, onCompare } = props
+  const {
+    id,
+    model,
+    doc,
+    arranger,
+    spot,
+    onSpot,
+    previous,
+    writing,
+    comparing,
+    onCompare,
+    beside,
+    onBeside,
+  } = props
   const { t } = useTranslation()
   const go = useNavigate()
   const { settings } = arranger
@@ -96,6 +113,7 @@ export function ArrangeHead(props: Props) {
           >
             <IconSwitchHorizontal size={18} />
           </Step>
+          <VersionsMenu tuneId={id} mayKeep={doc !== null} beside={beside} onBeside={onBeside} />
           <Step label={t('arrange.text')} disabled={!doc} onClick={download}>
             <IconFileText size={18} />
           </Step>

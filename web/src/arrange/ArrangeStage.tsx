@@ -19,9 +19,11 @@ import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
 import type { Cell } from '../write/cells.ts'
 import { fretEdit } from '../write/fretEdit.ts'
+import { useVersions, versionOn } from '../store/versions.ts'
 import { useWriting } from '../write/useWriting.ts'
 import { BenchHead } from './BenchHead.tsx'
 import { BenchSide } from './BenchSide.tsx'
+import { BesideSheet } from './BesideSheet.tsx'
 import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
 import { useAsPlayed } from './useAsPlayed.ts'
 import { useArrangeActions } from './useArrangeActions.ts'
@@ -37,6 +39,8 @@ export function ArrangeStage() {
 }
 
 const Page = memo(Sheet)
+
+const NOTHING: ReadonlySet<Id> = new Set()
 
 /**
  * What is written is on the sheet at once; what stands around the sheet follows as soon as there is time for it, so that
@@ -56,6 +60,10 @@ function Bench({ id }: { id: string }) {
   const [tried, setTried] = useState<Alternative>()
   const [trial, setTrial] = useState<Layer>()
   const [ossia, setOssia] = useState<Id>()
+  const versions = useVersions(id)
+  const [besideId, setBeside] = useState<Id>()
+  const [heard, setHeard] = useState<'bench' | 'version'>('bench')
+  const version = versions.find((v) => v.id === besideId)
   const before = useMemo(() => (comparing ? previous?.doc() : undefined), [comparing, previous])
   const shown = useMemo(() => {
     if (!doc || !played || before) return before ?? doc
@@ -95,6 +103,15 @@ function Bench({ id }: { id: string }) {
         : undefined,
     [doc, before, tried, trial, ossia, shown],
   )
+  const beside = useMemo(() => {
+    if (!version || !tune || !doc) return undefined
+    const kept = versionOn(tune, version)
+    return {
+      model: sheetModel(tune, kept, plain),
+      lit: { changed: changedNotes(doc, kept), locked: NOTHING },
+      changed: changedNotes(kept, doc),
+    }
+  }, [version, tune, doc, plain])
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
@@ -131,7 +148,8 @@ function Bench({ id }: { id: string }) {
     [score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing],
   )
   const late = useDeferredValue(now)
-  const { toggle, cursor } = usePlaying(late.model, late.spot, late.marked)
+  const onPlayer = heard === 'version' && beside ? beside.model : late.model
+  const { toggle, cursor } = usePlaying(onPlayer, late.spot, late.marked)
   const write = useCallback(() => setOn((on) => !on), [setOn])
   const compare = useCallback(() => setComparing((on) => !on), [])
   useArrangeActions(
@@ -150,9 +168,30 @@ function Bench({ id }: { id: string }) {
     [speaks, late.tune, late.doc],
   )
   const { report, faults } = useAudit(checked)
-  const lit = useMemo(() => ({ changed, locked: lockedTargets(doc), faults }), [changed, doc, faults])
+  const lit = useMemo(
+    () => ({ changed: changed ?? beside?.changed, locked: lockedTargets(doc), faults }),
+    [changed, beside, doc, faults],
+  )
   const numberOf = useCallback((m: number) => late.model?.numbers[m] ?? 0, [late.model])
   if (!model || !late.model || !late.signs || late.doc === undefined) return null
+  // Side by side, both have the same measures on a line.
+  const perLine = beside ? sheet.perLine || 1 : sheet.perLine
+  const page = (
+    <Page
+      model={model}
+      layers={sheet}
+      perLine={perLine}
+      runsOn={sheet.layout === 'line' && !beside}
+      zoom={sheet.zoom / 100}
+      spot={spot}
+      onSpot={setSpot}
+      marked={marked}
+      onMark={setMarked}
+      cursor={beside && heard === 'version' ? undefined : cursor}
+      lit={lit}
+      writing={sheetWriting}
+    />
+  )
   return (
     <div className={pen ? 'bench writing' : 'bench'}>
       <BenchHead
@@ -172,23 +211,33 @@ function Bench({ id }: { id: string }) {
         changes={late.changed?.size ?? 0}
         ossia={ossia}
         onOssia={setOssia}
+        beside={besideId}
+        onBeside={setBeside}
         writing={late.mayWrite ? late.writing : undefined}
       />
       <div className="bench-sheet">
-        <Page
-          model={model}
-          layers={sheet}
-          perLine={sheet.perLine}
-          runsOn={sheet.layout === 'line'}
-          zoom={sheet.zoom / 100}
-          spot={spot}
-          onSpot={setSpot}
-          marked={marked}
-          onMark={setMarked}
-          cursor={cursor}
-          lit={lit}
-          writing={sheetWriting}
-        />
+        {beside && version ? (
+          <BesideSheet
+            version={version}
+            changes={new Set([...beside.changed, ...beside.lit.changed]).size}
+            heard={heard}
+            onHear={setHeard}
+            onClose={() => setBeside(undefined)}
+            bench={page}
+            kept={
+              <Page
+                model={beside.model}
+                layers={sheet}
+                perLine={perLine}
+                zoom={sheet.zoom / 100}
+                cursor={heard === 'version' ? cursor : undefined}
+                lit={beside.lit}
+              />
+            }
+          />
+        ) : (
+          page
+        )}
       </div>
       <BenchSide
         model={late.model}

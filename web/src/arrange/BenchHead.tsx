@@ -37,6 +37,9 @@ interface Props {
   readonly changes: number
   readonly ossia: Id | undefined
   readonly onOssia: (ossia: Id | undefined) => void
+  /** The version that is shown beside the bench's. */
+  readonly beside: Id | undefined
+  readonly onBeside: (version: Id | undefined) => void
   /** Writing by hand, where the sheet may be written on. */
   readonly writing: Writing | undefined
 }
@@ -44,7 +47,7 @@ interface Props {
 /** What stands over the sheet: the choices, what has to be said, the pen's tools, and effort. */
 export const BenchHead = memo(function BenchHead(props: Props) {
   const { id, tune, doc, model, signs, out, arranger, spot, marked, onSpot, writing } = props
-  const { previous, comparing, onCompare, changes, ossia, onOssia } = props
+  const { previous, comparing, onCompare, changes, ossia, onOssia, beside, onBeside } = props
   const { t } = useTranslation()
   const [leaves, setLeaves] = useLeavingOut()
   const kept = ossia === undefined ? undefined : doc?.variants.find((v) => v.id === ossia)
@@ -61,6 +64,8 @@ export const BenchHead = memo(function BenchHead(props: Props) {
         writing={writing}
         comparing={comparing}
         onCompare={onCompare}
+        beside={beside}
+        onBeside={onBeside}
       />
       {comparing && previous !== undefined ? (
         <Alert color="lamp" mt="xs" p="xs" data-testid="comparing">

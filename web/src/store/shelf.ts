@@ -57,14 +57,21 @@ export async function duplicateTune(id: string, title: string): Promise<string |
     await db.shelf.add(shelfRow(copy))
     const arrangements = await db.arrangements.where('tuneId').equals(id).toArray()
     await db.arrangements.bulkAdd(
-      arrangements.map((a) => ({ ...a, id: arrangementId(copyId), tuneId: copyId })),
+      arrangements.map((a) => ({
+        ...a,
+        id: a.id === arrangementId(id) ? arrangementId(copyId) : versionId(copyId),
+        tuneId: copyId,
+      })),
     )
     return copyId
   })
 }
 
-/** The one arrangement of a tune in this version. */
+/** The arrangement of a tune that stands on the bench. */
 export const arrangementId = (tuneId: string) => `${tuneId}.a`
+
+/** A name for a version of it that is kept. */
+export const versionId = (tuneId: string) => `${tuneId}.v.${crypto.randomUUID()}`
 
 /** Deletes for good what was taken off the shelf over a week ago. */
 export async function sweep(): Promise<void> {
