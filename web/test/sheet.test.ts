@@ -1,10 +1,19 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import { describe, expect, it } from 'vitest'
-import { keyText, ticksAt, timelineOf, withoutOptional, type TabNote } from '@velvet-porch/core'
+import fc from 'fast-check'
+import {
+  keyText,
+  LONGEST_REMARK,
+  ticksAt,
+  timelineOf,
+  withoutOptional,
+  type TabNote,
+} from '@velvet-porch/core'
 import { handAt, moveBetween } from '../src/neck/handMove.ts'
 import { neckView } from '../src/neck/neckView.ts'
 import { heldDuring } from '../src/sheet/HeldBox.tsx'
 import { rowsOf, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
+import { remarkLines } from '../src/sheet/remarkLines.ts'
 import { beatOf, keysOf, sheetModel } from '../src/sheet/sheetModel.ts'
 import { guitarSetup, type Grip } from '@velvet-porch/core'
 
@@ -201,5 +210,31 @@ describe('what may be left out', () => {
       attack: 'pluck',
     })
     expect(withoutOptional(base([grace]), timeline).notes[0]!.graces).toHaveLength(1)
+  })
+})
+
+describe('words to the student', () => {
+  it('stand in at most two lines, whole', () => {
+    const words = fc.array(fc.stringMatching(/^[a-z]{1,9}$/), { minLength: 1, maxLength: 12 })
+    fc.assert(
+      fc.property(words, (list) => {
+        const text = list.join(' ').slice(0, LONGEST_REMARK).trim()
+        const lines = remarkLines(text)
+        expect(lines.length).toBeLessThanOrEqual(2)
+        expect(lines.join(' ')).toBe(text)
+        expect(lines[0]!.length).toBeLessThanOrEqual(30)
+      }),
+    )
+  })
+
+  it('make room for themselves', () => {
+    const noted = arrangementFor(waltz, 2)
+    const [first, ...others] = noted.base.notes
+    const base = { ...noted.base, notes: [{ ...first!, remark: 'keep finger three down' }, ...others] }
+    const [bare, wide] = [noted, { ...noted, base }].map((d) => sheetModel(waltz, d).layoutMeasures)
+    const at = first!.pos.tick
+    const index = waltz.measures.findIndex((m) => m.id === first!.pos.measure)
+    expect(bare![index]!.needs!.get(at)).toBeUndefined()
+    expect(wide![index]!.needs!.get(at)).toBeGreaterThan(80)
   })
 })

@@ -83,6 +83,7 @@ export type TabEdit =
   | { readonly do: 'right'; readonly note: Id; readonly sign: PickingSign }
   | { readonly do: 'mark'; readonly note: Id; readonly mark: Mark; readonly on: boolean }
   | ExpressionEdit
+  | { readonly do: 'remark'; readonly note: Id; readonly text: string }
   | { readonly do: 'attack'; readonly note: Id; readonly attack: Attack }
   | { readonly do: 'bend'; readonly note: Id; readonly semitones: number }
   | { readonly do: 'harmonic'; readonly note: Id; readonly kind: 'natural' | 'artificial' | 'none' }
@@ -127,6 +128,7 @@ export const TAB_EDITS = [
   'right',
   'mark',
   'express',
+  'remark',
   'attack',
   'bend',
   'harmonic',
@@ -143,6 +145,7 @@ export type RefusalReason =
   | 'overfull'
   | 'tuplet'
   | 'rhythmLong'
+  | 'remarkLong'
   | 'noNext'
   | 'otherPitch'
   | 'tooShort'

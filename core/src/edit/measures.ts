@@ -1,7 +1,7 @@
 import { tidyRegions } from '../model/regions.ts'
 import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
-import type { Measure, TuneDoc } from '../model/tune.ts'
+import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { measureLength, type Metre } from '../time/metre.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import type { Ticks } from '../time/ticks.ts'
@@ -219,10 +219,15 @@ function withMetre(tune: TuneDoc, from: number, metre: Metre): TuneDoc {
   return next
 }
 
-/** A measure with another length: rests come and go at its end; notes never do. */
+/** A measure with another length: rests come and go at its end; notes never do, nor does the moment of a chord. */
 function withLength(tune: TuneDoc, index: number, wanted: Measure): TuneDoc {
   const lane = laneOf(tune, wanted.id)
-  const notes = lane.filter((e) => e.pitch !== undefined || e.dur.tupletId !== undefined)
+  const chords = tune.chords.flatMap((c) =>
+    c.pos.measure === wanted.id && c.pos.tick >= wanted.length ? [c.pos.tick] : [],
+  )
+  const underChord = (e: TuneEvent) =>
+    chords.some((tick) => e.pos.tick <= tick && e.pos.tick + e.dur.ticks > tick)
+  const notes = lane.filter((e) => e.pitch !== undefined || e.dur.tupletId !== undefined || underChord(e))
   const sounding = Math.max(0, ...notes.map((e) => e.pos.tick + e.dur.ticks))
   const measure = { ...wanted, length: Math.max(wanted.length, sounding) }
   const resized = { ...tune, measures: tune.measures.map((m, i) => (i === index ? measure : m)) }

@@ -1,7 +1,13 @@
 import { melodyOf, ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
 import { withNote, withoutNotes } from '../handwork/placed.ts'
 import { settled } from '../handwork/settle.ts'
-import type { ArrangementDoc, Layer, Lock, TabNote } from '../model/arrangement.ts'
+import {
+  LONGEST_REMARK,
+  type ArrangementDoc,
+  type Layer,
+  type Lock,
+  type TabNote,
+} from '../model/arrangement.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
@@ -11,7 +17,7 @@ import { melodyNoteId } from '../solve/noteIds.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { done, refused, type Edited, type EditRefusal, type TabEdit } from './edited.ts'
 import type { Score } from './score.ts'
-import { laneOf } from './lane.ts'
+import { laneOf, untied } from './lane.ts'
 import { editMelody } from './melody.ts'
 import { soundedOtherwise } from './sounded.ts'
 import { tidyTab } from './tidyTab.ts'
@@ -45,6 +51,8 @@ export function editTab(score: Score, edit: TabEdit): Edited {
       return done(handSet(arranged, note, 'right', edit.sign === 'none' ? undefined : edit.sign))
     case 'mark':
       return done(typed(arranged, marked(note, edit)))
+    case 'remark':
+      return writeRemark(arranged, note, edit)
     case 'express': {
       const { [edit.part]: _, ...plain } = note
       return done(typed(arranged, edit.value === undefined ? plain : { ...plain, [edit.part]: edit.value }))
@@ -54,6 +62,15 @@ export function editTab(score: Score, edit: TabEdit): Edited {
       return found.ok ? done(typed(arranged, found.note)) : { ok: false, refusal: found.refusal }
     }
   }
+}
+
+/** A few words at a note; none take them off. */
+function writeRemark(score: Arranged, note: TabNote, edit: Order<'remark'>): Edited {
+  const text = edit.text.trim().replace(/\s+/g, ' ')
+  if (text.length > LONGEST_REMARK)
+    return refused('remarkLong', { most: LONGEST_REMARK }, { ...edit, text: text.slice(0, LONGEST_REMARK) })
+  const { remark: _, ...plain } = note
+  return done(typed(score, text === '' ? plain : { ...plain, remark: text }))
 }
 
 function marked(note: TabNote, { mark, on }: Order<'mark'>): TabNote {
@@ -129,12 +146,17 @@ function writeMelody(score: Arranged, edit: Order<'fret'>, pitch: Pitch, midi: M
     const wrote = editMelody(score, { do: 'note', at, ticks, pitch })
     return wrote.ok ? wrote : { ok: false, refusal: asFret(wrote.refusal, edit) }
   }
-  if (midiOf(event.pitch!) + score.arrangement.transposed === midi) return done(score)
+  // In the middle of a tied note the string is struck anew: the tie into it ends.
+  const into = score.tune.events.find((e) => e.tieTo === event.id)
+  const same = midiOf(event.pitch!) + score.arrangement.transposed === midi
+  if (same && !into) return done(score)
   const chain = new Set<Id>()
   const byId = new Map(score.tune.events.map((e) => [e.id, e]))
   for (let e = byId.get(event.id); e && !chain.has(e.id); e = e.tieTo ? byId.get(e.tieTo) : undefined)
     chain.add(e.id)
-  const events = score.tune.events.map((e) => (chain.has(e.id) ? { ...e, pitch } : e))
+  const events = score.tune.events.map((e) =>
+    e === into ? untied(e) : chain.has(e.id) && !same ? { ...e, pitch } : e,
+  )
   return done({ ...score, tune: { ...score.tune, events } })
 }
 

@@ -34,7 +34,18 @@ export function regripped(
     fresh.push(old && holds(old, sounding, setup) ? old : gripFor(sounding, all, layer.spans, pos))
   }
   const others = layer.grips.filter((g) => !measures.has(g.pos.measure))
-  return reaching([...others, ...fresh], timeline, end)
+  return reaching([...others, ...withOwnIds(fresh, others)], timeline, end)
+}
+
+/** Grips with ids that no other has: a grip that was moved keeps the id of where it was made. */
+function withOwnIds(fresh: readonly Grip[], others: readonly Grip[]): Grip[] {
+  const taken = new Set(others.map((g) => g.id))
+  return fresh.map((g) => {
+    let id = g.id
+    for (let i = 2; taken.has(id); i++) id = `${g.id}.${i}`
+    taken.add(id)
+    return id === g.id ? g : { ...g, id }
+  })
 }
 
 function onsetsIn(notes: readonly TabNote[], timeline: Timeline, measures: ReadonlySet<Id>): Map<Ticks, Pos> {

@@ -73,9 +73,14 @@ export interface TabNote extends Expression {
   readonly staccato?: true
   /** Held beyond its written length. */
   readonly fermata?: true
+  /** A few words to the student, at most `LONGEST_REMARK` letters. */
+  readonly remark?: string
   /** May be left out: the arrangement holds without it. */
   readonly optional: boolean
 }
+
+/** Letters of the longest words to the student: they must fit under the tab. */
+export const LONGEST_REMARK = 60
 
 /** Voice of notes that accompany a sung melody. */
 export const BACKING_VOICE = 3

@@ -1,6 +1,7 @@
 import { EXPRESSION_PARTS, EXPRESSIONS } from '../model/expression.ts'
 import Joi from 'joi'
 import {
+  LONGEST_REMARK,
   ARRANGEMENT_SCHEMA,
   ARRIVALS,
   ATTACKS,
@@ -79,6 +80,7 @@ const note = Joi.object({
   palmMute: Joi.valid(true),
   staccato: Joi.valid(true),
   fermata: Joi.valid(true),
+  remark: Joi.string().max(LONGEST_REMARK),
   ...Object.fromEntries(EXPRESSION_PARTS.map((part) => [part, Joi.string().valid(...EXPRESSIONS[part])])),
   optional: Joi.boolean().required(),
 })

@@ -189,4 +189,17 @@ describe('what cannot be written', () => {
     // What is offered can be written.
     if (found.offer) edit(score, found.offer)
   })
+
+  it('a fret typed in the middle of a tied note strikes it anew', () => {
+    const tied = opened(tuneOf('X:1\nT:Sill\nM:4/4\nL:1/4\nQ:1/4=90\nK:C\n"C"c4-|c4|"F"f4|"C"c4|]\n'))
+    const at = { measure: tied.tune.measures[1]!.id, tick: 0 }
+    for (const fret of [1, 3]) {
+      const struck = edit(tied, { do: 'fret', at, string: 2, fret, ticks: WHOLE, role: 'melody' })
+      const melody = struck.arrangement.base.notes.filter((n) => n.role === 'melody')
+      expect(melody).toHaveLength(4)
+      expect(melody.slice(0, 2).map((n) => n.dur.ticks)).toEqual([WHOLE, WHOLE])
+      expect(struck.tune.events.some((e) => e.tieTo)).toBe(false)
+      expect(faults(struck)).toEqual([])
+    }
+  })
 })

@@ -129,7 +129,7 @@ export function randomEdit(
     case 'tempo':
       return { do: kind, at: start(), bpm: dice.of([60, 96, 132, undefined]) }
     case 'pickup':
-      return { do: kind, ticks: dice.of([0, 0, WHOLE / 4, WHOLE / 8]) }
+      return { do: kind, ticks: dice.of([0, 0, 0, WHOLE / 8]) }
     case 'section':
       return { do: kind, measure: measure(), name: dice.of(['Verse', 'Chorus', 'A', '']) }
     case 'repeat':
@@ -177,6 +177,8 @@ export function randomEdit(
       return { do: kind, note: note().id, sign: dice.of(['p', 'i', 'm', 'a', 'none'] as const) }
     case 'mark':
       return { do: kind, note: note().id, mark: dice.of(MARKS), on: dice.next() < 0.7 }
+    case 'remark':
+      return { do: kind, note: note().id, text: dice.of(['keep finger 3 down', 'soft here', '']) }
     case 'express': {
       const part = dice.of(EXPRESSION_PARTS)
       return {

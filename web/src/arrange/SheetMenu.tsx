@@ -7,7 +7,7 @@ import { setPrefs, usePrefs, ZOOMS, type SheetPrefs } from '../store/prefs.ts'
 import { useLeavingOut } from './useAsPlayed.ts'
 
 /** Lanes that are switched here; those of every day stand over the sheet. */
-const SHOWN = ['strings', 'boxes', 'intervals'] as const
+const SHOWN = ['strings', 'boxes', 'intervals', 'remarks'] as const
 
 /** How the sheet is shown: form as signs or written out, measures a line, page or line, size, names, further lanes. Kept for this device. */
 export function SheetMenu() {

@@ -117,6 +117,7 @@ export function Sheet({
           degrees: layers.degrees,
           stringNumbers: layers.strings,
           boxes: layers.boxes && model.layer !== undefined,
+          remarks: layers.remarks && (model.layer?.notes.some((n) => n.remark) ?? false),
           signs: model.layer?.notes.some(hasSign) ?? false,
         }),
       ),

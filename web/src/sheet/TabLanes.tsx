@@ -10,6 +10,7 @@ import { useTranslation } from 'react-i18next'
 import { printed } from '../shapes/degreeLabel.ts'
 import { doubleStops } from './doubleStops.ts'
 import { LYRIC_GAP } from './metrics.ts'
+import { remarkLines } from './remarkLines.ts'
 import { versesOf, type SheetModel } from './sheetModel.ts'
 
 /** The words under the staff, verse by verse; a hyphen stands between the syllables of a word. */
@@ -147,6 +148,27 @@ function PickSigns({ onset, x, y }: { onset: readonly TabNote[]; x: number; y: n
         />
       ) : null}
     </g>
+  )
+}
+
+/** Words to the student under their notes. */
+export function Remarks({
+  notes,
+  x,
+  y,
+}: {
+  notes: readonly TabNote[]
+  x: (tick: number) => number
+  y: number
+}) {
+  return notes.map((n) =>
+    remarkLines(n.remark ?? '').map((line, i) =>
+      line ? (
+        <text key={`${n.id}.${i}`} className="remark" x={x(n.pos.tick) - 5} y={y + i * 12}>
+          {line}
+        </text>
+      ) : null,
+    ),
   )
 }
 

@@ -17,7 +17,7 @@ import { HeldBox } from './HeldBox.tsx'
 import { tabY, type Rows } from './metrics.ts'
 import { expressionOf, expressionWords, placeWords } from './noteWords.ts'
 import { chordLabel, inFlats, type SheetModel } from './sheetModel.ts'
-import { Counts, Degrees, Intervals, Picking, StringNumbers, Words } from './TabLanes.tsx'
+import { Counts, Degrees, Intervals, Picking, Remarks, StringNumbers, Words } from './TabLanes.tsx'
 import {
   AccentSign,
   BendSign,
@@ -38,6 +38,8 @@ export interface TabLayers {
   readonly degrees: boolean
   /** Numbers of the strings that are plucked. */
   readonly strings: boolean
+  /** Words to the student. */
+  readonly remarks: boolean
   /** Names of double stops. */
   readonly intervals: boolean
   /** Boxes of what the hand holds at each chord. */
@@ -48,7 +50,7 @@ export interface TabLayers {
 /** A sheet with no lane but the notes. */
 export const NO_LAYERS: TabLayers = {
   ...{ fingers: false, picking: false, counts: false, degrees: false, strings: false },
-  ...{ intervals: true, boxes: false, names: 'shapes' },
+  ...{ remarks: false, intervals: true, boxes: false, names: 'shapes' },
 }
 
 /** Notes and measures that are marked out: locked ones, and those that another version has otherwise. */
@@ -240,6 +242,7 @@ function MeasureLanes({
       ) : null}
       {layers.counts ? <Counts measure={measure} notes={notes} x={x} y={rows.counts} /> : null}
       {layers.strings ? <StringNumbers notes={notes} x={x} y={rows.stringNumbers} /> : null}
+      {layers.remarks ? <Remarks notes={notes} x={x} y={rows.remarks} /> : null}
       {layers.picking ? <Picking notes={notes} x={x} y={rows.picking} /> : null}
       {model.setup && layers.intervals ? (
         <Intervals model={model} notes={notes} x={x} y={rows.intervals} />

@@ -36,6 +36,8 @@ export interface Rows {
   readonly counts: number
   /** Base line of the numbers of plucked strings. */
   readonly stringNumbers: number
+  /** Base line of words to the student. */
+  readonly remarks: number
   readonly height: number
 }
 
@@ -57,6 +59,8 @@ export function rowsOf(
     stringNumbers: boolean
     /** Chord boxes over the chord names. */
     boxes?: boolean
+    /** Words to the student. */
+    remarks?: boolean
     /** Signs over the tab: let ring, palm, accents. */
     signs: boolean
   },
@@ -93,7 +97,10 @@ export function rowsOf(
     degrees: Math.round(staffBottom + Math.max(10, below) + 13 + options.verses * LYRIC_GAP),
     lyrics: Math.round(staffBottom + Math.max(10, below) + 13),
     picking: tabBottom + 17 + named + counted + numbered,
-    height: Math.round(tabBottom + (options.picking ? 44 : 24) + named + counted + numbered),
+    remarks: tabBottom + (options.picking ? 46 : 18) + named + counted + numbered,
+    height: Math.round(
+      tabBottom + (options.picking ? 44 : 24) + named + counted + numbered + (options.remarks ? 30 : 0),
+    ),
   }
 }
 

@@ -35,6 +35,7 @@ export function soundedWords(t: T, { graces, attack, bend, ...marks }: TabNote):
     if (marks[mark]) words.push(t(`sheet.spoken.${mark}`))
   const said = expressionOf(marks as TabNote)
   if (said) words.push(expressionWords(t, said))
+  if (marks.remark) words.push(marks.remark)
   if (marks.optional) words.push(t('sheet.spoken.optional'))
   return words
 }

@@ -36,6 +36,7 @@ import {
   type StaffMeasure,
 } from '@velvet-porch/core/layout'
 import { derived, type Derived } from './derived.ts'
+import { remarkLines } from './remarkLines.ts'
 
 /** Room for a time signature, in px; the start of a repeat stands after it. */
 export const METRE_WIDTH = 26
@@ -326,11 +327,18 @@ export const versesOf = ({ lyric = '', moreLyrics = [] }: TuneEvent): string[] =
 const LETTER = 6.6
 const APART = 7
 
+/** Mean width of a letter of words to the student, in px, and the room that is made for them at most. */
+const REMARK_LETTER = 5.4
+const REMARK_ROOM = 110
+
 /** Room at an onset: for its words, and for the short notes that stand before the next one. */
 function needsOf(words: readonly TuneEvent[], notes: readonly TabNote[]): Map<number, number> {
   const needs = new Map(words.map((e) => [e.pos.tick, wordsWidth(e)]))
   const ticks = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
   for (const n of notes) {
+    const lines = n.remark ? remarkLines(n.remark) : []
+    const widest = Math.max(0, ...lines.map((l) => l.length)) * REMARK_LETTER
+    if (widest > 0) needs.set(n.pos.tick, Math.max(needs.get(n.pos.tick) ?? 0, Math.min(widest, REMARK_ROOM)))
     const before = ticks[ticks.indexOf(n.pos.tick) - 1]
     if (!n.graces || before === undefined) continue
     needs.set(before, Math.max(needs.get(before) ?? 0, 26 + 11 * n.graces.length))

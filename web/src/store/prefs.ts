@@ -21,6 +21,8 @@ export interface SheetPrefs {
   readonly counts: boolean
   readonly degrees: boolean
   readonly strings: boolean
+  /** Words to the student. */
+  readonly remarks: boolean
   /** Names of double stops. */
   readonly intervals: boolean
   /** Boxes of what the hand holds, over the chord names. */
@@ -46,6 +48,7 @@ export const FIRST_SHEET: SheetPrefs = {
   counts: false,
   degrees: false,
   strings: false,
+  remarks: true,
   intervals: true,
   boxes: false,
   names: 'shapes',
@@ -85,14 +88,16 @@ function load(): Prefs {
 }
 
 function sheetOf(stored: Partial<SheetPrefs> | undefined): SheetPrefs {
-  const on = (lane: 'fingers' | 'picking' | 'counts' | 'degrees' | 'strings' | 'intervals' | 'boxes') =>
-    typeof stored?.[lane] === 'boolean' ? stored[lane] : FIRST_SHEET[lane]
+  const on = (
+    lane: 'fingers' | 'picking' | 'counts' | 'degrees' | 'strings' | 'intervals' | 'boxes' | 'remarks',
+  ) => (typeof stored?.[lane] === 'boolean' ? stored[lane] : FIRST_SHEET[lane])
   return {
     fingers: on('fingers'),
     picking: on('picking'),
     counts: on('counts'),
     degrees: on('degrees'),
     strings: on('strings'),
+    remarks: on('remarks'),
     intervals: on('intervals'),
     boxes: on('boxes'),
     names: stored?.names === 'sounding' ? 'sounding' : 'shapes',

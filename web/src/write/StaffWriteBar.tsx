@@ -1,10 +1,11 @@
-import { Button, CloseButton, Group, TextInput } from '@mantine/core'
+import { Button, CloseButton, Group } from '@mantine/core'
 import { STEPS } from '@velvet-porch/core'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { beatOf, type SheetModel } from '../sheet/sheetModel.ts'
+import { Attached } from './Attached.tsx'
 import { FormMenu } from './FormMenu.tsx'
 import { KeysPanel } from './KeysPanel.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
@@ -123,39 +124,5 @@ function PitchTools({ staff, run }: { staff: StaffPen; run: Writing['run'] }) {
         </Button>
       ))}
     </>
-  )
-}
-
-/** A short text that belongs to a moment: written with Enter, or when the field is left. */
-function Attached({
-  label,
-  value,
-  onSet,
-}: {
-  label: string
-  value: string
-  onSet: (text: string) => Promise<boolean>
-}) {
-  const [text, setText] = useState(value)
-  const set = () => {
-    if (text.trim() !== value) void onSet(text)
-  }
-  return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault()
-        set()
-      }}
-    >
-      <TextInput
-        size="xs"
-        w={130}
-        aria-label={label}
-        placeholder={label}
-        value={text}
-        onChange={(e) => setText(e.currentTarget.value)}
-        onBlur={set}
-      />
-    </form>
   )
 }

@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { beatOf, type SheetModel } from '../sheet/sheetModel.ts'
 import { likelyRole, noteIn } from './cells.ts'
+import { Attached } from './Attached.tsx'
 import { ExpressionMenu } from './ExpressionMenu.tsx'
 import { FormMenu } from './FormMenu.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
@@ -97,7 +98,18 @@ export function TabWriteBar({ model, doc, writing, marked, onArrange }: Props) {
         </span>
         {note ? <NoteTools note={note} writing={writing} strings={doc.setup.instrument.strings} /> : null}
       </Group>
-      <PlacesRow tune={model.tune} doc={doc} writing={writing} />
+      <Group gap={8}>
+        <PlacesRow tune={model.tune} doc={doc} writing={writing} />
+        {note ? (
+          <Attached
+            key={note.id}
+            label={t('write.remark')}
+            value={note.remark ?? ''}
+            wide
+            onSet={(text) => run({ do: 'remark', note: note.id, text })}
+          />
+        ) : null}
+      </Group>
       <RefusalLine writing={writing} />
     </div>
   )

@@ -17,6 +17,7 @@ export const write = {
       strings: 'Numbers of the plucked strings',
       boxes: 'Boxes of what the hand holds',
       intervals: 'Names of double stops',
+      remarks: 'Words to the student',
     },
     leaveOut: '{{name}} leaves out what may be left out',
     leftOut: 'What may be left out is left out for {{name}}.',
@@ -75,6 +76,7 @@ export const write = {
       refused: 'The browser did not give leave to listen. These keys do the same.',
       screen: 'Keys on the screen',
     },
+    remark: 'Words to the student here',
     tap: {
       button: 'Tap rhythm',
       hint: 'From the note under the pen on: tap where each note begins, and once more where the last one ends.',
@@ -253,6 +255,7 @@ export const write = {
       right: 'Picking finger',
       mark: 'Sign on a note',
       express: 'How it is played',
+      remark: 'Words to the student',
       attack: 'Attack',
       bend: 'Bend',
       harmonic: 'Harmonic',
@@ -262,6 +265,7 @@ export const write = {
     refused: {
       nothingThere: 'There is no note here to change.',
       overfull: 'The measure has room for {{room}} from here.',
+      remarkLong: 'That is more than {{most}} letters.',
       rhythmLong:
         'So long, these {{notes}} notes would run into the one after them: there is room for {{room}}.',
       tuplet: 'That would tear a triplet apart. Change its notes, or make it one note again first.',
