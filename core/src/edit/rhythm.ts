@@ -1,5 +1,5 @@
 import { ticksAt, timelineOf, measureAt, type Timeline } from '../form/timeline.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { ArrangementDoc, TabNote } from '../model/arrangement.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
@@ -174,12 +174,28 @@ function carriedAlong(
     const m = measureAt(timeline, at)
     return { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }
   }
-  const notes = arrangement.base.notes.map((n) => {
-    const to = n.role === 'melody' ? undefined : moves.get(ticksAt(timeline, n.pos))
-    if (to === undefined) return n
+  const goesTo = (n: TabNote) => moves.get(ticksAt(timeline, n.pos))
+  // What gets in the way of a note that is moved gives way to it: of two on a string, the melody stays.
+  const claimed = new Set<string>()
+  const claim = (n: TabNote, at: Ticks) => {
+    const key = `${n.place.string} ${at}`
+    if (claimed.has(key)) return false
+    claimed.add(key)
+    return true
+  }
+  const melody = arrangement.base.notes.filter((n) => n.role === 'melody')
+  for (const n of melody) claim(n, goesTo(n) ?? ticksAt(timeline, n.pos))
+  const others = arrangement.base.notes.filter((n) => n.role !== 'melody')
+  const moved = others.filter((n) => goesTo(n) !== undefined && claim(n, goesTo(n)!))
+  const stayed = others.filter((n) => goesTo(n) === undefined && claim(n, ticksAt(timeline, n.pos)))
+  const kept = new Set([...melody, ...moved, ...stayed])
+  const notes = arrangement.base.notes.flatMap((n) => {
+    if (!kept.has(n)) return []
+    const to = n.role === 'melody' ? undefined : goesTo(n)
+    if (to === undefined) return [n]
     const pos = posAt(to)
     const room = tune.measures.find((m) => m.id === pos.measure)!.length - pos.tick
-    return { ...n, pos, dur: n.dur.ticks <= room ? n.dur : durationOf(room) }
+    return [{ ...n, pos, dur: n.dur.ticks <= room ? n.dur : durationOf(room) }]
   })
   return { ...arrangement, base: { ...arrangement.base, notes } }
 }
