@@ -36,6 +36,9 @@ test('each system opens its own ABC beneath it; what does not match any note is 
   await expect.poll(() => text(page)).toContain('"Bm"f4|')
   await own.press('Escape')
   await expect(page.getByText('9 measures')).toBeVisible()
+  await page.getByText('Against what came in').click()
+  await expect(page.getByTestId('departures')).toContainText('1 measure departs from it')
+  await expect(page.getByTestId('departures')).toContainText(`Measure ${number} is new`)
   // The other lines hold what they held.
   await page.getByRole('button', { name: 'ABC of the line from measure 1', exact: true }).click()
   expect(whole).toContain(
@@ -142,7 +145,6 @@ test('notes say how they are played; what may be left out is left out for this h
   await page.keyboard.press('Enter')
   await expect(page.locator('.remark')).toHaveText('keep finger three down')
   await page.getByTestId('write-bar').getByRole('button', { name: 'may be left out' }).click()
-  await page.screenshot({ path: '/tmp/v1.png' })
   const inBrackets = page.locator('.tab-fret').filter({ hasText: /^\(/ })
   await expect(inBrackets).toHaveCount(1)
   await page.getByRole('button', { name: 'How the sheet is shown' }).click()

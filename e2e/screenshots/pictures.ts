@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { takeDemo } from '../bench.ts'
+import { chooseLevel, done, takeDemo } from '../bench.ts'
 
 const folder = '../docs/screenshots'
 
@@ -35,6 +35,22 @@ test('pictures of the main views', async ({ page }) => {
   await page.goto(page.url().replace('arrange', 'print'))
   await page.waitForTimeout(1200)
   await page.screenshot({ path: `${folder}/print.png` })
+})
+
+test('a picture of two versions side by side', async ({ page }) => {
+  await takeDemo(page)
+  await page.getByRole('button', { name: 'Versions of this arrangement' }).click()
+  await page.getByRole('button', { name: 'Keep as “full”' }).click()
+  await expect(page.getByRole('group', { name: 'full' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await chooseLevel(page, 1)
+  await done(page, 'Level 1')
+  await page.getByRole('button', { name: 'Versions of this arrangement' }).click()
+  await page.getByRole('group', { name: 'full' }).getByRole('button', { name: 'Side by side' }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('beside-version')).toBeVisible()
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/versions.png` })
 })
 
 test('a picture of writing by hand', async ({ page }) => {

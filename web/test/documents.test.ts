@@ -3,7 +3,7 @@ import { arrangementFor, tuneOf } from './support.ts'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { db } from '../src/store/db.ts'
-import { change, changeScore, goTo, historyOf, labelsOf, step } from '../src/store/documents.ts'
+import { change, changeScore, goTo, historyOf, labelsOf, openingOf, step } from '../src/store/documents.ts'
 import { addTunes, arrangementId, duplicateTune, putBack, removeTune, sweep } from '../src/store/shelf.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
@@ -154,5 +154,17 @@ describe('the shelf', () => {
     await removeTune(tune.id)
     await retitle('Hinge')
     expect((await db.shelf.get(tune.id))!.removedAt).toBeDefined()
+  })
+
+  it('the opening of a tune is what came in, whatever was changed, taken back and brought again', async () => {
+    for (const title of ['Hinge', 'Latch', 'Sill']) await retitle(title)
+    await step(tune.id, 'undo')
+    await changeScore(tune.id, 'insert', (score) => {
+      const edited = applyEdit(score, { do: 'insert', before: 1, count: 2 })
+      return edited.ok ? edited.score : undefined
+    })
+    expect({ ...(await openingOf(tune.id))!, rev: tune.rev }).toEqual(tune)
+    expect((await db.tunes.get(tune.id))!.title).toBe('Latch')
+    expect(await openingOf('nobody')).toBeUndefined()
   })
 })

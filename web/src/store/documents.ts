@@ -180,6 +180,18 @@ export async function historyOf(tuneId: string): Promise<HistoryStep[]> {
   return [...steps.values()]
 }
 
+/** A tune as it came in: every step of its history taken back, on a copy. */
+export async function openingOf(tuneId: string): Promise<TuneDoc | undefined> {
+  await allWritten()
+  const tune = await db.tunes.get(tuneId)
+  const rows = await db.history
+    .where('[tuneId+undone]')
+    .equals([tuneId, 0])
+    .filter((row) => row.kind === 'tune')
+    .toArray()
+  return tune && rows.reduceRight((doc, row) => undo(doc, row.command), tune)
+}
+
 /** Goes back or forth until so many steps stand. */
 export async function goTo(tuneId: string, standing: number): Promise<void> {
   const now = (await historyOf(tuneId)).filter((s) => !s.undone).length

@@ -18,6 +18,7 @@ import { AbcEditor, type AbcEditorHandle } from './AbcEditor.tsx'
 import { HistoryTools } from '../history/HistoryTools.tsx'
 import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
+import { Departures } from './Departures.tsx'
 import { SystemText } from './SystemText.tsx'
 import { systemText } from './systemText.ts'
 import { useAbcText } from './useAbcText.ts'
@@ -208,6 +209,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
             ))}
           </ul>
         )}
+        <Departures tune={tune} onSpot={setSpot} />
       </aside>
     </div>
   )
