@@ -148,18 +148,11 @@ function Bench({ id }: { id: string }) {
     [score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing],
   )
   const late = useDeferredValue(now)
-  const onPlayer = heard === 'version' && beside ? beside.model : late.model
-  const { toggle, cursor } = usePlaying(onPlayer, late.spot, late.marked)
+  const onPlayer = heard === 'version' && beside ? beside.model : model
+  const { toggle, cursor } = usePlaying(onPlayer, spot, marked)
   const write = useCallback(() => setOn((on) => !on), [setOn])
   const compare = useCallback(() => setComparing((on) => !on), [])
-  useArrangeActions(
-    id,
-    arranger,
-    late.doc,
-    toggle,
-    previous ? compare : undefined,
-    mayWrite ? write : undefined,
-  )
+  useArrangeActions(id, arranger, doc, toggle, previous ? compare : undefined, mayWrite ? write : undefined)
   const settled = late.fits && !arranger.stale && arranger.progress === undefined
   // What stands beside the sheet speaks of the finished arrangement alone.
   const speaks = Boolean(late.tune && late.doc && settled && !late.before && !late.out)

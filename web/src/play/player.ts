@@ -26,6 +26,7 @@ class Player {
   private node: AudioWorkletNode | undefined
   private context: AudioContext | undefined
   private starting: Promise<void> | undefined
+  private music: (() => Score) | undefined
   private score: Score | undefined
   private loaded = false
   private expectPlaying = false
@@ -42,10 +43,11 @@ class Player {
     return () => this.followers.delete(follower)
   }
 
-  /** Gives the music that Play will play. Playing stops. */
-  load(score: Score | undefined): void {
+  /** Gives the music that Play will play, made when it is first played. Playing stops. */
+  load(music: (() => Score) | undefined): void {
     this.stop()
-    this.score = score
+    this.music = music
+    this.score = undefined
     this.loaded = false
   }
 
@@ -55,6 +57,7 @@ class Player {
   }
 
   async play(from: number): Promise<void> {
+    this.score ??= this.music?.()
     if (!this.score) return
     try {
       await this.start()

@@ -1,5 +1,5 @@
-import { scoreOf } from '@velvet-porch/core/sound'
-import { useCallback, useEffect, useMemo, useRef } from 'react'
+import { scoreOf, type Score } from '@velvet-porch/core/sound'
+import { useCallback, useEffect, useRef } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { player } from './player.ts'
@@ -11,17 +11,10 @@ export function usePlaying(
   marked: MarkedMeasures | undefined,
 ) {
   const move = useRef<((spot: Spot | undefined) => void) | undefined>(undefined)
-  const score = useMemo(
-    () =>
-      model?.layer && model.setup
-        ? scoreOf(model.tune, model.setup, model.layer, model.timeline, model.unfolded, model.variants)
-        : undefined,
-    [model],
-  )
   useEffect(() => {
-    player.load(score)
+    player.load(musicOf(model))
     return () => player.stop()
-  }, [score])
+  }, [model])
   useEffect(() => {
     if (!model) return
     const { order } = model.unfolded
@@ -47,6 +40,13 @@ export function usePlaying(
     void player.play(first ? first.startTick + spot.tick : 0)
   }, [model, spot])
   return { toggle, cursor }
+}
+
+/** What is heard of a sheet, where there is something to hear. */
+function musicOf(model: SheetModel | undefined): (() => Score) | undefined {
+  if (!model?.layer || !model.setup) return undefined
+  const { tune, setup, layer, timeline, unfolded, variants } = model
+  return () => scoreOf(tune, setup, layer, timeline, unfolded, variants)
 }
 
 /** Where a played tick stands on the page. */

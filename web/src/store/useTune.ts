@@ -1,7 +1,8 @@
 import { useLiveQuery } from 'dexie-react-hooks'
-import { useEffect, useState } from 'react'
+import { useEffect, useReducer } from 'react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
 import { labelsOf } from './documents.ts'
+import { checkInWorker } from '../worker/benchWorker.ts'
 import { useOpenScore } from './openScore.ts'
 
 export type Opened<T> =
@@ -10,23 +11,24 @@ export type Opened<T> =
   | { readonly state: 'broken'; readonly raw: unknown; readonly reason: string }
   | { readonly state: 'ready'; readonly doc: T }
 
-/** The tune as it stands on the page, followed live. What storage holds is checked against the schema when a tune is opened. */
+/** Tunes that were checked since the page was opened, with what is wrong with them, if anything. */
+const checked = new Map<string, string | undefined>()
+
+/**
+ * The tune as it stands on the page, followed live. What storage holds is checked against the schema once, in the worker:
+ * on a long tune that takes its time.
+ */
 export function useTune(id: string): Opened<TuneDoc> {
   const score = useOpenScore(id)
-  const [checked, setChecked] = useState<{ id: string; reason?: string }>()
+  const [, again] = useReducer((n: number) => n + 1, 0)
   const doc = score?.tune
-  const needsCheck = doc !== undefined && checked?.id !== id
+  const needsCheck = doc !== undefined && !checked.has(id)
   useEffect(() => {
     if (!needsCheck) return
     let left = false
-    void import('@velvet-porch/core/schema').then(({ readTuneDoc }) => {
-      if (left) return
-      try {
-        readTuneDoc(doc)
-        setChecked({ id })
-      } catch (error) {
-        setChecked({ id, reason: (error as Error).message })
-      }
+    void checkInWorker(doc).then((reason) => {
+      checked.set(id, reason)
+      if (!left) again()
     })
     return () => {
       left = true
@@ -35,7 +37,8 @@ export function useTune(id: string): Opened<TuneDoc> {
   if (!score) return { state: 'loading' }
   if (!doc) return { state: 'missing' }
   if (needsCheck) return { state: 'loading' }
-  if (checked?.reason) return { state: 'broken', raw: doc, reason: checked.reason }
+  const reason = checked.get(id)
+  if (reason !== undefined) return { state: 'broken', raw: doc, reason }
   return { state: 'ready', doc }
 }
 

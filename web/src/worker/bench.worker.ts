@@ -121,6 +121,17 @@ const api = {
     return readAbc(text, () => crypto.randomUUID())
   },
 
+  /** Checks what storage holds of a tune; why it cannot be used, or nothing. */
+  async check(doc: unknown): Promise<string | undefined> {
+    const { readTuneDoc } = await import('@velvet-porch/core/schema')
+    try {
+      readTuneDoc(doc)
+      return undefined
+    } catch (error) {
+      return (error as Error).message
+    }
+  },
+
   /** Reads plain-text tab as a tune with its tab, fingered for a hand. */
   readTab(text: string, player: Player, title: string): TabReading {
     const read = readTextTab(text)

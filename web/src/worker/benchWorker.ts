@@ -13,6 +13,8 @@ function bench(): Remote<BenchApi> {
 
 export const readInWorker = (text: string) => bench().read(text)
 
+export const checkInWorker = (doc: unknown) => bench().check(doc)
+
 export const readTabInWorker = (text: string, player: Player, title: string) =>
   bench().readTab(text, player, title)
 
