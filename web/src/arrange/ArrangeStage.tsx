@@ -53,7 +53,11 @@ function Bench({ id }: { id: string }) {
   const doc = useArrangement(id)
   const played = useAsPlayed(tune, doc)
   const score = useMemo(() => ({ tune, doc }), [tune, doc])
-  const lateScore = useDeferredValue(score)
+  const writing = useWriting(id)
+  // Only who types must not wait for what stands around the sheet; whoever clicks there sees what he clicks.
+  const typing = writing.on
+  const later = useDeferredValue(score)
+  const lateScore = typing ? later : score
   const arranger = useArranger(lateScore.tune, lateScore.doc)
   const previous = usePrevious(lateScore.doc)
   const [comparing, setComparing] = useState(false)
@@ -115,7 +119,6 @@ function Bench({ id }: { id: string }) {
   const [chosen, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
-  const writing = useWriting(id)
   const mayWrite = Boolean(doc) && doc === played && fits && !out && !before && !tried && !trial && !ossia
   const pen = writing.on && mayWrite ? writing : undefined
   const hear = useCallback(
@@ -147,7 +150,8 @@ function Bench({ id }: { id: string }) {
     () => ({ ...score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing }),
     [score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing],
   )
-  const late = useDeferredValue(now)
+  const after = useDeferredValue(now)
+  const late = typing ? after : now
   const onPlayer = heard === 'version' && beside ? beside.model : model
   const { toggle, cursor } = usePlaying(onPlayer, spot, marked)
   const write = useCallback(() => setOn((on) => !on), [setOn])
