@@ -11,20 +11,11 @@ import {
   pressedOf,
   wholeTune,
   type Found,
-  type Score,
 } from '../../src/index.ts'
+import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 
-function opened(text: string, level: 3 | 5 = 3): Required<Score> {
-  const tune = tuneOf(text)
-  const setup = guitarSetup()
-  const regions = wholeTune(tune, 'melody-bass', level)
-  const { layer, plan } = finish(arranging(tune, setup, regions))
-  return {
-    tune,
-    arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
-  }
-}
+const opened = (text: string, level: 3 | 5 = 3) => arrangedScore(tuneOf(text), 'melody-bass', level)
 
 const SONG = opened(
   'X:1\nT:Song\nM:4/4\nL:1/4\nK:G\nP:Verse\n"G"GBdB|"Bm"d4|"C"e2c2|\nw:Riv-er run slow down to the sea\nP:Chorus\n"Bm"f2d2|"F"c4|"G"G4|]\n',

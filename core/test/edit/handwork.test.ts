@@ -1,16 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import {
   applyEdit,
-  arrangementOf,
   arranging,
-  audit,
   finish,
-  finishedTabOf,
-  guitarSetup,
   pitchAt,
   placesOf,
-  STRUCTURAL,
-  tabJson,
   wholeTune,
   WHOLE,
   type EditCommand,
@@ -18,19 +12,13 @@ import {
   type Score,
   type Style,
 } from '../../src/index.ts'
+import { arrangedScore, structuralFaults } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 
 type Arranged = Required<Score>
 
-function opened(tune = tuneOf(TUNE), style: Style = 'melody-bass', level: Level = 2): Arranged {
-  const setup = guitarSetup()
-  const regions = wholeTune(tune, style, level)
-  const { layer, plan } = finish(arranging(tune, setup, regions))
-  return {
-    tune,
-    arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
-  }
-}
+const opened = (tune = tuneOf(TUNE), style: Style = 'melody-bass', level: Level = 2): Arranged =>
+  arrangedScore(tune, style, level)
 
 const TUNE = 'X:1\nT:Sill\nM:4/4\nL:1/4\nQ:1/4=90\nK:C\n"C"cdec|"F"f2a2|"G7"gfed|"C"c4|]\n'
 
@@ -49,14 +37,6 @@ function refusal(score: Score, command: EditCommand) {
 const again = ({ tune, arrangement }: Arranged, level: Level, style: Style = 'melody-bass') =>
   finish(arranging(tune, arrangement.setup, wholeTune(tune, style, level), { locks: arrangement.base.locks }))
     .layer
-
-/** Structural findings of the independent audit, from the finished tab alone. */
-function faults({ tune, arrangement }: Arranged) {
-  const { setup, base, regions } = arrangement
-  const { plan } = finish(arranging(tune, setup, regions))
-  const report = audit(finishedTabOf(tabJson(tune, setup, plan, base, [], 0)))
-  return report.findings.filter((f) => STRUCTURAL.has(f.kind))
-}
 
 const at = (score: Score, measure: number, tick: number) => ({
   measure: score.tune.measures[measure]!.id,
@@ -82,7 +62,7 @@ describe('what is written by hand', () => {
       string,
       fret: fret + 2,
     })
-    expect(faults(next)).toEqual([])
+    expect(structuralFaults(next)).toEqual([])
   })
 
   it('stays through every level and style, and the rest is arranged around it', () => {
@@ -134,7 +114,7 @@ describe('what is written by hand', () => {
     for (const tune of CORPUS.slice(0, 8)) {
       const score = opened(tune, 'alternating-bass', 3)
       const hands = edit(score, { do: 'finger', from: 0, to: tune.measures.length - 1 })
-      expect(faults(hands), tune.title).toEqual([])
+      expect(structuralFaults(hands), tune.title).toEqual([])
     }
   })
 })
@@ -199,7 +179,7 @@ describe('what cannot be written', () => {
       expect(melody).toHaveLength(4)
       expect(melody.slice(0, 2).map((n) => n.dur.ticks)).toEqual([WHOLE, WHOLE])
       expect(struck.tune.events.some((e) => e.tieTo)).toBe(false)
-      expect(faults(struck)).toEqual([])
+      expect(structuralFaults(struck)).toEqual([])
     }
   })
 })

@@ -2,9 +2,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   applyEdit,
-  arrangementOf,
-  arranging,
-  finish,
   guitarSetup,
   pitchAt,
   plainPitch,
@@ -12,10 +9,10 @@ import {
   readPlacesRow,
   rowEdits,
   setupOf,
-  wholeTune,
   WHOLE,
   type Score,
 } from '../../src/index.ts'
+import { arrangedScore } from '../support/score.ts'
 import { tuneOf } from '../support/tunes.ts'
 import { scoreFaults } from './scoreFaults.ts'
 
@@ -77,12 +74,7 @@ describe('places in a row', () => {
 
   it('is written into empty measures, over the bar line, and is a whole score', () => {
     const tune = tuneOf('X:1\nT:Bare\nM:4/4\nL:1/8\nK:C\nz8|z8|]')
-    const regions = wholeTune(tune, 'melody-bass', 2)
-    const { layer, plan } = finish(arranging(tune, setup, regions))
-    let score: Score = {
-      tune,
-      arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
-    }
+    let score: Score = arrangedScore(tune, 'melody-bass', 2, setup)
     const good = readPlacesRow('2: 1 3 1: 0 1 6.3+1.3', setup)
     const made = rowEdits(good, tune, setup, { measure: tune.measures[0]!.id, tick: 0 }, WHOLE / 4)!
     for (const edit of made.edits) {

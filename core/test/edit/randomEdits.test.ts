@@ -1,21 +1,18 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import {
   applyEdit,
-  arrangementOf,
-  arranging,
   commandTo,
-  finish,
   guitarSetup,
   inputHash,
   redo,
   undo,
-  wholeTune,
   type ArrangementDoc,
   type Command,
   type EditCommand,
   type Score,
   type Style,
 } from '../../src/index.ts'
+import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 import { ALL_EDITS, Dice, randomEdit } from './randomEdit.ts'
 import { scoreFaults } from './scoreFaults.ts'
@@ -32,17 +29,8 @@ const STYLES: readonly Style[] = [
 ]
 const LENGTH = 220
 
-function opened(seed: number): Arranged {
-  const tune = CORPUS[seed % CORPUS.length]!
-  const style = STYLES[seed % STYLES.length]!
-  const setup = guitarSetup(seed % 3)
-  const regions = wholeTune(tune, style, 3)
-  const { layer, plan } = finish(arranging(tune, setup, regions))
-  return {
-    tune,
-    arrangement: arrangementOf('a', tune.title, tune, setup, regions, { layer, transposed: plan.transposed }),
-  }
-}
+const opened = (seed: number): Arranged =>
+  arrangedScore(CORPUS[seed % CORPUS.length]!, STYLES[seed % STYLES.length]!, 3, guitarSetup(seed % 3))
 
 interface Step {
   readonly edit: EditCommand

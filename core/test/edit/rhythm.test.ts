@@ -2,20 +2,16 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   applyEdit,
-  arrangementOf,
-  arranging,
-  finish,
-  guitarSetup,
   melodyOf,
   QUARTER,
   quantised,
   ticksAt,
   timelineOf,
-  wholeTune,
   WHOLE,
   type Score,
   type TuneDoc,
 } from '../../src/index.ts'
+import { arrangedScore } from '../support/score.ts'
 import { tuneOf } from '../support/tunes.ts'
 
 const tune = tuneOf(
@@ -69,13 +65,7 @@ describe('another rhythm for the notes of the melody', () => {
   })
 
   it('takes along what the tab strikes with the note', () => {
-    const setup = guitarSetup()
-    const regions = wholeTune(tune, 'melody-bass', 2)
-    const { layer, plan } = finish(arranging(tune, setup, regions))
-    const score: Required<Score> = {
-      tune,
-      arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
-    }
+    const score = arrangedScore(tune, 'melody-bass', 2)
     const at = { measure: tune.measures[4]!.id, tick: 0 }
     const lengths = [WHOLE / 2, WHOLE / 8, WHOLE / 8]
     const edited = applyEdit(score, { do: 'rhythm', at, lengths })

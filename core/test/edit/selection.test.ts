@@ -1,33 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import {
   applyEdit,
-  arrangementOf,
   arranging,
-  audit,
   finish,
-  finishedTabOf,
-  guitarSetup,
   locksAround,
-  STRUCTURAL,
-  tabJson,
-  wholeTune,
   withSelection,
   type ArrangementDoc,
   type Score,
-  type Style,
   type TuneDoc,
 } from '../../src/index.ts'
+import { arrangedScore, structuralFaults } from '../support/score.ts'
 import { CORPUS } from '../support/tunes.ts'
 
-function opened(tune: TuneDoc, style: Style = 'alternating-bass'): Required<Score> {
-  const setup = guitarSetup()
-  const regions = wholeTune(tune, style, 3)
-  const { layer, plan } = finish(arranging(tune, setup, regions))
-  return {
-    tune,
-    arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
-  }
-}
+const opened = (tune: TuneDoc) => arrangedScore(tune, 'alternating-bass', 3)
 
 /** Some measures arranged anew, the others standing around them. */
 function rearranged({ tune, arrangement }: Required<Score>, from: number, to: number): ArrangementDoc {
@@ -55,9 +40,7 @@ describe('arranging some measures alone', () => {
       const doc = rearranged(score, from, to)
       const [before, after] = outside(score, doc, from, to)
       expect(after).toEqual(before)
-      const { plan } = finish(arranging(score.tune, doc.setup, doc.regions))
-      const report = audit(finishedTabOf(tabJson(score.tune, doc.setup, plan, doc.base, [], 0)))
-      expect(report.findings.filter((f) => STRUCTURAL.has(f.kind))).toEqual([])
+      expect(structuralFaults({ tune: score.tune, arrangement: doc })).toEqual([])
     }
   })
 

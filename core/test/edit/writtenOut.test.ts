@@ -1,17 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import {
-  arrangementOf,
   arranging,
   audit,
   finish,
   finishedTabOf,
   formMap,
-  guitarSetup,
   midiOf,
   tabJson,
   timelineOf,
   unfold,
-  wholeTune,
   writeAbc,
   writtenOut,
   type Score,
@@ -19,6 +16,7 @@ import {
 } from '../../src/index.ts'
 import { scoreOf } from '../../src/sound/index.ts'
 import { heardByAbc2midi } from '../support/abc2midi.ts'
+import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 import { scoreFaults } from './scoreFaults.ts'
 
@@ -32,15 +30,7 @@ const FORMS: Readonly<Record<string, string>> = {
 
 const MUSIC = Object.entries(FORMS).map(([name, body]) => ({ name, tune: tuneOf(`X:1\nT:Form\n${body}\n`) }))
 
-function arranged(tune: TuneDoc): Required<Score> {
-  const setup = guitarSetup()
-  const regions = wholeTune(tune, 'alternating-bass', 3)
-  const { layer, plan } = finish(arranging(tune, setup, regions))
-  return {
-    tune,
-    arrangement: arrangementOf('a', 'A', tune, setup, regions, { layer, transposed: plan.transposed }),
-  }
-}
+const arranged = (tune: TuneDoc) => arrangedScore(tune, 'alternating-bass', 3)
 
 /** Onsets and pitches as they sound, from the app's own player. */
 function sounding({ tune, arrangement }: Score): string[] {

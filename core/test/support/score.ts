@@ -1,0 +1,38 @@
+import {
+  arrangementOf,
+  arranging,
+  audit,
+  finish,
+  finishedTabOf,
+  guitarSetup,
+  STRUCTURAL,
+  tabJson,
+  wholeTune,
+  type Finding,
+  type Level,
+  type Score,
+  type Setup,
+  type Style,
+  type TuneDoc,
+} from '../../src/index.ts'
+
+/** A tune with its tab, arranged in one style and level throughout. */
+export function arrangedScore(
+  tune: TuneDoc,
+  style: Style,
+  level: Level,
+  setup: Setup = guitarSetup(),
+): Required<Score> {
+  const regions = wholeTune(tune, style, level)
+  const { layer, plan } = finish(arranging(tune, setup, regions))
+  const made = { layer, transposed: plan.transposed }
+  return { tune, arrangement: arrangementOf('a', tune.title, tune, setup, regions, made) }
+}
+
+/** Structural findings of the independent audit, from the finished tab alone. */
+export function structuralFaults({ tune, arrangement }: Required<Score>): Finding[] {
+  const { setup, base, regions } = arrangement
+  const { plan } = finish(arranging(tune, setup, regions))
+  const report = audit(finishedTabOf(tabJson(tune, setup, plan, base, [], 0)))
+  return report.findings.filter((f) => STRUCTURAL.has(f.kind))
+}
