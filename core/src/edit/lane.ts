@@ -2,7 +2,10 @@ import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { plainValues } from '../notation/plainValues.ts'
-import type { Ticks } from '../time/ticks.ts'
+import { WHOLE, type Ticks } from '../time/ticks.ts'
+
+/** The shortest note that can be written: a 64th. */
+export const SHORTEST: Ticks = WHOLE / 64
 
 /** The melody of one measure: events one after the other, without gaps. */
 export type Lane = readonly TuneEvent[]

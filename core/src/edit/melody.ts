@@ -8,10 +8,7 @@ import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { editRhythm } from './rhythm.ts'
 import type { Score } from './score.ts'
 import { freshIds } from './freshIds.ts'
-import { filled, laneOf, samePitch, untied, withEvents, withLane, type Lane } from './lane.ts'
-
-/** The shortest note that can be written: a 64th. */
-export const SHORTEST: Ticks = WHOLE / 64
+import { filled, laneOf, samePitch, SHORTEST, untied, withEvents, withLane, type Lane } from './lane.ts'
 
 /** Writes the melody. What a note covers gives way to it; what it leaves is filled with rests, so that measures always sum. */
 export function editMelody(score: Score, edit: MelodyEdit): Edited {

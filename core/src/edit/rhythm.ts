@@ -1,4 +1,4 @@
-import { ticksAt, timelineOf, measureAt, type Timeline } from '../form/timeline.ts'
+import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
 import type { ArrangementDoc, TabNote } from '../model/arrangement.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
@@ -7,15 +7,8 @@ import { plainValues } from '../notation/plainValues.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { freshIds } from './freshIds.ts'
-import { filled, laneOf, untied, withEvents } from './lane.ts'
+import { filled, laneOf, SHORTEST, untied, withEvents } from './lane.ts'
 import type { Score } from './score.ts'
-
-/** A note of the melody with what it is tied to. */
-interface Chain {
-  readonly head: TuneEvent
-  readonly from: Ticks
-  readonly to: Ticks
-}
 
 /**
  * Gives the notes of the melody from a moment on other lengths, one after the other without gaps: their pitches, words
@@ -25,25 +18,30 @@ export function editRhythm(score: Score, edit: Extract<MelodyEdit, { do: 'rhythm
   const { tune } = score
   const timeline = timelineOf(tune.measures)
   const start = ticksAt(timeline, edit.at)
-  const chains = chainsOf(tune, timeline)
-  const first = chains.findIndex((c) => c.from === start)
+  const melody = melodyOf(tune, timeline)
+  const first = melody.findIndex((n) => n.start === start)
   if (first < 0) return refused('nothingThere')
-  const own = chains.slice(first, first + edit.lengths.length)
+  const own = melody.slice(first, first + edit.lengths.length)
   const lengths = edit.lengths.slice(0, own.length)
-  if (lengths.some((l) => l < WHOLE / 64 || !isPlain(l))) return refused('tooShort')
-  const limit = chains[first + own.length]?.from ?? timeline.length
+  if (lengths.some((l) => l < SHORTEST)) return refused('tooShort')
+  const limit = melody[first + own.length]?.start ?? timeline.length
   const end = start + lengths.reduce((a, b) => a + b, 0)
   if (end > limit) {
-    const starts = [...chains.slice(first).map((c) => c.from), timeline.length]
+    const starts = [...melody.slice(first).map((n) => n.start), timeline.length]
     const fitting = fittingIn(lengths, starts)
     const offer = fitting.length > 0 ? { ...edit, lengths: fitting } : undefined
     return refused('rhythmLong', { notes: own.length, room: (limit - start) / WHOLE }, offer)
   }
-  const clear = Math.max(end, own.at(-1)!.to)
+  const last = own.at(-1)!
+  const clear = Math.max(end, last.start + last.duration)
   if (tearsTuplet(tune, timeline, start, clear)) return refused('tuplet')
   const ids = freshIds(tune)
+  const heads = new Map(tune.events.map((e) => [e.id, e]))
+  const moves = new Map<Ticks, Ticks>()
   let at = start
-  const written = own.flatMap(({ head }, i): TuneEvent[] => {
+  const written = own.flatMap((n, i): TuneEvent[] => {
+    const head = heads.get(n.sourceId)!
+    moves.set(n.start, at)
     const pieces = piecesOf(tune, timeline, at, lengths[i]!)
     at += lengths[i]!
     const named = pieces.map((p, k) => ({ ...p, id: k === 0 ? head.id : ids.event() }))
@@ -57,7 +55,6 @@ export function editRhythm(score: Score, edit: Extract<MelodyEdit, { do: 'rhythm
     })
   })
   const next = relaid(tune, timeline, start, clear, written, ids.event)
-  const moves = new Map(own.map((c, i) => [c.from, lengths.slice(0, i).reduce((a, b) => a + b, start)]))
   const { arrangement } = score
   return done({
     tune: next,
@@ -66,8 +63,6 @@ export function editRhythm(score: Score, edit: Extract<MelodyEdit, { do: 'rhythm
 }
 
 const BARE = { graces: [], ornaments: [] } as const
-
-const isPlain = (ticks: Ticks) => plainValues(ticks).reduce((sum, v) => sum + v.ticks, 0) === ticks
 
 /** The most of the first lengths that end where the note after them begins, or earlier. */
 function fittingIn(lengths: readonly Ticks[], starts: readonly Ticks[]): readonly Ticks[] {
@@ -78,27 +73,6 @@ function fittingIn(lengths: readonly Ticks[], starts: readonly Ticks[]): readonl
     if (at <= (starts[i + 1] ?? at)) most = i + 1
   })
   return lengths.slice(0, most)
-}
-
-function chainsOf(tune: TuneDoc, timeline: Timeline): Chain[] {
-  const byId = new Map(tune.events.map((e) => [e.id, e]))
-  const continued = new Set(tune.events.flatMap((e) => (e.tieTo ? [e.tieTo] : [])))
-  return tune.events
-    .filter((e) => e.voice === 0 && e.pitch && !continued.has(e.id))
-    .map((head) => {
-      const from = ticksAt(timeline, head.pos)
-      let to = from + head.dur.ticks
-      const seen = new Set<Id>()
-      for (let e = head; e.tieTo && !seen.has(e.id);) {
-        seen.add(e.id)
-        const tied = byId.get(e.tieTo)
-        if (!tied) break
-        to = ticksAt(timeline, tied.pos) + tied.dur.ticks
-        e = tied
-      }
-      return { head, from, to }
-    })
-    .sort((a, b) => a.from - b.from)
 }
 
 /** True where a stretch touches a tuplet without covering it. */
@@ -117,6 +91,11 @@ function tearsTuplet(tune: TuneDoc, timeline: Timeline, from: Ticks, to: Ticks):
   return tune.events.some((e) => e.dur.tupletId && groups.has(e.dur.tupletId) && !inside(e))
 }
 
+function posAt(tune: TuneDoc, timeline: Timeline, at: Ticks): Pos {
+  const m = measureAt(timeline, at)
+  return { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }
+}
+
 /** A stretch of written time as plain values, none of which crosses a bar line. */
 function piecesOf(
   tune: TuneDoc,
@@ -129,7 +108,7 @@ function piecesOf(
     const m = measureAt(timeline, at)
     const until = Math.min(from + ticks, timeline.starts[m]! + tune.measures[m]!.length)
     for (const v of plainValues(until - at)) {
-      pieces.push({ pos: { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }, ticks: v.ticks })
+      pieces.push({ pos: posAt(tune, timeline, at), ticks: v.ticks })
       at += v.ticks
     }
   }
@@ -170,10 +149,6 @@ function carriedAlong(
   moves: ReadonlyMap<Ticks, Ticks>,
   tune: TuneDoc,
 ): ArrangementDoc {
-  const posAt = (at: Ticks): Pos => {
-    const m = measureAt(timeline, at)
-    return { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }
-  }
   const goesTo = (n: TabNote) => moves.get(ticksAt(timeline, n.pos))
   // What gets in the way of a note that is moved gives way to it: of two on a string, the melody stays.
   const claimed = new Set<string>()
@@ -193,7 +168,7 @@ function carriedAlong(
     if (!kept.has(n)) return []
     const to = n.role === 'melody' ? undefined : goesTo(n)
     if (to === undefined) return [n]
-    const pos = posAt(to)
+    const pos = posAt(tune, timeline, to)
     const room = tune.measures.find((m) => m.id === pos.measure)!.length - pos.tick
     return [{ ...n, pos, dur: n.dur.ticks <= room ? n.dur : durationOf(room) }]
   })

@@ -17,7 +17,7 @@ import { melodyNoteId } from '../solve/noteIds.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { done, refused, type Edited, type EditRefusal, type TabEdit } from './edited.ts'
 import type { Score } from './score.ts'
-import { laneOf, untied } from './lane.ts'
+import { laneOf, SHORTEST, untied } from './lane.ts'
 import { editMelody } from './melody.ts'
 import { soundedOtherwise } from './sounded.ts'
 import { tidyTab } from './tidyTab.ts'
@@ -236,7 +236,7 @@ function restring(score: Arranged, note: TabNote, edit: Order<'restring'>): Edit
 function lengthen(score: Arranged, note: TabNote, edit: Order<'length'>): Edited {
   const measure = score.tune.measures.find((m) => m.id === note.pos.measure)!
   const room = measure.length - note.pos.tick
-  if (edit.ticks < WHOLE / 64) return refused('tooShort', {}, { ...edit, ticks: Math.min(room, WHOLE / 64) })
+  if (edit.ticks < SHORTEST) return refused('tooShort', {}, { ...edit, ticks: Math.min(room, SHORTEST) })
   if (edit.ticks > room) return refused('overfull', { room: room / WHOLE }, { ...edit, ticks: room })
   if (note.role !== 'melody') return done(typed(score, { ...note, dur: durationOf(edit.ticks) }))
   const wrote = editMelody(untiedFrom(score, note), { do: 'value', at: note.pos, ticks: edit.ticks })

@@ -1,4 +1,4 @@
-import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
+import type { ChordMark, Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { midiOf } from '../pitch/pitch.ts'
 import { measureNumbers } from './measureNumbers.ts'
 
@@ -20,13 +20,14 @@ export interface Departure {
  * @param opening the tune as it came in
  */
 export function departures(opening: TuneDoc, now: TuneDoc): Departure[] {
-  const before = new Map(opening.measures.map((m) => [m.id, m]))
+  const before = new Map(contentsOf(opening).map((c) => [c.measure.id, c]))
+  const after = contentsOf(now)
+  const kept = new Set(after.map((c) => c.measure.id))
   const numbers = measureNumbers(now.measures)
-  const kept = new Set(now.measures.map((m) => m.id))
-  const changed = now.measures.flatMap((m, i): Departure[] => {
-    const old = before.get(m.id)
+  const changed = after.flatMap((content, i): Departure[] => {
+    const old = before.get(content.measure.id)
     if (!old) return [{ number: numbers[i]!, measure: i, what: 'new' }]
-    const what = DEPARTURES.filter((part) => said(opening, old, part) !== said(now, m, part))
+    const what = DEPARTURES.filter((part) => SAID[part](old) !== SAID[part](content))
     return what.length > 0 ? [{ number: numbers[i]!, measure: i, what }] : []
   })
   const oldNumbers = measureNumbers(opening.measures)
@@ -36,35 +37,39 @@ export function departures(opening: TuneDoc, now: TuneDoc): Departure[] {
   return [...changed, ...gone]
 }
 
-/** A part of a measure in words that are equal exactly where it is. */
-function said(tune: TuneDoc, measure: Measure, part: DepartureOf): string {
-  const events = tune.events
-    .filter((e) => e.pos.measure === measure.id)
-    .sort((a, b) => a.voice - b.voice || a.pos.tick - b.pos.tick)
-  switch (part) {
-    case 'notes':
-      return events.map(noteSaid).join(' ')
-    case 'words':
-      return events.map((e) => [e.lyric ?? '', ...(e.moreLyrics ?? [])].join('/')).join(' ')
-    case 'chords':
-      return tune.chords
-        .filter((c) => c.pos.measure === measure.id)
-        .map((c) => `${c.pos.tick} ${c.symbol}`)
-        .sort()
-        .join(' ')
-    case 'signs': {
-      const { id: _, provenance: __, ...signs } = measure
-      return JSON.stringify(Object.entries(signs).sort(([a], [b]) => a.localeCompare(b)))
-    }
-  }
+/** One measure with what stands in it. */
+interface Content {
+  readonly measure: Measure
+  readonly events: readonly TuneEvent[]
+  readonly chords: readonly ChordMark[]
 }
 
-const noteSaid = (e: TuneEvent): string =>
-  [
-    e.voice,
-    e.pos.tick,
-    e.dur.ticks,
-    e.pitch ? midiOf(e.pitch) : 'rest',
-    e.tieTo ? 'tied' : '',
-    e.graces.length,
-  ].join('.')
+function contentsOf({ measures, events, chords }: TuneDoc): Content[] {
+  const contents = measures.map((measure) => ({
+    measure,
+    events: [] as TuneEvent[],
+    chords: [] as ChordMark[],
+  }))
+  const byId = new Map(contents.map((c) => [c.measure.id, c]))
+  for (const e of events) byId.get(e.pos.measure)?.events.push(e)
+  for (const c of chords) byId.get(c.pos.measure)?.chords.push(c)
+  for (const c of contents) {
+    c.events.sort((a, b) => a.voice - b.voice || a.pos.tick - b.pos.tick)
+    c.chords.sort((a, b) => a.pos.tick - b.pos.tick)
+  }
+  return contents
+}
+
+/** Each part of a measure in words that are equal exactly where it is. */
+const SAID: Readonly<Record<DepartureOf, (content: Content) => string>> = {
+  notes: ({ events }) => events.map(noteSaid).join(' '),
+  words: ({ events }) => events.map((e) => [e.lyric ?? '', ...(e.moreLyrics ?? [])].join('/')).join(' '),
+  chords: ({ chords }) => chords.map((c) => `${c.pos.tick} ${c.symbol}`).join(' '),
+  signs: ({ measure: { id: _, provenance: __, ...signs } }) =>
+    JSON.stringify(Object.entries(signs).sort(([a], [b]) => a.localeCompare(b))),
+}
+
+function noteSaid(e: TuneEvent): string {
+  const pitch = e.pitch ? midiOf(e.pitch) : 'rest'
+  return [e.voice, e.pos.tick, e.dur.ticks, pitch, e.tieTo ? 'tied' : '', e.graces.length].join('.')
+}

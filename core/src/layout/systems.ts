@@ -75,44 +75,33 @@ function natural(measure: LayoutMeasure, density: number): Natural {
 /** Breaks measures into systems and places every onset. A last system that is short keeps its natural width. */
 export function layOut(measures: readonly LayoutMeasure[], options: LayoutOptions): SystemLayout[] {
   const naturals = measures.map((m) => natural(m, options.density))
-  if (options.runsOn) return pieces(measures, naturals, options)
-  const room = options.width - options.head
+  const { width, runsOn = false } = options
   const systems: SystemLayout[] = []
   for (let from = 0; from < measures.length;) {
-    let to = from
-    let used = 0
-    while (
-      to < measures.length &&
-      (to === from || used + naturals[to]!.width <= room) &&
-      to - from < (options.mostMeasures ?? Infinity)
-    ) {
-      used += naturals[to++]!.width
-    }
-    const last = to === measures.length
-    const full = { room: options.width - options.head, most: last ? LAST_STRETCH : Infinity }
-    const { measures: placed } = place(measures, naturals, from, to, options.head, used, full)
-    systems.push({ index: systems.length, measures: placed, head: options.head, width: options.width })
+    const head = runsOn && from > 0 ? 0 : options.head
+    const room = runsOn ? Infinity : width - head
+    const most = runsOn ? PIECE : (options.mostMeasures ?? Infinity)
+    const { to, used } = fitting(naturals, from, room, most)
+    const stretch = runsOn || to === measures.length ? LAST_STRETCH : Infinity
+    const { measures: placed, end } = place(measures, naturals, from, to, head, used, room, stretch)
+    systems.push({ index: systems.length, measures: placed, head, width: runsOn ? end : width })
     from = to
   }
   return systems
 }
 
-/** The pieces of a line that runs on, each as wide as it likes. */
-function pieces(
-  measures: readonly LayoutMeasure[],
+/** Up to which measure a system goes, and the room that its measures take by nature. */
+function fitting(
   naturals: readonly Natural[],
-  options: LayoutOptions,
-): SystemLayout[] {
-  const all: SystemLayout[] = []
-  for (let from = 0; from < measures.length; from += PIECE) {
-    const to = Math.min(measures.length, from + PIECE)
-    const head = from === 0 ? options.head : 0
-    const used = naturals.slice(from, to).reduce((sum, n) => sum + n.width, 0)
-    const free = { room: Infinity, most: LAST_STRETCH }
-    const { measures: placed, end } = place(measures, naturals, from, to, head, used, free)
-    all.push({ index: all.length, measures: placed, head, width: end })
-  }
-  return all
+  from: number,
+  room: number,
+  most: number,
+): { readonly to: number; readonly used: number } {
+  let to = from
+  let used = 0
+  while (to < naturals.length && (to === from || used + naturals[to]!.width <= room) && to - from < most)
+    used += naturals[to++]!.width
+  return { to, used }
 }
 
 /** How far a system that need not fill its line is stretched. */
@@ -125,7 +114,8 @@ function place(
   to: number,
   head: number,
   used: number,
-  { room, most }: { readonly room: number; readonly most: number },
+  room: number,
+  most: number,
 ): { readonly measures: readonly PlacedMeasure[]; readonly end: number } {
   let fixed = 0
   for (let i = from; i < to; i++) fixed += PAD.before + PAD.after + measures[i]!.signs

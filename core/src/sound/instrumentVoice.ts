@@ -1,5 +1,5 @@
 import { PluckedString } from './pluckedString.ts'
-import { Sequencer } from './sequencer.ts'
+import { Sequencer, type SoundEvent } from './sequencer.ts'
 
 /** How hard a finger that comes down, leaves or slides strikes the string, against a pluck. No source. */
 const KICK = { hammer: 0.35, pull: 0.45, slide: 0.12, bend: 0, release: 0 } as const
@@ -11,6 +11,13 @@ const MUFFLED_HZ = 900
 /** Cut-off of what touches the string, in hertz, and where it is plucked, as a share of it from the bridge. No source. */
 const TOUCH_HZ = { flesh: 1200, nail: 2800, pick: 6000 } as const
 const PLUCKED_AT = { bridge: 0.06, hole: 0.17, neck: 0.36 } as const
+
+/** Cut-off of a pluck in hertz: of what it is said to be touched with, else of thumb and fingers. */
+function cutOff({ damping, touch, role }: Extract<SoundEvent, { kind: 'pluck' }>): number {
+  if (damping) return MUFFLED_HZ
+  if (touch) return TOUCH_HZ[touch]
+  return role === 'bass' ? 1500 : 2600
+}
 
 /** Six strings, a metronome and their sequencer: fills blocks of samples. Runs in the audio thread and offline alike. */
 export class InstrumentVoice {
@@ -52,13 +59,7 @@ export class InstrumentVoice {
         this.strings[event.string - 1]?.pluck(
           event.hertz,
           event.velocity,
-          event.damping
-            ? MUFFLED_HZ
-            : event.touch
-              ? TOUCH_HZ[event.touch]
-              : event.role === 'bass'
-                ? 1500
-                : 2600,
+          cutOff(event),
           event.damping ? DAMPED_S[event.damping] : undefined,
           event.pluckAt ? PLUCKED_AT[event.pluckAt] : undefined,
         )

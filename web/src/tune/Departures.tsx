@@ -1,4 +1,4 @@
-import { departures, measureNumbers, type Departure, type TuneDoc } from '@velvet-porch/core'
+import { departures, measureNumbers, type Departure, type Measure, type TuneDoc } from '@velvet-porch/core'
 import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -60,14 +60,14 @@ function Open({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: Spot) => void })
 /** Runs of measures by where they come from. */
 function sourcesOf(tune: TuneDoc) {
   const numbers = measureNumbers(tune.measures)
-  const runs: { provenance: string; from: number; to: number }[] = []
+  const runs: { provenance: Measure['provenance']; from: number; to: number }[] = []
   tune.measures.forEach((m, i) => {
     const last = runs.at(-1)
     if (last?.provenance === m.provenance) last.to = numbers[i]!
     else runs.push({ provenance: m.provenance, from: numbers[i]!, to: numbers[i]! })
   })
   return runs.map(({ provenance, from, to }) => ({
-    provenance: provenance as TuneDoc['measures'][number]['provenance'],
+    provenance,
     measures: from === to ? String(from) : `${from}–${to}`,
   }))
 }

@@ -1,10 +1,14 @@
-import { Button, Group, NumberInput, Popover, SegmentedControl, Stack, Text } from '@mantine/core'
+import { Button, Group, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core'
 import {
   hertz,
+  melodyOf,
   quantised,
   QUARTER,
+  ticksAt,
+  timelineOf,
   USUAL_TEMPO,
   type EditCommand,
+  type MelodyNote,
   type Pos,
   type Ticks,
   type TuneDoc,
@@ -13,6 +17,7 @@ import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { player } from '../play/player.ts'
+import { BarPopover } from './BarPopover.tsx'
 import { lengthSign } from './values.ts'
 
 /** Shortest lengths that taps are set on. */
@@ -34,33 +39,11 @@ export function TapRhythm({
   run: (edit: EditCommand) => Promise<boolean>
 }) {
   const { t } = useTranslation()
-  const [open, setOpen] = useState(false)
   const first = at && tune.events.find((e) => e.voice === 0 && e.pitch && same(e.pos, at))
   return (
-    <Popover
-      opened={open}
-      onChange={setOpen}
-      position="bottom-start"
-      withinPortal
-      trapFocus
-      returnFocus
-      shadow="md"
-    >
-      <Popover.Target>
-        <Button
-          size="compact-sm"
-          variant="default"
-          disabled={!first}
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-        >
-          {t('write.tap.button')}
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        {open && at && first ? <Tapping tune={tune} at={at} run={run} onDone={() => setOpen(false)} /> : null}
-      </Popover.Dropdown>
-    </Popover>
+    <BarPopover label={t('write.tap.button')} disabled={!first}>
+      {(close) => (at && first ? <Tapping tune={tune} at={at} run={run} onDone={close} /> : null)}
+    </BarPopover>
   )
 }
 
@@ -130,7 +113,7 @@ function Tapping({
       <ol className="taps" aria-label={t('write.tap.heard')} aria-live="polite">
         {lengths.map((length, i) => (
           <li key={i} title={t('write.tap.late', { ms: Math.round(offBy[i + 1]! * 1000) })}>
-            <strong>{notes[i]?.pitch ? names.note(notes[i].pitch) : '–'}</strong> {lengthSign(length)}
+            <strong>{notes[i] ? names.note(notes[i].pitch) : '–'}</strong> {lengthSign(length)}
           </li>
         ))}
       </ol>
@@ -151,14 +134,11 @@ function Tapping({
   )
 }
 
-/** Notes of the melody from a moment on, what is tied to them left out. */
-function notesFrom(tune: TuneDoc, at: Pos) {
-  const tied = new Set(tune.events.flatMap((e) => (e.tieTo ? [e.tieTo] : [])))
-  const order = new Map(tune.measures.map((m, i) => [m.id, i]))
-  const place = (p: Pos): number => order.get(p.measure)! * 1e7 + p.tick
-  return tune.events
-    .filter((e) => e.voice === 0 && e.pitch && !tied.has(e.id) && place(e.pos) >= place(at))
-    .sort((a, b) => place(a.pos) - place(b.pos))
+/** Notes of the melody from a moment on. */
+function notesFrom(tune: TuneDoc, at: Pos): readonly MelodyNote[] {
+  const timeline = timelineOf(tune.measures)
+  const start = ticksAt(timeline, at)
+  return melodyOf(tune, timeline).filter((n) => n.start >= start)
 }
 
 /** Clicks while it is on. */
