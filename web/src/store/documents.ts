@@ -113,7 +113,8 @@ export async function putSteps(tuneId: string, steps: readonly ScoreStep[]): Pro
   })
 }
 
-async function storedScore(tuneId: string): Promise<Score | undefined> {
+/** A tune and its arrangement as storage holds them. */
+export async function storedScore(tuneId: string): Promise<Score | undefined> {
   const tune = await db.tunes.get(tuneId)
   const arrangement = await db.arrangements.get(arrangementId(tuneId))
   return tune && { tune, ...(arrangement ? { arrangement } : {}) }

@@ -1,9 +1,7 @@
-import { type ArrangementDoc, type Score, type TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, Score, TuneDoc } from '@velvet-porch/core'
 import { liveQuery, type Subscription } from 'dexie'
 import { useSyncExternalStore } from 'react'
-import { db } from './db.ts'
-import { changeScore, putSteps, stepOf, type ScoreEdit, type ScoreStep } from './documents.ts'
-import { arrangementId } from './shelf.ts'
+import { changeScore, putSteps, stepOf, storedScore, type ScoreEdit, type ScoreStep } from './documents.ts'
 import { onItsWay } from './unwritten.ts'
 
 /** A tune and its tab as the page shows them; either is undefined where storage has none. */
@@ -31,6 +29,8 @@ class OpenedScore {
   #ahead = 0
   #write: (() => void) | undefined
   #stored = Promise.resolve()
+  /** True while the page shows a state that storage never had: what it is ahead by must be applied anew. */
+  #astray = false
   #linger: ReturnType<typeof setTimeout> | undefined
 
   constructor(readonly tuneId: string) {}
@@ -93,14 +93,18 @@ class OpenedScore {
     this.#unwritten = []
     let asShown = false
     try {
-      asShown = await putSteps(this.tuneId, steps)
+      asShown = !this.#astray && (await putSteps(this.tuneId, steps))
       if (!asShown) for (const { label, edit } of steps) await changeScore(this.tuneId, label, edit)
     } finally {
       this.#ahead -= steps.length
+      this.#astray = !asShown
       // Another window wrote in between, or storage is full: the page shows what storage holds.
-      if (!asShown) {
-        this.#score = undefined
-        this.#take(await read(this.tuneId))
+      if (this.#astray && this.#ahead === 0) {
+        const stored = await read(this.tuneId)
+        if (this.#ahead === 0) {
+          this.#astray = false
+          this.#show(stored)
+        }
       }
     }
   }
@@ -131,10 +135,7 @@ const same = <T extends { readonly rev: number }>(shown: T | undefined, stored: 
   shown && stored && shown.rev === stored.rev ? shown : stored
 
 async function read(tuneId: string): Promise<OpenScore> {
-  const [tune, arrangement] = await Promise.all([
-    db.tunes.get(tuneId),
-    db.arrangements.get(arrangementId(tuneId)),
-  ])
+  const { tune, arrangement } = (await storedScore(tuneId)) ?? {}
   return { tune, arrangement }
 }
 
