@@ -1,6 +1,6 @@
 import { readAbc } from '@velvet-porch/core/abc'
 import { describe, expect, it } from 'vitest'
-import { systemText } from '../src/tune/systemText.ts'
+import { textOfSystem } from '../src/tune/textOfSystem.ts'
 
 const TEXT =
   'X:1\nT:Gate\nM:4/4\nL:1/4\nK:C\nP:Verse\n"C"cd {g}e(c|"F"f2) "G7"!fermata!d2:|\n' +
@@ -11,7 +11,7 @@ const { spans } = tune.abc!
 const last = tune.measures.length - 1
 
 const part = (from: number, to: number) => {
-  const range = systemText(tune, TEXT, spans, from, to)!
+  const range = textOfSystem(tune, TEXT, spans, from, to)!
   return TEXT.slice(range.from, range.to)
 }
 
@@ -36,6 +36,6 @@ describe('the text of a system', () => {
   it('is not offered where the text has several voices', () => {
     const text = 'X:1\nT:Two\nM:4/4\nL:1/4\nK:C\nV:1\ncdec|\nV:2\nC4|\n'
     const two = readAbc(text, () => 'two')[0]!.tune!
-    expect(systemText(two, text, two.abc!.spans, 0, 0)).toBeUndefined()
+    expect(textOfSystem(two, text, two.abc!.spans, 0, 0)).toBeUndefined()
   })
 })

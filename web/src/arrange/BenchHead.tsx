@@ -1,6 +1,6 @@
 import { Alert, Button } from '@mantine/core'
 import type { ArrangementDoc, Id, TuneDoc } from '@velvet-porch/core'
-import { lazy, memo, Suspense } from 'react'
+import { lazy, memo, Suspense, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
@@ -68,28 +68,22 @@ export const BenchHead = memo(function BenchHead(props: Props) {
         onBeside={onBeside}
       />
       {comparing && previous !== undefined ? (
-        <Alert color="lamp" mt="xs" p="xs" data-testid="comparing">
-          {t('arrange.compare.shown', { label: previous, count: changes })}{' '}
-          <Button size="compact-sm" ml="sm" onClick={() => onCompare(false)}>
-            {t('arrange.compare.back')}
-          </Button>
-        </Alert>
+        <Notice testId="comparing" text={t('arrange.compare.shown', { label: previous, count: changes })}>
+          <Act onClick={() => onCompare(false)}>{t('arrange.compare.back')}</Act>
+        </Notice>
       ) : null}
       {leaves && doc ? (
-        <Alert color="lamp" mt="xs" p="xs" data-testid="left-out">
-          {t('view.leftOut', { name: doc.setup.player.name || t('instrument.adult') })}{' '}
-          <Button size="compact-sm" ml="sm" onClick={() => setLeaves(false)}>
-            {t('view.putIn')}
-          </Button>
-        </Alert>
+        <Notice
+          testId="left-out"
+          text={t('view.leftOut', { name: doc.setup.player.name || t('instrument.adult') })}
+        >
+          <Act onClick={() => setLeaves(false)}>{t('view.putIn')}</Act>
+        </Notice>
       ) : null}
       {kept ? (
-        <Alert color="lamp" mt="xs" p="xs" data-testid="ossia-shown">
-          {t('easier.shown', { what: kept.name })}{' '}
-          <Button size="compact-sm" ml="sm" onClick={() => onOssia(undefined)}>
-            {t('easier.hide')}
-          </Button>
-        </Alert>
+        <Notice testId="ossia-shown" text={t('easier.shown', { what: kept.name })}>
+          <Act onClick={() => onOssia(undefined)}>{t('easier.hide')}</Act>
+        </Notice>
       ) : null}
       {arranger.failed ? (
         <Alert
@@ -121,37 +115,26 @@ export const BenchHead = memo(function BenchHead(props: Props) {
         </Alert>
       ) : null}
       {arranger.stale && arranger.progress === undefined && doc ? (
-        <Alert color="lamp" mt="xs" p="xs">
-          {t('arrange.stale')}{' '}
-          <Button size="compact-sm" ml="sm" onClick={() => void arranger.again()}>
-            {t('arrange.again')}
-          </Button>
+        <Notice text={t('arrange.stale')}>
+          <Act onClick={() => void arranger.again()}>{t('arrange.again')}</Act>
           {marked ? (
-            <Button
-              size="compact-sm"
-              ml="xs"
-              variant="default"
-              onClick={() => void arranger.rearrange(marked.from, marked.to)}
-            >
+            <Act plain onClick={() => void arranger.rearrange(marked.from, marked.to)}>
               {t('arrange.selection', {
                 count: marked.to - marked.from + 1,
                 from: model.numbers[marked.from],
                 to: model.numbers[marked.to],
               })}
-            </Button>
+            </Act>
           ) : null}
-          <Button size="compact-sm" ml="xs" variant="default" onClick={() => void arranger.accept()}>
+          <Act plain onClick={() => void arranger.accept()}>
             {t('arrange.accept')}
-          </Button>
-        </Alert>
+          </Act>
+        </Notice>
       ) : null}
       {arranger.otherHand && !arranger.stale && arranger.progress === undefined && doc ? (
-        <Alert color="lamp" mt="xs" p="xs">
-          {t('arrange.otherHand', { name: arranger.otherHand.name || t('instrument.adult') })}{' '}
-          <Button size="compact-sm" ml="sm" onClick={() => void arranger.again()}>
-            {t('arrange.again')}
-          </Button>
-        </Alert>
+        <Notice text={t('arrange.otherHand', { name: arranger.otherHand.name || t('instrument.adult') })}>
+          <Act onClick={() => void arranger.again()}>{t('arrange.again')}</Act>
+        </Notice>
       ) : null}
       {writing?.on && doc ? (
         <Suspense>
@@ -169,3 +152,34 @@ export const BenchHead = memo(function BenchHead(props: Props) {
     </div>
   )
 })
+
+/** Something that has to be known of what is shown, with what can be done about it. */
+function Notice({ text, testId, children }: { text: string; testId?: string; children: ReactNode }) {
+  return (
+    <Alert color="lamp" mt="xs" p="xs" data-testid={testId}>
+      {text} {children}
+    </Alert>
+  )
+}
+
+/** What can be done; the first stands out, further ones are plain. */
+function Act({
+  plain = false,
+  onClick,
+  children,
+}: {
+  plain?: boolean
+  onClick: () => void
+  children: ReactNode
+}) {
+  return (
+    <Button
+      size="compact-sm"
+      ml={plain ? 'xs' : 'sm'}
+      variant={plain ? 'default' : 'filled'}
+      onClick={onClick}
+    >
+      {children}
+    </Button>
+  )
+}

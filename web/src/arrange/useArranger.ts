@@ -25,6 +25,7 @@ import { change } from '../store/documents.ts'
 import { editScore } from '../store/openScore.ts'
 import { useCurrentPlayer, usePlayersReady } from '../store/players.ts'
 import { arrangementId } from '../store/shelf.ts'
+import type { ArrangeOrder } from '../worker/bench.worker.ts'
 import { arrangeInWorker, type ArrangeRun } from '../worker/benchWorker.ts'
 
 /** All that is chosen on the bench: what is arranged where, for which instrument, and what is to stay as it is. */
@@ -86,24 +87,32 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
   const [work, setWork] = useState<Work>({})
   const running = useRef<ArrangeRun | undefined>(undefined)
   const cancel = useCallback(() => running.current?.cancel(), [])
+  /** Has the worker solve an order; undefined where it failed, was stopped, or another order took its place. */
+  const solve = useCallback(async (order: ArrangeOrder, wanted: Settings, label: string) => {
+    running.current?.cancel()
+    setWork({ progress: 0, wanted })
+    const run = arrangeInWorker(order, (progress) => {
+      if (running.current === run) setWork((w) => ({ ...w, progress }))
+    })
+    running.current = run
+    const reply = await run.reply
+    if (running.current !== run) return undefined
+    running.current = undefined
+    if (reply.kind !== 'failed') setWork({})
+    else {
+      // Locks that stood around a selection are not the teacher's to take off.
+      const locks = reply.locks.filter((l) => !isAround(l))
+      setWork({ failed: { message: reply.message, locks, settings: wanted, label } })
+    }
+    return reply.kind === 'done' ? reply : undefined
+  }, [])
   const arrange = useCallback(
     async (settings: Settings, label: string) => {
       if (!tune) return
-      running.current?.cancel()
       const { regions, instrument, tuning, capo, shift, locks } = settings
       const setup = withShift(setupOf(instrument, tuning, { fret: capo }, player), shift)
-      setWork({ progress: 0, wanted: settings })
-      const run = arrangeInWorker({ tune, setup, regions, locks }, (progress) => {
-        if (running.current === run) setWork((w) => ({ ...w, progress }))
-      })
-      running.current = run
-      const reply = await run.reply
-      if (running.current !== run) return
-      running.current = undefined
-      if (reply.kind === 'failed')
-        return setWork({ failed: { message: reply.message, locks: reply.locks, settings, label } })
-      setWork({})
-      if (reply.kind === 'cancelled') return
+      const reply = await solve({ tune, setup, regions, locks }, settings, label)
+      if (!reply) return
       const id = arrangementId(tune.id)
       const made = arrangementOf(id, tune.title, tune, setup, regions, reply)
       if (!(await db.arrangements.get(id))) await db.arrangements.put(made)
@@ -114,7 +123,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
         })
       }
     },
-    [tune, player],
+    [tune, player, solve],
   )
   useEffect(() => {
     if (ready && tune && doc === null && !running.current)
@@ -134,24 +143,15 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
   const rearrange = useCallback(
     async (from: number, to: number) => {
       if (!tune || !doc || !current) return
-      running.current?.cancel()
       const selected = new Set(tune.measures.slice(from, to + 1).map((m) => m.id))
       const label = t('arrange.command.selection', { count: selected.size })
-      setWork({ progress: 0 })
-      const locks = locksAround(tune, doc, selected)
-      const run = arrangeInWorker({ tune, setup: doc.setup, regions: doc.regions, locks }, (progress) => {
-        if (running.current === run) setWork((w) => ({ ...w, progress }))
-      })
-      running.current = run
-      const reply = await run.reply
-      if (running.current !== run) return
-      running.current = undefined
-      if (reply.kind === 'failed') {
-        const own = reply.locks.filter((l) => !isAround(l))
-        return setWork({ failed: { message: reply.message, locks: own, settings: current, label } })
-      }
-      setWork({})
-      if (reply.kind === 'cancelled') return
+      const { setup, regions } = doc
+      const reply = await solve(
+        { tune, setup, regions, locks: locksAround(tune, doc, selected) },
+        current,
+        label,
+      )
+      if (!reply) return
       await editScore(tune.id, label, (score) => {
         if (!score.arrangement) return undefined
         const fresh = isFresh(score.tune, score.arrangement)
@@ -159,7 +159,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
         return { tune: score.tune, arrangement: fresh ? madeFresh(score.tune, next) : next }
       })
     },
-    [tune, doc, current, t],
+    [tune, doc, current, solve, t],
   )
   /** Declares the tab as it stands an answer to the tune. */
   const accept = useCallback(

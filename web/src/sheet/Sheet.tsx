@@ -15,8 +15,7 @@ import {
 import { useTranslation } from 'react-i18next'
 import { BOX_WIDTH, headWidth, rowsOf, type Rows } from './metrics.ts'
 import { pageMaker } from './pages.ts'
-import type { TabNote, Ticks } from '@velvet-porch/core'
-import { expressionOf } from './noteWords.ts'
+import { EXPRESSION_PARTS, type TabNote, type Ticks } from '@velvet-porch/core'
 import { stepped, type Cell } from '../write/cells.ts'
 import type { SheetModel, Spot } from './sheetModel.ts'
 import { SpokenSpot } from './SpokenSpot.tsx'
@@ -187,31 +186,30 @@ export function Sheet({
         </span>
       ) : null}
       <div ref={ref} className="systems" style={zoom === 1 ? undefined : { zoom }} data-testid="systems">
-        {pages.map(({ system }, i) => (
-          <Fragment key={system.index}>
-            <SystemView
-              page={pages[i]!}
-              zoom={zoom}
-              layers={layers}
-              rows={rows}
-              always={printing}
-              spot={spot && systemOf(spot.measure) === system.index ? spot : undefined}
-              marked={
-                marked &&
-                marked.from <= system.measures.at(-1)!.index &&
-                marked.to >= system.measures[0]!.index
-                  ? `${marked.from}-${marked.to}`
-                  : ''
-              }
-              onPick={onSpot ? steadyPick : NOTHING}
-              step={writing?.step}
-              cell={
-                writing?.cell && systemOf(writing.cell.measure) === system.index ? writing.cell : undefined
-              }
-            />
-            {under?.(system.measures[0]!.index, system.measures.at(-1)!.index)}
-          </Fragment>
-        ))}
+        {pages.map((page) => {
+          const { system } = page
+          const [first, last] = [system.measures[0]!.index, system.measures.at(-1)!.index]
+          const holds = (measure: number) => measure >= first && measure <= last
+          return (
+            <Fragment key={system.index}>
+              <SystemView
+                page={page}
+                zoom={zoom}
+                layers={layers}
+                rows={rows}
+                always={printing}
+                spot={spot && holds(spot.measure) ? spot : undefined}
+                marked={
+                  marked && marked.from <= last && marked.to >= first ? `${marked.from}-${marked.to}` : ''
+                }
+                onPick={onSpot ? steadyPick : NOTHING}
+                step={writing?.step}
+                cell={writing?.cell && holds(writing.cell.measure) ? writing.cell : undefined}
+              />
+              {under?.(first, last)}
+            </Fragment>
+          )
+        })}
         <div
           className="play-cursor"
           data-testid="play-cursor"
@@ -225,7 +223,8 @@ export function Sheet({
 
 /** True for a note with a sign over the tab. */
 const hasSign = (n: TabNote) =>
-  Boolean(n.letRing ?? n.palmMute ?? n.accent ?? n.staccato ?? n.fermata) || expressionOf(n) !== undefined
+  Boolean(n.letRing ?? n.palmMute ?? n.accent ?? n.staccato ?? n.fermata) ||
+  EXPRESSION_PARTS.some((part) => n[part] !== undefined)
 
 /** What a sheet keeps from one state of the page to the next, so that what stays the same is not drawn again. */
 const keeper = () => ({

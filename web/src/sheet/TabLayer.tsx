@@ -15,7 +15,7 @@ import { useNames } from '../names/useNames.ts'
 import { BarLines, Endings } from './BarLines.tsx'
 import { HeldBox } from './HeldBox.tsx'
 import { tabY, type Rows } from './metrics.ts'
-import { expressionOf, expressionWords, placeWords } from './noteWords.ts'
+import { expressionWords, placeWords } from './noteWords.ts'
 import { chordLabel, inFlats, type SheetModel } from './sheetModel.ts'
 import { Counts, Degrees, Intervals, Picking, Remarks, StringNumbers, Words } from './TabLanes.tsx'
 import {
@@ -49,8 +49,15 @@ export interface TabLayers {
 
 /** A sheet with no lane but the notes. */
 export const NO_LAYERS: TabLayers = {
-  ...{ fingers: false, picking: false, counts: false, degrees: false, strings: false },
-  ...{ remarks: false, intervals: true, boxes: false, names: 'shapes' },
+  fingers: false,
+  picking: false,
+  counts: false,
+  degrees: false,
+  strings: false,
+  remarks: false,
+  intervals: true,
+  boxes: false,
+  names: 'shapes',
 }
 
 /** Notes and measures that are marked out: locked ones, and those that another version has otherwise. */
@@ -173,6 +180,7 @@ function MeasureLanes({
         const name = model.setup
           ? names.pitch(pitchAt(model.setup, n.place) + (n.bend ?? 0), inFlats(model))
           : ''
+        const said = expressionWords(t, n)
         const isChanged = lit?.changed?.has(n.id) ?? false
         return (
           <Fragment key={n.id}>
@@ -196,9 +204,9 @@ function MeasureLanes({
             {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
             {n.fermata && isTop(notes, n) ? <FermataSign x={at} y={rows.tabTop - 10} /> : null}
             {n.staccato ? <circle className="staccato" cx={at} cy={y - 9} r={1.7} /> : null}
-            {expressionOf(n) ? (
+            {said ? (
               <text className="expression" x={n.fermata ? at + 10 : at - 6} y={rows.tabTop - 9}>
-                {expressionWords(t, expressionOf(n)!)}
+                {said}
               </text>
             ) : null}
             {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}

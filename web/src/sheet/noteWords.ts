@@ -12,13 +12,7 @@ export function placeWords(t: T, name: string, { place, attack }: TabNote): stri
   return fret === 0 ? t('sheet.openNote', { name, string }) : t('sheet.note', { name, string, fret })
 }
 
-/** What a note states about how it and what follows is played; undefined where it states nothing. */
-export function expressionOf(note: TabNote): Expression | undefined {
-  const { dynamic, touch, pluckAt, pace } = note
-  return (dynamic ?? touch ?? pluckAt ?? pace) ? { dynamic, touch, pluckAt, pace } : undefined
-}
-
-/** The same in the short words of a sheet. */
+/** What a note states about how it and what follows is played, in the short words of a sheet; empty where nothing. */
 export const expressionWords = (t: T, said: Expression): string =>
   EXPRESSION_PARTS.flatMap((part) => (said[part] ? [t(`sheet.said.${said[part]}`)] : [])).join(' ')
 
@@ -33,8 +27,8 @@ export function soundedWords(t: T, { graces, attack, bend, ...marks }: TabNote):
   else if (bend) words.push(t('sheet.spoken.bentBefore'))
   for (const mark of ['vibrato', 'accent', 'palmMute', 'staccato', 'fermata', 'damp'] as const)
     if (marks[mark]) words.push(t(`sheet.spoken.${mark}`))
-  const said = expressionOf(marks as TabNote)
-  if (said) words.push(expressionWords(t, said))
+  const said = expressionWords(t, marks)
+  if (said) words.push(said)
   if (marks.remark) words.push(marks.remark)
   if (marks.optional) words.push(t('sheet.spoken.optional'))
   return words

@@ -1,7 +1,7 @@
 import { Button, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { TextRange } from './systemText.ts'
+import type { TextRange } from './textOfSystem.ts'
 
 /** The ABC of one system in a line of its own beneath it: opened, typed in, closed. */
 export function SystemText({

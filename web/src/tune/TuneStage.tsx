@@ -20,7 +20,7 @@ import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { Departures } from './Departures.tsx'
 import { SystemText } from './SystemText.tsx'
-import { systemText } from './systemText.ts'
+import { textOfSystem } from './textOfSystem.ts'
 import { useAbcText } from './useAbcText.ts'
 
 const StaffWriteBar = lazy(async () => ({
@@ -72,7 +72,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const under = (from: number, to: number) => (
     <SystemText
       text={text}
-      range={systemText(shown, text, spans, from, to)}
+      range={textOfSystem(shown, text, spans, from, to)}
       number={model.numbers[from]!}
       onText={edit}
     />

@@ -13,7 +13,7 @@ export interface TextRange {
  * @param to index of the last measure
  * @returns undefined where the text does not say where these notes stand, or writes them in several voices
  */
-export function systemText(
+export function textOfSystem(
   tune: TuneDoc,
   text: string,
   spans: readonly AbcSpan[],

@@ -1,4 +1,4 @@
-import { Button, Popover, SegmentedControl, Stack, Text } from '@mantine/core'
+import { SegmentedControl, Stack, Text } from '@mantine/core'
 import {
   EXPRESSION_PARTS,
   EXPRESSIONS,
@@ -9,6 +9,7 @@ import {
 } from '@velvet-porch/core'
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
+import { BarPopover } from './BarPopover.tsx'
 
 /** States at a note how it and what follows is played: loudness, touch, place, pace. */
 export function ExpressionMenu({
@@ -20,13 +21,8 @@ export function ExpressionMenu({
 }) {
   const { t } = useTranslation()
   return (
-    <Popover position="bottom-start" withinPortal trapFocus returnFocus shadow="md">
-      <Popover.Target>
-        <Button size="compact-xs" h={24} variant="default">
-          {t('write.express.button')}
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
+    <BarPopover label={t('write.express.button')} size="compact-xs">
+      {() => (
         <Stack gap={6} data-testid="expression">
           <Text size="xs" c="dimmed">
             {t('write.express.hint')}
@@ -35,8 +31,8 @@ export function ExpressionMenu({
             <Part key={part} part={part} note={note} run={run} />
           ))}
         </Stack>
-      </Popover.Dropdown>
-    </Popover>
+      )}
+    </BarPopover>
   )
 }
 
@@ -64,7 +60,9 @@ function Part({
         value={note[part] ?? NOTHING}
         onChange={(chosen) =>
           void run({
-            ...{ do: 'express', note: note.id, part },
+            do: 'express',
+            note: note.id,
+            part,
             value: chosen === NOTHING ? undefined : chosen,
           } as ExpressionEdit)
         }

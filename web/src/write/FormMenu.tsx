@@ -1,4 +1,4 @@
-import { Button, Group, NumberInput, Popover, Select, Stack, TextInput } from '@mantine/core'
+import { Button, Group, NumberInput, Select, Stack, TextInput } from '@mantine/core'
 import {
   FORM_SIGNS,
   keyOf,
@@ -15,6 +15,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import { BarPopover } from './BarPopover.tsx'
 
 interface Props {
   readonly tune: TuneDoc
@@ -39,24 +40,10 @@ const NONE = '-'
 /** Section, repeat, endings, signs, metre, key, tempo and source of the chosen measures. */
 export function FormMenu({ tune, range, numbers, run }: Props) {
   const { t } = useTranslation()
-  const [open, setOpen] = useState(false)
   return (
-    <Popover
-      opened={open}
-      onChange={setOpen}
-      position="bottom-start"
-      trapFocus
-      returnFocus
-      withinPortal
-      shadow="md"
-    >
-      <Popover.Target>
-        <Button size="compact-sm" variant="default" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {t('write.form.title')}
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        {range ? (
+    <BarPopover label={t('write.form.title')}>
+      {() =>
+        range ? (
           <FormFields
             key={`${range.from}-${range.to}`}
             tune={tune}
@@ -66,9 +53,9 @@ export function FormMenu({ tune, range, numbers, run }: Props) {
           />
         ) : (
           t('write.measures.none')
-        )}
-      </Popover.Dropdown>
-    </Popover>
+        )
+      }
+    </BarPopover>
   )
 }
 

@@ -1,8 +1,9 @@
-import { Button, Popover, Stack, Text } from '@mantine/core'
+import { Button, Stack, Text } from '@mantine/core'
 import { midiOf, spellInKey, type Key, type Midi, type Pitch } from '@velvet-porch/core'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
+import { BarPopover } from './BarPopover.tsx'
 import { listenToKeys, offersMidi, type MidiKeys } from './midiKeys.ts'
 
 /** Lowest key and number of keys of the keyboard on the screen. */
@@ -19,24 +20,10 @@ export function KeysPanel({
   onPitch: (pitch: Pitch) => void
 }) {
   const { t } = useTranslation()
-  const [open, setOpen] = useState(false)
   return (
-    <Popover
-      opened={open}
-      onChange={setOpen}
-      position="bottom-start"
-      withinPortal
-      returnFocus
-      shadow="md"
-      closeOnClickOutside={false}
-    >
-      <Popover.Target>
-        <Button size="compact-sm" variant="default" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {t('write.keys.button')}
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown>{open ? <Keys tuneKey={tuneKey} onPitch={onPitch} /> : null}</Popover.Dropdown>
-    </Popover>
+    <BarPopover label={t('write.keys.button')} stays>
+      {() => <Keys tuneKey={tuneKey} onPitch={onPitch} />}
+    </BarPopover>
   )
 }
 
