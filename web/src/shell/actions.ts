@@ -43,6 +43,9 @@ export const isTyping = ({ target }: KeyboardEvent): boolean =>
     'input:not([type="radio"]):not([type="checkbox"]), textarea, select, [contenteditable="true"], .cm-editor',
   ) !== null && target !== null
 
+const isOverPage = (at: EventTarget): boolean =>
+  at instanceof Element && at.matches('[role="dialog"], [role="listbox"], [role="menu"]')
+
 /** The action that a key press means, if any. Typing in a field keeps plain keys to itself. */
 export function actionFor(event: KeyboardEvent, actions: readonly Action[]): Action | undefined {
   const target = event.target as HTMLElement | null
@@ -52,9 +55,8 @@ export function actionFor(event: KeyboardEvent, actions: readonly Action[]): Act
   const key = digit ?? (event.key === ' ' ? 'Space' : named ? event.key : event.key.toUpperCase())
   const shift = event.shiftKey && (mod || named || digit !== undefined)
   const pressed = `${mod ? 'Mod+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`
-  // What lies over the page is closed by Escape itself.
-  if (key === 'Escape' && target?.closest('[role="dialog"], [role="listbox"], [role="menu"]'))
-    return undefined
+  // What lies over the page is closed by Escape itself, and may be out of the page by now: the path still knows it.
+  if (key === 'Escape' && event.composedPath().some(isOverPage)) return undefined
   if (isTyping(event) && !(mod && key === 'K')) return undefined
   if (key === 'Space' && target?.closest('button, a, summary, input, [role="option"], [role="radio"]'))
     return undefined
