@@ -44,7 +44,7 @@ export const isTyping = ({ target }: KeyboardEvent): boolean =>
   ) !== null && target !== null
 
 const isOverPage = (at: EventTarget): boolean =>
-  at instanceof Element && at.matches('[role="dialog"], [role="listbox"], [role="menu"]')
+  'matches' in at && (at as Element).matches('[role="dialog"], [role="listbox"], [role="menu"]')
 
 /** The action that a key press means, if any. Typing in a field keeps plain keys to itself. */
 export function actionFor(event: KeyboardEvent, actions: readonly Action[]): Action | undefined {
