@@ -57,6 +57,27 @@ describe('styles by what makes them, over the whole corpus', () => {
     expect(plain.crossingsRinging / plain.crossings).toBeLessThan(0.5)
   })
 
+  it('cross-string: measures that come again are played alike, whatever follows them', () => {
+    // The string of the last note is the one that what comes next would rather have free.
+    const places = [
+      { instrument: 'guitar', tuning: 'D A D G A D' },
+      { instrument: 'guitar', tuning: 'open D' },
+      { instrument: 'mandolin', tuning: 'standard' },
+    ] as const
+    const counts = places.flatMap((place) =>
+      ([1, 2, 4] as const).flatMap((level) =>
+        tunes.slice(0, 12).map((tune) => {
+          const condition = { style: 'cross-string', level, ...place, capo: 0, school: 'usual' } as const
+          const setup = setupFor(condition)
+          return countsOf(setup, arrangeFor(tune, setup, wholeTune(tune, 'cross-string', level)))
+        }),
+      ),
+    )
+    const all = counts.reduce(added, NOTHING)
+    expect(all.repeatedMeasures).toBeGreaterThan(300)
+    expect(all.repeatedUnlike).toBe(0)
+  })
+
   it('melody and bass: the book’s fingers at 80 of 100 chord changes at level 1 (common practice, no source)', () => {
     const { textbookFingers, textbookChanges } = over('melody-bass', 1)
     expect(textbookChanges).toBeGreaterThan(80)

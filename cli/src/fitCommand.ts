@@ -81,7 +81,7 @@ export function fitCommand(args: string[]): void {
   if (gap) throw new UsageError(`Nothing is left to choose from: allow more ${gap}.`)
   const { estimates, worked } = finish(sweep(question, USUAL_PREFERENCES))
   if (worked.length === 0)
-    throw new UsageError(`${file}: no choice of tuning, key and capo lets ${style} play this melody.`)
+    throw new UsageError(`${file}: no choice of tuning, key, capo and octave lets ${style} play this melody.`)
   const options = ranked(
     worked.map((w) => w.option),
     USUAL_PREFERENCES,
@@ -127,6 +127,7 @@ function figuresText(o: FitOption, numbers: readonly number[]): string {
     `${f.barres} barres`,
     `open roots ${f.openRoots} of ${f.changes}`,
     `${signText(o.choice.shift)} semitones`,
+    ...(o.choice.octave ? [`${signText(o.choice.octave)} octave`] : []),
     ...(o.retuned.length > 0 ? [`${o.retuned.length} strings retuned`] : []),
     ...(o.choice.capo > HIGHEST_CAPO ? ['capo past the seventh fret'] : []),
     ...(o.sung

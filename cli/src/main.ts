@@ -16,7 +16,7 @@ const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = {
   name: nameCommand,
 }
 
-const USAGE = `porch arrange FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--ornament 0..3] [--pattern P] [--instrument guitar|mandolin] [--tuning T] [--capo 0..9] [--shift=SEMITONES] [--player HAND.json] [--school name=choice] [--lock L] [--harmonise] [--json|--text]
+const USAGE = `porch arrange FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--ornament 0..3] [--pattern P] [--instrument guitar|mandolin] [--tuning T] [--capo 0..9] [--shift=SEMITONES] [--octave=-2..2] [--player HAND.json] [--school name=choice] [--lock L] [--harmonise] [--json|--text]
   STYLE: ${STYLES.join(', ')}
 porch easier FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--measures 5-8] [--json]
 porch fit FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--voice A3-D5] [--tunings standard,dropD,dadgad] [--capos 0-7] [--keys=any|own|-2,0,3] [--wanted=N] [--partners piano,bFlat] [--json]

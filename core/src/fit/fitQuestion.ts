@@ -1,8 +1,11 @@
+import { timelineOf } from '../form/timeline.ts'
 import type { Region } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Tuning } from '../neck/instrument.ts'
 import { lastFret, withShift, type Setup } from '../neck/setup.ts'
+import { playedMelody } from '../plan/playedMelody.ts'
 import { mod12 } from '../pitch/pitch.ts'
+import { octavesOn } from '../plan/register.ts'
 import type { VoiceRange } from './voice.ts'
 
 /** What is asked: a tune, who plays it on what, and what may be chosen. */
@@ -25,6 +28,8 @@ export interface FitChoice {
   readonly tuning: Tuning
   readonly shift: number
   readonly capo: number
+  /** Octaves from the written one; absent where none lies whole on the instrument, or the tune is sung. */
+  readonly octave?: number
 }
 
 /** What allows nothing. */
@@ -38,31 +43,49 @@ export function gapOf({ tunings, shifts, capos }: FitQuestion): FitGap | undefin
 }
 
 /** The setup of a choice. */
-export function setupWith(setup: Setup, { tuning, shift, capo }: FitChoice): Setup {
-  return withShift({ ...setup, tuning, capo: tuning.map(() => capo) }, shift)
+export function setupWith(setup: Setup, { tuning, shift, capo, octave }: FitChoice): Setup {
+  return withShift({ ...setup, tuning, capo: tuning.map(() => capo) }, shift, octave)
 }
 
 /** A choice in a few characters. */
-export const choiceId = ({ tuning, shift, capo }: FitChoice): string => `${tuning.join('.')} ${shift} ${capo}`
+export const choiceId = ({ tuning, shift, capo, octave }: FitChoice): string =>
+  [tuning.join('.'), shift, capo, ...(octave === undefined ? [] : [octave])].join(' ')
 
 /**
- * Choices that look alike to the hand: one tuning, and shapes in one key behind the capo. Only the millimetres between
- * the frets differ.
+ * Choices that look alike to the hand: one tuning, and the melody at one height behind the capo. Only the millimetres
+ * between the frets differ.
  */
 export interface FitFamily {
   readonly tuning: Tuning
   readonly choices: readonly FitChoice[]
 }
 
-export function familiesOf({ setup, tunings, shifts, capos }: FitQuestion): FitFamily[] {
+/**
+ * Semitones by which a melody may lie beyond the comfortable range on average: farther down it takes all strings of the
+ * bass, farther up it leaves the frets that the hand reaches. No source.
+ */
+const MOST_BEYOND = 4
+
+/** Every tuning with every key, capo and octave that fits, in families. */
+export function familiesOf({ tune, regions, setup, tunings, shifts, capos }: FitQuestion): FitFamily[] {
   const usable = capos.filter((c) => c < lastFret({ ...setup, capo: setup.capo.map(() => 0) }, 1))
+  const { notes, solo } = playedMelody(tune, timelineOf(tune.measures), regions)
+  const octavesOf = (choice: FitChoice): readonly (number | undefined)[] => {
+    if (notes.length === 0) return [undefined]
+    const all = octavesOn(notes, setupWith(setup, choice), solo)
+    const least = Math.min(...all.map((o) => o.beyond))
+    const near = all.filter((o) => o.beyond <= MOST_BEYOND || o.beyond === least)
+    return near.length > 0 ? near.map((o) => o.octave) : [undefined]
+  }
   return tunings.flatMap((tuning) => {
-    const byKey = new Map<number, FitChoice[]>()
+    const byHeight = new Map<string, FitChoice[]>()
     for (const shift of shifts)
-      for (const capo of usable) {
-        const key = mod12(shift - capo)
-        byKey.set(key, [...(byKey.get(key) ?? []), { tuning, shift, capo }])
-      }
-    return [...byKey.values()].map((choices) => ({ tuning, choices }))
+      for (const capo of usable)
+        for (const octave of octavesOf({ tuning, shift, capo })) {
+          const height = octave === undefined ? `any ${mod12(shift - capo)}` : `${shift + 12 * octave - capo}`
+          const choice = { tuning, shift, capo, ...(octave === undefined ? {} : { octave }) }
+          byHeight.set(height, [...(byHeight.get(height) ?? []), choice])
+        }
+    return [...byHeight.values()].map((choices) => ({ tuning, choices }))
   })
 }

@@ -1,8 +1,11 @@
 import { LEVELS, type Layer, type Region } from '../model/arrangement.ts'
 import { opening } from '../model/opening.ts'
 import { tidyRegions } from '../model/regions.ts'
-import { lastFret } from '../neck/setup.ts'
+import { lastFret, type Setup } from '../neck/setup.ts'
 import { retuning, type Turn } from '../neck/tunings.ts'
+import { timelineOf } from '../form/timeline.ts'
+import { playedMelody } from '../plan/playedMelody.ts'
+import { octavesOn } from '../plan/register.ts'
 import { refusalOf } from '../plan/styleRules.ts'
 import { ArrangeError, arranging, finish } from '../solve/arrange.ts'
 import { newMemory, type SolveMemory } from '../solve/prepare.ts'
@@ -17,6 +20,8 @@ export interface FitOption {
   /** Semitones by which the melody is moved in all, octaves included. */
   readonly transposed: number
   readonly figures: FitFigures
+  /** Semitones by which the melody lies beyond its comfortable range on average; 0 where it is sung. */
+  readonly beyond: number
   /** True where only a simple version of the tune's opening was arranged so far. */
   readonly estimated: boolean
   /** Semitones from the wished key. */
@@ -43,12 +48,14 @@ export function* estimateFamily(
   const first = lowestOf(family)
   try {
     const { layer, plan } = yield* arranging(tune, setupWith(question.setup, first), regions, { memory })
+    const beyond = beyondOf(question, setupWith(question.setup, first), plan.transposed)
     const high = Math.max(0, ...layer.notes.map((n) => n.place.fret))
     return family.choices.flatMap((choice) => {
       const setup = setupWith(question.setup, choice)
       if (high > lastFret(setup, 1)) return []
       const transposed = plan.transposed + choice.capo - first.capo
-      return [optionOf(question, choice, transposed, fitFigures(tune, setup, layer, transposed), true)]
+      const figures = fitFigures(tune, setup, layer, transposed)
+      return [optionOf(question, choice, { transposed, figures, beyond, estimated: true })]
     })
   } catch (error) {
     if (error instanceof ArrangeError) return []
@@ -100,8 +107,10 @@ export function* workOut(
   const setup = setupWith(question.setup, choice)
   try {
     const { layer, plan } = yield* arranging(tune, setup, regions, { memory })
-    const figures = fitFigures(tune, setup, layer, plan.transposed)
-    return { option: optionOf(question, choice, plan.transposed, figures, false), layer }
+    const { transposed } = plan
+    const figures = fitFigures(tune, setup, layer, transposed)
+    const beyond = beyondOf(question, setup, transposed)
+    return { option: optionOf(question, choice, { transposed, figures, beyond, estimated: false }), layer }
   } catch (error) {
     if (error instanceof ArrangeError) return undefined
     throw error
@@ -149,19 +158,21 @@ export function wishedFor(
   })
 }
 
+/** How far a melody lies beyond its comfortable range where it is moved so. */
+function beyondOf({ tune, regions }: FitQuestion, setup: Setup, transposed: number): number {
+  const { notes, solo } = playedMelody(tune, timelineOf(tune.measures), regions)
+  return octavesOn(notes, setup, solo).find((o) => o.transposed === transposed)?.beyond ?? 0
+}
+
 function optionOf(
   { tune, setup, voice, wanted }: FitQuestion,
   choice: FitChoice,
-  transposed: number,
-  figures: FitFigures,
-  estimated: boolean,
+  found: Pick<FitOption, 'transposed' | 'figures' | 'beyond' | 'estimated'>,
 ): FitOption {
   return {
     id: choiceId(choice),
     choice,
-    transposed,
-    figures,
-    estimated,
+    ...found,
     distance: Math.abs(choice.shift - wanted),
     retuned: retuning(setup.instrument.kind, setup.tuning, choice.tuning),
     sung: voice && sungFit(tune, choice.shift, voice),

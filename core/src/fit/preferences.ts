@@ -7,6 +7,7 @@ export const WISHES = [
   'smallStretch',
   'noBarre',
   'openRoots',
+  'melodyRoom',
   'nearKey',
   'singer',
   'lowCapo',
@@ -22,6 +23,7 @@ export const USUAL_PREFERENCES: Preferences = {
   smallStretch: 1,
   noBarre: 1,
   openRoots: 2,
+  melodyRoom: 2,
   nearKey: 2,
   singer: 3,
   lowCapo: 1,
@@ -33,12 +35,13 @@ export const USUAL_PREFERENCES: Preferences = {
  * source.
  */
 export function complaints(option: FitOption): Readonly<Record<Wish, number>> {
-  const { figures, choice, distance, retuned, sung } = option
+  const { figures, choice, distance, retuned, sung, beyond } = option
   return {
     easy: figures.effort + figures.hardest.effort / 4,
     smallStretch: figures.stretch.mm / 30,
     noBarre: figures.barres / 10,
     openRoots: figures.changes === 0 ? 0 : 4 * (1 - figures.openRoots / figures.changes),
+    melodyRoom: beyond,
     nearKey: distance * 0.7,
     singer: sung ? (12 * sung.outside.length) / Math.max(1, sung.notes) : 0,
     lowCapo: choice.capo * 0.25 + (choice.capo > HIGHEST_CAPO ? 3 : 0),
@@ -65,7 +68,15 @@ export function ranked(options: readonly FitOption[], preferences: Preferences):
 }
 
 /** What trade-offs are made between: the height of the capo and a few mm of stretch are no reason of their own. */
-const TRADED: readonly Wish[] = ['easy', 'noBarre', 'nearKey', 'openRoots', 'singer', 'littleRetuning']
+const TRADED: readonly Wish[] = [
+  'easy',
+  'noBarre',
+  'nearKey',
+  'openRoots',
+  'melodyRoom',
+  'singer',
+  'littleRetuning',
+]
 
 /** Points of effort that nobody feels. No source. */
 export const UNFELT = 0.15

@@ -4,13 +4,15 @@ import { GUITAR, STANDARD_TUNING, type Instrument, type Tuning } from './instrum
 
 /**
  * What is played and by whom. `capo` holds the capo's fret for each string, string 1 first, 0 for none. `shift` moves the
- * tune from its own key by so many semitones; the octave is the arranger's choice.
+ * tune from its own key by so many semitones. `octave` asks for it so many octaves higher besides, and is met where the
+ * tune fits there; without it the octave is the arranger's choice.
  */
 export interface Setup {
   readonly instrument: Instrument
   readonly tuning: Tuning
   readonly capo: readonly number[]
   readonly shift?: number
+  readonly octave?: number
   readonly player: Player
 }
 
@@ -38,9 +40,13 @@ export function guitarSetup(capo = 0): Setup {
   }
 }
 
-/** The same setup with the tune moved from its own key. */
-export function withShift({ shift: _, ...setup }: Setup, semitones = 0): Setup {
-  return semitones === 0 ? setup : { ...setup, shift: semitones }
+/** The same setup with the tune moved from its own key, and into an octave that is asked for. */
+export function withShift({ shift: _, octave: __, ...setup }: Setup, semitones = 0, octave?: number): Setup {
+  return {
+    ...setup,
+    ...(semitones === 0 ? {} : { shift: semitones }),
+    ...(octave === undefined ? {} : { octave }),
+  }
 }
 
 /** The same setup for a hand that is not to be stretched. */

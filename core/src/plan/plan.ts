@@ -3,7 +3,6 @@ import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timelin
 import {
   USUAL_ORNAMENT,
   type Ornament,
-  isAccompaniment,
   isSolo,
   type Level,
   type Region,
@@ -23,6 +22,7 @@ import { bassLine, type BassWish } from './bassLine.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
 import { innerLine, type InnerWish } from './innerLine.ts'
 import { partLine } from './partLine.ts'
+import { melodyKind, playedMelody, regionIndex, USUAL_STYLE } from './playedMelody.ts'
 import { chooseRegister, foldOntoInstrument, type Register } from './register.ts'
 import { styleRules, type StyleRules } from './styleRules.ts'
 
@@ -106,10 +106,8 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
   const timeline = timelineOf(tune.measures)
   const unfolded = unfold(tune.measures)
   const ruleOf = regionIndex(tune, timeline, regions)
-  const all = melodyOf(tune, timeline)
   const kind = (m: number) => melodyKind(ruleOf(m)?.style ?? USUAL_STYLE)
-  const played = all.filter((n) => kind(n.measure) !== 'sung')
-  const solo = regions.filter((r) => !isAccompaniment(r.style))
+  const { notes: played, solo } = playedMelody(tune, timeline, regions)
   const register = played.length > 0 ? chooseRegister(played, setup, solo) : unmoved(setup)
   const folded = register.ok ? undefined : foldOntoInstrument(played, setup)
   if (!register.ok && !folded) return { ok: false, register }
@@ -185,7 +183,7 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       melody,
       melodyMidi,
       ornamentRoom: ornamentRooms(tune, melody, (m) => ruleOf(m)?.ornament ?? USUAL_ORNAMENT),
-      sung: all.filter((n) => kind(n.measure) === 'sung'),
+      sung: melodyOf(tune, timeline).filter((n) => kind(n.measure) === 'sung'),
       slid: placed.filter((n) => kind(n.measure) === 'slid'),
       harmony,
       bass,
@@ -202,10 +200,6 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
     },
   }
 }
-
-/** Who has the melody of a style: a singer, the bottleneck, or the fretting hand. */
-const melodyKind = (style: Style): 'sung' | 'slid' | 'fingered' =>
-  isAccompaniment(style) ? 'sung' : style === 'bottleneck' ? 'slid' : 'fingered'
 
 /** A note in another octave, as a section wants it; where the instrument does not have it there it stays. */
 function inOctave(note: MelodyNote, octave: number, transposed: number, setup: Setup): MelodyNote {
@@ -246,20 +240,6 @@ function junctionsOf(unfolded: Unfolded): Junction[] {
     }
   })
   return [...seen.values()]
-}
-
-function regionIndex(
-  tune: TuneDoc,
-  timeline: Timeline,
-  regions: readonly Region[],
-): (m: number) => Region | undefined {
-  const byMeasure: (Region | undefined)[] = tune.measures.map(() => undefined)
-  for (const region of regions) {
-    const from = timeline.indexOf.get(region.from) ?? 0
-    const to = timeline.indexOf.get(region.to) ?? tune.measures.length - 1
-    for (let i = from; i <= to; i++) byMeasure[i] = region
-  }
-  return (m) => byMeasure[m]
 }
 
 /** First slice of each measure; the next measure's where a measure has none. */
@@ -352,8 +332,6 @@ function cut(
   })
   return slices
 }
-
-const USUAL_STYLE = 'melody-bass'
 
 const unmoved = ({ shift = 0 }: Setup) => ({ ok: true, transposed: shift }) as const
 

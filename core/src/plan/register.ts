@@ -2,7 +2,6 @@ import type { MelodyNote } from '../form/timeline.ts'
 import type { Region } from '../model/arrangement.ts'
 import { openPitch, rangeOf, type Setup } from '../neck/setup.ts'
 import { midiOf, type Midi } from '../pitch/pitch.ts'
-import { QUARTER } from '../time/ticks.ts'
 import { hasBassStrings } from './styleRules.ts'
 
 /** The octave chosen for the whole melody. */
@@ -25,40 +24,59 @@ function comfortOf(setup: Setup, regions: readonly Pick<Region, 'style'>[]): { l
 }
 
 /** Octaves tried, the source's own first: a tie keeps it. */
-const OCTAVES = [0, -12, 12, -24, 24]
+const OCTAVES = [0, -1, 1, -2, 2]
 
-/** What the source may be moved by on a setup: its shift, in any octave. */
-const movesOf = ({ shift = 0 }: Setup): number[] => OCTAVES.map((octave) => octave + shift)
+/** An octave in which a whole melody lies on an instrument. */
+export interface MelodyOctave {
+  /** Octaves from the written one, the setup's shift aside. */
+  readonly octave: number
+  /** Semitones by which the melody is moved in all. */
+  readonly transposed: number
+  /**
+   * Semitones by which its notes lie beyond the comfortable range on average, weighed by their lengths; what lies below
+   * counts a little more, as it takes the strings of the bass.
+   */
+  readonly beyond: number
+}
 
-/**
- * One octave for the whole tune: the one in which the melody lies best on the treble strings, weighing each note's
- * distance from the comfortable range by its length.
- */
+/** The octaves in which a whole melody lies on the instrument, the source's own first. */
+export function octavesOn(
+  melody: readonly MelodyNote[],
+  setup: Setup,
+  regions: readonly Pick<Region, 'style'>[] = [],
+): MelodyOctave[] {
+  const range = rangeOf(setup)
+  const comfort = comfortOf(setup, regions)
+  const whole = melody.reduce((sum, n) => sum + n.duration, 0)
+  return OCTAVES.flatMap((octave) => {
+    const transposed = 12 * octave + (setup.shift ?? 0)
+    let beyond = 0
+    for (const n of melody) {
+      const midi = midiOf(n.pitch) + transposed
+      if (midi < range.lowest || midi > range.highest) return []
+      const below = Math.max(0, comfort.low - midi)
+      const above = Math.max(0, midi - comfort.high)
+      beyond += ((below * 1.2 + above) * n.duration) / whole
+    }
+    return [{ octave, transposed, beyond }]
+  })
+}
+
+/** Semitones beyond the comfortable range that nobody minds, for the octave that is written. */
+const KEPT_FOR = 1e-6
+
+/** One octave for the whole tune: the one that is asked for, else the one in which the melody lies best. */
 export function chooseRegister(
   melody: readonly MelodyNote[],
   setup: Setup,
   regions: readonly Pick<Region, 'style'>[] = [],
 ): Register {
-  const range = rangeOf(setup)
-  const comfort = comfortOf(setup, regions)
-  let best: { transposed: number; cost: number } | undefined
-  for (const transposed of movesOf(setup)) {
-    const fits = melody.every((n) => {
-      const midi = midiOf(n.pitch) + transposed
-      return midi >= range.lowest && midi <= range.highest
-    })
-    if (!fits) continue
-    let cost = transposed === (setup.shift ?? 0) ? 0 : 0.001
-    for (const n of melody) {
-      const midi = midiOf(n.pitch) + transposed
-      const below = Math.max(0, comfort.low - midi)
-      const above = Math.max(0, midi - comfort.high)
-      cost += (below * 1.2 + above) * (n.duration / QUARTER)
-    }
-    if (!best || cost < best.cost) best = { transposed, cost }
-  }
-  if (best) return { ok: true, transposed: best.transposed }
-  return misfit(melody, range)
+  const octaves = octavesOn(melody, setup, regions)
+  const cost = (o: MelodyOctave) => o.beyond + (o.octave === 0 ? 0 : KEPT_FOR)
+  const best =
+    octaves.find((o) => o.octave === setup.octave) ??
+    octaves.reduce<MelodyOctave | undefined>((a, b) => (a && cost(a) <= cost(b) ? a : b), undefined)
+  return best ? { ok: true, transposed: best.transposed } : misfit(melody, rangeOf(setup))
 }
 
 /** More notes off the instrument than this share are no exceptions: the tune does not fit. No source. */
@@ -77,7 +95,8 @@ export interface Folded {
 export function foldOntoInstrument(melody: readonly MelodyNote[], setup: Setup): Folded | undefined {
   const range = rangeOf(setup)
   let best: { transposed: number; off: number } | undefined
-  for (const transposed of movesOf(setup)) {
+  for (const octave of OCTAVES) {
+    const transposed = 12 * octave + (setup.shift ?? 0)
     const off = melody.filter((n) => {
       const midi = midiOf(n.pitch) + transposed
       return midi < range.lowest || midi > range.highest

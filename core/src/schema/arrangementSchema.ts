@@ -33,6 +33,7 @@ const setup = Joi.object({
   tuning: Joi.array().items(midi).min(1).max(12).required(),
   capo: Joi.array().items(fret).min(1).max(12).required(),
   shift: Joi.number().integer().min(-11).max(11),
+  octave: Joi.number().integer().min(-2).max(2),
   player: playerSchema.required(),
 })
 

@@ -163,8 +163,17 @@ function isAlike(a: CandidateSet, i: number, b: CandidateSet, j: number): boolea
   return ringsInOtherwise && voicesOf(a, i) === voicesOf(b, j)
 }
 
-const voicesOf = (set: CandidateSet, i: number) =>
-  `${set.melody[i]!},${set.bass[i]!},${set.inner[i]!},${set.list[i]!.chord.join()}`
+const voicesOfSets = new WeakMap<CandidateSet, readonly string[]>()
+
+/** What a candidate strikes and holds, in a few characters; sets serve many searches. */
+function voicesOf(set: CandidateSet, i: number): string {
+  let known = voicesOfSets.get(set)
+  if (!known) {
+    known = set.list.map((c, k) => [set.melody[k], set.bass[k], set.inner[k], c.chord.join()].join())
+    voicesOfSets.set(set, known)
+  }
+  return known[i]!
+}
 
 /** Prices for candidates of paired slices that the other slice does not have: they could never be alike. */
 function withoutTwin(
@@ -210,7 +219,8 @@ function biases(
     for (let j = 0; j < here.length; j++)
       if (!isAlike(sets[t]!, j, sets[first]!, choice[first]!)) here[j]! += LIKENESS
     const there = at(first)
-    for (let j = 0; j < there.length; j++) if (j !== choice[first]) there[j]! += LIKENESS
+    for (let j = 0; j < there.length; j++)
+      if (!isAlike(sets[first]!, j, sets[first]!, choice[first]!)) there[j]! += LIKENESS
   }
   for (const [t, first] of varied) {
     const here = at(t)

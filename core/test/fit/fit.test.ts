@@ -50,6 +50,7 @@ import {
   WISHES,
   withShift,
   workOut,
+  type FitChoice,
   type FitOption,
   type FitQuestion,
   type Preferences,
@@ -99,17 +100,81 @@ describe('a tune in another key', () => {
     expect(readArrangementDoc(JSON.parse(JSON.stringify(doc)))).toEqual(doc)
     expect(withShift(moved, 0)).toEqual(guitarSetup(3))
   })
+
+  it('goes into the octave that is asked for where it lies there whole, and into the best where it does not', () => {
+    const tune = CORPUS[0]!
+    const regions = wholeTune(tune, 'melody-bass', 1)
+    const movedTo = (octave: number | undefined) => {
+      const planned = makePlan(tune, withShift(setup, 0, octave), regions)
+      return planned.ok ? planned.plan.transposed : NaN
+    }
+    const own = movedTo(undefined)
+    expect(movedTo(own / 12 + 1)).toBe(own + 12)
+    expect(movedTo(-2)).toBe(own)
+    const asked = withShift(guitarSetup(2), 3, 1)
+    const made = finish(arranging(tune, asked, regions))
+    const kept = { layer: made.layer, transposed: made.plan.transposed }
+    const doc = arrangementOf('a', 'A', tune, asked, regions, kept)
+    expect(readArrangementDoc(JSON.parse(JSON.stringify(doc))).setup).toEqual(asked)
+  })
 })
 
 describe('the choices', () => {
-  it('are every tuning with every key and capo, once, in families of one shape key', () => {
+  it('are every tuning with every key, capo and octave that fits, once, in families of one height', () => {
     const q = question()
+    const pitches = melodyOf(q.tune, timelineOf(q.tune.measures)).map((n) => midiOf(n.pitch))
+    const all = familiesOf(q).flatMap((f) => f.choices)
+    expect(new Set(all.map(choiceId)).size).toBe(all.length)
+    const settings = new Map<string, FitChoice[]>()
+    for (const c of all) {
+      const at = `${c.tuning.join()} ${c.shift} ${c.capo}`
+      settings.set(at, [...(settings.get(at) ?? []), c])
+      // Every note lies between the lowest open string and the highest fret.
+      const moved = pitches.map((p) => p + c.shift + 12 * c.octave!)
+      expect(Math.min(...moved)).toBeGreaterThanOrEqual(Math.min(...c.tuning) + c.capo)
+      expect(Math.max(...moved)).toBeLessThanOrEqual(Math.max(...c.tuning) + setup.instrument.frets)
+    }
+    expect(settings.size).toBe(2 * 12 * 6)
+    for (const choices of settings.values()) {
+      // What the arranger would take by itself is among them.
+      const { octave: _, ...free } = choices[0]!
+      const planned = makePlan(q.tune, setupWith(setup, free), q.regions)
+      const own = planned.ok ? planned.plan.transposed : NaN
+      expect(choices.map((c) => c.shift + 12 * c.octave!)).toContain(own)
+    }
+    expect([...settings.values()].filter((c) => c.length > 1).length).toBeGreaterThan(20)
+    for (const { tuning, choices } of familiesOf(q)) {
+      expect(new Set(choices.map((c) => c.shift + 12 * c.octave! - c.capo)).size).toBe(1)
+      for (const c of choices) expect(c.tuning).toBe(tuning)
+    }
+  })
+
+  it('a tune that is sung has no octaves on the instrument', () => {
+    const q = question({ regions: wholeTune(CORPUS[0]!, 'strum', 2) })
     const all = familiesOf(q).flatMap((f) => f.choices)
     expect(all.length).toBe(2 * 12 * 6)
-    expect(new Set(all.map(choiceId)).size).toBe(all.length)
-    for (const { tuning, choices } of familiesOf(q)) {
+    for (const c of all) expect(c.octave).toBeUndefined()
+    for (const { choices } of familiesOf(q))
       expect(new Set(choices.map((c) => (c.shift - c.capo + 24) % 12)).size).toBe(1)
-      for (const c of choices) expect(c.tuning).toBe(tuning)
+  })
+
+  it('are arranged in their octave, and measured by how far beyond its range the melody lies', () => {
+    const q = question({ capos: [0, 2] })
+    const twice = familiesOf(q).filter(({ choices }) => choices.some((c) => c.octave !== 0))
+    expect(twice.length).toBeGreaterThan(3)
+    for (const { choices } of twice.slice(0, 6)) {
+      const { option } = finish(workOut(q, choices[0]!))!
+      const { shift, octave } = option.choice
+      expect(option.transposed).toBe(shift + 12 * octave!)
+      // By hand: G3 to A4 in standard tuning and drop D, from the capo; below counts a fifth more; weighed by length.
+      const [low, high] = [55 + option.choice.capo, 69 + option.choice.capo]
+      let [sum, whole] = [0, 0]
+      for (const n of melodyOf(q.tune, timelineOf(q.tune.measures))) {
+        const midi = midiOf(n.pitch) + option.transposed
+        sum += (1.2 * Math.max(0, low - midi) + Math.max(0, midi - high)) * n.duration
+        whole += n.duration
+      }
+      expect(option.beyond).toBeCloseTo(sum / whole, 9)
     }
   })
 

@@ -36,6 +36,8 @@ export interface Settings {
   readonly capo: number
   /** Semitones from the tune's own key; absent: none. */
   readonly shift?: number
+  /** The octave that is asked for; absent: the arranger's choice. */
+  readonly octave?: number
   readonly locks: readonly Lock[]
 }
 
@@ -58,6 +60,7 @@ export const settingsOf = (tune: TuneDoc, doc: ArrangementDoc): Settings => ({
   tuning: doc.setup.tuning,
   capo: doc.setup.capo[0]!,
   ...(doc.setup.shift ? { shift: doc.setup.shift } : {}),
+  ...(doc.setup.octave === undefined ? {} : { octave: doc.setup.octave }),
   locks: doc.base.locks,
 })
 
@@ -109,8 +112,8 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
   const arrange = useCallback(
     async (settings: Settings, label: string) => {
       if (!tune) return
-      const { regions, instrument, tuning, capo, shift, locks } = settings
-      const setup = withShift(setupOf(instrument, tuning, { fret: capo }, player), shift)
+      const { regions, instrument, tuning, capo, shift, octave, locks } = settings
+      const setup = withShift(setupOf(instrument, tuning, { fret: capo }, player), shift, octave)
       const reply = await solve({ tune, setup, regions, locks }, settings, label)
       if (!reply) return
       const id = arrangementId(tune.id)

@@ -14,6 +14,12 @@ export function useFitWords(tune: TuneDoc, instrument: InstrumentKind) {
       const id = tuningId(instrument, choice.tuning)
       return id ? t(`instrument.tunings.${id}`) : choice.tuning.join(' ')
     }
+    /** The key that sounds, with its octave where it is not the written one. */
+    const soundsIn = ({ choice }: FitOption) => {
+      const sounds = names.key(transposeKey(key, choice.shift))
+      const octave = choice.octave as -2 | -1 | 1 | 2 | 0 | undefined
+      return octave ? t('fit.soundsIn', { key: sounds, octave: t(`fit.octaveOf.${octave}`) }) : sounds
+    }
     return {
       signed,
       tuning,
@@ -27,7 +33,7 @@ export function useFitWords(tune: TuneDoc, instrument: InstrumentKind) {
         t('fit.line', {
           tuning: tuning(o),
           capo: o.choice.capo,
-          sounds: names.key(transposeKey(key, o.choice.shift)),
+          sounds: soundsIn(o),
           effort: o.figures.effort.toFixed(1),
         }),
     }
