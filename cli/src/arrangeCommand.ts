@@ -79,9 +79,14 @@ export function arrangeCommand(args: string[]): void {
   const left = ornamentsLeft.filter((l) => l.reason !== 'none')
   warnings.push(...left.map((l) => `Measure ${numbers[l.measure]}: ${LEFT_TEXTS[l.reason]}.`))
   warnings.push(...remarks.map((r) => remarkText(r, numbers[r.measure]!)))
-  if (plan.transposed !== 0)
+  const octaves = (plan.transposed - (setup.shift ?? 0)) / 12
+  if (setup.octave !== undefined && setup.octave !== octaves)
+    throw new UsageError(
+      `--octave=${setup.octave}: the melody does not lie there on this instrument; ${octaves} does, or leave --octave out.`,
+    )
+  if (octaves !== 0)
     warnings.push(
-      `The melody is played ${Math.abs(plan.transposed) / 12} octave(s) ${plan.transposed < 0 ? 'lower' : 'higher'} than written.`,
+      `The melody is played ${Math.abs(octaves)} octave(s) ${octaves < 0 ? 'lower' : 'higher'} than written.`,
     )
   const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
   const report = audit(finishedTabOf(json))

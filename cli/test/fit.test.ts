@@ -14,7 +14,7 @@ const song = join(mkdtempSync(join(tmpdir(), 'velvet-')), 'tune.abc')
 writeFileSync(song, 'X:1\nT:Pantry Door\nM:4/4\nL:1/4\nK:Bb\n"Bb"B,DF2|"Eb"GEG2|"F"AcA2|"Bb"B4|]\n')
 
 interface Option {
-  choice: { shift: number; capo: number; tuning: number[] }
+  choice: { shift: number; capo: number; octave: number; tuning: number[] }
   figures: { effort: number; stretch: { mm: number } }
   estimated: boolean
   tradeOff: boolean
@@ -26,8 +26,12 @@ describe('porch fit', () => {
     const run = porch('fit', song, '--keys', 'own', '--capos', '0-5', '--tunings', 'standard', '--level', '2')
     expect(run.stderr).toBe('')
     const lines = run.stdout.trim().split('\n')
-    expect(lines.filter((l) => l.includes(' capo '))).toHaveLength(6)
-    for (const l of lines.slice(0, 6)) {
+    // Six capos, some of them in two octaves; the ten best are printed.
+    const options = lines.filter((l) => l.includes(' capo '))
+    expect(options).toHaveLength(10)
+    expect(new Set(options.map((l) => /capo (\d)/.exec(l)![1])).size).toBe(6)
+    expect(options.some((l) => / [+−]1 octave/.test(l))).toBe(true)
+    for (const l of options) {
       expect(l).toMatch(/sounds Bb major, shapes in \S+ major: effort \d/)
       expect(l).toMatch(/stretch \d+ mm in \d, \d+ barres, open roots \d of 4/)
     }
@@ -45,7 +49,10 @@ describe('porch fit', () => {
       options: Option[]
       parts: { partner: string; written: number }[]
     }
-    expect(json.options).toHaveLength(2 * 3 * 3)
+    const settings = json.options.map(({ choice: c }) => [c.tuning, c.shift, c.capo].join())
+    expect(new Set(settings).size).toBe(2 * 3 * 3)
+    const octaves = json.options.map(({ choice: c }) => [c.tuning, c.shift, c.capo, c.octave].join())
+    expect(new Set(octaves).size).toBe(json.options.length)
     expect(json.options.some((o) => o.tradeOff && !o.estimated)).toBe(true)
     for (const o of json.options) {
       expect([-2, 0, 2]).toContain(o.choice.shift)
@@ -58,18 +65,21 @@ describe('porch fit', () => {
     ])
   })
 
-  it('what it offers can be arranged: --shift moves the tune, the audit finds every note', () => {
-    const run = porch('arrange', song, '--shift=2', '--capo', '3', '--level', '2', '--json')
+  it('what it offers can be arranged: --shift and --octave move the tune, the audit finds every note', () => {
+    const run = porch('arrange', song, '--shift=-10', '--octave=1', '--capo', '3', '--level', '2', '--json')
     expect(run.stderr).toBe('')
     const json = JSON.parse(run.stdout) as {
       transposed: number
       audit: { structural: number; melodyKept: number }
       chords: { symbol: string; sounding: string }[]
     }
-    expect((json.transposed + 24) % 12).toBe(2)
+    expect(json.transposed).toBe(2)
     expect(json.audit).toMatchObject({ structural: 0, melodyKept: 10 })
     // B flat two up is C; behind the capo at 3 an A shape.
     expect([json.chords[0]!.symbol, json.chords[0]!.sounding]).toEqual(['A', 'C'])
+    const high = porch('arrange', song, '--octave=2')
+    expect(high.status).not.toBe(0)
+    expect(high.stderr).toContain('--octave=2: the melody does not lie there on this instrument; 0 does')
   })
 
   it.each([

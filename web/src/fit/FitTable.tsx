@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core'
 import { HIGHEST_CAPO, type FitOption } from '@velvet-porch/core'
-import { memo } from 'react'
+import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'
 
@@ -40,7 +40,11 @@ type Column = (typeof COLUMNS)[number]
 export const FitTable = memo(function FitTable(props: Props) {
   const { options, best, numbers, chosen, onChoose, onHover, words, sings, further, onMore } = props
   const { t } = useTranslation()
-  const columns = sings ? COLUMNS : WITHOUT_SINGER
+  const plays = options.some((o) => o.figures.room !== undefined)
+  const columns = useMemo(
+    () => COLUMNS.filter((c) => (c === 'voice' ? sings : c === 'room' || c === 'octave' ? plays : true)),
+    [sings, plays],
+  )
   return (
     <div className="fit-table" tabIndex={-1} onMouseLeave={() => onHover(undefined)}>
       <table aria-label={t('fit.table')}>
@@ -74,8 +78,6 @@ export const FitTable = memo(function FitTable(props: Props) {
     </div>
   )
 })
-
-const WITHOUT_SINGER = COLUMNS.filter((c) => c !== 'voice')
 
 interface RowProps extends Pick<Props, 'numbers' | 'words' | 'onChoose' | 'onHover'> {
   readonly option: FitOption
