@@ -1,5 +1,6 @@
 import {
   hertz,
+  chosenNotes,
   pitchAt,
   withVariant,
   writtenOut,
@@ -7,7 +8,7 @@ import {
   type Id,
   type Layer,
 } from '@velvet-porch/core'
-import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useParams } from 'react-router'
 import { PlayControl } from '../play/PlayControl.tsx'
 import { player } from '../play/player.ts'
@@ -117,7 +118,13 @@ function Bench({ id }: { id: string }) {
     }
   }, [version, tune, doc, plain])
   const [chosen, setSpot] = useState<Spot>()
-  const [marked, setMarked] = useState<MarkedMeasures>()
+  const [marked, showMarked] = useState<MarkedMeasures>()
+  const markedRef = useRef<MarkedMeasures | undefined>(undefined)
+  const markedNow = useCallback(() => markedRef.current, [])
+  const setMarked = useCallback((next: MarkedMeasures | undefined) => {
+    markedRef.current = next
+    showMarked(next)
+  }, [])
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const mayWrite = Boolean(doc) && doc === played && fits && !out && !before && !tried && !trial && !ossia
   const pen = writing.on && mayWrite ? writing : undefined
@@ -165,9 +172,15 @@ function Bench({ id }: { id: string }) {
     [speaks, late.tune, late.doc],
   )
   const { report, faults } = useAudit(checked)
+  const choosing = pen?.choosing
+  const meant = useMemo(() => {
+    const range = marked ?? (cell && { from: cell.measure, to: cell.measure })
+    if (!choosing || !range || !tune || !doc) return undefined
+    return new Set(chosenNotes(tune, doc.base, range.from, range.to, choosing).map((n) => n.id))
+  }, [choosing, marked, cell, tune, doc])
   const lit = useMemo(
-    () => ({ changed: changed ?? beside?.changed, locked: lockedTargets(doc), faults }),
-    [changed, beside, doc, faults],
+    () => ({ changed: changed ?? beside?.changed, locked: lockedTargets(doc), faults, meant }),
+    [changed, beside, doc, faults, meant],
   )
   const numberOf = useCallback((m: number) => late.model?.numbers[m] ?? 0, [late.model])
   if (!model || !late.model || !late.signs || late.doc === undefined) return null
@@ -201,6 +214,7 @@ function Bench({ id }: { id: string }) {
         arranger={arranger}
         spot={late.out ? undefined : late.spot}
         marked={late.marked}
+        markedNow={markedNow}
         onSpot={setSpot}
         previous={previous?.label}
         comparing={comparing}

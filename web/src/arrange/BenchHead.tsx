@@ -28,6 +28,8 @@ interface Props {
   readonly arranger: Arranger
   readonly spot: Spot | undefined
   readonly marked: MarkedMeasures | undefined
+  /** The same, ahead of what is drawn. */
+  readonly markedNow: () => MarkedMeasures | undefined
   readonly onSpot: (spot: Spot) => void
   /** The last change of the arrangement, that it can be compared with. */
   readonly previous: string | undefined
@@ -46,7 +48,7 @@ interface Props {
 
 /** What stands over the sheet: the choices, what has to be said, the pen's tools, and effort. */
 export const BenchHead = memo(function BenchHead(props: Props) {
-  const { id, tune, doc, model, signs, out, arranger, spot, marked, onSpot, writing } = props
+  const { id, tune, doc, model, signs, out, arranger, spot, marked, markedNow, onSpot, writing } = props
   const { previous, comparing, onCompare, changes, ossia, onOssia, beside, onBeside } = props
   const { t } = useTranslation()
   const [leaves, setLeaves] = useLeavingOut()
@@ -143,6 +145,7 @@ export const BenchHead = memo(function BenchHead(props: Props) {
             doc={doc}
             writing={writing}
             marked={marked}
+            markedNow={markedNow}
             onArrange={arranger.rearrange}
           />
         </Suspense>

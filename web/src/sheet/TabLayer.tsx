@@ -64,6 +64,8 @@ export const NO_LAYERS: TabLayers = {
 export interface Lit {
   readonly locked: ReadonlySet<Id>
   readonly changed: ReadonlySet<Id> | undefined
+  /** Notes that the pen's tools change together. */
+  readonly meant?: ReadonlySet<Id> | undefined
   /** What the audit found, by measure index. */
   readonly faults?: ReadonlyMap<number, readonly Finding[]> | undefined
 }
@@ -181,11 +183,11 @@ function MeasureLanes({
           ? names.pitch(pitchAt(model.setup, n.place) + (n.bend ?? 0), inFlats(model))
           : ''
         const said = expressionWords(t, n)
-        const isChanged = lit?.changed?.has(n.id) ?? false
+        const halo = lit?.meant?.has(n.id) ? ' meant' : lit?.changed?.has(n.id) ? ' changed' : ''
         return (
           <Fragment key={n.id}>
             <rect
-              className={isChanged ? 'tab-halo changed' : 'tab-halo'}
+              className={`tab-halo${halo}`}
               x={at - half - 1}
               y={y - 7}
               width={2 * half + 2}

@@ -32,5 +32,6 @@ function litIn({ tune, notes }: SheetModel, index: number, lit: Lit | undefined)
   if (!lit) return []
   const ids = [tune.measures[index]!.id, ...(notes.get(index) ?? []).map((n) => n.id)]
   const faults = (lit.faults?.get(index) ?? []).flatMap((f) => [f.start, f.kind, f.text])
-  return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...faults]
+  const meant = lit.meant ? ids.filter((id) => lit.meant!.has(id)) : []
+  return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...meant, null, ...faults]
 }

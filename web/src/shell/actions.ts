@@ -51,8 +51,10 @@ export function actionFor(event: KeyboardEvent, actions: readonly Action[]): Act
   const target = event.target as HTMLElement | null
   const mod = event.ctrlKey || event.metaKey
   const digit = event.shiftKey && !/^\d$/.test(event.key) ? /^Digit(\d)$/.exec(event.code)?.[1] : undefined
+  // Some keyboards write other signs with Alt: the key itself is meant.
+  const withAlt = event.altKey ? /^(?:Digit|Key)(.)$/.exec(event.code)?.[1] : undefined
   const named = event.key.length > 1
-  const key = digit ?? (event.key === ' ' ? 'Space' : named ? event.key : event.key.toUpperCase())
+  const key = digit ?? withAlt ?? (event.key === ' ' ? 'Space' : named ? event.key : event.key.toUpperCase())
   const shift = event.shiftKey && (mod || named || digit !== undefined)
   const pressed = `${mod ? 'Mod+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`
   // What lies over the page is closed by Escape itself, and may be out of the page by now: the path still knows it.

@@ -2,7 +2,6 @@ import { SegmentedControl, Stack, Text } from '@mantine/core'
 import {
   EXPRESSION_PARTS,
   EXPRESSIONS,
-  type EditCommand,
   type ExpressionEdit,
   type ExpressionPart,
   type TabNote,
@@ -10,15 +9,10 @@ import {
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
 import { BarPopover } from './BarPopover.tsx'
+import type { OnMeant } from './meant.ts'
 
 /** States at a note how it and what follows is played: loudness, touch, place, pace. */
-export function ExpressionMenu({
-  note,
-  run,
-}: {
-  note: TabNote
-  run: (edit: EditCommand) => Promise<boolean>
-}) {
+export function ExpressionMenu({ notes, onMeant }: { notes: readonly TabNote[]; onMeant: OnMeant }) {
   const { t } = useTranslation()
   return (
     <BarPopover label={t('write.express.button')} size="compact-xs">
@@ -28,7 +22,7 @@ export function ExpressionMenu({
             {t('write.express.hint')}
           </Text>
           {EXPRESSION_PARTS.map((part) => (
-            <Part key={part} part={part} note={note} run={run} />
+            <Part key={part} part={part} notes={notes} onMeant={onMeant} />
           ))}
         </Stack>
       )}
@@ -40,15 +34,17 @@ const NOTHING = 'nothing'
 
 function Part({
   part,
-  note,
-  run,
+  notes,
+  onMeant,
 }: {
   part: ExpressionPart
-  note: TabNote
-  run: (edit: EditCommand) => Promise<boolean>
+  notes: readonly TabNote[]
+  onMeant: OnMeant
 }) {
   const { t } = useTranslation()
   const id = useId()
+  const first = notes[0]?.[part]
+  const alike = notes.every((n) => n[part] === first)
   return (
     <div>
       <Text size="sm" id={id}>
@@ -57,14 +53,19 @@ function Part({
       <SegmentedControl
         size="xs"
         aria-labelledby={id}
-        value={note[part] ?? NOTHING}
+        value={alike ? (first ?? NOTHING) : ''}
         onChange={(chosen) =>
-          void run({
-            do: 'express',
-            note: note.id,
-            part,
-            value: chosen === NOTHING ? undefined : chosen,
-          } as ExpressionEdit)
+          void onMeant('express', (those) =>
+            those.map(
+              (n) =>
+                ({
+                  do: 'express',
+                  note: n.id,
+                  part,
+                  value: chosen === NOTHING ? undefined : chosen,
+                }) as ExpressionEdit,
+            ),
+          )
         }
         data={[NOTHING, ...EXPRESSIONS[part]].map((value) => ({
           value,

@@ -1,20 +1,20 @@
 import { Button, CloseButton, Group, Select, Tooltip } from '@mantine/core'
-import type { ArrangementDoc, Role, TabNote } from '@velvet-porch/core'
+import { chosenNotes, type ArrangementDoc, type Role, type TabNote } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { beatOf, type SheetModel } from '../sheet/sheetModel.ts'
 import { likelyRole, noteIn } from './cells.ts'
 import { Attached } from './Attached.tsx'
-import { ExpressionMenu } from './ExpressionMenu.tsx'
 import { FormMenu } from './FormMenu.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
-import { LEFT_FINGERS, PICKS, SOUND_KEYS, SOUNDS, soundEdit, soundsSo, STROKES } from './noteEdits.ts'
+import { MeantSelect } from './MeantSelect.tsx'
+import { NoteTools } from './NoteTools.tsx'
 import { PenTools } from './PenTools.tsx'
 import { PlacesRow } from './PlacesRow.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
-import { restring } from './restring.ts'
 import { TapRhythm } from './TapRhythm.tsx'
+import { useOnMeant } from './meant.ts'
 import { useTabActions } from './useTabActions.ts'
 import type { Pen, Writing } from './useWriting.ts'
 
@@ -23,6 +23,8 @@ interface Props {
   readonly doc: ArrangementDoc
   readonly writing: Writing
   readonly marked: MarkedMeasures | undefined
+  /** The same, ahead of what is drawn. */
+  readonly markedNow: () => MarkedMeasures | undefined
   /** Has some measures arranged anew, around what was written by hand. */
   readonly onArrange: (from: number, to: number) => Promise<void>
 }
@@ -30,15 +32,25 @@ interface Props {
 const ROLES: readonly Role[] = ['melody', 'harmony', 'bass', 'fill']
 
 /** Everything that can be written into the tab by hand, for the cell under the cursor; each with its key. */
-export function TabWriteBar({ model, doc, writing, marked, onArrange }: Props) {
+export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange }: Props) {
   const { t } = useTranslation()
-  const { cell, pen, setPen, run, setOn } = writing
+  const { cell, pen, setPen, run, setOn, choosing, setChoosing } = writing
   const note = cell ? noteIn(model, cell) : undefined
   const range = useMemo(
     () => marked ?? (cell ? { from: cell.measure, to: cell.measure } : undefined),
     [marked, cell],
   )
-  useTabActions(model, doc, writing, range, onArrange)
+  const onMeant = useOnMeant(writing, markedNow)
+  const notes = useMemo(
+    () =>
+      choosing && range
+        ? chosenNotes(model.tune, doc.base, range.from, range.to, choosing)
+        : note
+          ? [note]
+          : [],
+    [choosing, range, model.tune, doc.base, note],
+  )
+  useTabActions(model, doc, writing, range, onMeant, onArrange)
   const role = cell && !note ? likelyRole(model, cell) : undefined
   return (
     <div className="write-bar" data-testid="write-bar">
@@ -94,9 +106,18 @@ export function TabWriteBar({ model, doc, writing, marked, onArrange }: Props) {
       </Group>
       <Group gap={4} mt={6} wrap="wrap" role="toolbar" aria-label={t('write.note')}>
         <span className="write-where" role="status">
-          {where(t, model, cell, note)}
+          {choosing && range ? t('write.meant', { count: notes.length }) : where(t, model, cell, note)}
         </span>
-        {note ? <NoteTools note={note} writing={writing} strings={doc.setup.instrument.strings} /> : null}
+        <MeantSelect
+          choosing={choosing}
+          onChoosing={setChoosing}
+          range={range}
+          numbers={model.numbers}
+          strings={doc.setup.instrument.strings}
+        />
+        {notes.length > 0 ? (
+          <NoteTools notes={notes} strings={doc.setup.instrument.strings} onMeant={onMeant} />
+        ) : null}
       </Group>
       <Group gap={8}>
         <PlacesRow tune={model.tune} doc={doc} writing={writing} />
@@ -134,78 +155,4 @@ function where(
     string: cell.string,
   })
   return note ? `${place}: ${t(`write.roles.${note.role}`)}` : `${place}: ${t('write.nothing')}`
-}
-
-function NoteTools({ note, writing, strings }: { note: TabNote; writing: Writing; strings: number }) {
-  const { t } = useTranslation()
-  const { run } = writing
-  return (
-    <>
-      {SOUNDS.map((s) => (
-        <Tooltip key={s} label={`${t(`write.sounds.${s}`)} (${SOUND_KEYS[s]})`}>
-          <Button
-            size="compact-xs"
-            h={24}
-            variant={soundsSo(note, s) ? 'filled' : 'default'}
-            aria-pressed={soundsSo(note, s)}
-            onClick={() => void run(soundEdit(note, s))}
-          >
-            {t(`write.sounds.${s}`)}
-          </Button>
-        </Tooltip>
-      ))}
-      <ExpressionMenu note={note} run={run} />
-      <span className="write-part">{t('write.finger')}</span>
-      {LEFT_FINGERS.map((f) => (
-        <Button
-          key={f}
-          size="compact-xs"
-          h={24}
-          variant={note.left === f ? 'filled' : 'default'}
-          aria-label={t('write.leftFinger', { finger: f })}
-          aria-pressed={note.left === f}
-          onClick={() => void run({ do: 'left', note: note.id, finger: f })}
-        >
-          {f}
-        </Button>
-      ))}
-      <span className="write-part">{t('write.pick')}</span>
-      {[...PICKS, ...STROKES].map((s) => (
-        <Button
-          key={s}
-          size="compact-xs"
-          h={24}
-          variant={note.right === s ? 'filled' : 'default'}
-          aria-label={t(`write.picks.${s}`)}
-          aria-pressed={note.right === s}
-          onClick={() => void run({ do: 'right', note: note.id, sign: s })}
-        >
-          {s === 'down' ? '⊓' : s === 'up' ? '∨' : s}
-        </Button>
-      ))}
-      <span className="write-part">{t('write.string')}</span>
-      {([-1, 1] as const).map((by) => (
-        <Button
-          key={by}
-          size="compact-xs"
-          h={24}
-          variant="default"
-          disabled={note.place.string + by < 1 || note.place.string + by > strings}
-          aria-label={t(by < 0 ? 'write.higherString' : 'write.lowerString')}
-          onClick={() => void restring(note, by, writing)}
-        >
-          {by < 0 ? '↑' : '↓'}
-        </Button>
-      ))}
-      <Button
-        size="compact-xs"
-        h={24}
-        variant="default"
-        color="red"
-        onClick={() => void run({ do: 'erase', note: note.id })}
-      >
-        {t('write.erase')}
-      </Button>
-    </>
-  )
 }

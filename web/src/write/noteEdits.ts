@@ -78,6 +78,12 @@ export function soundEdit(note: TabNote, sound: Sound): EditCommand {
   }
 }
 
+/** Sounds notes in a way, or all of them plainly again where all already are. */
+export function soundEdits(notes: readonly TabNote[], sound: Sound): EditCommand[] {
+  const all = notes.every((n) => soundsSo(n, sound))
+  return notes.filter((n) => all || !soundsSo(n, sound)).map((n) => soundEdit(n, sound))
+}
+
 /** A note high enough to have the string sing in parts is tried as a natural harmonic first. */
 const naturalFirst = ({ place }: TabNote) =>
   place.fret >= OCTAVE / 2 || place.fret === 0 ? 'natural' : 'artificial'
@@ -85,3 +91,16 @@ const naturalFirst = ({ place }: TabNote) =>
 export const LEFT_FINGERS: readonly LeftFinger[] = [1, 2, 3, 4]
 export const PICKS: readonly PickingSign[] = ['p', 'i', 'm', 'a']
 export const STROKES: readonly PickingSign[] = ['down', 'up']
+
+export const leftEdits =
+  (finger: LeftFinger) =>
+  (notes: readonly TabNote[]): EditCommand[] =>
+    notes.map((n) => ({ do: 'left', note: n.id, finger }))
+
+export const rightEdits =
+  (sign: PickingSign) =>
+  (notes: readonly TabNote[]): EditCommand[] =>
+    notes.map((n) => ({ do: 'right', note: n.id, sign }))
+
+export const eraseEdits = (notes: readonly TabNote[]): EditCommand[] =>
+  notes.map((n) => ({ do: 'erase', note: n.id }))

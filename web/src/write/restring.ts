@@ -1,8 +1,7 @@
-import type { TabNote } from '@velvet-porch/core'
-import type { Writing } from './useWriting.ts'
+import type { EditCommand, TabNote } from '@velvet-porch/core'
 
-/** The same pitch on the neighbouring string; the cursor goes along. */
-export async function restring(note: TabNote, by: 1 | -1, { run, cell, setCell }: Writing): Promise<void> {
-  const string = note.place.string + by
-  if ((await run({ do: 'restring', note: note.id, string })) && cell) setCell({ ...cell, string })
-}
+/** The same pitches on the neighbouring strings, in the order in which none is in another's way. */
+export const restringEdits = (notes: readonly TabNote[], by: 1 | -1): EditCommand[] =>
+  [...notes]
+    .sort((a, b) => by * (b.place.string - a.place.string))
+    .map((n) => ({ do: 'restring', note: n.id, string: n.place.string + by }))

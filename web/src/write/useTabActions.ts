@@ -1,23 +1,32 @@
-import { lastFret, type ArrangementDoc, type EditCommand, type Score, type TabNote } from '@velvet-porch/core'
+import { lastFret, type ArrangementDoc } from '@velvet-porch/core'
 import { measureActions } from './measureActions.ts'
 import { useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel } from '../sheet/sheetModel.ts'
 import { isTyping, useActions, type Action } from '../shell/actions.ts'
-import { noteAt, noteIn } from './cells.ts'
+import { noteIn } from './cells.ts'
+import { choicesOf, choiceWords } from './choices.ts'
 import { useHeld } from './clipboard.ts'
 import { fretEdit } from './fretEdit.ts'
-import { LEFT_FINGERS, PICKS, SOUND_KEYS, SOUNDS, soundEdit, soundKind } from './noteEdits.ts'
-import { restring } from './restring.ts'
+import type { OnMeant } from './meant.ts'
+import {
+  eraseEdits,
+  LEFT_FINGERS,
+  leftEdits,
+  PICKS,
+  rightEdits,
+  SOUND_KEYS,
+  soundEdits,
+  soundKind,
+  SOUNDS,
+} from './noteEdits.ts'
+import { restringEdits } from './restring.ts'
 import type { Writing } from './useWriting.ts'
 import { neighbourValue } from './values.ts'
 
 /** Quiet time after a digit in which a second one makes a two-digit fret. */
 const SECOND_DIGIT_MS = 800
-
-/** An edit of a note that is not there; refused in the usual words. */
-const NOWHERE: EditCommand = { do: 'erase', note: '' }
 
 /** Offers writing the tab by key, and takes frets as digits. */
 export function useTabActions(
@@ -25,11 +34,13 @@ export function useTabActions(
   doc: ArrangementDoc,
   writing: Writing,
   range: MarkedMeasures | undefined,
+  onMeant: OnMeant,
   onArrange: (from: number, to: number) => Promise<void>,
 ): void {
   const { t } = useTranslation()
   const held = useHeld()
-  const { cell, cellNow, pen, setPen, run, setOn } = writing
+  const { cell, pen, setPen, run, setOn, choosing, setChoosing } = writing
+  const { strings } = doc.setup.instrument
   const note = cell ? noteIn(model, cell) : undefined
   const latest = useRef({ model, writing, note })
   useEffect(() => {
@@ -56,58 +67,49 @@ export function useTabActions(
   }, [])
   useActions(
     useMemo(() => {
-      // The note is looked up when the edit's turn comes, however fast the keys follow.
-      const onNote = (kind: EditCommand['do'], edit: (note: TabNote) => EditCommand) => () => {
-        const of = (score: Score) => {
-          const at = cellNow()
-          const found = at && noteAt(score, at)
-          return found ? edit(found) : NOWHERE
-        }
-        void run(Object.assign(of, { kind }))
-      }
       const noteActions: Action[] = [
         ...SOUNDS.map((s) => ({
           id: `write.${s}`,
           label: t(`write.sounds.${s}`),
           keys: SOUND_KEYS[s],
-          run: onNote(soundKind(s), (n) => soundEdit(n, s)),
+          run: () => void onMeant(soundKind(s), (those) => soundEdits(those, s)),
         })),
         ...LEFT_FINGERS.map((finger) => ({
           id: `write.left.${finger}`,
           label: t('write.leftFinger', { finger }),
           keys: `Shift+${finger}`,
-          run: onNote('left', (n) => ({ do: 'left', note: n.id, finger })),
+          run: () => void onMeant('left', leftEdits(finger)),
         })),
         {
           id: 'write.left.0',
           label: t('write.freeFinger'),
           keys: 'Shift+0',
-          run: onNote('left', (n) => ({ do: 'left', note: n.id, finger: 0 })),
+          run: () => void onMeant('left', leftEdits(0)),
         },
         ...PICKS.map((sign) => ({
           id: `write.pick.${sign}`,
           label: t(`write.picks.${sign}`),
           keys: sign.toUpperCase(),
-          run: onNote('right', (n) => ({ do: 'right', note: n.id, sign })),
+          run: () => void onMeant('right', rightEdits(sign)),
         })),
         ...['Delete', 'Backspace'].map((keys) => ({
           id: `write.erase.${keys}`,
           label: t('write.erase'),
           keys,
-          run: onNote('erase', (n) => ({ do: 'erase', note: n.id })),
+          run: () => void onMeant('erase', eraseEdits),
         })),
-        {
-          id: 'write.up',
-          label: t('write.higherString'),
-          keys: 'Alt+ArrowUp',
-          run: () => note && void restring(note, -1, writing),
-        },
-        {
-          id: 'write.down',
-          label: t('write.lowerString'),
-          keys: 'Alt+ArrowDown',
-          run: () => note && void restring(note, 1, writing),
-        },
+        ...([-1, 1] as const).map((by) => ({
+          id: by < 0 ? 'write.up' : 'write.down',
+          label: t(by < 0 ? 'write.higherString' : 'write.lowerString'),
+          keys: by < 0 ? 'Alt+ArrowUp' : 'Alt+ArrowDown',
+          run: () => void onMeant('restring', (those) => restringEdits(those, by)),
+        })),
+        ...choicesOf(strings).map(({ value, choosing, keys }) => ({
+          id: `write.choose.${value}`,
+          label: choiceWords(t, choosing),
+          keys,
+          run: () => setChoosing(choosing),
+        })),
       ]
       const longer = (by: 1 | -1) => () => {
         const ticks = neighbourValue(note?.dur.ticks ?? pen.ticks, by)
@@ -131,8 +133,29 @@ export function useTabActions(
           keys: 'Q',
           run: () => range && void onArrange(range.from, range.to),
         },
-        { id: 'write.close', label: t('write.close'), keys: 'Escape', run: () => setOn(false) },
+        {
+          id: 'write.close',
+          label: t('write.close'),
+          keys: 'Escape',
+          run: () => (choosing ? setChoosing(undefined) : setOn(false)),
+        },
       ]
-    }, [t, cellNow, note, model, doc, pen, range, held, writing, run, setPen, setOn, onArrange]),
+    }, [
+      t,
+      note,
+      model,
+      doc,
+      strings,
+      pen,
+      range,
+      held,
+      run,
+      onMeant,
+      setPen,
+      setOn,
+      choosing,
+      setChoosing,
+      onArrange,
+    ]),
   )
 }

@@ -1,6 +1,7 @@
 import {
   applyEdit,
   WHOLE,
+  type Choosing,
   type EditCommand,
   type EditRefusal,
   type Score,
@@ -24,8 +25,10 @@ export interface Refused extends EditRefusal {
   readonly edit: EditCommand
 }
 
-/** An edit that follows from the score as it is when its turn comes. */
-export type EditOf = ((score: Score) => EditCommand) & { readonly kind: EditCommand['do'] }
+/** An edit, or several as one, that follow from the score as it is when its turn comes. */
+export type EditOf = ((score: Score) => EditCommand | readonly EditCommand[]) & {
+  readonly kind: EditCommand['do']
+}
 
 function kindOf(wanted: EditCommand | EditOf | readonly EditCommand[]): EditCommand['do'] | undefined {
   if (typeof wanted === 'function') return wanted.kind
@@ -53,6 +56,14 @@ export function useWriting(tuneId: string, begins = false) {
   /** Where the pen stands and what it writes, ahead of what is drawn while somebody types fast. */
   const cellNow = useCallback(() => now.current, [])
   const penNow = useCallback(() => penRef.current, [])
+  /** What the note tools change; undefined: the note under the cursor. */
+  const [choosing, showChoosing] = useState<Choosing>()
+  const choosingRef = useRef<Choosing | undefined>(undefined)
+  const setChoosing = useCallback((next: Choosing | undefined) => {
+    choosingRef.current = next
+    showChoosing(next)
+  }, [])
+  const choosingNow = useCallback(() => choosingRef.current, [])
   const [refused, setRefused] = useState<Refused>()
   /** Writes an edit, or several as one step: all of them, or none. */
   const run = useCallback(
@@ -61,7 +72,8 @@ export function useWriting(tuneId: string, begins = false) {
       const kind = kindOf(wanted)
       if (!kind) return true
       await editScore(tuneId, t(`write.did.${kind}`), (score) => {
-        const edits = typeof wanted === 'function' ? [wanted(score)] : 'do' in wanted ? [wanted] : wanted
+        const asked = typeof wanted === 'function' ? wanted(score) : wanted
+        const edits = 'do' in asked ? [asked] : asked
         let now = score
         for (const edit of edits) {
           const edited = applyEdit(now, edit)
@@ -89,11 +101,28 @@ export function useWriting(tuneId: string, begins = false) {
       cellNow,
       penNow,
       setCell,
+      choosing,
+      choosingNow,
+      setChoosing,
       refused,
       refuse: setRefused,
       dismiss,
       run,
     }),
-    [on, pen, setPen, cell, cellNow, penNow, setCell, refused, dismiss, run],
+    [
+      on,
+      pen,
+      setPen,
+      cell,
+      cellNow,
+      penNow,
+      setCell,
+      choosing,
+      choosingNow,
+      setChoosing,
+      refused,
+      dismiss,
+      run,
+    ],
   )
 }

@@ -1,0 +1,48 @@
+import { chosenNotes, type Choosing, type EditCommand, type Score, type TabNote } from '@velvet-porch/core'
+import { useCallback } from 'react'
+import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import { noteAt, type Cell } from './cells.ts'
+import type { Writing } from './useWriting.ts'
+
+/** An edit of a note that is not there; refused in the usual words. */
+const NOWHERE: EditCommand = { do: 'erase', note: '' }
+
+/** Which notes are meant: those of the marked measures, else of the pen's measure, or the one under the cursor. */
+export interface Meaning {
+  readonly cell: Cell | undefined
+  readonly choosing: Choosing | undefined
+  readonly marked: MarkedMeasures | undefined
+}
+
+/** The notes that the note tools change. */
+export function meantNotes(score: Score, { cell, choosing, marked }: Meaning): readonly TabNote[] {
+  const { tune, arrangement } = score
+  if (!choosing) {
+    const note = cell && noteAt(score, cell)
+    return note ? [note] : []
+  }
+  const range = marked ?? (cell && { from: cell.measure, to: cell.measure })
+  return range && arrangement ? chosenNotes(tune, arrangement.base, range.from, range.to, choosing) : []
+}
+
+/** Writes edits of all notes that are meant, as one step; they are looked up when its turn comes. */
+export type OnMeant = (
+  kind: EditCommand['do'],
+  edits: (notes: readonly TabNote[]) => readonly EditCommand[],
+) => Promise<boolean>
+
+/** The same, ahead of what is drawn: what is meant is what was marked and chosen last, however fast the keys follow. */
+export function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnMeant {
+  const { run, cellNow, choosingNow } = writing
+  return useCallback(
+    (kind, edits) => {
+      const [choosing, marked] = [choosingNow(), markedNow()]
+      const of = (score: Score) => {
+        const notes = meantNotes(score, { cell: cellNow(), choosing, marked })
+        return notes.length > 0 ? edits(notes) : NOWHERE
+      }
+      return run(Object.assign(of, { kind }))
+    },
+    [run, cellNow, choosingNow, markedNow],
+  )
+}
