@@ -234,7 +234,8 @@ test('a whole voice or string is meant at once, by keys and by mouse', async ({ 
   await expect(left).toHaveCount(bass)
   await page.getByRole('button', { name: /^Undo: Sign on a note/ }).click()
   await expect(left).toHaveCount(0)
-  // Escape means one note again, and only then puts the pen down.
+  // Escape means one note again, and only then puts the pen down. (Over a button it closes the button's hint first.)
+  await page.getByRole('heading', { level: 1 }).hover()
   await page.keyboard.press('Escape')
   await expect(meant).toHaveCount(0)
   await expect(page.getByTestId('write-bar')).toBeVisible()
