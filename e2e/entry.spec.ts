@@ -52,19 +52,28 @@ test('a rhythm is tapped, seen on its grid and written in one step', async ({ pa
   await page.getByRole('button', { name: 'Tap rhythm' }).click()
   const tapping = page.getByTestId('tapping')
   // Taps as a keyboard would send them, with the times that they were struck at.
-  await tapping.getByRole('button', { name: 'Tap here (Space)' }).evaluate(async (pad) => {
-    let at = performance.now()
-    for (const wait of [0, 740, 265, 480, 510]) {
-      at += wait
-      while (performance.now() < at) await new Promise((resolve) => setTimeout(resolve, 1))
-      pad.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', bubbles: true }))
-    }
-  })
+  const tap = (waits: number[]) =>
+    tapping.getByRole('button', { name: 'Tap here (Space)' }).evaluate(async (pad, all) => {
+      let at = performance.now()
+      for (const wait of all) {
+        at += wait
+        while (performance.now() < at) await new Promise((resolve) => setTimeout(resolve, 1))
+        pad.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', bubbles: true }))
+      }
+    }, waits)
+  await tap([0, 740, 265, 480, 510])
   await expect(tapping.getByRole('listitem')).toHaveText(['D ¼.', 'E ⅛', 'D ¼', 'C♯ ¼'])
   await tapping.getByRole('button', { name: 'Write it' }).click()
   await expect.poll(() => text(page)).toContain('d3 e d2 c2 |')
   await page.getByRole('button', { name: 'Undo: Tapped rhythm' }).click()
   await expect.poll(() => text(page)).toContain('dedc')
+  // Three to a beat, where that is allowed.
+  await page.getByRole('button', { name: 'Tap rhythm' }).click()
+  await tapping.getByLabel('or three to a beat').check()
+  await tap([0, 170, 164, 168, 500])
+  await expect(tapping.getByRole('listitem')).toHaveText(['D ⅓ ♩', 'E ⅓ ♩', 'D ⅓ ♩', 'C♯ ¼'])
+  await tapping.getByRole('button', { name: 'Write it' }).click()
+  await expect.poll(() => text(page)).toContain('(3:2:3d e d c2')
 })
 
 test('notes come from a MIDI keyboard, and from the keys on the screen that stand in for it', async ({

@@ -176,5 +176,6 @@ describe('lengths in print', () => {
 
   it('what has no sign of its own is put together', () => {
     expect([WHOLE / 4, (WHOLE * 3) / 8, (WHOLE * 5) / 8].map(lengthSign)).toEqual(['¼', '¼.', '½+⅛'])
+    expect([WHOLE / 12, WHOLE / 6, (WHOLE * 4) / 12].map(lengthSign)).toEqual(['⅓ ♩', '⅔ ♩', '¼+⅓ ♩'])
   })
 })

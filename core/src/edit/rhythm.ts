@@ -2,9 +2,10 @@ import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../form
 import type { ArrangementDoc, TabNote } from '../model/arrangement.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
-import type { Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
+import type { Duration, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { plainValues } from '../notation/plainValues.ts'
-import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { missingHead } from '../time/metre.ts'
+import { QUARTER, WHOLE, type Ticks } from '../time/ticks.ts'
 import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { freshIds } from './freshIds.ts'
 import { filled, laneOf, SHORTEST, untied, withEvents } from './lane.ts'
@@ -33,28 +34,46 @@ export function editRhythm(score: Score, edit: Extract<MelodyEdit, { do: 'rhythm
     return refused('rhythmLong', { notes: own.length, room: (limit - start) / WHOLE }, offer)
   }
   const last = own.at(-1)!
-  const clear = Math.max(end, last.start + last.duration)
-  if (tearsTuplet(tune, timeline, start, clear)) return refused('tuplet')
+  const onsets = lengths.reduce<Ticks[]>((all, l) => [...all, all.at(-1)! + l], [start])
   const ids = freshIds(tune)
+  const triplets = tripletsOf(tune, timeline, onsets, ids.tuplet)
+  if (!triplets) return refused('tuplet')
+  // The beat in thirds in which the last note ends is filled up; nothing else can stand in it.
+  const filledTo = tripletAt(triplets, end)?.to ?? end
+  if (filledTo > limit) return refused('tuplet')
+  const clear = Math.max(filledTo, last.start + last.duration)
+  if (tearsTuplet(tune, timeline, start, clear)) return refused('tuplet')
   const heads = new Map(tune.events.map((e) => [e.id, e]))
   const moves = new Map<Ticks, Ticks>()
   let at = start
   const written = own.flatMap((n, i): TuneEvent[] => {
     const head = heads.get(n.sourceId)!
     moves.set(n.start, at)
-    const pieces = piecesOf(tune, timeline, at, lengths[i]!)
+    const pieces = piecesOf(tune, timeline, at, lengths[i]!, triplets)
     at += lengths[i]!
     const named = pieces.map((p, k) => ({ ...p, id: k === 0 ? head.id : ids.event() }))
-    return named.map(({ id, pos, ticks }, k): TuneEvent => {
+    return named.map(({ id, pos, dur }, k): TuneEvent => {
       const next = named[k + 1]
       const base: TuneEvent =
         k === 0
           ? untied(head)
-          : { ...BARE, pitch: head.pitch!, chordTones: head.chordTones, id, voice: 0, pos, dur: head.dur }
-      return { ...base, pos, dur: durationOf(ticks), ...(next ? { tieTo: next.id } : {}) }
+          : { ...BARE, pitch: head.pitch!, chordTones: head.chordTones, id, voice: 0, pos, dur }
+      return { ...base, pos, dur, ...(next ? { tieTo: next.id } : {}) }
     })
   })
-  const next = relaid(tune, timeline, start, clear, written, ids.event)
+  const rests = piecesOf(tune, timeline, end, filledTo - end, triplets).map(({ pos, dur }): TuneEvent => ({
+    ...BARE,
+    chordTones: [],
+    id: ids.event(),
+    voice: 0,
+    pos,
+    dur,
+  }))
+  const marked = {
+    ...tune,
+    tuplets: [...tune.tuplets, ...triplets.map(({ id }) => ({ id, actual: 3, normal: 2 }))],
+  }
+  const next = relaid(marked, timeline, start, clear, [...written, ...rests], ids.event)
   const { arrangement } = score
   return done({
     tune: next,
@@ -96,19 +115,70 @@ function posAt(tune: TuneDoc, timeline: Timeline, at: Ticks): Pos {
   return { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }
 }
 
-/** A stretch of written time as plain values, none of which crosses a bar line. */
+/** A beat of a quarter that is parted in three. */
+interface Triplet {
+  readonly id: Id
+  readonly from: Ticks
+  readonly to: Ticks
+}
+
+const THIRD = QUARTER / 3
+
+/** The beats that onsets part in three; undefined where one is parted otherwise too, or goes over a bar line. */
+function tripletsOf(
+  tune: TuneDoc,
+  timeline: Timeline,
+  onsets: readonly Ticks[],
+  newId: () => Id,
+): readonly Triplet[] | undefined {
+  const beats = new Map<Ticks, Ticks[]>()
+  for (const at of onsets) {
+    if (at >= timeline.length) continue
+    const m = measureAt(timeline, at)
+    const within = (at - timeline.starts[m]! + missingHead(tune.measures[m]!)) % QUARTER
+    beats.set(at - within, [...(beats.get(at - within) ?? []), within])
+  }
+  const inThirds = [...beats].filter(([, at]) => at.some((w) => w === THIRD || w === 2 * THIRD))
+  const whole = ([from, at]: readonly [Ticks, readonly Ticks[]]) => {
+    const m = measureAt(timeline, Math.max(0, from))
+    const bar = timeline.starts[m]! + tune.measures[m]!.length
+    return from >= timeline.starts[m]! && from + QUARTER <= bar && at.every((w) => w % THIRD === 0)
+  }
+  if (!inThirds.every(whole)) return undefined
+  return inThirds.map(([from]) => ({ id: newId(), from, to: from + QUARTER }))
+}
+
+/** The triplet that a moment lies within, its start aside. */
+const tripletAt = (triplets: readonly Triplet[], at: Ticks): Triplet | undefined =>
+  triplets.find((t) => at > t.from && at < t.to)
+
+/** A stretch of written time as values none of which crosses a bar line, or goes into a triplet or out of it. */
 function piecesOf(
   tune: TuneDoc,
   timeline: Timeline,
   from: Ticks,
   ticks: Ticks,
-): { pos: Pos; ticks: Ticks }[] {
-  const pieces: { pos: Pos; ticks: Ticks }[] = []
-  for (let at = from; at < from + ticks;) {
+  triplets: readonly Triplet[],
+): { pos: Pos; dur: Duration }[] {
+  const pieces: { pos: Pos; dur: Duration }[] = []
+  const end = from + ticks
+  for (let at = from; at < end;) {
     const m = measureAt(timeline, at)
-    const until = Math.min(from + ticks, timeline.starts[m]! + tune.measures[m]!.length)
+    const bar = timeline.starts[m]! + tune.measures[m]!.length
+    const triplet = triplets.find((t) => at >= t.from && at < t.to)
+    const next = triplet?.to ?? triplets.find((t) => t.from > at)?.from ?? end
+    const until = Math.min(end, bar, next)
+    if (triplet && until - at < QUARTER) {
+      const written = durationOf(((until - at) * 3) / 2)
+      pieces.push({
+        pos: posAt(tune, timeline, at),
+        dur: { ...written, ticks: until - at, tupletId: triplet.id },
+      })
+      at = until
+      continue
+    }
     for (const v of plainValues(until - at)) {
-      pieces.push({ pos: posAt(tune, timeline, at), ticks: v.ticks })
+      pieces.push({ pos: posAt(tune, timeline, at), dur: durationOf(v.ticks) })
       at += v.ticks
     }
   }

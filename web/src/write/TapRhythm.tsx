@@ -1,7 +1,9 @@
-import { Button, Group, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core'
+import { Button, Checkbox, Group, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core'
 import {
   hertz,
+  isCompound,
   melodyOf,
+  missingHead,
   quantised,
   QUARTER,
   ticksAt,
@@ -64,10 +66,18 @@ function Tapping({
   const names = useNames()
   const [bpm, setBpm] = useState(Math.round(tune.tempos[0]?.bpm ?? USUAL_TEMPO))
   const [grid, setGrid] = useState<Grid>('eighth')
+  const [thirds, setThirds] = useState(false)
   const [taps, setTaps] = useState<readonly number[]>([])
   const [clicking, setClicking] = useState(false)
   useClicks(clicking, bpm)
-  const { lengths, offBy } = quantised(taps, bpm, GRIDS[grid])
+  const measure = tune.measures.find((m) => m.id === at.measure)!
+  // Beats of three eighths have their thirds on the grid.
+  const mayThirds = !isCompound(measure.metre)
+  const { lengths, offBy } = quantised(taps, bpm, {
+    grid: GRIDS[grid],
+    thirds: thirds && mayThirds,
+    from: (at.tick + missingHead(measure)) % QUARTER,
+  })
   const notes = notesFrom(tune, at)
   const tap = (milliseconds: number) => setTaps((before) => [...before, milliseconds / 1000])
   const write = async () => {
@@ -93,6 +103,14 @@ function Tapping({
           onChange={(g) => setGrid(g as Grid)}
           data={(Object.keys(GRIDS) as Grid[]).map((g) => ({ value: g, label: lengthSign(GRIDS[g]) }))}
         />
+        {mayThirds ? (
+          <Checkbox
+            size="xs"
+            label={t('write.tap.thirds')}
+            checked={thirds}
+            onChange={(e) => setThirds(e.currentTarget.checked)}
+          />
+        ) : null}
         <Button size="compact-sm" variant="default" onClick={() => setClicking(!clicking)}>
           {t(clicking ? 'write.tap.stop' : 'write.tap.start')}
         </Button>

@@ -31,8 +31,16 @@ export function neighbourValue(ticks: Ticks, by: 1 | -1): Ticks {
   return (by > 0 ? longer : shorter) ?? ticks
 }
 
-/** A length in print: a share of a whole note with its dot; others as values joined by a plus. */
+/** A third and two of a beat, as triplets have them. */
+const THIRDS = new Map([
+  [WHOLE / 12, '⅓ ♩'],
+  [WHOLE / 6, '⅔ ♩'],
+])
+
+/** A length in print: a share of a whole note with its dot, or thirds of a beat; others as values joined by a plus. */
 export function lengthSign(ticks: Ticks): string {
+  const third = THIRDS.get(ticks % (WHOLE / 4))
+  if (third) return ticks < WHOLE / 4 ? third : `${lengthSign(ticks - (ticks % (WHOLE / 4)))}+${third}`
   const own = valueOf(ticks)
   if (own) return `${VALUE_SIGNS[own.value]}${own.dotted ? '.' : ''}`
   const largest = VALUES.map((v) => ticksOf(v, false)).find((l) => l < ticks)

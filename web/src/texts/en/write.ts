@@ -96,6 +96,7 @@ export const write = {
       hint: 'From the note under the pen on: tap where each note begins, and once more where the last one ends.',
       bpm: '♩ a minute',
       grid: 'Shortest length',
+      thirds: 'or three to a beat',
       start: 'Clicks',
       stop: 'No clicks',
       here: 'Tap here (Space)',
