@@ -83,7 +83,12 @@ export async function fitFigures(
     met: value <= limit * (unit === 's' ? 1000 : 1),
   })
   return [
-    row('fit, 384 settings in their octaves, 32 measures, level 5: first options on the page', first, 'ms', 1000),
+    row(
+      'fit, 384 settings in their octaves, 32 measures, level 5: first options on the page',
+      first,
+      'ms',
+      1000,
+    ),
     {
       ...row('the same, complete, two workers', Math.min(...sweeps), 's', 6),
       value: `${(Math.min(...sweeps) / 1000).toFixed(1)} s (median ${(median(sweeps) / 1000).toFixed(1)} s)`,
