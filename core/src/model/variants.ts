@@ -1,5 +1,7 @@
-import type { Layer, Variant } from './arrangement.ts'
+import type { ArrangementDoc, Layer, Variant } from './arrangement.ts'
 import type { Id } from './ids.ts'
+import { regionAt } from './regions.ts'
+import type { TuneDoc } from './tune.ts'
 
 /** The notes, grips and spans of some measures of a layer. */
 export function layerOfMeasures(layer: Layer, measures: ReadonlySet<Id>): Layer {
@@ -23,6 +25,22 @@ export function withVariant(base: Layer, { measures, layer }: Pick<Variant, 'mea
     spans: [...base.spans.filter((s) => !gone.has(s.to)), ...layer.spans],
     locks: base.locks,
   }
+}
+
+/**
+ * The other versions of measures that somebody plays throughout: those that are theirs, and those for the level at which
+ * all of their measures are arranged.
+ */
+export function variantsOf(
+  tune: Pick<TuneDoc, 'measures'>,
+  { variants, regions }: Pick<ArrangementDoc, 'variants' | 'regions'>,
+  student: Id | undefined,
+): Variant[] {
+  const levelOf = (measure: Id) => regions[regionAt(tune, regions, measure)]?.level
+  return variants.filter(({ when, measures }) => {
+    if (when.student !== undefined) return when.student === student
+    return when.level !== undefined && measures.every((m) => levelOf(m) === when.level)
+  })
 }
 
 /** The base's items with those of some measures replaced, in the order of the measures on the page. */

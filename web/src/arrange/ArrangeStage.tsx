@@ -52,7 +52,8 @@ function Bench({ id }: { id: string }) {
   const opened = useTune(id)
   const tune = opened.state === 'ready' ? opened.doc : undefined
   const doc = useArrangement(id)
-  const played = useAsPlayed(tune, doc)
+  const [asWritten, setAsWritten] = useState(false)
+  const { played, own } = useAsPlayed(tune, doc, asWritten)
   const score = useMemo(() => ({ tune, doc }), [tune, doc])
   const writing = useWriting(id)
   // Only who types must not wait for what stands around the sheet; whoever clicks there sees what he clicks.
@@ -222,6 +223,9 @@ function Bench({ id }: { id: string }) {
         changes={late.changed?.size ?? 0}
         ossia={ossia}
         onOssia={setOssia}
+        own={own}
+        asWritten={asWritten}
+        onAsWritten={setAsWritten}
         beside={besideId}
         onBeside={setBeside}
         writing={late.mayWrite ? late.writing : undefined}

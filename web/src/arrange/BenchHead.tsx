@@ -1,12 +1,14 @@
 import { Alert, Button } from '@mantine/core'
-import type { ArrangementDoc, Id, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, Id, TuneDoc, Variant } from '@velvet-porch/core'
 import { lazy, memo, Suspense, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import { useCurrentPlayer } from '../store/players.ts'
 import type { Writing } from '../write/useWriting.ts'
 import { ArrangeHead } from './ArrangeHead.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
+import { ossiaWords } from './ossiaWords.ts'
 import { Pins } from './Pins.tsx'
 import { useLeavingOut } from './useAsPlayed.ts'
 import type { Arranger } from './useArranger.ts'
@@ -39,6 +41,10 @@ interface Props {
   readonly changes: number
   readonly ossia: Id | undefined
   readonly onOssia: (ossia: Id | undefined) => void
+  /** Other versions of measures that the hand in use plays throughout, and whether they are put aside. */
+  readonly own: readonly Variant[]
+  readonly asWritten: boolean
+  readonly onAsWritten: (on: boolean) => void
   /** The version that is shown beside the bench's. */
   readonly beside: Id | undefined
   readonly onBeside: (version: Id | undefined) => void
@@ -50,8 +56,10 @@ interface Props {
 export const BenchHead = memo(function BenchHead(props: Props) {
   const { id, tune, doc, model, signs, out, arranger, spot, marked, markedNow, onSpot, writing } = props
   const { previous, comparing, onCompare, changes, ossia, onOssia, beside, onBeside } = props
+  const { own, asWritten, onAsWritten } = props
   const { t } = useTranslation()
   const [leaves, setLeaves] = useLeavingOut()
+  const hand = useCurrentPlayer()
   const kept = ossia === undefined ? undefined : doc?.variants.find((v) => v.id === ossia)
   return (
     <div className="bench-head">
@@ -80,6 +88,19 @@ export const BenchHead = memo(function BenchHead(props: Props) {
           text={t('view.leftOut', { name: doc.setup.player.name || t('instrument.adult') })}
         >
           <Act onClick={() => setLeaves(false)}>{t('view.putIn')}</Act>
+        </Notice>
+      ) : null}
+      {own.length > 0 && doc ? (
+        <Notice
+          testId="own-measures"
+          text={t(asWritten ? 'easier.aside' : 'easier.own', {
+            name: hand.name || t('instrument.adult'),
+            what: own.map((v) => ossiaWords(t, v, signs)).join('; '),
+          })}
+        >
+          <Act onClick={() => onAsWritten(!asWritten)}>
+            {t(asWritten ? 'easier.asOwn' : 'easier.asWritten')}
+          </Act>
         </Notice>
       ) : null}
       {kept ? (

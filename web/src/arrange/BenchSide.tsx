@@ -101,7 +101,7 @@ export const BenchSide = memo(function BenchSide(props: Props) {
             tried={trial}
             onTry={onTrial}
           />
-          <Ossias {...ready} shown={ossia} onShow={onOssia} />
+          <Ossias {...ready} spot={spot} marked={marked} shown={ossia} onShow={onOssia} />
           <AccompanyRemarks {...ready} onSpot={onSpot} />
           <OrnamentsLeft {...ready} onSpot={onSpot} />
           <LeftOutLine {...ready} onSpot={onSpot} />

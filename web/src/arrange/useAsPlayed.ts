@@ -1,4 +1,12 @@
-import { timelineOf, withoutOptional, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import {
+  timelineOf,
+  variantsOf,
+  withoutOptional,
+  withVariant,
+  type ArrangementDoc,
+  type TuneDoc,
+  type Variant,
+} from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { setPrefs, usePrefs } from '../store/prefs.ts'
 
@@ -12,14 +20,34 @@ export function useLeavingOut(): readonly [boolean, (on: boolean) => void] {
   ] as const
 }
 
-/** An arrangement as the hand in use plays it: whole, or without what may be left out. */
+/** An arrangement as it is written, and as the hand in use plays it. */
+export interface AsPlayed<D> {
+  readonly played: D
+  /** Other versions of measures that this hand plays throughout. */
+  readonly own: readonly Variant[]
+}
+
+const NONE: readonly Variant[] = []
+
+/**
+ * An arrangement as the hand in use plays it: with its own versions of measures, and without what may be left out.
+ * @param asWritten true where the hand's own versions are put aside
+ */
 export function useAsPlayed<D extends ArrangementDoc | null | undefined>(
   tune: TuneDoc | undefined,
   doc: D,
-): D {
+  asWritten: boolean,
+): AsPlayed<D> {
   const [leaves] = useLeavingOut()
-  return useMemo(() => {
-    if (!leaves || !tune || !doc) return doc
-    return { ...doc, base: withoutOptional(doc.base, timelineOf(tune.measures)) }
-  }, [leaves, tune, doc])
+  const { player } = usePrefs()
+  const own = useMemo(
+    () => (tune && doc && doc.variants.length > 0 ? variantsOf(tune, doc, player) : NONE),
+    [tune, doc, player],
+  )
+  const played = useMemo(() => {
+    if (!tune || !doc || (!leaves && (own.length === 0 || asWritten))) return doc
+    const base = asWritten ? doc.base : own.reduce((layer, v) => withVariant(layer, v), doc.base)
+    return { ...doc, base: leaves ? withoutOptional(base, timelineOf(tune.measures)) : base }
+  }, [leaves, own, asWritten, tune, doc])
+  return { played, own }
 }

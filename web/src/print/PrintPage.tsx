@@ -24,7 +24,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const { t } = useTranslation()
   const names = useNames()
   const { sheet } = usePrefs()
-  const played = useAsPlayed(tune, doc)
+  const { played } = useAsPlayed(tune, doc, false)
   const model = useMemo(() => {
     const out = sheet.form === 'out' ? writtenOut({ tune, arrangement: played }) : undefined
     const plain = sheet.durations === 'plain'
