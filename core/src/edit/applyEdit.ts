@@ -43,7 +43,8 @@ export function applyEdit(score: Score, edit: EditCommand): Edited {
   if (!edited.ok) return edited
   const { tune, arrangement: tab } = edited.score
   const written = tune === score.tune ? tune : withText(tune)
-  const arrangement = tab && tune !== score.tune ? tidyTab(tune, tab) : tab
+  // An edit of the tab leaves it tidy.
+  const arrangement = tab && tune !== score.tune && !isTabEdit(edit) ? tidyTab(tune, tab) : tab
   if (!arrangement) return { ok: true, score: { tune: written } }
   const wasFresh = score.arrangement !== undefined && isFresh(score.tune, score.arrangement)
   const kept = wasFresh && TOGETHER.has(edit.do) ? madeFresh(written, arrangement) : arrangement

@@ -1,7 +1,7 @@
 import { measureAt, type MelodyNote, type Timeline } from '../form/timeline.ts'
 import type { Id } from '../model/ids.ts'
 import { scaleOf, type Key } from '../pitch/key.ts'
-import { midiOf, mod12, type Midi } from '../pitch/pitch.ts'
+import { midiOf, mod12, type Midi, type PitchClass } from '../pitch/pitch.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { chordPitchClasses, type ChordReading } from './chordSymbol.ts'
 import { degreeIn } from './chordTones.ts'
@@ -43,15 +43,18 @@ export function readMelody(
   timeline: Timeline,
 ): NoteReading[] {
   const midis = melody.map((n) => midiOf(n.pitch) + transposed)
+  // Each chord and key is taken apart once, not for every note.
+  const tones = harmony.map((h) => (h.sounding ? chordPitchClasses(h.sounding) : undefined))
+  const scales = keys.map(scaleOf)
   let at = 0
   return melody.flatMap((note, i): NoteReading[] => {
     while (at < harmony.length && harmony[at]!.end <= note.start) at++
     const under = harmony[at]
     if (!under?.sounding || under.start > note.start) return []
     const chord = under.sounding
-    const scale = scaleOf(keys[measureAt(timeline, note.start)]!)
+    const scale = scales[measureAt(timeline, note.start)]!
     const pc = mod12(midis[i]!)
-    const own = functionOf(melody, midis, i, chord, under, nextChord(harmony, at))
+    const own = functionOf(melody, midis, i, tones[at]!, under, tones[at + 1])
     const next = melody[i + 1]
     const leads =
       own !== 'chord' || !scale.includes(pc)
@@ -70,33 +73,24 @@ export function readMelody(
   })
 }
 
-const nextChord = (harmony: readonly Sounding[], at: number): ChordReading | undefined =>
-  harmony[at + 1]?.sounding
-
 const isStep = (a: Midi, b: Midi) => a !== b && Math.abs(a - b) <= 2
 
 function functionOf(
   melody: readonly MelodyNote[],
   midis: readonly Midi[],
   i: number,
-  chord: ChordReading,
+  tones: readonly PitchClass[],
   segment: Sounding,
-  next: ChordReading | undefined,
+  next: readonly PitchClass[] | undefined,
 ): NoteFunction {
   const here = midis[i]!
-  const tones = chordPitchClasses(chord)
   if (tones.includes(mod12(here))) return 'chord'
   const [before, after] = [joined(melody, midis, i, -1), joined(melody, midis, i, 1)]
   // Kept from before, on the chord's first moment, and led on by step.
   if (before === here && melody[i]!.start === segment.start && after !== undefined && isStep(here, after))
     return 'suspension'
   const last = i + 1 >= melody.length || melody[i + 1]!.start >= segment.end
-  if (
-    last &&
-    next &&
-    chordPitchClasses(next).includes(mod12(here)) &&
-    (after === undefined || after === here)
-  )
+  if (last && next && next.includes(mod12(here)) && (after === undefined || after === here))
     return 'anticipation'
   if (before === undefined || after === undefined || !isStep(before, here) || !isStep(here, after))
     return 'free'

@@ -1,10 +1,11 @@
 import type { Lock, Region } from '../model/arrangement.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { TuneDoc, TuneEvent } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 
 /**
- * A hash (FNV-1a, 53 bits in two halves) of everything that the solver reads. Equal hashes mean that an arrangement
- * is up to date; titles, source texts and revisions do not count.
+ * A hash (FNV-1a, two halves of 32 bits) of everything that the solver reads. Equal hashes mean that an arrangement is
+ * up to date; titles, words, source texts and revisions do not count. What was hashed once is known by its object: an
+ * edit asks again and again about almost the same tune.
  */
 export function inputHash(
   tune: TuneDoc,
@@ -12,51 +13,57 @@ export function inputHash(
   regions: readonly Region[],
   locks: readonly Lock[] = [],
 ): string {
-  const { pins } = tune
-  const rest = JSON.stringify([
-    setup,
-    regions,
-    ...(pins?.length ? [pins] : []),
-    ...(locks.length ? ['locks', locks] : []),
-  ])
-  const { a, b } = taken(headOf(tune), `,${rest.slice(1)}`)
-  return (a >>> 0).toString(16).padStart(8, '0') + (b >>> 0).toString(16).padStart(8, '0')
+  const { measures, events, chords, tempos, pins = [] } = tune
+  const parts = [measures, events.map(asSolved), chords, tempos, [setup], regions, pins, locks]
+  let hash = EMPTY
+  for (const part of parts) {
+    for (const item of part) hash = mixed(hash, hashOf(item))
+    hash = mixed(hash, END)
+  }
+  return hex(hash.a) + hex(hash.b)
 }
 
-/** Both halves of a hash so far, and how many letters went in. */
-interface Hashed {
+interface Hash {
   readonly a: number
   readonly b: number
-  readonly length: number
 }
 
-const EMPTY: Hashed = { a: 0x811c9dc5, b: 0xcbf29ce4, length: 0 }
+const PRIME = 0x01000193
+const EMPTY: Hash = { a: 0x811c9dc5, b: 0xcbf29ce4 }
+/** Stands between the parts, so that nothing can pass from one into the next. */
+const END: Hash = { a: 0x2c, b: 0x5d }
 
-function taken(before: Hashed, text: string): Hashed {
-  let { a, b } = before
+const mixed = (before: Hash, { a, b }: Hash): Hash => ({
+  a: Math.imul(before.a ^ a, PRIME),
+  b: Math.imul(before.b ^ b ^ (before.a >>> 7), PRIME),
+})
+
+const hex = (half: number): string => (half >>> 0).toString(16).padStart(8, '0')
+
+const known = new WeakMap<object, Hash>()
+
+function hashOf(item: object): Hash {
+  const own = known.get(item)
+  if (own) return own
+  const text = JSON.stringify(item)
+  let { a, b } = EMPTY
   for (let i = 0; i < text.length; i++) {
     const c = text.charCodeAt(i)
-    a = Math.imul(a ^ c, 0x01000193)
-    b = Math.imul(b ^ (c + before.length + i), 0x01000193)
+    a = Math.imul(a ^ c, PRIME)
+    b = Math.imul(b ^ (c + i), PRIME)
   }
-  return { a, b, length: before.length + text.length }
+  const hash = { a, b }
+  known.set(item, hash)
+  return hash
 }
 
-type Head = Pick<TuneDoc, 'measures' | 'chords' | 'tempos'> & { readonly hashed: Hashed }
+const solved = new WeakMap<TuneEvent, object>()
 
-/** What the music of a tune hashes to, by its events: an edit of the tab asks again and again about the same tune. */
-const heads = new WeakMap<TuneDoc['events'], Head>()
-
-function headOf({ measures, events, chords, tempos }: TuneDoc): Hashed {
-  const known = heads.get(events)
-  if (known?.measures === measures && known.chords === chords && known.tempos === tempos) return known.hashed
-  const text = JSON.stringify([
-    measures,
-    events.map(({ lyric: _, moreLyrics: __, ...e }) => e),
-    chords,
-    tempos,
-  ])
-  const hashed = taken(EMPTY, text.slice(0, -1))
-  heads.set(events, { measures, chords, tempos, hashed })
-  return hashed
+/** A note as the solver reads it: not its words. */
+function asSolved(event: TuneEvent): object {
+  const own = solved.get(event)
+  if (own) return own
+  const { lyric: _, moreLyrics: __, ...rest } = event
+  solved.set(event, rest)
+  return rest
 }

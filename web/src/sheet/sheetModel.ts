@@ -151,7 +151,9 @@ export function sheetModel(
   const fromMeasures = sameMeasures ? old!.fromMeasures : measuresOf(tune)
   const { timeline } = fromMeasures
   const fromChords = sameChords ? old!.fromChords : chordsOf(tune, timeline, capo, transposed)
-  const fromEvents = sameEvents ? old!.fromEvents : eventsOf(tune, timeline, fromChords.harmony, transposed)
+  const fromEvents = sameEvents
+    ? old!.fromEvents
+    : eventsOf(tune, timeline, fromChords.harmony, transposed, old?.fromEvents)
   const regions = arrangement?.regions
   const sameRegions = sameMeasures && old!.regions === regions
   const allVariants = arrangement?.variants
@@ -263,6 +265,7 @@ function eventsOf(
   timeline: Timeline,
   harmony: readonly HarmonySegment[],
   transposed: number,
+  before: FromEvents | undefined,
 ): FromEvents {
   const sungEvents = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
   const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
@@ -270,9 +273,37 @@ function eventsOf(
   return {
     verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
     sung: grouped(sungEvents, (e) => timeline.indexOf.get(e.pos.measure)!),
-    readings: grouped(readings, (r) => measureAt(timeline, r.start)),
+    readings: steady(
+      before?.readings,
+      grouped(readings, (r) => measureAt(timeline, r.start)),
+    ),
   }
 }
+
+/** Readings that say the same as before are those of before: what was drawn from them stands. */
+function steady(
+  before: FromEvents['readings'] | undefined,
+  now: FromEvents['readings'],
+): FromEvents['readings'] {
+  if (!before) return now
+  return new Map(
+    [...now].map(([measure, own]) => {
+      const known = before.get(measure)
+      return [
+        measure,
+        known?.length === own.length && own.every((r, i) => saysSame(r, known[i]!)) ? known : own,
+      ]
+    }),
+  )
+}
+
+const saysSame = (a: NoteReading, b: NoteReading): boolean =>
+  a.sourceId === b.sourceId &&
+  a.start === b.start &&
+  a.degree === b.degree &&
+  a.leadsTo === b.leadsTo &&
+  a.function === b.function &&
+  a.outside === b.outside
 
 const notesIn = (timeline: Timeline, notes: readonly TabNote[]): Map<number, TabNote[]> =>
   grouped(
