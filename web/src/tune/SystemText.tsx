@@ -1,30 +1,31 @@
 import { Button, Textarea } from '@mantine/core'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { TextRange } from './textOfSystem.ts'
+
+/** A part of the text with what stands around it. */
+export interface TextPart {
+  readonly before: string
+  readonly own: string
+  readonly after: string
+}
+
+interface Props {
+  /** Index of the system's first and of its last measure. */
+  readonly from: number
+  readonly to: number
+  /** Number of the system's first measure. */
+  readonly number: number
+  /** The part of the text that writes some measures as it is now; undefined where the text does not say. */
+  readonly partOf: (from: number, to: number) => TextPart | undefined
+  readonly onText: (text: string) => void
+}
 
 /** The ABC of one system in a line of its own beneath it: opened, typed in, closed. */
-export function SystemText({
-  text,
-  range,
-  number,
-  onText,
-}: {
-  /** The whole text, and where this system's part of it stands. */
-  text: string
-  range: TextRange | undefined
-  /** Number of the system's first measure. */
-  number: number
-  onText: (text: string) => void
-}) {
+export const SystemText = memo(function SystemText({ from, to, number, partOf, onText }: Props) {
   const { t } = useTranslation()
-  const [open, setOpen] = useState(false)
-  // While somebody types, what stands around the part is what stood there when it was entered.
-  const [around, setAround] = useState<{ readonly before: string; readonly after: string }>()
-  const [typed, setTyped] = useState('')
-  if (!range && !around) return null
-  const part = range ? text.slice(range.from, range.to) : ''
-  if (!open) {
+  // While somebody types, what stands around the part is what stood there when it was opened.
+  const [part, setPart] = useState<TextPart>()
+  if (!part) {
     return (
       <Button
         className="system-text-button no-print"
@@ -33,7 +34,7 @@ export function SystemText({
         variant="subtle"
         color="plum"
         aria-label={t('tune.systemOpen', { number })}
-        onClick={() => setOpen(true)}
+        onClick={() => setPart(partOf(from, to))}
       >
         {t('tune.systemText')}
       </Button>
@@ -46,22 +47,13 @@ export function SystemText({
       autosize
       autoFocus
       spellCheck={false}
-      value={around ? typed : part.replace(/\n$/, '')}
-      onFocus={() => {
-        if (!range) return
-        const tail = /\n$/.test(part) ? '\n' : ''
-        setTyped(tail ? part.slice(0, -1) : part)
-        setAround({ before: text.slice(0, range.from), after: tail + text.slice(range.to) })
-      }}
+      value={part.own}
       onChange={(event) => {
-        const next = event.currentTarget.value
-        setTyped(next)
-        if (around) onText(around.before + next + around.after)
+        const own = event.currentTarget.value
+        setPart({ ...part, own })
+        onText(part.before + own + part.after)
       }}
-      onBlur={() => {
-        setAround(undefined)
-        setOpen(false)
-      }}
+      onBlur={() => setPart(undefined)}
       onKeyDown={(event) => {
         // The sheet's own keys stay out of the text.
         event.stopPropagation()
@@ -69,4 +61,4 @@ export function SystemText({
       }}
     />
   )
-}
+})

@@ -1,7 +1,7 @@
 import { Alert, Badge, Button, Group, Text } from '@mantine/core'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
 import { IconPencil } from '@tabler/icons-react'
-import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { useActions } from '../shell/actions.ts'
@@ -20,7 +20,7 @@ import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { Departures } from './Departures.tsx'
 import { SystemText } from './SystemText.tsx'
-import { textOfSystem } from './textOfSystem.ts'
+import { partIn, textOfSystem } from './textOfSystem.ts'
 import { useAbcText } from './useAbcText.ts'
 
 const StaffWriteBar = lazy(async () => ({
@@ -69,13 +69,26 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
     [pen, onCell],
   )
   const editor = useRef<AbcEditorHandle>(null)
-  const under = (from: number, to: number) => (
-    <SystemText
-      text={text}
-      range={textOfSystem(shown, text, spans, from, to)}
-      number={model.numbers[from]!}
-      onText={edit}
-    />
+  // A text in several voices, or one that a pen wrote anew, does not say where its systems stand.
+  const parted = spans.length > 0 && shown.events.every((e) => e.voice === 0)
+  const latest = useRef({ shown, text, spans })
+  useEffect(() => {
+    latest.current = { shown, text, spans }
+  })
+  const partOf = useCallback((from: number, to: number) => {
+    const now = latest.current
+    const range = textOfSystem(now.shown, now.text, now.spans, from, to)
+    return range && partIn(now.text, range)
+  }, [])
+  const { numbers } = model
+  const under = useMemo(
+    () =>
+      parted
+        ? (from: number, to: number) => (
+            <SystemText from={from} to={to} number={numbers[from]!} partOf={partOf} onText={edit} />
+          )
+        : undefined,
+    [parted, numbers, partOf, edit],
   )
   useActions(
     useMemo(

@@ -43,6 +43,15 @@ export function textOfSystem(
   return start <= first && end >= last ? { from: start, to: end } : undefined
 }
 
+/** A part of a text with what stands around it; the break at the end of its last line stays where it is. */
+export function partIn(
+  text: string,
+  { from, to }: TextRange,
+): { before: string; own: string; after: string } {
+  const end = text[to - 1] === '\n' && to > from ? to - 1 : to
+  return { before: text.slice(0, from), own: text.slice(from, end), after: text.slice(end) }
+}
+
 const lineStart = (text: string, at: number) => text.lastIndexOf('\n', at - 1) + 1
 
 /** Where the text between two notes is parted: after a line break, before an opening repeat, or after a bar line. */

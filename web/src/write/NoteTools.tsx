@@ -16,17 +16,17 @@ import {
   STROKES,
 } from './noteEdits.ts'
 import type { OnMeant } from './meant.ts'
-import { restringEdits } from './restring.ts'
 
 interface Props {
   readonly notes: readonly TabNote[]
   readonly strings: number
   /** Writes edits of all notes that are meant, as one step. */
   readonly onMeant: OnMeant
+  readonly onRestring: (by: 1 | -1) => void
 }
 
 /** What can be done to the note under the cursor, or to all that are meant. */
-export function NoteTools({ notes, strings, onMeant }: Props) {
+export function NoteTools({ notes, strings, onMeant, onRestring }: Props) {
   const { t } = useTranslation()
   const all = (so: (n: TabNote) => boolean) => notes.every(so)
   return (
@@ -82,7 +82,7 @@ export function NoteTools({ notes, strings, onMeant }: Props) {
           variant="default"
           disabled={!all((n) => n.place.string + by >= 1 && n.place.string + by <= strings)}
           aria-label={t(by < 0 ? 'write.higherString' : 'write.lowerString')}
-          onClick={() => void onMeant('restring', (those) => restringEdits(those, by))}
+          onClick={() => onRestring(by)}
         >
           {by < 0 ? '↑' : '↓'}
         </Button>

@@ -14,7 +14,7 @@ import { PenTools } from './PenTools.tsx'
 import { PlacesRow } from './PlacesRow.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
 import { TapRhythm } from './TapRhythm.tsx'
-import { useOnMeant } from './meant.ts'
+import { useOnMeant, useRestring } from './meant.ts'
 import { useTabActions } from './useTabActions.ts'
 import type { Pen, Writing } from './useWriting.ts'
 
@@ -41,6 +41,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
     [marked, cell],
   )
   const onMeant = useOnMeant(writing, markedNow)
+  const onRestring = useRestring(writing, onMeant)
   const notes = useMemo(
     () =>
       choosing && range
@@ -50,7 +51,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
           : [],
     [choosing, range, model.tune, doc.base, note],
   )
-  useTabActions(model, doc, writing, range, onMeant, onArrange)
+  useTabActions(model, doc, writing, range, onMeant, onRestring, onArrange)
   const role = cell && !note ? likelyRole(model, cell) : undefined
   return (
     <div className="write-bar" data-testid="write-bar">
@@ -116,7 +117,12 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
           strings={doc.setup.instrument.strings}
         />
         {notes.length > 0 ? (
-          <NoteTools notes={notes} strings={doc.setup.instrument.strings} onMeant={onMeant} />
+          <NoteTools
+            notes={notes}
+            strings={doc.setup.instrument.strings}
+            onMeant={onMeant}
+            onRestring={onRestring}
+          />
         ) : null}
       </Group>
       <Group gap={8}>

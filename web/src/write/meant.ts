@@ -2,6 +2,7 @@ import { chosenNotes, type Choosing, type EditCommand, type Score, type TabNote 
 import { useCallback } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { noteAt, type Cell } from './cells.ts'
+import { restringEdits } from './restring.ts'
 import type { Writing } from './useWriting.ts'
 
 /** An edit of a note that is not there; refused in the usual words. */
@@ -44,5 +45,19 @@ export function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | u
       return run(Object.assign(of, { kind }))
     },
     [run, cellNow, choosingNow, markedNow],
+  )
+}
+
+/** Puts what is meant on the neighbouring strings; the cursor goes along with the note that it stands on. */
+export function useRestring(writing: Writing, onMeant: OnMeant): (by: 1 | -1) => void {
+  const { cellNow, choosingNow, setCell } = writing
+  return useCallback(
+    (by) => {
+      const [cell, choosing] = [cellNow(), choosingNow()]
+      void onMeant('restring', (notes) => restringEdits(notes, by)).then((done) => {
+        if (done && cell && !choosing) setCell({ ...cell, string: cell.string + by })
+      })
+    },
+    [cellNow, choosingNow, setCell, onMeant],
   )
 }

@@ -21,7 +21,6 @@ import {
   soundKind,
   SOUNDS,
 } from './noteEdits.ts'
-import { restringEdits } from './restring.ts'
 import type { Writing } from './useWriting.ts'
 import { neighbourValue } from './values.ts'
 
@@ -35,6 +34,7 @@ export function useTabActions(
   writing: Writing,
   range: MarkedMeasures | undefined,
   onMeant: OnMeant,
+  onRestring: (by: 1 | -1) => void,
   onArrange: (from: number, to: number) => Promise<void>,
 ): void {
   const { t } = useTranslation()
@@ -102,7 +102,7 @@ export function useTabActions(
           id: by < 0 ? 'write.up' : 'write.down',
           label: t(by < 0 ? 'write.higherString' : 'write.lowerString'),
           keys: by < 0 ? 'Alt+ArrowUp' : 'Alt+ArrowDown',
-          run: () => void onMeant('restring', (those) => restringEdits(those, by)),
+          run: () => onRestring(by),
         })),
         ...choicesOf(strings).map(({ value, choosing, keys }) => ({
           id: `write.choose.${value}`,
@@ -151,6 +151,7 @@ export function useTabActions(
       held,
       run,
       onMeant,
+      onRestring,
       setPen,
       setOn,
       choosing,
