@@ -1,3 +1,4 @@
+import { chordPitchClasses, readChordSymbol } from '../harmony/chordSymbol.ts'
 import type { Role } from '../model/arrangement.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import { lastFret, pitchAt, type Setup } from '../neck/setup.ts'
@@ -12,7 +13,7 @@ export interface RowStep {
 
 /** What of a row cannot be taken; `at` counts characters from 0. */
 export interface RowFault {
-  readonly kind: 'noString' | 'notFret' | 'beyondNeck' | 'otherNote' | 'noNote'
+  readonly kind: 'noString' | 'notFret' | 'beyondNeck' | 'otherNote' | 'otherChord' | 'noNote'
   readonly at: number
   readonly text: string
   readonly string?: number
@@ -24,7 +25,7 @@ export interface PlacesRow {
   readonly faults: readonly RowFault[]
 }
 
-/** `4:` chooses a string, `7` is a fret on it, `-` a silence, `6.3+2.1` places together, `2=E` a fret with the note it should be. */
+/** `4:` chooses a string, `7` is a fret on it, `-` a silence, `6.3+2.1` places together, `2=E` a fret with the note it should be, `5.0+2.1=Am` places with the chord that they are of. */
 const WORD = /\S+/g
 
 /**
@@ -52,35 +53,67 @@ export function readPlacesRow(text: string, setup: Setup): PlacesRow {
       steps.push({ places: [] })
       continue
     }
-    const places = word.split('+').flatMap((part) => placeOf(part, string, setup, at, faults))
+    const parts = word.split('+').map((part) => partOf(part, string, setup, at, faults))
+    const places = parts.flatMap((p) => p?.place ?? [])
+    parts.forEach((part, i) => {
+      if (part?.claim === undefined) return
+      const fault = claimFault(
+        { ...part, claim: part.claim },
+        i === parts.length - 1 ? places : [part.place],
+        setup,
+      )
+      if (fault) faults.push({ kind: fault, at, text: part.text, ...part.place })
+    })
     if (places.length > 0) steps.push({ places })
   }
   return { steps, faults }
 }
 
-function placeOf(
+type OnNeck = RowStep['places'][number]
+
+/** A place, with what it is claimed to be. */
+interface Part {
+  readonly text: string
+  readonly place: OnNeck
+  readonly claim?: string
+}
+
+function partOf(
   text: string,
   string: number | undefined,
   setup: Setup,
   at: number,
   faults: RowFault[],
-): { string: number; fret: number }[] {
+): Part | undefined {
   const parts = /^(?:(\d)\.)?(\d{1,2})(?:=(.+))?$/.exec(text)
   const fault = (kind: RowFault['kind'], more: Partial<RowFault> = {}) => {
     faults.push({ kind, at, text, ...more })
-    return []
+    return undefined
   }
   if (!parts) return fault('notFret')
   const on = parts[1] === undefined ? string : Number(parts[1])
   if (on === undefined || on < 1 || on > setup.instrument.strings) return fault('noString')
   const place = { string: on, fret: Number(parts[2]) }
   if (place.fret > lastFret(setup, on)) return fault('beyondNeck', place)
-  if (parts[3] !== undefined) {
-    const claimed = noteClass(parts[3])
-    if (claimed === undefined) return fault('noNote', place)
-    if (claimed !== mod12(pitchAt(setup, place))) faults.push({ kind: 'otherNote', at, text, ...place })
-  }
-  return [place]
+  return { text, place, ...(parts[3] === undefined ? {} : { claim: parts[3] }) }
+}
+
+/**
+ * What is wrong with a claim. A note name is held against its own place; a chord's name, at the end of places struck
+ * together, against all of them: each is to be one of the chord's notes.
+ */
+function claimFault(
+  { place, claim }: Part & { readonly claim: string },
+  together: readonly OnNeck[],
+  setup: Setup,
+): RowFault['kind'] | undefined {
+  const note = noteClass(claim)
+  if (note === mod12(pitchAt(setup, place))) return undefined
+  const read = readChordSymbol(claim)
+  if (read.kind !== 'chord') return note === undefined ? 'noNote' : 'otherNote'
+  if (note !== undefined && together.length < 2) return 'otherNote'
+  const tones = chordPitchClasses(read.chord)
+  return together.every((p) => tones.includes(mod12(pitchAt(setup, p)))) ? undefined : 'otherChord'
 }
 
 function noteClass(name: string): number | undefined {

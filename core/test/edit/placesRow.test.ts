@@ -38,6 +38,28 @@ describe('places in a row', () => {
     expect(steps).toHaveLength(1)
   })
 
+  it('checks a claimed chord against the places struck together, by name', () => {
+    // C: E, C and G; A minor over its open string; a single place against a chord.
+    expect(readPlacesRow('5.3+4.2+1.0=C 5.0+2.1=Am 3:0=G7', setup).faults).toEqual([])
+    expect(readPlacesRow('5.3+4.2+1.1=C', setup).faults).toEqual([
+      { kind: 'otherChord', at: 0, text: '1.1=C', string: 1, fret: 1 },
+    ])
+    // A note name of one place alone is a note.
+    expect(readPlacesRow('5: 2=C', setup).faults[0]).toMatchObject({ kind: 'otherNote' })
+  })
+
+  it('names every misfit of a row, each at its place', () => {
+    const { faults, steps } = readPlacesRow('4: 2=F 40 x 3', setup)
+    expect(faults.map((f) => [f.kind, f.at])).toEqual(
+      [
+        ['notFret', 10],
+        ['beyondNeck', 7],
+        ['otherNote', 3],
+      ].reverse(),
+    )
+    expect(steps).toHaveLength(2)
+  })
+
   it.each([
     ['0 2', 'noString', 0],
     ['9: 2', 'noString', 0],

@@ -1,5 +1,12 @@
 import { TextInput } from '@mantine/core'
-import { pitchAt, readPlacesRow, rowEdits, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import {
+  pitchAt,
+  readPlacesRow,
+  rowEdits,
+  type ArrangementDoc,
+  type RowFault,
+  type TuneDoc,
+} from '@velvet-porch/core'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
@@ -26,7 +33,16 @@ export function PlacesRow({ tune, doc, writing }: { tune: TuneDoc; doc: Arrangem
   const read = row.steps.map((s) =>
     s.places.length === 0 ? '–' : s.places.map((p) => names.pitch(pitchAt(setup, p))).join('+'),
   )
-  const fault = row.faults[0]
+  const faultText = (fault: RowFault) =>
+    t(`write.row.fault.${fault.kind}`, {
+      text: fault.text,
+      string: fault.string,
+      fret: fault.fret,
+      name:
+        fault.string === undefined
+          ? ''
+          : names.pitch(pitchAt(setup, { string: fault.string, fret: fault.fret! })),
+    })
   return (
     <form
       className="places-row"
@@ -42,21 +58,11 @@ export function PlacesRow({ tune, doc, writing }: { tune: TuneDoc; doc: Arrangem
         placeholder={t('write.row.hint')}
         value={text}
         disabled={!cell}
-        error={fault !== undefined}
+        error={row.faults.length > 0}
         onChange={(e) => setText(e.currentTarget.value)}
       />
       <span role="status" data-testid="row-read">
-        {fault
-          ? t(`write.row.fault.${fault.kind}`, {
-              text: fault.text,
-              string: fault.string,
-              fret: fault.fret,
-              name:
-                fault.string === undefined
-                  ? ''
-                  : names.pitch(pitchAt(setup, { string: fault.string, fret: fault.fret! })),
-            })
-          : read.join(' ')}
+        {row.faults.length > 0 ? row.faults.map(faultText).join(' ') : read.join(' ')}
       </span>
     </form>
   )

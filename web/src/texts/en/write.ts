@@ -161,13 +161,14 @@ export const write = {
     },
     row: {
       label: 'Places in a row',
-      hint: 'in a row: 4: 0 2 3=F  6.3+2.0  -',
+      hint: 'in a row: 4: 0 2 3=F  6.3+2.0=G  -',
       fault: {
         noString: '“{{text}}”: say a string of this instrument first, as in 4:',
         notFret: '“{{text}}” is no fret. A row reads like 4: 0 2 3',
         beyondNeck: 'String {{string}} has no fret {{fret}}.',
         otherNote: 'String {{string}}, fret {{fret}} is {{name}}, not what “{{text}}” says.',
-        noNote: '“{{text}}”: after = stands a note name.',
+        otherChord: '“{{text}}”: not all of these places are notes of that chord.',
+        noNote: '“{{text}}”: after = stands the name of a note or a chord.',
       },
     },
     staffStart: 'Click the staff, or walk there with the arrow keys; type the note’s letter.',
