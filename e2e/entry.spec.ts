@@ -301,3 +301,35 @@ test('measures are kept as an ossia, exchanged, and played by one student alone'
   await page.getByTestId('own-measures').getByRole('button', { name: 'As it is written' }).click()
   await expect.poll(() => settledFrets(page)).toEqual(full)
 })
+
+test('a note of the tab is parted in three and tied, and the tab stays an answer to its tune', async ({
+  page,
+}) => {
+  await arrangePasted(page, TUNE)
+  await settledFrets(page)
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  const bar = page.getByTestId('write-bar')
+  await expect(bar).toBeVisible()
+  await page.locator('.tab-fret.melody').nth(1).click()
+  await expect(page.locator('.write-where')).toContainText('melody')
+  await page.keyboard.press('Alt+t')
+  await expect(page.getByRole('button', { name: 'Undo: Triplet' })).toBeVisible()
+  // The second third is written over its rest.
+  const before = await page.locator('.tab-fret').count()
+  await sheet(page).focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('3')
+  await expect(page.locator('.tab-fret')).toHaveCount(before + 1)
+  await expect(page.getByText('The tune has changed since this was arranged')).toHaveCount(0)
+  // Measures 7 and 8 both hold one D: tied, the second is struck no more.
+  await page.getByRole('button', { name: 'Undo: Fret' }).click()
+  await page.getByRole('button', { name: 'Undo: Triplet' }).click()
+  const notes = await page.locator('.tab-fret.melody').count()
+  await page
+    .locator('.tab-fret.melody')
+    .nth(notes - 2)
+    .click()
+  await bar.getByRole('button', { name: 'Tie to the next' }).click()
+  await expect(page.locator('.tab-fret.melody')).toHaveCount(notes - 1)
+  await expect(page.getByText('The tune has changed since this was arranged')).toHaveCount(0)
+})

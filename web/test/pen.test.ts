@@ -1,9 +1,11 @@
 import {
   applyEdit,
   midiOf,
+  pitchAt,
   signatureAlter,
   STEPS,
   WHOLE,
+  type EditCommand,
   type Key,
   type Pitch,
   type Score,
@@ -153,6 +155,52 @@ describe('ways of sounding a note', () => {
       expect(is(once), sound).toBe(!is(score))
       expect(is(switched(once)), sound).toBe(is(score))
     }
+  })
+})
+
+describe('bends by hand', () => {
+  const bare = tuneOf('z2 z2 z2 z2|]', 'bare', 'M:4/4\nL:1/8\nK:C')
+  const empty: Required<Score> = { tune: bare, arrangement: arrangementFor(bare, 2) }
+  const at = (from: Score, tick: number) =>
+    from.arrangement!.base.notes.find((n) => n.pos.tick === tick && n.place.string === 2)!
+  const run = (from: Score, edit: EditCommand): Score => {
+    const done = applyEdit(from, edit)
+    if (!done.ok) throw new Error(done.refusal.reason)
+    return done.score
+  }
+  const quarter = WHOLE / 4
+  // Struck at fret 8, up a whole step, back down: 8, 10, 8 on string 2.
+  const three = [8, 10, 8].reduce<Score>(
+    (from, fret, i) =>
+      run(from, {
+        ...{ do: 'fret', at: { measure: bare.measures[0]!.id, tick: i * quarter }, string: 2, fret },
+        ...{ ticks: quarter, role: 'melody' },
+      }),
+    empty,
+  )
+  const sounding = (s: Score) =>
+    [0, 1, 2].map((i) => {
+      const n = at(s, i * quarter)
+      return pitchAt(s.arrangement!.setup, n.place) + (n.bend ?? 0)
+    })
+
+  it('the string is bent up to a note and let back to the next; every pitch stays', () => {
+    const up = run(three, soundEdit(at(three, quarter), 'rise'))
+    expect(at(up, quarter)).toMatchObject({ attack: 'bend', bend: 2, place: { string: 2, fret: 8 } })
+    expect(soundsSo(at(up, quarter), 'rise')).toBe(true)
+    expect(soundsSo(at(up, quarter), 'bend')).toBe(false)
+    const back = run(up, soundEdit(at(up, 2 * quarter), 'release'))
+    expect(at(back, 2 * quarter)).toMatchObject({ attack: 'release', place: { string: 2, fret: 8 } })
+    expect(sounding(back)).toEqual(sounding(three))
+    // Struck again while it is held: the same place, still up.
+    const still = run(up, soundEdit(at(up, quarter), 'rise'))
+    expect(at(still, quarter)).toMatchObject({ attack: 'pluck', bend: 2 })
+    expect(soundsSo(at(still, quarter), 'bend')).toBe(true)
+  })
+
+  it('is refused where there is nothing to bend from', () => {
+    const first = applyEdit(three, soundEdit(at(three, 0), 'rise'))
+    expect(first).toMatchObject({ ok: false, refusal: { reason: 'noNext' } })
   })
 })
 

@@ -19,6 +19,9 @@ import { tidyTab } from './tidyTab.ts'
 /** Edits after which the tab is still an answer to the tune: both were written together. */
 const TOGETHER: ReadonlySet<EditCommand['do']> = new Set([
   ...TAB_EDITS,
+  'tie',
+  'triplet',
+  'rhythm',
   'insert',
   'delete',
   'paste',

@@ -105,7 +105,7 @@ export function Ossias({
         {variants.map((v) => (
           <li key={v.id}>
             <div>{ossiaWords(t, v, model)}</div>
-            <Group gap={4} wrap="nowrap">
+            <Group gap={4} mt={4}>
               <Button
                 size="compact-xs"
                 variant={shown === v.id ? 'filled' : 'default'}

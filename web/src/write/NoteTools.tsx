@@ -15,18 +15,17 @@ import {
   soundsSo,
   STROKES,
 } from './noteEdits.ts'
-import type { OnMeant } from './meant.ts'
+import type { NoteWriting } from './meant.ts'
 
-interface Props {
+interface Props extends NoteWriting {
   readonly notes: readonly TabNote[]
   readonly strings: number
-  /** Writes edits of all notes that are meant, as one step. */
-  readonly onMeant: OnMeant
-  readonly onRestring: (by: 1 | -1) => void
+  /** True for one note of the melody, which can be tied and parted in three. */
+  readonly melody: boolean
 }
 
 /** What can be done to the note under the cursor, or to all that are meant. */
-export function NoteTools({ notes, strings, onMeant, onRestring }: Props) {
+export function NoteTools({ notes, strings, melody, onMeant, onRestring, onMelody }: Props) {
   const { t } = useTranslation()
   const all = (so: (n: TabNote) => boolean) => notes.every(so)
   return (
@@ -87,6 +86,16 @@ export function NoteTools({ notes, strings, onMeant, onRestring }: Props) {
           {by < 0 ? '↑' : '↓'}
         </Button>
       ))}
+      {melody ? (
+        <>
+          <Button size="compact-xs" h={24} variant="default" onClick={() => onMelody('tie')}>
+            {t('write.tie')}
+          </Button>
+          <Button size="compact-xs" h={24} variant="default" onClick={() => onMelody('triplet')}>
+            {t('write.triplet')}
+          </Button>
+        </>
+      ) : null}
       <Button
         size="compact-xs"
         h={24}

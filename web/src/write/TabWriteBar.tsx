@@ -14,7 +14,7 @@ import { PenTools } from './PenTools.tsx'
 import { PlacesRow } from './PlacesRow.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
 import { TapRhythm } from './TapRhythm.tsx'
-import { useOnMeant, useRestring } from './meant.ts'
+import { useNoteWriting } from './meant.ts'
 import { useTabActions } from './useTabActions.ts'
 import type { Pen, Writing } from './useWriting.ts'
 
@@ -40,8 +40,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
     () => marked ?? (cell ? { from: cell.measure, to: cell.measure } : undefined),
     [marked, cell],
   )
-  const onMeant = useOnMeant(writing, markedNow)
-  const onRestring = useRestring(writing, onMeant)
+  const noteWriting = useNoteWriting(writing, markedNow)
   const notes = useMemo(
     () =>
       choosing && range
@@ -51,7 +50,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
           : [],
     [choosing, range, model.tune, doc.base, note],
   )
-  useTabActions(model, doc, writing, range, onMeant, onRestring, onArrange)
+  useTabActions(model, doc, writing, range, noteWriting, onArrange)
   const role = cell && !note ? likelyRole(model, cell) : undefined
   return (
     <div className="write-bar" data-testid="write-bar">
@@ -120,8 +119,8 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
           <NoteTools
             notes={notes}
             strings={doc.setup.instrument.strings}
-            onMeant={onMeant}
-            onRestring={onRestring}
+            melody={note?.role === 'melody' && !choosing}
+            {...noteWriting}
           />
         ) : null}
       </Group>

@@ -1,6 +1,7 @@
 import type { EditCommand } from '@velvet-porch/core'
 import type { SheetModel } from '../sheet/sheetModel.ts'
 import { likelyRole } from './cells.ts'
+import { lengthAt } from './staffPitch.ts'
 import type { Writing } from './useWriting.ts'
 
 /** What a fret typed or clicked on a string means where the pen stands. */
@@ -17,7 +18,7 @@ export function fretEdit(
     at: { measure: model.tune.measures[at.measure]!.id, tick: at.tick },
     string,
     fret,
-    ticks: pen.ticks,
+    ticks: lengthAt(model.tune, at, pen.ticks),
     role: pen.role === 'likely' ? likelyRole(model, at) : pen.role,
   }
 }

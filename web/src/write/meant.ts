@@ -1,5 +1,5 @@
 import { chosenNotes, type Choosing, type EditCommand, type Score, type TabNote } from '@velvet-porch/core'
-import { useCallback } from 'react'
+import { useCallback, useMemo } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { noteAt, type Cell } from './cells.ts'
 import { restringEdits } from './restring.ts'
@@ -33,7 +33,7 @@ export type OnMeant = (
 ) => Promise<boolean>
 
 /** The same, ahead of what is drawn: what is meant is what was marked and chosen last, however fast the keys follow. */
-export function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnMeant {
+function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnMeant {
   const { run, cellNow, choosingNow } = writing
   return useCallback(
     (kind, edits) => {
@@ -48,16 +48,36 @@ export function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | u
   )
 }
 
-/** Puts what is meant on the neighbouring strings; the cursor goes along with the note that it stands on. */
-export function useRestring(writing: Writing, onMeant: OnMeant): (by: 1 | -1) => void {
-  const { cellNow, choosingNow, setCell } = writing
-  return useCallback(
-    (by) => {
-      const [cell, choosing] = [cellNow(), choosingNow()]
-      void onMeant('restring', (notes) => restringEdits(notes, by)).then((done) => {
-        if (done && cell && !choosing) setCell({ ...cell, string: cell.string + by })
-      })
-    },
-    [cellNow, choosingNow, setCell, onMeant],
+/** What writes on the notes that are meant; the same for as long as the pen is. */
+export interface NoteWriting {
+  readonly onMeant: OnMeant
+  /** Puts what is meant on the neighbouring strings; the cursor goes along with the note that it stands on. */
+  readonly onRestring: (by: 1 | -1) => void
+  /** Ties the melody's note under the cursor to the next, or parts its time in three. */
+  readonly onMelody: (what: 'tie' | 'triplet') => void
+}
+
+export function useNoteWriting(writing: Writing, markedNow: () => MarkedMeasures | undefined): NoteWriting {
+  const { run, cellNow, choosingNow, setCell } = writing
+  const onMeant = useOnMeant(writing, markedNow)
+  return useMemo(
+    () => ({
+      onMeant,
+      onRestring: (by) => {
+        const [cell, choosing] = [cellNow(), choosingNow()]
+        void onMeant('restring', (notes) => restringEdits(notes, by)).then((done) => {
+          if (done && cell && !choosing) setCell({ ...cell, string: cell.string + by })
+        })
+      },
+      onMelody: (what) => {
+        const edit = (score: Score): EditCommand => {
+          const at = cellNow()
+          const found = at && noteAt(score, at)
+          return found ? { do: what, at: found.pos } : NOWHERE
+        }
+        void run(Object.assign(edit, { kind: what }))
+      },
+    }),
+    [run, cellNow, choosingNow, setCell, onMeant],
   )
 }

@@ -1,7 +1,7 @@
 import {
+  isArrival,
   MARKS,
   OCTAVE,
-  type Attack,
   type EditCommand,
   type LeftFinger,
   type Mark,
@@ -14,6 +14,8 @@ export const SOUNDS = [
   'hammer',
   'pull',
   'slide',
+  'rise',
+  'release',
   'bend',
   'harmonic',
   'grace',
@@ -28,6 +30,8 @@ export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
   hammer: 'H',
   pull: 'U',
   slide: 'S',
+  rise: 'C',
+  release: ';',
   bend: 'B',
   harmonic: 'N',
   grace: 'G',
@@ -51,7 +55,8 @@ export function soundsSo(note: TabNote, sound: Sound): boolean {
   if (isMark(sound)) return note[sound] === true
   if (sound === 'harmonic') return note.place.harmonic !== undefined || note.place.artificial === true
   if (sound === 'grace') return note.graces !== undefined
-  if (sound === 'bend') return note.bend !== undefined
+  if (sound === 'bend') return note.bend !== undefined && !isArrival(note.attack)
+  if (sound === 'rise') return note.attack === 'bend'
   return note.attack === sound && note.graces === undefined
 }
 
@@ -73,8 +78,10 @@ export function soundEdit(note: TabNote, sound: Sound): EditCommand {
     case 'bend':
       // A whole step, then half a step, then straight again.
       return { do: 'bend', note: note.id, semitones: note.bend === undefined ? 1 : note.bend === 1 ? 2 : 0 }
+    case 'rise':
+      return { do: 'attack', note: note.id, attack: on ? 'bend' : 'pluck' }
     default:
-      return { do: 'attack', note: note.id, attack: on ? (sound as Attack) : 'pluck' }
+      return { do: 'attack', note: note.id, attack: on ? sound : 'pluck' }
   }
 }
 

@@ -5,6 +5,7 @@ import {
   type Key,
   type Pitch,
   type Step,
+  type Ticks,
   type TuneDoc,
   type TuneEvent,
 } from '@velvet-porch/core'
@@ -47,6 +48,12 @@ export function byHalf(pitch: Pitch, by: 1 | -1, key: Key): Pitch {
 export function eventAt(tune: TuneDoc, spot: Spot): TuneEvent | undefined {
   const { id } = tune.measures[spot.measure] ?? {}
   return tune.events.find((e) => e.voice === 0 && e.pos.measure === id && e.pos.tick === spot.tick)
+}
+
+/** The length that is written at a spot: the pen's, or in a triplet the triplet's. */
+export function lengthAt(tune: TuneDoc, spot: Spot, pen: Ticks): Ticks {
+  const own = eventAt(tune, spot)
+  return own?.dur.tupletId === undefined ? pen : own.dur.ticks
 }
 
 /** The last note of the melody before a spot. */

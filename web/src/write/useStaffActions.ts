@@ -8,7 +8,7 @@ import { useActions, type Action } from '../shell/actions.ts'
 import { stepped, type Cell } from './cells.ts'
 import { useHeld } from './clipboard.ts'
 import { measureActions } from './measureActions.ts'
-import { byHalf, bySteps, eventAt, letterNear, pitchBefore } from './staffPitch.ts'
+import { byHalf, bySteps, eventAt, lengthAt, letterNear, pitchBefore } from './staffPitch.ts'
 import type { Writing } from './useWriting.ts'
 import { neighbourValue } from './values.ts'
 
@@ -27,7 +27,7 @@ export function useStaffPen(model: SheetModel, writing: Writing) {
     async (pitchOf: ((tune: TuneDoc, at: Cell) => Pitch) | undefined) => {
       const from = cellNow()
       if (!from) return
-      const { ticks } = penNow()
+      const ticks = lengthAt(tune, from, penNow().ticks)
       const place = { measure: tune.measures[from.measure]!.id, tick: from.tick }
       const end = from.tick + ticks
       const inside = end < tune.measures[from.measure]!.length

@@ -9,7 +9,7 @@ import { noteIn } from './cells.ts'
 import { choicesOf, choiceWords } from './choices.ts'
 import { useHeld } from './clipboard.ts'
 import { fretEdit } from './fretEdit.ts'
-import type { OnMeant } from './meant.ts'
+import type { NoteWriting } from './meant.ts'
 import {
   eraseEdits,
   LEFT_FINGERS,
@@ -33,8 +33,7 @@ export function useTabActions(
   doc: ArrangementDoc,
   writing: Writing,
   range: MarkedMeasures | undefined,
-  onMeant: OnMeant,
-  onRestring: (by: 1 | -1) => void,
+  { onMeant, onRestring, onMelody }: NoteWriting,
   onArrange: (from: number, to: number) => Promise<void>,
 ): void {
   const { t } = useTranslation()
@@ -104,6 +103,12 @@ export function useTabActions(
           keys: by < 0 ? 'Alt+ArrowUp' : 'Alt+ArrowDown',
           run: () => onRestring(by),
         })),
+        ...(['tie', 'triplet'] as const).map((what) => ({
+          id: `write.${what}`,
+          label: t(`write.${what}`),
+          keys: what === 'tie' ? 'Alt+U' : 'Alt+T',
+          run: () => onMelody(what),
+        })),
         ...choicesOf(strings).map(({ value, choosing, keys }) => ({
           id: `write.choose.${value}`,
           label: choiceWords(t, choosing),
@@ -152,6 +157,7 @@ export function useTabActions(
       run,
       onMeant,
       onRestring,
+      onMelody,
       setPen,
       setOn,
       choosing,
