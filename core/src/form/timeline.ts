@@ -10,7 +10,20 @@ export interface Timeline {
   readonly indexOf: ReadonlyMap<Id, number>
 }
 
+/** Many ask about the same measures and notes; both are never changed in place. */
+const timelines = new WeakMap<object, Timeline>()
+const melodies = new WeakMap<
+  TuneDoc['events'],
+  { timeline: Timeline; voice: number; notes: readonly MelodyNote[] }
+>()
+
 export function timelineOf(measures: readonly Pick<Measure, 'id' | 'length'>[]): Timeline {
+  const known = timelines.get(measures) ?? laidOut(measures)
+  timelines.set(measures, known)
+  return known
+}
+
+function laidOut(measures: readonly Pick<Measure, 'id' | 'length'>[]): Timeline {
   const starts: Ticks[] = []
   const indexOf = new Map<Id, number>()
   let at = 0
@@ -53,7 +66,15 @@ export interface MelodyNote {
 }
 
 /** The melody (or another voice of the source) in written order, tied notes as one. */
-export function melodyOf(tune: TuneDoc, timeline: Timeline, voice = 0): MelodyNote[] {
+export function melodyOf(tune: TuneDoc, timeline: Timeline, voice = 0): readonly MelodyNote[] {
+  const known = melodies.get(tune.events)
+  if (known?.timeline === timeline && known.voice === voice) return known.notes
+  const notes = notesOf(tune, timeline, voice)
+  melodies.set(tune.events, { timeline, voice, notes })
+  return notes
+}
+
+function notesOf(tune: TuneDoc, timeline: Timeline, voice: number): MelodyNote[] {
   const byId = new Map<Id, TuneEvent>(tune.events.map((e) => [e.id, e]))
   const continued = new Set(tune.events.flatMap((e) => (e.tieTo ? [e.tieTo] : [])))
   const notes: MelodyNote[] = []

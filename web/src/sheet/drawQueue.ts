@@ -12,12 +12,18 @@ function next(): void {
   setTimeout(next)
 }
 
+/** Begins once what stands on the page already, a typed fret above all, has been painted. */
+function begin(): void {
+  if (document.hidden) setTimeout(next)
+  else requestAnimationFrame(() => setTimeout(next))
+}
+
 /** Queues a drawing; the returned function takes it back if it has not run yet. */
 export function queueDrawing(job: () => void): () => void {
   waiting.push(job)
   if (!running) {
     running = true
-    setTimeout(next)
+    begin()
   }
   return () => {
     const at = waiting.indexOf(job)
