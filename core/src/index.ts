@@ -1,5 +1,6 @@
 export * from './audit/audit.ts'
 export * from './audit/finishedTab.ts'
+export * from './form/cutMeasures.ts'
 export * from './form/departures.ts'
 export * from './form/measureNumbers.ts'
 export * from './form/timeline.ts'

@@ -1,4 +1,5 @@
 import { writeAbc } from '../formats/abc/writeAbc.ts'
+import { withCuts } from '../form/cutMeasures.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { isFresh, madeFresh } from '../solve/fresh.ts'
 import {
@@ -27,6 +28,7 @@ const TOGETHER: ReadonlySet<EditCommand['do']> = new Set([
   'paste',
   'move',
   'pickup',
+  'cut',
   'section',
   'provenance',
   'writeOut',
@@ -44,7 +46,10 @@ const isTabEdit = (edit: EditCommand): edit is TabEdit => (TAB_EDITS as readonly
 export function applyEdit(score: Score, edit: EditCommand): Edited {
   const edited = dispatched(score, edit)
   if (!edited.ok) return edited
-  const { tune, arrangement: tab } = edited.score
+  const { arrangement: tab } = edited.score
+  const measures = withCuts(edited.score.tune.measures)
+  const tune =
+    measures === edited.score.tune.measures ? edited.score.tune : { ...edited.score.tune, measures }
   const written = tune === score.tune ? tune : withText(tune)
   // An edit of the tab leaves it tidy.
   const arrangement = tab && tune !== score.tune && !isTabEdit(edit) ? tidyTab(tune, tab) : tab
@@ -66,6 +71,7 @@ function dispatched(score: Score, edit: EditCommand): Edited {
     case 'key':
     case 'tempo':
     case 'pickup':
+    case 'cut':
       return editMeasures(score, edit)
     default:
       return editForm(score, edit)

@@ -48,6 +48,8 @@ export type MeasureEdit =
   | { readonly do: 'key'; readonly from: number; readonly key: Key }
   | { readonly do: 'tempo'; readonly at: Pos; readonly bpm: number | undefined }
   | { readonly do: 'pickup'; readonly ticks: Ticks }
+  /** A measure that ends early; 0 makes it whole again. */
+  | { readonly do: 'cut'; readonly measure: number; readonly ticks: Ticks }
   | { readonly do: 'section'; readonly measure: number; readonly name: string }
   | { readonly do: 'repeat'; readonly from: number; readonly to: number; readonly on: boolean }
   | { readonly do: 'ending'; readonly from: number; readonly to: number; readonly passes: readonly number[] }
@@ -111,6 +113,7 @@ export const MEASURE_EDITS = [
   'key',
   'tempo',
   'pickup',
+  'cut',
   'section',
   'repeat',
   'ending',
@@ -144,6 +147,7 @@ export type RefusalReason =
   | 'nothingThere'
   | 'overfull'
   | 'tuplet'
+  | 'cutsNotes'
   | 'rhythmLong'
   | 'remarkLong'
   | 'noNext'

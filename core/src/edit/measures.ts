@@ -11,12 +11,12 @@ import type { Score } from './score.ts'
 import { freshIds } from './freshIds.ts'
 import { filled, laneOf, restsFor, withEvents, withLane } from './lane.ts'
 
-/** Inserts, deletes, copies and moves measures; metre, key, tempo and pickup. */
+/** Inserts, deletes, copies and moves measures; metre, key, tempo, pickup, and measures that end early. */
 export function editMeasures(
   score: Score,
   edit: Extract<
     MeasureEdit,
-    { do: 'insert' | 'delete' | 'paste' | 'move' | 'metre' | 'key' | 'tempo' | 'pickup' }
+    { do: 'insert' | 'delete' | 'paste' | 'move' | 'metre' | 'key' | 'tempo' | 'pickup' | 'cut' }
   >,
 ): Edited {
   const { tune } = score
@@ -71,6 +71,18 @@ export function editMeasures(
       const first = tune.measures[0]!
       if (edit.ticks < 0 || edit.ticks >= first.nominal || count < 2) return refused('metre')
       return pickup(score, edit.ticks === 0 ? first.nominal : edit.ticks)
+    }
+    case 'cut': {
+      const measure = tune.measures[edit.measure]
+      if (!measure) return refused('noSuchMeasure')
+      // The first measure is short at its beginning, as a pickup.
+      if (edit.measure === 0 || edit.ticks < 0 || edit.ticks >= measure.nominal) return refused('metre')
+      const length = edit.ticks === 0 ? measure.nominal : edit.ticks
+      const next = withLength(tune, edit.measure, { ...measure, length })
+      const kept = next.measures[edit.measure]!.length
+      if (kept <= length) return done({ ...score, tune: next })
+      const offer = kept < measure.nominal ? { ...edit, ticks: kept } : undefined
+      return refused('cutsNotes', {}, offer)
     }
   }
 }

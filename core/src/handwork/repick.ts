@@ -44,7 +44,7 @@ export function repicked(
     const onsets = ticks.map((tick, i) => ({
       notes: struck.filter((n) => n.pos.tick === tick),
       seconds: secondsOf(tick - (ticks[i - 1] ?? 0), bpmAt(tune, timeline, measure.id)) || 1,
-      inMeasure: tick + (measure === tune.measures[0] ? missingHead(measure) : 0),
+      inMeasure: tick + missingHead(measure),
       metre: measure.metre,
     }))
     const hand = {

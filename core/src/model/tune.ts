@@ -26,6 +26,8 @@ export interface Measure {
   readonly id: Id
   readonly nominal: Ticks
   readonly length: Ticks
+  /** True for a short measure that lacks its end; without it, it lacks its beginning. See `form/cutMeasures.ts`. */
+  readonly cut?: true
   readonly metre: Metre
   readonly key: Key
   readonly repeatStart: boolean

@@ -21,6 +21,7 @@ const measure = Joi.object({
   id: id.required(),
   nominal: ticks.min(1).required(),
   length: ticks.min(1).required(),
+  cut: Joi.valid(true),
   metre: metre.required(),
   key: key.required(),
   repeatStart: Joi.boolean().required(),

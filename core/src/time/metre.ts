@@ -39,10 +39,16 @@ export function isCounted(metre: Metre, at: Ticks): boolean {
 
 /**
  * Ticks that a short measure lacks at its head: it counts from its end, so that a pickup of one beat is the last beat
- * of its measure.
+ * of its measure. One that is cut lacks its tail, and none here.
  */
-export function missingHead({ length, nominal }: { readonly length: Ticks; readonly nominal: Ticks }): Ticks {
-  return Math.max(0, nominal - length)
+export function missingHead({ length, nominal, cut = false }: PartMeasure): Ticks {
+  return cut ? 0 : Math.max(0, nominal - length)
+}
+
+interface PartMeasure {
+  readonly length: Ticks
+  readonly nominal: Ticks
+  readonly cut?: boolean
 }
 
 /**

@@ -130,6 +130,12 @@ export function randomEdit(
       return { do: kind, at: start(), bpm: dice.of([60, 96, 132, undefined]) }
     case 'pickup':
       return { do: kind, ticks: dice.of([0, 0, 0, WHOLE / 8]) }
+    case 'cut':
+      return {
+        do: kind,
+        measure: Math.min(count - 1, 1 + dice.below(count)),
+        ticks: dice.of([0, 0, 0, WHOLE / 2]),
+      }
     case 'section':
       return { do: kind, measure: measure(), name: dice.of(['Verse', 'Chorus', 'A', '']) }
     case 'repeat':

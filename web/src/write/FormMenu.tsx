@@ -200,7 +200,7 @@ function FormFields({ tune, range, numbers, run }: Props & { range: MarkedMeasur
             size="xs"
             label={t('write.form.pickup')}
             value={first.length < first.nominal ? String(first.length) : '0'}
-            data={pickups(tune).map((ticks) => ({
+            data={shortLengths(first).map((ticks) => ({
               value: String(ticks),
               label:
                 ticks === 0
@@ -211,15 +211,30 @@ function FormFields({ tune, range, numbers, run }: Props & { range: MarkedMeasur
             comboboxProps={{ withinPortal: false }}
             onChange={(v) => void run({ do: 'pickup', ticks: Number(v) })}
           />
-        ) : null}
+        ) : (
+          <Select
+            size="xs"
+            label={t('write.form.cut')}
+            value={first.length < first.nominal ? String(first.length) : '0'}
+            data={shortLengths(first).map((ticks) => ({
+              value: String(ticks),
+              label:
+                ticks === 0
+                  ? t('write.form.whole')
+                  : t('write.form.pickupOf', { count: ticks / (WHOLE / 8) }),
+            }))}
+            allowDeselect={false}
+            comboboxProps={{ withinPortal: false }}
+            onChange={(v) => void run({ do: 'cut', measure: from, ticks: Number(v) })}
+          />
+        )}
       </Group>
     </Stack>
   )
 }
 
-/** Lengths that a pickup may have, in steps of an eighth, with the one that stands. */
-function pickups(tune: TuneDoc): number[] {
-  const { nominal, length } = tune.measures[0]!
+/** Lengths that a short measure may have, in steps of an eighth, with the one that stands; 0 is whole. */
+function shortLengths({ nominal, length }: TuneDoc['measures'][number]): number[] {
   const steps = Array.from({ length: Math.ceil(nominal / (WHOLE / 8)) }, (_, i) => i * (WHOLE / 8))
   return [...new Set([...steps, ...(length < nominal ? [length] : [])])].sort((a, b) => a - b)
 }

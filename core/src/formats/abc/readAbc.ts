@@ -1,4 +1,5 @@
 import book, { type AbcElement, type AbcStaff, type AbcTune } from 'abcjs/src/api/abc_tunebook.js'
+import { withCuts } from '../../form/cutMeasures.ts'
 import { harmoniseIn } from '../../harmony/harmonise.ts'
 import type { Id } from '../../model/ids.ts'
 import { TUNE_SCHEMA, type Measure, type TuneDoc } from '../../model/tune.ts'
@@ -138,7 +139,7 @@ function buildTune(
     report('note', 0, 'the tune has chords and no melody', 'it can be accompanied')
   else if (silent)
     report('note', 0, 'nothing but rests yet', 'notes can be written on the staff or in the tab')
-  const measures = finishMeasures(melody.measures)
+  const measures = withCuts(finishMeasures(melody.measures))
   reportMeasures(measures, melody.measures, report)
   reportKept(voices, report)
   if (raw.metaText.partOrder)
