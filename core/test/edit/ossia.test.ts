@@ -104,7 +104,10 @@ describe('an ossia', () => {
     const timeline = timelineOf(tune.measures)
     const unfolded = unfold(tune.measures)
     const heard = (variants: ArrangementDoc['variants'], base = doc.arrangement.base) =>
-      scoreOf(tune, doc.arrangement.setup, base, timeline, unfolded, variants).notes.map((n) => [n.at, n.hertz])
+      scoreOf(tune, doc.arrangement.setup, base, timeline, unfolded, variants).notes.map((n) => [
+        n.at,
+        n.hertz,
+      ])
     expect(heard(doc.arrangement.variants)).toEqual(heard([], score.arrangement.base))
     expect(heard([])).not.toEqual(heard(doc.arrangement.variants))
   })
