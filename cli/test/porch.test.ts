@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { ENGLISH, replay } from '@velvet-porch/core'
 import { describe, expect, it } from 'vitest'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
@@ -136,6 +137,7 @@ describe('porch', () => {
     [['arrange', corpus, '--lock', 'measure 99 beat 1 bass finger 2'], 'has no measure 99'],
     [['arrange', corpus, '--lock', 'measure 1 beat 1.5 fill finger 2'], 'no such note is played there'],
     [['arrange', corpus, '--school', 'root=perhaps'], 'use always, sometimes, never'],
+    [['lesson'], 'Name the ABC file to teach'],
     [['bake'], 'There is no command "bake"'],
     [['audit', corpus], 'not JSON'],
   ])('%j fails with code 1 and says why', (args, message) => {
@@ -143,6 +145,18 @@ describe('porch', () => {
     expect(run.status).toBe(1)
     expect(run.stderr).toContain(message)
     expect(run.stdout).toBe('')
+  })
+
+  it('lesson prints the arrangement in words, which can be followed back to its tab', () => {
+    const args = [corpus, '--tune', '1', '--style', 'alternating-bass', '--level', '3']
+    const said = porch('lesson', ...args)
+    expect(said.stderr).toBe('')
+    expect(said.stdout).toMatch(/^Twinkle/)
+    const steps = replay(said.stdout.slice(said.stdout.indexOf('\n\n') + 2), ENGLISH)
+    const json = JSON.parse(porch('arrange', ...args, '--json').stdout) as Printed
+    const places = (list: readonly { string: number; fret: number }[]) =>
+      list.map((n) => `${n.string}/${n.fret}`).sort()
+    expect(places(steps.flatMap((s) => s.notes))).toEqual(places(json.notes))
   })
 
   it('refuses binary, empty and note-less files and a melody that no octave holds', () => {

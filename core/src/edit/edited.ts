@@ -1,3 +1,4 @@
+import type { Mark } from '../model/marks.ts'
 import type { Attack, Role } from '../model/arrangement.ts'
 import type { Expression, ExpressionPart } from '../model/expression.ts'
 import type { Id } from '../model/ids.ts'
@@ -8,19 +9,6 @@ import type { Pitch } from '../pitch/pitch.ts'
 import type { Ticks } from '../time/ticks.ts'
 import type { Clip } from './clip.ts'
 import type { Score } from './score.ts'
-
-/** Signs of a tab note that are on or off. */
-export const MARKS = [
-  'letRing',
-  'palmMute',
-  'accent',
-  'staccato',
-  'fermata',
-  'vibrato',
-  'damp',
-  'optional',
-] as const
-export type Mark = (typeof MARKS)[number]
 
 /** Signs at a measure to which the form refers. */
 export const FORM_SIGNS = ['segno', 'coda', 'fine'] as const

@@ -1,5 +1,4 @@
-import { isCompound, type Metre } from './metre.ts'
-import { beatLength } from './metre.ts'
+import { beatLength, isCompound, type Metre } from './metre.ts'
 import type { Ticks } from './ticks.ts'
 
 /** Syllables inside a beat, by how finely it is divided. The usual counts "1 &", "1 e & a", "1 & a". Common practice. */
@@ -11,6 +10,10 @@ const SIMPLE: Readonly<Record<string, string>> = {
   '0.667': 'a',
 }
 
+/** The length that has a number of its own: the beat, in compound metres its third. */
+export const countedBeat = (metre: Metre): Ticks =>
+  isCompound(metre) ? beatLength(metre) / 3 : beatLength(metre)
+
 /**
  * How a moment of a measure is counted: "1", "&", "e", "a"; in compound metres every third of the dotted beat has its
  * number ("1" to "6" in 6/8).
@@ -19,8 +22,7 @@ const SIMPLE: Readonly<Record<string, string>> = {
  * @example countAt({ num: 4, den: 4 }, 5040) // '&'
  */
 export function countAt(metre: Metre, tick: Ticks): string | undefined {
-  const beat = isCompound(metre) ? beatLength(metre) / 3 : beatLength(metre)
-  const beats = tick / beat
+  const beats = tick / countedBeat(metre)
   const whole = Math.floor(beats + 1e-9)
   const within = beats - whole
   if (within < 1e-9) return String(whole + 1)

@@ -46,6 +46,10 @@ const router = createBrowserRouter([
         lazy: stage(async () => (await import('../arrange/ArrangeStage.tsx')).ArrangeStage),
       },
       {
+        path: 'tunes/:id/teach',
+        lazy: stage(async () => (await import('../teach/TeachStage.tsx')).TeachStage),
+      },
+      {
         path: 'shapes',
         lazy: stage(async () => (await import('../shapes/ShapesPage.tsx')).ShapesPage),
       },

@@ -51,6 +51,7 @@ export function Porch() {
           />
         ) : null}
         {id ? <Stage to={`/tunes/${id}/arrange`} label={t('rail.arrange')} state={arranged} /> : null}
+        {id ? <Stage to={`/tunes/${id}/teach`} label={t('rail.teach')} state={arranged} /> : null}
         <div className="rest" />
         <Stage to="/shapes" label={t('rail.shapes')} />
         <Stage to="/neck" label={t('rail.neck')} />

@@ -7,6 +7,7 @@ export const en = {
     tune: 'Tune',
     fit: 'Fit',
     arrange: 'Arrange',
+    teach: 'Teach',
     shapes: 'Shapes',
     neck: 'Neck card',
     settings: 'Settings',

@@ -1,0 +1,59 @@
+import type { Attack, PressedPlace } from '../model/arrangement.ts'
+import type { Mark } from '../model/marks.ts'
+import type { PickingSign } from '../neck/hand.ts'
+import type { Ticks } from '../time/ticks.ts'
+import type { Count } from './beatCount.ts'
+
+export type Finger = PressedPlace['finger']
+
+/** A finger on the neck, from the lowest string number that it covers to the highest: more than one is a barre. */
+export interface FingerOn {
+  readonly finger: Finger
+  readonly fret: number
+  readonly from: number
+  readonly to: number
+}
+
+/** What the fretting hand does on the way to a moment. */
+export interface HandMove {
+  /** Fingers that stay where they are. */
+  readonly stays: readonly FingerOn[]
+  /** Fingers that go along their string to another fret without leaving it. */
+  readonly slides: readonly FingerOn[]
+  /** Fingers that come down: from the air, or from another string. */
+  readonly lands: readonly FingerOn[]
+  readonly lifts: readonly Finger[]
+}
+
+/** A note as it is to be played. */
+export interface StepNote {
+  readonly string: number
+  readonly fret: number
+  /** The finger that stops the string; absent on an open string, and where no finger is chosen yet. */
+  readonly finger?: Finger
+  /** What sounds the string; absent where the fretting hand does it alone, or nothing is chosen yet. */
+  readonly picking?: PickingSign
+  readonly attack: Attack
+  /** The fret over which the string is touched for a harmonic. */
+  readonly touched?: number
+  readonly artificial: boolean
+  /** Semitones by which the string is pushed up. */
+  readonly bend?: number
+  /** Frets of the short notes before it. */
+  readonly graces: readonly number[]
+  readonly marks: readonly Mark[]
+}
+
+/** One moment of a lesson: what the hand does, what is struck, what goes on sounding. */
+export interface LessonStep {
+  /** Index of the measure. */
+  readonly measure: number
+  readonly tick: Ticks
+  readonly count: Count
+  readonly hand: HandMove
+  /** The fret under the index finger, where it changes. */
+  readonly shift?: { readonly from: number; readonly to: number }
+  readonly notes: readonly StepNote[]
+  /** Strings that ring on from before. */
+  readonly ringing: readonly number[]
+}

@@ -1,0 +1,69 @@
+import { ticksAt, timelineOf } from '../form/timeline.ts'
+import type { ArrangementDoc, Grip, TabNote } from '../model/arrangement.ts'
+import { MARKS } from '../model/marks.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import { OCTAVE } from '../neck/setup.ts'
+import type { Ticks } from '../time/ticks.ts'
+import { beatCount } from './beatCount.ts'
+import { fingersOn, handMove } from './handMove.ts'
+import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
+
+/** The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page. */
+export function lessonSteps(tune: TuneDoc, { base }: Pick<ArrangementDoc, 'base'>): LessonStep[] {
+  const timeline = timelineOf(tune.measures)
+  const notesAt = byMoment(base.notes, (n) => ticksAt(timeline, n.pos))
+  const gripAt = byMoment(base.grips, (g) => ticksAt(timeline, g.pos))
+  const moments = [...new Set([...notesAt.keys(), ...gripAt.keys()])].sort((a, b) => a - b)
+  const steps: LessonStep[] = []
+  let down: readonly FingerOn[] = []
+  let position: number | undefined
+  let sounding: readonly { string: number; until: Ticks }[] = []
+  let measure = 0
+  for (const at of moments) {
+    while (measure + 1 < timeline.starts.length && timeline.starts[measure + 1]! <= at) measure++
+    const grip: Grip | undefined = gripAt.get(at)?.at(-1)
+    const notes = [...(notesAt.get(at) ?? [])].sort((a, b) => b.place.string - a.place.string)
+    const now = grip ? fingersOn(grip) : down
+    const struck = new Set(notes.map((n) => n.place.string))
+    const ringing = sounding.filter((s) => s.until > at && !struck.has(s.string))
+    const shift =
+      grip && position !== undefined && now.length > 0 && grip.position !== position
+        ? { from: position, to: grip.position }
+        : undefined
+    const tick = at - timeline.starts[measure]!
+    steps.push({
+      measure,
+      tick,
+      count: beatCount(tune.measures[measure]!, tick),
+      hand: handMove(down, now),
+      ...(shift ? { shift } : {}),
+      notes: notes.map(stepNote),
+      ringing: ringing.map((s) => s.string).sort((a, b) => b - a),
+    })
+    down = now
+    if (grip && now.length > 0) ({ position } = grip)
+    sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
+  }
+  return steps
+}
+
+function byMoment<T>(list: readonly T[], at: (item: T) => Ticks): Map<Ticks, T[]> {
+  const moments = new Map<Ticks, T[]>()
+  for (const item of list) moments.set(at(item), [...(moments.get(at(item)) ?? []), item])
+  return moments
+}
+
+function stepNote({ place, left, right, attack, bend, graces = [], ...note }: TabNote): StepNote {
+  return {
+    string: place.string,
+    fret: place.fret,
+    ...(left === 0 ? {} : { finger: left }),
+    ...(right === 'none' ? {} : { picking: right }),
+    attack,
+    ...(place.harmonic ? { touched: place.fret } : place.artificial ? { touched: place.fret + OCTAVE } : {}),
+    artificial: place.artificial ?? false,
+    ...(bend === undefined ? {} : { bend }),
+    graces: graces.map((g) => g.place.fret),
+    marks: MARKS.filter((m) => note[m] === true),
+  }
+}

@@ -1,0 +1,76 @@
+import type { Attack } from '../model/arrangement.ts'
+import { fill } from './template.ts'
+import type { Count } from './beatCount.ts'
+import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
+import type { Wording } from './wording.ts'
+
+/** The count of a step in words. */
+export function countText({ beat, syllable, share }: Count, { count }: Wording): string {
+  if (syllable !== undefined) return fill(count.syllable, { syllable, beat })
+  return share ? fill(count.share, { share: share.join('/'), beat }) : fill(count.beat, { beat })
+}
+
+/** What a step asks for, a sentence a thing: first the fretting hand, then what sounds, then what rings on. */
+export function stepSentences(step: LessonStep, words: Wording): string[] {
+  const { hand, shift, notes, ringing } = step
+  const names = (fingers: readonly FingerOn['finger'][]) => fingers.map((f) => words.fingers[f]).join(', ')
+  return [
+    ...(hand.stays.length > 0
+      ? [fill(words.hand.stays, { fingers: names(hand.stays.map((f) => f.finger)) })]
+      : []),
+    ...(hand.lifts.length > 0 ? [fill(words.hand.lifts, { fingers: names(hand.lifts) })] : []),
+    ...(shift ? [fill(words.hand.shift, { to: shift.to })] : []),
+    ...hand.slides.map((f) => onNeck(f, words, words.hand.slides, words.hand.slidesBarre)),
+    ...hand.lands.map((f) => onNeck(f, words, words.hand.lands, words.hand.barre)),
+    ...sounded(notes, words),
+    ...(ringing.length > 0 ? [fill(words.ringing, { strings: ringing.join(', ') })] : []),
+  ]
+}
+
+function onNeck(f: FingerOn, words: Wording, single: string, barre: string): string {
+  const values = { finger: words.fingers[f.finger], fret: f.fret, string: f.from, from: f.from, to: f.to }
+  return fill(f.from === f.to ? single : barre, values)
+}
+
+/** The notes of a step, those that are sounded in one way together. */
+function sounded(notes: readonly StepNote[], words: Wording): string[] {
+  const by = new Map<Attack, StepNote[]>()
+  for (const n of notes) by.set(n.attack, [...(by.get(n.attack) ?? []), n])
+  return [...by].map(([attack, own]) => {
+    const template = attack === 'pluck' && own.length > 1 ? words.together : words.attack[attack]
+    return fill(template, { notes: own.map((n) => noteText(n, words)).join('; ') })
+  })
+}
+
+/** A note's place, from the inside out: where, how it is bent or approached, by what it is struck, with which signs. */
+function noteText(n: StepNote, words: Wording): string {
+  const { place } = words
+  const { string, fret, touched = 0 } = n
+  let text = fill(
+    n.touched === undefined
+      ? fret === 0
+        ? place.open
+        : place.fret
+      : n.artificial
+        ? place.artificial
+        : place.harmonic,
+    { string, fret, touched },
+  )
+  // A finger that touches for a harmonic is not put down: it is named with the note.
+  if (n.touched !== undefined && !n.artificial && n.finger !== undefined)
+    text = fill(place.by, { place: text, finger: words.fingers[n.finger] })
+  if (n.bend !== undefined) text = fill(place.bent, { place: text, bend: n.bend })
+  if (n.graces.length > 0) text = fill(place.graces, { place: text, frets: n.graces.join(', ') })
+  if (
+    n.finger === undefined &&
+    n.fret > 0 &&
+    n.touched === undefined &&
+    n.attack !== 'bottle' &&
+    n.attack !== 'muted'
+  )
+    text = fill(place.noFinger, { place: text })
+  if (n.picking !== undefined && n.picking !== 'none')
+    text = fill(place.picked, { place: text, picking: words.picking[n.picking] })
+  for (const mark of n.marks) text = fill(place.marked, { place: text, mark: words.marks[mark] })
+  return text
+}

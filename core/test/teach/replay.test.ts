@@ -1,0 +1,143 @@
+import { describe, expect, it } from 'vitest'
+import {
+  ENGLISH,
+  guitarSetup,
+  lessonScript,
+  LEVELS,
+  refusalOf,
+  replay,
+  ReplayError,
+  scriptText,
+  setupOf,
+  SOLO_STYLES,
+  ticksAt,
+  timelineOf,
+  tuningById,
+  type Level,
+  type Score,
+  type Setup,
+  type Style,
+} from '../../src/index.ts'
+import { arrangedScore } from '../support/score.ts'
+import { CORPUS, tuneOf } from '../support/tunes.ts'
+
+/** What the displayed text says, and nothing else. */
+const told = ({ tune, arrangement }: Required<Score>) =>
+  replay(scriptText(lessonScript(tune, arrangement, ENGLISH)), ENGLISH)
+
+/** The same, from the tab: moments in order, each with its notes from the lowest string up. */
+function written({ tune, arrangement }: Required<Score>) {
+  const timeline = timelineOf(tune.measures)
+  const moments = new Map<number, typeof arrangement.base.notes>()
+  for (const n of arrangement.base.notes) {
+    const at = ticksAt(timeline, n.pos)
+    moments.set(at, [...(moments.get(at) ?? []), n])
+  }
+  return [...moments]
+    .sort(([a], [b]) => a - b)
+    .map(([, notes]) => [...notes].sort((a, b) => b.place.string - a.place.string))
+}
+
+function expectSame(score: Required<Score>, what: string): void {
+  const steps = told(score).filter((s) => s.notes.length > 0)
+  const tab = written(score)
+  expect(steps.length, what).toBe(tab.length)
+  steps.forEach((step, i) => {
+    const byString = [...step.notes].sort((a, b) => b.string - a.string)
+    tab[i]!.forEach((n, k) => {
+      const { string, fret, finger, picking = 'none', attack } = byString[k]!
+      expect([string, fret, attack, picking], what).toEqual([n.place.string, n.place.fret, n.attack, n.right])
+      if (n.left !== 0) expect(finger, `${what}: ${step.measure}, ${step.count}`).toBe(n.left)
+    })
+  })
+}
+
+const cases: [string, Style, Level, Setup][] = [
+  ...SOLO_STYLES.flatMap((style) =>
+    LEVELS.filter((l) => !refusalOf(style, l, guitarSetup().instrument)).map(
+      (level): [string, Style, Level, Setup] => ['guitar', style, level, guitarSetup(level % 3)],
+    ),
+  ),
+  ...(['chord-melody', 'double-stops', 'cross-string', 'flatpicked-lead'] as const).map(
+    (style): [string, Style, Level, Setup] => ['mandolin', style, 4, setupOf('mandolin')],
+  ),
+  ...(['picking', 'bass-brush', 'strum', 'shuffle'] as const).map((style): [string, Style, Level, Setup] => [
+    'guitar',
+    style,
+    3,
+    guitarSetup(),
+  ]),
+  ['guitar', 'bottleneck', 3, setupOf('guitar', tuningById('guitar', 'openG'))],
+  ['guitar', 'drone', 4, setupOf('guitar', tuningById('guitar', 'dadgad'))],
+]
+
+describe('the lesson read back from its words alone', () => {
+  it.each(cases)(
+    '%s, %s, level %i: strings, frets, fingers and picking are those of the tab',
+    (name, style, level, setup) => {
+      for (const tune of [CORPUS[0]!, CORPUS[3]!])
+        expectSame(arrangedScore(tune, style, level, setup), `${tune.title}, ${name} ${style} ${level}`)
+    },
+  )
+
+  it('counts are those of the primers: beats by number, & between, every eighth of 6/8 (common practice)', () => {
+    const count = (head: string, music: string) => {
+      const tune = tuneOf(`X:1\nT:Count\n${head}\nK:C\n${music}\n`)
+      return told(arrangedScore(tune, 'melody-bass', 1)).map((s) => s.count)
+    }
+    expect(count('M:4/4\nL:1/8', '"C"cdef g2 g2|')).toEqual(['1', '& of 1', '2', '& of 2', '3', '4'])
+    expect(count('M:4/4\nL:1/16', '"C"cdef g4 g8|')).toEqual(['1', 'e of 1', '& of 1', 'a of 1', '2', '3'])
+    expect(count('M:6/8\nL:1/8', '"C"cde gfe|')).toEqual(['1', '2', '3', '4', '5', '6'])
+    expect(count('M:4/4\nL:1/4', 'G|"C"cdef|"C"c4|')).toEqual(['4', '1', '2', '3', '4', '1'])
+    // Half of the "&": counted as a share of the beat.
+    expect(count('M:2/4\nL:1/32', '"C"cdef g4 g8|')).toContain('1/8 after 1')
+  })
+
+  it('hands are followed: a finger is never needed twice at once, none stays that is not down', () => {
+    for (const tune of CORPUS.slice(0, 6))
+      for (const step of told(arrangedScore(tune, 'alternating-bass', 5))) {
+        const fingers = step.down.map((f) => f.finger)
+        expect(new Set(fingers).size).toBe(fingers.length)
+      }
+  })
+
+  it('what cannot be done or understood is found out', () => {
+    const said = (line: string) => () => replay(`Measure 1\n${line}`, ENGLISH)
+    expect(
+      said('1: Put the ring finger on string 2, fret 3. Put the ring finger on string 1, fret 3.'),
+    ).toThrow(/twice/)
+    expect(said('1: Keep down: ring finger.')).toThrow(ReplayError)
+    expect(said('1: Slide the ring finger along string 2 to fret 5.')).toThrow(/does not lie there/)
+    expect(said('1: Whistle.')).toThrow(/Not understood/)
+    // Without the finger nobody lies at the place.
+    expect(
+      replay('Measure 1\n1: Pluck string 2 at fret 3 (middle).', ENGLISH)[0]!.notes[0]!.finger,
+    ).toBeUndefined()
+  })
+
+  it('strings that nobody plays in a measure are named, and really are silent', () => {
+    const { tune, arrangement } = arrangedScore(CORPUS[0]!, 'melody-bass', 2)
+    for (const { measure, silent } of lessonScript(tune, arrangement, ENGLISH)) {
+      const id = tune.measures[measure]!.id
+      const struck = new Set(
+        arrangement.base.notes.filter((n) => n.pos.measure === id).map((n) => n.place.string),
+      )
+      const named = silent?.match(/\d/g)?.map(Number) ?? []
+      for (const s of named) expect(struck.has(s)).toBe(false)
+      expect(named.length + struck.size).toBeLessThanOrEqual(6)
+    }
+  })
+
+  it('a tab with a finger still to be chosen says so and teaches the rest', () => {
+    const score = arrangedScore(tuneOf('X:1\nT:Hole\nM:4/4\nL:1/4\nK:C\n"C"cdef|]\n'), 'melody-bass', 1)
+    const { base } = score.arrangement
+    const target = base.notes.find((n) => n.left !== 0)!
+    const notes = base.notes.map((n) => (n === target ? { ...n, left: 0 as const } : n))
+    const holed = { ...score, arrangement: { ...score.arrangement, base: { ...base, notes, grips: [] } } }
+    const text = scriptText(lessonScript(holed.tune, holed.arrangement, ENGLISH))
+    expect(text).toContain(
+      `string ${target.place.string} at fret ${target.place.fret} with a finger still to be chosen`,
+    )
+    expect(told(holed).length).toBe(written(holed).length)
+  })
+})

@@ -1,0 +1,41 @@
+import type { LessonStep, MeasureScript } from '@velvet-porch/core'
+
+/** The whole lesson to scroll through; a line leads to its step. */
+export function Script({
+  script,
+  steps,
+  index,
+  onStep,
+}: {
+  script: readonly MeasureScript[]
+  steps: readonly LessonStep[]
+  index: number
+  onStep: (index: number) => void
+}) {
+  return (
+    <div className="teach-script" data-testid="script">
+      {script.map(({ measure, title, silent, lines }) => {
+        const first = steps.findIndex((s) => s.measure === measure)
+        return (
+          <section key={measure}>
+            <h2>{title}</h2>
+            {silent ? <p className="soft">{silent}.</p> : null}
+            <ol>
+              {lines.map((line, i) => (
+                <li key={i}>
+                  <button
+                    type="button"
+                    aria-current={first + i === index ? 'step' : undefined}
+                    onClick={() => onStep(first + i)}
+                  >
+                    {line}
+                  </button>
+                </li>
+              ))}
+            </ol>
+          </section>
+        )
+      })}
+    </div>
+  )
+}
