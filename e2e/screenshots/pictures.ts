@@ -28,13 +28,20 @@ test('pictures of the main views', async ({ page }) => {
   await page.screenshot({ path: `${folder}/arrange-dark.png` })
   await page.getByRole('button', { name: 'Playing' }).click()
   await page.getByRole('button', { name: 'Lamp on or off' }).click()
-  await page.setViewportSize({ width: 1024, height: 768 })
-  await page.waitForTimeout(800)
-  await page.screenshot({ path: `${folder}/arrange-tablet.png` })
-  await page.setViewportSize({ width: 1280, height: 800 })
   await page.goto(page.url().replace('arrange', 'print'))
   await page.waitForTimeout(1200)
   await page.screenshot({ path: `${folder}/print.png` })
+})
+
+test('a picture of a lesson on a music stand', async ({ page }) => {
+  await takeDemo(page)
+  await page.locator('.tab-fret').first().waitFor()
+  await page.setViewportSize({ width: 1024, height: 768 })
+  await page.getByRole('link', { name: 'Teach' }).click()
+  await expect(page.getByTestId('count')).toBeVisible()
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight')
+  await page.waitForTimeout(800)
+  await page.screenshot({ path: `${folder}/teach.png` })
 })
 
 test('a picture of two versions side by side', async ({ page }) => {

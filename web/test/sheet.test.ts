@@ -9,13 +9,13 @@ import {
   withoutOptional,
   type TabNote,
 } from '@velvet-porch/core'
-import { handAt, moveBetween } from '../src/neck/handMove.ts'
+import { handAt } from '../src/neck/handMove.ts'
 import { neckView } from '../src/neck/neckView.ts'
 import { heldDuring } from '../src/sheet/HeldBox.tsx'
 import { rowsOf, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
 import { remarkLines } from '../src/sheet/remarkLines.ts'
 import { beatOf, keysOf, sheetModel } from '../src/sheet/sheetModel.ts'
-import { guitarSetup, type Grip } from '@velvet-porch/core'
+import { guitarSetup } from '@velvet-porch/core'
 
 const waltz = tuneOf('G|"G"B2d|"C"e>dc|"D7"A2F|"G"G2|]', 'waltz', 'M:3/4\nL:1/4\nQ:1/4=100\nK:G')
 const model = sheetModel(waltz, arrangementFor(waltz, 3, 2))
@@ -77,30 +77,6 @@ describe('rows of a system', () => {
 })
 
 describe('the hand on the neck', () => {
-  const grip = (...pressed: Grip['pressed']): Grip => ({
-    id: 'g',
-    pos: { measure: 'm1', tick: 0 },
-    until: { measure: 'm1', tick: 1 },
-    pressed,
-    position: 1,
-    costs: [],
-  })
-
-  it('tells what each finger does between two grips', () => {
-    const from = grip(
-      { string: 5, fret: 3, finger: 3 },
-      { string: 4, fret: 2, finger: 2 },
-      { string: 2, fret: 1, finger: 1 },
-    )
-    const to = grip(
-      { string: 5, fret: 3, finger: 3 },
-      { string: 4, fret: 4, finger: 2 },
-      { string: 1, fret: 3, finger: 4 },
-    )
-    expect(moveBetween(from, to)).toEqual({ stays: [3], slides: [2], lands: [4], lifts: [1] })
-    expect(moveBetween(undefined, from).lands).toEqual([1, 2, 3])
-  })
-
   it('finds the grip of every spot, with the one before and the next', () => {
     let before
     for (const spot of model.spots) {

@@ -1,7 +1,17 @@
-import { midiOf, spanOf, widestReach, type Pressed, type Setup } from '@velvet-porch/core'
+import {
+  fingersOn,
+  handMove,
+  midiOf,
+  spanOf,
+  widestReach,
+  type FingerOn,
+  type HandMove,
+  type Pressed,
+  type Setup,
+} from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
-import { moveBetween, type HandMoment, type HandMove } from '../neck/handMove.ts'
+import type { HandMoment } from '../neck/handMove.ts'
 import { printed } from '../shapes/degreeLabel.ts'
 import { beatOf, inFlats, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
 
@@ -39,7 +49,7 @@ export function HandText({
             {hand.next.shape && hand.next.shape !== hand.now.shape
               ? `${names.shape(hand.next.shape)} — `
               : ''}
-            <MoveText move={moveBetween(hand.now, hand.next)} />
+            <MoveText move={handMove(fingersOn(hand.now), fingersOn(hand.next))} />
           </div>
         ) : null}
       </div>
@@ -71,16 +81,18 @@ function MelodyReading({ model, spot }: { model: SheetModel; spot: Spot }) {
   )
 }
 
+const fingerName = (f: FingerOn | FingerOn['finger']) => (typeof f === 'object' ? f.finger : f)
+
 function MoveText({ move }: { move: HandMove }) {
   const { t } = useTranslation()
   const some = (
-    fingers: readonly number[],
+    fingers: readonly (FingerOn | FingerOn['finger'])[],
     one: 'stays' | 'slides' | 'lands' | 'lifts',
     many: 'stay' | 'slide' | 'land' | 'lift',
   ) =>
     fingers.length === 0
       ? []
-      : [t(`neck.${fingers.length === 1 ? one : many}`, { fingers: fingers.join(', ') })]
+      : [t(`neck.${fingers.length === 1 ? one : many}`, { fingers: fingers.map(fingerName).join(', ') })]
   const words = [
     ...some(move.stays, 'stays', 'stay'),
     ...some(move.slides, 'slides', 'slide'),

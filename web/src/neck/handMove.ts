@@ -30,26 +30,3 @@ export function withReadyFingers(moment: HandMoment | undefined): HandMoment | u
   const { before, now, next } = moment
   return { before: before && whole(before), now: whole(now), next: next && whole(next) }
 }
-
-export interface HandMove {
-  readonly stays: number[]
-  readonly slides: number[]
-  readonly lands: number[]
-  readonly lifts: number[]
-}
-
-/** What each finger does between two grips. */
-export function moveBetween(from: Grip | undefined, to: Grip): HandMove {
-  const move: HandMove = { stays: [], slides: [], lands: [], lifts: [] }
-  for (const finger of [1, 2, 3, 4] as const) {
-    const a = from?.pressed.filter((p) => p.finger === finger) ?? []
-    const b = to.pressed.filter((p) => p.finger === finger)
-    if (b.length === 0) {
-      if (a.length > 0) move.lifts.push(finger)
-    } else if (a.some((x) => b.some((y) => x.string === y.string && x.fret === y.fret)))
-      move.stays.push(finger)
-    else if (a.some((x) => b.some((y) => x.string === y.string))) move.slides.push(finger)
-    else move.lands.push(finger)
-  }
-  return move
-}
