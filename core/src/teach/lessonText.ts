@@ -23,17 +23,18 @@ export function lessonScript(
   tune: TuneDoc,
   doc: Pick<ArrangementDoc, 'base' | 'setup'>,
   words: Wording,
+  steps: readonly LessonStep[] = lessonSteps(tune, doc),
 ): MeasureScript[] {
   const numbers = measureNumbers(tune.measures)
   const by = new Map<number, LessonStep[]>()
-  for (const step of lessonSteps(tune, doc)) by.set(step.measure, [...(by.get(step.measure) ?? []), step])
-  return [...by].map(([measure, steps]): MeasureScript => {
-    const silent = silentStrings(steps, doc.setup.instrument.strings)
+  for (const step of steps) by.set(step.measure, [...(by.get(step.measure) ?? []), step])
+  return [...by].map(([measure, own]): MeasureScript => {
+    const silent = silentStrings(own, doc.setup.instrument.strings)
     return {
       measure,
       title: fill(words.measure, { number: numbers[measure]! }),
       ...(silent.length > 0 ? { silent: fill(words.silent, { strings: silent.join(', ') }) } : {}),
-      lines: steps.map((s) =>
+      lines: own.map((s) =>
         `${countText(s.count, words)}: ${stepSentences(s, words)
           .map((t) => `${t}.`)
           .join(' ')}`.trimEnd(),

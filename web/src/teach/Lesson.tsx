@@ -18,7 +18,7 @@ import {
   type ArrangementDoc,
   type TuneDoc,
 } from '@velvet-porch/core'
-import { useMemo, useRef, useState, useSyncExternalStore } from 'react'
+import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NeckLegend } from '../arrange/HandText.tsx'
 import { handAt, withReadyFingers } from '../neck/handMove.ts'
@@ -42,7 +42,7 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const root = useRef<HTMLDivElement>(null)
   const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
   const steps = useMemo(() => lessonSteps(tune, doc), [tune, doc])
-  const script = useMemo(() => lessonScript(tune, doc, ENGLISH), [tune, doc])
+  const script = useMemo(() => lessonScript(tune, doc, ENGLISH, steps), [tune, doc, steps])
   const [chosen, setIndex] = useState(0)
   const index = Math.min(chosen, Math.max(0, steps.length - 1))
   const [loop, setLoop] = useState<Loop>('none')
@@ -60,7 +60,8 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
     () => (spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []),
     [model, spot],
   )
-  const go = useTeachActions(steps, index, setIndex, toggle, () => setScripted((on) => !on))
+  const toScript = useCallback(() => setScripted((on) => !on), [])
+  const go = useTeachActions(steps, index, setIndex, toggle, toScript)
   if (!step) return <p className="teach-nothing">{t('teach.empty')}</p>
   const scriptOf = script.find((s) => s.measure === step.measure)
   return (
