@@ -39,7 +39,10 @@ const anEdit: fc.Arbitrary<EditCommand> = fc.oneof(
 )
 
 /** All that is drawn from a model, without the objects that only say whether it is the same. */
-const drawn = ({ made: _, prints: __, ...model }: SheetModel) => model
+const drawn = ({ made: _, prints: __, readings, ...model }: SheetModel) => ({
+  ...model,
+  readings: model.tune.measures.map((___, i) => readings.get(i)),
+})
 
 /** An edit as it reaches the page: what did not change is the same object. */
 function after(score: Score, edit: EditCommand): Score {

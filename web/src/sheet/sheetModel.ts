@@ -95,13 +95,18 @@ interface FromChords {
 }
 
 /** What follows from the melody over its chords. */
+/** What the melody's notes are in their chords, by measure. */
+interface Readings {
+  readonly get: (measure: number) => readonly NoteReading[] | undefined
+}
+
 interface FromEvents {
   /** Verses of words under the melody. */
   readonly verses: number
   /** Events of the melody with words, by measure index. */
   readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
   /** Each melody note against its chord and key, by measure index. */
-  readonly readings: ReadonlyMap<number, readonly NoteReading[]>
+  readonly readings: Readings
 }
 
 /** Parts of a model that are kept for the next one. */
@@ -151,9 +156,7 @@ export function sheetModel(
   const fromMeasures = sameMeasures ? old!.fromMeasures : measuresOf(tune)
   const { timeline } = fromMeasures
   const fromChords = sameChords ? old!.fromChords : chordsOf(tune, timeline, capo, transposed)
-  const fromEvents = sameEvents
-    ? old!.fromEvents
-    : eventsOf(tune, timeline, fromChords.harmony, transposed, old?.fromEvents)
+  const fromEvents = sameEvents ? old!.fromEvents : eventsOf(tune, timeline, fromChords.harmony, transposed)
   const regions = arrangement?.regions
   const sameRegions = sameMeasures && old!.regions === regions
   const allVariants = arrangement?.variants
@@ -177,7 +180,7 @@ export function sheetModel(
     ]),
     (i) => staffMeasure(contents[i]!, writing),
   )
-  const { sung, readings } = fromEvents
+  const { sung } = fromEvents
   const layout = derived(
     old?.layout,
     tune.measures.map((m, i) => [
@@ -202,11 +205,25 @@ export function sheetModel(
     [[...drawn, fromMeasures, fromChords, doubleStyle, bottleStyle, fromEvents.verses]],
     () => ({}),
   )
+  const eventsIn = (i: number) => contents[i]?.events ?? []
   const prints = derived(
     old?.prints,
     tune.measures.map((_, i) => [
-      ...[frame.made[0], staff.made[i], ...at(i), null, ...at(i - 1), null, ...(sung.get(i) ?? []), null],
-      ...(readings.get(i) ?? []),
+      // What a note is in its chord follows from the notes around it, those of the next measures too.
+      ...[
+        frame.made[0],
+        staff.made[i],
+        ...eventsIn(i - 1),
+        null,
+        ...eventsIn(i + 1),
+        null,
+        ...at(i),
+        null,
+        ...at(i - 1),
+        null,
+        ...(sung.get(i) ?? []),
+        null,
+      ],
       ...at(i).flatMap((n) => {
         const join = joins.get(n.id)
         return join ? [join.from, join.kind] : []
@@ -265,45 +282,24 @@ function eventsOf(
   timeline: Timeline,
   harmony: readonly HarmonySegment[],
   transposed: number,
-  before: FromEvents | undefined,
 ): FromEvents {
   const sungEvents = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
-  const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
-  const readings = readMelody(melodyOf(tune, timeline), transposed, harmony, keys, timeline)
   return {
     verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
     sung: grouped(sungEvents, (e) => timeline.indexOf.get(e.pos.measure)!),
-    readings: steady(
-      before?.readings,
-      grouped(readings, (r) => measureAt(timeline, r.start)),
-    ),
+    readings: whenAsked(() => {
+      const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
+      const all = readMelody(melodyOf(tune, timeline), transposed, harmony, keys, timeline)
+      return grouped(all, (r) => measureAt(timeline, r.start))
+    }),
   }
 }
 
-/** Readings that say the same as before are those of before: what was drawn from them stands. */
-function steady(
-  before: FromEvents['readings'] | undefined,
-  now: FromEvents['readings'],
-): FromEvents['readings'] {
-  if (!before) return now
-  return new Map(
-    [...now].map(([measure, own]) => {
-      const known = before.get(measure)
-      return [
-        measure,
-        known?.length === own.length && own.every((r, i) => saysSame(r, known[i]!)) ? known : own,
-      ]
-    }),
-  )
+/** The readings, made when they are first asked for: few sheets show them. */
+function whenAsked(make: () => ReadonlyMap<number, readonly NoteReading[]>): Readings {
+  let made: ReadonlyMap<number, readonly NoteReading[]> | undefined
+  return { get: (measure) => (made ??= make()).get(measure) }
 }
-
-const saysSame = (a: NoteReading, b: NoteReading): boolean =>
-  a.sourceId === b.sourceId &&
-  a.start === b.start &&
-  a.degree === b.degree &&
-  a.leadsTo === b.leadsTo &&
-  a.function === b.function &&
-  a.outside === b.outside
 
 const notesIn = (timeline: Timeline, notes: readonly TabNote[]): Map<number, TabNote[]> =>
   grouped(

@@ -18,8 +18,6 @@ export const teach = {
     stop: 'Stop',
     tempo: 'Tempo',
     percent: '{{n}} %',
-    ceiling_one: 'This hand manages it up to ♩ = {{count}}.',
-    ceiling_other: 'This hand manages it up to ♩ = {{count}}.',
     keys: {
       next: 'Next step',
       back: 'Step back',
