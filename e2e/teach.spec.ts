@@ -39,6 +39,14 @@ test('a lesson goes step by step, by button and by key: count, fingers, what is 
   await expect(page.locator('.chosen-column')).toBeInViewport()
   await page.keyboard.press('Shift+ArrowLeft')
   await expect(step(page)).toContainText('Measure 7')
+  // Piece by piece: each begins where the last one ends, and says its hardest measure.
+  const pieces = page.getByRole('list', { name: 'Pieces' })
+  await expect(pieces.getByRole('button').first()).toHaveText('1 1–4')
+  await pieces.getByRole('button').nth(1).click()
+  await expect(step(page)).toContainText('Measure 5')
+  await expect(page.locator('.teach-pieces')).toContainText(/Hardest: measure [5-8]/)
+  await page.getByText('this piece', { exact: true }).click()
+  await expect(page.locator('.marked-measure')).not.toHaveCount(0)
 })
 
 test('the words of the whole script are those of the tab; a line leads to its step', async ({ page }) => {

@@ -13,6 +13,7 @@ import {
   hertz,
   lessonScript,
   lessonSteps,
+  piecesOf,
   pitchAt,
   stepSentences,
   type ArrangementDoc,
@@ -28,12 +29,13 @@ import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../sheet/TabLayer.tsx'
 import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { Pieces } from './Pieces.tsx'
 import { Script } from './Script.tsx'
 import { useTeachActions } from './useTeachActions.ts'
 
 const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true, picking: true, counts: true, remarks: true }
 
-const LOOPS = ['none', 'measure', 'start'] as const
+const LOOPS = ['none', 'measure', 'piece', 'start'] as const
 type Loop = (typeof LOOPS)[number]
 
 /** One moment at a time: its count and its words large, the hand on the neck, the sheet beneath; or the whole as a script. */
@@ -49,11 +51,19 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const [scripted, setScripted] = useState(false)
   const step = steps[index]
   const spot = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
+  const pieces = useMemo(() => piecesOf(tune, doc), [tune, doc])
+  const piece = step && pieces.find((p) => p.from <= step.measure && step.measure <= p.to)
   const marked = useMemo(() => {
     if (!step || loop === 'none') return undefined
+    if (loop === 'piece' && piece) return { from: piece.from, to: piece.to }
     return { from: loop === 'start' ? 0 : step.measure, to: step.measure }
-  }, [step, loop])
-  const { toggle, cursor } = usePlaying(model, loop === 'start' ? START : spot, marked)
+  }, [step, loop, piece])
+  // What is looped is heard from its beginning.
+  const from = useMemo(
+    () => (marked && loop !== 'measure' ? { measure: marked.from, tick: 0 } : spot),
+    [marked, loop, spot],
+  )
+  const { toggle, cursor } = usePlaying(model, from, marked)
   const { playing, tempo } = useSyncExternalStore(player.subscribe, player.snapshot)
   const hand = useMemo(() => (spot ? withReadyFingers(handAt(model, spot)) : undefined), [model, spot])
   const plucked = useMemo(
@@ -89,6 +99,21 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
           </Button>
         </Group>
       </header>
+      <Pieces
+        tune={tune}
+        doc={doc}
+        pieces={pieces}
+        numbers={model.numbers}
+        at={piece}
+        onPiece={(p) =>
+          setIndex(
+            Math.max(
+              0,
+              steps.findIndex((s) => s.measure >= p.from),
+            ),
+          )
+        }
+      />
       {scripted ? (
         <Script
           script={script}
@@ -189,8 +214,6 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
     </div>
   )
 }
-
-const START: Spot = { measure: 0, tick: 0 }
 
 /** The step that stands at a spot of the sheet, or the last one before it. */
 function nearest(steps: readonly Spot[], spot: Spot): number {

@@ -1,0 +1,117 @@
+import { melodyOf, timelineOf } from '../form/timeline.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { Measure, TuneDoc } from '../model/tune.ts'
+import { beatLength } from '../time/metre.ts'
+
+/** A piece of a tune that is learnt at once. Measures are indices, both ends included. */
+export interface Piece {
+  /** From 1. */
+  readonly number: number
+  readonly from: number
+  readonly to: number
+  /**
+   * The earlier piece that it is like, with the measures in which they differ: none where it is the same once more.
+   * Absent where most of it is new.
+   */
+  readonly like?: { readonly piece: number; readonly differs: readonly number[] }
+}
+
+/** Measures of a piece: longer ones are parted where the melody breathes. Common practice, no source. */
+const MOST = 4
+const LEAST = 2
+
+/**
+ * The tune in pieces: parts (sections, repeats, endings), and within them phrases that end where the melody rests or
+ * holds. A pickup goes with what follows it. What comes again, whole or nearly, says so.
+ */
+export function piecesOf(tune: TuneDoc, { base }: Pick<ArrangementDoc, 'base'>): Piece[] {
+  const starts = partStarts(tune)
+  const breathes = breathing(tune)
+  const pieces: { from: number; to: number }[] = []
+  starts.forEach((start, i) => {
+    const end = (starts[i + 1] ?? tune.measures.length) - 1
+    for (let from = start; from <= end;) {
+      const to = pieceEnd(tune.measures, breathes, from, end)
+      pieces.push({ from, to })
+      from = to + 1
+    }
+  })
+  const played = tune.measures.map((m) => contentOf(m, base))
+  return pieces.map((p, i): Piece => {
+    const like = likeness(pieces.slice(0, i), p, played)
+    return { number: i + 1, ...p, ...(like ? { like } : {}) }
+  })
+}
+
+/** Measures that begin a part: of the tune, of a section, of a repeat or an ending, and what follows one. */
+function partStarts({ measures, sections }: TuneDoc): number[] {
+  const named = new Set(sections.map((s) => s.measure))
+  return measures.flatMap((m, i) => {
+    const before = measures[i - 1]
+    const begins =
+      !before ||
+      m.repeatStart ||
+      before.repeatEnd > 1 ||
+      named.has(m.id) ||
+      m.endings.join() !== before.endings.join()
+    // What completes a pickup stays with it.
+    const afterPickup =
+      before !== undefined && i === 1 && before.length < before.nominal && before.repeatEnd === 1
+    return begins && !afterPickup ? [i] : []
+  })
+}
+
+/** For each measure whether the melody rests at its end or holds its last note for two beats or more. */
+function breathing(tune: TuneDoc): boolean[] {
+  const timeline = timelineOf(tune.measures)
+  const melody = melodyOf(tune, timeline)
+  return tune.measures.map((m, i) => {
+    const start = timeline.starts[i]!
+    const end = start + m.length
+    const last = melody.findLast((n) => n.start < end)
+    if (!last) return true
+    const rests = last.start + last.duration < end
+    return rests || (last.start >= start && last.duration >= 2 * beatLength(m.metre))
+  })
+}
+
+function pieceEnd(
+  measures: readonly Measure[],
+  breathes: readonly boolean[],
+  from: number,
+  end: number,
+): number {
+  // A pickup does not count.
+  const short = measures[from]!.length < measures[from]!.nominal && from < end ? 1 : 0
+  const first = from + short
+  if (end - first + 1 <= MOST) return end
+  for (let to = first + MOST - 1; to >= first + LEAST - 1; to--)
+    // Nothing shorter than a piece is left over.
+    if (breathes[to] && end - to >= LEAST) return to
+  return end - first + 1 === MOST + 1 ? first + 2 : first + MOST - 1
+}
+
+/** What is played in a measure, in a few characters. */
+function contentOf({ id, length }: Measure, { notes }: ArrangementDoc['base']): string {
+  const own = notes
+    .filter((n) => n.pos.measure === id)
+    .map((n) => [n.pos.tick, n.dur.ticks, n.place.string, n.place.fret, n.left, n.right, n.attack].join())
+  return `${length} ${own.sort().join(' ')}`
+}
+
+/** The earlier piece that a piece differs from least, if in fewer than half of its measures. */
+function likeness(
+  earlier: readonly { from: number; to: number }[],
+  { from, to }: { from: number; to: number },
+  played: readonly string[],
+): Piece['like'] {
+  let best: Piece['like']
+  earlier.forEach((e, i) => {
+    if (e.to - e.from !== to - from) return
+    const differs: number[] = []
+    for (let m = from; m <= to; m++) if (played[m] !== played[e.from + m - from]) differs.push(m)
+    if (differs.length * 2 >= to - from + 1) return
+    if (!best || differs.length < best.differs.length) best = { piece: i + 1, differs }
+  })
+  return best
+}

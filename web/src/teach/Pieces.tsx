@@ -1,0 +1,88 @@
+import {
+  effortOf,
+  timelineOf,
+  tuneEffort,
+  type ArrangementDoc,
+  type Piece,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+
+/** The tune in pieces, in a row: what comes again says how it differs; the one at hand says its hardest measure. */
+export function Pieces({
+  tune,
+  doc,
+  pieces,
+  numbers,
+  at,
+  onPiece,
+}: {
+  tune: TuneDoc
+  doc: ArrangementDoc
+  pieces: readonly Piece[]
+  numbers: readonly number[]
+  at: Piece | undefined
+  onPiece: (piece: Piece) => void
+}) {
+  const { t } = useTranslation()
+  const effort = useMemo(
+    () => effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures)),
+    [tune, doc.setup, doc.base],
+  )
+  const range = (from: number, to: number) =>
+    from === to ? String(numbers[from]) : `${numbers[from]}–${numbers[to]}`
+  const likeText = ({ like }: Piece) =>
+    like
+      ? like.differs.length === 0
+        ? t('teach.same', { piece: like.piece })
+        : t('teach.like', { piece: like.piece, list: like.differs.map((m) => numbers[m]).join(', ') })
+      : ''
+  const { hardest } = tuneEffort(at ? effort.slice(at.from, at.to + 1) : [])
+  return (
+    <div className="teach-pieces">
+      <ol aria-label={t('teach.pieces')}>
+        {pieces.map((p) => (
+          <li key={p.number}>
+            <button
+              type="button"
+              aria-current={p === at ? 'true' : undefined}
+              title={likeText(p)}
+              onClick={() => onPiece(p)}
+            >
+              <b>{p.number}</b> {range(p.from, p.to)}
+              {p.like ? (
+                <span className="soft">
+                  {' '}
+                  {p.like.differs.length === 0 ? '=' : '≈'}
+                  {p.like.piece}
+                </span>
+              ) : null}
+            </button>
+          </li>
+        ))}
+      </ol>
+      <p className="soft" role="status">
+        {at
+          ? [
+              likeText(at),
+              hardest
+                ? hardest.ceiling
+                  ? t('teach.hardestUpTo', {
+                      measure: numbers[hardest.measure],
+                      effort: hardest.effort.toFixed(1),
+                      bpm: hardest.ceiling.bpm,
+                    })
+                  : t('teach.hardest', {
+                      measure: numbers[hardest.measure],
+                      effort: hardest.effort.toFixed(1),
+                    })
+                : '',
+            ]
+              .filter(Boolean)
+              .join(' ')
+          : ''}
+      </p>
+    </div>
+  )
+}
