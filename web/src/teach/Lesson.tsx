@@ -125,7 +125,13 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
           }}
         />
       ) : (
-        <section className="teach-step" aria-label={t('teach.stepsOf')} aria-live="polite" data-testid="step">
+        <section
+          className="teach-step"
+          tabIndex={0}
+          aria-label={t('teach.stepsOf')}
+          aria-live="polite"
+          data-testid="step"
+        >
           <div className="teach-where">
             <h2>{scriptOf?.title}</h2>
             <span>{t('teach.where', { step: index + 1, count: steps.length })}</span>

@@ -1,4 +1,5 @@
 import type { LessonStep, MeasureScript } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
 
 /** The whole lesson to scroll through; a line leads to its step. */
 export function Script({
@@ -12,8 +13,15 @@ export function Script({
   index: number
   onStep: (index: number) => void
 }) {
+  const { t } = useTranslation()
   return (
-    <div className="teach-script" data-testid="script">
+    <div
+      className="teach-script"
+      data-testid="script"
+      tabIndex={0}
+      role="region"
+      aria-label={t('teach.script')}
+    >
       {script.map(({ measure, title, silent, lines }) => {
         const first = steps.findIndex((s) => s.measure === measure)
         return (
