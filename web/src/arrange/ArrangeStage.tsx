@@ -8,7 +8,7 @@ import {
   type Id,
   type Layer,
 } from '@velvet-porch/core'
-import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useParams } from 'react-router'
 import { PlayControl } from '../play/PlayControl.tsx'
 import { player } from '../play/player.ts'
@@ -129,16 +129,22 @@ function Bench({ id }: { id: string }) {
   const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const mayWrite = Boolean(doc) && doc === played && fits && !out && !before && !tried && !trial && !ossia
   const pen = writing.on && mayWrite ? writing : undefined
+  const penRef = useRef(pen)
+  useEffect(() => {
+    penRef.current = pen
+  })
   const hear = useCallback(
     (string: number, fret: number) => {
       if (!model?.setup) return
       void player.pluck(string, hertz(pitchAt(model.setup, { string, fret })))
-      // While writing, a place on the neck is written where the pen stands.
-      if (!pen?.cell) return
-      pen.setCell({ ...pen.cell, string })
-      void pen.run(fretEdit(model, pen, string, fret))
+      // While writing, a place on the neck is written where the pen stands, ahead of what is drawn beside the sheet.
+      const now = penRef.current
+      const cell = now?.cellNow()
+      if (!now || !cell) return
+      now.setCell({ ...cell, string })
+      void now.run(fretEdit(model, { ...now, cell }, string, fret))
     },
-    [model, pen],
+    [model],
   )
   const { setOn, setCell } = writing
   const onCell = useCallback(
