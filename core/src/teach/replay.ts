@@ -1,23 +1,12 @@
 import type { Attack } from '../model/arrangement.ts'
 import type { Mark } from '../model/marks.ts'
 import type { PickingSign } from '../neck/hand.ts'
-import type { Finger, FingerOn } from './lessonStep.ts'
+import type { Finger, FingerOn, StepNote } from './lessonStep.ts'
 import { readBack } from './template.ts'
 import type { Wording } from './wording.ts'
 
-/** A note as somebody plays it who has only the words. */
-export interface ReplayedNote {
-  readonly string: number
-  readonly fret: number
-  /** The finger that lies there by then; absent on open strings, and where none does. */
-  readonly finger?: Finger
-  readonly picking?: PickingSign
-  readonly attack: Attack
-  readonly touched?: number
-  readonly bend?: number
-  readonly graces: readonly number[]
-  readonly marks: readonly Mark[]
-}
+/** A note as somebody plays it who has only the words; its finger is the one that lies there by then. */
+export type ReplayedNote = Omit<StepNote, 'artificial'>
 
 export interface ReplayedStep {
   /** The title of the measure, as it is displayed. */
