@@ -9,7 +9,7 @@ import {
   type TuneDoc,
   type Variant,
 } from '@velvet-porch/core'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
@@ -140,42 +140,40 @@ export function Ossias({
                   edit(v.id, t('easier.command.when', { when: whenWords(when) }), (own) => (own.when = when))
                 }}
               />
-              <Tooltip label={t('easier.exchange')}>
-                <ActionIcon
-                  size="sm"
-                  variant="subtle"
-                  color="plum"
-                  aria-label={t('easier.exchange')}
-                  onClick={() => {
-                    if (shown === v.id) onShow(undefined)
-                    put(t('easier.command.exchange'), (now) => exchanged(tune, now, v.id))
-                  }}
-                >
-                  <IconSwitchVertical size={15} />
-                </ActionIcon>
-              </Tooltip>
-              <Tooltip label={t('easier.drop')}>
-                <ActionIcon
-                  size="sm"
-                  variant="subtle"
-                  color="plum"
-                  aria-label={t('easier.drop')}
-                  onClick={() => {
-                    if (shown === v.id) onShow(undefined)
-                    void change('arrangement', doc.id, t('easier.command.drop'), (draft) => {
-                      const at = draft.variants.findIndex((x) => x.id === v.id)
-                      if (at >= 0) draft.variants.splice(at, 1)
-                    })
-                  }}
-                >
-                  <IconTrash size={15} />
-                </ActionIcon>
-              </Tooltip>
+              <RowAct
+                label={t('easier.exchange')}
+                icon={<IconSwitchVertical size={15} />}
+                onClick={() => {
+                  if (shown === v.id) onShow(undefined)
+                  put(t('easier.command.exchange'), (now) => exchanged(tune, now, v.id))
+                }}
+              />
+              <RowAct
+                label={t('easier.drop')}
+                icon={<IconTrash size={15} />}
+                onClick={() => {
+                  if (shown === v.id) onShow(undefined)
+                  put(t('easier.command.drop'), (now) => ({
+                    ...now,
+                    variants: now.variants.filter((x) => x.id !== v.id),
+                  }))
+                }}
+              />
             </Group>
           </li>
         ))}
       </ul>
     </details>
+  )
+}
+
+function RowAct({ label, icon, onClick }: { label: string; icon: ReactNode; onClick: () => void }) {
+  return (
+    <Tooltip label={label}>
+      <ActionIcon size="sm" variant="subtle" color="plum" aria-label={label} onClick={onClick}>
+        {icon}
+      </ActionIcon>
+    </Tooltip>
   )
 }
 
