@@ -62,7 +62,7 @@ export function refingered(
   setup: Setup,
   order: RefingerOrder,
 ): TabNote[] {
-  const all = soundings(notes, timeline)
+  const all = soundings(notes, timeline, order)
   const times = [
     ...new Set(all.filter((s) => s.start >= order.from && s.start < order.to).map((s) => s.start)),
   ]

@@ -25,15 +25,19 @@ export function regripped(
   measures: ReadonlySet<Id>,
   end: Pos,
 ): Grip[] {
-  const all = soundings(layer.notes, timeline)
-  const known = new Map(layer.grips.map((g) => [ticksAt(timeline, g.pos), g]))
+  const onsets = onsetsIn(layer.notes, timeline, measures)
+  const times = [...onsets.keys()]
+  const all = soundings(layer.notes, timeline, { from: Math.min(...times), to: Math.max(...times) + 1 })
+  const byId = new Map(layer.notes.map((n) => [n.id, n]))
+  const [own, others] = [[] as Grip[], [] as Grip[]]
+  for (const g of layer.grips) (measures.has(g.pos.measure) ? own : others).push(g)
+  const known = new Map(own.map((g) => [ticksAt(timeline, g.pos), g]))
   const fresh: Grip[] = []
-  for (const [at, pos] of onsetsIn(layer.notes, timeline, measures)) {
+  for (const [at, pos] of onsets) {
     const sounding = soundingAt(all, at)
     const old = known.get(at)
-    fresh.push(old && holds(old, sounding, setup) ? old : gripFor(sounding, all, layer.spans, pos))
+    fresh.push(old && holds(old, sounding, setup) ? old : gripFor(sounding, byId, layer.spans, pos))
   }
-  const others = layer.grips.filter((g) => !measures.has(g.pos.measure))
   return reaching([...others, ...withOwnIds(fresh, others)], timeline, end)
 }
 
@@ -73,12 +77,12 @@ function holds(grip: Grip, sounding: readonly Sounding[], setup: Setup): boolean
 
 function gripFor(
   sounding: readonly Sounding[],
-  all: readonly Sounding[],
+  byId: ReadonlyMap<Id, TabNote>,
   spans: readonly Span[],
   pos: Pos,
 ): Grip {
   const pressed = pressing(sounding)
-  const ready = readyFor(sounding, all, spans, pressed)
+  const ready = readyFor(sounding, byId, spans, pressed)
   const fingers = pressed.flatMap((p) => (p.finger === 'T' ? [] : [p.fret - (p.finger - 1)]))
   return {
     id: gripId(pos),
@@ -94,11 +98,10 @@ function gripFor(
 /** Fingers that are down beside those that sound: under a hammer-on, and where a pull-off goes to. */
 function readyFor(
   sounding: readonly Sounding[],
-  all: readonly Sounding[],
+  byId: ReadonlyMap<Id, TabNote>,
   spans: readonly Span[],
   pressed: readonly PressedPlace[],
 ): PressedPlace[] {
-  const byId = new Map(all.map(({ note }) => [note.id, note]))
   return sounding.flatMap(({ note }) => {
     const under = spans.find((s) => s.to === note.id && s.kind === 'hammer')?.from
     const then = spans.find((s) => s.from === note.id && s.kind === 'pull')?.to

@@ -9,14 +9,19 @@ export interface Sounding {
   readonly end: Ticks
 }
 
-/** The notes of a tab in order of time, low strings first. */
-export function soundings(notes: readonly TabNote[], timeline: Timeline): Sounding[] {
-  return notes
-    .map((note) => {
-      const start = ticksAt(timeline, note.pos)
-      return { note, start, end: start + note.dur.ticks }
-    })
-    .sort((a, b) => a.start - b.start || b.note.place.string - a.note.place.string)
+/** The notes of a tab that sound in a stretch of written time, in order of time, low strings first. */
+export function soundings(
+  notes: readonly TabNote[],
+  timeline: Timeline,
+  { from, to }: { readonly from: Ticks; readonly to: Ticks },
+): Sounding[] {
+  const found: Sounding[] = []
+  for (const note of notes) {
+    const start = ticksAt(timeline, note.pos)
+    const end = start + note.dur.ticks
+    if (start < to && end > from) found.push({ note, start, end })
+  }
+  return found.sort((a, b) => a.start - b.start || b.note.place.string - a.note.place.string)
 }
 
 /**

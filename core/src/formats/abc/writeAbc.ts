@@ -100,6 +100,16 @@ function linesOf({ measures, sections }: TuneDoc): { from: number; to: number }[
 
 type Sung = Pick<TuneEvent, 'lyric' | 'moreLyrics'>
 
+/** A written measure with everything that it was written from. */
+interface Written {
+  readonly from: readonly unknown[]
+  readonly text: string
+  readonly sung: readonly Sung[]
+}
+
+/** Measures as they were written last, by voice: an edit changes few of them. */
+const known = new WeakMap<Measure, Map<number, Written>>()
+
 /** The tied half of a parted note: it has no syllable of its own. */
 const WORDLESS: Sung = {}
 
@@ -117,7 +127,6 @@ class VoiceWriter {
     this.tune = tune
     this.voice = voice
     this.tuplets = new Map(tune.tuplets.map((t) => [t.id, t]))
-    this.pitches.setKey(tune.measures[0]!.key.fifths)
     const own = tune.events.filter((e) => e.voice === voice)
     for (const e of own) pushTo(this.byMeasure, e.pos.measure, e)
     for (const events of this.byMeasure.values()) events.sort((a, b) => a.pos.tick - b.pos.tick)
@@ -134,7 +143,11 @@ class VoiceWriter {
   line(from: number, to: number): string[] {
     const music: string[] = []
     const sung: Sung[] = []
-    for (let i = from; i <= to; i++) music.push(this.measure(i, sung))
+    for (let i = from; i <= to; i++) {
+      const measure = this.measure(i)
+      music.push(measure.text)
+      sung.push(...measure.sung)
+    }
     const verses = Math.max(
       0,
       ...sung.map((e) => (e.lyric === undefined ? 0 : 1 + (e.moreLyrics?.length ?? 0))),
@@ -145,7 +158,29 @@ class VoiceWriter {
     return [music.join(' '), ...words]
   }
 
-  private measure(index: number, sung: Sung[]): string {
+  private measure(index: number): Written {
+    const { measures, tuplets, tempos } = this.tune
+    const m = measures[index]!
+    const events = this.byMeasure.get(m.id) ?? []
+    const last = events.at(-1)
+    const from = [
+      ...[measures[index - 1], measures[index + 1], tuplets, tempos, last && this.nextOf.get(last.id)],
+      ...events,
+      null,
+      ...(this.chords.get(m.id) ?? []),
+    ]
+    const own = known.get(m)?.get(this.voice)
+    if (own && own.from.length === from.length && own.from.every((x, i) => x === from[i])) {
+      this.pitches.setKey(m.key.fifths)
+      return own
+    }
+    const sung: Sung[] = []
+    const written = { from, text: this.written(index, events, sung), sung }
+    known.set(m, new Map(known.get(m)).set(this.voice, written))
+    return written
+  }
+
+  private written(index: number, events: readonly TuneEvent[], sung: Sung[]): string {
     const { measures } = this.tune
     const m = measures[index]!
     const before = measures[index - 1]
@@ -154,10 +189,10 @@ class VoiceWriter {
     if (before && metreText(before.metre) !== metreText(m.metre)) text += `[M:${metreText(m.metre)}]`
     if (before && keyText(before.key) !== keyText(m.key)) {
       text += `[K:${keyText(m.key)}]`
-      this.pitches.setKey(m.key.fifths)
     }
+    this.pitches.setKey(m.key.fifths)
     const signs = this.voice === 0 ? `${m.segno ? '!segno!' : ''}${m.coda ? '!coda!' : ''}` : ''
-    text += this.music(m, index, signs, sung)
+    text += this.music(m, index, events, signs, sung)
     this.pitches.barLine()
     const start = m.repeatStart ? '|:' : ''
     const ending =
@@ -166,7 +201,13 @@ class VoiceWriter {
     return `${start}${ending}${text} ${end}${barLine(m, after)}`
   }
 
-  private music(m: Measure, index: number, signs: string, sung: Sung[]): string {
+  private music(
+    m: Measure,
+    index: number,
+    events: readonly TuneEvent[],
+    signs: string,
+    sung: Sung[],
+  ): string {
     const chords = new Map((this.chords.get(m.id) ?? []).map((c) => [c.pos.tick, c.symbol]))
     const tempos = new Map(
       this.voice === 0
@@ -175,7 +216,6 @@ class VoiceWriter {
             .map((t) => [t.pos.tick, t.bpm])
         : [],
     )
-    const events = this.byMeasure.get(m.id) ?? []
     const words: string[] = []
     let sign = signs
     let at = 0
