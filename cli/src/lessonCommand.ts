@@ -2,7 +2,8 @@ import { parseArgs } from 'node:util'
 import {
   arrangementOf,
   arranging,
-  ENGLISH,
+  USUAL_SPEECH,
+  wordsFor,
   finish,
   lessonScript,
   lessonSteps,
@@ -36,7 +37,7 @@ export function lessonCommand(args: string[]): void {
   const regions = wholeTune(tune, style, level, schoolFrom(values.school))
   const { layer, plan } = finish(arranging(tune, setup, regions))
   const doc = arrangementOf(tune.id, tune.title, tune, setup, regions, { layer, transposed: plan.transposed })
-  const script = lessonScript(tune, doc, ENGLISH)
+  const script = lessonScript(tune, doc, wordsFor(USUAL_SPEECH))
   process.stdout.write(
     values.json
       ? `${JSON.stringify({ script, steps: lessonSteps(tune, doc) })}\n`

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { ENGLISH, replay } from '@velvet-porch/core'
+import { replay, USUAL_SPEECH, wordsFor } from '@velvet-porch/core'
 import { describe, expect, it } from 'vitest'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
@@ -152,7 +152,7 @@ describe('porch', () => {
     const said = porch('lesson', ...args)
     expect(said.stderr).toBe('')
     expect(said.stdout).toMatch(/^Twinkle/)
-    const steps = replay(said.stdout.slice(said.stdout.indexOf('\n\n') + 2), ENGLISH)
+    const steps = replay(said.stdout.slice(said.stdout.indexOf('\n\n') + 2), wordsFor(USUAL_SPEECH))
     const json = JSON.parse(porch('arrange', ...args, '--json').stdout) as Printed
     const places = (list: readonly { string: number; fret: number }[]) =>
       list.map((n) => `${n.string}/${n.fret}`).sort()

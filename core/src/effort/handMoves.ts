@@ -43,8 +43,11 @@ export interface HandMove {
   readonly seconds: number
 }
 
+/** What a hand holds, and where. */
+type Held = Pick<Grip, 'pressed' | 'position'>
+
 /** The move from one grip to the next, and how long this hand needs for it. */
-export function handMove(setup: Setup, before: Grip, after: Grip): HandMove {
+export function handMove(setup: Setup, before: Held, after: Held): HandMove {
   const from = pressedOf(before.pressed)
   const to = pressedOf(after.pressed)
   let landed = 0

@@ -44,6 +44,12 @@ export interface StepNote {
   readonly marks: readonly Mark[]
 }
 
+/** Fingers that any hand may choose among for a string, beside the one that the tab names. */
+export interface EitherFinger {
+  readonly string: number
+  readonly fingers: readonly Finger[]
+}
+
 /** One moment of a lesson: what the hand does, what is struck, what goes on sounding. */
 export interface LessonStep {
   /** Index of the measure. */
@@ -51,8 +57,12 @@ export interface LessonStep {
   readonly tick: Ticks
   readonly count: Count
   readonly hand: HandMove
-  /** The fret under the index finger, where it changes. */
+  /** The fret under the index finger; absent until a finger was down. */
+  readonly position?: number
+  /** The same, where it changes. */
   readonly shift?: { readonly from: number; readonly to: number }
+  /** Fingers that would cost the hand no more than the one that lands on a string. */
+  readonly either?: readonly EitherFinger[]
   readonly notes: readonly StepNote[]
   /** Strings that ring on from before. */
   readonly ringing: readonly number[]

@@ -5,11 +5,15 @@ import type { TuneDoc } from '../model/tune.ts'
 import { OCTAVE } from '../neck/setup.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { beatCount } from './beatCount.ts'
+import { withEither } from './eitherFinger.ts'
 import { fingersOn, handMove } from './handMove.ts'
 import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
 
 /** The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page. */
-export function lessonSteps(tune: TuneDoc, { base }: Pick<ArrangementDoc, 'base'>): LessonStep[] {
+export function lessonSteps(
+  tune: TuneDoc,
+  { base, setup }: Pick<ArrangementDoc, 'base' | 'setup'>,
+): LessonStep[] {
   const timeline = timelineOf(tune.measures)
   const notesAt = byMoment(base.notes, (n) => ticksAt(timeline, n.pos))
   const gripAt = byMoment(base.grips, (g) => ticksAt(timeline, g.pos))
@@ -36,6 +40,7 @@ export function lessonSteps(tune: TuneDoc, { base }: Pick<ArrangementDoc, 'base'
       tick,
       count: beatCount(tune.measures[measure]!, tick),
       hand: handMove(down, now),
+      ...(grip && now.length > 0 ? { position: grip.position } : position === undefined ? {} : { position }),
       ...(shift ? { shift } : {}),
       notes: notes.map(stepNote),
       ringing: ringing.map((s) => s.string).sort((a, b) => b - a),
@@ -44,7 +49,7 @@ export function lessonSteps(tune: TuneDoc, { base }: Pick<ArrangementDoc, 'base'
     if (grip && now.length > 0) ({ position } = grip)
     sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
   }
-  return steps
+  return withEither(steps, setup)
 }
 
 function byMoment<T>(list: readonly T[], at: (item: T) => Ticks): Map<Ticks, T[]> {

@@ -2,7 +2,7 @@ import type { Attack } from '../model/arrangement.ts'
 import { fill } from './template.ts'
 import type { Count } from './beatCount.ts'
 import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
-import type { Wording } from './wording.ts'
+import type { Wording } from './words/wording.ts'
 
 /** The count of a step in words. */
 export function countText({ beat, syllable, share }: Count, { count }: Wording): string {
@@ -10,9 +10,15 @@ export function countText({ beat, syllable, share }: Count, { count }: Wording):
   return share ? fill(count.share, { share: share.join('/'), beat }) : fill(count.beat, { beat })
 }
 
-/** What a step asks for, a sentence a thing: first the fretting hand, then what sounds, then what rings on. */
-export function stepSentences(step: LessonStep, words: Wording): string[] {
-  const { hand, shift, notes, ringing } = step
+/** The name of what a place sounds, in the naming that is wanted. */
+export type NameOf = (string: number, fret: number) => string
+
+/**
+ * What a step asks for, a sentence a thing: first the fretting hand, then what sounds, then what rings on.
+ * @param nameOf present where notes are called by name as well
+ */
+export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
+  const { hand, shift, notes, ringing, either = [] } = step
   const names = (fingers: readonly FingerOn['finger'][]) => fingers.map((f) => words.fingers[f]).join(', ')
   return [
     ...(hand.stays.length > 0
@@ -22,7 +28,13 @@ export function stepSentences(step: LessonStep, words: Wording): string[] {
     ...(shift ? [fill(words.hand.shift, { to: shift.to })] : []),
     ...hand.slides.map((f) => onNeck(f, words, words.hand.slides, words.hand.slidesBarre)),
     ...hand.lands.map((f) => onNeck(f, words, words.hand.lands, words.hand.barre)),
-    ...sounded(notes, words),
+    ...either.map((e) =>
+      fill(words.hand.either, {
+        string: e.string,
+        fingers: e.fingers.map((f) => words.fingers[f]).join(', '),
+      }),
+    ),
+    ...sounded(notes, words, nameOf),
     ...(ringing.length > 0 ? [fill(words.ringing, { strings: ringing.join(', ') })] : []),
   ]
 }
@@ -33,17 +45,17 @@ function onNeck(f: FingerOn, words: Wording, single: string, barre: string): str
 }
 
 /** The notes of a step, those that are sounded in one way together. */
-function sounded(notes: readonly StepNote[], words: Wording): string[] {
+function sounded(notes: readonly StepNote[], words: Wording, nameOf: NameOf | undefined): string[] {
   const by = new Map<Attack, StepNote[]>()
   for (const n of notes) by.set(n.attack, [...(by.get(n.attack) ?? []), n])
   return [...by].map(([attack, own]) => {
     const template = attack === 'pluck' && own.length > 1 ? words.together : words.attack[attack]
-    return fill(template, { notes: own.map((n) => noteText(n, words)).join('; ') })
+    return fill(template, { notes: own.map((n) => noteText(n, words, nameOf)).join('; ') })
   })
 }
 
 /** A note's place, from the inside out: where, how it is bent or approached, by what it is struck, with which signs. */
-function noteText(n: StepNote, words: Wording): string {
+function noteText(n: StepNote, words: Wording, nameOf: NameOf | undefined): string {
   const { place } = words
   const { string, fret, touched = 0 } = n
   let text = fill(
@@ -69,6 +81,8 @@ function noteText(n: StepNote, words: Wording): string {
     n.attack !== 'muted'
   )
     text = fill(place.noFinger, { place: text })
+  if (nameOf && n.attack !== 'muted')
+    text = fill(place.named, { place: text, name: nameOf(string, n.artificial ? touched : fret) })
   if (n.picking !== undefined && n.picking !== 'none')
     text = fill(place.picked, { place: text, picking: words.picking[n.picking] })
   for (const mark of n.marks) text = fill(place.marked, { place: text, mark: words.marks[mark] })

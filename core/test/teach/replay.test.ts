@@ -1,9 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import {
-  ENGLISH,
+  USUAL_SPEECH,
+  wordsFor,
   guitarSetup,
+  LANGUAGES,
   lessonScript,
+  lessonSteps,
   LEVELS,
+  pitchIn,
+  plainPitch,
   refusalOf,
   replay,
   ReplayError,
@@ -14,16 +19,20 @@ import {
   timelineOf,
   tuningById,
   type Level,
+  type NameOf,
   type Score,
   type Setup,
+  type Speech,
   type Style,
 } from '../../src/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 
+const ENGLISH_WORDS = wordsFor(USUAL_SPEECH)
+
 /** What the displayed text says, and nothing else. */
-const told = ({ tune, arrangement }: Required<Score>) =>
-  replay(scriptText(lessonScript(tune, arrangement, ENGLISH)), ENGLISH)
+const told = ({ tune, arrangement }: Required<Score>, words = ENGLISH_WORDS, nameOf?: NameOf) =>
+  replay(scriptText(lessonScript(tune, arrangement, words, undefined, nameOf)), words)
 
 /** The same, from the tab: moments in order, each with its notes from the lowest string up. */
 function written({ tune, arrangement }: Required<Score>) {
@@ -38,8 +47,8 @@ function written({ tune, arrangement }: Required<Score>) {
     .map(([, notes]) => [...notes].sort((a, b) => b.place.string - a.place.string))
 }
 
-function expectSame(score: Required<Score>, what: string): void {
-  const steps = told(score).filter((s) => s.notes.length > 0)
+function expectSame(score: Required<Score>, what: string, words = ENGLISH_WORDS, nameOf?: NameOf): void {
+  const steps = told(score, words, nameOf).filter((s) => s.notes.length > 0)
   const tab = written(score)
   expect(steps.length, what).toBe(tab.length)
   steps.forEach((step, i) => {
@@ -80,6 +89,41 @@ describe('the lesson read back from its words alone', () => {
     },
   )
 
+  const speeches = LANGUAGES.flatMap((language) =>
+    (['full', 'short'] as const).flatMap((length) =>
+      (['names', 'numbers'] as const).map((fingers): Speech => ({ language, length, fingers })),
+    ),
+  )
+  it.each(speeches)('says the same in %o, note names or not', (speech) => {
+    const words = wordsFor(speech)
+    const nameOf = (string: number, fret: number) => pitchIn('german', plainPitch(40 + string + fret, false))
+    for (const [tune, style, level] of [
+      [CORPUS[0]!, 'melody-bass', 2],
+      [CORPUS[3]!, 'chord-melody', 4],
+      [CORPUS[5]!, 'flatpicked-lead', 3],
+      [CORPUS[1]!, 'arpeggio', 5],
+    ] as const) {
+      const score = arrangedScore(tune, style, level)
+      expectSame(score, `${tune.title}, ${style}`, words)
+      expectSame(score, `${tune.title}, ${style}, named`, words, nameOf)
+    }
+  })
+
+  it('runs on one string or in one position are said as a row', () => {
+    const { tune, arrangement } = arrangedScore(
+      tuneOf('X:1\nT:Run\nM:4/4\nL:1/8\nK:C\n"C"CDEF GABc|cBAG FEDC|]\n'),
+      'flatpicked-lead',
+      1,
+    )
+    const script = lessonScript(tune, arrangement, ENGLISH_WORDS)
+    const rows = script.flatMap((m) => m.lines).filter((l) => l.steps > 1)
+    expect(rows.length).toBeGreaterThan(0)
+    for (const r of rows) expect(r.text).toMatch(/In a row (on string \d|with the hand at fret \d+): /)
+    expect(script.flatMap((m) => m.lines).reduce((n, l) => n + l.steps, 0)).toBe(
+      lessonSteps(tune, arrangement).length,
+    )
+  })
+
   it('counts are those of the primers: beats by number, & between, every eighth of 6/8 (common practice)', () => {
     const count = (head: string, music: string) => {
       const tune = tuneOf(`X:1\nT:Count\n${head}\nK:C\n${music}\n`)
@@ -102,7 +146,7 @@ describe('the lesson read back from its words alone', () => {
   })
 
   it('what cannot be done or understood is found out', () => {
-    const said = (line: string) => () => replay(`Measure 1\n${line}`, ENGLISH)
+    const said = (line: string) => () => replay(`Measure 1\n${line}`, ENGLISH_WORDS)
     expect(
       said('1: Put the ring finger on string 2, fret 3. Put the ring finger on string 1, fret 3.'),
     ).toThrow(/twice/)
@@ -111,13 +155,13 @@ describe('the lesson read back from its words alone', () => {
     expect(said('1: Whistle.')).toThrow(/Not understood/)
     // Without the finger nobody lies at the place.
     expect(
-      replay('Measure 1\n1: Pluck string 2 at fret 3 (middle).', ENGLISH)[0]!.notes[0]!.finger,
+      replay('Measure 1\n1: Pluck string 2 at fret 3 (middle).', ENGLISH_WORDS)[0]!.notes[0]!.finger,
     ).toBeUndefined()
   })
 
   it('strings that nobody plays in a measure are named, and really are silent', () => {
     const { tune, arrangement } = arrangedScore(CORPUS[0]!, 'melody-bass', 2)
-    for (const { measure, silent } of lessonScript(tune, arrangement, ENGLISH)) {
+    for (const { measure, silent } of lessonScript(tune, arrangement, ENGLISH_WORDS)) {
       const id = tune.measures[measure]!.id
       const struck = new Set(
         arrangement.base.notes.filter((n) => n.pos.measure === id).map((n) => n.place.string),
@@ -134,7 +178,7 @@ describe('the lesson read back from its words alone', () => {
     const target = base.notes.find((n) => n.left !== 0)!
     const notes = base.notes.map((n) => (n === target ? { ...n, left: 0 as const } : n))
     const holed = { ...score, arrangement: { ...score.arrangement, base: { ...base, notes, grips: [] } } }
-    const text = scriptText(lessonScript(holed.tune, holed.arrangement, ENGLISH))
+    const text = scriptText(lessonScript(holed.tune, holed.arrangement, ENGLISH_WORDS))
     expect(text).toContain(
       `string ${target.place.string} at fret ${target.place.fret} with a finger still to be chosen`,
     )

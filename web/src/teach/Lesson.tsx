@@ -9,7 +9,8 @@ import {
 } from '@tabler/icons-react'
 import {
   countText,
-  ENGLISH,
+  USUAL_SPEECH,
+  wordsFor,
   hertz,
   lessonScript,
   lessonSteps,
@@ -44,7 +45,7 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const root = useRef<HTMLDivElement>(null)
   const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
   const steps = useMemo(() => lessonSteps(tune, doc), [tune, doc])
-  const script = useMemo(() => lessonScript(tune, doc, ENGLISH, steps), [tune, doc, steps])
+  const script = useMemo(() => lessonScript(tune, doc, wordsFor(USUAL_SPEECH), steps), [tune, doc, steps])
   const [chosen, setIndex] = useState(0)
   const index = Math.min(chosen, Math.max(0, steps.length - 1))
   const [loop, setLoop] = useState<Loop>('none')
@@ -117,7 +118,6 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
       {scripted ? (
         <Script
           script={script}
-          steps={steps}
           index={index}
           onStep={(i) => {
             setIndex(i)
@@ -137,10 +137,10 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
             <span>{t('teach.where', { step: index + 1, count: steps.length })}</span>
           </div>
           <div className="teach-count" data-testid="count">
-            {countText(step.count, ENGLISH)}
+            {countText(step.count, wordsFor(USUAL_SPEECH))}
           </div>
           <ul>
-            {stepSentences(step, ENGLISH).map((s) => (
+            {stepSentences(step, wordsFor(USUAL_SPEECH)).map((s) => (
               <li key={s}>{s}.</li>
             ))}
           </ul>

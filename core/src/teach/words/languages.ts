@@ -1,0 +1,43 @@
+import type { Finger } from '../lessonStep.ts'
+import { ENGLISH } from './english.ts'
+import { FILIPINO } from './filipino.ts'
+import { FRENCH } from './french.ts'
+import { SPANISH } from './spanish.ts'
+import type { Wording } from './wording.ts'
+
+/** All that a language has for lesson steps. */
+export interface LanguageWords {
+  readonly full: Wording
+  readonly short: Wording
+  /** Fretting fingers by number, and picking fingers by letter. */
+  readonly fingers: Readonly<Record<Finger, string>>
+  readonly picking: Wording['picking']
+}
+
+/** Languages of lessons and handouts; all but English are written by machine and await a native reader. */
+export const LANGUAGES = ['en', 'fr', 'es', 'fil'] as const
+export type Language = (typeof LANGUAGES)[number]
+
+/** How a lesson speaks. */
+export interface Speech {
+  readonly language: Language
+  readonly length: 'full' | 'short'
+  /** Fingers by name, or by number (and p i m a). */
+  readonly fingers: 'names' | 'numbers'
+}
+
+export const USUAL_SPEECH: Speech = { language: 'en', length: 'full', fingers: 'names' }
+
+const WORDS: Readonly<Record<Language, LanguageWords>> = {
+  en: ENGLISH,
+  fr: FRENCH,
+  es: SPANISH,
+  fil: FILIPINO,
+}
+
+/** The words of a way to speak. */
+export function wordsFor({ language, length, fingers }: Speech): Wording {
+  const own = WORDS[language]
+  const words = own[length]
+  return fingers === 'names' ? words : { ...words, fingers: own.fingers, picking: own.picking }
+}

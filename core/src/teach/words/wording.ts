@@ -1,0 +1,59 @@
+import type { Attack } from '../../model/arrangement.ts'
+import type { Mark } from '../../model/marks.ts'
+import type { PickingSign } from '../../neck/hand.ts'
+import type { Finger } from '../lessonStep.ts'
+
+/** How lesson steps are said in one language: templates, whose braces are filled. None holds a full stop. */
+export interface Wording {
+  readonly measure: string
+  /** A line of the script: when, and what is done. */
+  readonly line: string
+  /** Strings that nobody plays in a measure. */
+  readonly silent: string
+  readonly count: { readonly beat: string; readonly syllable: string; readonly share: string }
+  readonly fingers: Readonly<Record<Finger, string>>
+  readonly picking: Readonly<Record<Exclude<PickingSign, 'none'>, string>>
+  readonly hand: {
+    readonly stays: string
+    readonly lifts: string
+    readonly lands: string
+    readonly barre: string
+    readonly slides: string
+    readonly slidesBarre: string
+    readonly shift: string
+    /** Fingers that would do as well. */
+    readonly either: string
+  }
+  /** How a note is sounded; several plucked at once are said together. */
+  readonly attack: Readonly<Record<Attack, string>>
+  readonly together: string
+  readonly place: {
+    readonly open: string
+    readonly fret: string
+    readonly harmonic: string
+    readonly artificial: string
+    readonly by: string
+    readonly bent: string
+    readonly graces: string
+    readonly noFinger: string
+    /** What a place sounds. */
+    readonly named: string
+    readonly picked: string
+    readonly marked: string
+  }
+  /** Single notes in a row, on one string or under one position of the hand; other fingers than the last leave. */
+  readonly row: {
+    readonly string: string
+    readonly position: string
+    readonly item: string
+    readonly open: string
+    readonly fret: string
+    readonly stringOpen: string
+    readonly stringFret: string
+  }
+  readonly marks: Readonly<Record<Mark, string>>
+  readonly ringing: string
+}
+
+/** What stands between the notes of a row. */
+export const ROW_SIGN = ' – '
