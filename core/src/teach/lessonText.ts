@@ -50,12 +50,16 @@ export function lessonScript(
     })
     return {
       measure,
-      title: fill(words.measure, { number: numbers[measure]! }),
+      title: measureTitle(numbers[measure]!, words),
       ...(silent.length > 0 ? { silent: fill(words.silent, { strings: silent.join(', ') }) } : {}),
       lines,
     }
   })
 }
+
+/** The title of a measure by its number; a pickup has none. */
+export const measureTitle = (number: number, words: Wording): string =>
+  number === 0 ? words.pickup : fill(words.measure, { number })
 
 function rowText(row: Row, words: Wording, nameOf: NameOf | undefined): string {
   const [first] = row.steps

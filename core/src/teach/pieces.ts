@@ -2,6 +2,12 @@ import { melodyOf, timelineOf } from '../form/timeline.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { Measure, TuneDoc } from '../model/tune.ts'
 import { beatLength } from '../time/metre.ts'
+import type { Ticks } from '../time/ticks.ts'
+import { smallPieces } from './smallPieces.ts'
+
+/** What is taught at once: a beat, a chord's shape, a lick, a measure, a phrase, a part. */
+export const UNITS = ['beat', 'shape', 'lick', 'measure', 'phrase', 'part'] as const
+export type Unit = (typeof UNITS)[number]
 
 /** A piece of a tune that is learnt at once. Measures are indices, both ends included. */
 export interface Piece {
@@ -9,6 +15,9 @@ export interface Piece {
   readonly number: number
   readonly from: number
   readonly to: number
+  /** Where it begins in its first measure and ends (exclusive) in its last; absent at their start and end. */
+  readonly tick?: Ticks
+  readonly until?: Ticks
   /**
    * The earlier piece that it is like, with the measures in which they differ: none where it is the same once more.
    * Absent where most of it is new.
@@ -22,16 +31,27 @@ const LEAST = 2
 
 /**
  * The tune in pieces: parts (sections, repeats, endings), and within them phrases that end where the melody rests or
- * holds. A pickup goes with what follows it. What comes again, whole or nearly, says so.
+ * holds. A pickup goes with what follows it. What comes again, whole or nearly, says so. Smaller units may begin in
+ * the middle of a measure.
  */
-export function piecesOf(tune: TuneDoc, { base }: Pick<ArrangementDoc, 'base'>): Piece[] {
-  const starts = partStarts(tune)
+export function piecesOf(
+  tune: TuneDoc,
+  { base }: Pick<ArrangementDoc, 'base'>,
+  unit: Unit = 'phrase',
+): Piece[] {
+  if (unit === 'beat' || unit === 'shape' || unit === 'lick') return smallPieces(tune, base, unit)
   const breathes = breathing(tune)
+  const starts = partStarts(tune)
   const pieces: { from: number; to: number }[] = []
   starts.forEach((start, i) => {
     const end = (starts[i + 1] ?? tune.measures.length) - 1
     for (let from = start; from <= end;) {
-      const to = pieceEnd(tune.measures, breathes, from, end)
+      const to =
+        unit === 'part'
+          ? end
+          : unit === 'measure'
+            ? measureEnd(tune, from, end)
+            : pieceEnd(tune.measures, breathes, from, end)
       pieces.push({ from, to })
       from = to + 1
     }
@@ -43,8 +63,12 @@ export function piecesOf(tune: TuneDoc, { base }: Pick<ArrangementDoc, 'base'>):
   })
 }
 
+/** A pickup goes with what follows it. */
+const measureEnd = ({ measures }: TuneDoc, from: number, end: number): number =>
+  from === 0 && measures[0]!.length < measures[0]!.nominal ? Math.min(end, 1) : from
+
 /** Measures that begin a part: of the tune, of a section, of a repeat or an ending, and what follows one. */
-function partStarts({ measures, sections }: TuneDoc): number[] {
+export function partStarts({ measures, sections }: TuneDoc): number[] {
   const named = new Set(sections.map((s) => s.measure))
   return measures.flatMap((m, i) => {
     const before = measures[i - 1]

@@ -42,7 +42,8 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
     }
     const told = readBack(words.line, line)
     if (!told) {
-      if (!readBack(words.measure, line)) throw new ReplayError(`Not understood: ${line}`)
+      if (line !== words.pickup && !readBack(words.measure, line))
+        throw new ReplayError(`Not understood: ${line}`)
       measure = line
       continue
     }

@@ -3,6 +3,7 @@ import type { Wording } from './wording.ts'
 
 const FULL: Wording = {
   measure: 'Measure {number}',
+  pickup: 'Pickup measure',
   line: '{count}: {rest}',
   silent: 'Not played here, touching does no harm: string {strings}',
   count: { beat: '{beat}', syllable: '{syllable} of {beat}', share: '{share} after {beat}' },

@@ -4,6 +4,7 @@ import type { Wording } from './wording.ts'
 /** Written by machine; awaits a native reader. */
 const FULL: Wording = {
   measure: 'Sukat {number}',
+  pickup: 'Pambungad na sukat',
   line: '{count}: {rest}',
   silent: 'Hindi tinutugtog dito, ayos lang masagi: kuwerdas {strings}',
   count: { beat: '{beat}', syllable: '{syllable} ng {beat}', share: '{share} pagkatapos ng {beat}' },

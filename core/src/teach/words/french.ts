@@ -4,6 +4,7 @@ import type { Wording } from './wording.ts'
 /** Written by machine; awaits a native reader. */
 const FULL: Wording = {
   measure: 'Mesure {number}',
+  pickup: 'Levée',
   line: '{count} : {rest}',
   silent: 'Pas jouée ici, la toucher ne gêne pas : corde {strings}',
   count: { beat: '{beat}', syllable: '{syllable} de {beat}', share: '{share} après {beat}' },

@@ -4,6 +4,7 @@ import type { Wording } from './wording.ts'
 /** Written by machine; awaits a native reader. */
 const FULL: Wording = {
   measure: 'Compás {number}',
+  pickup: 'Anacrusa',
   line: '{count}: {rest}',
   silent: 'No se toca aquí, rozarla no molesta: cuerda {strings}',
   count: { beat: '{beat}', syllable: '{syllable} de {beat}', share: '{share} después de {beat}' },

@@ -6,6 +6,8 @@ import type { Finger } from '../lessonStep.ts'
 /** How lesson steps are said in one language: templates, whose braces are filled. None holds a full stop. */
 export interface Wording {
   readonly measure: string
+  /** Title of a measure that is not counted. */
+  readonly pickup: string
   /** A line of the script: when, and what is done. */
   readonly line: string
   /** Strings that nobody plays in a measure. */

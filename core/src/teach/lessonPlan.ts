@@ -1,0 +1,65 @@
+import type { LearningStep } from './learningOrder.ts'
+import type { Piece } from './pieces.ts'
+import type { Recipe } from './recipe.ts'
+
+/** What a lesson or a practice of some minutes is made of. */
+export interface PlanItem {
+  readonly what:
+    { readonly kind: 'warmUp' } | { readonly kind: 'rest' } | { readonly kind: 'again' } | LearningStep
+  readonly minutes: number
+}
+
+/** Minutes: of a rest and how often one is due, for a change or a join, and the least that anything takes. */
+const MINUTES = { rest: 1, restEvery: 12, change: 3, join: 2, whole: 3, least: 2 }
+
+/** Lessons under this many minutes. */
+const SHORT = 12
+
+/** Minutes that steps take; pieces take what their recipes say, a difference half of it. */
+function minutesOf(step: LearningStep, recipes: (piece: Piece) => Recipe): number {
+  if (step.kind !== 'piece') return MINUTES[step.kind]
+  const whole = Math.max(MINUTES.least, Math.round(recipes(step.piece).seconds / 60))
+  return step.piece.like ? Math.max(MINUTES.least, Math.round(whole / 2)) : whole
+}
+
+/**
+ * A lesson that fits some minutes: a warm-up, then the steps of the learning order from one on, with rests; the last
+ * minutes for all that is known. A step that no longer fits is left for the next time.
+ * @param from index of the first step that is not learnt yet
+ * @returns the plan, and the index of the step with which the next one begins
+ */
+export function lessonPlan(
+  order: readonly LearningStep[],
+  recipes: (piece: Piece) => Recipe,
+  minutes: number,
+  from = 0,
+): { readonly items: readonly PlanItem[]; readonly next: number } {
+  const items: PlanItem[] = []
+  let left = Math.max(0, minutes)
+  let since = 0
+  const add = (what: PlanItem['what'], length: number) => {
+    items.push({ what, minutes: length })
+    left -= length
+    since = what.kind === 'rest' ? 0 : since + length
+  }
+  // Short lessons are short of both.
+  const short = minutes < SHORT
+  if (left > 1) add({ kind: 'warmUp' }, short ? 1 : 2)
+  const again = short ? 0 : 3
+  let next = from
+  while (next < order.length) {
+    const step = order[next]!
+    const wanted = minutesOf(step, recipes)
+    const due = since > 0 && since + wanted > MINUTES.restEvery ? MINUTES.rest : 0
+    const fits = left - again - due
+    // A long piece is begun in a short lesson, and gone on with in the next one.
+    if (fits < Math.min(wanted, MINUTES.least)) break
+    if (wanted > fits && items.some((i) => i.what.kind === 'piece')) break
+    if (due > 0) add({ kind: 'rest' }, due)
+    add(step, Math.min(wanted, fits))
+    if (wanted > fits) break
+    next++
+  }
+  if (left > 0 && items.length > 1) add({ kind: 'again' }, left)
+  return { items, next }
+}
