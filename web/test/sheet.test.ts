@@ -2,6 +2,7 @@ import { arrangementFor, tuneOf } from './support.ts'
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
 import {
+  heldShape,
   keyText,
   LONGEST_REMARK,
   ticksAt,
@@ -11,7 +12,6 @@ import {
 } from '@velvet-porch/core'
 import { handAt } from '../src/neck/handMove.ts'
 import { neckView } from '../src/neck/neckView.ts'
-import { heldDuring } from '../src/sheet/HeldBox.tsx'
 import { rowsOf, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
 import { remarkLines } from '../src/sheet/remarkLines.ts'
 import { beatOf, keysOf, sheetModel } from '../src/sheet/sheetModel.ts'
@@ -128,7 +128,7 @@ describe('the box of what the hand holds', () => {
     for (const level of [1, 3, 5] as const) {
       const sheet = sheetModel(waltz, arrangementFor(waltz, level, 2))
       for (const segment of sheet.harmony) {
-        const held = heldDuring(sheet, segment)
+        const held = heldShape(sheet.layer!, 6, sheet.timeline, segment.start, segment.end)
         if (!held) continue
         expect(held.frets).toHaveLength(6)
         const pressed = held.fingers.flatMap((f, i) => (f === 0 ? [] : [{ f, fret: held.frets[i] }]))
@@ -140,7 +140,7 @@ describe('the box of what the hand holds', () => {
   })
 
   it('is none where nothing is played', () => {
-    expect(heldDuring(sheetModel(waltz), model.harmony[0]!)).toBeUndefined()
+    expect(heldShape({ notes: [], grips: [] }, 6, model.timeline, 0, 1)).toBeUndefined()
   })
 })
 

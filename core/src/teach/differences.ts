@@ -4,7 +4,7 @@ import type { PickingSign } from '../neck/hand.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { beatCount, type Count } from './beatCount.ts'
 import type { Finger } from './lessonStep.ts'
-import type { Piece } from './pieces.ts'
+import type { Piece } from './piece.ts'
 
 /** One thing that a piece has otherwise than the piece it is like. */
 export type PieceDifference = {

@@ -1,7 +1,7 @@
 import type { PieceDifference } from './differences.ts'
 import type { LearningStep } from './learningOrder.ts'
 import type { PlanItem } from './lessonPlan.ts'
-import type { Piece } from './pieces.ts'
+import type { Piece } from './piece.ts'
 import type { Recipe } from './recipe.ts'
 import { countText } from './stepText.ts'
 import { fill } from './template.ts'

@@ -1,4 +1,4 @@
-import type { Piece } from './pieces.ts'
+import type { Piece } from './piece.ts'
 import type { TroubleSpot } from './troubleSpots.ts'
 
 /** One thing to learn: a hard change alone; a piece, or what it has otherwise; two pieces joined; all from the start. */

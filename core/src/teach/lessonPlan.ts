@@ -1,5 +1,5 @@
 import type { LearningStep } from './learningOrder.ts'
-import type { Piece } from './pieces.ts'
+import type { Piece } from './piece.ts'
 import type { Recipe } from './recipe.ts'
 
 /** What a lesson or a practice of some minutes is made of. */

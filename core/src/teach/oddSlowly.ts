@@ -3,7 +3,7 @@ import { isArrival, type ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt } from '../neck/setup.ts'
 import { beatLength } from '../time/metre.ts'
-import type { Piece } from './pieces.ts'
+import type { Piece } from './piece.ts'
 
 /** Why a passage sounds odd slowly and is right: quick ornaments; notes that rub for a moment. */
 export type OddSlowly = 'ornaments' | 'rub'

@@ -2,28 +2,9 @@ import { melodyOf, timelineOf } from '../form/timeline.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { Measure, TuneDoc } from '../model/tune.ts'
 import { beatLength } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
+import { partStarts } from './partStarts.ts'
+import type { Piece, Unit } from './piece.ts'
 import { smallPieces } from './smallPieces.ts'
-
-/** What is taught at once: a beat, a chord's shape, a lick, a measure, a phrase, a part. */
-export const UNITS = ['beat', 'shape', 'lick', 'measure', 'phrase', 'part'] as const
-export type Unit = (typeof UNITS)[number]
-
-/** A piece of a tune that is learnt at once. Measures are indices, both ends included. */
-export interface Piece {
-  /** From 1. */
-  readonly number: number
-  readonly from: number
-  readonly to: number
-  /** Where it begins in its first measure and ends (exclusive) in its last; absent at their start and end. */
-  readonly tick?: Ticks
-  readonly until?: Ticks
-  /**
-   * The earlier piece that it is like, with the measures in which they differ: none where it is the same once more.
-   * Absent where most of it is new.
-   */
-  readonly like?: { readonly piece: number; readonly differs: readonly number[] }
-}
 
 /** Measures of a piece: longer ones are parted where the melody breathes. Common practice, no source. */
 const MOST = 4
@@ -66,24 +47,6 @@ export function piecesOf(
 /** A pickup goes with what follows it. */
 const measureEnd = ({ measures }: TuneDoc, from: number, end: number): number =>
   from === 0 && measures[0]!.length < measures[0]!.nominal ? Math.min(end, 1) : from
-
-/** Measures that begin a part: of the tune, of a section, of a repeat or an ending, and what follows one. */
-export function partStarts({ measures, sections }: TuneDoc): number[] {
-  const named = new Set(sections.map((s) => s.measure))
-  return measures.flatMap((m, i) => {
-    const before = measures[i - 1]
-    const begins =
-      !before ||
-      m.repeatStart ||
-      before.repeatEnd > 1 ||
-      named.has(m.id) ||
-      m.endings.join() !== before.endings.join()
-    // What completes a pickup stays with it.
-    const afterPickup =
-      before !== undefined && i === 1 && before.length < before.nominal && before.repeatEnd === 1
-    return begins && !afterPickup ? [i] : []
-  })
-}
 
 /** For each measure whether the melody rests at its end or holds its last note for two beats or more. */
 function breathing(tune: TuneDoc): boolean[] {

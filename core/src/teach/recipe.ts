@@ -4,7 +4,7 @@ import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import { secondsOf } from '../time/ticks.ts'
-import type { Piece } from './pieces.ts'
+import type { Piece } from './piece.ts'
 
 /** How somebody practises; settings of the teacher. */
 export interface PracticeWay {

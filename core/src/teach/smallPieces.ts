@@ -4,7 +4,8 @@ import type { TuneDoc } from '../model/tune.ts'
 import { countedBeat } from '../time/count.ts'
 import { beatLength, missingHead } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
-import { partStarts, type Piece, type Unit } from './pieces.ts'
+import { partStarts } from './partStarts.ts'
+import type { Piece, Unit } from './piece.ts'
 
 /** Pieces that may begin in the middle of a measure. One that is played just as an earlier one says so. */
 export function smallPieces(

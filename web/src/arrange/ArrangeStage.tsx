@@ -7,9 +7,10 @@ import {
   type Alternative,
   type Id,
   type Layer,
+  type TuneDoc,
 } from '@velvet-porch/core'
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import { useParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { PlayControl } from '../play/PlayControl.tsx'
 import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
@@ -119,8 +120,9 @@ function Bench({ id }: { id: string }) {
     }
   }, [version, tune, doc, plain])
   const [chosen, setSpot] = useState<Spot>()
-  const [marked, showMarked] = useState<MarkedMeasures>()
-  const markedRef = useRef<MarkedMeasures | undefined>(undefined)
+  const [address] = useSearchParams()
+  const [marked, showMarked] = useState(() => markedIn(address, tune))
+  const markedRef = useRef(marked)
   const markedNow = useCallback(() => markedRef.current, [])
   const setMarked = useCallback((next: MarkedMeasures | undefined) => {
     markedRef.current = next
@@ -290,3 +292,12 @@ function Bench({ id }: { id: string }) {
 }
 
 const Player = memo(PlayControl)
+
+/** Measures that the address names, as a link from the lesson does. */
+function markedIn(address: URLSearchParams, tune: TuneDoc | undefined): MarkedMeasures | undefined {
+  const [from, to] = [address.get('from'), address.get('to')].map((v) => (v === null ? NaN : Number(v)))
+  const last = (tune?.measures.length ?? Infinity) - 1
+  return Number.isInteger(from) && Number.isInteger(to) && from! >= 0 && from! <= to! && to! <= last
+    ? { from: from!, to: to! }
+    : undefined
+}

@@ -51,6 +51,9 @@ class Player {
     this.loaded = false
   }
 
+  /** True where Play would play this music. */
+  readonly holds = (music: (() => Score) | undefined): boolean => this.music === music
+
   set(change: Partial<Pick<PlayerState, 'tempo' | 'metronome' | 'countIn' | 'loop'>>): void {
     this.update(change)
     this.sendSettings()

@@ -1,5 +1,5 @@
 import { scoreOf, type Score } from '@velvet-porch/core/sound'
-import { useCallback, useEffect, useRef } from 'react'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { player } from './player.ts'
@@ -11,22 +11,23 @@ export function usePlaying(
   marked: MarkedMeasures | undefined,
 ) {
   const move = useRef<((spot: Spot | undefined) => void) | undefined>(undefined)
+  const music = useMemo(() => musicOf(model), [model])
   useEffect(() => {
-    player.load(musicOf(model))
+    player.load(music)
     return () => player.stop()
-  }, [model])
-  useEffect(() => {
-    if (!model) return
+  }, [music])
+  const loop = useMemo(() => {
+    if (!model || !marked) return undefined
     const { order } = model.unfolded
-    const from = marked && order.find((o) => o.measure === marked.from)
+    const from = order.find((o) => o.measure === marked.from)
     const last = from && order.find((o) => o.measure === marked.to && o.startTick >= from.startTick)
-    player.set({
-      loop:
-        from && last
-          ? { from: from.startTick, to: last.startTick + model.tune.measures[last.measure]!.length }
-          : undefined,
-    })
+    return from && last
+      ? { from: from.startTick, to: last.startTick + model.tune.measures[last.measure]!.length }
+      : undefined
   }, [model, marked])
+  useEffect(() => {
+    if (model) player.set({ loop })
+  }, [model, loop])
   useEffect(() => {
     if (!model) return
     return player.follow((tick) => move.current?.(tick === undefined ? undefined : writtenSpot(model, tick)))
@@ -35,10 +36,16 @@ export function usePlaying(
     move.current = m
   }, [])
   const toggle = useCallback(() => {
-    if (player.snapshot().playing) return player.stop()
+    const ours = player.holds(music)
+    if (player.snapshot().playing && ours) return player.stop()
+    // Something else was heard in between: a drill, another version.
+    if (!ours) {
+      player.load(music)
+      player.set({ loop })
+    }
     const first = spot && model?.unfolded.order.find((o) => o.measure === spot.measure)
     void player.play(first ? first.startTick + spot.tick : 0)
-  }, [model, spot])
+  }, [model, music, loop, spot])
   return { toggle, cursor }
 }
 

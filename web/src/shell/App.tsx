@@ -50,6 +50,10 @@ const router = createBrowserRouter([
         lazy: stage(async () => (await import('../teach/TeachStage.tsx')).TeachStage),
       },
       {
+        path: 'tunes/:id/handout',
+        lazy: stage(async () => (await import('../handout/HandoutStage.tsx')).HandoutStage),
+      },
+      {
         path: 'shapes',
         lazy: stage(async () => (await import('../shapes/ShapesPage.tsx')).ShapesPage),
       },

@@ -37,7 +37,7 @@ export function Porch() {
       <a className="skip" href="#stage">
         {t('app.skip')}
       </a>
-      <nav className="rail" aria-label={t('rail.label')}>
+      <nav className="rail no-print" aria-label={t('rail.label')}>
         <Link className="rail-name" to="/">
           {t('app.name')}
         </Link>
@@ -52,6 +52,7 @@ export function Porch() {
         ) : null}
         {id ? <Stage to={`/tunes/${id}/arrange`} label={t('rail.arrange')} state={arranged} /> : null}
         {id ? <Stage to={`/tunes/${id}/teach`} label={t('rail.teach')} state={arranged} /> : null}
+        {id ? <Stage to={`/tunes/${id}/handout`} label={t('rail.handout')} state={arranged} /> : null}
         <div className="rest" />
         <Stage to="/shapes" label={t('rail.shapes')} />
         <Stage to="/neck" label={t('rail.neck')} />

@@ -4,9 +4,11 @@ import {
   inputHash,
   type ArrangementDoc,
   type Command,
+  type LogEntry,
   type Player,
   type TuneDoc,
 } from '@velvet-porch/core'
+import type { HandoutDoc } from '@velvet-porch/core/paper'
 import type { OwnPattern } from '@velvet-porch/core/schema'
 
 /** What the Shelf shows of a tune; kept beside the documents so that long shelves list quickly. */
@@ -45,6 +47,22 @@ export interface PlayerRow extends Player {
   id: string
 }
 
+/** What a teacher notes while teaching a tune. */
+export interface TeachingRow {
+  /** The tune's. */
+  id: string
+  /** Words to each piece, by the id of its first measure and the tick in it. */
+  notes: Readonly<Record<string, string>>
+}
+
+/** A practice log that a student sent, read back. */
+export interface LogRow {
+  id: string
+  tuneId: string
+  readAt: number
+  entries: readonly LogEntry[]
+}
+
 /** Arrangements written before hands had techniques get the usual ones; what was up to date stays so. */
 function withWholePlayer(doc: ArrangementDoc, tune: TuneDoc | undefined): ArrangementDoc {
   const setup = { ...doc.setup, player: { ...DEFAULT_PLAYER, ...doc.setup.player } }
@@ -59,6 +77,9 @@ class PorchDb extends Dexie {
   history!: Table<HistoryRow, number>
   players!: Table<PlayerRow, string>
   patterns!: Table<OwnPattern, string>
+  handouts!: Table<HandoutDoc, string>
+  teaching!: Table<TeachingRow, string>
+  logs!: Table<LogRow, string>
 
   constructor() {
     // The query cache would clone long documents at every change; live queries read the database instead.
@@ -90,6 +111,7 @@ class PorchDb extends Dexie {
             row.at = 0
           }),
       )
+    this.version(5).stores({ handouts: 'id', teaching: 'id', logs: 'id, tuneId' })
   }
 }
 

@@ -1,4 +1,10 @@
-import { NOTE_NAMINGS, type NoteNaming } from '@velvet-porch/core'
+import {
+  lessonSettingsFrom,
+  NOTE_NAMINGS,
+  USUAL_LESSON,
+  type LessonSettings,
+  type NoteNaming,
+} from '@velvet-porch/core'
 import { useSyncExternalStore } from 'react'
 
 /** How this teacher likes things shown. Kept on the device, outside the documents. */
@@ -10,6 +16,8 @@ export interface Prefs {
   readonly player?: string
   /** How the sheet of the bench is shown. */
   readonly sheet: SheetPrefs
+  /** How this teacher teaches. */
+  readonly lesson: LessonSettings
   /** Hands for whom all that may be left out is left out; an adult hand is `''`. */
   readonly leaveOut: readonly string[]
 }
@@ -65,6 +73,7 @@ const FIRST: Prefs = {
   boxes: 'upright',
   labels: 'fingers',
   sheet: FIRST_SHEET,
+  lesson: USUAL_LESSON,
   leaveOut: [],
 }
 
@@ -80,6 +89,7 @@ function load(): Prefs {
       labels: stored.labels === 'notes' || stored.labels === 'degrees' ? stored.labels : 'fingers',
       ...(typeof stored.player === 'string' ? { player: stored.player } : {}),
       sheet: sheetOf(stored.sheet),
+      lesson: lessonSettingsFrom(stored.lesson),
       leaveOut: Array.isArray(stored.leaveOut) ? stored.leaveOut.filter((id) => typeof id === 'string') : [],
     }
   } catch {

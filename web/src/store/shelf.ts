@@ -80,10 +80,14 @@ export async function sweep(): Promise<void> {
     .below(Date.now() - WEEK_MS)
     .primaryKeys()
   if (old.length === 0) return
-  await db.transaction('rw', db.shelf, db.tunes, db.arrangements, db.history, async () => {
+  const { shelf, tunes, arrangements: tabs, history, handouts, teaching, logs } = db
+  await db.transaction('rw', [shelf, tunes, tabs, history, handouts, teaching, logs], async () => {
     const arrangements = await db.arrangements.where('tuneId').anyOf(old).primaryKeys()
     await db.history.where('tuneId').anyOf(old).delete()
     await db.arrangements.bulkDelete(arrangements)
+    await handouts.bulkDelete(old)
+    await teaching.bulkDelete(old)
+    await logs.where('tuneId').anyOf(old).delete()
     await db.tunes.bulkDelete(old)
     await db.shelf.bulkDelete(old)
   })

@@ -1,23 +1,22 @@
-import { Button, Group, SegmentedControl, Slider } from '@mantine/core'
+import { Button, Group, SegmentedControl, Select, Slider } from '@mantine/core'
 import {
   IconArrowLeft,
   IconArrowRight,
-  IconListDetails,
   IconMaximize,
   IconPlayerPlayFilled,
   IconPlayerStopFilled,
 } from '@tabler/icons-react'
 import {
   countText,
-  USUAL_SPEECH,
-  wordsFor,
   hertz,
-  lessonScript,
-  lessonSteps,
-  piecesOf,
+  layerOf,
+  lessonOf,
   pitchAt,
   stepSentences,
+  TEACH_LAYERS,
   type ArrangementDoc,
+  type Piece,
+  type TeachLayer,
   type TuneDoc,
 } from '@velvet-porch/core'
 import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from 'react'
@@ -30,7 +29,14 @@ import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../sheet/TabLayer.tsx'
 import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { setPrefs, usePrefs } from '../store/prefs.ts'
+import { usePieceNotes } from '../store/teaching.ts'
+import { DrillsView } from './DrillsView.tsx'
+import { LessonOptions } from './LessonOptions.tsx'
+import { LogView } from './LogView.tsx'
 import { Pieces } from './Pieces.tsx'
+import { PieceView } from './PieceView.tsx'
+import { PlanView } from './PlanView.tsx'
 import { Script } from './Script.tsx'
 import { useTeachActions } from './useTeachActions.ts'
 
@@ -39,21 +45,36 @@ const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true, picking: true, counts: 
 const LOOPS = ['none', 'measure', 'piece', 'start'] as const
 type Loop = (typeof LOOPS)[number]
 
+const VIEWS = ['step', 'piece', 'script', 'drills', 'plan', 'log'] as const
+type View = (typeof VIEWS)[number]
+
+/** Views that go along the sheet; the others take its room. */
+const ON_SHEET: ReadonlySet<View> = new Set(['step', 'piece', 'script'])
+
 /** One moment at a time: its count and its words large, the hand on the neck, the sheet beneath; or the whole as a script. */
-export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
+export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const { t } = useTranslation()
   const root = useRef<HTMLDivElement>(null)
+  const { lesson: settings } = usePrefs()
+  const notes = usePieceNotes(tune.id)
+  const [layer, setLayer] = useState<TeachLayer>('whole')
+  const doc = useMemo(() => layerOf(tune, whole, layer), [tune, whole, layer])
   const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
-  const steps = useMemo(() => lessonSteps(tune, doc), [tune, doc])
-  const script = useMemo(() => lessonScript(tune, doc, wordsFor(USUAL_SPEECH), steps), [tune, doc, steps])
+  const lesson = useMemo(() => lessonOf(tune, doc, settings), [tune, doc, settings])
+  // Pieces and plans are those of the whole, whatever layer is looked at.
+  const plan = useMemo(
+    () => (doc === whole ? lesson : lessonOf(tune, whole, settings)),
+    [lesson, tune, doc, whole, settings],
+  )
+  const { steps, script, saying } = lesson
+  const { pieces } = plan
   const [chosen, setIndex] = useState(0)
   const index = Math.min(chosen, Math.max(0, steps.length - 1))
   const [loop, setLoop] = useState<Loop>('none')
-  const [scripted, setScripted] = useState(false)
+  const [view, setView] = useState<View>('step')
   const step = steps[index]
   const spot = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
-  const pieces = useMemo(() => piecesOf(tune, doc), [tune, doc])
-  const piece = step && pieces.find((p) => p.from <= step.measure && step.measure <= p.to)
+  const piece = spot && pieces.find((p) => isIn(p, spot))
   const marked = useMemo(() => {
     if (!step || loop === 'none') return undefined
     if (loop === 'piece' && piece) return { from: piece.from, to: piece.to }
@@ -71,8 +92,9 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
     () => (spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []),
     [model, spot],
   )
-  const toScript = useCallback(() => setScripted((on) => !on), [])
+  const toScript = useCallback(() => setView((v) => (v === 'script' ? 'step' : 'script')), [])
   const go = useTeachActions(steps, index, setIndex, toggle, toScript)
+  const toMeasure = (measure: number, tick = 0) => setIndex(stepFrom(steps, measure, tick))
   if (!step) return <p className="teach-nothing">{t('teach.empty')}</p>
   const scriptOf = script.find((s) => s.measure === step.measure)
   return (
@@ -81,15 +103,17 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
         <h1>{tune.title}</h1>
         <span className="setup">{t('teach.subtitle')}</span>
         <Group gap={6} ml="auto">
-          <Button
-            size="compact-sm"
-            variant="default"
-            leftSection={<IconListDetails size={15} />}
-            aria-pressed={scripted}
-            onClick={() => setScripted(!scripted)}
-          >
-            {t(scripted ? 'teach.scriptHide' : 'teach.script')}
-          </Button>
+          <Select
+            className="teach-layer"
+            size="xs"
+            aria-label={t('teach.layer')}
+            value={layer}
+            onChange={(v) => v && setLayer(v as TeachLayer)}
+            data={TEACH_LAYERS.map((value) => ({ value, label: t(`teach.layers.${value}`) }))}
+            allowDeselect={false}
+            comboboxProps={{ withinPortal: false }}
+          />
+          <LessonOptions settings={settings} onChange={(next) => setPrefs({ lesson: next })} />
           <Button
             size="compact-sm"
             variant="default"
@@ -106,24 +130,56 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
         pieces={pieces}
         numbers={model.numbers}
         at={piece}
-        onPiece={(p) =>
-          setIndex(
-            Math.max(
-              0,
-              steps.findIndex((s) => s.measure >= p.from),
-            ),
-          )
-        }
+        onPiece={(p) => toMeasure(p.from, p.tick)}
       />
-      {scripted ? (
+      <SegmentedControl
+        className="teach-views"
+        size="xs"
+        aria-label={t('teach.view')}
+        value={view}
+        onChange={(v) => setView(v as View)}
+        data={VIEWS.map((value) => ({ value, label: t(`teach.views.${value}`) }))}
+      />
+      {view === 'script' ? (
         <Script
           script={script}
           index={index}
           onStep={(i) => {
             setIndex(i)
-            setScripted(false)
+            setView('step')
           }}
         />
+      ) : view === 'piece' && piece ? (
+        <PieceView
+          lesson={plan}
+          piece={piece}
+          notes={notes}
+          onTempo={(bpm) => {
+            setLoop('piece')
+            player.set({ tempo: bpm / (tune.tempos[0]?.bpm ?? bpm) })
+          }}
+        />
+      ) : view === 'drills' ? (
+        <DrillsView lesson={plan} onSpot={(s) => toMeasure(s.measure, s.tick)} />
+      ) : view === 'plan' ? (
+        <PlanView
+          lesson={plan}
+          onStep={(s) => {
+            const to =
+              s.kind === 'change'
+                ? { from: s.spot.measure, tick: s.spot.tick }
+                : s.kind === 'piece'
+                  ? s.piece
+                  : s.kind === 'join'
+                    ? s.from
+                    : { from: 0 }
+            toMeasure(to.from, to.tick)
+            setLoop(s.kind === 'piece' ? 'piece' : s.kind === 'whole' ? 'none' : loop)
+            setView(s.kind === 'change' ? 'drills' : s.kind === 'piece' ? 'piece' : 'step')
+          }}
+        />
+      ) : view === 'log' ? (
+        <LogView lesson={plan} />
       ) : (
         <section
           className="teach-step"
@@ -137,10 +193,10 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
             <span>{t('teach.where', { step: index + 1, count: steps.length })}</span>
           </div>
           <div className="teach-count" data-testid="count">
-            {countText(step.count, wordsFor(USUAL_SPEECH))}
+            {countText(step.count, saying.words)}
           </div>
           <ul>
-            {stepSentences(step, wordsFor(USUAL_SPEECH)).map((s) => (
+            {stepSentences(step, saying.words, lesson.nameOf).map((s) => (
               <li key={s}>{s}.</li>
             ))}
           </ul>
@@ -160,17 +216,19 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
         ) : null}
         <NeckLegend />
       </aside>
-      <div className="teach-sheet">
-        <Sheet
-          model={model}
-          layers={LAYERS}
-          spot={spot}
-          onSpot={(s) => setIndex(nearest(steps, s))}
-          marked={marked}
-          cursor={cursor}
-          runsOn
-        />
-      </div>
+      {ON_SHEET.has(view) ? (
+        <div className="teach-sheet">
+          <Sheet
+            model={model}
+            layers={LAYERS}
+            spot={spot}
+            onSpot={(s) => setIndex(nearest(steps, s))}
+            marked={marked}
+            cursor={cursor}
+            runsOn
+          />
+        </div>
+      ) : null}
       <footer className="teach-foot">
         <Button
           size="xl"
@@ -219,6 +277,19 @@ export function Lesson({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
       </footer>
     </div>
   )
+}
+
+/** True where a piece has a spot of the sheet. */
+function isIn({ from, to, tick = 0, until = Infinity }: Piece, at: Spot): boolean {
+  const after = at.measure > from || (at.measure === from && at.tick >= tick)
+  const before = at.measure < to || (at.measure === to && at.tick < until)
+  return after && before
+}
+
+/** The first step from a place on. */
+function stepFrom(steps: readonly Spot[], measure: number, tick: number): number {
+  const at = steps.findIndex((s) => s.measure > measure || (s.measure === measure && s.tick >= tick))
+  return Math.max(0, at)
 }
 
 /** The step that stands at a spot of the sheet, or the last one before it. */

@@ -8,6 +8,7 @@ export const en = {
     fit: 'Fit',
     arrange: 'Arrange',
     teach: 'Teach',
+    handout: 'Hand out',
     shapes: 'Shapes',
     neck: 'Neck card',
     settings: 'Settings',

@@ -1,10 +1,11 @@
 import { accompany } from './en/accompany.ts'
 import { bench } from './en/bench.ts'
 import { fit } from './en/fit.ts'
+import { handout } from './en/handout.ts'
 import { shapes } from './en/shapes.ts'
 import { sheet } from './en/sheet.ts'
 import { teach } from './en/teach.ts'
 import { write } from './en/write.ts'
 
 /** English texts of the stages, grouped by place. */
-export const stages = { ...sheet, ...bench, ...accompany, ...shapes, ...fit, ...teach, ...write }
+export const stages = { ...sheet, ...bench, ...accompany, ...shapes, ...fit, ...teach, ...handout, ...write }

@@ -1,4 +1,4 @@
-import type { LanguageWords } from './languages.ts'
+import type { LanguageWords } from './languageWords.ts'
 import type { Wording } from './wording.ts'
 
 const FULL: Wording = {

@@ -55,6 +55,15 @@ export const ENGLISH_PAPER: PaperWords = {
     pattern: 'the picking on one held shape',
     open: 'the picking on open strings',
   },
+  modes: {
+    major: 'major',
+    minor: 'minor',
+    dorian: 'dorian',
+    mixolydian: 'mixolydian',
+    phrygian: 'phrygian',
+    lydian: 'lydian',
+    locrian: 'locrian',
+  },
   blocks: {
     capo: 'Capo at fret {capo}',
     noCapo: 'No capo',

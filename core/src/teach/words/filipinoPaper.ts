@@ -56,6 +56,15 @@ export const FILIPINO_PAPER: PaperWords = {
     pattern: 'ang kalabit sa iisang hawak',
     open: 'ang kalabit sa bukas na kuwerdas',
   },
+  modes: {
+    major: 'mayor',
+    minor: 'menor',
+    dorian: 'dorian',
+    mixolydian: 'mixolydian',
+    phrygian: 'phrygian',
+    lydian: 'lydian',
+    locrian: 'locrian',
+  },
   blocks: {
     capo: 'Capo sa fret {capo}',
     noCapo: 'Walang capo',

@@ -56,6 +56,15 @@ export const FRENCH_PAPER: PaperWords = {
     pattern: 'la main droite sur une position tenue',
     open: 'la main droite sur cordes à vide',
   },
+  modes: {
+    major: 'majeur',
+    minor: 'mineur',
+    dorian: 'dorien',
+    mixolydian: 'mixolydien',
+    phrygian: 'phrygien',
+    lydian: 'lydien',
+    locrian: 'locrien',
+  },
   blocks: {
     capo: 'Capodastre en case {capo}',
     noCapo: 'Sans capodastre',

@@ -1,23 +1,14 @@
-import type { Finger } from '../lessonStep.ts'
 import { ENGLISH } from './english.ts'
 import { ENGLISH_PAPER } from './englishPaper.ts'
 import { FILIPINO } from './filipino.ts'
 import { FILIPINO_PAPER } from './filipinoPaper.ts'
 import { FRENCH } from './french.ts'
 import { FRENCH_PAPER } from './frenchPaper.ts'
+import type { LanguageWords } from './languageWords.ts'
 import type { PaperWords } from './paperWords.ts'
 import { SPANISH } from './spanish.ts'
 import { SPANISH_PAPER } from './spanishPaper.ts'
 import type { Wording } from './wording.ts'
-
-/** All that a language has for lesson steps. */
-export interface LanguageWords {
-  readonly full: Wording
-  readonly short: Wording
-  /** Fretting fingers by number, and picking fingers by letter. */
-  readonly fingers: Readonly<Record<Finger, string>>
-  readonly picking: Wording['picking']
-}
 
 /** Languages of lessons and handouts; all but English are written by machine and await a native reader. */
 export const LANGUAGES = ['en', 'fr', 'es', 'fil'] as const

@@ -1,4 +1,5 @@
 import type { CeilingReason } from '../../effort/effort.ts'
+import type { Mode } from '../../pitch/key.ts'
 import type { Caution } from '../cautions.ts'
 import type { PieceDifference } from '../differences.ts'
 import type { Drill } from '../drill.ts'
@@ -30,6 +31,7 @@ export interface PaperWords {
   readonly odd: Readonly<Record<OddSlowly, string>>
   readonly cautions: Readonly<Record<Caution | 'general' | 'clinician', string>>
   readonly drills: Readonly<Record<Drill, string>> & { readonly of: string }
+  readonly modes: Readonly<Record<Mode, string>>
   readonly blocks: {
     readonly capo: string
     readonly noCapo: string

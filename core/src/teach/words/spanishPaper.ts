@@ -56,6 +56,15 @@ export const SPANISH_PAPER: PaperWords = {
     pattern: 'la pulsación sobre una postura fija',
     open: 'la pulsación en cuerdas al aire',
   },
+  modes: {
+    major: 'mayor',
+    minor: 'menor',
+    dorian: 'dórico',
+    mixolydian: 'mixolidio',
+    phrygian: 'frigio',
+    lydian: 'lidio',
+    locrian: 'locrio',
+  },
   blocks: {
     capo: 'Capo en el traste {capo}',
     noCapo: 'Sin capo',

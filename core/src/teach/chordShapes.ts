@@ -1,0 +1,82 @@
+import { timelineOf } from '../form/timeline.ts'
+import { handFault } from '../grip/handRules.ts'
+import { pressedOf } from '../grip/pressed.ts'
+import { chordText, type ChordReading } from '../harmony/chordSymbol.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import type { Setup } from '../neck/setup.ts'
+import { harmonyLine } from '../plan/harmonyLine.ts'
+import type { Ticks } from '../time/ticks.ts'
+import { heldShape, type HeldFrets } from './heldShape.ts'
+
+/** A shape that a tab uses for a chord, and how its strings are first struck. */
+export interface ChordShape {
+  /** As the hand behind the capo calls it. */
+  readonly chord: ChordReading
+  readonly held: HeldFrets
+  /** Strings moment by moment, the lowest first where several are struck at once. */
+  readonly pattern: readonly (readonly number[])[]
+}
+
+/** Moments of a pattern that are told. */
+const TOLD = 8
+
+/**
+ * The shapes of a tab in the order in which they come. What a chord uses of one shape at one time and another are put
+ * together where one hand can hold both; each is there once.
+ */
+export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
+  const timeline = timelineOf(tune.measures)
+  const strings = doc.setup.instrument.strings
+  const shapes: ChordShape[] = []
+  for (const h of harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)) {
+    const held = heldShape(doc.base, strings, timeline, h.start, h.end)
+    if (!h.shape || !held) continue
+    const chord = h.shape
+    const at = shapes.findIndex(
+      (s) => chordText(s.chord) === chordText(chord) && together(doc.setup, s.held, held) !== undefined,
+    )
+    if (at < 0) shapes.push({ chord, held, pattern: struckFrom(tune, doc, timeline.starts, h.start, h.end) })
+    else shapes[at] = { ...shapes[at]!, held: together(doc.setup, shapes[at]!.held, held)! }
+  }
+  return shapes
+}
+
+/** Two shapes as one; undefined where they differ on a string or no hand holds both. */
+function together(setup: Setup, a: HeldFrets, b: HeldFrets): HeldFrets | undefined {
+  const differs = a.frets.some((fret, i) => {
+    const other = b.frets[i]!
+    return fret !== null && other !== null && (fret !== other || a.fingers[i] !== b.fingers[i])
+  })
+  if (differs) return undefined
+  const frets = a.frets.map((fret, i) => fret ?? b.frets[i]!)
+  const fingers = a.frets.map((fret, i) => (fret === null ? b.fingers[i]! : a.fingers[i]!))
+  const pressed = frets.flatMap((fret, i) =>
+    fret !== null && fret > 0 && fingers[i] !== 0 ? [{ string: i + 1, fret, finger: fingers[i]! }] : [],
+  )
+  const open = frets.flatMap((fret, i) => (fret === 0 ? [i + 1] : []))
+  return handFault(setup, setup.player.spans, pressedOf(pressed), open) ? undefined : { frets, fingers }
+}
+
+/** The strings that are struck under a chord in its first measure. */
+function struckFrom(
+  { measures }: TuneDoc,
+  { base }: ArrangementDoc,
+  starts: readonly Ticks[],
+  from: Ticks,
+  to: Ticks,
+): number[][] {
+  const first = measures.findIndex((m, i) => starts[i]! <= from && from < starts[i]! + m.length)
+  const end = Math.min(to, starts[first]! + measures[first]!.length)
+  const startOf = new Map(measures.map((m, i) => [m.id, starts[i]!]))
+  const moments = new Map<Ticks, number[]>()
+  for (const n of base.notes) {
+    const at = startOf.get(n.pos.measure)! + n.pos.tick
+    if (at >= from && at < end && n.right !== 'none')
+      moments.set(at, [...(moments.get(at) ?? []), n.place.string])
+  }
+  return [...moments]
+    .sort(([a], [b]) => a - b)
+    .slice(0, TOLD)
+    .map(([, own]) => own.sort((a, b) => b - a))
+}

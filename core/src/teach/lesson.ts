@@ -1,0 +1,91 @@
+import { effortOf, type MeasureEffort } from '../effort/effort.ts'
+import { timelineOf } from '../form/timeline.ts'
+import { measureNumbers } from '../form/measureNumbers.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import { pitchAt } from '../neck/setup.ts'
+import { spellInKey, transposeKey } from '../pitch/key.ts'
+import { noteIn } from '../pitch/noteNaming.ts'
+import { USUAL_TEMPO } from '../time/tempo.ts'
+import { cautionsOf, type Caution } from './cautions.ts'
+import { differencesOf, type PieceDifference } from './differences.ts'
+import { learningOrder, type LearningStep } from './learningOrder.ts'
+import type { Saying } from './learnText.ts'
+import type { LessonSettings } from './lessonSettings.ts'
+import type { LessonStep } from './lessonStep.ts'
+import { lessonSteps } from './lessonSteps.ts'
+import { lessonScript, type MeasureScript } from './lessonText.ts'
+import type { Piece } from './piece.ts'
+import { piecesOf } from './pieces.ts'
+import { recipeOf, type Recipe } from './recipe.ts'
+import type { NameOf } from './stepText.ts'
+import { troubleSpots, type TroubleSpot } from './troubleSpots.ts'
+import { paperWordsFor, wordsFor } from './words/languages.ts'
+
+/** Everything that is taught of one tab, under the settings of a teacher. */
+export interface Lesson {
+  readonly tune: TuneDoc
+  readonly doc: ArrangementDoc
+  readonly settings: LessonSettings
+  readonly saying: Saying
+  readonly nameOf: NameOf | undefined
+  readonly steps: readonly LessonStep[]
+  readonly script: readonly MeasureScript[]
+  readonly effort: readonly MeasureEffort[]
+  readonly pieces: readonly Piece[]
+  readonly spots: readonly TroubleSpot[]
+  readonly goalBpm: number
+  readonly order: readonly LearningStep[]
+  readonly cautions: readonly Caution[]
+}
+
+export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings): Lesson {
+  const words = wordsFor(settings.speech)
+  const saying: Saying = {
+    words,
+    paper: paperWordsFor(settings.speech.language),
+    numbers: measureNumbers(tune.measures),
+  }
+  const nameOf = namesOf(tune, doc, settings.names)
+  const steps = lessonSteps(tune, doc)
+  const effort = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
+  const pieces = piecesOf(tune, doc, settings.unit)
+  const spots = troubleSpots(tune, doc, effort)
+  const goalBpm = Math.round(doc.goalBpm ?? tune.tempos[0]?.bpm ?? USUAL_TEMPO)
+  return {
+    tune,
+    doc,
+    settings,
+    saying,
+    nameOf,
+    steps,
+    script: lessonScript(tune, doc, words, steps, nameOf),
+    effort,
+    pieces,
+    spots,
+    goalBpm,
+    order: learningOrder(pieces, spots, goalBpm, settings.joining),
+    cautions: cautionsOf(doc, effort, goalBpm),
+  }
+}
+
+/** How a piece of a lesson is practised. */
+export const recipeIn = ({ tune, doc, effort, settings }: Lesson, piece: Piece): Recipe =>
+  recipeOf(tune, doc, piece, effort, settings.way)
+
+/** What a piece has otherwise than the one that it is like; none where it is new. */
+export function differencesIn({ tune, doc, pieces }: Lesson, piece: Piece): PieceDifference[] {
+  const like = piece.like && pieces[piece.like.piece - 1]
+  return like && like.to - like.from === piece.to - piece.from ? differencesOf(tune, doc, piece, like) : []
+}
+
+/** Names of what places sound, spelled in the tune's first key. */
+function namesOf(
+  tune: TuneDoc,
+  { setup, transposed }: ArrangementDoc,
+  names: LessonSettings['names'],
+): NameOf | undefined {
+  if (names === 'none') return undefined
+  const key = transposeKey(tune.measures[0]!.key, transposed)
+  return (string, fret) => noteIn(names, spellInKey(pitchAt(setup, { string, fret }), key))
+}

@@ -1,0 +1,60 @@
+export const LOG_FORMAT = 'velvet-porch-practice-log'
+
+/** What a student wrote down after practising a piece. */
+export interface LogEntry {
+  /** Day, as in 2026-11-26. */
+  readonly day: string
+  /** Number of the piece; 0 for the whole. */
+  readonly piece: number
+  /** Tempo that was reached, in quarter notes a minute. */
+  readonly bpm: number
+  /** Clean repetitions in a row. */
+  readonly clean: number
+  readonly minutes: number
+  readonly note: string
+}
+
+/** A student's log of one lesson file, as it travels. */
+export interface PracticeLog {
+  readonly format: typeof LOG_FORMAT
+  readonly version: 1
+  /** The tune's id and title when the lesson was made. */
+  readonly tune: string
+  readonly title: string
+  readonly entries: readonly LogEntry[]
+}
+
+/** Letters of a note, and entries of a log, at most. */
+export const LONGEST_LOG_NOTE = 300
+export const MOST_ENTRIES = 2000
+
+/** How far a student has come with each piece: days, minutes, the best tempo that was clean. */
+export interface PieceProgress {
+  readonly piece: number
+  readonly days: number
+  readonly minutes: number
+  /** Best tempo at which it was clean at least once; absent where it never was. */
+  readonly bestBpm?: number
+  readonly lastDay: string
+}
+
+/** A log summed up piece by piece. */
+export function progressOf(entries: readonly LogEntry[]): PieceProgress[] {
+  const by = new Map<number, LogEntry[]>()
+  for (const e of entries) by.set(e.piece, [...(by.get(e.piece) ?? []), e])
+  return [...by]
+    .sort(([a], [b]) => a - b)
+    .map(([piece, own]): PieceProgress => {
+      const clean = own.filter((e) => e.clean > 0).map((e) => e.bpm)
+      return {
+        piece,
+        days: new Set(own.map((e) => e.day)).size,
+        minutes: own.reduce((sum, e) => sum + e.minutes, 0),
+        ...(clean.length > 0 ? { bestBpm: Math.max(...clean) } : {}),
+        lastDay: own
+          .map((e) => e.day)
+          .sort()
+          .at(-1)!,
+      }
+    })
+}

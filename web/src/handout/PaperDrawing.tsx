@@ -1,0 +1,13 @@
+import { DRAWING_CSS } from '@velvet-porch/core/paper'
+import { useLayoutEffect, useRef } from 'react'
+
+/** A drawing of the core as it looks on paper, in a shadow of its own: neither look gets into the other. */
+export function PaperDrawing({ svg }: { svg: string }) {
+  const host = useRef<HTMLDivElement>(null)
+  useLayoutEffect(() => {
+    const root = host.current!.shadowRoot ?? host.current!.attachShadow({ mode: 'open' })
+    // Every text in it was escaped when it was drawn.
+    root.innerHTML = `<style>${DRAWING_CSS}</style>${svg}`
+  }, [svg])
+  return <div className="paper-drawing" ref={host} />
+}

@@ -1,0 +1,109 @@
+import {
+  LOG_FORMAT,
+  LONGEST_LOG_NOTE,
+  type LogEntry,
+  type PaperWords,
+  type PracticeLog,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { h } from './dom.ts'
+
+/** The practice log: written down on this device, saved as a file for the teacher. */
+export function logBook(
+  tune: TuneDoc,
+  words: PaperWords['lesson'],
+  pieces: readonly string[],
+  goalBpm: number,
+): HTMLElement {
+  const key = `velvet-porch.log.${tune.id}`
+  let entries = stored(key)
+  const list = h('ul', { class: 'entries' })
+  const piece = h(
+    'select',
+    { id: 'log-piece' },
+    ...pieces.map((text, i) => h('option', { value: i + 1 }, text)),
+  )
+  const number = (id: string, value: number, most: number) =>
+    h('input', { id, type: 'number', min: 0, max: most, value, inputmode: 'numeric' })
+  const bpm = number('log-bpm', Math.round(goalBpm * 0.6), 500)
+  const clean = number('log-clean', 3, 1000)
+  const minutes = number('log-minutes', 10, 1440)
+  const note = h('input', { id: 'log-note', type: 'text', maxlength: LONGEST_LOG_NOTE })
+  const draw = () => {
+    list.replaceChildren(
+      ...(entries.length === 0
+        ? [h('li', {}, words.empty)]
+        : entries
+            .map((e) =>
+              h(
+                'li',
+                {},
+                `${e.day} · ${pieces[e.piece - 1] ?? ''} · ♩ = ${e.bpm} · ${e.clean}× · ${e.minutes} min${e.note ? ` · ${e.note}` : ''}`,
+              ),
+            )
+            .reverse()),
+    )
+  }
+  const add = (event: Event) => {
+    event.preventDefault()
+    const entry: LogEntry = {
+      day: today(),
+      piece: Number(piece.value),
+      bpm: Math.min(500, Math.max(1, Number(bpm.value) || 1)),
+      clean: Math.max(0, Math.round(Number(clean.value) || 0)),
+      minutes: Math.min(1440, Math.max(0, Number(minutes.value) || 0)),
+      note: note.value.slice(0, LONGEST_LOG_NOTE),
+    }
+    entries = [...entries, entry]
+    try {
+      localStorage.setItem(key, JSON.stringify(entries))
+    } catch {
+      // The browser keeps nothing for files: the log holds until it is closed, and can be saved before.
+    }
+    note.value = ''
+    draw()
+  }
+  const send = () => {
+    const log: PracticeLog = { format: LOG_FORMAT, version: 1, tune: tune.id, title: tune.title, entries }
+    const url = URL.createObjectURL(new Blob([JSON.stringify(log)], { type: 'application/json' }))
+    const link = h('a', { href: url, download: `${tune.title.replace(/[\\/:*?"<>|]+/g, '-')} practice.json` })
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(url), 10_000)
+  }
+  draw()
+  const field = (id: string, label: string, input: HTMLElement) =>
+    h('p', {}, h('label', { for: id }, label), input)
+  return h(
+    'section',
+    { class: 'log' },
+    h('h2', {}, words.log),
+    h('p', { class: 'soft' }, words.logHint),
+    h(
+      'form',
+      { submit: add },
+      field('log-piece', words.pieces, piece),
+      field('log-bpm', words.reached, bpm),
+      field('log-clean', words.clean, clean),
+      field('log-minutes', words.minutes, minutes),
+      field('log-note', words.note, note),
+      h('button', { type: 'submit' }, words.add),
+    ),
+    list,
+    h('button', { type: 'button', click: send }, words.send),
+  )
+}
+
+function today(): string {
+  const now = new Date()
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
+}
+
+function stored(key: string): LogEntry[] {
+  try {
+    const kept = JSON.parse(localStorage.getItem(key) ?? '[]') as unknown
+    return Array.isArray(kept) ? (kept as LogEntry[]) : []
+  } catch {
+    return []
+  }
+}

@@ -1,0 +1,25 @@
+import { usualHandout, type HandoutDoc } from '@velvet-porch/core/paper'
+import { useLiveQuery } from 'dexie-react-hooks'
+import { db } from './db.ts'
+import { currentPrefs } from './prefs.ts'
+
+/** The handout of a tune; the usual one, in the teacher's own way, where none is kept or it can no longer be read. */
+export function useHandout(tuneId: string): HandoutDoc | undefined {
+  return useLiveQuery(async () => {
+    const first = { ...usualHandout(tuneId), settings: currentPrefs().lesson }
+    const kept = await db.handouts.get(tuneId)
+    if (!kept) return first
+    const { readHandout } = await import('@velvet-porch/core/schema')
+    try {
+      return readHandout(kept)
+    } catch {
+      return first
+    }
+  }, [tuneId])
+}
+
+/** Keeps a handout after its check against the schema. @throws SchemaError */
+export async function keepHandout(handout: HandoutDoc): Promise<void> {
+  const { readHandout } = await import('@velvet-porch/core/schema')
+  await db.handouts.put(readHandout(handout))
+}

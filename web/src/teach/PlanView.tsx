@@ -1,0 +1,57 @@
+import { Button, Group } from '@mantine/core'
+import { lessonPlan, planText, recipeIn, type Lesson, type LearningStep } from '@velvet-porch/core'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+
+/** Lessons of some minutes, one after the other, until the tune is learnt; and what to take care of. */
+export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: LearningStep) => void }) {
+  const { t } = useTranslation()
+  const [from, setFrom] = useState<readonly number[]>([])
+  const { saying, order, settings } = lesson
+  const at = from.at(-1) ?? 0
+  const { items, next } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes, at)
+  const { cautions } = saying.paper
+  return (
+    <div className="teach-view" data-testid="plan">
+      <h2>{t('teach.planOf', { number: from.length + 1, minutes: settings.minutes })}</h2>
+      <ol className="teach-plan">
+        {items.map((item, i) => (
+          <li key={i}>
+            {item.what.kind === 'warmUp' || item.what.kind === 'rest' || item.what.kind === 'again' ? (
+              <span>{planText(item, saying)}</span>
+            ) : (
+              <button type="button" onClick={() => onStep(item.what as LearningStep)}>
+                {planText(item, saying)}
+              </button>
+            )}
+            <span className="soft">{saying.paper.learn.minutes.replace('{n}', String(item.minutes))}</span>
+          </li>
+        ))}
+      </ol>
+      <Group gap={8}>
+        <Button
+          size="compact-sm"
+          variant="default"
+          disabled={from.length === 0}
+          onClick={() => setFrom(from.slice(0, -1))}
+        >
+          {t('teach.lessonBefore')}
+        </Button>
+        <Button
+          size="compact-sm"
+          variant="default"
+          disabled={next >= order.length}
+          // A piece that is longer than a lesson is gone on with.
+          onClick={() => setFrom([...from, Math.max(next, at + 1)])}
+        >
+          {t('teach.lessonAfter')}
+        </Button>
+      </Group>
+      <ul className="teach-care">
+        {[...lesson.cautions.map((c) => cautions[c]), cautions.general, cautions.clinician].map((text) => (
+          <li key={text}>{text}.</li>
+        ))}
+      </ul>
+    </div>
+  )
+}
