@@ -8,6 +8,9 @@ const TUNE =
 const step = (page: Page) => page.getByTestId('step')
 const count = (page: Page) => page.getByTestId('count')
 
+const view = (page: Page, name: string) =>
+  page.locator('.teach-views').getByText(name, { exact: true }).click()
+
 async function toTeach(page: Page): Promise<void> {
   await arrangePasted(page, TUNE)
   await chooseLevel(page, 2)
@@ -53,18 +56,20 @@ test('a lesson goes step by step, by button and by key: count, fingers, what is 
 
 test('the words of the whole script are those of the tab; a line leads to its step', async ({ page }) => {
   await toTeach(page)
-  await page.getByRole('button', { name: 'The whole script' }).click()
+  await view(page, 'Script')
   const script = page.getByTestId('script')
   const lines = await script.getByRole('button').allInnerTexts()
-  // Every fret on the sheet is named once, in the words "string n at fret m" or "string n open".
+  // Every fret on the sheet is named once: "string n at fret m" or "string n open", in a row on one string the fret alone.
   const named = lines.flatMap((l) =>
-    [...l.matchAll(/string \d (?:at fret (\d+)|open)/g)].map((m) => m[1] ?? '0'),
+    /In a row on string \d: /.test(l)
+      ? l.split(' – ').map((item) => /fret (\d+) with/.exec(item)?.[1] ?? '0')
+      : [...l.matchAll(/string \d (?:at fret (\d+)|open)/g)].map((m) => m[1] ?? '0'),
   )
   await page.getByRole('link', { name: 'Arrange' }).click()
   const onSheet = await settledFrets(page)
   expect([...named].sort()).toEqual([...onSheet].sort())
   await page.getByRole('link', { name: 'Teach' }).click()
-  await page.getByRole('button', { name: 'The whole script' }).click()
+  await view(page, 'Script')
   await script.getByRole('button').nth(4).click()
   await expect(step(page)).toContainText('Measure 2')
   const { violations } = await new AxeBuilder({ page }).analyze()
@@ -73,6 +78,83 @@ test('the words of the whole script are those of the tab; a line leads to its st
       .filter((v) => v.impact === 'serious' || v.impact === 'critical')
       .map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`),
   ).toEqual([])
+})
+
+test('a piece has its goal, ladder and notes; a plan leads to it; drills are tab to be heard', async ({
+  page,
+}) => {
+  await toTeach(page)
+  await view(page, 'Piece')
+  const piece = page.getByTestId('piece')
+  await expect(piece.getByRole('heading')).toHaveText('Piece 1, measures 1 to 2')
+  await expect(piece).toContainText(/3 clean ones in a row, then faster: ♩ = \d+/)
+  const rungs = await piece
+    .getByRole('group', { name: 'Play this piece at' })
+    .getByRole('button')
+    .allInnerTexts()
+  const tempos = rungs.map((r) => Number(r.replace(/\D/g, '')))
+  expect(tempos.at(-1)).toBe(120)
+  expect([...tempos].sort((a, b) => a - b)).toEqual(tempos)
+  // A rung sets loop and tempo.
+  await piece.getByRole('button', { name: `♩ = ${tempos[0]}`, exact: true }).click()
+  await expect(page.locator('.teach-tempo')).toContainText(`${Math.round((tempos[0]! / 120) * 100)} %`)
+  await expect(page.locator('.marked-measure')).not.toHaveCount(0)
+  await piece.getByRole('textbox', { name: 'What you say to this piece' }).fill('Thumb stays soft.')
+  // The unit of teaching is a setting.
+  await page.getByRole('button', { name: 'How I teach' }).click()
+  await page.getByRole('combobox', { name: 'At once' }).click()
+  await page.getByRole('option', { name: 'a measure' }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('list', { name: 'Pieces' }).getByRole('button')).toHaveCount(8)
+  await view(page, 'Plan')
+  const plan = page.getByTestId('plan')
+  await expect(plan.getByRole('heading')).toHaveText('Lesson 1, 30 minutes')
+  const items = await plan.getByRole('listitem').allInnerTexts()
+  const minutes = items.flatMap((i) => /(\d+) min$/.exec(i)?.[1] ?? [])
+  expect(minutes.reduce((sum, m) => sum + Number(m), 0)).toBeLessThanOrEqual(30)
+  await plan.getByRole('button', { name: 'Piece 1, measure 1' }).click()
+  await expect(piece.getByRole('heading')).toHaveText('Piece 1, measure 1')
+  // The words to the passage are still there, as its first piece begins where the phrase did.
+  await expect(piece.getByRole('textbox')).toHaveValue('Thumb stays soft.')
+  await view(page, 'Drills')
+  const drills = page.getByTestId('drills')
+  await expect(drills.getByRole('list').getByRole('button').first()).toHaveText(
+    /Measure \d: up to ♩ = \d+, then/,
+  )
+  await drills.getByRole('button', { name: 'Hear it: the picking on open strings' }).click()
+  await expect(drills.getByRole('button', { name: 'Stop: the picking on open strings' })).toBeVisible()
+  // The lesson's own button plays the lesson again.
+  await page.locator('.teach-play').getByRole('button').first().click()
+  await expect(drills.getByRole('button', { name: 'Stop: the picking on open strings' })).toHaveCount(0)
+})
+
+test('layers: the tune alone, the bass alone, the picking on one shape; fingers by number, in short', async ({
+  page,
+}) => {
+  await toTeach(page)
+  const shown = async () => (await settledFrets(page)).length
+  const whole = await shown()
+  const layer = async (name: string) => {
+    await page.getByRole('combobox', { name: 'Layer' }).click()
+    await page.getByRole('option', { name, exact: true }).click()
+    return shown()
+  }
+  const tune = await layer('Tune alone')
+  const bass = await layer('Bass alone')
+  expect(tune).toBeGreaterThan(10)
+  expect(tune + bass).toBeLessThanOrEqual(whole)
+  expect(await layer('Picking on one shape')).toBe(whole)
+  await layer('All of it')
+  await page.getByRole('button', { name: 'How I teach' }).click()
+  await page.getByRole('combobox', { name: 'Sentences' }).click()
+  await page.getByRole('option', { name: 'short' }).click()
+  await page.getByRole('combobox', { name: 'Fingers' }).click()
+  await page.getByRole('option', { name: 'by number' }).click()
+  await page.getByRole('combobox', { name: 'Notes', exact: true }).click()
+  await page.getByRole('option', { name: 'letters', exact: true }).click()
+  await page.keyboard.press('Escape')
+  await expect(step(page)).toContainText(/finger \d to string \d, fret \d/)
+  await expect(step(page)).toContainText(/string \d (fret \d|open) = [A-G]/)
 })
 
 test('without a tab the stage says what to do', async ({ page }) => {
