@@ -8,6 +8,8 @@ const TUNE =
 const step = (page: Page) => page.getByTestId('step')
 const count = (page: Page) => page.getByTestId('count')
 
+const loop = (page: Page, name: string) =>
+  page.locator('.teach-play').getByText(name, { exact: true }).click()
 const view = (page: Page, name: string) =>
   page.locator('.teach-views').getByText(name, { exact: true }).click()
 
@@ -50,7 +52,7 @@ test('a lesson goes step by step, by button and by key: count, fingers, what is 
   await pieces.getByRole('button').nth(1).click()
   await expect(step(page)).toContainText('Measure 3')
   await expect(page.locator('.teach-pieces')).toContainText(/Hardest: measure [3-6]/)
-  await page.getByText('this piece', { exact: true }).click()
+  await loop(page, 'piece')
   await expect(page.locator('.marked-measure')).not.toHaveCount(0)
 })
 
@@ -175,7 +177,7 @@ test('on a phone everything is within reach', async ({ page }) => {
   }
   await page.getByRole('button', { name: 'Next', exact: true }).click()
   await expect(count(page)).toHaveText('2')
-  await page.getByText('this measure', { exact: true }).click()
+  await loop(page, 'measure')
   await page.getByRole('button', { name: 'Hear it' }).click()
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
   await page.getByRole('button', { name: 'Stop' }).click()

@@ -23,6 +23,7 @@ describe('a pairwise sample of styles, levels, instruments, tunings, capos, scho
     const counts = countsOf(setup, made)
     expect(made.report.findings.filter((f) => f.kind === 'hop')).toEqual([])
     expect(counts.structural).toBe(0)
+    expect(counts.lessonsWrong).toBe(0)
     expect(counts.melodyKept).toBe(counts.melodyNotes)
     // Every missing root is one that no hand could have had.
     expect(counts.rootsImpossible).toBe(counts.harmonyChanges - counts.roots)

@@ -52,6 +52,7 @@ conditions.forEach((condition, i) => {
     }
     notes.set(at, counts.notes)
     if (counts.structural > 0) log(`structural: ${tune.title}, ${JSON.stringify(condition)}`)
+    if (counts.lessonsWrong > 0) log(`lesson: ${tune.title}, ${JSON.stringify(condition)}`)
   })
   if (i % 10 === 9)
     log(`${i + 1} of ${conditions.length} conditions, ${Math.round((Date.now() - started) / 1000)} s`)
@@ -77,6 +78,7 @@ sample.forEach((condition, i) => {
         counts,
       )
     if (counts.structural > 0) log(`structural: ${tune.title}, ${JSON.stringify(condition)}`)
+    if (counts.lessonsWrong > 0) log(`lesson: ${tune.title}, ${JSON.stringify(condition)}`)
   }
 })
 
@@ -93,6 +95,10 @@ function page(): string {
   const sensible = total.get('sensible keys')!
   const first = total.get('sensible keys, level 1')!
   const cross = sumOf((c) => c.style === 'cross-string' && c.level >= 3)
+  const lessonsWrong =
+    all.lessonsWrong +
+    (total.get('schools and hands')?.lessonsWrong ?? 0) +
+    [...others.values()].reduce((sum, o) => sum + o.lessonsWrong, 0)
   const share = (a: number, b: number) => (b === 0 ? '—' : `${((100 * a) / b).toFixed(1)} %`)
   const rows = (keys: readonly string[]) => keys.flatMap((k) => (total.has(k) ? [row(k, total.get(k)!)] : []))
   return `# The corpus
@@ -113,6 +119,7 @@ finished page by code that knows nothing of the solver (\`bench/src/corpus/measu
 | strokes that do not turn under strict alternation | 0 | ${total.get('alternating strokes')?.strokesRepeated ?? 0} of ${total.get('alternating strokes')?.strokes ?? 0} |
 | jumps of one finger under 0.15 s | 0 | ${all.hops} |
 | repeated measures that are not played alike | 0 | ${all.repeatedUnlike} of ${all.repeatedMeasures} |
+| lessons from whose words alone the tab cannot be had again (four languages in turn) | 0 | ${lessonsWrong} |
 | higher levels with fewer notes | 0 | ${fewer} of ${rising} |
 
 | | arrangements | faults | roots | ringing | notes a tune | ms a tune |

@@ -25,8 +25,11 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core'
 
+import { lessonDiffers } from './lesson.ts'
+
 /** An arrangement as the corpus looks at it: the finished page and what the audit says. */
 export interface Arrangement {
+  readonly tune: TuneDoc
   readonly json: TabJson
   readonly report: AuditReport
   readonly layer: Layer
@@ -44,7 +47,7 @@ export function arrangeFor(
   const { plan, layer } = finish(arranging(tune, setup, regions, memory ? { memory } : {}))
   const ms = performance.now() - started
   const json = tabJson(tune, setup, plan, layer, [], 0)
-  return { json, report: audit(finishedTabOf(json)), layer, plan, ms }
+  return { tune, json, report: audit(finishedTabOf(json)), layer, plan, ms }
 }
 
 /** Counts of everything that is checked; sums of many arrangements are added field by field. */
@@ -67,6 +70,8 @@ export interface Counts {
   repeatedMeasures: number
   repeatedUnlike: number
   notes: number
+  /** Lessons from whose words the tab cannot be had again. */
+  lessonsWrong: number
   ms: number
 }
 
@@ -88,6 +93,7 @@ export const NOTHING: Counts = {
   repeatedMeasures: 0,
   repeatedUnlike: 0,
   notes: 0,
+  lessonsWrong: 0,
   ms: 0,
 }
 
@@ -99,13 +105,14 @@ export function added(a: Counts, b: Counts): Counts {
 
 /** Everything that can be counted on a finished page. */
 export function countsOf(setup: Setup, made: Arrangement): Counts {
-  const { json, report, ms } = made
+  const { tune, json, report, layer, ms } = made
   const ringing = ringingCrossings(json)
   const strokes = strokeTurns(json)
   const textbook = textbookFingers(setup, json)
   const repeats = repeatedMeasures(json)
   return {
     arrangements: 1,
+    lessonsWrong: lessonDiffers(tune, setup, layer) ? 1 : 0,
     structural: report.findings.filter((f) => STRUCTURAL.has(f.kind)).length,
     melodyNotes: report.melodyNotes,
     melodyKept: report.melodyKept,

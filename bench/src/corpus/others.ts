@@ -14,6 +14,7 @@ import {
   type Setup,
   type TuneDoc,
 } from '@velvet-porch/core'
+import { lessonDiffers } from './lesson.ts'
 import { arrangeFor } from './measure.ts'
 
 /** What is counted of arrangements beyond the plain solo styles. */
@@ -25,6 +26,7 @@ export interface OtherCounts {
   harmonyChanges: number
   roots: number
   hops: number
+  lessonsWrong: number
   /** Notes that the fretting hand sounds alone, short notes before others, strings pushed up. */
   arrivals: number
   graces: number
@@ -39,6 +41,7 @@ const NOTHING: OtherCounts = {
   harmonyChanges: 0,
   roots: 0,
   hops: 0,
+  lessonsWrong: 0,
   arrivals: 0,
   graces: 0,
   bends: 0,
@@ -54,6 +57,7 @@ function counted(tune: TuneDoc, setup: Setup, regions: readonly Region[]): Other
     harmonyChanges: report.harmonyChanges,
     roots: report.rootsInBass,
     hops: report.findings.filter((f) => f.kind === 'hop').length,
+    lessonsWrong: lessonDiffers(tune, setup, layer) ? 1 : 0,
     arrivals: layer.notes.filter((n) => isArrival(n.attack)).length,
     graces: layer.notes.reduce((s, n) => s + (n.graces?.length ?? 0), 0),
     bends: layer.notes.filter((n) => n.bend).length,

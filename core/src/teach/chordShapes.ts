@@ -18,17 +18,20 @@ export interface ChordShape {
   readonly pattern: readonly (readonly number[])[]
 }
 
+/** Boxes that one chord gets at most: those that are held longest. */
+const MOST_A_CHORD = 2
+
 /** Moments of a pattern that are told. */
 const TOLD = 8
 
 /**
  * The shapes of a tab in the order in which they come. What a chord uses of one shape at one time and another are put
- * together where one hand can hold both; each is there once.
+ * together where one hand can hold both; of a chord's shapes those that are held longest are told.
  */
 export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
   const timeline = timelineOf(tune.measures)
   const strings = doc.setup.instrument.strings
-  const shapes: ChordShape[] = []
+  const shapes: (ChordShape & { readonly ticks: Ticks })[] = []
   for (const h of harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)) {
     const held = heldShape(doc.base, strings, timeline, h.start, h.end)
     if (!h.shape || !held) continue
@@ -36,10 +39,20 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
     const at = shapes.findIndex(
       (s) => chordText(s.chord) === chordText(chord) && together(doc.setup, s.held, held) !== undefined,
     )
-    if (at < 0) shapes.push({ chord, held, pattern: struckFrom(tune, doc, timeline.starts, h.start, h.end) })
-    else shapes[at] = { ...shapes[at]!, held: together(doc.setup, shapes[at]!.held, held)! }
+    const ticks = h.end - h.start
+    const known = shapes[at]
+    if (!known)
+      shapes.push({ chord, held, pattern: struckFrom(tune, doc, timeline.starts, h.start, h.end), ticks })
+    else shapes[at] = { ...known, held: together(doc.setup, known.held, held)!, ticks: known.ticks + ticks }
   }
+  const longer = (a: (typeof shapes)[number], b: (typeof shapes)[number]) =>
+    a.ticks > b.ticks || (a.ticks === b.ticks && shapes.indexOf(a) < shapes.indexOf(b))
   return shapes
+    .filter((s) => {
+      const others = shapes.filter((o) => chordText(o.chord) === chordText(s.chord) && longer(o, s))
+      return others.length < MOST_A_CHORD
+    })
+    .map(({ ticks: _, ...s }) => s)
 }
 
 /** Two shapes as one; undefined where they differ on a string or no hand holds both. */
@@ -48,7 +61,9 @@ function together(setup: Setup, a: HeldFrets, b: HeldFrets): HeldFrets | undefin
     const other = b.frets[i]!
     return fret !== null && other !== null && (fret !== other || a.fingers[i] !== b.fingers[i])
   })
-  if (differs) return undefined
+  // A finger that is on one string here and on another there is no barre.
+  const moves = a.fingers.some((f, i) => f !== 0 && a.fingers[i] !== b.fingers[i] && b.fingers.includes(f))
+  if (differs || moves) return undefined
   const frets = a.frets.map((fret, i) => fret ?? b.frets[i]!)
   const fingers = a.frets.map((fret, i) => (fret === null ? b.fingers[i]! : a.fingers[i]!))
   const pressed = frets.flatMap((fret, i) =>

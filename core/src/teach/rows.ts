@@ -78,7 +78,9 @@ export function keptIn(step: LessonStep): readonly FingerOn[] | undefined {
   const { hand, notes } = step
   const own = (f: FingerOn) => f.finger === notes[0]!.finger && f.fret === notes[0]!.fret && f.from === f.to
   if (!hand.lands.every(own)) return undefined
-  return hand.stays.filter((f) => !own(f))
+  const kept = hand.stays.filter((f) => !own(f))
+  // A barre that stops the note as well is more than a row says.
+  return kept.some((f) => f.finger === notes[0]!.finger) ? undefined : kept
 }
 
 const sameFingers = (a: readonly FingerOn[], b: readonly FingerOn[] | undefined): boolean =>
