@@ -2,11 +2,13 @@ import { cpus } from 'node:os'
 import { writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { engineFigures, type Figure } from './engine.ts'
+import { lessonFigures } from './lessonPage.ts'
 import { pageFigures } from './page.ts'
 
 /** Measures engine and page, prints the table and writes docs/benchmarks.md. */
 const figures: Figure[] = [
   ...engineFigures(),
+  ...lessonFigures(),
   ...(process.argv.includes('--engine') ? [] : await pageFigures()),
 ]
 const date = new Date().toISOString().slice(0, 10)

@@ -4,6 +4,7 @@ import { chromium, type Page } from '@playwright/test'
 import { median } from './calibration.ts'
 import { benchTune, type Figure } from './engine.ts'
 import { fitFigures } from './fitPage.ts'
+import { handoutFigures } from './lessonPage.ts'
 
 const PORT = 4318
 
@@ -56,7 +57,9 @@ export async function pageFigures(): Promise<Figure[]> {
       aim: `at most ${limit} ${unit}`,
       met: value <= limit,
     })
-    const fit = await fitFigures(page, `http://localhost:${PORT}/`, longestTask)
+    const base = `http://localhost:${PORT}/`
+    const fit = await fitFigures(page, base, longestTask)
+    const handout = await handoutFigures(page, browser, base)
     return [
       row('first page, JavaScript as sent (gzip)', weight, 'kB', 300),
       row('longest task while typing ABC, 200 measures', typing, 'ms', 50),
@@ -65,6 +68,7 @@ export async function pageFigures(): Promise<Figure[]> {
       row('a typed fret painted, 200 measures', fret.long, 'ms', 50),
       row('the same, 32 measures', fret.short, 'ms', 50),
       ...fit,
+      ...handout,
     ]
   } finally {
     await browser.close()

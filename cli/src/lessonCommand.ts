@@ -2,13 +2,13 @@ import { parseArgs } from 'node:util'
 import {
   arrangementOf,
   arranging,
-  USUAL_SPEECH,
-  wordsFor,
   finish,
-  lessonScript,
-  lessonSteps,
+  LANGUAGES,
+  lessonOf,
+  NOTE_NAMINGS,
   scriptText,
   STYLES,
+  USUAL_LESSON,
   wholeTune,
   type Level,
 } from '@velvet-porch/core'
@@ -25,6 +25,10 @@ export function lessonCommand(args: string[]): void {
     options: {
       ...ARRANGE_OPTIONS,
       level: { type: 'string', default: '1' },
+      language: { type: 'string', default: 'en' },
+      short: { type: 'boolean', default: false },
+      numbers: { type: 'boolean', default: false },
+      names: { type: 'string', default: 'none' },
       json: { type: 'boolean', default: false },
     },
   })
@@ -37,10 +41,16 @@ export function lessonCommand(args: string[]): void {
   const regions = wholeTune(tune, style, level, schoolFrom(values.school))
   const { layer, plan } = finish(arranging(tune, setup, regions))
   const doc = arrangementOf(tune.id, tune.title, tune, setup, regions, { layer, transposed: plan.transposed })
-  const script = lessonScript(tune, doc, wordsFor(USUAL_SPEECH))
+  const { script, steps } = lessonOf(tune, doc, {
+    ...USUAL_LESSON,
+    speech: {
+      language: oneOf(values.language, LANGUAGES, 'language'),
+      length: values.short ? 'short' : 'full',
+      fingers: values.numbers ? 'numbers' : 'names',
+    },
+    names: oneOf(values.names, ['none', ...NOTE_NAMINGS] as const, 'names'),
+  })
   process.stdout.write(
-    values.json
-      ? `${JSON.stringify({ script, steps: lessonSteps(tune, doc) })}\n`
-      : `${tune.title}\n\n${scriptText(script)}\n`,
+    values.json ? `${JSON.stringify({ script, steps })}\n` : `${tune.title}\n\n${scriptText(script)}\n`,
   )
 }

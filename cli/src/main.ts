@@ -22,7 +22,8 @@ const USAGE = `porch arrange FILE.abc [--tune N] [--style STYLE] [--level 1..5] 
   STYLE: ${STYLES.join(', ')}
 porch easier FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--measures 5-8] [--json]
 porch fit FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--voice A3-D5] [--tunings standard,dropD,dadgad] [--capos 0-7] [--keys=any|own|-2,0,3] [--wanted=N] [--partners piano,bFlat] [--json]
-porch lesson FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--capo 0..9] [--json]
+porch lesson FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--capo 0..9] [--language en|fr|es|fil] [--short]
+    [--numbers] [--names none|letters|syllables|german] [--json]
 porch audit FILE.json
 porch shapes CHORD [--tuning T] [--capo N] [--top E4] [--bass F#] [--max-stretch MM] [--no-barre] [--instrument guitar|mandolin|baritone|tenor] [--as-shape] [--all] [--json]
 porch name x-3-2-0-1-0 [--tuning T] [--capo N] [--instrument …] [--json]`

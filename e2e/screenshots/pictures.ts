@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { chooseLevel, done, takeDemo } from '../bench.ts'
+import { chooseLevel, done, openDemo, takeDemo } from '../bench.ts'
 
 const folder = '../docs/screenshots'
 
@@ -86,7 +86,7 @@ test('a picture of the Fit stage', async ({ page }) => {
   await page.screenshot({ path: `${folder}/fit.png` })
 })
 
-test('pictures of a mandolin piece, of locks and schools, and of a harmony', async ({ page }) => {
+test('a picture of a mandolin piece, of locks and schools', async ({ page }) => {
   await takeDemo(page)
   await page.goto('/')
   await page.getByRole('link', { name: 'Nightjar over the Weir' }).click()
@@ -98,12 +98,27 @@ test('pictures of a mandolin piece, of locks and schools, and of a harmony', asy
   await page.getByRole('button', { name: 'Usual school' }).click()
   await page.waitForTimeout(900)
   await page.screenshot({ path: `${folder}/mandolin.png` })
-  await page.keyboard.press('Escape')
-  await page.goto(page.url().replace('arrange', 'tune'))
-  await page.getByRole('button', { name: 'Suggest chords' }).click()
-  await expect(page.getByRole('dialog').getByRole('region')).toHaveCount(3)
-  await page.waitForTimeout(600)
-  await page.screenshot({ path: `${folder}/harmony.png` })
+})
+
+test('pictures of a handout and of a lesson file on a phone', async ({ page, browser }) => {
+  await openDemo(page, 'Letters from the Lock House')
+  await page.getByRole('link', { name: 'Hand out' }).click()
+  await expect(page.getByTestId('pages').getByRole('status')).toHaveText(/pages/)
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/handout.png` })
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Lesson file' }).click(),
+  ])
+  const path = test.info().outputPath('lesson.html')
+  await file.saveAs(path)
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, offline: true })
+  const lesson = await context.newPage()
+  await lesson.goto(`file://${path}`)
+  for (let i = 0; i < 4; i++) await lesson.getByRole('button', { name: 'Next' }).click()
+  await lesson.waitForTimeout(500)
+  await lesson.screenshot({ path: `${folder}/lesson-file.png` })
+  await context.close()
 })
 
 test('pictures of a song accompanied, and of easier versions', async ({ page }) => {
@@ -151,7 +166,6 @@ test('pictures of shapes, neck card and settings', async ({ page }) => {
   }
   await shot('/shapes?chord=F%23m7b5', 'shapes')
   await shot('/shapes?do=name&places=x-3-2-0-1-0&capo=3', 'name-a-grip')
-  await shot('/shapes?do=path&chords=C%20Am%20F%20G%20Em%20Dm7', 'progression')
   await shot('/neck?card=scale&tuning=dadgad', 'neck-card')
   await page.goto('/settings')
   for (const [name, fret] of [

@@ -8,6 +8,7 @@ import { beatCount } from './beatCount.ts'
 import { withEither } from './eitherFinger.ts'
 import { fingersOn, handMove } from './handMove.ts'
 import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
+import { withReady } from './readyFingers.ts'
 
 /** The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page. */
 export function lessonSteps(
@@ -49,7 +50,7 @@ export function lessonSteps(
     if (grip && now.length > 0) ({ position } = grip)
     sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
   }
-  return withEither(steps, setup)
+  return withEither(withReady(steps), setup)
 }
 
 function byMoment<T>(list: readonly T[], at: (item: T) => Ticks): Map<Ticks, T[]> {

@@ -18,7 +18,7 @@ export type NameOf = (string: number, fret: number) => string
  * @param nameOf present where notes are called by name as well
  */
 export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
-  const { hand, shift, notes, ringing, either = [] } = step
+  const { hand, shift, notes, ringing, ready = [], either = [] } = step
   const names = (fingers: readonly FingerOn['finger'][]) => fingers.map((f) => words.fingers[f]).join(', ')
   return [
     ...(hand.stays.length > 0
@@ -36,6 +36,7 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
     ),
     ...sounded(notes, words, nameOf),
     ...(ringing.length > 0 ? [fill(words.ringing, { strings: ringing.join(', ') })] : []),
+    ...(ready.length > 0 ? [fill(words.hand.ready, { fingers: names(ready.map((f) => f.finger)) })] : []),
   ]
 }
 

@@ -23,6 +23,7 @@ const FULL: Wording = {
     slides: 'Slide the {finger} along string {string} to fret {fret}',
     slidesBarre: 'Slide the {finger}, across strings {from} to {to}, to fret {fret}',
     shift: 'The hand goes to fret {to}',
+    ready: 'For the next change get ready: {fingers}',
     either: 'On string {string} the {fingers} will do as well',
   },
   attack: {
@@ -86,6 +87,7 @@ export const ENGLISH: LanguageWords = {
       slides: '{finger} along string {string} to fret {fret}',
       slidesBarre: '{finger} across {from} to {to} along to fret {fret}',
       shift: 'Shift to fret {to}',
+      ready: 'Ready: {fingers}',
       either: 'String {string}: or {fingers}',
     },
     attack: {

@@ -31,6 +31,7 @@ const FULL: Wording = {
     slides: 'Padulasin ang {finger} sa kuwerdas {string} hanggang fret {fret}',
     slidesBarre: 'Padulasin ang {finger}, sa mga kuwerdas {from} hanggang {to}, patungong fret {fret}',
     shift: 'Lumipat ang kamay sa fret {to}',
+    ready: 'Ihanda para sa susunod: {fingers}',
     either: 'Sa kuwerdas {string} puwede rin ang {fingers}',
   },
   attack: {
@@ -94,6 +95,7 @@ export const FILIPINO: LanguageWords = {
       slides: '{finger} dulas sa kuwerdas {string} hanggang fret {fret}',
       slidesBarre: '{finger} pahiga {from} hanggang {to} dulas sa fret {fret}',
       shift: 'Lipat sa fret {to}',
+      ready: 'Ihanda {fingers}',
       either: 'Kuwerdas {string}: o {fingers}',
     },
     attack: {

@@ -24,6 +24,7 @@ const FULL: Wording = {
     slides: 'Glissez {finger} le long de la corde {string} jusqu’à la case {fret}',
     slidesBarre: 'Glissez {finger}, sur les cordes {from} à {to}, jusqu’à la case {fret}',
     shift: 'La main va à la case {to}',
+    ready: 'Préparez pour la suite : {fingers}',
     either: 'Sur la corde {string}, {fingers} convient aussi bien',
   },
   attack: {
@@ -87,6 +88,7 @@ export const FRENCH: LanguageWords = {
       slides: '{finger} le long de la corde {string} vers la case {fret}',
       slidesBarre: '{finger} en travers de {from} à {to} glisse vers la case {fret}',
       shift: 'Démancher à la case {to}',
+      ready: 'Préparer {fingers}',
       either: 'Corde {string} : ou {fingers}',
     },
     attack: {

@@ -24,6 +24,7 @@ const FULL: Wording = {
     slides: 'Desliza {finger} por la cuerda {string} hasta el traste {fret}',
     slidesBarre: 'Desliza {finger}, sobre las cuerdas {from} a {to}, hasta el traste {fret}',
     shift: 'La mano va al traste {to}',
+    ready: 'Prepara para lo que sigue: {fingers}',
     either: 'En la cuerda {string} sirve igual {fingers}',
   },
   attack: {
@@ -87,6 +88,7 @@ export const SPANISH: LanguageWords = {
       slides: '{finger} por la cuerda {string} al traste {fret}',
       slidesBarre: '{finger} a través de {from} a {to} se desliza al traste {fret}',
       shift: 'Cambio al traste {to}',
+      ready: 'Preparar {fingers}',
       either: 'Cuerda {string}: o {fingers}',
     },
     attack: {

@@ -1,0 +1,93 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Browser, Page } from '@playwright/test'
+import {
+  arrangementOf,
+  arranging,
+  finish,
+  guitarSetup,
+  lessonOf,
+  lessonSteps,
+  USUAL_LESSON,
+  wholeTune,
+} from '@velvet-porch/core'
+import { readAbc } from '@velvet-porch/core/abc'
+import { timed } from './calibration.ts'
+import { benchTune, type Figure } from './engine.ts'
+
+/** Figures of teaching in the core: the least of several runs, warm. */
+export function lessonFigures(): Figure[] {
+  const tune = readAbc(benchTune(200), () => 'tune')[0]!.tune!
+  const regions = wholeTune(tune, 'alternating-bass', 3)
+  const { layer, plan } = finish(arranging(tune, guitarSetup(), regions))
+  const made = { layer, transposed: plan.transposed }
+  const doc = arrangementOf('a', tune.title, tune, guitarSetup(), regions, made)
+  const least = (once: () => unknown) => Math.min(...Array.from({ length: 12 }, () => timed(once)))
+  const steps = least(() => lessonSteps(tune, doc))
+  const whole = least(() => lessonOf(tune, doc, USUAL_LESSON))
+  return [
+    row('steps of a lesson, 200 measures', steps, 'ms', 100),
+    {
+      name: 'the same with script, effort, pieces and plan',
+      value: `${whole.toFixed(0)} ms`,
+      aim: '—',
+      met: true,
+    },
+  ]
+}
+
+const row = (name: string, value: number, unit: 'ms' | 's', limit: number): Figure => ({
+  name,
+  value: unit === 'ms' ? `${value.toFixed(0)} ms` : `${(value / 1000).toFixed(1)} s`,
+  aim: `at most ${limit} ${unit}`,
+  met: (unit === 'ms' ? value : value / 1000) <= limit,
+})
+
+/** Figures of handing out: a PDF of six pages, a lesson file opened from the disk until it plays. */
+export async function handoutFigures(page: Page, browser: Browser, base: string): Promise<Figure[]> {
+  const folder = mkdtempSync(join(tmpdir(), 'velvet-bench-'))
+  await page.goto(base)
+  await page.getByRole('button', { name: 'Paste ABC' }).click()
+  await page.getByLabel('ABC text').fill(benchTune(48))
+  await page.getByRole('button', { name: 'Read it' }).click()
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await page.locator('.tab-fret').first().waitFor()
+  await page.getByRole('link', { name: 'Hand out' }).click()
+  const count = async () =>
+    Number(/\d+/.exec(await page.getByTestId('pages').getByRole('status').innerText())?.[0] ?? 1)
+  await page.getByTestId('pages').waitFor()
+  // Parts are added until there are six pages.
+  for (const part of ['Drills', 'Sounding chords', 'Tab', 'Tab', 'Tab', 'Tab']) {
+    await page.waitForTimeout(700)
+    if ((await count()) >= 6) break
+    await page.getByRole('button', { name: 'Add a part' }).click()
+    await page.getByRole('menuitem', { name: part, exact: true }).click()
+  }
+  await page.waitForTimeout(700)
+  const pages = await count()
+  const save = async (button: string, name: string) => {
+    const started = performance.now()
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: button }).click(),
+    ])
+    await file.saveAs(join(folder, name))
+    return performance.now() - started
+  }
+  const pdf = await save('Save as PDF', 'x.pdf')
+  await save('Lesson file', 'x.html')
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, offline: true })
+  const lesson = await context.newPage()
+  const started = performance.now()
+  await lesson.goto(`file://${join(folder, 'x.html')}`)
+  await lesson.getByRole('button', { name: 'Play' }).click()
+  await lesson.getByText(/Step [2-9] of/).waitFor()
+  const opened = performance.now() - started
+  await context.close()
+  return [
+    row(`PDF of ${pages} pages saved`, pdf, 's', 5),
+    // The second step is heard a beat after the first: that beat is in it.
+    row('lesson file of 48 measures opened and playing', opened, 's', 2),
+  ]
+}
