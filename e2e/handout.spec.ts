@@ -98,6 +98,12 @@ test('from a demo tune to two printed pages: parts added, moved and taken off, w
     '2 of 2',
   ])
     expect(text).toContain(said)
+  // The browser's own print has the same pages.
+  const printed = test.info().outputPath('printed.pdf')
+  await page.pdf({ path: printed, preferCSSPageSize: true })
+  expect(pdfPages(printed)).toBe(2)
+  expect(pdfText(printed)).toContain('Practice plan')
+  expect(pdfText(printed)).not.toContain('Add a part')
   // Nothing is cut: all measures stand on the pages, and every piece inside its page.
   const outside = await onPaper(page).evaluate(
     (host) =>

@@ -8,10 +8,9 @@ import type { NoteNaming } from '../pitch/noteNaming.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
 import { chordShapes } from '../teach/chordShapes.ts'
 import { drillOf, drillsFor } from '../teach/drill.ts'
-import { differenceText, planText, recipeText } from '../teach/learnText.ts'
-import { differencesIn, recipeIn, type Lesson } from '../teach/lesson.ts'
+import { planText } from '../teach/learnText.ts'
+import { cautionWords, pieceWords, recipeIn, type Lesson } from '../teach/lesson.ts'
 import { lessonPlan, type PlanItem } from '../teach/lessonPlan.ts'
-import { oddSlowly } from '../teach/oddSlowly.ts'
 import { fill } from '../teach/template.ts'
 import { MARGIN_PX, PAPER_PX, scaleOf, type Block, type HandoutDoc } from './handout.ts'
 import { lyricLines } from './lyricLines.ts'
@@ -151,19 +150,10 @@ const drills: Making = (desk) => {
 const plan: Making = ({ lesson }) => {
   const { saying, order, settings } = lesson
   const { items } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes)
-  const { cautions } = saying.paper
   return [
     head(saying.paper.blocks.plan),
     ...items.map((item) => ({ html: planHtml(lesson, item) })),
-    {
-      html: el(
-        'div',
-        { class: 'care' },
-        ...[...lesson.cautions.map((c) => cautions[c]), cautions.general, cautions.clinician].map((t) =>
-          p(`${t}.`),
-        ),
-      ),
-    },
+    { html: el('div', { class: 'care' }, ...cautionWords(lesson).map((t) => p(`${t}.`))) },
   ]
 }
 
@@ -177,13 +167,8 @@ function planHtml(lesson: Lesson, item: PlanItem): string {
     el('span', {}, escaped(minutes)),
   )
   if (item.what.kind !== 'piece') return el('section', { class: 'plan' }, first)
-  const { piece } = item.what
-  const more = [
-    ...(piece.like ? [fill(saying.paper.differs.like, { piece: piece.like.piece })] : []),
-    ...differencesIn(lesson, piece).map((d) => `${differenceText(d, saying)}.`),
-    ...recipeText(recipeIn(lesson, piece), saying).map((t) => `${t}.`),
-    ...oddSlowly(lesson.tune, lesson.doc, piece).map((o) => `${saying.paper.odd[o]}.`),
-  ]
+  const { like, differences, recipe, odd } = pieceWords(lesson, item.what.piece)
+  const more = [...(like ? [like] : []), ...[...differences, ...recipe, ...odd].map((t) => `${t}.`)]
   return el('section', { class: 'plan' }, first, ...more.map((t) => p(t, 'sub')))
 }
 

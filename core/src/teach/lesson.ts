@@ -10,15 +10,17 @@ import { USUAL_TEMPO } from '../time/tempo.ts'
 import { cautionsOf, type Caution } from './cautions.ts'
 import { differencesOf, type PieceDifference } from './differences.ts'
 import { learningOrder, type LearningStep } from './learningOrder.ts'
-import type { Saying } from './learnText.ts'
+import { differenceText, pieceText, recipeText, type Saying } from './learnText.ts'
 import type { LessonSettings } from './lessonSettings.ts'
 import type { LessonStep } from './lessonStep.ts'
 import { lessonSteps } from './lessonSteps.ts'
 import { lessonScript, type MeasureScript } from './lessonText.ts'
 import type { Piece } from './piece.ts'
+import { oddSlowly } from './oddSlowly.ts'
 import { piecesOf } from './pieces.ts'
 import { recipeOf, type Recipe } from './recipe.ts'
 import type { NameOf } from './stepText.ts'
+import { fill } from './template.ts'
 import { troubleSpots, type TroubleSpot } from './troubleSpots.ts'
 import { paperWordsFor, wordsFor } from './words/languages.ts'
 
@@ -74,7 +76,7 @@ export const recipeIn = ({ tune, doc, effort, settings }: Lesson, piece: Piece):
   recipeOf(tune, doc, piece, effort, settings.way)
 
 /** What a piece has otherwise than the one that it is like; none where it is new. */
-export function differencesIn({ tune, doc, pieces }: Lesson, piece: Piece): PieceDifference[] {
+function differencesIn({ tune, doc, pieces }: Lesson, piece: Piece): PieceDifference[] {
   const like = piece.like && pieces[piece.like.piece - 1]
   return like && like.to - like.from === piece.to - piece.from ? differencesOf(tune, doc, piece, like) : []
 }
@@ -88,4 +90,34 @@ function namesOf(
   if (names === 'none') return undefined
   const key = transposeKey(tune.measures[0]!.key, transposed)
   return (string, fret) => noteIn(names, spellInKey(pitchAt(setup, { string, fret }), key))
+}
+
+/** What is said of a piece: what it is like and what it has otherwise, how it is practised, what sounds odd slowly. */
+export interface PieceWords {
+  readonly title: string
+  readonly like?: string
+  readonly differences: readonly string[]
+  readonly recipe: readonly string[]
+  readonly odd: readonly string[]
+}
+
+export function pieceWords(lesson: Lesson, piece: Piece): PieceWords {
+  const { saying, tune, doc } = lesson
+  const { differs, odd } = saying.paper
+  const { like } = piece
+  return {
+    title: pieceText(piece, saying),
+    ...(like
+      ? { like: fill(like.differs.length === 0 ? differs.same : differs.like, { piece: like.piece }) }
+      : {}),
+    differences: differencesIn(lesson, piece).map((d) => differenceText(d, saying)),
+    recipe: recipeText(recipeIn(lesson, piece), saying),
+    odd: oddSlowly(tune, doc, piece).map((o) => odd[o]),
+  }
+}
+
+/** What to take care of: what is heavy in this tab first, then what holds for all. */
+export function cautionWords({ cautions, saying }: Lesson): string[] {
+  const words = saying.paper.cautions
+  return [...cautions.map((c) => words[c]), words.general, words.clinician]
 }

@@ -19,3 +19,13 @@ export interface Piece {
    */
   readonly like?: { readonly piece: number; readonly differs: readonly number[] }
 }
+
+/** True where a moment of a measure is in a piece. */
+export function isInPiece(
+  { from, to, tick = 0, until = Infinity }: Piece,
+  at: { readonly measure: number; readonly tick: Ticks },
+): boolean {
+  const after = at.measure > from || (at.measure === from && at.tick >= tick)
+  const before = at.measure < to || (at.measure === to && at.tick < until)
+  return after && before
+}

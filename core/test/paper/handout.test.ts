@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   chordShapes,
+  guitarSetup,
   LANGUAGES,
   lessonOf,
   timelineOf,
@@ -14,6 +15,7 @@ import {
   BLOCK_KINDS,
   handoutPieces,
   lessonFileHtml,
+  neckSvg,
   paginated,
   roomOn,
   tabSystems,
@@ -21,6 +23,7 @@ import {
   USUAL_PAPER_LAYERS,
   type HandoutDoc,
 } from '../../src/handout/index.ts'
+import { boxSvg } from '../../src/engrave/boxPaper.ts'
 import { readHandout, readPracticeLog } from '../../src/schema/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
@@ -128,6 +131,40 @@ describe('a handout', () => {
     )
     const text = textOf(sung.map((p) => p.html).join('')).replace(/\s+/g, ' ')
     expect(text).toMatch(/C one two three four F five G7 six C seven eight nine C ten/)
+  })
+})
+
+describe('drawings of the hand', () => {
+  const xOf = (svg: string, finger: string) =>
+    Number(new RegExp(`class="dl" x="([\\d.]+)"[^>]*>${finger}<`).exec(svg)?.[1])
+  it('a chord box has its fingers, mirrored for the left hand', () => {
+    // C: from the lowest string x 3 2 0 1 0 with ring, middle and index finger (any primer).
+    const held = { frets: [0, 1, 0, 2, 3, null], fingers: [0, 1, 0, 2, 3, 0] } as const
+    const right = boxSvg(held, false, 'C')
+    const left = boxSvg(held, true, 'C')
+    expect(xOf(right, '3')).toBeLessThan(xOf(right, '2'))
+    expect(xOf(right, '2')).toBeLessThan(xOf(right, '1'))
+    expect(xOf(left, '1')).toBeLessThan(xOf(left, '3'))
+    for (const svg of [right, left]) {
+      expect(svg.match(/class="op"/g)).toHaveLength(2)
+      expect(svg.match(/×/g)).toHaveLength(1)
+    }
+  })
+
+  it('the neck has every finger once, where it is, and frets that narrow', () => {
+    const fingers = [
+      { finger: 1, fret: 5, from: 1, to: 6, state: 'stays' },
+      { finger: 3, fret: 7, from: 5, to: 5, state: 'lands' },
+    ] as const
+    const svg = neckSvg(guitarSetup(), fingers, [5], { width: 210, height: 300 })
+    expect([...svg.matchAll(/class="nl (\w+)"[^>]*>(\w)</g)].map((m) => [m[1], m[2]])).toEqual([
+      ['stays', '1'],
+      ['lands', '3'],
+    ])
+    expect(svg.match(/class="nb stays"/g)).toHaveLength(1)
+    const frets = [...svg.matchAll(/d="M26 ([\d.]+)H/g)].map((m) => Number(m[1]))
+    const gaps = frets.slice(1).map((y, i) => y - frets[i]!)
+    gaps.slice(1).forEach((g, i) => expect(g).toBeLessThan(gaps[i]!))
   })
 })
 

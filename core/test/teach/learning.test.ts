@@ -10,6 +10,7 @@ import {
   handFault,
   LANGUAGES,
   layerOf,
+  lessonOf,
   learningOrder,
   learningText,
   lessonPlan,
@@ -20,6 +21,7 @@ import {
   planText,
   pressedOf,
   QUARTER,
+  recipeIn,
   recipeOf,
   recipeText,
   TEACH_LAYERS,
@@ -27,10 +29,12 @@ import {
   ticksAt,
   troubleSpots,
   UNITS,
+  USUAL_LESSON,
   USUAL_WAY,
   wordsFor,
   type Score,
 } from '../../src/index.ts'
+import { BLOCK_KINDS, handoutPieces, usualHandout } from '../../src/handout/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 
@@ -298,6 +302,32 @@ describe('cautions and odd passages', () => {
       { ...n, id: 'y', dur: { ...n.dur, ticks: QUARTER }, place: { string: 2, fret: 4 } },
     ])
     expect(oddSlowly(tune, { ...arrangement, base: { ...arrangement.base, notes } }, piece!)).toEqual(['rub'])
+  })
+})
+
+describe('a tab with holes', () => {
+  it('teaches what is known, and is handed out', () => {
+    const { tune, arrangement } = scores[0]!
+    const { base } = arrangement
+    const holed = {
+      ...arrangement,
+      base: { ...base, grips: [], spans: [], notes: base.notes.map((n) => ({ ...n, left: 0 as const })) },
+    }
+    const lesson = lessonOf(tune, holed, USUAL_LESSON)
+    expect(lesson.steps.length).toBeGreaterThan(0)
+    expect(lesson.spots).toEqual([])
+    expect(lesson.script.flatMap((m) => m.lines.map((l) => l.text)).join(' ')).toContain(
+      'with a finger still to be chosen',
+    )
+    for (const piece of lesson.pieces) expect(recipeIn(lesson, piece).ladder.at(-1)).toBe(lesson.goalBpm)
+    const blocks = BLOCK_KINDS.map((kind) => ({ id: kind, kind }))
+    const pieces = handoutPieces({ ...usualHandout('t'), blocks }, lesson)
+    expect(pieces.map((p) => p.html).join('')).not.toMatch(/undefined|NaN/)
+    const nothing = { ...holed, base: { ...holed.base, notes: [] } }
+    expect(lessonOf(tune, nothing, USUAL_LESSON).steps).toEqual([])
+    expect(
+      handoutPieces({ ...usualHandout('t'), blocks }, lessonOf(tune, nothing, USUAL_LESSON)),
+    ).not.toEqual([])
   })
 })
 

@@ -1,25 +1,18 @@
-import { Button, Group, SegmentedControl, Select, Slider } from '@mantine/core'
+import { Button, Group, SegmentedControl, Select } from '@mantine/core'
+import { IconMaximize } from '@tabler/icons-react'
 import {
-  IconArrowLeft,
-  IconArrowRight,
-  IconMaximize,
-  IconPlayerPlayFilled,
-  IconPlayerStopFilled,
-} from '@tabler/icons-react'
-import {
-  countText,
   hertz,
+  isInPiece,
   layerOf,
   lessonOf,
   pitchAt,
-  stepSentences,
   TEACH_LAYERS,
   type ArrangementDoc,
-  type Piece,
+  type LearningStep,
   type TeachLayer,
   type TuneDoc,
 } from '@velvet-porch/core'
-import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from 'react'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NeckLegend } from '../arrange/HandText.tsx'
 import { handAt, withReadyFingers } from '../neck/handMove.ts'
@@ -32,18 +25,17 @@ import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
 import { setPrefs, usePrefs } from '../store/prefs.ts'
 import { usePieceNotes } from '../store/teaching.ts'
 import { DrillsView } from './DrillsView.tsx'
+import { LessonFoot, type Loop } from './LessonFoot.tsx'
 import { LessonOptions } from './LessonOptions.tsx'
 import { LogView } from './LogView.tsx'
 import { Pieces } from './Pieces.tsx'
 import { PieceView } from './PieceView.tsx'
 import { PlanView } from './PlanView.tsx'
 import { Script } from './Script.tsx'
+import { StepView } from './StepView.tsx'
 import { useTeachActions } from './useTeachActions.ts'
 
 const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true, picking: true, counts: true, remarks: true }
-
-const LOOPS = ['none', 'measure', 'piece', 'start'] as const
-type Loop = (typeof LOOPS)[number]
 
 const VIEWS = ['step', 'piece', 'script', 'drills', 'plan', 'log'] as const
 type View = (typeof VIEWS)[number]
@@ -66,7 +58,7 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
     () => (doc === whole ? lesson : lessonOf(tune, whole, settings)),
     [lesson, tune, doc, whole, settings],
   )
-  const { steps, script, saying } = lesson
+  const { steps, script } = lesson
   const { pieces } = plan
   const [chosen, setIndex] = useState(0)
   const index = Math.min(chosen, Math.max(0, steps.length - 1))
@@ -74,7 +66,7 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
   const [view, setView] = useState<View>('step')
   const step = steps[index]
   const spot = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
-  const piece = spot && pieces.find((p) => isIn(p, spot))
+  const piece = spot && pieces.find((p) => isInPiece(p, spot))
   const marked = useMemo(() => {
     if (!step || loop === 'none') return undefined
     if (loop === 'piece' && piece) return { from: piece.from, to: piece.to }
@@ -86,7 +78,6 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
     [marked, loop, spot],
   )
   const { toggle, cursor } = usePlaying(model, from, marked)
-  const { playing, tempo } = useSyncExternalStore(player.subscribe, player.snapshot)
   const hand = useMemo(() => (spot ? withReadyFingers(handAt(model, spot)) : undefined), [model, spot])
   const plucked = useMemo(
     () => (spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []),
@@ -95,8 +86,15 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
   const toScript = useCallback(() => setView((v) => (v === 'script' ? 'step' : 'script')), [])
   const go = useTeachActions(steps, index, setIndex, toggle, toScript)
   const toMeasure = (measure: number, tick = 0) => setIndex(stepFrom(steps, measure, tick))
-  if (!step) return <p className="teach-nothing">{t('teach.empty')}</p>
-  const scriptOf = script.find((s) => s.measure === step.measure)
+  if (!step)
+    return (
+      <div className="teach-nothing">
+        <p>{t('teach.empty')}</p>
+        {layer === 'whole' ? null : (
+          <Button onClick={() => setLayer('whole')}>{t('teach.layers.whole')}</Button>
+        )}
+      </div>
+    )
   return (
     <div className="teach" ref={root}>
       <header className="bench-title">
@@ -165,43 +163,16 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
         <PlanView
           lesson={plan}
           onStep={(s) => {
-            const to =
-              s.kind === 'change'
-                ? { from: s.spot.measure, tick: s.spot.tick }
-                : s.kind === 'piece'
-                  ? s.piece
-                  : s.kind === 'join'
-                    ? s.from
-                    : { from: 0 }
-            toMeasure(to.from, to.tick)
-            setLoop(s.kind === 'piece' ? 'piece' : s.kind === 'whole' ? 'none' : loop)
+            const to = placeOf(s)
+            toMeasure(to.measure, to.tick)
+            setLoop(s.kind === 'piece' ? 'piece' : s.kind === 'join' ? 'start' : 'none')
             setView(s.kind === 'change' ? 'drills' : s.kind === 'piece' ? 'piece' : 'step')
           }}
         />
       ) : view === 'log' ? (
         <LogView lesson={plan} />
       ) : (
-        <section
-          className="teach-step"
-          tabIndex={0}
-          aria-label={t('teach.stepsOf')}
-          aria-live="polite"
-          data-testid="step"
-        >
-          <div className="teach-where">
-            <h2>{scriptOf?.title}</h2>
-            <span>{t('teach.where', { step: index + 1, count: steps.length })}</span>
-          </div>
-          <div className="teach-count" data-testid="count">
-            {countText(step.count, saying.words)}
-          </div>
-          <ul>
-            {stepSentences(step, saying.words, lesson.nameOf).map((s) => (
-              <li key={s}>{s}.</li>
-            ))}
-          </ul>
-          {scriptOf?.silent ? <p className="soft">{scriptOf.silent}.</p> : null}
-        </section>
+        <StepView lesson={lesson} index={index} />
       )}
       <aside className="teach-neck">
         {model.setup ? (
@@ -229,61 +200,30 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
           />
         </div>
       ) : null}
-      <footer className="teach-foot">
-        <Button
-          size="xl"
-          variant="default"
-          disabled={index === 0}
-          onClick={() => go(-1)}
-          leftSection={<IconArrowLeft />}
-        >
-          {t('teach.back')}
-        </Button>
-        <div className="teach-play">
-          <Button
-            leftSection={playing ? <IconPlayerStopFilled size={16} /> : <IconPlayerPlayFilled size={16} />}
-            onClick={toggle}
-          >
-            {t(playing ? 'teach.stop' : 'teach.hear')}
-          </Button>
-          <SegmentedControl
-            size="xs"
-            aria-label={t('teach.loop')}
-            value={loop}
-            onChange={(v) => setLoop(v as Loop)}
-            data={LOOPS.map((value) => ({ value, label: t(`teach.loops.${value}`) }))}
-          />
-          <label className="teach-tempo">
-            {t('teach.tempo')} {t('teach.percent', { n: Math.round(tempo * 100) })}
-            <Slider
-              thumbLabel={t('teach.tempo')}
-              min={30}
-              max={120}
-              step={5}
-              label={null}
-              value={Math.round(tempo * 100)}
-              onChange={(v) => player.set({ tempo: v / 100 })}
-            />
-          </label>
-        </div>
-        <Button
-          size="xl"
-          disabled={index >= steps.length - 1}
-          onClick={() => go(1)}
-          rightSection={<IconArrowRight />}
-        >
-          {t('teach.next')}
-        </Button>
-      </footer>
+      <LessonFoot
+        first={index === 0}
+        last={index >= steps.length - 1}
+        onGo={go}
+        onPlay={toggle}
+        loop={loop}
+        onLoop={setLoop}
+      />
     </div>
   )
 }
 
-/** True where a piece has a spot of the sheet. */
-function isIn({ from, to, tick = 0, until = Infinity }: Piece, at: Spot): boolean {
-  const after = at.measure > from || (at.measure === from && at.tick >= tick)
-  const before = at.measure < to || (at.measure === to && at.tick < until)
-  return after && before
+/** Where a step of the learning order is looked at; a join at the end of what is joined, to be played from the start. */
+function placeOf(step: LearningStep): { readonly measure: number; readonly tick?: number | undefined } {
+  switch (step.kind) {
+    case 'change':
+      return step.spot
+    case 'piece':
+      return { measure: step.piece.from, tick: step.piece.tick }
+    case 'join':
+      return { measure: step.to.to }
+    case 'whole':
+      return { measure: 0 }
+  }
 }
 
 /** The first step from a place on. */

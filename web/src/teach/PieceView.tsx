@@ -1,14 +1,5 @@
 import { Anchor, Button, Textarea } from '@mantine/core'
-import {
-  differencesIn,
-  differenceText,
-  oddSlowly,
-  pieceText,
-  recipeIn,
-  recipeText,
-  type Lesson,
-  type Piece,
-} from '@velvet-porch/core'
+import { pieceWords, recipeIn, type Lesson, type Piece } from '@velvet-porch/core'
 import { noteKey } from '@velvet-porch/core/paper'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -29,46 +20,40 @@ export function PieceView({
   onTempo: (bpm: number) => void
 }) {
   const { t } = useTranslation()
-  const { saying, tune, doc } = lesson
-  const recipe = recipeIn(lesson, piece)
-  const { differs, odd } = saying.paper
-  const like = piece.like
-  const differences = differencesIn(lesson, piece)
+  const { tune, doc } = lesson
+  const { ladder, ceiling } = recipeIn(lesson, piece)
+  const { title, like, differences, recipe, odd } = pieceWords(lesson, piece)
   const own = doc.variants.filter((v) =>
     tune.measures.slice(piece.from, piece.to + 1).some((m) => v.measures.includes(m.id)),
   )
   return (
     <div className="teach-view" data-testid="piece">
-      <h2>{pieceText(piece, saying)}</h2>
-      {like ? (
-        <p>
-          {(like.differs.length === 0 ? differs.same : differs.like).replace('{piece}', String(like.piece))}
-        </p>
-      ) : null}
+      <h2>{title}</h2>
+      {like ? <p>{like}</p> : null}
       {differences.length > 0 ? (
         <ul>
-          {differences.map((d) => (
-            <li key={`${d.measure} ${d.tick} ${d.string} ${d.kind}`}>{differenceText(d, saying)}</li>
+          {differences.map((text) => (
+            <li key={text}>{text}</li>
           ))}
         </ul>
       ) : null}
-      {recipeText(recipe, saying).map((text) => (
+      {recipe.map((text) => (
         <p key={text}>{text}.</p>
       ))}
       <p className="teach-ladder" role="group" aria-label={t('teach.ladder')}>
-        {recipe.ladder.map((bpm) => (
+        {ladder.map((bpm) => (
           <Button
             key={bpm}
             size="compact-sm"
-            variant={recipe.ceiling && bpm > recipe.ceiling.bpm ? 'default' : 'light'}
+            variant={ceiling && bpm > ceiling.bpm ? 'default' : 'light'}
             onClick={() => onTempo(bpm)}
           >
             {t('teach.rung', { bpm })}
           </Button>
         ))}
       </p>
-      {oddSlowly(tune, doc, piece).map((o) => (
-        <p key={o}>{odd[o]}.</p>
+      {odd.map((text) => (
+        <p key={text}>{text}.</p>
       ))}
       <p>
         {own.length > 0 ? `${t('teach.easierThere', { names: own.map((v) => v.name).join(', ') })} ` : null}

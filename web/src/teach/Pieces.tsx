@@ -3,6 +3,7 @@ import {
   timelineOf,
   tuneEffort,
   type ArrangementDoc,
+  type MeasureEffort,
   type Piece,
   type TuneDoc,
 } from '@velvet-porch/core'
@@ -38,6 +39,8 @@ export function Pieces({
         ? t('teach.same', { piece: like.piece })
         : t('teach.like', { piece: like.piece, list: like.differs.map((m) => numbers[m]).join(', ') })
       : ''
+  const why = ({ parts: [main] }: MeasureEffort) =>
+    main ? t(`effort.value.${main.part}`, { n: Number(main.value.toFixed(main.value < 10 ? 1 : 0)) }) : ''
   const { hardest } = tuneEffort(at ? effort.slice(at.from, at.to + 1) : [])
   return (
     <div className="teach-pieces">
@@ -71,11 +74,13 @@ export function Pieces({
                   ? t('teach.hardestUpTo', {
                       measure: numbers[hardest.measure],
                       effort: hardest.effort.toFixed(1),
+                      why: why(hardest),
                       bpm: hardest.ceiling.bpm,
                     })
                   : t('teach.hardest', {
                       measure: numbers[hardest.measure],
                       effort: hardest.effort.toFixed(1),
+                      why: why(hardest),
                     })
                 : '',
             ]

@@ -1,5 +1,13 @@
 import { Button, Group } from '@mantine/core'
-import { lessonPlan, planText, recipeIn, type Lesson, type LearningStep } from '@velvet-porch/core'
+import {
+  cautionWords,
+  fill,
+  lessonPlan,
+  planText,
+  recipeIn,
+  type Lesson,
+  type LearningStep,
+} from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 
@@ -10,7 +18,6 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
   const { saying, order, settings } = lesson
   const at = from.at(-1) ?? 0
   const { items, next } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes, at)
-  const { cautions } = saying.paper
   return (
     <div className="teach-view" data-testid="plan">
       <h2>{t('teach.planOf', { number: from.length + 1, minutes: settings.minutes })}</h2>
@@ -24,7 +31,7 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
                 {planText(item, saying)}
               </button>
             )}
-            <span className="soft">{saying.paper.learn.minutes.replace('{n}', String(item.minutes))}</span>
+            <span className="soft">{fill(saying.paper.learn.minutes, { n: item.minutes })}</span>
           </li>
         ))}
       </ol>
@@ -48,7 +55,7 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
         </Button>
       </Group>
       <ul className="teach-care">
-        {[...lesson.cautions.map((c) => cautions[c]), cautions.general, cautions.clinician].map((text) => (
+        {cautionWords(lesson).map((text) => (
           <li key={text}>{text}.</li>
         ))}
       </ul>

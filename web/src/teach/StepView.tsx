@@ -1,0 +1,33 @@
+import { countText, stepSentences, type Lesson } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+
+/** One step large: its measure, its count, what is done in words. */
+export function StepView({ lesson, index }: { lesson: Lesson; index: number }) {
+  const { t } = useTranslation()
+  const { steps, script, saying, nameOf } = lesson
+  const step = steps[index]!
+  const own = script.find((s) => s.measure === step.measure)
+  return (
+    <section
+      className="teach-step"
+      tabIndex={0}
+      aria-label={t('teach.stepsOf')}
+      aria-live="polite"
+      data-testid="step"
+    >
+      <div className="teach-where">
+        <h2>{own?.title}</h2>
+        <span>{t('teach.where', { step: index + 1, count: steps.length })}</span>
+      </div>
+      <div className="teach-count" data-testid="count">
+        {countText(step.count, saying.words)}
+      </div>
+      <ul>
+        {stepSentences(step, saying.words, nameOf).map((s) => (
+          <li key={s}>{s}.</li>
+        ))}
+      </ul>
+      {own?.silent ? <p className="soft">{own.silent}.</p> : null}
+    </section>
+  )
+}
