@@ -159,6 +159,9 @@ test('letter paper and large print, some measures alone, and every part in four 
   expect(pdfText(path)).toContain('Hakbang-hakbang')
 })
 
+const SUNG =
+  'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=120\nK:C\n"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|"C"cdec|"G7"d2B2|"C"edcB|"C"c4|]\nw:one two three four five six se-ven eight nine ten\n'
+
 /** Opens a lesson file from the disk with the network off. */
 async function opened(browser: Browser, path: string, width: number, height: number) {
   const context = await browser.newContext({ viewport: { width, height }, offline: true })
@@ -182,7 +185,7 @@ test('a lesson file teaches without a network on phone and tablet, and its log c
   page,
   browser,
 }) => {
-  await openDemo(page, 'Letters from the Lock House')
+  await arrangePasted(page, SUNG)
   await page.getByRole('link', { name: 'Teach' }).click()
   await page.locator('.teach-views').getByText('Piece', { exact: true }).click()
   await page.getByRole('textbox', { name: 'What you say to this piece' }).fill('Let the lamp <i>glow</i>.')
@@ -193,7 +196,7 @@ test('a lesson file teaches without a network on phone and tablet, and its log c
     [1024, 768],
   ] as const) {
     const { page: lesson, wrong, context } = await opened(browser, path, width, height)
-    await expect(lesson.getByRole('heading', { level: 1 })).toHaveText('Letters from the Lock House')
+    await expect(lesson.getByRole('heading', { level: 1 })).toHaveText('Gate Latch')
     await expect(lesson.locator('.count')).toHaveText('1')
     await expect(lesson.getByText('Let the lamp <i>glow</i>.')).toBeVisible()
     await lesson.getByRole('button', { name: 'Next' }).click()
@@ -205,7 +208,7 @@ test('a lesson file teaches without a network on phone and tablet, and its log c
     // It plays in a loop and says where it is.
     await lesson.getByLabel('Loop').selectOption('measure')
     await lesson.getByRole('button', { name: 'Play' }).click()
-    await expect(lesson.locator('.where')).toHaveText(/Step [4-9] of/)
+    await expect(lesson.locator('.where')).toHaveText(/Step [124-9] of/)
     await lesson.getByRole('button', { name: 'Stop' }).click()
     await expect(lesson.getByRole('button', { name: 'Play' })).toBeVisible()
     expect(await serious(lesson)).toEqual([])

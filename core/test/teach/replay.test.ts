@@ -94,18 +94,21 @@ describe('the lesson read back from its words alone', () => {
       (['names', 'numbers'] as const).map((fingers): Speech => ({ language, length, fingers })),
     ),
   )
+  const spoken = (
+    [
+      [0, 'melody-bass', 2],
+      [3, 'chord-melody', 4],
+      [5, 'flatpicked-lead', 3],
+      [1, 'arpeggio', 5],
+    ] as const
+  ).map(([tune, style, level]) => arrangedScore(CORPUS[tune]!, style, level))
   it.each(speeches)('says the same in %o, note names or not', (speech) => {
     const words = wordsFor(speech)
     const nameOf = (string: number, fret: number) => pitchIn('german', plainPitch(40 + string + fret, false))
-    for (const [tune, style, level] of [
-      [CORPUS[0]!, 'melody-bass', 2],
-      [CORPUS[3]!, 'chord-melody', 4],
-      [CORPUS[5]!, 'flatpicked-lead', 3],
-      [CORPUS[1]!, 'arpeggio', 5],
-    ] as const) {
-      const score = arrangedScore(tune, style, level)
-      expectSame(score, `${tune.title}, ${style}`, words)
-      expectSame(score, `${tune.title}, ${style}, named`, words, nameOf)
+    for (const score of spoken) {
+      const { title } = score.tune
+      expectSame(score, title, words)
+      expectSame(score, `${title}, named`, words, nameOf)
     }
   })
 

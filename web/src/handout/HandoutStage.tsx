@@ -1,12 +1,12 @@
-import { Button, Text, Title } from '@mantine/core'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
 import type { HandoutDoc } from '@velvet-porch/core/paper'
 import { useTranslation } from 'react-i18next'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { useAsPlayed } from '../arrange/useAsPlayed.ts'
 import { useHandout } from '../store/handouts.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
+import { NoTab } from '../teach/NoTab.tsx'
 import { Handout } from './Handout.tsx'
 
 /** What a student takes home: pages composed of blocks, a PDF, a lesson file. */
@@ -20,14 +20,7 @@ export function HandoutStage() {
     <TuneGate opened={opened}>
       {(tune) =>
         doc === undefined || !handout ? null : doc === null ? (
-          <div className="teach-nothing">
-            <Title order={1}>{t('handout.nothing')}</Title>
-            <Text my="md">
-              <Button component={Link} to={`/tunes/${id}/arrange`}>
-                {t('teach.toArrange')}
-              </Button>
-            </Text>
-          </div>
+          <NoTab tuneId={id} text={t('handout.nothing')} />
         ) : (
           <Played key={id} tune={tune} doc={doc} kept={handout} />
         )

@@ -1,6 +1,7 @@
-import { Chip, Group, NumberInput, SegmentedControl, Select, Switch } from '@mantine/core'
+import { Chip, Group, NumberInput, SegmentedControl, Switch } from '@mantine/core'
 import { PAPERS, type HandoutDoc, type Paper, type PaperLayers } from '@velvet-porch/core/paper'
 import { useTranslation } from 'react-i18next'
+import { Choice } from '../teach/Choice.tsx'
 import { SpeechOptions } from '../teach/SpeechOptions.tsx'
 
 const LANES = ['fingers', 'picking', 'counts', 'strings', 'rhythm', 'lyrics'] as const
@@ -59,14 +60,12 @@ export function PaperOptions({
             ))}
           </Group>
         </Chip.Group>
-        <Select
-          size="xs"
-          mt="xs"
+        <Choice
           label={t('handout.chords')}
           value={layers.chords}
-          onChange={(v) => v && onChange({ layers: { ...layers, chords: v as PaperLayers['chords'] } })}
-          data={CHORDS.map((value) => ({ value, label: t(`handout.chordNames.${value}`) }))}
-          allowDeselect={false}
+          options={CHORDS}
+          nameOf={(v) => t(`handout.chordNames.${v}`)}
+          onChoice={(chords) => onChange({ layers: { ...layers, chords } })}
         />
       </section>
       <section aria-label={t('lesson.speech')}>

@@ -1,7 +1,8 @@
-import { Button, NumberInput, Popover, Select } from '@mantine/core'
+import { Button, NumberInput, Popover } from '@mantine/core'
 import { IconAdjustments } from '@tabler/icons-react'
 import { UNITS, type LessonSettings } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
+import { Choice } from './Choice.tsx'
 import { SpeechOptions } from './SpeechOptions.tsx'
 
 /** How this teacher teaches: the unit, when pieces are joined, how it is practised, how the lesson speaks. */
@@ -41,23 +42,19 @@ export function LessonOptions({
       </Popover.Target>
       <Popover.Dropdown className="lesson-options">
         <div className="speech-options">
-          <Select
-            size="xs"
+          <Choice
             label={t('teach.unit')}
             value={settings.unit}
-            onChange={(v) => v && onChange({ ...settings, unit: v as LessonSettings['unit'] })}
-            data={UNITS.map((value) => ({ value, label: t(`teach.units.${value}`) }))}
-            allowDeselect={false}
-            comboboxProps={{ withinPortal: false }}
+            options={UNITS}
+            nameOf={(v) => t(`teach.units.${v}`)}
+            onChoice={(unit) => onChange({ ...settings, unit })}
           />
-          <Select
-            size="xs"
+          <Choice
             label={t('teach.joining')}
             value={settings.joining}
-            onChange={(v) => v && onChange({ ...settings, joining: v as LessonSettings['joining'] })}
-            data={(['each', 'end'] as const).map((value) => ({ value, label: t(`teach.joinings.${value}`) }))}
-            allowDeselect={false}
-            comboboxProps={{ withinPortal: false }}
+            options={['each', 'end'] as const}
+            nameOf={(v) => t(`teach.joinings.${v}`)}
+            onChoice={(joining) => onChange({ ...settings, joining })}
           />
           {number(t('teach.startShare'), Math.round(way.startShare * 100), 30, 100, 5, (n) => ({
             ...settings,
