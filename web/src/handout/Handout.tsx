@@ -18,6 +18,7 @@ export function Handout({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDo
   const [handout, setHandout] = useState(kept)
   const [busy, setBusy] = useState(false)
   const pages = useRef<readonly string[]>([])
+  const takePages = useCallback((made: readonly string[]) => void (pages.current = made), [])
   const change = useCallback(
     (part: Partial<HandoutDoc>) =>
       setHandout((before) => {
@@ -86,7 +87,7 @@ export function Handout({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDo
         pieces={pieces}
         words={lesson.saying.paper}
         title={tune.title}
-        onPages={(made) => (pages.current = made)}
+        onPages={takePages}
       />
     </div>
   )

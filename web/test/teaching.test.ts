@@ -1,0 +1,97 @@
+import { arrangementFor, tuneOf } from './support.ts'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { lessonSettingsFrom, USUAL_LESSON, type PracticeLog } from '@velvet-porch/core'
+import { usualHandout } from '@velvet-porch/core/paper'
+import { db } from '../src/store/db.ts'
+import { keepHandout } from '../src/store/handouts.ts'
+import { addScore, removeTune, sweep } from '../src/store/shelf.ts'
+import { keepPieceNote, takeLog } from '../src/store/teaching.ts'
+
+const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
+const log: PracticeLog = {
+  format: 'velvet-porch-practice-log',
+  version: 1,
+  tune: tune.id,
+  title: tune.title,
+  entries: [{ day: '2026-11-26', piece: 1, bpm: 72, clean: 3, minutes: 10, note: 'better' }],
+}
+
+beforeEach(async () => {
+  await Promise.all(db.tables.map((t) => t.clear()))
+  await addScore({ tune, arrangement: arrangementFor(tune) })
+})
+
+describe('a teacher’s words to pieces', () => {
+  it('are kept piece by piece; an empty one is taken off', async () => {
+    await keepPieceNote(tune.id, 'm1.0', 'Soft thumb.')
+    await keepPieceNote(tune.id, 'm2.0', 'Count aloud.')
+    expect((await db.teaching.get(tune.id))!.notes).toEqual({ 'm1.0': 'Soft thumb.', 'm2.0': 'Count aloud.' })
+    await keepPieceNote(tune.id, 'm1.0', '  ')
+    expect((await db.teaching.get(tune.id))!.notes).toEqual({ 'm2.0': 'Count aloud.' })
+  })
+
+  it('typed at once in two pieces, none is lost', async () => {
+    await Promise.all(['a', 'b', 'c', 'd'].map((p) => keepPieceNote(tune.id, p, p)))
+    expect(Object.keys((await db.teaching.get(tune.id))!.notes).sort()).toEqual(['a', 'b', 'c', 'd'])
+  })
+})
+
+describe('a student’s log', () => {
+  it('is read and kept with its tune; a later one takes its place', async () => {
+    await takeLog(tune.id, JSON.stringify(log))
+    const later = { ...log, entries: [...log.entries, { ...log.entries[0]!, day: '2026-11-27', bpm: 80 }] }
+    await takeLog(tune.id, JSON.stringify(later))
+    expect(await db.logs.toArray()).toMatchObject([{ tuneId: tune.id, entries: later.entries }])
+  })
+
+  it.each([
+    ['no JSON', 'rubbish', /not a practice log/],
+    ['another file', '{"format":"tab"}', /not a practice log/],
+    ['another tune’s', JSON.stringify({ ...log, tune: 'other', title: 'Heron' }), /belongs to “Heron”/],
+    [
+      'a wrong entry',
+      JSON.stringify({ ...log, entries: [{ ...log.entries[0], bpm: -1 }] }),
+      /entries\[0\].bpm/,
+    ],
+  ])('%s is refused with the reason, and what was kept stays', async (_, text, reason) => {
+    await takeLog(tune.id, JSON.stringify(log))
+    await expect(takeLog(tune.id, text)).rejects.toThrow(reason)
+    expect((await db.logs.get(tune.id))!.entries).toEqual(log.entries)
+  })
+})
+
+describe('a handout', () => {
+  it('is kept as it is, and nothing wrong takes its place', async () => {
+    const handout = { ...usualHandout(tune.id), large: true }
+    await keepHandout(handout)
+    await expect(keepHandout({ ...handout, paper: 'a9' as 'a4' })).rejects.toThrow(/paper/)
+    expect(await db.handouts.get(tune.id)).toEqual(handout)
+  })
+
+  it('goes with its tune, and so do notes and log', async () => {
+    await keepHandout(usualHandout(tune.id))
+    await keepPieceNote(tune.id, 'a', 'x')
+    await takeLog(tune.id, JSON.stringify(log))
+    await removeTune(tune.id)
+    await db.shelf.update(tune.id, { removedAt: 1 })
+    await sweep()
+    for (const table of [db.handouts, db.teaching, db.logs]) expect(await table.count()).toBe(0)
+  })
+})
+
+describe('settings of lessons', () => {
+  it('are taken as kept, the usual ones where something is missing or no longer known', () => {
+    expect(lessonSettingsFrom(undefined)).toEqual(USUAL_LESSON)
+    expect(lessonSettingsFrom({ unit: 'galaxy', minutes: 9000, way: { clean: 5, tries: 'x' } })).toEqual({
+      ...USUAL_LESSON,
+      way: { ...USUAL_LESSON.way, clean: 5 },
+    })
+    const own = {
+      ...USUAL_LESSON,
+      unit: 'lick',
+      names: 'german',
+      speech: { language: 'fil', length: 'short', fingers: 'numbers' },
+    } as const
+    expect(lessonSettingsFrom(JSON.parse(JSON.stringify(own)))).toEqual(own)
+  })
+})
