@@ -229,7 +229,7 @@ function noteFrom(
   const finger = by
     ? (keyOf(fingers, by.finger!) as Finger)
     : fret > 0
-      ? [...down.values()].find((f) => f.fret === fret && f.from <= string && string <= f.to)?.finger
+      ? fingerAt(down, string, fret)
       : undefined
   return {
     string,
@@ -242,6 +242,12 @@ function noteFrom(
     graces: graced ? graced.frets!.split(', ').map(Number) : [],
     marks: found,
   }
+}
+
+/** The finger at a place: the one that is put there, before one that only lies across it. */
+function fingerAt(down: ReadonlyMap<Finger, FingerOn>, string: number, fret: number): Finger | undefined {
+  const there = [...down.values()].filter((f) => f.fret === fret && f.from <= string && string <= f.to)
+  return there.sort((a, b) => a.to - a.from - (b.to - b.from))[0]?.finger
 }
 
 /** The mark that a text ends with, or nothing that is one. */
