@@ -78,7 +78,8 @@ export const teach = {
     same: 'The same as piece {{piece}}.',
     like: 'As piece {{piece}}, but for measure {{list}}.',
     hardest: 'Hardest: measure {{measure}} (effort {{effort}}: {{why}}).',
-    hardestUpTo: 'Hardest: measure {{measure}} (effort {{effort}}: {{why}}); this hand manages it up to ♩ = {{bpm}}.',
+    hardestUpTo:
+      'Hardest: measure {{measure}} (effort {{effort}}: {{why}}); this hand manages it up to ♩ = {{bpm}}.',
     hear: 'Hear it',
     stop: 'Stop',
     tempo: 'Tempo',
