@@ -13,6 +13,7 @@ import { cautionWords, pieceWords, recipeIn, type Lesson } from '../teach/lesson
 import { lessonPlan, type PlanItem } from '../teach/lessonPlan.ts'
 import { fill } from '../teach/template.ts'
 import { MARGIN_PX, PAPER_PX, scaleOf, type Block, type HandoutDoc } from './handout.ts'
+import { noteKey } from './lessonFile.ts'
 import { lyricLines } from './lyricLines.ts'
 import { setupFacts } from './setupFacts.ts'
 
@@ -27,19 +28,24 @@ export interface PaperPiece {
 interface Desk {
   readonly handout: HandoutDoc
   readonly lesson: Lesson
+  readonly notes: Notes
   readonly naming: NoteNaming
   /** Room on the page in px before large print. */
   readonly width: number
   readonly scale: number
 }
 
+/** Words of the teacher to pieces, by `noteKey`. */
+type Notes = Readonly<Record<string, string>>
+
 /** All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed. */
-export function handoutPieces(handout: HandoutDoc, lesson: Lesson): PaperPiece[] {
+export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes = {}): PaperPiece[] {
   const scale = scaleOf(handout)
   const { names } = handout.settings
   const desk: Desk = {
     handout,
     lesson,
+    notes,
     naming: names === 'none' ? 'letters' : names,
     width: Math.floor((PAPER_PX[handout.paper].width - 2 * MARGIN_PX) / scale),
     scale,
@@ -147,17 +153,17 @@ const drills: Making = (desk) => {
   return made.length > 0 ? [head(paper.blocks.drills), ...made] : []
 }
 
-const plan: Making = ({ lesson }) => {
+const plan: Making = ({ lesson, notes: told }) => {
   const { saying, order, settings } = lesson
   const { items } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes)
   return [
     head(saying.paper.blocks.plan),
-    ...items.map((item) => ({ html: planHtml(lesson, item) })),
+    ...items.map((item) => ({ html: planHtml(lesson, item, told) })),
     { html: el('div', { class: 'care' }, ...cautionWords(lesson).map((t) => p(`${t}.`))) },
   ]
 }
 
-function planHtml(lesson: Lesson, item: PlanItem): string {
+function planHtml(lesson: Lesson, item: PlanItem, notes: Notes): string {
   const { saying } = lesson
   const minutes = fill(saying.paper.learn.minutes, { n: item.minutes })
   const first = el(
@@ -168,7 +174,12 @@ function planHtml(lesson: Lesson, item: PlanItem): string {
   )
   if (item.what.kind !== 'piece') return el('section', { class: 'plan' }, first)
   const { like, differences, recipe, odd } = pieceWords(lesson, item.what.piece)
-  const more = [...(like ? [like] : []), ...[...differences, ...recipe, ...odd].map((t) => `${t}.`)]
+  const note = notes[noteKey(lesson.tune, item.what.piece)]
+  const more = [
+    ...(note ? [note] : []),
+    ...(like ? [like] : []),
+    ...[...differences, ...recipe, ...odd].map((t) => `${t}.`),
+  ]
   return el('section', { class: 'plan' }, first, ...more.map((t) => p(t, 'sub')))
 }
 

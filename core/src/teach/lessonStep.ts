@@ -61,6 +61,8 @@ export interface LessonStep {
   readonly position?: number
   /** The same, where it changes. */
   readonly shift?: { readonly from: number; readonly to: number }
+  /** Fingers that the tab wants in two places at once: no hand can do it. */
+  readonly torn?: readonly Finger[]
   /** Fingers that are free and wanted next, where the hand has nothing else to do. */
   readonly ready?: readonly FingerOn[]
   /** Fingers that would cost the hand no more than the one that lands on a string. */

@@ -41,6 +41,7 @@ export function lessonSteps(
       tick,
       count: beatCount(tune.measures[measure]!, tick),
       hand: handMove(down, now),
+      ...tornIn(now),
       ...(grip && now.length > 0 ? { position: grip.position } : position === undefined ? {} : { position }),
       ...(shift ? { shift } : {}),
       notes: notes.map(stepNote),
@@ -51,6 +52,12 @@ export function lessonSteps(
     sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
   }
   return withEither(withReady(steps), setup)
+}
+
+/** Fingers that are to be in two places, where there are any. */
+function tornIn(now: readonly FingerOn[]): Pick<LessonStep, 'torn'> {
+  const torn = now.map((f) => f.finger).filter((f, i, all) => all.indexOf(f) < i)
+  return torn.length > 0 ? { torn: [...new Set(torn)] } : {}
 }
 
 function byMoment<T>(list: readonly T[], at: (item: T) => Ticks): Map<Ticks, T[]> {

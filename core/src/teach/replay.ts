@@ -155,7 +155,8 @@ function followed(
       for (const name of read.fingers!.split(', ')) down.delete(fingerOf(name))
       continue
     }
-    if ([hand.shift, hand.either, hand.ready, words.ringing].some((t) => readBack(t, sentence))) continue
+    if ([hand.shift, hand.either, hand.ready, hand.torn, words.ringing].some((t) => readBack(t, sentence)))
+      continue
     if ((read = readBack(hand.lands, sentence))) {
       move(read.finger!, { fret: +read.fret!, from: +read.string!, to: +read.string! })
       continue

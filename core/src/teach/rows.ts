@@ -60,9 +60,9 @@ function longest(steps: readonly LessonStep[], from: number, fits: Fits): number
 }
 
 /** The one plain note of a step; undefined where there is more to say. */
-function noteOf({ notes, hand }: LessonStep): StepNote | undefined {
+function noteOf({ notes, hand, torn }: LessonStep): StepNote | undefined {
   const [note, more] = notes
-  if (!note || more || hand.slides.length > 0) return undefined
+  if (!note || more || torn || hand.slides.length > 0) return undefined
   const plain =
     note.attack === 'pluck' &&
     note.touched === undefined &&

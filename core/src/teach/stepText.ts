@@ -18,9 +18,10 @@ export type NameOf = (string: number, fret: number) => string
  * @param nameOf present where notes are called by name as well
  */
 export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
-  const { hand, shift, notes, ringing, ready = [], either = [] } = step
+  const { hand, shift, notes, ringing, ready = [], either = [], torn = [] } = step
   const names = (fingers: readonly FingerOn['finger'][]) => fingers.map((f) => words.fingers[f]).join(', ')
   return [
+    ...(torn.length > 0 ? [fill(words.hand.torn, { fingers: names(torn) })] : []),
     ...(hand.stays.length > 0
       ? [fill(words.hand.stays, { fingers: names(hand.stays.map((f) => f.finger)) })]
       : []),

@@ -16,6 +16,7 @@ import {
   handoutPieces,
   lessonFileHtml,
   neckSvg,
+  noteKey,
   paginated,
   roomOn,
   tabSystems,
@@ -95,6 +96,21 @@ describe('a handout', () => {
       }
       expect(next).toBe(tune.measures.length)
     }
+  })
+
+  it('says what the teacher says to a piece, where the plan comes to it', () => {
+    const { tune, arrangement } = score
+    const lesson = lessonOf(tune, arrangement, USUAL_LESSON)
+    const told = { [noteKey(tune, lesson.pieces[0]!)]: 'Soft <thumb>.' }
+    const handout = { ...usualHandout('t'), blocks: [{ id: 'p', kind: 'plan' }] } as const
+    const html = (notes: typeof told | undefined) =>
+      textOf(
+        handoutPieces(handout, lesson, notes)
+          .map((p) => p.html)
+          .join(''),
+      )
+    expect(html(told)).toContain('Soft <thumb>.')
+    expect(html(undefined)).not.toContain('Soft')
   })
 
   it('takes the measures that are asked for', () => {

@@ -331,6 +331,28 @@ describe('a tab with holes', () => {
   })
 })
 
+describe('a tab that contradicts itself', () => {
+  it('is taught as far as it goes, and says what no hand can do', () => {
+    const { tune, arrangement } = arrangedScore(
+      tuneOf('X:1\nT:Torn\nM:4/4\nL:1/4\nK:C\n"C"cdec|"C"c4|]\n'),
+      'melody-bass',
+      1,
+    )
+    const [first, ...rest] = arrangement.base.grips
+    const pressed = [
+      { string: 1, fret: 3, finger: 3 as const },
+      { string: 2, fret: 5, finger: 3 as const },
+    ]
+    const torn = { ...arrangement, base: { ...arrangement.base, grips: [{ ...first!, pressed }, ...rest] } }
+    const lesson = lessonOf(tune, torn, USUAL_LESSON)
+    expect(lesson.script[0]!.lines[0]!.text).toContain(
+      'Not possible as written, wanted in two places: ring finger.',
+    )
+    expect(lesson.steps.filter((s) => s.torn)).toHaveLength(1)
+    expect(lesson.script.flatMap((m) => m.lines).length).toBeGreaterThan(2)
+  })
+})
+
 describe('paper words', () => {
   /** All texts of a language by their path, each with the names in its braces. */
   const flat = (words: object, path = ''): [string, string][] =>

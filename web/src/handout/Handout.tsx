@@ -6,6 +6,7 @@ import { handoutPieces, type HandoutDoc } from '@velvet-porch/core/paper'
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { keepHandout } from '../store/handouts.ts'
+import { usePieceNotes } from '../store/teaching.ts'
 import { BlockList } from './BlockList.tsx'
 import { LessonFileButton } from './LessonFileButton.tsx'
 import { PaperOptions } from './PaperOptions.tsx'
@@ -17,6 +18,7 @@ export function Handout({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDo
   const { t } = useTranslation()
   const [handout, setHandout] = useState(kept)
   const [busy, setBusy] = useState(false)
+  const notes = usePieceNotes(tune.id)
   const pages = useRef<readonly string[]>([])
   const takePages = useCallback((made: readonly string[]) => void (pages.current = made), [])
   const change = useCallback(
@@ -33,7 +35,7 @@ export function Handout({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDo
   // The pages follow a moment after the form.
   const shown = useDeferredValue(handout)
   const lesson = useMemo(() => lessonOf(tune, doc, shown.settings), [tune, doc, shown.settings])
-  const pieces = useMemo(() => handoutPieces(shown, lesson), [shown, lesson])
+  const pieces = useMemo(() => handoutPieces(shown, lesson, notes), [shown, lesson, notes])
   const toPdf = async () => {
     setBusy(true)
     try {

@@ -23,6 +23,8 @@ export interface Wording {
     readonly slides: string
     readonly slidesBarre: string
     readonly shift: string
+    /** Fingers that are wanted in two places at once. */
+    readonly torn: string
     /** Fingers that are free and wanted next. */
     readonly ready: string
     /** Fingers that would do as well. */
