@@ -1,15 +1,10 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
+import { porch, root } from './support.ts'
 
-const root = fileURLToPath(new URL('../..', import.meta.url))
 const corpus = join(root, 'core/test/corpus/traditional.abc')
-
-const porch = (...args: string[]) =>
-  spawnSync('npm', ['run', '-s', 'porch', '--', ...args], { cwd: root, encoding: 'utf8' })
 
 const file = (content: string) => {
   const path = join(mkdtempSync(join(tmpdir(), 'velvet-')), 'tune.abc')

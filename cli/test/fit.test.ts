@@ -1,14 +1,8 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
-
-const root = fileURLToPath(new URL('../..', import.meta.url))
-
-const porch = (...args: string[]) =>
-  spawnSync('npm', ['run', '-s', 'porch', '--', ...args], { cwd: root, encoding: 'utf8' })
+import { porch } from './support.ts'
 
 const song = join(mkdtempSync(join(tmpdir(), 'velvet-')), 'tune.abc')
 writeFileSync(song, 'X:1\nT:Pantry Door\nM:4/4\nL:1/4\nK:Bb\n"Bb"B,DF2|"Eb"GEG2|"F"AcA2|"Bb"B4|]\n')

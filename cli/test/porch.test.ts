@@ -1,16 +1,11 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { replay, USUAL_SPEECH, wordsFor } from '@velvet-porch/core'
 import { describe, expect, it } from 'vitest'
+import { porch, porchAsCalled, root } from './support.ts'
 
-const root = fileURLToPath(new URL('../..', import.meta.url))
 const corpus = join(root, 'core/test/corpus/traditional.abc')
-
-const porch = (...args: string[]) =>
-  spawnSync('npm', ['run', '-s', 'porch', '--', ...args], { cwd: root, encoding: 'utf8' })
 
 const file = (name: string, content: string | Uint8Array) => {
   const path = join(mkdtempSync(join(tmpdir(), 'velvet-')), name)
@@ -38,7 +33,7 @@ interface Printed {
 
 describe('porch', () => {
   it('arrange --json prints the stable object, and audit agrees with it', () => {
-    const run = porch(
+    const run = porchAsCalled(
       'arrange',
       corpus,
       '--tune',

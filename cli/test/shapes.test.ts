@@ -1,13 +1,9 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
-
-const root = fileURLToPath(new URL('../..', import.meta.url))
-const porch = (...args: string[]) =>
-  spawnSync('npm', ['run', '-s', 'porch', '--', ...args], { cwd: root, encoding: 'utf8' })
+import { porch } from './support.ts'
 
 interface ShapesPrinted {
   shapes: {

@@ -6,6 +6,7 @@ import {
   inputHash,
   readChordSymbol,
   STANDARD_TUNING,
+  USUAL_LESSON,
   type ChordReading,
   type LeftFinger,
 } from '@velvet-porch/core'
@@ -110,6 +111,7 @@ describe('how this teacher likes things', () => {
       'null',
       '{"player":7}',
       '{"sheet":{"perLine":9,"form":3,"counts":"yes"}}',
+      '{"lesson":{"unit":3,"way":7,"minutes":-1}}',
       '{"leaveOut":"all","sheet":{"zoom":1000,"layout":7,"names":"x","durations":[],"boxes":1}}',
     ]) {
       vi.resetModules()
@@ -120,6 +122,7 @@ describe('how this teacher likes things', () => {
         boxes: 'upright',
         labels: 'fingers',
         sheet: FIRST_SHEET,
+        lesson: USUAL_LESSON,
         leaveOut: [],
       })
     }

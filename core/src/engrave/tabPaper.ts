@@ -308,7 +308,7 @@ function noteSvg(page: Page, n: TabNote, x: (tick: Ticks) => number): string {
   const shown = n.optional ? `(${text})` : text
   const [at, y, half] = [x(n.pos.tick), stringY(page, string), 4.1 * shown.length]
   const graces = (n.graces ?? []).map((g) => g.place.fret).join('')
-  const signs = [n.accent ? '>' : '', n.fermata ? '𝄐' : '', n.palmMute ? 'P' : ''].filter(Boolean).join(' ')
+  const signs = [n.accent ? '>' : '', n.palmMute ? 'P' : ''].filter(Boolean).join(' ')
   return [
     el('rect', { class: 'ha', x: at - half - 1, y: y - 6, width: 2 * half + 2, height: 12 }),
     words({ class: n.role === 'melody' ? 'fr me-l' : 'fr', x: at, y: y + 4.2 }, shown),
@@ -318,6 +318,12 @@ function noteSvg(page: Page, n: TabNote, x: (tick: Ticks) => number): string {
       : '',
     n.bend ? bendSvg(n.bend, n.attack, at + half + (page.options.layers.fingers ? 8 : 2), y) : '',
     signs ? words({ class: 'fi', x: at, y: page.rows.top - 6 }, signs) : '',
+    n.fermata
+      ? el('path', {
+          class: 'jo',
+          d: `M${at - 6} ${page.rows.top - 5}a6 5.5 0 0 1 12 0M${at - 0.6} ${page.rows.top - 6}h1.2`,
+        })
+      : '',
     n.vibrato ? el('path', { class: 'jo', d: `M${at + half + 3} ${y - 8}q2 -4 4 0t4 0t4 0` }) : '',
   ].join('')
 }
