@@ -2,7 +2,7 @@ import { NOTE_NAMINGS, type NoteNaming } from '../pitch/noteNaming.ts'
 import type { Joining } from './learningOrder.ts'
 import { UNITS, type Unit } from './piece.ts'
 import { USUAL_WAY, type PracticeWay } from './recipe.ts'
-import { LANGUAGES, USUAL_SPEECH, type Speech } from './words/languages.ts'
+import { LANGUAGES, USUAL_SPEECH, type Speech } from './words/speech.ts'
 
 /** How a teacher teaches and how the lesson speaks. */
 export interface LessonSettings {

@@ -1,6 +1,7 @@
 import { useElementSize } from '@mantine/hooks'
 import type { PaperWords } from '@velvet-porch/core'
 import {
+  escaped,
   pageHtml,
   PAPER_PX,
   paginated,
@@ -99,7 +100,7 @@ const FONTS = [
 
 const rootOf = (host: HTMLElement): ShadowRoot => host.shadowRoot ?? host.attachShadow({ mode: 'open' })
 
-const wrapped = ({ html, block }: PaperPiece): string => `<div data-block="${block}">${html}</div>`
+const wrapped = ({ html, block }: PaperPiece): string => `<div data-block="${escaped(block)}">${html}</div>`
 
 /** Heights of pieces at the width of the page's body. */
 function measured(root: ShadowRoot, css: string, pieces: readonly PaperPiece[]): number[] {
