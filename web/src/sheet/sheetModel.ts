@@ -189,6 +189,8 @@ export function sheetModel(
     ]),
     (i) =>
       layoutMeasure(tune, i, staff.made[i]!, fromChords.harmonyIn[i]!, timeline, at(i), sung.get(i) ?? []),
+    // Another fret takes no other room: then the page is not laid out anew.
+    sameRoom,
   )
   const spots = derived(
     old?.spots,
@@ -317,6 +319,17 @@ function grouped<T>(things: readonly T[], measureOf: (thing: T) => number): Map<
     else groups.set(measure, [thing])
   }
   return groups
+}
+
+function sameRoom(a: LayoutMeasure, b: LayoutMeasure): boolean {
+  const needs = [...(a.needs ?? [])]
+  return (
+    a.length === b.length &&
+    a.signs === b.signs &&
+    a.onsets.join() === b.onsets.join() &&
+    needs.length === (b.needs?.size ?? 0) &&
+    needs.every(([tick, px]) => b.needs?.get(tick) === px)
+  )
 }
 
 function layoutMeasure(
