@@ -156,6 +156,10 @@ describe('the lesson read back from its words alone', () => {
     expect(said('1: Keep down: ring finger.')).toThrow(ReplayError)
     expect(said('1: Slide the ring finger along string 2 to fret 5.')).toThrow(/does not lie there/)
     expect(said('1: Whistle.')).toThrow(/Not understood/)
+    // A finger that is put on a string stops it, whatever lies across.
+    const covered =
+      '1: Lay the middle finger across strings 1 to 4 at fret 2. Put the ring finger on string 2, fret 2. Pluck string 2 at fret 2.'
+    expect(said(covered)()[0]!.notes[0]!.finger).toBe(3)
     // Without the finger nobody lies at the place.
     expect(
       replay('Measure 1\n1: Pluck string 2 at fret 3 (middle).', ENGLISH_WORDS)[0]!.notes[0]!.finger,
