@@ -4,6 +4,7 @@ import { chordIn } from '../harmony/chordSymbol.ts'
 import { layOut, xAt, type LayoutMeasure, type PlacedMeasure, type SystemLayout } from '../layout/systems.ts'
 import type { ArrangementDoc, TabNote } from '../model/arrangement.ts'
 import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
+import { versesOf } from '../model/verses.ts'
 import { OCTAVE } from '../neck/setup.ts'
 import type { NoteNaming } from '../pitch/noteNaming.ts'
 import { harmonyLine, type HarmonySegment } from '../plan/harmonyLine.ts'
@@ -43,7 +44,6 @@ export interface PaperOptions {
   /** Measures, by index, both ends included; absent: all. */
   readonly from?: number
   readonly to?: number
-  readonly perLine?: number
 }
 
 /** One line of a printed tab, and where in it what stands. */
@@ -75,7 +75,6 @@ export function tabSystems(tune: TuneDoc, doc: ArrangementDoc, options: PaperOpt
     width: options.width,
     head: HEAD,
     density: DENSITY,
-    ...(options.perLine ? { mostMeasures: options.perLine } : {}),
   })
   return systems.map((s) => systemSvg(page, s, from))
 }
@@ -88,12 +87,10 @@ interface Page {
   readonly numbers: readonly number[]
   readonly strings: number
   readonly notes: ReadonlyMap<string, readonly TabNote[]>
-  readonly byId: ReadonlyMap<string, TabNote>
   readonly joinTo: ReadonlyMap<string, { readonly from: TabNote; readonly kind: string }>
   readonly sung: ReadonlyMap<string, readonly TuneEvent[]>
   readonly harmony: readonly HarmonySegment[]
   readonly starts: readonly Ticks[]
-  readonly verses: number
   readonly rows: Rows
 }
 
@@ -117,7 +114,7 @@ function pageOf(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): Page
   const timeline = timelineOf(tune.measures)
   const byId = new Map(base.notes.map((n) => [n.id, n]))
   const sungEvents = layers.lyrics ? tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined) : []
-  const verses = Math.max(0, ...sungEvents.map((e) => 1 + (e.moreLyrics?.length ?? 0)))
+  const verses = Math.max(0, ...sungEvents.map((e) => versesOf(e).length))
   const harmony = layers.chords === 'none' ? [] : harmonyLine(tune, timeline, setup.capo[0]!, doc.transposed)
   return {
     tune,
@@ -126,7 +123,6 @@ function pageOf(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): Page
     numbers: measureNumbers(tune.measures),
     strings: setup.instrument.strings,
     notes: by(base.notes, (n) => n.pos.measure),
-    byId,
     joinTo: new Map(
       base.spans.flatMap((s) => {
         const first = byId.get(s.from)
@@ -136,7 +132,6 @@ function pageOf(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): Page
     sung: by(sungEvents, (e) => e.pos.measure),
     harmony,
     starts: timeline.starts,
-    verses,
     rows: rowsOf(tune, doc, layers, harmony.length > 0, verses),
   }
 }
@@ -184,7 +179,7 @@ function layoutMeasure(page: Page, m: Measure, index: number): LayoutMeasure {
   for (const h of chordsIn(page, index))
     need(h.start - page.starts[index]!, 8 * chordName(page, h).length + 6)
   for (const e of page.sung.get(m.id) ?? [])
-    need(e.pos.tick, 7 * Math.max(...[e.lyric!, ...(e.moreLyrics ?? [])].map((l) => l.length)) + 6)
+    need(e.pos.tick, 7 * Math.max(...versesOf(e).map((l) => l.length)) + 6)
   const notes = page.notes.get(m.id) ?? []
   for (const n of notes) if (n.bend) need(n.pos.tick, 28)
   const onsets = [...notes.map((n) => n.pos.tick), ...needs.keys()]
@@ -282,9 +277,7 @@ function measureSvg(page: Page, placed: PlacedMeasure, first: boolean): string {
         : '',
     ]),
     ...(page.sung.get(m.id) ?? []).flatMap((e) =>
-      [e.lyric!, ...(e.moreLyrics ?? [])].map((l, v) =>
-        words({ class: 'ly', x: x(e.pos.tick) - 4, y: rows.lyrics + v * 14 }, l),
-      ),
+      versesOf(e).map((l, v) => words({ class: 'ly', x: x(e.pos.tick) - 4, y: rows.lyrics + v * 14 }, l)),
     ),
     barsSvg(page, placed, first),
   ]

@@ -1,3 +1,4 @@
+import type { PressedPlace } from '../model/arrangement.ts'
 import type { Pressed } from './pressed.ts'
 
 const FINGER_A_FRET = [0, 1, 2, 3]
@@ -14,4 +15,10 @@ export function positionOf(pressed: readonly Pressed[], frame: readonly number[]
     position = Math.min(position, Math.max(p.fret - Math.floor(frame[p.finger - 1]!), 1))
   }
   return Number.isFinite(position) ? position : 1
+}
+
+/** The position that places written by hand or read from a tab stand for, a finger a fret; 0 where nothing is pressed. */
+export function placedPosition(places: readonly Pick<PressedPlace, 'finger' | 'fret'>[]): number {
+  const fingers = places.flatMap((p) => (p.finger === 'T' ? [] : [p.fret - (p.finger - 1)]))
+  return fingers.length > 0 ? Math.max(1, Math.min(...fingers)) : 0
 }

@@ -11,6 +11,7 @@ import { drillOf, drillsFor } from '../teach/drill.ts'
 import { planText } from '../teach/learnText.ts'
 import { cautionWords, pieceWords, recipeIn, type Lesson } from '../teach/lesson.ts'
 import { lessonPlan, type PlanItem } from '../teach/lessonPlan.ts'
+import { namingOf } from '../teach/lessonSettings.ts'
 import { fill } from '../teach/template.ts'
 import { MARGIN_PX, PAPER_PX, scaleOf, type Block, type HandoutDoc } from './handout.ts'
 import { noteKey } from './lessonFile.ts'
@@ -41,12 +42,11 @@ type Notes = Readonly<Record<string, string>>
 /** All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed. */
 export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes = {}): PaperPiece[] {
   const scale = scaleOf(handout)
-  const { names } = handout.settings
   const desk: Desk = {
     handout,
     lesson,
     notes,
-    naming: names === 'none' ? 'letters' : names,
+    naming: namingOf(handout.settings),
     width: Math.floor((PAPER_PX[handout.paper].width - 2 * MARGIN_PX) / scale),
     scale,
   }

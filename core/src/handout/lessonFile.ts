@@ -19,7 +19,7 @@ export const noteKey = (
   { from, tick = 0 }: { from: number; tick?: number },
 ): string => `${tune.measures[from]!.id}.${tick}`
 
-/** A tune as a lesson needs it: without its text, and with a chord's own reading. */
+/** What a lesson needs: not the tune's text, nor what is locked in its tab. */
 function stripped(data: LessonData): LessonData {
   const { abc: _, ...tune } = data.tune
   return { ...data, tune, doc: { ...data.doc, base: { ...data.doc.base, locks: [] } } }

@@ -2,6 +2,7 @@ import { ticksAt, timelineOf } from '../form/timeline.ts'
 import { chordIn } from '../harmony/chordSymbol.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc, TuneEvent } from '../model/tune.ts'
+import { versesOf } from '../model/verses.ts'
 import type { NoteNaming } from '../pitch/noteNaming.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
 
@@ -18,7 +19,7 @@ const MEASURES_A_LINE = 4
 export function lyricLines(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNaming): Sung[][] {
   const timeline = timelineOf(tune.measures)
   const sung = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
-  const verses = Math.max(0, ...sung.map((e) => 1 + (e.moreLyrics?.length ?? 0)))
+  const verses = Math.max(0, ...sung.map((e) => versesOf(e).length))
   const harmony = harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed).map((h) => ({
     at: h.start,
     chord: h.shape ? chordIn(naming, h.shape) : h.symbol,
@@ -39,8 +40,8 @@ export function lyricLines(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNamin
   return lines
 }
 
-const syllableOf = ({ lyric = '', moreLyrics = [] }: TuneEvent, verse: number): string => {
-  const text = [lyric, ...moreLyrics][verse] ?? ''
+const syllableOf = (event: TuneEvent, verse: number): string => {
+  const text = versesOf(event)[verse] ?? ''
   return text.endsWith('-') ? text.slice(0, -1) : text === '' ? '' : `${text} `
 }
 

@@ -2,12 +2,13 @@ import { transposeKey, type Key } from '../pitch/key.ts'
 import { noteIn } from '../pitch/noteNaming.ts'
 import { plainName } from '../pitch/pitch.ts'
 import type { Lesson } from '../teach/lesson.ts'
+import { namingOf } from '../teach/lessonSettings.ts'
 import { fill } from '../teach/template.ts'
 
 /** Capo, tuning, the key that sounds and the one whose shapes are held, the tempo: what is set before playing. */
 export function setupFacts({ doc, tune, goalBpm, saying, settings }: Lesson): string[] {
   const { blocks, modes } = saying.paper
-  const naming = settings.names === 'none' ? 'letters' : settings.names
+  const naming = namingOf(settings)
   const capo = doc.setup.capo[0]!
   const sounding = transposeKey(tune.measures[0]!.key, doc.transposed)
   const key = (k: Key) => `${noteIn(naming, k.tonic)} ${modes[k.mode]}`

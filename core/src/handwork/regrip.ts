@@ -1,5 +1,6 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import { handFault } from '../grip/handRules.ts'
+import { placedPosition } from '../grip/position.ts'
 import { pressedOf } from '../grip/pressed.ts'
 import type { Grip, PressedPlace, Span, TabNote } from '../model/arrangement.ts'
 import type { Id } from '../model/ids.ts'
@@ -83,14 +84,13 @@ function gripFor(
 ): Grip {
   const pressed = pressing(sounding)
   const ready = readyFor(sounding, byId, spans, pressed)
-  const fingers = pressed.flatMap((p) => (p.finger === 'T' ? [] : [p.fret - (p.finger - 1)]))
   return {
     id: gripId(pos),
     pos,
     until: pos,
     pressed,
     ...(ready.length > 0 ? { ready } : {}),
-    position: fingers.length > 0 ? Math.max(1, Math.min(...fingers)) : 0,
+    position: placedPosition(pressed),
     costs: [],
   }
 }

@@ -1,10 +1,10 @@
 import { timelineOf } from '../form/timeline.ts'
+import { placedPosition } from '../grip/position.ts'
 import type { ArrangementDoc, Grip, Layer, PressedPlace, TabNote } from '../model/arrangement.ts'
-import { durationOf } from '../model/durationOf.ts'
 import type { Measure, TuneDoc } from '../model/tune.ts'
 import { beatLength, measureLength } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
-import { onHeldShapes, plainly } from './layers.ts'
+import { onHeldShapes, plainly, struckTogether } from './layers.ts'
 import type { TroubleSpot } from './troubleSpots.ts'
 
 /**
@@ -82,7 +82,7 @@ function measureLike(source: Measure, id: string, length: Ticks): Measure {
 function twoGrips({ before, after }: TroubleSpot, measures: readonly Measure[]): Layer {
   const held = [before, after].map((g, i) => gripAt(g.pressed, measures, i))
   const notes = held.flatMap((g, i) =>
-    beatsOf(measures[i]!).flatMap((tick) => struck(g.pressed, measures[i]!, tick)),
+    beatsOf(measures[i]!).flatMap((tick) => struckAt(g, measures[i]!, tick)),
   )
   return { notes, spans: [], grips: held, locks: [] }
 }
@@ -92,7 +92,7 @@ function oneFinger({ before, after }: TroubleSpot, measures: readonly Measure[])
   const way = traveller(before, after)!
   const held = way.map((p, i) => gripAt([p], measures, i))
   const notes = held.flatMap((g, i) =>
-    beatsOf(measures[i]!).flatMap((tick) => struck(g.pressed, measures[i]!, tick)),
+    beatsOf(measures[i]!).flatMap((tick) => struckAt(g, measures[i]!, tick)),
   )
   return { notes, spans: [], grips: held, locks: [] }
 }
@@ -136,14 +136,13 @@ const far = ([a, b]: readonly [PressedPlace, PressedPlace]): number =>
   10 * Math.abs(a.fret - b.fret) + Math.abs(a.string - b.string)
 
 function gripAt(pressed: Grip['pressed'], measures: readonly Measure[], i: number): Grip {
-  const fingers = pressed.flatMap((p) => (p.finger === 'T' ? [] : [p.fret - (p.finger - 1)]))
   const next = measures[i + 1]
   return {
     id: `g.d.${i}`,
     pos: { measure: measures[i]!.id, tick: 0 },
     until: next ? { measure: next.id, tick: 0 } : { measure: measures[i]!.id, tick: measures[i]!.length },
     pressed,
-    position: fingers.length > 0 ? Math.max(1, Math.min(...fingers)) : 0,
+    position: placedPosition(pressed),
     costs: [],
   }
 }
@@ -154,17 +153,8 @@ function beatsOf({ length, metre }: Measure): Ticks[] {
   return beats
 }
 
-function struck(pressed: Grip['pressed'], { id, length, metre }: Measure, tick: Ticks): TabNote[] {
-  return pressed.map((p): TabNote => ({
-    id: `${id}.${tick}.${p.string}`,
-    pos: { measure: id, tick },
-    dur: durationOf(Math.min(beatLength(metre), length - tick)),
-    role: 'harmony',
-    notationVoice: 2,
-    place: { string: p.string, fret: p.fret },
-    left: p.finger,
-    right: 'p',
-    attack: pressed.length > 1 ? 'brush' : 'pluck',
-    optional: false,
-  }))
+/** A grip struck for a beat. */
+function struckAt({ pressed }: Grip, { id, length, metre }: Measure, tick: Ticks): TabNote[] {
+  const ticks = Math.min(beatLength(metre), length - tick)
+  return struckTogether({ pressed, pos: { measure: id, tick } }, ticks, `${id}.${tick}`)
 }

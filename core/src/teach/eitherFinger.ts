@@ -1,5 +1,6 @@
 import { handMove, strainMm } from '../effort/handMoves.ts'
 import { handFault } from '../grip/handRules.ts'
+import { placedPosition } from '../grip/position.ts'
 import { pressedOf } from '../grip/pressed.ts'
 import type { Grip } from '../model/arrangement.ts'
 import type { Setup } from '../neck/setup.ts'
@@ -59,8 +60,7 @@ function heldBy(down: readonly FingerOn[]): Held {
   const pressed = down.flatMap(({ finger, fret, from, to }) =>
     Array.from({ length: to - from + 1 }, (_, i) => ({ string: from + i, fret, finger })),
   )
-  const fingers = down.flatMap((f) => (f.finger === 'T' ? [] : [f.fret - (f.finger - 1)]))
-  return { pressed, position: fingers.length > 0 ? Math.max(1, Math.min(...fingers)) : 0 }
+  return { pressed, position: placedPosition(down) }
 }
 
 function costOf(setup: Setup, before: Held | undefined, now: Held, after: Held | undefined) {

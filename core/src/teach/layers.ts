@@ -104,17 +104,21 @@ function shapesAlone(base: Layer, timeline: Timeline): Layer {
 }
 
 /** All fretted strings of a grip struck together. */
-export function struckTogether(grip: Grip, ticks: Ticks, id: string): TabNote[] {
-  return grip.pressed.map((p): TabNote => ({
+export function struckTogether(
+  { pressed, pos }: Pick<Grip, 'pressed' | 'pos'>,
+  ticks: Ticks,
+  id: string,
+): TabNote[] {
+  return pressed.map((p): TabNote => ({
     id: `${id}.${p.string}`,
-    pos: grip.pos,
+    pos,
     dur: durationOf(ticks),
     role: 'harmony',
     notationVoice: 2,
     place: { string: p.string, fret: p.fret },
     left: p.finger,
     right: 'p',
-    attack: 'brush',
+    attack: pressed.length > 1 ? 'brush' : 'pluck',
     optional: false,
   }))
 }

@@ -6,7 +6,6 @@ import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt } from '../neck/setup.ts'
 import { spellInKey, transposeKey } from '../pitch/key.ts'
 import { noteIn } from '../pitch/noteNaming.ts'
-import { USUAL_TEMPO } from '../time/tempo.ts'
 import { cautionsOf, type Caution } from './cautions.ts'
 import { differencesOf, type PieceDifference } from './differences.ts'
 import { learningOrder, type LearningStep } from './learningOrder.ts'
@@ -18,7 +17,7 @@ import { lessonScript, type MeasureScript } from './lessonText.ts'
 import type { Piece } from './piece.ts'
 import { oddSlowly } from './oddSlowly.ts'
 import { piecesOf } from './pieces.ts'
-import { recipeOf, type Recipe } from './recipe.ts'
+import { goalOf, recipeOf, type Recipe } from './recipe.ts'
 import type { NameOf } from './stepText.ts'
 import { fill } from './template.ts'
 import { troubleSpots, type TroubleSpot } from './troubleSpots.ts'
@@ -53,7 +52,7 @@ export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSet
   const effort = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
   const pieces = piecesOf(tune, doc, settings.unit)
   const spots = troubleSpots(tune, doc, effort)
-  const goalBpm = Math.round(doc.goalBpm ?? tune.tempos[0]?.bpm ?? USUAL_TEMPO)
+  const goalBpm = goalOf(tune, doc)
   return {
     tune,
     doc,

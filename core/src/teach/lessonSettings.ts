@@ -25,6 +25,9 @@ export const USUAL_LESSON: LessonSettings = {
   minutes: 30,
 }
 
+/** How notes and chords are called where they must be called something. */
+export const namingOf = ({ names }: LessonSettings): NoteNaming => (names === 'none' ? 'letters' : names)
+
 /** Settings as they were kept, with the usual ones where something is missing or no longer known. */
 export function lessonSettingsFrom(kept: unknown): LessonSettings {
   const own = record(kept)

@@ -36,6 +36,10 @@ const RISE = 4
 /** Seconds of rest and talk to each rung. Common practice, no source. */
 const PAUSE_S = 20
 
+/** The tempo that is to be reached, in quarter notes a minute: the goal, or the tune's own. */
+export const goalOf = (tune: TuneDoc, { goalBpm }: Pick<ArrangementDoc, 'goalBpm'>): number =>
+  Math.round(goalBpm ?? tune.tempos[0]?.bpm ?? USUAL_TEMPO)
+
 /** A tempo ladder for a piece from a share of the goal up, with the time that it takes this student. */
 export function recipeOf(
   tune: TuneDoc,
@@ -44,7 +48,7 @@ export function recipeOf(
   effort: readonly MeasureEffort[],
   way: PracticeWay = USUAL_WAY,
 ): Recipe {
-  const goalBpm = Math.round(doc.goalBpm ?? tune.tempos[0]?.bpm ?? USUAL_TEMPO)
+  const goalBpm = goalOf(tune, doc)
   const lowest = effort
     .slice(piece.from, piece.to + 1)
     .filter((m) => m.ceiling)

@@ -1,5 +1,5 @@
 import { tabSystems, type LessonData, type PaperLayers } from '@velvet-porch/core/paper'
-import type { LessonStep } from '@velvet-porch/core'
+import { namingOf, type LessonStep } from '@velvet-porch/core'
 import { h } from './dom.ts'
 
 const LAYERS: PaperLayers = {
@@ -54,9 +54,8 @@ export class SheetPane {
 
   private draw(): void {
     const { tune, doc, settings } = this.data
-    const naming = settings.names === 'none' ? 'letters' : settings.names
     const width = Math.max(NARROWEST, this.element.clientWidth - 8)
-    const systems = tabSystems(tune, doc, { width, layers: LAYERS, naming })
+    const systems = tabSystems(tune, doc, { width, layers: LAYERS, naming: namingOf(settings) })
     const lines = systems.map((s) => {
       const line = h('div', { class: 'line' })
       // Drawn by the core, which escapes every text.

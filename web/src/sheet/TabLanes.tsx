@@ -1,6 +1,7 @@
 import {
   countAt,
   missingHead,
+  versesOf,
   type Measure,
   type NoteReading,
   type TabNote,
@@ -11,7 +12,7 @@ import { printed } from '../shapes/degreeLabel.ts'
 import { doubleStops } from './doubleStops.ts'
 import { LYRIC_GAP } from './metrics.ts'
 import { remarkLines } from './remarkLines.ts'
-import { versesOf, type SheetModel } from './sheetModel.ts'
+import type { SheetModel } from './sheetModel.ts'
 
 /** The words under the staff, verse by verse; a hyphen stands between the syllables of a word. */
 export function Words({

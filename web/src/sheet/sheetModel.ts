@@ -10,6 +10,7 @@ import {
   transposeKey,
   unfold,
   WHOLE,
+  versesOf,
   type Arrival,
   type ArrangementDoc,
   type HarmonySegment,
@@ -368,9 +369,6 @@ function joinsOf(layer: Layer | undefined): Map<Id, Join> {
     }),
   )
 }
-
-/** The syllables of a note, verse by verse. */
-export const versesOf = ({ lyric = '', moreLyrics = [] }: TuneEvent): string[] => [lyric, ...moreLyrics]
 
 /** Mean width of a letter of the words, in px, and the room between two syllables. */
 const LETTER = 6.6

@@ -123,8 +123,7 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
         </Group>
       </header>
       <Pieces
-        tune={tune}
-        doc={doc}
+        effort={lesson.effort}
         pieces={pieces}
         numbers={model.numbers}
         at={piece}

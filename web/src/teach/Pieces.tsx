@@ -1,36 +1,21 @@
-import {
-  effortOf,
-  timelineOf,
-  tuneEffort,
-  type ArrangementDoc,
-  type MeasureEffort,
-  type Piece,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { useMemo } from 'react'
+import { tuneEffort, type MeasureEffort, type Piece } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 
 /** The tune in pieces, in a row: what comes again says how it differs; the one at hand says its hardest measure. */
 export function Pieces({
-  tune,
-  doc,
+  effort,
   pieces,
   numbers,
   at,
   onPiece,
 }: {
-  tune: TuneDoc
-  doc: ArrangementDoc
+  effort: readonly MeasureEffort[]
   pieces: readonly Piece[]
   numbers: readonly number[]
   at: Piece | undefined
   onPiece: (piece: Piece) => void
 }) {
   const { t } = useTranslation()
-  const effort = useMemo(
-    () => effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures)),
-    [tune, doc.setup, doc.base],
-  )
   const range = (from: number, to: number) =>
     from === to ? String(numbers[from]) : `${numbers[from]}–${numbers[to]}`
   const likeText = ({ like }: Piece) =>
