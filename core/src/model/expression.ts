@@ -13,6 +13,8 @@ export const EXPRESSIONS = {
 export type ExpressionPart = keyof typeof EXPRESSIONS
 export type Expression = { readonly [P in ExpressionPart]?: (typeof EXPRESSIONS)[P][number] }
 
+export type ExpressionWord = NonNullable<Expression[ExpressionPart]>
+
 export const EXPRESSION_PARTS = Object.keys(EXPRESSIONS) as readonly ExpressionPart[]
 
 /** What is stated at each of some notes in order of time, the statements before it included. */

@@ -1,4 +1,5 @@
-import type { Attack, PressedPlace } from '../model/arrangement.ts'
+import type { Attack, GraceNote, PressedPlace } from '../model/arrangement.ts'
+import type { Expression } from '../model/expression.ts'
 import type { Mark } from '../model/marks.ts'
 import type { PickingSign } from '../neck/hand.ts'
 import type { Ticks } from '../time/ticks.ts'
@@ -37,11 +38,21 @@ export interface StepNote {
   /** The fret over which the string is touched for a harmonic. */
   readonly touched?: number
   readonly artificial: boolean
+  /** Where the string is stopped beside the fret: on the nut's side of it, or beyond. */
+  readonly beside?: 'short' | 'beyond'
   /** Semitones by which the string is pushed up. */
   readonly bend?: number
-  /** Frets of the short notes before it. */
-  readonly graces: readonly number[]
+  readonly graces: readonly StepGrace[]
   readonly marks: readonly Mark[]
+}
+
+/** A short note before another, on the same string. */
+export interface StepGrace {
+  readonly fret: number
+  readonly finger?: Finger
+  readonly attack: GraceNote['attack']
+  /** May be left out. */
+  readonly optional?: true
 }
 
 /** Fingers that any hand may choose among for a string, beside the one that the tab names. */
@@ -70,4 +81,8 @@ export interface LessonStep {
   readonly notes: readonly StepNote[]
   /** Strings that ring on from before. */
   readonly ringing: readonly number[]
+  /** How it is played from here on, where something is stated. */
+  readonly expression?: Expression
+  /** The teacher's words at a note. */
+  readonly remark?: string
 }

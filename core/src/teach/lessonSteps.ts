@@ -1,5 +1,6 @@
 import { ticksAt, timelineOf } from '../form/timeline.ts'
 import type { ArrangementDoc, Grip, TabNote } from '../model/arrangement.ts'
+import { EXPRESSION_PARTS, type Expression } from '../model/expression.ts'
 import { MARKS } from '../model/marks.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { OCTAVE } from '../neck/setup.ts'
@@ -46,6 +47,7 @@ export function lessonSteps(
       ...(shift ? { shift } : {}),
       notes: notes.map(stepNote),
       ringing: ringing.map((s) => s.string).sort((a, b) => b - a),
+      ...statedAt(notes),
     })
     down = now
     if (grip && now.length > 0) ({ position } = grip)
@@ -58,6 +60,23 @@ export function lessonSteps(
 function tornIn(now: readonly FingerOn[]): Pick<LessonStep, 'torn'> {
   const torn = now.map((f) => f.finger).filter((f, i, all) => all.indexOf(f) < i)
   return torn.length > 0 ? { torn: [...new Set(torn)] } : {}
+}
+
+/** What the notes of a moment state about how it is played, and the teacher's words at them. */
+function statedAt(notes: readonly TabNote[]): Pick<LessonStep, 'expression' | 'remark'> {
+  const expression: Expression = Object.fromEntries(
+    EXPRESSION_PARTS.flatMap((part) => {
+      const said = notes.findLast((n) => n[part] !== undefined)?.[part]
+      return said === undefined ? [] : [[part, said]]
+    }),
+  )
+  const remarks = notes
+    .map((n) => (n.remark ?? '').replaceAll(/\s+/g, ' ').trim())
+    .filter((remark) => remark !== '')
+  return {
+    ...(Object.keys(expression).length > 0 ? { expression } : {}),
+    ...(remarks.length > 0 ? { remark: remarks.join(' / ') } : {}),
+  }
 }
 
 function byMoment<T>(list: readonly T[], at: (item: T) => Ticks): Map<Ticks, T[]> {
@@ -75,8 +94,14 @@ function stepNote({ place, left, right, attack, bend, graces = [], ...note }: Ta
     attack,
     ...(place.harmonic ? { touched: place.fret } : place.artificial ? { touched: place.fret + OCTAVE } : {}),
     artificial: place.artificial ?? false,
+    ...(place.offsetCents ? { beside: place.offsetCents < 0 ? 'short' : 'beyond' } : {}),
     ...(bend === undefined ? {} : { bend }),
-    graces: graces.map((g) => g.place.fret),
+    graces: graces.map(({ place: { fret }, left: finger, attack, optional }) => ({
+      fret,
+      ...(finger === 0 ? {} : { finger }),
+      attack,
+      ...(optional ? { optional } : {}),
+    })),
     marks: MARKS.filter((m) => note[m] === true),
   }
 }

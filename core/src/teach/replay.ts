@@ -1,7 +1,8 @@
-import type { Attack } from '../model/arrangement.ts'
+import type { Attack, GraceNote } from '../model/arrangement.ts'
 import type { Mark } from '../model/marks.ts'
 import type { PickingSign } from '../neck/hand.ts'
-import type { Finger, FingerOn, StepNote } from './lessonStep.ts'
+import { EXPRESSIONS, EXPRESSION_PARTS, type Expression, type ExpressionWord } from '../model/expression.ts'
+import type { Finger, FingerOn, StepGrace, StepNote } from './lessonStep.ts'
 import { readBack } from './template.ts'
 import { ROW_SIGN, type Wording } from './words/wording.ts'
 
@@ -15,6 +16,8 @@ export interface ReplayedStep {
   readonly notes: readonly ReplayedNote[]
   /** All fingers that are down. */
   readonly down: readonly FingerOn[]
+  readonly expression: Expression
+  readonly remark?: string
 }
 
 /** The words ask for something that cannot be done or understood. */
@@ -36,7 +39,13 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
     if (row) {
       for (const step of playedRow(row, down, words)) {
         ;({ down } = step)
-        steps.push({ measure, count: step.count, notes: [step.note], down: [...down.values()] })
+        steps.push({
+          measure,
+          count: step.count,
+          notes: [step.note],
+          down: [...down.values()],
+          expression: {},
+        })
       }
       continue
     }
@@ -47,11 +56,27 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
       measure = line
       continue
     }
-    const step = followed(told.rest!, down, words)
+    const { rest, remark } = parted(told.rest!, words)
+    const step = followed(rest, down, words)
     ;({ down } = step)
-    steps.push({ measure, count: told.count!, notes: step.notes, down: [...down.values()] })
+    steps.push({
+      measure,
+      count: told.count!,
+      notes: step.notes,
+      down: [...down.values()],
+      expression: step.expression,
+      ...(remark === undefined ? {} : { remark }),
+    })
   }
   return steps
+}
+
+/** The teacher's words stand last, and may hold whatever there is. */
+function parted(text: string, words: Wording): { rest: string; remark?: string } {
+  const [before] = words.remark.split('{remark}')
+  const at = text.indexOf(before!)
+  const read = at < 0 ? undefined : readBack(`${words.remark}.`, text.slice(at))
+  return read ? { rest: text.slice(0, at).trimEnd(), remark: read.remark! } : { rest: text }
 }
 
 interface ToldRow {
@@ -131,10 +156,11 @@ function followed(
   rest: string,
   before: ReadonlyMap<Finger, FingerOn>,
   words: Wording,
-): { down: Map<Finger, FingerOn>; notes: ReplayedNote[] } {
+): { down: Map<Finger, FingerOn>; notes: ReplayedNote[]; expression: Expression } {
   const down = new Map(before)
   const moved = new Set<Finger>()
   const notes: ReplayedNote[] = []
+  let expression: Expression = {}
   const fingerOf = (name: string): Finger => keyOf(words.fingers, name) as Finger
   const move = (name: string, on: Omit<FingerOn, 'finger'>) => {
     const finger = fingerOf(name)
@@ -153,6 +179,10 @@ function followed(
     }
     if ((read = readBack(hand.lifts, sentence))) {
       for (const name of read.fingers!.split(', ')) down.delete(fingerOf(name))
+      continue
+    }
+    if ((read = readBack(words.from, sentence))) {
+      expression = expressionIn(read.how!, words)
       continue
     }
     if ([hand.shift, hand.either, hand.ready, hand.torn, words.ringing].some((t) => readBack(t, sentence)))
@@ -177,7 +207,17 @@ function followed(
     if (!found) throw new ReplayError(`Not understood: ${sentence}`)
     notes.push(...found.notes.map((n) => noteFrom(n, found.attack, down, words)))
   }
-  return { down, notes }
+  return { down, notes, expression }
+}
+
+function expressionIn(how: string, words: Wording): Expression {
+  const said = how.split(', ').map((text) => keyOf(words.expression, text) as ExpressionWord)
+  return Object.fromEntries(
+    EXPRESSION_PARTS.flatMap((part) => {
+      const own = said.find((word) => (EXPRESSIONS[part] as readonly ExpressionWord[]).includes(word))
+      return own === undefined ? [] : [[part, own]]
+    }),
+  )
 }
 
 function soundedIn(sentence: string, words: Wording): { attack: Attack; notes: string[] } | undefined {
@@ -197,8 +237,9 @@ function noteFrom(
   text: string,
   attack: Attack,
   down: ReadonlyMap<Finger, FingerOn>,
-  { place, picking, marks, fingers }: Wording,
+  words: Wording,
 ): ReplayedNote {
+  const { place, picking, marks, fingers } = words
   const found: Mark[] = []
   let rest = text
   // Marks stand outermost, so that a comma elsewhere is none.
@@ -216,6 +257,8 @@ function noteFrom(
   if (graced) rest = graced.place!
   const bent = readBack(place.bent, rest)
   if (bent) rest = bent.place!
+  const beside = (['short', 'beyond'] as const).find((side) => readBack(place[side], rest))
+  if (beside) rest = readBack(place[beside], rest)!.place!
   const by = readBack(place.by, rest)
   if (by) rest = by.place!
   const at =
@@ -239,10 +282,32 @@ function noteFrom(
     ...(picked ? { picking: keyOf(picking, picked.picking!) as PickingSign } : {}),
     attack,
     ...(touched === undefined ? {} : { touched }),
+    ...(beside ? { beside } : {}),
     ...(bent ? { bend: Number(bent.bend) } : {}),
-    graces: graced ? graced.frets!.split(', ').map(Number) : [],
+    graces: graced ? graced.graces!.split(ROW_SIGN).map((g) => graceIn(g, words)) : [],
     marks: found,
   }
+}
+
+function graceIn(text: string, { grace, place, fingers }: Wording): StepGrace {
+  const optional = readBack(grace.optional, text)
+  const plain = optional ? optional.grace! : text
+  for (const [attack, template] of Object.entries(grace.attack)) {
+    const read = readBack(template, plain)
+    if (!read) continue
+    const open = readBack(place.noFinger, read.grace!)
+    const by = open ? undefined : readBack(place.by, read.grace!)
+    const at = open?.place ?? by?.place ?? read.grace!
+    const fret = readBack(grace.fret, at)?.fret
+    if (fret === undefined && at !== grace.open) break
+    return {
+      fret: Number(fret ?? 0),
+      ...(by ? { finger: keyOf(fingers, by.finger!) as Finger } : {}),
+      attack: attack as GraceNote['attack'],
+      ...(optional ? { optional: true } : {}),
+    }
+  }
+  throw new ReplayError(`No short note: ${text}`)
 }
 
 /** The finger at a place: the one that is put there, before one that only lies across it. */

@@ -60,12 +60,13 @@ function longest(steps: readonly LessonStep[], from: number, fits: Fits): number
 }
 
 /** The one plain note of a step; undefined where there is more to say. */
-function noteOf({ notes, hand, torn }: LessonStep): StepNote | undefined {
+function noteOf({ notes, hand, torn, expression, remark }: LessonStep): StepNote | undefined {
   const [note, more] = notes
-  if (!note || more || torn || hand.slides.length > 0) return undefined
+  if (!note || more || torn || expression || remark !== undefined || hand.slides.length > 0) return undefined
   const plain =
     note.attack === 'pluck' &&
     note.touched === undefined &&
+    note.beside === undefined &&
     note.bend === undefined &&
     note.graces.length === 0 &&
     note.marks.length === 0 &&

@@ -1,8 +1,9 @@
 import type { Attack } from '../model/arrangement.ts'
+import { EXPRESSION_PARTS } from '../model/expression.ts'
 import { fill } from './template.ts'
 import type { Count } from './beatCount.ts'
-import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
-import type { Wording } from './words/wording.ts'
+import type { FingerOn, LessonStep, StepGrace, StepNote } from './lessonStep.ts'
+import { ROW_SIGN, type Wording } from './words/wording.ts'
 
 /** The count of a step in words. */
 export function countText({ beat, syllable, share }: Count, { count }: Wording): string {
@@ -14,13 +15,16 @@ export function countText({ beat, syllable, share }: Count, { count }: Wording):
 export type NameOf = (string: number, fret: number) => string
 
 /**
- * What a step asks for, a sentence a thing: first the fretting hand, then what sounds, then what rings on.
+ * What a step asks for, a sentence a thing: first how it is played from here on, then the fretting hand, what sounds,
+ * what rings on, and the teacher's words.
  * @param nameOf present where notes are called by name as well
  */
 export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
-  const { hand, shift, notes, ringing, ready = [], either = [], torn = [] } = step
+  const { hand, shift, notes, ringing, ready = [], either = [], torn = [], expression = {}, remark } = step
   const names = (fingers: readonly FingerOn['finger'][]) => fingers.map((f) => words.fingers[f]).join(', ')
+  const how = EXPRESSION_PARTS.flatMap((part) => expression[part] ?? []).map((e) => words.expression[e])
   return [
+    ...(how.length > 0 ? [fill(words.from, { how: how.join(', ') })] : []),
     ...(torn.length > 0 ? [fill(words.hand.torn, { fingers: names(torn) })] : []),
     ...(hand.stays.length > 0
       ? [fill(words.hand.stays, { fingers: names(hand.stays.map((f) => f.finger)) })]
@@ -35,9 +39,10 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
         fingers: e.fingers.map((f) => words.fingers[f]).join(', '),
       }),
     ),
-    ...sounded(notes, words, nameOf),
+    ...sounded(notes, [...hand.stays, ...hand.slides, ...hand.lands], words, nameOf),
     ...(ringing.length > 0 ? [fill(words.ringing, { strings: ringing.join(', ') })] : []),
     ...(ready.length > 0 ? [fill(words.hand.ready, { fingers: names(ready.map((f) => f.finger)) })] : []),
+    ...(remark === undefined ? [] : [fill(words.remark, { remark })]),
   ]
 }
 
@@ -47,17 +52,27 @@ function onNeck(f: FingerOn, words: Wording, single: string, barre: string): str
 }
 
 /** The notes of a step, those that are sounded in one way together. */
-function sounded(notes: readonly StepNote[], words: Wording, nameOf: NameOf | undefined): string[] {
+function sounded(
+  notes: readonly StepNote[],
+  down: readonly FingerOn[],
+  words: Wording,
+  nameOf: NameOf | undefined,
+): string[] {
   const by = new Map<Attack, StepNote[]>()
   for (const n of notes) by.set(n.attack, [...(by.get(n.attack) ?? []), n])
   return [...by].map(([attack, own]) => {
     const template = attack === 'pluck' && own.length > 1 ? words.together : words.attack[attack]
-    return fill(template, { notes: own.map((n) => noteText(n, words, nameOf)).join('; ') })
+    return fill(template, { notes: own.map((n) => noteText(n, down, words, nameOf)).join('; ') })
   })
 }
 
 /** A note's place, from the inside out: where, how it is bent or approached, by what it is struck, with which signs. */
-function noteText(n: StepNote, words: Wording, nameOf: NameOf | undefined): string {
+function noteText(
+  n: StepNote,
+  down: readonly FingerOn[],
+  words: Wording,
+  nameOf: NameOf | undefined,
+): string {
   const { place } = words
   const { string, fret, touched = 0 } = n
   let text = fill(
@@ -70,11 +85,17 @@ function noteText(n: StepNote, words: Wording, nameOf: NameOf | undefined): stri
         : place.harmonic,
     { string, fret, touched },
   )
-  // A finger that touches for a harmonic is not put down: it is named with the note.
-  if (n.touched !== undefined && !n.artificial && n.finger !== undefined)
+  // A finger that touches for a harmonic is not put down, and one that no grip has is not said to be: named with the note.
+  const touches = n.touched !== undefined && !n.artificial
+  if (n.finger !== undefined && (touches || (n.fret > 0 && !liesAt(down, n))))
     text = fill(place.by, { place: text, finger: words.fingers[n.finger] })
+  if (n.beside) text = fill(place[n.beside], { place: text })
   if (n.bend !== undefined) text = fill(place.bent, { place: text, bend: n.bend })
-  if (n.graces.length > 0) text = fill(place.graces, { place: text, frets: n.graces.join(', ') })
+  if (n.graces.length > 0)
+    text = fill(place.graces, {
+      place: text,
+      graces: n.graces.map((g) => graceText(g, words)).join(ROW_SIGN),
+    })
   if (
     n.finger === undefined &&
     n.fret > 0 &&
@@ -89,4 +110,18 @@ function noteText(n: StepNote, words: Wording, nameOf: NameOf | undefined): stri
     text = fill(place.picked, { place: text, picking: words.picking[n.picking] })
   for (const mark of n.marks) text = fill(place.marked, { place: text, mark: words.marks[mark] })
   return text
+}
+
+const liesAt = (down: readonly FingerOn[], { finger, string, fret }: StepNote): boolean =>
+  down.some((f) => f.finger === finger && f.fret === fret && f.from <= string && string <= f.to)
+
+function graceText(
+  { fret, finger, attack, optional }: StepGrace,
+  { grace, place, fingers }: Wording,
+): string {
+  let text = fret === 0 ? grace.open : fill(grace.fret, { fret })
+  if (finger !== undefined) text = fill(place.by, { place: text, finger: fingers[finger] })
+  else if (fret > 0) text = fill(place.noFinger, { place: text })
+  text = fill(grace.attack[attack], { grace: text })
+  return optional ? fill(grace.optional, { grace: text }) : text
 }

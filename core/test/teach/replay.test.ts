@@ -1,5 +1,10 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  ARRIVALS,
+  EXPRESSIONS,
+  MARKS,
+  type TabNote,
   USUAL_SPEECH,
   wordsFor,
   guitarSetup,
@@ -15,8 +20,6 @@ import {
   scriptText,
   setupOf,
   SOLO_STYLES,
-  ticksAt,
-  timelineOf,
   tuningById,
   type Level,
   type NameOf,
@@ -26,6 +29,7 @@ import {
   type Style,
 } from '../../src/index.ts'
 import { arrangedScore } from '../support/score.ts'
+import { toldTab, writtenTab } from '../support/toldTab.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 
 const ENGLISH_WORDS = wordsFor(USUAL_SPEECH)
@@ -34,31 +38,14 @@ const ENGLISH_WORDS = wordsFor(USUAL_SPEECH)
 const told = ({ tune, arrangement }: Required<Score>, words = ENGLISH_WORDS, nameOf?: NameOf) =>
   replay(scriptText(lessonScript(tune, arrangement, words, undefined, nameOf)), words)
 
-/** The same, from the tab: moments in order, each with its notes from the lowest string up. */
-function written({ tune, arrangement }: Required<Score>) {
-  const timeline = timelineOf(tune.measures)
-  const moments = new Map<number, typeof arrangement.base.notes>()
-  for (const n of arrangement.base.notes) {
-    const at = ticksAt(timeline, n.pos)
-    moments.set(at, [...(moments.get(at) ?? []), n])
-  }
-  return [...moments]
-    .sort(([a], [b]) => a - b)
-    .map(([, notes]) => [...notes].sort((a, b) => b.place.string - a.place.string))
-}
-
-function expectSame(score: Required<Score>, what: string, words = ENGLISH_WORDS, nameOf?: NameOf): void {
-  const steps = told(score, words, nameOf).filter((s) => s.notes.length > 0)
-  const tab = written(score)
-  expect(steps.length, what).toBe(tab.length)
-  steps.forEach((step, i) => {
-    const byString = [...step.notes].sort((a, b) => b.string - a.string)
-    tab[i]!.forEach((n, k) => {
-      const { string, fret, finger, picking = 'none', attack } = byString[k]!
-      expect([string, fret, attack, picking], what).toEqual([n.place.string, n.place.fret, n.attack, n.right])
-      if (n.left !== 0) expect(finger, `${what}: ${step.measure}, ${step.count}`).toBe(n.left)
-    })
-  })
+function expectSame(
+  { tune, arrangement }: Required<Score>,
+  what: string,
+  words = ENGLISH_WORDS,
+  nameOf?: NameOf,
+): void {
+  const text = scriptText(lessonScript(tune, arrangement, words, undefined, nameOf))
+  expect(toldTab(text, words, tune), what).toEqual(writtenTab(tune, arrangement.base))
 }
 
 const cases: [string, Style, Level, Setup][] = [
@@ -110,6 +97,54 @@ describe('the lesson read back from its words alone', () => {
       expectSame(score, title, words)
       expectSame(score, `${title}, named`, words, nameOf)
     }
+  })
+
+  /** Signs, words and short notes put on a note, as a teacher may put them there. */
+  const touches = fc.record(
+    {
+      remark: fc.oneof(
+        fc.string({ maxLength: 40 }),
+        fc.constantFrom(
+          'Your teacher says: “no”. Lift: ring finger.',
+          '<b>1: Pluck string 9 open.</b>',
+          'Soft.\n\nMeasure 7\n1: x',
+          '»« … ”” . ',
+        ),
+      ),
+      dynamic: fc.constantFrom(...EXPRESSIONS.dynamic),
+      touch: fc.constantFrom(...EXPRESSIONS.touch),
+      pluckAt: fc.constantFrom(...EXPRESSIONS.pluckAt),
+      pace: fc.constantFrom(...EXPRESSIONS.pace),
+      attack: fc.constantFrom(...(['pluck', 'tremolo', 'brush', 'muted', ...ARRIVALS] as const)),
+      bend: fc.constantFrom(0.5, 1, 2),
+      graces: fc.array(
+        fc.record({
+          place: fc.record({ string: fc.constant(1), fret: fc.nat(12) }),
+          left: fc.constantFrom(...([0, 1, 2, 3, 4] as const)),
+          attack: fc.constantFrom(...(['pluck', ...ARRIVALS] as const)),
+        }),
+        { minLength: 1, maxLength: 3 },
+      ),
+      ...Object.fromEntries(MARKS.map((mark) => [mark, fc.constant(true as const)])),
+    },
+    { requiredKeys: [] },
+  )
+  it('whatever a teacher puts on a note is told, and the teacher’s words do no harm to what is told', () => {
+    const [score] = spoken
+    const { base } = score!.arrangement
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(base.notes.length - 1), touches), { maxLength: 12 }),
+        fc.constantFrom(...speeches),
+        (put, speech) => {
+          const notes = [...base.notes]
+          for (const [i, touch] of put) notes[i] = { ...notes[i]!, ...(touch as Partial<TabNote>) }
+          const touched = { ...score!, arrangement: { ...score!.arrangement, base: { ...base, notes } } }
+          expectSame(touched, JSON.stringify(put), wordsFor(speech))
+        },
+      ),
+      { numRuns: 150 },
+    )
   })
 
   it('runs on one string or in one position are said as a row', () => {
@@ -189,6 +224,6 @@ describe('the lesson read back from its words alone', () => {
     expect(text).toContain(
       `string ${target.place.string} at fret ${target.place.fret} with a finger still to be chosen`,
     )
-    expect(told(holed).length).toBe(written(holed).length)
+    expectSame(holed, 'a hole')
   })
 })

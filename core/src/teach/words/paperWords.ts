@@ -19,6 +19,7 @@ export interface PaperWords {
     readonly whole: string
     readonly warmUp: string
     readonly rest: string
+    readonly goesOn: string
     readonly again: string
     readonly minutes: string
   }
@@ -65,6 +66,8 @@ export interface PaperWords {
     readonly loopMeasure: string
     readonly loopPiece: string
     readonly pieces: string
+    readonly version: string
+    readonly asTaught: string
     readonly script: string
     readonly log: string
     readonly logHint: string

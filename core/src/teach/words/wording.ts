@@ -1,4 +1,5 @@
-import type { Attack } from '../../model/arrangement.ts'
+import type { Attack, GraceNote } from '../../model/arrangement.ts'
+import type { ExpressionWord } from '../../model/expression.ts'
 import type { Mark } from '../../model/marks.ts'
 import type { PickingSign } from '../../neck/hand.ts'
 import type { Finger } from '../lessonStep.ts'
@@ -39,6 +40,9 @@ export interface Wording {
     readonly harmonic: string
     readonly artificial: string
     readonly by: string
+    /** Stopped beside the fret, on the side of the nut or of the body. */
+    readonly short: string
+    readonly beyond: string
     readonly bent: string
     readonly graces: string
     readonly noFinger: string
@@ -46,6 +50,13 @@ export interface Wording {
     readonly named: string
     readonly picked: string
     readonly marked: string
+  }
+  /** A short note before another, and how it is sounded; several follow one another. */
+  readonly grace: {
+    readonly open: string
+    readonly fret: string
+    readonly optional: string
+    readonly attack: Readonly<Record<GraceNote['attack'], string>>
   }
   /** Single notes in a row, on one string or under one position of the hand; other fingers than the last leave. */
   readonly row: {
@@ -59,6 +70,11 @@ export interface Wording {
   }
   readonly marks: Readonly<Record<Mark, string>>
   readonly ringing: string
+  /** How it is played until something else is said. */
+  readonly from: string
+  readonly expression: Readonly<Record<ExpressionWord, string>>
+  /** The teacher's words to the student at a note. */
+  readonly remark: string
 }
 
 /** What stands between the notes of a row. */
