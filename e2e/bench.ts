@@ -69,3 +69,12 @@ export async function chooseLevel(page: Page, level: number): Promise<void> {
 export async function done(page: Page, label: string): Promise<void> {
   await expect(page.getByRole('button', { name: `Undo: ${label}` })).toBeEnabled()
 }
+
+/** Sets up the hand of a student, with an adult's spans. */
+export async function addHand(page: Page, name: string): Promise<void> {
+  await page.goto('/settings')
+  await page.getByRole('button', { name: 'Add a hand' }).click()
+  await page.getByRole('textbox', { name: 'Name' }).fill(name)
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByTestId('players')).toContainText(name)
+}

@@ -88,7 +88,7 @@ test('a piece has its goal, ladder and notes; a plan leads to it; drills are tab
   await toTeach(page)
   await view(page, 'Piece')
   const piece = page.getByTestId('piece')
-  await expect(piece.getByRole('heading')).toHaveText('Piece 1, measures 1 to 2')
+  await expect(piece.getByRole('heading', { level: 2 })).toHaveText('Piece 1, measures 1 to 2')
   await expect(piece).toContainText(/3 clean ones in a row, then faster: ♩ = \d+/)
   const rungs = await piece
     .getByRole('group', { name: 'Play this piece at' })
@@ -115,7 +115,7 @@ test('a piece has its goal, ladder and notes; a plan leads to it; drills are tab
   const minutes = items.flatMap((i) => /(\d+) min$/.exec(i)?.[1] ?? [])
   expect(minutes.reduce((sum, m) => sum + Number(m), 0)).toBeLessThanOrEqual(30)
   await plan.getByRole('button', { name: 'Piece 1, measure 1' }).click()
-  await expect(piece.getByRole('heading')).toHaveText('Piece 1, measure 1')
+  await expect(piece.getByRole('heading', { level: 2 })).toHaveText('Piece 1, measure 1')
   // The words to the passage are still there, as its first piece begins where the phrase did.
   await expect(piece.getByRole('textbox')).toHaveValue('Thumb stays soft.')
   await view(page, 'Drills')

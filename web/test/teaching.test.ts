@@ -38,9 +38,9 @@ describe('a teacher’s words to pieces', () => {
 
 describe('a student’s log', () => {
   it('is read and kept with its tune; a later one takes its place', async () => {
-    await takeLog(tune.id, JSON.stringify(log))
+    await takeLog(tune.id, JSON.stringify(log), '')
     const later = { ...log, entries: [...log.entries, { ...log.entries[0]!, day: '2026-11-27', bpm: 80 }] }
-    await takeLog(tune.id, JSON.stringify(later))
+    await takeLog(tune.id, JSON.stringify(later), '')
     expect(await db.logs.toArray()).toMatchObject([{ tuneId: tune.id, entries: later.entries }])
   })
 
@@ -54,8 +54,8 @@ describe('a student’s log', () => {
       /entries\[0\].bpm/,
     ],
   ])('%s is refused with the reason, and what was kept stays', async (_, text, reason) => {
-    await takeLog(tune.id, JSON.stringify(log))
-    await expect(takeLog(tune.id, text)).rejects.toThrow(reason)
+    await takeLog(tune.id, JSON.stringify(log), '')
+    await expect(takeLog(tune.id, text, '')).rejects.toThrow(reason)
     expect((await db.logs.get(tune.id))!.entries).toEqual(log.entries)
   })
 })
@@ -71,7 +71,7 @@ describe('a handout', () => {
   it('goes with its tune, and so do notes and log', async () => {
     await keepHandout(usualHandout(tune.id))
     await keepPieceNote(tune.id, 'a', 'x')
-    await takeLog(tune.id, JSON.stringify(log))
+    await takeLog(tune.id, JSON.stringify(log), '')
     await removeTune(tune.id)
     await db.shelf.update(tune.id, { removedAt: 1 })
     await sweep()

@@ -69,7 +69,7 @@ const LEAST_STEP = 0.05
 /**
  * Versions of some measures ordered by effort, the version at hand among them: easier ones by leaving out one thing more
  * at a time (ornaments, fills, basses, chords, barres) and by lower levels; fuller ones by higher levels and more
- * ornaments. Each is arranged anew and measured; of the easier ones only those stay that are, and that keep the melody.
+ * ornaments; whole sections also an octave up or down. Each is arranged anew and measured; of the easier ones only those stay that are, and that keep the melody.
  */
 export function* ladder(
   tune: TuneDoc,
@@ -80,13 +80,17 @@ export function* ladder(
   memory: SolveMemory = newMemory(),
 ): Generator<number, Rung[]> {
   const at = (i: number): Id => tune.measures[i]!.id
-  let cut = splitRegion(tune, tidyRegions(tune, regions), at(range.from))
+  const tidy = tidyRegions(tune, regions)
+  let cut = splitRegion(tune, tidy, at(range.from))
   const after = tune.measures[range.to + 1]
   if (after) cut = splitRegion(tune, cut, after.id)
   const found: Rung[] = []
   const now = attempt(tune, setup, cut, [], locks, range, memory)
   if (!now) return []
-  const wanted = candidates(tune, setup, cut, range, now)
+  // Within a section the melody would leap to another octave and back: no help.
+  const wanted = candidates(tune, setup, cut, range, now).filter(
+    ({ changes }) => cut.length === tidy.length || !changes.some((c) => c.kind === 'octave'),
+  )
   for (const [i, { changes, next }] of wanted.entries()) {
     yield i / wanted.length
     const rung = attempt(tune, setup, next, changes, locks, range, memory)

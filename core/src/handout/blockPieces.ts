@@ -9,7 +9,7 @@ import { harmonyLine } from '../plan/harmonyLine.ts'
 import { chordShapes } from '../teach/chordShapes.ts'
 import { drillOf, drillsFor } from '../teach/drill.ts'
 import { planText } from '../teach/learnText.ts'
-import { cautionWords, pieceWords, recipeIn, type Lesson } from '../teach/lesson.ts'
+import { cautionWords, pieceWords, recipeIn, toLearnIn, type Lesson } from '../teach/lesson.ts'
 import { lessonPlan, type PlanItem } from '../teach/lessonPlan.ts'
 import { namingOf } from '../teach/lessonSettings.ts'
 import { fill } from '../teach/template.ts'
@@ -154,8 +154,8 @@ const drills: Making = (desk) => {
 }
 
 const plan: Making = ({ lesson, notes: told }) => {
-  const { saying, order, settings } = lesson
-  const { items } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes)
+  const { saying, settings } = lesson
+  const { items } = lessonPlan(toLearnIn(lesson), (piece) => recipeIn(lesson, piece), settings.minutes)
   return [
     head(saying.paper.blocks.plan),
     ...items.map((item) => ({ html: planHtml(lesson, item, told) })),
@@ -172,7 +172,7 @@ function planHtml(lesson: Lesson, item: PlanItem, notes: Notes): string {
     el('b', {}, escaped(planText(item, saying))),
     el('span', {}, escaped(minutes)),
   )
-  if (item.what.kind !== 'piece') return el('section', { class: 'plan' }, first)
+  if (item.what.kind !== 'piece' || item.goesOn) return el('section', { class: 'plan' }, first)
   const { like, differences, recipe, odd } = pieceWords(lesson, item.what.piece)
   const note = notes[noteKey(lesson.tune, item.what.piece)]
   const more = [

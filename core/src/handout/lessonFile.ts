@@ -11,6 +11,8 @@ export interface LessonData {
   readonly settings: LessonSettings
   /** Words of the teacher to pieces, by the id of a piece's first measure and the tick in it. */
   readonly notes: Readonly<Record<string, string>>
+  /** The student's id, where the lesson is made for one; the log brings it back. */
+  readonly student?: string
 }
 
 /** The key of a piece's notes. */
@@ -19,10 +21,12 @@ export const noteKey = (
   { from, tick = 0 }: { from: number; tick?: number },
 ): string => `${tune.measures[from]!.id}.${tick}`
 
-/** What a lesson needs: not the tune's text, nor what is locked in its tab. */
+/** What a lesson needs: not the tune's text, nor what is locked in its tab, nor what was made for other students. */
 function stripped(data: LessonData): LessonData {
   const { abc: _, ...tune } = data.tune
-  return { ...data, tune, doc: { ...data.doc, base: { ...data.doc.base, locks: [] } } }
+  const { base, variants } = data.doc
+  const open = variants.filter((v) => v.when.student === undefined)
+  return { ...data, tune, doc: { ...data.doc, variants: open, base: { ...base, locks: [] } } }
 }
 
 /** What the file may do: run its own script and use its own fonts; nothing is fetched from or sent to anywhere. */

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { UNITS } from '../teach/piece.ts'
 import { LOG_FORMAT, LONGEST_LOG_NOTE, MOST_ENTRIES, type PracticeLog } from '../teach/practiceLog.ts'
 import { id, validated } from './common.ts'
 
@@ -7,6 +8,8 @@ const practiceLogSchema = Joi.object({
   version: Joi.number().valid(1).required(),
   tune: id.required(),
   title: Joi.string().allow('').max(300).required(),
+  unit: Joi.string().valid(...UNITS),
+  student: id,
   entries: Joi.array()
     .items(
       Joi.object({

@@ -53,8 +53,9 @@ export function learningText(step: LearningStep, saying: Saying): string {
 }
 
 /** One item of a lesson plan, in words. */
-export function planText({ what }: PlanItem, saying: Saying): string {
+export function planText({ what, goesOn }: PlanItem, saying: Saying): string {
   const { learn } = saying.paper
+  if (goesOn) return fill(learn.goesOn, { what: planText({ what, minutes: 0 }, saying) })
   return what.kind === 'warmUp' || what.kind === 'rest' || what.kind === 'again'
     ? learn[what.kind]
     : learningText(what, saying)

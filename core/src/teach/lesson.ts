@@ -16,6 +16,7 @@ import { lessonSteps } from './lessonSteps.ts'
 import { lessonScript, type MeasureScript } from './lessonText.ts'
 import type { Piece } from './piece.ts'
 import { oddSlowly } from './oddSlowly.ts'
+import { leftToLearn, studentOf, type LogOf, type Student } from './student.ts'
 import { piecesOf } from './pieces.ts'
 import { goalOf, recipeOf, type Recipe } from './recipe.ts'
 import type { NameOf } from './stepText.ts'
@@ -38,9 +39,12 @@ export interface Lesson {
   readonly goalBpm: number
   readonly order: readonly LearningStep[]
   readonly cautions: readonly Caution[]
+  /** What a log tells of the student; absent where there is none. */
+  readonly student?: Student
 }
 
-export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings): Lesson {
+/** @param log what the student wrote down so far: the plan and the ladders go on from there */
+export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings, log?: LogOf): Lesson {
   const words = wordsFor(settings.speech)
   const saying: Saying = {
     words,
@@ -67,12 +71,23 @@ export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSet
     goalBpm,
     order: learningOrder(pieces, spots, goalBpm, settings.joining),
     cautions: cautionsOf(doc, effort, goalBpm),
+    ...(log && log.entries.length > 0
+      ? { student: studentOf(tune, doc, pieces, effort, settings.way, log) }
+      : {}),
   }
 }
 
-/** How a piece of a lesson is practised. */
-export const recipeIn = ({ tune, doc, effort, settings }: Lesson, piece: Piece): Recipe =>
-  recipeOf(tune, doc, piece, effort, settings.way)
+/** How a piece of a lesson is practised by its student. */
+export function recipeIn({ tune, doc, effort, settings, student }: Lesson, piece: Piece): Recipe {
+  const way = { ...settings.way, tries: student?.tries ?? settings.way.tries }
+  return recipeOf(tune, doc, piece, effort, way, student?.clean.get(piece.number))
+}
+
+/** The order of a lesson without what its student has learnt. */
+export const toLearnIn = (lesson: Lesson): readonly LearningStep[] =>
+  lesson.student
+    ? leftToLearn(lesson.order, lesson.student, (piece) => recipeIn(lesson, piece))
+    : lesson.order
 
 /** What a piece has otherwise than the one that it is like; none where it is new. */
 function differencesIn({ tune, doc, pieces }: Lesson, piece: Piece): PieceDifference[] {

@@ -7,6 +7,8 @@ export interface PlanItem {
   readonly what:
     { readonly kind: 'warmUp' } | { readonly kind: 'rest' } | { readonly kind: 'again' } | LearningStep
   readonly minutes: number
+  /** The same as before the rest. */
+  readonly goesOn?: true
 }
 
 /** Minutes: of a rest and how often one is due, for a change or a join, and the least that anything takes. */
@@ -24,7 +26,8 @@ function minutesOf(step: LearningStep, recipes: (piece: Piece) => Recipe): numbe
 
 /**
  * A lesson that fits some minutes: a warm-up, then the steps of the learning order from one on, with rests; the last
- * minutes for all that is known. A step that no longer fits is left for the next time.
+ * minutes for all that is known. A step that no longer fits is left for the next time; a long one is gone on with after a
+ * rest.
  * @param from index of the first step that is not learnt yet
  * @returns the plan, and the index of the step with which the next one begins
  */
@@ -37,29 +40,38 @@ export function lessonPlan(
   const items: PlanItem[] = []
   let left = Math.max(0, minutes)
   let since = 0
-  const add = (what: PlanItem['what'], length: number) => {
-    items.push({ what, minutes: length })
-    left -= length
-    since = what.kind === 'rest' ? 0 : since + length
+  const add = (item: PlanItem) => {
+    items.push(item)
+    left -= item.minutes
+    since = item.what.kind === 'rest' ? 0 : since + item.minutes
   }
   // Short lessons are short of both.
   const short = minutes < SHORT
-  if (left > 1) add({ kind: 'warmUp' }, short ? 1 : 2)
+  if (left > 1) add({ what: { kind: 'warmUp' }, minutes: short ? 1 : 2 })
   const again = short ? 0 : 3
   let next = from
-  while (next < order.length) {
-    const step = order[next]!
-    const wanted = minutesOf(step, recipes)
-    const due = since > 0 && since + wanted > MINUTES.restEvery ? MINUTES.rest : 0
-    const fits = left - again - due
-    // A long piece is begun in a short lesson, and gone on with in the next one.
-    if (fits < Math.min(wanted, MINUTES.least)) break
-    if (wanted > fits && items.some((i) => i.what.kind === 'piece')) break
-    if (due > 0) add({ kind: 'rest' }, due)
-    add(step, Math.min(wanted, fits))
-    if (wanted > fits) break
-    next++
+  for (; next < order.length; next++) {
+    const what = order[next]!
+    let wanted = minutesOf(what, recipes)
+    const rests = MINUTES.rest * Math.floor((since + wanted - 1) / MINUTES.restEvery)
+    const room = left - again
+    if (room < Math.min(wanted, MINUTES.least)) break
+    // A long piece is begun in a lesson that has no other, and gone on with in the next one.
+    if (wanted + rests > room && items.some((i) => i.what.kind === 'piece')) break
+    let begun = false
+    while (wanted > 0) {
+      if (since + Math.min(wanted, MINUTES.least) > MINUTES.restEvery) {
+        if (left - again < MINUTES.rest + MINUTES.least) break
+        add({ what: { kind: 'rest' }, minutes: MINUTES.rest })
+      }
+      const length = Math.min(wanted, MINUTES.restEvery - since, left - again)
+      if (length <= 0) break
+      add({ what, minutes: length, ...(begun ? { goesOn: true } : {}) })
+      wanted -= length
+      begun = true
+    }
+    if (wanted > 0) break
   }
-  if (left > 0 && items.length > 1) add({ kind: 'again' }, left)
+  if (left > 0 && items.length > 1) add({ what: { kind: 'again' }, minutes: left })
   return { items, next }
 }

@@ -1,3 +1,5 @@
+import type { Unit } from './piece.ts'
+
 export const LOG_FORMAT = 'velvet-porch-practice-log'
 
 /** What a student wrote down after practising a piece. */
@@ -21,6 +23,10 @@ export interface PracticeLog {
   /** The tune's id and title when the lesson was made. */
   readonly tune: string
   readonly title: string
+  /** What a piece is in it; a phrase where it does not say. */
+  readonly unit?: Unit
+  /** The student's id, where the lesson was made for one. */
+  readonly student?: string
   readonly entries: readonly LogEntry[]
 }
 

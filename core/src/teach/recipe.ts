@@ -36,17 +36,30 @@ const RISE = 4
 /** Seconds of rest and talk to each rung. Common practice, no source. */
 const PAUSE_S = 20
 
+/** What is to be reached for now: the goal, or what the hand should manage where that is less. */
+export const targetOf = ({
+  goalBpm,
+  ceiling,
+}: {
+  readonly goalBpm: number
+  readonly ceiling?: { readonly bpm: number }
+}): number => Math.min(goalBpm, ceiling?.bpm ?? goalBpm)
+
 /** The tempo that is to be reached, in quarter notes a minute: the goal, or the tune's own. */
 export const goalOf = (tune: TuneDoc, { goalBpm }: Pick<ArrangementDoc, 'goalBpm'>): number =>
   Math.round(goalBpm ?? tune.tempos[0]?.bpm ?? USUAL_TEMPO)
 
-/** A tempo ladder for a piece from a share of the goal up, with the time that it takes this student. */
+/**
+ * A tempo ladder for a piece from a share of the goal up, with the time that it takes this student.
+ * @param clean quarter notes a minute at which it is clean already: the ladder begins there
+ */
 export function recipeOf(
   tune: TuneDoc,
   doc: Pick<ArrangementDoc, 'goalBpm'>,
   piece: Piece,
   effort: readonly MeasureEffort[],
   way: PracticeWay = USUAL_WAY,
+  clean = 0,
 ): Recipe {
   const goalBpm = goalOf(tune, doc)
   const lowest = effort
@@ -58,7 +71,8 @@ export function recipeOf(
     reason: lowest.ceiling.reason,
     measure: lowest.measure,
   }
-  const start = Math.max(20, Math.round(Math.min(goalBpm, ceiling?.bpm ?? goalBpm) * way.startShare))
+  const target = targetOf({ goalBpm, ...(ceiling ? { ceiling } : {}) })
+  const start = Math.max(20, Math.round(target * way.startShare), Math.round(clean))
   const ladder = ladderOf(start, goalBpm)
   const ticks = pieceTicks(tune, piece)
   const within = ladder.filter((bpm) => bpm <= (ceiling?.bpm ?? Infinity))

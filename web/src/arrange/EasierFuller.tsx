@@ -1,12 +1,10 @@
 import { Button, Group, SegmentedControl } from '@mantine/core'
 import {
-  layerOfMeasures,
   regionAt,
   stretchByCapo,
   type ArrangementDoc,
   type Layer,
   type MeasureRange,
-  type NoteCount,
   type Rung,
   type TuneDoc,
 } from '@velvet-porch/core'
@@ -14,9 +12,10 @@ import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
-import { change } from '../store/documents.ts'
-import { ladderInWorker } from '../worker/benchWorker.ts'
+import { keepRung } from './keepRung.ts'
+import { RungLine } from './RungLine.tsx'
 import { useChangeWords } from './useChangeWords.ts'
+import { useLadder } from './useLadder.ts'
 import type { Arranger } from './useArranger.ts'
 
 interface Props {
@@ -37,23 +36,11 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
   const { t } = useTranslation()
   const words = useChangeWords()
   const [wish, setScope] = useState<Scope>('tune')
-  const [found, setFound] = useState<{ readonly rungs: readonly Rung[]; readonly range: MeasureRange }>()
-  const [looking, setLooking] = useState(false)
+  const { found, looking, look, drop } = useLadder(tune, doc)
   const scopes = scopesOf(tune, doc, spot, marked)
   const scope = scopes.has(wish) ? wish : 'tune'
-  useEffect(() => {
-    setFound(undefined)
-    onTry(undefined)
-  }, [doc, onTry])
-  const look = async () => {
-    const range = scopes.get(scope)!
-    setLooking(true)
-    const order = { tune, setup: doc.setup, regions: doc.regions, locks: doc.base.locks }
-    const rungs = await ladderInWorker(order, range)
-    setLooking(false)
-    setFound({ rungs, range })
-  }
-  const now = found?.rungs.find((r) => r.changes.length === 0)
+  useEffect(() => onTry(undefined), [doc, onTry])
+  const now = found?.now
   const use = (rung: Rung) => {
     const { settings } = arranger
     if (!settings) return
@@ -63,19 +50,10 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
       t('easier.command.use', { what: words(rung.changes) }),
     )
   }
-  const keep = (rung: Rung, { from, to }: MeasureRange) => {
+  const keep = (rung: Rung, range: MeasureRange) => {
     onTry(undefined)
-    const measures = tune.measures.slice(from, to + 1).map((m) => m.id)
     const what = words(rung.changes)
-    void change('arrangement', doc.id, t('easier.command.keep', { what }), (draft) => {
-      draft.variants.push({
-        id: crypto.randomUUID(),
-        name: what,
-        measures,
-        when: {},
-        layer: structuredClone(layerOfMeasures(rung.layer, new Set(measures))) as never,
-      })
-    })
+    void keepRung(tune, doc.id, rung, range, what, t('easier.command.keep', { what }))
   }
   return (
     <details className="reasons" data-testid="easier">
@@ -88,7 +66,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
         value={scope}
         onChange={(v) => {
           setScope(v as Scope)
-          setFound(undefined)
+          drop()
           onTry(undefined)
         }}
         data={[...scopes.keys()].map((s) => ({
@@ -96,7 +74,13 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
           label: t(`easier.scopes.${s}`, { number: spot ? model.numbers[spot.measure] : 0 }),
         }))}
       />
-      <Button size="compact-xs" variant="default" mt={6} loading={looking} onClick={() => void look()}>
+      <Button
+        size="compact-xs"
+        variant="default"
+        mt={6}
+        loading={looking}
+        onClick={() => void look(scopes.get(scope)!)}
+      >
         {t('easier.look')}
       </Button>
       <span role="status" className="soft">
@@ -107,14 +91,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
         <ol className="ladder">
           {found.rungs.map((rung, i) => (
             <li key={i} className={rung === now ? 'now' : rung.layer === tried ? 'tried' : undefined}>
-              <b>{rung.effort.toFixed(1)}</b>{' '}
-              <span>
-                {rung === now ? t('easier.now') : words(rung.changes)}
-                <small>
-                  {t('easier.figures', { mm: rung.stretchMm, barres: rung.barres })}
-                  {rung.ceiling === undefined ? '' : `, ${t('easier.upTo', { bpm: rung.ceiling })}`}
-                  {rung === now ? '' : `; ${notesWords(t, rung, now.notes)}`}
-                </small>
+              <RungLine rung={rung} now={now}>
                 {rung === now ? null : (
                   <Group gap={4} mt={2}>
                     <Button
@@ -133,7 +110,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
                     </Button>
                   </Group>
                 )}
-              </span>
+              </RungLine>
             </li>
           ))}
         </ol>
@@ -186,14 +163,4 @@ function CapoHelp({
       {t('easier.capo', { list: capos.map((c) => t('easier.capoAt', { ...c })).join(', ') })}
     </p>
   )
-}
-
-type T = ReturnType<typeof useTranslation>['t']
-
-function notesWords(t: T, { notes, sameNotes }: Rung, now: NoteCount): string {
-  const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
-    const n = notes[role] - now[role]
-    return n === 0 ? [] : [`${n > 0 ? '+' : '−'}${Math.abs(n)} ${t(`easier.roles.${role}`)}`]
-  })
-  return parts.join(', ') || t(sameNotes ? 'easier.sameNotes' : 'easier.asMany')
 }

@@ -6,7 +6,9 @@ import { handoutPieces, type HandoutDoc } from '@velvet-porch/core/paper'
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { keepHandout } from '../store/handouts.ts'
-import { usePieceNotes } from '../store/teaching.ts'
+import { useLog, usePieceNotes } from '../store/teaching.ts'
+import { StudentMenu } from '../teach/StudentMenu.tsx'
+import { useTaught } from '../teach/useTaught.ts'
 import { BlockList } from './BlockList.tsx'
 import { LessonFileButton } from './LessonFileButton.tsx'
 import { PaperOptions } from './PaperOptions.tsx'
@@ -14,11 +16,21 @@ import { PaperPages } from './PaperPages.tsx'
 import { savePdf } from './pdf.ts'
 
 /** The blocks of a handout on the left, its pages as they will be printed on the right. */
-export function Handout({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDoc; kept: HandoutDoc }) {
+export function Handout({
+  tune,
+  written,
+  kept,
+}: {
+  tune: TuneDoc
+  written: ArrangementDoc
+  kept: HandoutDoc
+}) {
   const { t } = useTranslation()
   const [handout, setHandout] = useState(kept)
   const [busy, setBusy] = useState(false)
   const notes = usePieceNotes(tune.id)
+  const { doc, student, own } = useTaught(tune, written)
+  const log = useLog(tune.id, student?.id ?? '')
   const pages = useRef<readonly string[]>([])
   const takePages = useCallback((made: readonly string[]) => void (pages.current = made), [])
   const change = useCallback(
@@ -34,7 +46,7 @@ export function Handout({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDo
   )
   // The pages follow a moment after the form.
   const shown = useDeferredValue(handout)
-  const lesson = useMemo(() => lessonOf(tune, doc, shown.settings), [tune, doc, shown.settings])
+  const lesson = useMemo(() => lessonOf(tune, doc, shown.settings, log), [tune, doc, shown.settings, log])
   const pieces = useMemo(() => handoutPieces(shown, lesson, notes), [shown, lesson, notes])
   const toPdf = async () => {
     setBusy(true)
@@ -56,7 +68,8 @@ export function Handout({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDo
         <h1>{tune.title}</h1>
         <span className="setup">{t('handout.subtitle')}</span>
         <Group gap={6} ml="auto">
-          <LessonFileButton tune={tune} doc={doc} settings={handout.settings} />
+          <StudentMenu student={student} own={own} />
+          <LessonFileButton tune={tune} doc={doc} settings={handout.settings} student={student?.id} />
           <Button
             size="compact-sm"
             variant="default"

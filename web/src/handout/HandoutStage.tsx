@@ -1,8 +1,5 @@
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
-import type { HandoutDoc } from '@velvet-porch/core/paper'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
-import { useAsPlayed } from '../arrange/useAsPlayed.ts'
 import { useHandout } from '../store/handouts.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
@@ -22,14 +19,9 @@ export function HandoutStage() {
         doc === undefined || !handout ? null : doc === null ? (
           <NoTab tuneId={id} text={t('handout.nothing')} />
         ) : (
-          <Played key={id} tune={tune} doc={doc} kept={handout} />
+          <Handout key={id} tune={tune} written={doc} kept={handout} />
         )
       }
     </TuneGate>
   )
-}
-
-function Played({ tune, doc, kept }: { tune: TuneDoc; doc: ArrangementDoc; kept: HandoutDoc }) {
-  const { played } = useAsPlayed(tune, doc, false)
-  return <Handout tune={tune} doc={played} kept={kept} />
 }

@@ -15,10 +15,13 @@ export function LessonFileButton({
   tune,
   doc,
   settings,
+  student,
 }: {
   tune: TuneDoc
   doc: ArrangementDoc
   settings: LessonSettings
+  /** The id of the student for whom it is made. */
+  student: string | undefined
 }) {
   const { t } = useTranslation()
   const [busy, setBusy] = useState(false)
@@ -29,7 +32,7 @@ export function LessonFileButton({
       if (!reply.ok) throw new Error(t('handout.noLessonFile'))
       const { notes = {} } = (await db.teaching.get(tune.id)) ?? {}
       const html = lessonFileHtml(
-        { tune, doc, settings, notes },
+        { tune, doc, settings, notes, ...(student === undefined ? {} : { student }) },
         await reply.text(),
         `${await fontCss()}${look}`,
       )

@@ -6,17 +6,17 @@ import {
   type PracticeLog,
   type TuneDoc,
 } from '@velvet-porch/core'
+import type { LessonData } from '@velvet-porch/core/paper'
 import { h } from './dom.ts'
 
 /** The practice log: written down on this device, saved as a file for the teacher. */
 export function logBook(
-  tune: TuneDoc,
+  { tune, settings, student }: LessonData,
   words: PaperWords['lesson'],
   pieces: readonly string[],
   goalBpm: number,
 ): HTMLElement {
-  const key = `velvet-porch.log.${tune.id}`
-  let entries = stored(key)
+  let entries = entriesOf(tune)
   const list = h('ul', { class: 'entries' })
   const piece = h(
     'select',
@@ -56,7 +56,7 @@ export function logBook(
     }
     entries = [...entries, entry]
     try {
-      localStorage.setItem(key, JSON.stringify(entries))
+      localStorage.setItem(keyOf(tune), JSON.stringify(entries))
     } catch {
       // The browser keeps nothing for files: the log holds until it is closed, and can be saved before.
     }
@@ -64,7 +64,15 @@ export function logBook(
     draw()
   }
   const send = () => {
-    const log: PracticeLog = { format: LOG_FORMAT, version: 1, tune: tune.id, title: tune.title, entries }
+    const log: PracticeLog = {
+      format: LOG_FORMAT,
+      version: 1,
+      tune: tune.id,
+      title: tune.title,
+      unit: settings.unit,
+      ...(student === undefined ? {} : { student }),
+      entries,
+    }
     const url = URL.createObjectURL(new Blob([JSON.stringify(log)], { type: 'application/json' }))
     const link = h('a', { href: url, download: `${tune.title.replace(/[\\/:*?"<>|]+/g, '-')} practice.json` })
     link.click()
@@ -99,9 +107,12 @@ function today(): string {
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
 }
 
-function stored(key: string): LogEntry[] {
+const keyOf = ({ id }: TuneDoc): string => `velvet-porch.log.${id}`
+
+/** What was written down on this device before. */
+export function entriesOf(tune: TuneDoc): LogEntry[] {
   try {
-    const kept = JSON.parse(localStorage.getItem(key) ?? '[]') as unknown
+    const kept = JSON.parse(localStorage.getItem(keyOf(tune)) ?? '[]') as unknown
     return Array.isArray(kept) ? (kept as LogEntry[]) : []
   } catch {
     return []

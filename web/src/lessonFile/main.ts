@@ -1,15 +1,34 @@
-import { cautionWords, lessonOf, pieceText, type Lesson } from '@velvet-porch/core'
+import {
+  cautionWords,
+  lessonOf,
+  pieceText,
+  withVariant,
+  type Lesson,
+  type PaperWords,
+  type Variant,
+} from '@velvet-porch/core'
 import { setupFacts, type LessonData } from '@velvet-porch/core/paper'
 import { h } from './dom.ts'
-import { logBook } from './logBook.ts'
+import { entriesOf, logBook } from './logBook.ts'
 import { PiecePane } from './piecePane.ts'
 import { SheetPane } from './sheetPane.ts'
 import { SoundPane } from './soundPane.ts'
 import { StepPane } from './stepPane.ts'
 
-/** The lesson file's page: the sheet, the step with its hand, playing, the pieces, all steps, the practice log. */
-function open(data: LessonData): void {
-  const lesson = lessonOf(data.tune, data.doc, data.settings)
+/**
+ * The lesson file's page: the sheet, the step with its hand, playing, the pieces, all steps, the practice log.
+ * @param version the other version of measures that is shown in place of what is written; absent for none
+ * @param from where it is opened
+ */
+function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0 }): void {
+  const data = version
+    ? { ...whole, doc: { ...whole.doc, base: withVariant(whole.doc.base, version) } }
+    : whole
+  const page = document.getElementById('lesson')!
+  const closed = new AbortController()
+  // Ladders go on from what was clean the last time.
+  const log = { unit: data.settings.unit, entries: entriesOf(data.tune) }
+  const lesson = lessonOf(data.tune, data.doc, data.settings, log)
   const { steps, saying, tune } = lesson
   const text = saying.paper.lesson
   let index = 0
@@ -38,41 +57,72 @@ function open(data: LessonData): void {
     sound.set()
   }
 
+  const instead = (next: Variant | undefined) => {
+    sound.stop()
+    closed.abort()
+    page.replaceChildren()
+    open(whole, next, steps[index])
+    document.getElementById('version')!.focus()
+  }
   const pieces = lesson.pieces.map((p) => pieceText(p, saying))
-  document
-    .getElementById('lesson')!
-    .append(
-      h('header', {}, h('h1', {}, tune.title), h('p', { class: 'soft' }, setupFacts(lesson).join(' · '))),
-      sheet.element,
-      h(
-        'section',
-        { class: 'step' },
-        step.said,
-        step.neck,
-        h('div', { class: 'go' }, back, next),
-        sound.element,
-      ),
-      piece.element,
-      allSteps(lesson, go),
-      logBook(tune, text, pieces, lesson.goalBpm),
-      h(
-        'footer',
-        {},
-        ...cautionWords(lesson).map((t) => h('p', {}, `${t}.`)),
-        h('p', {}, text.loud),
-        h('p', {}, saying.paper.blocks.leave),
-      ),
-    )
-  addEventListener('keydown', (e) => {
+  page.append(
+    h(
+      'header',
+      {},
+      h('h1', {}, tune.title),
+      h('p', { class: 'soft' }, setupFacts(lesson).join(' · ')),
+      ...versions(whole, version, text, instead),
+    ),
+    sheet.element,
+    h(
+      'section',
+      { class: 'step' },
+      step.said,
+      step.neck,
+      h('div', { class: 'go' }, back, next),
+      sound.element,
+    ),
+    piece.element,
+    allSteps(lesson, go),
+    logBook(data, text, pieces, lesson.goalBpm),
+    h(
+      'footer',
+      {},
+      ...cautionWords(lesson).map((t) => h('p', {}, `${t}.`)),
+      h('p', {}, text.loud),
+      h('p', {}, saying.paper.blocks.leave),
+    ),
+  )
+  const onKey = (e: KeyboardEvent) => {
     if (e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement) return
     if (e.key === 'ArrowRight' || e.key === 'PageDown') go(index + 1)
     else if (e.key === 'ArrowLeft' || e.key === 'PageUp') go(index - 1)
     else if (e.key === ' ' && !(e.target instanceof HTMLButtonElement)) void sound.toggle()
     else return
     e.preventDefault()
-  })
-  if (steps.length > 0) show(0)
+  }
+  addEventListener('keydown', onKey, { signal: closed.signal })
+  const first = steps.findIndex(
+    (s) => s.measure > from.measure || (s.measure === from.measure && s.tick >= from.tick),
+  )
+  if (steps.length > 0) show(Math.max(0, first))
   else step.said.append(h('p', {}, saying.paper.blocks.nothing))
+}
+
+/** A choice among what is written and other versions of measures; nothing where there are none. */
+function versions(
+  { doc: { variants } }: LessonData,
+  chosen: Variant | undefined,
+  text: PaperWords['lesson'],
+  onChoice: (version: Variant | undefined) => void,
+): HTMLElement[] {
+  if (variants.length === 0) return []
+  const options = [h('option', { value: '' }, text.asTaught)]
+  for (const v of variants) options.push(h('option', { value: v.id }, v.name))
+  const list = h('select', { id: 'version' }, ...options)
+  list.value = chosen?.id ?? ''
+  list.addEventListener('change', () => onChoice(variants.find((v) => v.id === list.value)))
+  return [h('p', { class: 'version' }, h('label', { for: 'version' }, text.version), list)]
 }
 
 /** The whole script, written when it is unfolded; a line leads to its step. */

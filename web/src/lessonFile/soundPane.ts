@@ -80,6 +80,10 @@ export class SoundPane {
     this.strings.set({ tempo, metronome: false, ...(loop ? { loop } : {}) })
   }
 
+  stop(): void {
+    if (this.strings.playing) this.strings.stop()
+  }
+
   async toggle(): Promise<void> {
     if (this.strings.playing) return this.strings.stop()
     this.set()

@@ -7,6 +7,7 @@ import {
   type LogEntry,
   type Player,
   type TuneDoc,
+  type Unit,
 } from '@velvet-porch/core'
 import type { HandoutDoc } from '@velvet-porch/core/paper'
 import type { OwnPattern } from '@velvet-porch/core/schema'
@@ -55,11 +56,13 @@ export interface TeachingRow {
   notes: Readonly<Record<string, string>>
 }
 
-/** A practice log that a student sent, read back. */
+/** A practice log that a student sent, read back; the last one of each tune and student. */
 export interface LogRow {
   id: string
   tuneId: string
   readAt: number
+  /** What a piece is in it; a phrase where it did not say. */
+  unit?: Unit
   entries: readonly LogEntry[]
 }
 

@@ -7,12 +7,13 @@ import {
   lessonOf,
   pitchAt,
   TEACH_LAYERS,
+  withVariant,
   type ArrangementDoc,
   type LearningStep,
   type TeachLayer,
   type TuneDoc,
 } from '@velvet-porch/core'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NeckLegend } from '../arrange/HandText.tsx'
 import { handAt, withReadyFingers } from '../neck/handMove.ts'
@@ -23,8 +24,9 @@ import { Sheet } from '../sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../sheet/TabLayer.tsx'
 import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
 import { setPrefs, usePrefs } from '../store/prefs.ts'
-import { usePieceNotes } from '../store/teaching.ts'
+import { useLog, usePieceNotes } from '../store/teaching.ts'
 import { DrillsView } from './DrillsView.tsx'
+import type { Instead } from './EasierHere.tsx'
 import { LessonFoot, type Loop } from './LessonFoot.tsx'
 import { LessonOptions } from './LessonOptions.tsx'
 import { LogView } from './LogView.tsx'
@@ -33,6 +35,8 @@ import { PieceView } from './PieceView.tsx'
 import { PlanView } from './PlanView.tsx'
 import { Script } from './Script.tsx'
 import { StepView } from './StepView.tsx'
+import { StudentMenu } from './StudentMenu.tsx'
+import { useTaught } from './useTaught.ts'
 import { useTeachActions } from './useTeachActions.ts'
 
 const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true, picking: true, counts: true, remarks: true }
@@ -44,19 +48,27 @@ type View = (typeof VIEWS)[number]
 const ON_SHEET: ReadonlySet<View> = new Set(['step', 'piece', 'script'])
 
 /** One moment at a time: its count and its words large, the hand on the neck, the sheet beneath; or the whole as a script. */
-export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDoc }) {
+export function Lesson({ tune, written }: { tune: TuneDoc; written: ArrangementDoc }) {
   const { t } = useTranslation()
   const root = useRef<HTMLDivElement>(null)
   const { lesson: settings } = usePrefs()
   const notes = usePieceNotes(tune.id)
+  const { doc: taught, student, own } = useTaught(tune, written)
+  const log = useLog(tune.id, student?.id ?? '')
+  const [instead, setInstead] = useState<Instead>()
+  useEffect(() => setInstead(undefined), [written.base, student])
+  const whole = useMemo(
+    () => (instead ? { ...taught, base: withVariant(taught.base, instead) } : taught),
+    [taught, instead],
+  )
   const [layer, setLayer] = useState<TeachLayer>('whole')
   const doc = useMemo(() => layerOf(tune, whole, layer), [tune, whole, layer])
   const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
-  const lesson = useMemo(() => lessonOf(tune, doc, settings), [tune, doc, settings])
+  const lesson = useMemo(() => lessonOf(tune, doc, settings, log), [tune, doc, settings, log])
   // Pieces and plans are those of the whole, whatever layer is looked at.
   const plan = useMemo(
-    () => (doc === whole ? lesson : lessonOf(tune, whole, settings)),
-    [lesson, tune, doc, whole, settings],
+    () => (doc === whole ? lesson : lessonOf(tune, whole, settings, log)),
+    [lesson, tune, doc, whole, settings, log],
   )
   const { steps, script } = lesson
   const { pieces } = plan
@@ -100,6 +112,11 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
       <header className="bench-title">
         <h1>{tune.title}</h1>
         <span className="setup">{t('teach.subtitle')}</span>
+        {instead ? (
+          <Button size="compact-xs" variant="light" color="lamp" onClick={() => setInstead(undefined)}>
+            {t('teach.instead', { what: instead.name })}
+          </Button>
+        ) : null}
         <Group gap={6} ml="auto">
           <Select
             className="teach-layer"
@@ -111,6 +128,7 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
             allowDeselect={false}
             comboboxProps={{ withinPortal: false }}
           />
+          <StudentMenu student={student} own={own} />
           <LessonOptions settings={settings} onChange={(next) => setPrefs({ lesson: next })} />
           <Button
             size="compact-sm"
@@ -151,6 +169,10 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
           lesson={plan}
           piece={piece}
           notes={notes}
+          taught={taught}
+          student={student}
+          instead={instead}
+          onInstead={setInstead}
           onTempo={(bpm) => {
             setLoop('piece')
             player.set({ tempo: bpm / (tune.tempos[0]?.bpm ?? bpm) })
@@ -160,6 +182,7 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
         <DrillsView lesson={plan} onSpot={(s) => toMeasure(s.measure, s.tick)} />
       ) : view === 'plan' ? (
         <PlanView
+          key={student?.id ?? ''}
           lesson={plan}
           onStep={(s) => {
             const to = placeOf(s)
@@ -169,7 +192,7 @@ export function Lesson({ tune, doc: whole }: { tune: TuneDoc; doc: ArrangementDo
           }}
         />
       ) : view === 'log' ? (
-        <LogView lesson={plan} />
+        <LogView lesson={plan} log={log} student={student} />
       ) : (
         <StepView lesson={lesson} index={index} />
       )}

@@ -1,20 +1,32 @@
 import { Alert, FileButton, Button, Table } from '@mantine/core'
 import { IconFileUpload } from '@tabler/icons-react'
-import { pieceText, progressOf, type Lesson } from '@velvet-porch/core'
-import { useState } from 'react'
+import { pieceText, piecesOf, progressOf, type Lesson, type LogOf } from '@velvet-porch/core'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { takeLog, useLog } from '../store/teaching.ts'
+import type { PlayerRow } from '../store/db.ts'
+import { usePlayers } from '../store/players.ts'
+import { takeLog } from '../store/teaching.ts'
 
 /** The student's practice log, read back from the file that the lesson file saves. */
-export function LogView({ lesson }: { lesson: Lesson }) {
+export function LogView({
+  lesson,
+  log,
+  student,
+}: {
+  lesson: Lesson
+  log: LogOf | undefined
+  student: PlayerRow | undefined
+}) {
   const { t } = useTranslation()
-  const { tune, pieces, saying } = lesson
-  const entries = useLog(tune.id)
+  const { tune, doc, saying } = lesson
+  const players = usePlayers()
+  const pieces = useMemo(() => (log ? piecesOf(tune, doc, log.unit) : []), [tune, doc, log])
   const [wrong, setWrong] = useState<string>()
+  const [taken, setTaken] = useState<string>()
   const read = async (file: File | null) => {
     if (!file) return
     try {
-      await takeLog(tune.id, await file.text())
+      setTaken(await takeLog(tune.id, await file.text(), student?.id ?? ''))
       setWrong(undefined)
     } catch (e) {
       setWrong(e instanceof Error ? e.message : String(e))
@@ -22,6 +34,7 @@ export function LogView({ lesson }: { lesson: Lesson }) {
   }
   const name = (number: number) => {
     const piece = pieces[number - 1]
+    if (number === 0) return saying.paper.learn.whole
     return piece ? pieceText(piece, saying) : t('teach.pieceNo', { number })
   }
   return (
@@ -42,7 +55,12 @@ export function LogView({ lesson }: { lesson: Lesson }) {
           {wrong} {t('teach.logWayOut')}
         </Alert>
       ) : null}
-      {entries.length === 0 ? (
+      {taken !== undefined && taken !== (student?.id ?? '') ? (
+        <Alert color="plum" mt="sm">
+          {t('teach.logOf', { name: players.find((p) => p.id === taken)?.name ?? '' })}
+        </Alert>
+      ) : null}
+      {!log || log.entries.length === 0 ? (
         <p className="soft">{t('teach.noLog')}</p>
       ) : (
         <Table mt="sm">
@@ -54,7 +72,7 @@ export function LogView({ lesson }: { lesson: Lesson }) {
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>
-            {progressOf(entries).map((p) => (
+            {progressOf(log.entries).map((p) => (
               <Table.Tr key={p.piece}>
                 <Table.Td>{name(p.piece)}</Table.Td>
                 <Table.Td>{p.days}</Table.Td>

@@ -1,31 +1,38 @@
-import { Anchor, Button, Textarea } from '@mantine/core'
-import { pieceWords, recipeIn, type Lesson, type Piece } from '@velvet-porch/core'
+import { Button, Textarea } from '@mantine/core'
+import { pieceWords, recipeIn, type ArrangementDoc, type Lesson, type Piece } from '@velvet-porch/core'
 import { noteKey } from '@velvet-porch/core/paper'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link } from 'react-router'
+import type { PlayerRow } from '../store/db.ts'
 import { keepPieceNote } from '../store/teaching.ts'
+import { EasierHere, type Instead } from './EasierHere.tsx'
 
-/** One piece: what is other than in the piece it is like, how it is practised, what the teacher says to it. */
+/** One piece: what is other than in the piece it is like, how it is practised, easier versions, the teacher's words to it. */
 export function PieceView({
   lesson,
   piece,
   notes,
+  taught,
+  student,
+  instead,
+  onInstead,
   onTempo,
 }: {
   lesson: Lesson
   piece: Piece
   notes: Readonly<Record<string, string>>
+  /** As it is taught with nothing in place of it. */
+  taught: ArrangementDoc
+  student: PlayerRow | undefined
+  instead: Instead | undefined
+  onInstead: (version: Instead | undefined) => void
   /** Plays the piece in a loop at a tempo. */
   onTempo: (bpm: number) => void
 }) {
   const { t } = useTranslation()
-  const { tune, doc } = lesson
+  const { tune } = lesson
   const { ladder, ceiling } = recipeIn(lesson, piece)
   const { title, like, differences, recipe, odd } = pieceWords(lesson, piece)
-  const own = doc.variants.filter((v) =>
-    tune.measures.slice(piece.from, piece.to + 1).some((m) => v.measures.includes(m.id)),
-  )
   return (
     <div className="teach-view" data-testid="piece">
       <h2>{title}</h2>
@@ -55,12 +62,14 @@ export function PieceView({
       {odd.map((text) => (
         <p key={text}>{text}.</p>
       ))}
-      <p>
-        {own.length > 0 ? `${t('teach.easierThere', { names: own.map((v) => v.name).join(', ') })} ` : null}
-        <Anchor component={Link} to={`/tunes/${tune.id}/arrange?from=${piece.from}&to=${piece.to}`}>
-          {t('teach.easier')}
-        </Anchor>
-      </p>
+      <EasierHere
+        tune={tune}
+        doc={taught}
+        range={piece}
+        student={student}
+        instead={instead}
+        onInstead={onInstead}
+      />
       <PieceNote key={noteKey(tune, piece)} tuneId={tune.id} piece={noteKey(tune, piece)} kept={notes} />
     </div>
   )

@@ -2,9 +2,11 @@ import { Button, Group } from '@mantine/core'
 import {
   cautionWords,
   fill,
+  knows,
   lessonPlan,
   planText,
   recipeIn,
+  toLearnIn,
   type Lesson,
   type LearningStep,
 } from '@velvet-porch/core'
@@ -15,12 +17,22 @@ import { useTranslation } from 'react-i18next'
 export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: LearningStep) => void }) {
   const { t } = useTranslation()
   const [from, setFrom] = useState<readonly number[]>([])
-  const { saying, order, settings } = lesson
+  const { saying, settings, student } = lesson
+  const order = toLearnIn(lesson)
+  const known = student ? lesson.pieces.filter((p) => knows(student, p, recipeIn(lesson, p))) : []
   const at = from.at(-1) ?? 0
   const { items, next } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes, at)
   return (
     <div className="teach-view" data-testid="plan">
       <h2>{t('teach.planOf', { number: from.length + 1, minutes: settings.minutes })}</h2>
+      {student ? (
+        <p className="soft" data-testid="known">
+          {known.length > 0
+            ? t('teach.known', { list: known.map((p) => p.number).join(', ') })
+            : t('teach.noneKnown')}
+          {student.tries === undefined ? '' : ` ${t('teach.triesTold', { n: student.tries })}`}
+        </p>
+      ) : null}
       <ol className="teach-plan">
         {items.map((item, i) => (
           <li key={i}>

@@ -1,7 +1,5 @@
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
-import { useAsPlayed } from '../arrange/useAsPlayed.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
 import { Lesson } from './Lesson.tsx'
@@ -19,14 +17,9 @@ export function TeachStage() {
         doc === undefined ? null : doc === null ? (
           <NoTab tuneId={id} text={t('teach.nothing')} />
         ) : (
-          <Played key={id} tune={tune} doc={doc} />
+          <Lesson key={id} tune={tune} written={doc} />
         )
       }
     </TuneGate>
   )
-}
-
-function Played({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
-  const { played } = useAsPlayed(tune, doc, false)
-  return <Lesson tune={tune} doc={played} />
 }

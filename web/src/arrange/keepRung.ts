@@ -1,0 +1,35 @@
+import {
+  layerOfMeasures,
+  type Id,
+  type MeasureRange,
+  type Rung,
+  type TuneDoc,
+  type Variant,
+} from '@velvet-porch/core'
+import { change } from '../store/documents.ts'
+
+/**
+ * Keeps a version of measures as an ossia of its arrangement.
+ * @param label what undo calls it
+ * @param when where it is played of itself; nothing: on request alone
+ */
+export async function keepRung(
+  tune: TuneDoc,
+  arrangement: Id,
+  rung: Rung,
+  { from, to }: MeasureRange,
+  name: string,
+  label: string,
+  when: Variant['when'] = {},
+): Promise<void> {
+  const measures = tune.measures.slice(from, to + 1).map((m) => m.id)
+  await change('arrangement', arrangement, label, (draft) => {
+    draft.variants.push({
+      id: crypto.randomUUID(),
+      name,
+      measures,
+      when,
+      layer: structuredClone(layerOfMeasures(rung.layer, new Set(measures))) as never,
+    })
+  })
+}
