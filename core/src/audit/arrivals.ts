@@ -10,7 +10,7 @@ export const isArrivalNote = ({ technique }: Pick<WrittenNote, 'technique'>): bo
 
 /**
  * Checks notes that the fretting hand sounds alone, from the page: a hammer-on rises from a note that still sounds on its
- * string and whose finger stays down; a pull-off falls to an open string or to a finger that is down before; a slide is
+ * string and whose finger stays down, by a finger that can come down: it holds no other string that sounds; a pull-off falls to an open string or to a finger that is down before; a slide is
  * made by one finger.
  */
 export function arrivalFaults(
@@ -23,10 +23,12 @@ export function arrivalFaults(
     const { note } = p
     const before = last.get(note.string)
     last.set(note.string, p)
+    const sounding = () =>
+      played.filter((o) => o.at <= p.at && o.at + Math.min(o.note.duration, o.note.ring) > p.at)
     const add = (fault: ArrivalFault | undefined) => fault && faults.push({ note, fault })
     const at = gripAt(grips, note.start)
     if (note.graces?.length) {
-      add(chainFault(note, note.graces, at))
+      add(chainFault(note, note.graces, at) ?? (hammersIn(note) ? tiedFault(p, sounding, at, at) : undefined))
       continue
     }
     if (!isArrivalNote(note)) continue
@@ -37,9 +39,44 @@ export function arrivalFaults(
         kind: 'arrivalFrom',
         text: `nothing sounds on string ${note.string} for a ${note.technique} to come from`,
       })
-    else add(stepFault(before.note, note, gripAt(grips, note.start - 1), at))
+    else {
+      const held = gripAt(grips, note.start - 1)
+      const rings = () => sounding().filter((o) => o.at < p.at)
+      add(
+        stepFault(before.note, note, held, at) ??
+          (note.technique === 'hammer' ? tiedFault(p, rings, held, at) : undefined),
+      )
+    }
   }
   return faults
+}
+
+/** True where the note itself is hammered on from a short note below it. */
+const hammersIn = ({ technique }: WrittenNote): boolean => technique === 'hammer'
+
+/** A finger that is to hammer and holds another string that must go on sounding. */
+function tiedFault(
+  { note }: PlayedNote,
+  sounding: () => readonly PlayedNote[],
+  before: HeldGrip | undefined,
+  at: HeldGrip | undefined,
+): ArrivalFault | undefined {
+  const { fret, leftFinger: finger } = note
+  const holds = (grip: HeldGrip | undefined, string: number) =>
+    grip !== undefined && isDown(grip, string, { fret, leftFinger: finger, technique: '' })
+  const tied = sounding().find(
+    (o) =>
+      o.note.string !== note.string &&
+      o.note.fret === fret &&
+      holds(before, o.note.string) &&
+      holds(at, o.note.string),
+  )
+  return (
+    tied && {
+      kind: 'fingerNotDown',
+      text: `finger ${finger} cannot hammer on string ${note.string} while it holds string ${tied.note.string}`,
+    }
+  )
 }
 
 interface Stopped {

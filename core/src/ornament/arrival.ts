@@ -43,7 +43,7 @@ export function reachedBy(
     return Math.abs(frets) <= FARTHEST_SLIDE && from.left !== 'T' ? { how, before, at } : undefined
   if (Math.abs(frets) > FARTHEST_SLUR) return undefined
   if (how === 'hammer') {
-    if (to.left === 0 || to.left === 'T') return undefined
+    if (to.left === 0 || to.left === 'T' || staysAcross(before, at, to)) return undefined
     if (from.left === 0) return { how, before, at }
     const stays = from.left === 'T' ? undefined : withFinger(setup, at, from.place, from.left)
     return stays ? { how, before, at: stays } : undefined
@@ -52,6 +52,15 @@ export function reachedBy(
   if (to.left === 0) return { how, before, at }
   const down = withFinger(setup, before, to.place, to.left)
   return down ? { how, before: down, at } : undefined
+}
+
+/** True where the finger of a note goes on holding another string at its fret: it cannot come down anew. */
+function staysAcross(before: Grip, at: Grip, { place, left }: Sounding): boolean {
+  const holds = (grip: Grip, string: number) =>
+    grip.pressed.some((p) => p.finger === left && p.fret === place.fret && p.string === string)
+  return at.pressed.some(
+    ({ string }) => string !== place.string && holds(at, string) && holds(before, string),
+  )
 }
 
 /** True for a harmonic, natural or artificial: no finger can go on from it, or arrive at it. */

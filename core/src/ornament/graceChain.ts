@@ -47,6 +47,9 @@ export function graceChain(
     if (before === undefined || before === fret) attacks.push('pluck')
     else attacks.push(fret > before ? 'hammer' : 'pull')
   }
+  // A finger that holds other strings cannot be off this one before it hammers.
+  const holds = grip.pressed.some((p) => p.finger === note.left && p.string !== string)
+  if (holds && chain.some((fret, i) => fret === main && attacks[i] === 'hammer')) return undefined
   // What is struck again is no ornament of the fretting hand: grace and note of one pitch are left to the pick.
   return {
     graces: frets.map((fret, i) => ({

@@ -15,6 +15,12 @@ export interface FingerOn {
   readonly to: number
 }
 
+/** The finger that stops a string: of those that are on it the one that is highest up the neck, put there before laid across. */
+export function heldOn(down: readonly FingerOn[], string: number): FingerOn | undefined {
+  const there = down.filter((f) => f.from <= string && string <= f.to)
+  return there.sort((a, b) => b.fret - a.fret || a.to - a.from - (b.to - b.from))[0]
+}
+
 /** What the fretting hand does on the way to a moment. */
 export interface HandMove {
   /** Fingers that stay where they are. */

@@ -7,6 +7,7 @@ import { OCTAVE } from '../neck/setup.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { beatCount } from './beatCount.ts'
 import { withEither } from './eitherFinger.ts'
+import { offBefore } from './hammered.ts'
 import { fingersOn, handMove } from './handMove.ts'
 import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
 import { withReady } from './readyFingers.ts'
@@ -32,25 +33,30 @@ export function lessonSteps(
     const now = grip ? fingersOn(grip) : down
     const struck = new Set(notes.map((n) => n.place.string))
     const ringing = sounding.filter((s) => s.until > at && !struck.has(s.string))
+    const told = notes.map(stepNote)
+    const hand = offBefore(handMove(down, now), told, down)
+    const landed = hand.lands.length + hand.slides.length > 0
+    // Fingers that merely leave move no hand, and one that stays holds it where it is.
+    const placed = grip && (landed || position === undefined) && now.length > 0 ? grip.position : position
     const shift =
-      grip && position !== undefined && now.length > 0 && grip.position !== position
-        ? { from: position, to: grip.position }
+      position !== undefined && placed !== undefined && placed !== position && hand.stays.length === 0
+        ? { from: position, to: placed }
         : undefined
     const tick = at - timeline.starts[measure]!
     steps.push({
       measure,
       tick,
       count: beatCount(tune.measures[measure]!, tick),
-      hand: handMove(down, now),
+      hand,
       ...tornIn(now),
-      ...(grip && now.length > 0 ? { position: grip.position } : position === undefined ? {} : { position }),
+      ...(placed === undefined ? {} : { position: placed }),
       ...(shift ? { shift } : {}),
-      notes: notes.map(stepNote),
+      notes: told,
       ringing: ringing.map((s) => s.string).sort((a, b) => b - a),
       ...statedAt(notes),
     })
     down = now
-    if (grip && now.length > 0) ({ position } = grip)
+    position = placed
     sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
   }
   return withEither(withReady(steps), setup)

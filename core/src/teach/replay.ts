@@ -2,8 +2,9 @@ import type { Attack, GraceNote } from '../model/arrangement.ts'
 import type { Mark } from '../model/marks.ts'
 import type { PickingSign } from '../neck/hand.ts'
 import { EXPRESSIONS, EXPRESSION_PARTS, type Expression, type ExpressionWord } from '../model/expression.ts'
-import type { Finger, FingerOn, StepGrace, StepNote } from './lessonStep.ts'
+import { heldOn, type Finger, type FingerOn, type StepNote } from './lessonStep.ts'
 import { readBack } from './template.ts'
+import { capital } from './words/capital.ts'
 import { ROW_SIGN, type Wording } from './words/wording.ts'
 
 /** A note as somebody plays it who has only the words; its finger is the one that lies there by then. */
@@ -170,6 +171,10 @@ function followed(
   }
   for (const sentence of rest.replace(/\.$/, '').split('. ')) {
     const { hand } = words
+    if (sentence === hand.held) {
+      if (down.size === 0) throw new ReplayError(`Nothing is held: ${rest}`)
+      continue
+    }
     let read = readBack(hand.stays, sentence)
     if (read) {
       for (const name of read.fingers!.split(', '))
@@ -203,9 +208,15 @@ function followed(
       move(read.finger!, { fret: +read.fret!, from, to })
       continue
     }
-    const found = soundedIn(sentence, words)
-    if (!found) throw new ReplayError(`Not understood: ${sentence}`)
-    notes.push(...found.notes.map((n) => noteFrom(n, found.attack, down, words)))
+    const chain = sentence.split(words.then).map((text, i) => (i === 0 ? text : capital(text)))
+    const items = chain.map((text) => soundedIn(text, words))
+    if (items.some((item) => !item)) throw new ReplayError(`Not understood: ${sentence}`)
+    const sounded = items.flatMap((item) => item!.notes.flatMap((n) => notesFrom(n, item!, down, words)))
+    for (const { attack, by, string, fret } of sounded)
+      // A finger that hammers comes down with the sound.
+      if (attack === 'hammer' && by !== undefined)
+        down.set(by, { finger: by, fret, from: string, to: string })
+    notes.push(...(chain.length === 1 ? sounded.map(plainNote) : [chained(sounded)]))
   }
   return { down, notes, expression }
 }
@@ -220,26 +231,84 @@ function expressionIn(how: string, words: Wording): Expression {
   )
 }
 
-function soundedIn(sentence: string, words: Wording): { attack: Attack; notes: string[] } | undefined {
+interface Sounded {
+  readonly attack: Attack
+  readonly optional: boolean
+  readonly notes: string[]
+}
+
+function soundedIn(sentence: string, words: Wording): Sounded | undefined {
   const together = readBack(words.together, sentence)
-  if (together) return { attack: 'pluck', notes: together.notes!.split('; ') }
+  if (together) return { attack: 'pluck', optional: false, notes: together.notes!.split('; ') }
+  const left = readBack(words.optional, sentence)
   // What begins like another is longer, and looked at first.
   const longest = Object.entries(words.attack).sort(([, a], [, b]) => b.length - a.length)
   for (const [attack, template] of longest) {
-    const read = readBack(template, sentence)
-    if (read) return { attack: attack as Attack, notes: read.notes!.split('; ') }
+    const read = readBack(template, left?.grace ?? sentence)
+    if (read)
+      return { attack: attack as Attack, optional: left !== undefined, notes: read.notes!.split('; ') }
   }
   return undefined
+}
+
+/** A note with the finger that is named with it, and whether it may be left out. */
+interface ReadNote extends ReplayedNote {
+  readonly by?: Finger
+  readonly leave: boolean
+}
+
+const plainNote = ({ by: _, leave: __, ...note }: ReadNote): ReplayedNote => note
+
+/** Quick notes one after the other are one note with short ones before it; it is struck where the first of them is. */
+function chained(notes: readonly ReadNote[]): ReplayedNote {
+  const { picking: _, ...last } = plainNote(notes.at(-1)!)
+  const { picking } = notes[0]!
+  return {
+    ...last,
+    ...(picking === undefined ? {} : { picking }),
+    graces: notes.slice(0, -1).map(({ fret, by, attack, leave }) => ({
+      fret,
+      ...(by === undefined ? {} : { finger: by }),
+      attack: attack as GraceNote['attack'],
+      ...(leave ? { optional: true } : {}),
+    })),
+  }
+}
+
+/** The notes of one text: one, or neighbouring strings as the hand holds them. */
+function notesFrom(
+  text: string,
+  item: Sounded,
+  down: ReadonlyMap<Finger, FingerOn>,
+  words: Wording,
+): ReadNote[] {
+  const { place, picking } = words
+  const picked = readBack(place.picked, text)
+  const read = readBack(place.strings, picked?.place ?? text)
+  if (!read || !/^\d+$/.test(read.to!)) return [noteFrom(text, item, down, words)]
+  const strings = Array.from({ length: +read.from! - +read.to! + 1 }, (_, i) => +read.from! - i)
+  return strings.map((string): ReadNote => {
+    const held = heldOn([...down.values()], string)
+    return {
+      string,
+      fret: held?.fret ?? 0,
+      ...(held ? { finger: held.finger } : {}),
+      ...(picked ? { picking: keyOf(picking, picked.picking!) as PickingSign } : {}),
+      attack: item.attack,
+      leave: item.optional,
+      graces: [],
+      marks: [],
+    }
+  })
 }
 
 /** Reads a note from the outside in, as its words were put around one another. */
 function noteFrom(
   text: string,
-  attack: Attack,
+  { attack, optional }: Sounded,
   down: ReadonlyMap<Finger, FingerOn>,
-  words: Wording,
-): ReplayedNote {
-  const { place, picking, marks, fingers } = words
+  { place, picking, marks, fingers }: Wording,
+): ReadNote {
   const found: Mark[] = []
   let rest = text
   // Marks stand outermost, so that a comma elsewhere is none.
@@ -249,12 +318,10 @@ function noteFrom(
   }
   const picked = readBack(place.picked, rest)
   if (picked) rest = picked.place!
-  const named = readBack(place.named, rest)
-  if (named) rest = named.place!
+  const called = readBack(place.named, rest)
+  if (called) rest = called.place!
   const open = readBack(place.noFinger, rest)
   if (open) rest = open.place!
-  const graced = readBack(place.graces, rest)
-  if (graced) rest = graced.place!
   const bent = readBack(place.bent, rest)
   if (bent) rest = bent.place!
   const beside = (['short', 'beyond'] as const).find((side) => readBack(place[side], rest))
@@ -270,44 +337,22 @@ function noteFrom(
   const string = Number(at.string)
   const touched = at.touched === undefined ? undefined : Number(at.touched)
   const fret = at.fret !== undefined ? Number(at.fret) : (touched ?? 0)
-  const finger = by
-    ? (keyOf(fingers, by.finger!) as Finger)
-    : fret > 0
-      ? fingerAt(down, string, fret)
-      : undefined
+  const named = by ? (keyOf(fingers, by.finger!) as Finger) : undefined
+  const finger = named ?? (fret > 0 ? fingerAt(down, string, fret) : undefined)
   return {
     string,
     fret,
     ...(finger === undefined ? {} : { finger }),
+    ...(named === undefined ? {} : { by: named }),
+    leave: optional,
     ...(picked ? { picking: keyOf(picking, picked.picking!) as PickingSign } : {}),
     attack,
     ...(touched === undefined ? {} : { touched }),
     ...(beside ? { beside } : {}),
-    ...(bent ? { bend: Number(bent.bend) } : {}),
-    graces: graced ? graced.graces!.split(ROW_SIGN).map((g) => graceIn(g, words)) : [],
+    ...(bent ? { bend: Number(bent.to!.replace('½', '.5')) - fret } : {}),
+    graces: [],
     marks: found,
   }
-}
-
-function graceIn(text: string, { grace, place, fingers }: Wording): StepGrace {
-  const optional = readBack(grace.optional, text)
-  const plain = optional ? optional.grace! : text
-  for (const [attack, template] of Object.entries(grace.attack)) {
-    const read = readBack(template, plain)
-    if (!read) continue
-    const open = readBack(place.noFinger, read.grace!)
-    const by = open ? undefined : readBack(place.by, read.grace!)
-    const at = open?.place ?? by?.place ?? read.grace!
-    const fret = readBack(grace.fret, at)?.fret
-    if (fret === undefined && at !== grace.open) break
-    return {
-      fret: Number(fret ?? 0),
-      ...(by ? { finger: keyOf(fingers, by.finger!) as Finger } : {}),
-      attack: attack as GraceNote['attack'],
-      ...(optional ? { optional: true } : {}),
-    }
-  }
-  throw new ReplayError(`No short note: ${text}`)
 }
 
 /** The finger at a place: the one that is put there, before one that only lies across it. */
@@ -321,7 +366,7 @@ const lastMark = (text: string, marks: Wording['marks']): string =>
   Object.values(marks).find((m) => text.endsWith(`, ${m}`)) ?? ''
 
 function keyOf(names: Readonly<Record<string, string>>, name: string): string | number {
-  const key = Object.entries(names).find(([, n]) => n === name)?.[0]
+  const key = Object.entries(names).find(([, n]) => n === name || capital(n) === name)?.[0]
   if (key === undefined) throw new ReplayError(`Nobody is called “${name}”.`)
   return /^\d$/.test(key) ? Number(key) : key
 }

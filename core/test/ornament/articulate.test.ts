@@ -87,6 +87,46 @@ describe('preconditions over the corpus', () => {
     const bent = json.notes.map((n) => ({ ...n, bend: 1 }))
     expect(audit(finishedTabOf({ ...json, notes: bent })).findings.map((f) => f.kind)).toContain('bendRoom')
   })
+
+  it('a finger that holds another string does not hammer: neither written nor let pass', () => {
+    const tune = tuneOfMusic(
+      '"D"d2d2 f2ed|"A"c2e2 "F#m"c2A2|"Bm"B2cd "E"c2B2|"A"A8|]',
+      'M:4/4\nL:1/8\nQ:1/4=92\nK:A',
+    )
+    const { json, layer } = ornamented(tune, 'melody-bass', 3, 3)
+    // On the third beat of the second measure lies a barre.
+    const graced = layer.notes.filter((n) => n.graces)
+    expect(graced.length).toBeGreaterThan(0)
+    for (const n of graced) {
+      const grip = layer.grips.find((g) => g.pos.measure === n.pos.measure && g.pos.tick === n.pos.tick)!
+      const others = grip.pressed.filter((p) => p.finger === n.left && p.string !== n.place.string)
+      if (n.attack === 'hammer') expect(others).toEqual([])
+    }
+    // The bass put under the hammering finger, as a barre would have it.
+    const main = json.notes.find((n) => n.graces && n.technique === 'hammer')!
+    const under = (at: number) => at === main.start
+    const tied = {
+      ...json,
+      notes: json.notes.map((n) =>
+        under(n.start) && n !== main ? { ...n, fret: main.fret, leftFinger: main.leftFinger } : n,
+      ),
+      grips: json.grips!.map((g) =>
+        under(g.start)
+          ? {
+              ...g,
+              pressed: [1, 2, 3, 4, 5, 6].map((string) => ({
+                string,
+                fret: main.fret,
+                finger: main.leftFinger as 1,
+              })),
+            }
+          : g,
+      ),
+    }
+    const found = audit(finishedTabOf(tied)).findings.filter((f) => f.kind === 'fingerNotDown')
+    expect(found.map((f) => f.text).join()).toMatch(/cannot hammer on string \d while it holds string \d/)
+    expect(audit(finishedTabOf(json)).structural).toBe(0)
+  })
 })
 
 describe('density', () => {

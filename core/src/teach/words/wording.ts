@@ -1,4 +1,4 @@
-import type { Attack, GraceNote } from '../../model/arrangement.ts'
+import type { Attack } from '../../model/arrangement.ts'
 import type { ExpressionWord } from '../../model/expression.ts'
 import type { Mark } from '../../model/marks.ts'
 import type { PickingSign } from '../../neck/hand.ts'
@@ -18,6 +18,8 @@ export interface Wording {
   readonly picking: Readonly<Record<Exclude<PickingSign, 'none'>, string>>
   readonly hand: {
     readonly stays: string
+    /** All fingers stay where they are. */
+    readonly held: string
     readonly lifts: string
     readonly lands: string
     readonly barre: string
@@ -44,20 +46,17 @@ export interface Wording {
     readonly short: string
     readonly beyond: string
     readonly bent: string
-    readonly graces: string
     readonly noFinger: string
     /** What a place sounds. */
     readonly named: string
+    /** Neighbouring strings, each as the hand holds it. */
+    readonly strings: string
     readonly picked: string
     readonly marked: string
   }
-  /** A short note before another, and how it is sounded; several follow one another. */
-  readonly grace: {
-    readonly open: string
-    readonly fret: string
-    readonly optional: string
-    readonly attack: Readonly<Record<GraceNote['attack'], string>>
-  }
+  /** What stands between quick notes on one string, and one of them that need not be. */
+  readonly then: string
+  readonly optional: string
   /** Single notes in a row, on one string or under one position of the hand; other fingers than the last leave. */
   readonly row: {
     readonly string: string
