@@ -228,7 +228,7 @@ test('long work shows its progress, can be stopped, and leaves the arrangement a
 }) => {
   test.setTimeout(300_000)
   const music = Array.from(
-    { length: 280 },
+    { length: 120 },
     (_, i) => `"C"c2ge "Am"aec${'ABcdefg'[i % 7]}|"F"fagf "G7"gfdB|"Dm"dfaf "G"gbgd|"C"c2e2 c4|`,
   ).join('\n')
   await arrangePasted(page, `X:1\nT:Long Lane\nM:4/4\nL:1/8\nK:C\n${music}`)

@@ -85,6 +85,9 @@ describe('the hand on the neck', () => {
       expect(hand.before?.id).toBe(before)
       before = hand.now.id
     }
+    // In the middle of a grip nothing has just landed.
+    const within = handAt(model, { measure: model.spots[0]!.measure, tick: model.spots[0]!.tick + 1 })!
+    expect(within.before).toBe(within.now)
     expect(handAt(sheetModel(waltz), { measure: 0, tick: 0 })).toBeUndefined()
   })
 })

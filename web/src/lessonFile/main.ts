@@ -1,6 +1,7 @@
 import {
   cautionWords,
   lessonOf,
+  measureNumbers,
   pieceText,
   withVariant,
   type Lesson,
@@ -111,14 +112,19 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
 
 /** A choice among what is written and other versions of measures; nothing where there are none. */
 function versions(
-  { doc: { variants } }: LessonData,
+  { tune, doc: { variants } }: LessonData,
   chosen: Variant | undefined,
   text: PaperWords['lesson'],
   onChoice: (version: Variant | undefined) => void,
 ): HTMLElement[] {
   if (variants.length === 0) return []
   const options = [h('option', { value: '' }, text.asTaught)]
-  for (const v of variants) options.push(h('option', { value: v.id }, v.name))
+  const numbers = measureNumbers(tune.measures)
+  const numberOf = (id: string | undefined) => numbers[tune.measures.findIndex((m) => m.id === id)] ?? ''
+  for (const v of variants) {
+    const [from, to] = [numberOf(v.measures[0]), numberOf(v.measures.at(-1))]
+    options.push(h('option', { value: v.id }, `${from === to ? from : `${from}–${to}`}: ${v.name}`))
+  }
   const list = h('select', { id: 'version' }, ...options)
   list.value = chosen?.id ?? ''
   list.addEventListener('change', () => onChoice(variants.find((v) => v.id === list.value)))

@@ -7,7 +7,7 @@ export interface HandMoment {
   readonly next: Grip | undefined
 }
 
-/** The grip at a spot, the one before it and the next that differs. */
+/** The grip at a spot, the one before it and the next. A grip that has begun earlier is there already: it stays. */
 export function handAt(model: SheetModel, spot: Spot): HandMoment | undefined {
   const grips = model.layer?.grips
   if (!grips) return undefined
@@ -20,7 +20,9 @@ export function handAt(model: SheetModel, spot: Spot): HandMoment | undefined {
     if (ticksAt(model.timeline, grips[mid]!.pos) <= at) low = mid
     else high = mid - 1
   }
-  return { before: grips[low - 1], now: grips[low]!, next: grips[low + 1] }
+  const now = grips[low]!
+  const begins = ticksAt(model.timeline, now.pos) === at
+  return { before: begins ? grips[low - 1] : now, now, next: grips[low + 1] }
 }
 
 /** The same with the fingers that wait for a pull-off or stay under a hammer-on: all that is down. */

@@ -1,6 +1,8 @@
 import { Anchor, Button, Group } from '@mantine/core'
 import {
   layerOfMeasures,
+  measureNumbers,
+  timelineOf,
   type ArrangementDoc,
   type MeasureRange,
   type Rung,
@@ -10,6 +12,7 @@ import {
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { keepRung } from '../arrange/keepRung.ts'
+import { ossiaWords } from '../arrange/ossiaWords.ts'
 import { RungLine } from '../arrange/RungLine.tsx'
 import { useChangeWords } from '../arrange/useChangeWords.ts'
 import { useLadder } from '../arrange/useLadder.ts'
@@ -43,6 +46,7 @@ export function EasierHere({
   const kept = doc.variants.filter((v) => measures.some((id) => v.measures.includes(id)))
   const here = found && found.range.from === range.from && found.range.to === range.to ? found : undefined
   const easier = here?.now ? here.rungs.slice(0, here.rungs.indexOf(here.now)) : []
+  const places = { numbers: measureNumbers(tune.measures), timeline: timelineOf(tune.measures) }
   const versionOf = (rung: Rung): Instead => ({
     name: words(rung.changes),
     measures,
@@ -81,7 +85,7 @@ export function EasierHere({
         <ul>
           {kept.map((v) => (
             <li key={v.id}>
-              {v.name}
+              {ossiaWords(t, v, places)}
               <Group gap={4} display="inline-flex" ml={8}>
                 {student && v.when.student === student.id ? (
                   <>

@@ -144,6 +144,7 @@ export function Lesson({ tune, written }: { tune: TuneDoc; written: ArrangementD
         effort={lesson.effort}
         pieces={pieces}
         numbers={model.numbers}
+        goalBpm={lesson.goalBpm}
         at={piece}
         onPiece={(p) => toMeasure(p.from, p.tick)}
       />

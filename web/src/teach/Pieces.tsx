@@ -1,17 +1,22 @@
 import { tuneEffort, type MeasureEffort, type Piece } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 
+/** A ceiling this many times over the goal is nobody's worry. */
+const WORTH_SAYING = 2
+
 /** The tune in pieces, in a row: what comes again says how it differs; the one at hand says its hardest measure. */
 export function Pieces({
   effort,
   pieces,
   numbers,
+  goalBpm,
   at,
   onPiece,
 }: {
   effort: readonly MeasureEffort[]
   pieces: readonly Piece[]
   numbers: readonly number[]
+  goalBpm: number
   at: Piece | undefined
   onPiece: (piece: Piece) => void
 }) {
@@ -55,7 +60,7 @@ export function Pieces({
           ? [
               likeText(at),
               hardest
-                ? hardest.ceiling
+                ? hardest.ceiling && hardest.ceiling.bpm < WORTH_SAYING * goalBpm
                   ? t('teach.hardestUpTo', {
                       measure: numbers[hardest.measure],
                       effort: hardest.effort.toFixed(1),
