@@ -1,9 +1,10 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { lessonSettingsFrom, USUAL_LESSON, type PracticeLog } from '@velvet-porch/core'
+import { DEFAULT_PLAYER, lessonSettingsFrom, USUAL_LESSON, type PracticeLog } from '@velvet-porch/core'
 import { usualHandout } from '@velvet-porch/core/paper'
 import { db } from '../src/store/db.ts'
 import { keepHandout } from '../src/store/handouts.ts'
+import { savePlayer } from '../src/store/players.ts'
 import { addScore, removeTune, sweep } from '../src/store/shelf.ts'
 import { keepPieceNote, takeLog } from '../src/store/teaching.ts'
 
@@ -44,6 +45,25 @@ describe('a student’s log', () => {
     expect(await db.logs.toArray()).toMatchObject([{ tuneId: tune.id, entries: later.entries }])
   })
 
+  it('belongs to the student who is taught, or to the one that it names; each has a log of their own', async () => {
+    await savePlayer({ ...DEFAULT_PLAYER, id: 'wren', name: 'Wren' })
+    await savePlayer({ ...DEFAULT_PLAYER, id: 'odile', name: 'Odile' })
+    const named = (student: string, bpm: number) =>
+      JSON.stringify({ ...log, student, unit: 'measure', entries: [{ ...log.entries[0]!, bpm }] })
+    expect(await takeLog(tune.id, JSON.stringify(log), 'odile')).toBe('odile')
+    expect(await takeLog(tune.id, named('wren', 90), 'odile')).toBe('wren')
+    // Somebody who was taken off the list: it is whose lesson it is.
+    expect(await takeLog(tune.id, named('gone', 50), '')).toBe('')
+    const kept = await db.logs.where('tuneId').equals(tune.id).toArray()
+    const tempos = kept.map((row) => row.entries[0]!.bpm)
+    expect(tempos.sort((a, b) => a - b)).toEqual([50, 72, 90])
+    expect(kept.filter((row) => row.unit === 'measure')).toHaveLength(2)
+    // A later one takes the place of the same student's alone.
+    await takeLog(tune.id, named('wren', 100), '')
+    const later = await db.logs.where('tuneId').equals(tune.id).toArray()
+    expect(later.map((row) => row.entries[0]!.bpm).sort((a, b) => a - b)).toEqual([50, 72, 100])
+  })
+
   it.each([
     ['no JSON', 'rubbish', /not a practice log/],
     ['another file', '{"format":"tab"}', /not a practice log/],
@@ -72,6 +92,7 @@ describe('a handout', () => {
     await keepHandout(usualHandout(tune.id))
     await keepPieceNote(tune.id, 'a', 'x')
     await takeLog(tune.id, JSON.stringify(log), '')
+    await takeLog(tune.id, JSON.stringify(log), 'wren')
     await removeTune(tune.id)
     await db.shelf.update(tune.id, { removedAt: 1 })
     await sweep()
