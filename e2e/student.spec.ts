@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type BrowserContext, type Page, type TestInfo } from '@playwright/test'
 import { addHand, arrangePasted, chooseLevel, settledFrets } from './bench.ts'
 
 const TUNE =
@@ -17,9 +17,23 @@ async function teachFor(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('button', { name: `For ${name || 'anybody'}`, exact: true })).toBeVisible()
 }
 
+/** The lesson file as it comes home. */
+async function opened(page: Page, context: BrowserContext, info: TestInfo): Promise<Page> {
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Lesson file' }).click(),
+  ])
+  const path = info.outputPath('lesson.html')
+  await file.saveAs(path)
+  const home = await context.newPage()
+  await home.goto(`file://${path}`)
+  return home
+}
+
 test('an easier version of a piece is found in the lesson, kept for one student, and handed out to them alone', async ({
   page,
-}) => {
+  context,
+}, info) => {
   await addHand(page, 'Wren')
   await arrangePasted(page, TUNE)
   await chooseLevel(page, 4)
@@ -53,6 +67,27 @@ test('an easier version of a piece is found in the lesson, kept for one student,
   await expect(easier.getByRole('button', { name: 'Teach it so' })).toBeVisible()
   await teachFor(page, 'Wren')
   expect(await settledFrets(page)).toEqual(otherwise)
+
+  // Kept for whoever asks, a version can be chosen in the lesson file; what is Wren’s alone is not in it.
+  await teachFor(page, '')
+  await easier.getByRole('button', { name: 'Look for easier versions' }).click()
+  await rungs.last().getByText('as it is').waitFor()
+  await easier.getByRole('button', { name: 'Keep as ossia' }).first().click()
+  await expect(easier.getByRole('button', { name: 'Teach it so' })).toHaveCount(2)
+  await page.getByRole('link', { name: 'Hand out' }).click()
+  const home = await opened(page, context, info)
+  const fretsAtHome = () => home.locator('.sheet .fr').allTextContents()
+  const first = await fretsAtHome()
+  const choice = home.getByLabel('Version')
+  await expect(choice.getByRole('option')).toHaveCount(2)
+  await choice.selectOption({ index: 1 })
+  expect(await fretsAtHome()).not.toEqual(first)
+  await home.getByRole('button', { name: 'Next', exact: true }).click()
+  await expect(home.locator('.step')).toContainText('Step 2 of')
+  await choice.selectOption({ label: 'as taught' })
+  expect(await fretsAtHome()).toEqual(first)
+  // Where one was is kept.
+  await expect(home.locator('.step')).toContainText('Step 2 of')
 })
 
 test('a log tells the plan what its student knows: the next lesson goes on from there, others begin anew', async ({
@@ -65,15 +100,8 @@ test('a log tells the plan what its student knows: the next lesson goes on from 
   await settledFrets(page)
   await page.getByRole('link', { name: 'Hand out' }).click()
   await teachFor(page, 'Wren')
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Lesson file' }).click(),
-  ])
-  const path = info.outputPath('lesson.html')
-  await file.saveAs(path)
   // At home: two pieces, the second not yet at its tempo.
-  const home = await context.newPage()
-  await home.goto(`file://${path}`)
+  const home = await opened(page, context, info)
   const log = home.locator('.log')
   for (const [piece, bpm] of [
     ['1', '100'],

@@ -155,7 +155,7 @@ test('layers: the tune alone, the bass alone, the picking on one shape; fingers 
   await page.getByRole('combobox', { name: 'Notes', exact: true }).click()
   await page.getByRole('option', { name: 'letters', exact: true }).click()
   await page.keyboard.press('Escape')
-  await expect(step(page)).toContainText(/finger \d to string \d, fret \d/)
+  await expect(step(page)).toContainText(/Finger \d to string \d, fret \d/)
   await expect(step(page)).toContainText(/string \d (fret \d|open) = [A-G]/)
 })
 
