@@ -10,7 +10,7 @@ import {
   withoutOptional,
   type TabNote,
 } from '@velvet-porch/core'
-import { handAt } from '../src/neck/handMove.ts'
+import { handAt, withLifted } from '../src/neck/handMove.ts'
 import { neckView } from '../src/neck/neckView.ts'
 import { rowsOf, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
 import { remarkLines } from '../src/sheet/remarkLines.ts'
@@ -85,6 +85,14 @@ describe('the hand on the neck', () => {
       expect(hand.before?.id).toBe(before)
       before = hand.now.id
     }
+    // A finger that is lifted first was not there before.
+    const spot = model.spots.find((s) => (handAt(model, s)?.before?.pressed.length ?? 0) > 0)!
+    const moment = handAt(model, spot)!
+    const [first] = moment.before!.pressed
+    const lifted = withLifted(moment, [first!.finger])!
+    expect(lifted.before!.pressed.some((p) => p.finger === first!.finger)).toBe(false)
+    expect(lifted.now).toBe(moment.now)
+    expect(withLifted(moment, [])).toBe(moment)
     // In the middle of a grip nothing has just landed.
     const within = handAt(model, { measure: model.spots[0]!.measure, tick: model.spots[0]!.tick + 1 })!
     expect(within.before).toBe(within.now)

@@ -1,4 +1,4 @@
-import { ticksAt, type Grip } from '@velvet-porch/core'
+import { ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 
 export interface HandMoment {
@@ -31,4 +31,14 @@ export function withReadyFingers(moment: HandMoment | undefined): HandMoment | u
   const whole = (g: Grip) => (g.ready ? { ...g, pressed: [...g.pressed, ...g.ready] } : g)
   const { before, now, next } = moment
   return { before: before && whole(before), now: whole(now), next: next && whole(next) }
+}
+
+/** The same for a hand that lifts some fingers first: one that comes back to its place lands there anew. */
+export function withLifted(
+  moment: HandMoment | undefined,
+  lifted: readonly PressedPlace['finger'][],
+): HandMoment | undefined {
+  if (!moment?.before || lifted.length === 0) return moment
+  const pressed = moment.before.pressed.filter((p) => !lifted.includes(p.finger))
+  return { ...moment, before: { ...moment.before, pressed } }
 }

@@ -16,7 +16,7 @@ import {
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NeckLegend } from '../arrange/HandText.tsx'
-import { handAt, withReadyFingers } from '../neck/handMove.ts'
+import { handAt, withLifted, withReadyFingers } from '../neck/handMove.ts'
 import { Neck } from '../neck/Neck.tsx'
 import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
@@ -90,7 +90,10 @@ export function Lesson({ tune, written }: { tune: TuneDoc; written: ArrangementD
     [marked, loop, spot],
   )
   const { toggle, cursor } = usePlaying(model, from, marked)
-  const hand = useMemo(() => (spot ? withReadyFingers(handAt(model, spot)) : undefined), [model, spot])
+  const hand = useMemo(
+    () => step && withLifted(withReadyFingers(handAt(model, step)), step.hand.lifts),
+    [model, step],
+  )
   const plucked = useMemo(
     () => (spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []),
     [model, spot],
