@@ -1,4 +1,5 @@
 import type { Attack, TabNote } from '../model/arrangement.ts'
+import { bendText } from '../notation/bendText.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { el, words } from './svg.ts'
 
@@ -26,14 +27,12 @@ export function joinSvg(
   )
 }
 
-const STEPS: Readonly<Record<number, string>> = { 0.5: '¼', 1: '½', 2: '1', 3: '1½', 4: '2' }
-
 /** An arrow up with the whole steps of a bend. */
 export function bendSvg(bend: number, attack: Attack, x: number, y: number): string {
   const tip = attack === 'bend' ? x + 7 : x + 2
   const way = attack === 'bend' ? `M${x} ${y}Q${tip} ${y} ${tip} ${y - 12}` : `M${tip} ${y}V${y - 12}`
   return (
     el('path', { class: 'jo', d: `${way}m-2.5 3l2.5 -4l2.5 4` }) +
-    words({ class: 'fi', x: tip, y: y - 15 }, STEPS[bend] ?? String(bend))
+    words({ class: 'fi', x: tip, y: y - 15 }, bendText(bend))
   )
 }

@@ -1,4 +1,4 @@
-import { isArrival, type TabNote } from '@velvet-porch/core'
+import { bendText, isArrival, type TabNote } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { tabY, type Rows } from './metrics.ts'
 import type { SheetModel } from './sheetModel.ts'
@@ -78,9 +78,6 @@ export function Graces({ note, right, y }: { note: TabNote; right: number; y: nu
   )
 }
 
-/** Whole steps of a bend's semitones. */
-const STEPS_OF: Readonly<Record<number, string>> = { 0.5: '¼', 1: '½', 2: '1', 3: '1½', 4: '2' }
-
 /** An arrow up with the bend's whole steps: curved where it rises, straight where the string is up already. */
 export function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: number; y: number }) {
   const straight = attack !== 'bend'
@@ -90,7 +87,7 @@ export function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: n
     <g>
       <path className="join-sign" d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4`} />
       <text className="join-letter" x={tip} y={y - 17}>
-        {STEPS_OF[bend!] ?? bend}
+        {bendText(bend!)}
       </text>
     </g>
   )
