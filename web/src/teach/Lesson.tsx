@@ -1,12 +1,10 @@
-import { Button, Group, SegmentedControl, Select } from '@mantine/core'
-import { IconMaximize } from '@tabler/icons-react'
+import { Button, SegmentedControl } from '@mantine/core'
 import {
   hertz,
   isInPiece,
   layerOf,
   lessonOf,
   pitchAt,
-  TEACH_LAYERS,
   withVariant,
   type ArrangementDoc,
   type LearningStep,
@@ -23,19 +21,18 @@ import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../sheet/TabLayer.tsx'
 import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
-import { setPrefs, usePrefs } from '../store/prefs.ts'
+import { usePrefs } from '../store/prefs.ts'
 import { useLog, usePieceNotes } from '../store/teaching.ts'
 import { DrillsView } from './DrillsView.tsx'
 import type { Instead } from './EasierHere.tsx'
 import { LessonFoot, type Loop } from './LessonFoot.tsx'
-import { LessonOptions } from './LessonOptions.tsx'
+import { LessonHead } from './LessonHead.tsx'
 import { LogView } from './LogView.tsx'
 import { Pieces } from './Pieces.tsx'
 import { PieceView } from './PieceView.tsx'
 import { PlanView } from './PlanView.tsx'
 import { Script } from './Script.tsx'
 import { StepView } from './StepView.tsx'
-import { StudentMenu } from './StudentMenu.tsx'
 import { useTaught } from './useTaught.ts'
 import { useTeachActions } from './useTeachActions.ts'
 
@@ -112,37 +109,16 @@ export function Lesson({ tune, written }: { tune: TuneDoc; written: ArrangementD
     )
   return (
     <div className="teach" ref={root}>
-      <header className="bench-title">
-        <h1>{tune.title}</h1>
-        <span className="setup">{t('teach.subtitle')}</span>
-        {instead ? (
-          <Button size="compact-xs" variant="light" color="lamp" onClick={() => setInstead(undefined)}>
-            {t('teach.instead', { what: instead.name })}
-          </Button>
-        ) : null}
-        <Group gap={6} ml="auto">
-          <Select
-            className="teach-layer"
-            size="xs"
-            aria-label={t('teach.layer')}
-            value={layer}
-            onChange={(v) => v && setLayer(v as TeachLayer)}
-            data={TEACH_LAYERS.map((value) => ({ value, label: t(`teach.layers.${value}`) }))}
-            allowDeselect={false}
-            comboboxProps={{ withinPortal: false }}
-          />
-          <StudentMenu student={student} own={own} />
-          <LessonOptions settings={settings} onChange={(next) => setPrefs({ lesson: next })} />
-          <Button
-            size="compact-sm"
-            variant="default"
-            leftSection={<IconMaximize size={15} />}
-            onClick={() => void root.current?.requestFullscreen()}
-          >
-            {t('teach.full')}
-          </Button>
-        </Group>
-      </header>
+      <LessonHead
+        title={tune.title}
+        student={student}
+        own={own}
+        instead={instead}
+        onWritten={() => setInstead(undefined)}
+        layer={layer}
+        onLayer={setLayer}
+        onFull={() => void root.current?.requestFullscreen()}
+      />
       <Pieces
         effort={lesson.effort}
         pieces={pieces}
