@@ -64,3 +64,14 @@ export function progressOf(entries: readonly LogEntry[]): PieceProgress[] {
       }
     })
 }
+
+/** Entries as a device kept them: what is none is left out, so that a lesson opens whatever is found there. */
+export const entriesFrom = (kept: unknown): LogEntry[] => (Array.isArray(kept) ? kept.filter(isEntry) : [])
+
+function isEntry(x: unknown): x is LogEntry {
+  const { day, piece, bpm, clean, minutes, note } = (x ?? {}) as Partial<Record<keyof LogEntry, unknown>>
+  const numbers = [piece, bpm, clean, minutes].every(
+    (n) => typeof n === 'number' && Number.isFinite(n) && n >= 0,
+  )
+  return numbers && typeof day === 'string' && typeof note === 'string'
+}

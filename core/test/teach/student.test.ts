@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  entriesFrom,
   knows,
   lessonOf,
   lessonPlan,
@@ -135,6 +136,24 @@ describe('a student, from the log', () => {
       }
     },
   )
+})
+
+describe('entries that a device kept', () => {
+  it('are those that are any, whatever else is found there', () => {
+    const good = [entry(1, 60), entry(0, 72, { clean: 0 })]
+    fc.assert(
+      fc.property(fc.array(fc.anything(), { maxLength: 5 }), fc.nat(5), (junk, at) => {
+        const odd = junk.filter((x) => typeof x !== 'object' || x === null || !('day' in x))
+        const kept = [...odd.slice(0, at), ...good, ...odd.slice(at)]
+        expect(entriesFrom(kept)).toEqual(good)
+        // A lesson opens with them.
+        expect(lesson(phrases(entriesFrom(kept))).student!.clean.get(1)).toBe(60)
+      }),
+      { numRuns: 30 },
+    )
+    for (const none of [undefined, null, 7, 'text', {}, [null], [{ ...good[0], bpm: 'fast' }]])
+      expect(entriesFrom(none)).toEqual([])
+  })
 })
 
 describe('rests in a plan', () => {

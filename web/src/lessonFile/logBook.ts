@@ -1,4 +1,5 @@
 import {
+  entriesFrom,
   LOG_FORMAT,
   LONGEST_LOG_NOTE,
   type LogEntry,
@@ -112,8 +113,7 @@ const keyOf = ({ id }: TuneDoc): string => `velvet-porch.log.${id}`
 /** What was written down on this device before. */
 export function entriesOf(tune: TuneDoc): LogEntry[] {
   try {
-    const kept = JSON.parse(localStorage.getItem(keyOf(tune)) ?? '[]') as unknown
-    return Array.isArray(kept) ? (kept as LogEntry[]) : []
+    return entriesFrom(JSON.parse(localStorage.getItem(keyOf(tune)) ?? '[]'))
   } catch {
     return []
   }
