@@ -10,8 +10,8 @@ export const isArrivalNote = ({ technique }: Pick<WrittenNote, 'technique'>): bo
 
 /**
  * Checks notes that the fretting hand sounds alone, from the page: a hammer-on rises from a note that still sounds on its
- * string and whose finger stays down, by a finger that can come down: it holds no other string that sounds; a pull-off falls to an open string or to a finger that is down before; a slide is
- * made by one finger.
+ * string and whose finger stays down, by a finger that holds no other string that sounds; a pull-off falls to an open
+ * string or to a finger that is down before; a slide is made by one finger.
  */
 export function arrivalFaults(
   played: readonly PlayedNote[],
@@ -23,12 +23,10 @@ export function arrivalFaults(
     const { note } = p
     const before = last.get(note.string)
     last.set(note.string, p)
-    const sounding = () =>
-      played.filter((o) => o.at <= p.at && o.at + Math.min(o.note.duration, o.note.ring) > p.at)
     const add = (fault: ArrivalFault | undefined) => fault && faults.push({ note, fault })
     const at = gripAt(grips, note.start)
     if (note.graces?.length) {
-      add(chainFault(note, note.graces, at) ?? (hammersIn(note) ? tiedFault(p, sounding, at, at) : undefined))
+      add(chainFault(note, note.graces, at) ?? tiedFault(p, played, at, at))
       continue
     }
     if (!isArrivalNote(note)) continue
@@ -41,33 +39,31 @@ export function arrivalFaults(
       })
     else {
       const held = gripAt(grips, note.start - 1)
-      const rings = () => sounding().filter((o) => o.at < p.at)
-      add(
-        stepFault(before.note, note, held, at) ??
-          (note.technique === 'hammer' ? tiedFault(p, rings, held, at) : undefined),
-      )
+      add(stepFault(before.note, note, held, at) ?? tiedFault(p, played, held, at))
     }
   }
   return faults
 }
 
-/** True where the note itself is hammered on from a short note below it. */
-const hammersIn = ({ technique }: WrittenNote): boolean => technique === 'hammer'
-
-/** A finger that is to hammer and holds another string that must go on sounding. */
+/** A finger that is to hammer and holds another string, before and after, that sounds then. */
 function tiedFault(
-  { note }: PlayedNote,
-  sounding: () => readonly PlayedNote[],
+  { note, at: moment }: PlayedNote,
+  played: readonly PlayedNote[],
   before: HeldGrip | undefined,
   at: HeldGrip | undefined,
 ): ArrivalFault | undefined {
+  if (note.technique !== 'hammer') return undefined
   const { fret, leftFinger: finger } = note
   const holds = (grip: HeldGrip | undefined, string: number) =>
-    grip !== undefined && isDown(grip, string, { fret, leftFinger: finger, technique: '' })
-  const tied = sounding().find(
+    grip?.pressed.some((p) => p.string === string && p.fret === fret && p.finger === finger) ?? false
+  // Behind short notes it comes later than what is struck with them.
+  const graced = (note.graces?.length ?? 0) > 0
+  const tied = played.find(
     (o) =>
       o.note.string !== note.string &&
       o.note.fret === fret &&
+      (o.at < moment || (graced && o.at === moment)) &&
+      o.at + Math.min(o.note.duration, o.note.ring) > moment &&
       holds(before, o.note.string) &&
       holds(at, o.note.string),
   )

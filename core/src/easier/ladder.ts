@@ -69,7 +69,8 @@ const LEAST_STEP = 0.05
 /**
  * Versions of some measures ordered by effort, the version at hand among them: easier ones by leaving out one thing more
  * at a time (ornaments, fills, basses, chords, barres) and by lower levels; fuller ones by higher levels and more
- * ornaments; whole sections also an octave up or down. Each is arranged anew and measured; of the easier ones only those stay that are, and that keep the melody.
+ * ornaments; whole sections also an octave up or down. Each is arranged anew and measured; of the easier ones only those
+ * stay that are, and that keep the melody.
  */
 export function* ladder(
   tune: TuneDoc,
@@ -87,10 +88,7 @@ export function* ladder(
   const found: Rung[] = []
   const now = attempt(tune, setup, cut, [], locks, range, memory)
   if (!now) return []
-  // Within a section the melody would leap to another octave and back: no help.
-  const wanted = candidates(tune, setup, cut, range, now).filter(
-    ({ changes }) => cut.length === tidy.length || !changes.some((c) => c.kind === 'octave'),
-  )
+  const wanted = candidates(tune, setup, cut, range, now, cut.length === tidy.length)
   for (const [i, { changes, next }] of wanted.entries()) {
     yield i / wanted.length
     const rung = attempt(tune, setup, next, changes, locks, range, memory)
@@ -156,6 +154,7 @@ function candidates(
   regions: readonly Region[],
   { from, to }: MeasureRange,
   now: Rung,
+  wholeSections: boolean,
 ): Candidate[] {
   const ornamented = now.notes.ornaments > 0
   const inside = new Set<number>()
@@ -177,7 +176,8 @@ function candidates(
     if (k > 0 || ornamented)
       result.push({ changes: [{ kind: steps[k]! }], next: change((r) => without(r, [steps[k]!], false)) })
   })
-  if (own.every((r) => isSolo(r.style) && r.octave === undefined))
+  // Within a section the melody would leap to another octave and back: no help.
+  if (wholeSections && own.every((r) => isSolo(r.style) && r.octave === undefined))
     for (const octave of [1, -1] as const)
       result.push({ changes: [{ kind: 'octave', octave }], next: change((r) => ({ ...r, octave })) })
   const highest = Math.max(...own.map((r) => r.level))

@@ -18,7 +18,7 @@ import type { Piece } from './piece.ts'
 import { oddSlowly } from './oddSlowly.ts'
 import { leftToLearn, studentOf, type LogOf, type Student } from './student.ts'
 import { piecesOf } from './pieces.ts'
-import { goalOf, recipeOf, type Recipe } from './recipe.ts'
+import { goalOf, recipeOf, targetOf, type Recipe } from './recipe.ts'
 import type { NameOf } from './stepText.ts'
 import { fill } from './template.ts'
 import { troubleSpots, type TroubleSpot } from './troubleSpots.ts'
@@ -83,11 +83,16 @@ export function recipeIn({ tune, doc, effort, settings, student }: Lesson, piece
   return recipeOf(tune, doc, piece, effort, way, student?.clean.get(piece.number))
 }
 
+/** The pieces of a lesson that its student plays clean at their target. */
+export const knownIn = (lesson: Lesson): Piece[] =>
+  lesson.pieces.filter((piece) => {
+    const { goalBpm, ceiling } = recipeIn(lesson, piece)
+    return (lesson.student?.clean.get(piece.number) ?? 0) >= targetOf(goalBpm, ceiling)
+  })
+
 /** The order of a lesson without what its student has learnt. */
 export const toLearnIn = (lesson: Lesson): readonly LearningStep[] =>
-  lesson.student
-    ? leftToLearn(lesson.order, lesson.student, (piece) => recipeIn(lesson, piece))
-    : lesson.order
+  lesson.student ? leftToLearn(lesson.order, knownIn(lesson), lesson.student.whole) : lesson.order
 
 /** What a piece has otherwise than the one that it is like; none where it is new. */
 function differencesIn({ tune, doc, pieces }: Lesson, piece: Piece): PieceDifference[] {

@@ -52,6 +52,14 @@ export interface StepNote {
   readonly marks: readonly Mark[]
 }
 
+/** True for a note of which place, finger and picking say all. */
+export const isBare = ({ touched, beside, bend, graces, marks }: StepNote): boolean =>
+  touched === undefined &&
+  beside === undefined &&
+  bend === undefined &&
+  graces.length === 0 &&
+  marks.length === 0
+
 /** A short note before another, on the same string. */
 export interface StepGrace {
   readonly fret: number

@@ -37,13 +37,8 @@ const RISE = 4
 const PAUSE_S = 20
 
 /** What is to be reached for now: the goal, or what the hand should manage where that is less. */
-export const targetOf = ({
-  goalBpm,
-  ceiling,
-}: {
-  readonly goalBpm: number
-  readonly ceiling?: { readonly bpm: number }
-}): number => Math.min(goalBpm, ceiling?.bpm ?? goalBpm)
+export const targetOf = (goalBpm: number, ceiling: { readonly bpm: number } | undefined): number =>
+  Math.min(goalBpm, ceiling?.bpm ?? goalBpm)
 
 /** The tempo that is to be reached, in quarter notes a minute: the goal, or the tune's own. */
 export const goalOf = (tune: TuneDoc, { goalBpm }: Pick<ArrangementDoc, 'goalBpm'>): number =>
@@ -71,8 +66,7 @@ export function recipeOf(
     reason: lowest.ceiling.reason,
     measure: lowest.measure,
   }
-  const target = targetOf({ goalBpm, ...(ceiling ? { ceiling } : {}) })
-  const start = Math.max(20, Math.round(target * way.startShare), Math.round(clean))
+  const start = Math.max(20, Math.round(targetOf(goalBpm, ceiling) * way.startShare), Math.round(clean))
   const ladder = ladderOf(start, goalBpm)
   const ticks = pieceTicks(tune, piece)
   const within = ladder.filter((bpm) => bpm <= (ceiling?.bpm ?? Infinity))

@@ -1,4 +1,4 @@
-import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
+import { isBare, type FingerOn, type LessonStep, type StepNote } from './lessonStep.ts'
 
 /** Steps that are said one after the other: a row of single notes, or one step alone. */
 export interface Row {
@@ -63,14 +63,7 @@ function longest(steps: readonly LessonStep[], from: number, fits: Fits): number
 function noteOf({ notes, hand, torn, expression, remark }: LessonStep): StepNote | undefined {
   const [note, more] = notes
   if (!note || more || torn || expression || remark !== undefined || hand.slides.length > 0) return undefined
-  const plain =
-    note.attack === 'pluck' &&
-    note.touched === undefined &&
-    note.beside === undefined &&
-    note.bend === undefined &&
-    note.graces.length === 0 &&
-    note.marks.length === 0 &&
-    (note.fret === 0 || note.finger !== undefined)
+  const plain = note.attack === 'pluck' && isBare(note) && (note.fret === 0 || note.finger !== undefined)
   return plain ? note : undefined
 }
 

@@ -3,7 +3,7 @@ import { EXPRESSION_PARTS } from '../model/expression.ts'
 import { fill } from './template.ts'
 import type { Count } from './beatCount.ts'
 import { isHammered } from './hammered.ts'
-import { heldOn, type FingerOn, type LessonStep, type StepNote } from './lessonStep.ts'
+import { heldOn, isBare, type FingerOn, type LessonStep, type StepNote } from './lessonStep.ts'
 import { capital, uncapital } from './words/capital.ts'
 import type { Wording } from './words/wording.ts'
 
@@ -92,7 +92,7 @@ function acrossText(
   const plain = notes.every((n, i) => {
     const held = heldOn(down, n.string)
     const asHeld = n.fret === (held?.fret ?? 0) && n.finger === held?.finger && n.string === first.string - i
-    return asHeld && n.picking === picking && n.marks.length === 0 && isBare(n)
+    return asHeld && n.picking === picking && isBare(n)
   })
   if (!plain) return undefined
   const text = fill(place.strings, { from: first.string, to: notes.at(-1)!.string })
@@ -100,10 +100,6 @@ function acrossText(
     ? text
     : fill(place.picked, { place: text, picking: signs[picking] })
 }
-
-/** True for a note of which its place says all. */
-const isBare = ({ touched, bend, beside, graces }: StepNote): boolean =>
-  touched === undefined && bend === undefined && beside === undefined && graces.length === 0
 
 /** Quick notes and the note that they lead to: each with its finger; what is struck is struck at the first. */
 function chainText(

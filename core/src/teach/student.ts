@@ -6,7 +6,7 @@ import type { LearningStep } from './learningOrder.ts'
 import type { Piece, Unit } from './piece.ts'
 import { piecesOf } from './pieces.ts'
 import { progressOf, type LogEntry } from './practiceLog.ts'
-import { pieceTicks, recipeOf, targetOf, type PracticeWay } from './recipe.ts'
+import { pieceTicks, recipeOf, type PracticeWay } from './recipe.ts'
 
 /** What a practice log tells of a student: what is clean at which tempo, and how many tries a clean one takes. */
 export interface Student {
@@ -88,37 +88,25 @@ function triesIn(
   return Math.min(TOLD.most, Math.max(TOLD.least, Math.round((10 * spent) / needed) / 10))
 }
 
-/** What a piece's tempo is measured by. */
-type Aim = Parameters<typeof targetOf>[0]
-
-/** True where a student plays a piece clean at its target. */
-export const knows = ({ clean }: Student, piece: Piece, aim: Aim): boolean =>
-  (clean.get(piece.number) ?? 0) >= targetOf(aim)
-
 /**
- * What of an order a student still has to learn: no piece that is clean at its target, no change within one, no join that
- * a later piece was built upon.
+ * What of an order is still to be learnt: no piece that is known, no change within one, no join that a later piece was
+ * built upon.
+ * @param whole true where the tune was played clean as a whole
  */
 export function leftToLearn(
   order: readonly LearningStep[],
-  student: Student,
-  recipes: (piece: Piece) => Aim,
+  known: readonly Piece[],
+  whole: boolean,
 ): LearningStep[] {
-  const pieces = order.flatMap((s) =>
-    s.kind === 'piece' ? [s.piece] : s.kind === 'join' ? [s.from, s.to] : [],
-  )
-  const known = new Set(pieces.filter((p) => knows(student, p, recipes(p))).map((p) => p.number))
-  const last = Math.max(0, ...known)
+  const last = Math.max(0, ...known.map((p) => p.number))
   return order.filter((step) => {
     switch (step.kind) {
       case 'change':
-        return !pieces.some(
-          (p) => known.has(p.number) && p.from <= step.spot.measure && step.spot.measure <= p.to,
-        )
+        return !known.some((p) => p.from <= step.spot.measure && step.spot.measure <= p.to)
       case 'piece':
-        return !known.has(step.piece.number)
+        return !known.includes(step.piece)
       case 'join':
-        return !(student.whole || (known.has(step.from.number) && step.to.number < last))
+        return !(whole || (known.includes(step.from) && step.to.number < last))
       case 'whole':
         return true
     }

@@ -2,7 +2,7 @@ import { Button, Group } from '@mantine/core'
 import {
   cautionWords,
   fill,
-  knows,
+  knownIn,
   lessonPlan,
   planText,
   recipeIn,
@@ -19,7 +19,7 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
   const [from, setFrom] = useState<readonly number[]>([])
   const { saying, settings, student } = lesson
   const order = toLearnIn(lesson)
-  const known = student ? lesson.pieces.filter((p) => knows(student, p, recipeIn(lesson, p))) : []
+  const known = knownIn(lesson)
   const at = from.at(-1) ?? 0
   const { items, next } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes, at)
   return (

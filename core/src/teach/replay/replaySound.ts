@@ -151,11 +151,12 @@ function noteFrom(
   }
 }
 
-/** The finger at a place: the one that is put there, before one that only lies across it. */
-function fingerAt(down: ReadonlyMap<Finger, FingerOn>, string: number, fret: number): Finger | undefined {
-  const there = [...down.values()].filter((f) => f.fret === fret && f.from <= string && string <= f.to)
-  return there.sort((a, b) => a.to - a.from - (b.to - b.from))[0]?.finger
-}
+/** The finger at a place, whatever lies higher up on its string. */
+const fingerAt = (down: ReadonlyMap<Finger, FingerOn>, string: number, fret: number): Finger | undefined =>
+  heldOn(
+    [...down.values()].filter((f) => f.fret === fret),
+    string,
+  )?.finger
 
 /** The mark that a text ends with, or nothing that is one. */
 const lastMark = (text: string, marks: Wording['marks']): string =>
