@@ -1,4 +1,4 @@
-import { Button, Group, SegmentedControl } from '@mantine/core'
+import { Button, SegmentedControl } from '@mantine/core'
 import {
   regionAt,
   stretchByCapo,
@@ -13,7 +13,7 @@ import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { keepRung } from './keepRung.ts'
-import { RungLine } from './RungLine.tsx'
+import { RungList } from './RungList.tsx'
 import { useChangeWords } from './useChangeWords.ts'
 import { useLadder } from './useLadder.ts'
 import type { Arranger } from './useArranger.ts'
@@ -88,32 +88,29 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
       </span>
       {found && (found.rungs.length < 2 || !now) ? <p>{t('easier.none')}</p> : null}
       {found && now && found.rungs.length > 1 ? (
-        <ol className="ladder">
-          {found.rungs.map((rung, i) => (
-            <li key={i} className={rung === now ? 'now' : rung.layer === tried ? 'tried' : undefined}>
-              <RungLine rung={rung} now={now}>
-                {rung === now ? null : (
-                  <Group gap={4} mt={2}>
-                    <Button
-                      size="compact-xs"
-                      variant={rung.layer === tried ? 'filled' : 'default'}
-                      aria-pressed={rung.layer === tried}
-                      onClick={() => onTry(rung.layer === tried ? undefined : rung.layer)}
-                    >
-                      {t('easier.try')}
-                    </Button>
-                    <Button size="compact-xs" variant="default" onClick={() => use(rung)}>
-                      {t('easier.use')}
-                    </Button>
-                    <Button size="compact-xs" variant="default" onClick={() => keep(rung, found.range)}>
-                      {t('easier.keep')}
-                    </Button>
-                  </Group>
-                )}
-              </RungLine>
-            </li>
-          ))}
-        </ol>
+        <RungList
+          rungs={found.rungs}
+          now={now}
+          tried={found.rungs.find((r) => r.layer === tried)}
+          actions={(rung) => (
+            <>
+              <Button
+                size="compact-xs"
+                variant={rung.layer === tried ? 'filled' : 'default'}
+                aria-pressed={rung.layer === tried}
+                onClick={() => onTry(rung.layer === tried ? undefined : rung.layer)}
+              >
+                {t('easier.try')}
+              </Button>
+              <Button size="compact-xs" variant="default" onClick={() => use(rung)}>
+                {t('easier.use')}
+              </Button>
+              <Button size="compact-xs" variant="default" onClick={() => keep(rung, found.range)}>
+                {t('easier.keep')}
+              </Button>
+            </>
+          )}
+        />
       ) : null}
       {found && now ? <CapoHelp doc={doc} now={now} range={found.range} tune={tune} /> : null}
     </details>

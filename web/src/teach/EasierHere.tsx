@@ -13,7 +13,7 @@ import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { keepRung } from '../arrange/keepRung.ts'
 import { ossiaWords } from '../arrange/ossiaWords.ts'
-import { RungLine } from '../arrange/RungLine.tsx'
+import { RungList } from '../arrange/RungList.tsx'
 import { useChangeWords } from '../arrange/useChangeWords.ts'
 import { useLadder } from '../arrange/useLadder.ts'
 import type { PlayerRow } from '../store/db.ts'
@@ -52,6 +52,7 @@ export function EasierHere({
     measures,
     layer: layerOfMeasures(rung.layer, new Set(measures)),
   })
+  const isTaught = (rung: Rung) => instead?.name === words(rung.changes)
   const give = (id: string, to: PlayerRow | undefined) =>
     void change(
       'arrangement',
@@ -121,25 +122,19 @@ export function EasierHere({
         {looking ? t('easier.looking') : here && easier.length === 0 ? t('teach.noneEasier') : ''}
       </span>
       {here?.now && easier.length > 0 ? (
-        <ol className="ladder">
-          {[...easier, here.now].map((rung, i) => {
-            const on = instead?.name === words(rung.changes) && rung !== here.now
-            return (
-              <li key={i} className={rung === here.now ? 'now' : on ? 'tried' : undefined}>
-                <RungLine rung={rung} now={here.now!}>
-                  {rung === here.now ? null : (
-                    <Group gap={4} mt={2}>
-                      {teach(versionOf(rung), on)}
-                      <Button size="compact-xs" variant="default" onClick={() => keep(rung)}>
-                        {student ? t('teach.keepFor', { name: student.name }) : t('easier.keep')}
-                      </Button>
-                    </Group>
-                  )}
-                </RungLine>
-              </li>
-            )
-          })}
-        </ol>
+        <RungList
+          rungs={[...easier, here.now]}
+          now={here.now}
+          tried={easier.find(isTaught)}
+          actions={(rung) => (
+            <>
+              {teach(versionOf(rung), isTaught(rung))}
+              <Button size="compact-xs" variant="default" onClick={() => keep(rung)}>
+                {student ? t('teach.keepFor', { name: student.name }) : t('easier.keep')}
+              </Button>
+            </>
+          )}
+        />
       ) : null}
     </section>
   )
