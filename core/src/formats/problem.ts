@@ -14,9 +14,24 @@ export function problemText(p: Problem): string {
   return `line ${p.line}, column ${p.column}: ${p.message} — ${p.understood}`
 }
 
-/** Line and column of an offset in a text. */
-export function lineColumn(text: string, offset: number): { line: number; column: number } {
-  const before = text.slice(0, Math.max(0, offset))
-  const line = before.split('\n').length
-  return { line, column: before.length - before.lastIndexOf('\n') }
+/** Line and column in a text, from 1. */
+export interface TextPlace {
+  readonly line: number
+  readonly column: number
+}
+
+/** Finds line and column of offsets in a text; the lines are looked for once. */
+export function placesIn(text: string): (offset: number) => TextPlace {
+  const starts = [0]
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) starts.push(at + 1)
+  return (offset) => {
+    const at = Math.min(Math.max(0, offset), text.length)
+    let [low, high] = [0, starts.length]
+    while (high - low > 1) {
+      const middle = (low + high) >> 1
+      if (starts[middle]! <= at) low = middle
+      else high = middle
+    }
+    return { line: low + 1, column: at - starts[low]! + 1 }
+  }
 }

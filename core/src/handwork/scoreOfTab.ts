@@ -1,6 +1,7 @@
 import type { Score } from '../edit/score.ts'
 import { timelineOf } from '../form/timeline.ts'
 import { writeAbc } from '../formats/abc/writeAbc.ts'
+import type { Problem } from '../formats/problem.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from '../formats/text/readTextTab.ts'
 import { chordText, readChordSymbol, transposeChord } from '../harmony/chordSymbol.ts'
 import {
@@ -39,9 +40,10 @@ export class TabReadError extends Error {
  * melody; fingers and picking are found; every note is locked as typed.
  * @throws TabReadError where nothing can be played: no notes, a number of strings that no instrument has
  */
-export function scoreOfTab(read: ReadTab, id: Id, player: Player, newTitle: string): Score {
+export function scoreOfTab(read: ReadTab, id: Id, player: Player, newTitle: string): TabScore {
   const setup = setupFor(read, player)
-  const placed = read.measures.map((m) => onNeck(m, setup))
+  const problems: Problem[] = []
+  const placed = read.measures.map((m) => onNeck(m, setup, problems))
   if (placed.every((m) => m.signs.length === 0))
     throw new TabReadError(
       'The tab holds no frets. Paste the lines of the strings, with their frets, and try again.',
@@ -80,7 +82,12 @@ export function scoreOfTab(read: ReadTab, id: Id, player: Player, newTitle: stri
     base: { ...base, locks },
     variants: [],
   }
-  return { tune, arrangement }
+  return { tune, arrangement, problems }
+}
+
+/** The score of a read tab, and what of the tab it could not take. */
+export interface TabScore extends Score {
+  readonly problems: readonly Problem[]
 }
 
 function setupFor({ strings, names, capo }: ReadTab, player: Player): Setup {
@@ -104,12 +111,24 @@ function setupFor({ strings, names, capo }: ReadTab, player: Player): Setup {
   )
 }
 
-/** Signs that this neck has; a harmonic that no string has becomes the fret itself. */
-function onNeck(measure: ReadMeasure, setup: Setup): ReadMeasure {
-  const signs = measure.signs.filter(
-    (s) => s.string <= setup.instrument.strings && (s.fret ?? 0) <= lastFret(setup, s.string),
-  )
-  return { ...measure, signs }
+/** Signs that this neck has; a harmonic that no string has becomes the fret itself. What it has not is said. */
+function onNeck(measure: ReadMeasure, setup: Setup, problems: Problem[]): ReadMeasure {
+  const { strings } = setup.instrument
+  const has = (s: ReadSign) => s.string <= strings && (s.fret ?? 0) <= lastFret(setup, s.string)
+  const signs = measure.signs.filter(has)
+  for (const s of measure.signs)
+    if (!has(s))
+      problems.push({
+        severity: 'warning',
+        line: measure.line + s.string - 1,
+        column: s.column + 1,
+        message:
+          s.string > strings
+            ? `the instrument has ${strings} strings`
+            : `string ${s.string} has no fret ${s.fret} behind this capo`,
+        understood: 'left out',
+      })
+  return signs.length === measure.signs.length ? measure : { ...measure, signs }
 }
 
 /** A sign as a note that has no id and no role yet. */

@@ -136,7 +136,8 @@ const api = {
   readTab(text: string, player: Player, title: string): TabReading {
     const read = readTextTab(text)
     try {
-      return { score: scoreOfTab(read, crypto.randomUUID(), player, title), problems: read.problems }
+      const { problems, ...score } = scoreOfTab(read, crypto.randomUUID(), player, title)
+      return { score, problems: [...read.problems, ...problems] }
     } catch (error) {
       if (!(error instanceof TabReadError)) throw error
       return { failed: error.message, problems: read.problems }

@@ -1,3 +1,4 @@
+import { LIMITS, METRE_UNITS } from '../../model/limits.ts'
 import { keyOf, type Key, type Mode } from '../../pitch/key.ts'
 import type { Step } from '../../pitch/pitch.ts'
 import type { Metre } from '../../time/metre.ts'
@@ -24,7 +25,11 @@ export function readMetre(raw: RawMeter | undefined): Metre | undefined {
   if (!value) return COMMON
   const num = value.num.split('+').reduce((sum, part) => sum + Number(part), 0)
   const den = Number(value.den ?? 1)
-  const possible = Number.isInteger(num) && num >= 1 && num <= 64 && [1, 2, 4, 8, 16, 32, 64].includes(den)
+  const possible =
+    Number.isInteger(num) &&
+    num >= 1 &&
+    num <= LIMITS.metreBeats &&
+    (METRE_UNITS as readonly number[]).includes(den)
   return possible ? { num, den } : undefined
 }
 
@@ -51,8 +56,19 @@ export function readEnding(label: string): number[] {
   for (const part of label.split(/[,.]/)) {
     const range = /^\s*(\d+)\s*-\s*(\d+)\s*$/.exec(part)
     const single = /^\s*(\d+)/.exec(part)
-    if (range) for (let n = Number(range[1]); n <= Math.min(Number(range[2]), 20); n++) passes.push(n)
+    if (range)
+      for (let n = Number(range[1]); n <= Math.min(Number(range[2]), LIMITS.passes); n++) passes.push(n)
     else if (single) passes.push(Number(single[1]))
   }
-  return passes.filter((n) => n >= 1 && n <= 20)
+  return [...new Set(passes)].filter((n) => n >= 1 && n <= LIMITS.passes)
+}
+
+/** Semitones that a clef adds to the written notes: octave marks, and what a transposing clef says. */
+export function clefTranspose(
+  clef: { readonly type?: string; readonly transpose?: number } | undefined,
+): number {
+  const type = clef?.type ?? ''
+  const octave = type.endsWith('-8') ? -12 : type.endsWith('+8') ? 12 : 0
+  const own = clef?.transpose ?? 0
+  return octave + (Number.isInteger(own) && Math.abs(own) <= 48 ? own : 0)
 }

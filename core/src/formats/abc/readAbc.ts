@@ -1,17 +1,22 @@
-import book, { type AbcElement, type AbcStaff, type AbcTune } from 'abcjs/src/api/abc_tunebook.js'
+import type { AbcElement, AbcStaff, AbcTune } from 'abcjs/src/api/abc_tunebook.js'
 import { withCuts } from '../../form/cutMeasures.ts'
 import { harmoniseIn } from '../../harmony/harmonise.ts'
 import type { Id } from '../../model/ids.ts'
-import { TUNE_SCHEMA, type Measure, type TuneDoc } from '../../model/tune.ts'
+import { durationOf } from '../../model/durationOf.ts'
+import { cutTo, LIMITS } from '../../model/limits.ts'
+import { TUNE_SCHEMA, type Measure, type TempoMark, type TuneDoc, type TuneEvent } from '../../model/tune.ts'
 import { measureNumbers } from '../../form/measureNumbers.ts'
 import { isKnownOrnament } from '../../ornament/sourceOrnaments.ts'
 import { measureLength } from '../../time/metre.ts'
 import { USUAL_TEMPO } from '../../time/tempo.ts'
 import { QUARTER } from '../../time/ticks.ts'
-import { lineColumn, type Problem } from '../problem.ts'
+import { placesIn, type Problem } from '../problem.ts'
+import type { Rewritten } from '../rewritten.ts'
 import { plainLines } from '../sourceText.ts'
-import { readKey, readMetre } from './abcFields.ts'
+import { clefTranspose, readKey, readMetre } from './abcFields.ts'
+import { abcSource } from './abcSource.ts'
 import type { Propagation } from './accidentals.ts'
+import { parseAbc } from './parseAbc.ts'
 import { quarterTempo, VoiceReader, type DraftMeasure, type VoiceReading } from './readVoice.ts'
 import { readWarning } from './readWarnings.ts'
 import { splitBook, type BookTune } from './splitBook.ts'
@@ -38,84 +43,94 @@ function noTune(message: string, understood: string): Problem {
   return { severity: 'error', line: 1, column: 1, message, understood }
 }
 
+/** Most problems of one tune that are told one by one. */
+const MOST_PROBLEMS = 200
+
 function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   const problems: Problem[] = []
-  if (!/^K:/m.test(source.text)) {
-    if (!/[|]/.test(source.text)) {
-      return {
-        tune: undefined,
-        problems: [
-          {
-            ...noTune(
-              'this does not look like a tune in ABC',
-              'nothing was read; a tune needs a key (K:) and notes with bar lines',
-            ),
-            line: source.lineOffset + 1,
-          },
-        ],
-      }
-    }
-    problems.push({
-      severity: 'warning',
-      line: source.lineOffset + 1,
-      column: 1,
-      message: 'there is no key (K:)',
-      understood: 'read in C major',
-    })
-  }
-  let raw: AbcTune | undefined
+  const refused = (message: string, understood: string): TuneReading => ({
+    tune: undefined,
+    problems: tidy([...problems, { ...noTune(message, understood), line: source.lineOffset + 1 }]),
+  })
   try {
-    raw = book.parseOnly(fieldsBeforeChords(source.text))[0]
-  } catch {
-    raw = undefined
+    if (source.text.length > LIMITS.sourceText)
+      return refused('the text of this tune is too long', 'nothing was read; take it apart')
+    if (!/^K:/m.test(source.text) && !/[|]/.test(source.text))
+      return refused(
+        'this does not look like a tune in ABC',
+        'nothing was read; a tune needs a key (K:) and notes with bar lines',
+      )
+    const tune = understand(source, newDocId, problems)
+    return { tune, problems: tidy(problems) }
+  } catch (error) {
+    return refused(
+      'the text could not be read',
+      `nothing was read; take out what is unusual in it and try again (${(error as Error).message})`,
+    )
   }
-  if (!raw)
-    return {
-      tune: undefined,
-      problems: [
-        { ...noTune('the text could not be parsed', 'nothing was read'), line: source.lineOffset + 1 },
-      ],
-    }
-  for (const w of raw.warnings ?? []) problems.push(readWarning(w, source.lineOffset))
-  const tune = buildTune(raw, source, newDocId, problems)
-  return { tune, problems: tidy(problems) }
 }
 
-/**
- * The parser takes a chord symbol that stands before an inline field for the start of a chord of notes. The two are
- * exchanged; the text keeps its length, so that places stay right to within the line.
- */
-function fieldsBeforeChords(text: string): string {
-  return text.replace(/((?:"[^"\n]*"[ \t]*)+)((?:\[[A-Za-z]:[^\]\n]*\][ \t]*)+)/g, '$2$1')
+function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): TuneDoc | undefined {
+  const { source: ready, remarks } = abcSource(source.text)
+  const placeOf = placesIn(source.text)
+  const reportIn: Report = (severity, offset, message, understood) => {
+    const { line, column } = placeOf(offset)
+    problems.push({ severity, line: line + source.lineOffset, column, message, understood })
+  }
+  for (const r of remarks) reportIn(r.severity, r.offset, r.message, r.understood)
+  if (!/^K:/m.test(source.text)) reportIn('warning', 0, 'there is no key (K:)', 'read in C major')
+  const { raw, badLines } = parseAbc(ready.text)
+  const lines = ready.text.split('\n')
+  const lineStart = (index: number) => lines.slice(0, index).reduce((n, l) => n + l.length + 1, 0)
+  for (const i of badLines)
+    reportIn('warning', ready.toSource(lineStart(i)), 'this line cannot be read', 'left out')
+  if (!raw) {
+    reportIn('error', 0, 'the text could not be parsed', 'nothing was read')
+    return undefined
+  }
+  for (const w of (raw.warnings ?? []).slice(0, MOST_PROBLEMS)) {
+    const { line, column, message, understood } = readWarning(w)
+    reportIn('warning', ready.toSource(lineStart(line - 1) + column - 1), message, understood)
+  }
+  return buildTune(raw, source, ready, newDocId, problems, reportIn)
 }
+
+type Report = (severity: Problem['severity'], offset: number, message: string, understood: string) => void
 
 /** Joins problems of one kind that stand side by side, so that a line of rubbish is one message. */
 function tidy(problems: readonly Problem[]): Problem[] {
   const sorted = [...problems].sort((a, b) => a.line - b.line || a.column - b.column)
-  return sorted.filter((p, i) => {
+  const told = sorted.filter((p, i) => {
     const before = sorted[i - 1]
     return (
       !before || before.line !== p.line || before.understood !== p.understood || before.column < p.column - 1
     )
   })
+  if (told.length <= MOST_PROBLEMS) return told
+  const { line } = told[MOST_PROBLEMS]!
+  const more = told.length - MOST_PROBLEMS
+  return [
+    ...told.slice(0, MOST_PROBLEMS),
+    {
+      severity: 'warning',
+      line,
+      column: 1,
+      message: `${more} more problems from here on`,
+      understood: 'read as far as possible',
+    },
+  ]
 }
 
 function buildTune(
   raw: AbcTune,
   source: BookTune,
+  ready: Rewritten,
   newDocId: () => Id,
   problems: Problem[],
+  reportIn: Report,
 ): TuneDoc | undefined {
-  const report = (severity: Problem['severity'], offset: number, message: string, understood: string) => {
-    const place = lineColumn(source.text, offset)
-    problems.push({
-      severity,
-      line: place.line + source.lineOffset,
-      column: place.column,
-      message,
-      understood,
-    })
-  }
+  const report: Report = (severity, offset, message, understood) =>
+    reportIn(severity, ready.toSource(offset), message, understood)
   checkMetreFields(source, problems)
   const counters = new Map<string, number>()
   const newId = (prefix: string): Id => {
@@ -139,8 +154,9 @@ function buildTune(
     report('note', 0, 'the tune has chords and no melody', 'it can be accompanied')
   else if (silent)
     report('note', 0, 'nothing but rests yet', 'notes can be written on the staff or in the tab')
-  const measures = withCuts(finishMeasures(melody.measures))
-  reportMeasures(measures, melody.measures, report)
+  const drafts = withFurtherMeasures(voices, newId, report)
+  const measures = withCuts(finishMeasures(drafts))
+  reportMeasures(measures, drafts, report)
   reportKept(voices, report)
   if (raw.metaText.partOrder)
     report(
@@ -150,32 +166,56 @@ function buildTune(
       'kept in the text; the tune is played as its repeats say',
     )
   const stated = quarterTempo(raw.metaText.tempo)
-  const tempos = [...melody.tempos]
+  if (raw.metaText.tempo?.bpm && stated === undefined)
+    report('warning', 0, `a tempo (Q:) beyond ${LIMITS.slowest} to ${LIMITS.fastest}`, 'left out')
+  const laidOver = otherVoicesPlaced(voices, drafts)
+  const tempos = [...laidOver.tempos]
   const first = { measure: measures[0]!.id, tick: 0 }
   if (!tempos.some((t) => t.pos.measure === first.measure && t.pos.tick === 0)) {
     tempos.unshift({ pos: first, bpm: stated ?? USUAL_TEMPO, stated: stated !== undefined })
   }
   if (tempos.every((t) => !t.stated))
     report('note', 0, 'no tempo is given', `played at ${USUAL_TEMPO} quarter notes a minute`)
+  const within = (text: string, most: number, what: string): string => {
+    const { text: kept, cut } = cutTo(text, most)
+    if (cut) report('warning', 0, `the ${what} has ${text.length} letters`, `cut to ${most}`)
+    return kept
+  }
+  const { title, composer, source: from } = raw.metaText
   const tune: TuneDoc = {
     schema: TUNE_SCHEMA,
     id: newDocId(),
     rev: 1,
-    title: raw.metaText.title?.trim() || 'Untitled',
-    ...(raw.metaText.composer ? { composer: raw.metaText.composer } : {}),
-    ...(raw.metaText.source ? { source: raw.metaText.source } : {}),
+    title: within(plainText(title) || 'Untitled', LIMITS.title, 'title'),
+    ...(composer ? { composer: within(plainText(composer), LIMITS.composer, 'composer') } : {}),
+    ...(from ? { source: within(plainText(from), LIMITS.source, 'source') } : {}),
     measures,
-    events: otherVoicesPlaced(voices, measures),
+    events: laidOver.events,
     chords: melody.chords,
     tuplets: voices.flatMap((v) => v.tuplets),
     sections: melody.sections,
     tempos,
-    abc: { text: source.text, spans: voices.flatMap((v) => v.spans) },
+    abc: {
+      text: source.text,
+      spans: voices.flatMap((v) =>
+        v.spans.map(({ target, from, to }) => ({
+          target,
+          from: ready.toSource(from),
+          to: ready.toSource(to),
+        })),
+      ),
+    },
   }
   if (tune.chords.length > 0 || silent) return tune
   report('note', 0, 'no chords are given', 'a simple harmony of the key is suggested; change it as you like')
   return { ...tune, chords: [...tune.chords, ...harmoniseIn(tune, 'family').chords] }
 }
+
+/** A field of the head as one line; the parser gives some as lists of lines. */
+const plainText = (field: unknown): string =>
+  (typeof field === 'string' ? field : Array.isArray(field) ? field.join(' ') : '')
+    .replace(/\s+/g, ' ')
+    .trim()
 
 /** The parser falls back silently on some impossible metres, so the fields are read again here. */
 function checkMetreFields(source: BookTune, problems: Problem[]): void {
@@ -199,7 +239,7 @@ function checkMetreFields(source: BookTune, problems: Problem[]): void {
 function readVoices(
   raw: AbcTune,
   source: BookTune,
-  report: (severity: Problem['severity'], offset: number, message: string, understood: string) => void,
+  report: Report,
   newId: (prefix: string) => Id,
 ): VoiceReading[] {
   const readers: VoiceReader[] = []
@@ -210,33 +250,28 @@ function readVoices(
     let index = 0
     for (const staff of line.staff ?? []) {
       for (const voice of staff.voices) {
-        if (!readers[index]) {
+        const known = readers[index]
+        if (!known) {
           readers[index] = new VoiceReader(
             {
               voice: index,
               metre: readMetre(staff.meter ?? staves[0]?.meter) ?? { num: 4, den: 4 },
               key: readKey(staff.key),
               signature: staff.key?.accidentals ?? [],
-              transpose: clefTranspose(staff),
+              transpose: clefTranspose(staff.clef),
               propagation: propagation ?? 'pitch',
             },
-            index === 0 ? report : () => undefined,
+            report,
             newId,
           )
           staves[index] = staff
-        }
+        } else known.newLine(staff)
         voice.forEach((element: AbcElement) => readers[index]!.read(element))
         index++
       }
     }
   }
   return readers.map((r) => r.finish())
-}
-
-function clefTranspose(staff: AbcStaff): number {
-  const type = staff.clef?.type ?? ''
-  const octave = type.endsWith('-8') ? -12 : type.endsWith('+8') ? 12 : 0
-  return octave + (staff.clef?.transpose ?? 0)
 }
 
 /** Settles repeats once all endings of a group are known. */
@@ -276,11 +311,7 @@ function timesPlayed(drafts: readonly DraftMeasure[], at: number): number {
   return alone ? last + 1 : last
 }
 
-function reportMeasures(
-  measures: readonly Measure[],
-  drafts: readonly DraftMeasure[],
-  report: (severity: Problem['severity'], offset: number, message: string, understood: string) => void,
-): void {
+function reportMeasures(measures: readonly Measure[], drafts: readonly DraftMeasure[], report: Report): void {
   const numbers = measureNumbers(measures)
   measures.forEach((m, i) => {
     const before = measures[i - 1]
@@ -306,10 +337,7 @@ function beats(ticks: number): string {
   return String(Number((ticks / QUARTER).toFixed(3)))
 }
 
-function reportKept(
-  voices: readonly VoiceReading[],
-  report: (severity: Problem['severity'], offset: number, message: string, understood: string) => void,
-): void {
+function reportKept(voices: readonly VoiceReading[], report: Report): void {
   const kept = 'kept in the tune and shown, not arranged yet'
   const first = voices[0]!
   const at = (id: Id | undefined) => first.spans.find((s) => s.target === id)?.from ?? 0
@@ -344,14 +372,60 @@ function reportKept(
     )
 }
 
-/** Events of all voices; those beyond the melody are laid over the melody's measures by their order. */
-function otherVoicesPlaced(voices: readonly VoiceReading[], measures: readonly Measure[]): TuneDoc['events'] {
-  return voices.flatMap((voice, v) => {
-    if (v === 0) return voice.events
-    const place = new Map(voice.measures.map((m, i) => [m.id, measures[i]?.id]))
-    return voice.events.flatMap((e) => {
-      const measure = place.get(e.pos.measure)
-      return measure ? [{ ...e, pos: { ...e.pos, measure } }] : []
-    })
+/**
+ * The melody's measures, and those that another voice has beyond them: there the melody rests.
+ */
+function withFurtherMeasures(
+  voices: readonly VoiceReading[],
+  newId: (prefix: string) => Id,
+  report: Report,
+): DraftMeasure[] {
+  const melody = voices[0]!
+  const drafts = [...melody.measures]
+  voices.forEach((voice, v) => {
+    for (const measure of voice.measures.slice(drafts.length)) {
+      if (drafts.length === melody.measures.length)
+        report('note', measure.from, `voice ${v + 1} goes on after the melody`, 'the melody rests there')
+      const id = newId('m')
+      drafts.push({ ...measure, id })
+      melody.events.push({
+        id: newId('e'),
+        voice: 0,
+        pos: { measure: id, tick: 0 },
+        dur: durationOf(measure.length),
+        chordTones: [],
+        graces: [],
+        ornaments: [],
+      })
+    }
+    if (v > 0)
+      voice.measures.forEach((m, i) => {
+        if (m.length > drafts[i]!.length)
+          report('warning', m.from, `voice ${v + 1} has more beats here than the melody`, 'kept as written')
+      })
   })
+  return drafts
+}
+
+/** Events and tempos of all voices; those beyond the melody are laid over the melody's measures by their order. */
+function otherVoicesPlaced(
+  voices: readonly VoiceReading[],
+  measures: readonly DraftMeasure[],
+): { events: TuneEvent[]; tempos: TempoMark[] } {
+  const events: TuneEvent[] = []
+  const tempos: TempoMark[] = []
+  voices.forEach((voice, v) => {
+    const place = new Map(voice.measures.map((m, i) => [m.id, v === 0 ? m.id : measures[i]!.id]))
+    const placed = <T extends { readonly pos: TuneEvent['pos'] }>(x: T): T => ({
+      ...x,
+      pos: { ...x.pos, measure: place.get(x.pos.measure) ?? x.pos.measure },
+    })
+    events.push(...voice.events.map(placed))
+    for (const tempo of voice.tempos.map(placed))
+      if (!tempos.some((t) => t.pos.measure === tempo.pos.measure && t.pos.tick === tempo.pos.tick))
+        tempos.push(tempo)
+  })
+  const order = new Map(measures.map((m, i) => [m.id, i]))
+  tempos.sort((a, b) => order.get(a.pos.measure)! - order.get(b.pos.measure)! || a.pos.tick - b.pos.tick)
+  return { events, tempos }
 }

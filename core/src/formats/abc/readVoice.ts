@@ -1,4 +1,4 @@
-import type { AbcElement } from 'abcjs/src/api/abc_tunebook.js'
+import type { AbcElement, AbcStaff } from 'abcjs/src/api/abc_tunebook.js'
 import { readChordSymbol } from '../../harmony/chordSymbol.ts'
 import type { Id } from '../../model/ids.ts'
 import type { AbcSpan, ChordMark, Jump, Section, TempoMark, Tuplet, TuneEvent } from '../../model/tune.ts'
@@ -8,10 +8,11 @@ import { measureLength, type Metre } from '../../time/metre.ts'
 import { WHOLE, type Ticks } from '../../time/ticks.ts'
 import { writtenValue } from '../../time/writtenValue.ts'
 import { durationOf } from '../../model/durationOf.ts'
+import { cutTo, LIMITS } from '../../model/limits.ts'
 import type { Problem } from '../problem.ts'
 import { AccidentalMemory, type Propagation } from './accidentals.ts'
 import { ticksOfShare } from './duration.ts'
-import { readEnding, readKey, readMetre } from './abcFields.ts'
+import { clefTranspose, readEnding, readKey, readMetre } from './abcFields.ts'
 
 /** A measure while it is being read: its number of ticks is known only at the bar line. */
 export interface DraftMeasure {
@@ -85,6 +86,10 @@ export class VoiceReader {
   private tuplet: { tuplet: Tuplet; left: number } | undefined
   private ties = new Map<string, { event: number; pitch: Pitch }>()
   private pendingSection: string | undefined
+  private pendingTempo: number | undefined
+  private transpose: number
+  /** True once the tune has all the measures that it may have: what follows is left out. */
+  private full = false
   private readonly start: VoiceStart
   private readonly report: Report
   private readonly newId: (prefix: string) => Id
@@ -95,11 +100,13 @@ export class VoiceReader {
     this.newId = newId
     this.metre = start.metre
     this.key = start.key
+    this.transpose = start.transpose
     this.memory = new AccidentalMemory(start.propagation)
     this.memory.setSignature(start.signature)
   }
 
   read(element: AbcElement): void {
+    if (this.full) return
     switch (element.el_type) {
       case 'note':
         return this.note(element)
@@ -114,8 +121,11 @@ export class VoiceReader {
         return this.meter(element)
       case 'tempo':
         return this.tempo(element)
+      case 'clef':
+        this.transpose = clefTranspose(element)
+        return
       case 'part':
-        this.pendingSection = element.title ?? ''
+        this.pendingSection = this.within(element, element.title ?? '', LIMITS.sectionName, 'name of a part')
         return
       case 'overlay':
         this.report(
@@ -128,6 +138,13 @@ export class VoiceReader {
     }
   }
 
+  /** What the head of a further line says: a metre on a line of its own, a clef that was given again. */
+  newLine({ meter, clef }: Pick<AbcStaff, 'meter' | 'clef'>): void {
+    const metre = meter && readMetre(meter)
+    if (metre) this.takeMetre(metre)
+    this.transpose = clefTranspose(clef)
+  }
+
   finish(): VoiceReading {
     if (this.open && this.tick > 0) this.close('none')
     for (const { event } of this.ties.values()) {
@@ -137,7 +154,23 @@ export class VoiceReader {
     return this.out
   }
 
+  /** A text within its limit; what is longer is cut, and said to be. */
+  private within({ startChar }: AbcElement, text: string, most: number, what: string): string {
+    const { text: kept, cut } = cutTo(text, most)
+    if (cut) this.report('warning', startChar, `a ${what} of ${text.length} letters`, `cut to ${most}`)
+    return kept
+  }
+
   private measure(from: number): DraftMeasure {
+    if (this.open && this.tick >= LIMITS.measureWholes * WHOLE) {
+      this.report(
+        'warning',
+        from,
+        `a measure of over ${LIMITS.measureWholes} whole notes`,
+        'ended here; what follows is a measure of its own',
+      )
+      this.close('none')
+    }
     if (!this.open) {
       this.open = {
         id: this.newId('m'),
@@ -159,6 +192,13 @@ export class VoiceReader {
         this.out.sections.push({ id: this.newId('s'), name: this.pendingSection, measure: this.open.id })
         this.pendingSection = undefined
       }
+      if (this.pendingTempo !== undefined)
+        this.out.tempos.push({
+          pos: { measure: this.open.id, tick: 0 },
+          bpm: this.pendingTempo,
+          stated: true,
+        })
+      this.pendingTempo = undefined
     }
     return this.open
   }
@@ -168,6 +208,15 @@ export class VoiceReader {
     this.open.length = this.tick
     this.open.barline = barline
     this.out.measures.push(this.open)
+    if (this.out.measures.length >= LIMITS.measures) {
+      this.report(
+        'warning',
+        this.open.from,
+        `the tune has more than ${LIMITS.measures} measures`,
+        'what follows is left out',
+      )
+      this.full = true
+    }
     this.open = undefined
     this.tick = 0
     this.memory.barLine()
@@ -200,8 +249,13 @@ export class VoiceReader {
     }
     const last = this.out.measures.at(-1)
     if (repeats && last) last.repeats = true
-    if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') this.next.repeatStart = true
+    // A measure without notes yet (a chord or a note without length stood in it) is still the one to come.
+    if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') {
+      if (this.open) this.open.repeatStart = true
+      else this.next.repeatStart = true
+    }
     if (element.endEnding) this.next.endings = []
+    if (element.endEnding && this.open) this.open.endings = []
     if (element.startEnding !== undefined) {
       this.next.endings = readEnding(element.startEnding)
       if (this.next.endings.length === 0) {
@@ -212,6 +266,7 @@ export class VoiceReader {
           'played on every pass',
         )
       }
+      if (this.open) this.open.endings = [...this.next.endings]
     }
   }
 
@@ -221,15 +276,30 @@ export class VoiceReader {
       this.report('warning', element.startChar, 'this metre is impossible', 'the metre before it goes on')
       return
     }
+    this.takeMetre(metre)
+  }
+
+  private takeMetre(metre: Metre): void {
     this.metre = metre
     if (this.open && this.tick === 0) this.open.metre = metre
   }
 
   private tempo(element: AbcElement): void {
-    const bpm = quarterTempo(element.tempo ?? (element as { duration?: number[] | number; bpm?: number }))
-    if (bpm === undefined) return
-    const measure = this.measure(element.startChar)
-    this.out.tempos.push({ pos: { measure: measure.id, tick: this.tick }, bpm, stated: true })
+    const stated = element.tempo ?? (element as { duration?: number[] | number; bpm?: number })
+    const bpm = quarterTempo(stated)
+    if (bpm === undefined) {
+      if (stated.bpm)
+        this.report(
+          'warning',
+          element.startChar,
+          `a tempo beyond ${LIMITS.slowest} to ${LIMITS.fastest} quarter notes a minute`,
+          'the tempo before it goes on',
+        )
+      return
+    }
+    if (this.open && this.tick > 0)
+      this.out.tempos.push({ pos: { measure: this.open.id, tick: this.tick }, bpm, stated: true })
+    else this.pendingTempo = bpm
   }
 
   private signs(element: AbcElement): void {
@@ -252,7 +322,7 @@ export class VoiceReader {
     const tuplet = this.tupletAt(element)
     // The parser takes a whole rest for a rest of one measure, by the metre of the head alone.
     const isWhole = element.rest?.type === 'whole' && measureLength(this.metre) >= WHOLE
-    const share = isWhole ? 1 : (element.duration ?? 0)
+    const share = this.shareOf(element, isWhole)
     const { ticks, exact } = ticksOfShare(share, tuplet?.actual, tuplet?.normal)
     if (!exact) {
       this.report(
@@ -264,6 +334,7 @@ export class VoiceReader {
     }
     if (ticks <= 0) {
       this.report('warning', element.startChar, 'a note without length', 'left out')
+      if (this.tuplet && --this.tuplet.left <= 0) this.tuplet = undefined
       return
     }
     const id = this.newId('e')
@@ -276,15 +347,54 @@ export class VoiceReader {
       dur: { ticks, ...writtenValue(share), ...(tuplet ? { tupletId: tuplet.id } : {}) },
       ...(top ? { pitch: top.pitch } : {}),
       chordTones: sounding.slice(0, -1).map((s) => s.pitch),
-      graces: (element.gracenotes ?? []).map((g) => this.sounding(this.memory.spell(g.pitch, g.accidental))),
-      ornaments: (element.decoration ?? []).filter((d) => !SIGNS.has(d)),
+      graces: (element.gracenotes ?? []).flatMap(
+        (g) => this.reachable(element, this.sounding(this.memory.spell(g.pitch, g.accidental))) ?? [],
+      ),
+      ornaments: this.ornaments(element),
       ...(this.slurredHere(element) ? { slurred: true as const } : {}),
-      ...lyricsOf(element),
+      ...this.lyrics(element),
     })
     this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
     this.tie(element, sounding)
     this.tick += ticks
     if (this.tuplet && --this.tuplet.left <= 0) this.tuplet = undefined
+  }
+
+  /** Share of a whole note, within what a note can last. */
+  private shareOf(element: AbcElement, isWhole: boolean): number {
+    const share = isWhole ? 1 : (element.duration ?? 0)
+    if (!Number.isFinite(share) || share < 0) return 0
+    if (share <= LIMITS.noteWholes) return share
+    this.report(
+      'warning',
+      element.startChar,
+      `a note longer than ${LIMITS.noteWholes} whole notes`,
+      `cut to ${LIMITS.noteWholes}`,
+    )
+    return LIMITS.noteWholes
+  }
+
+  private ornaments(element: AbcElement): string[] {
+    return (element.decoration ?? [])
+      .filter((d) => !SIGNS.has(d) && d.trim() !== '')
+      .map((d) => this.within(element, d, LIMITS.ornament, 'ornament'))
+  }
+
+  /** A pitch, where there is such a note. */
+  private reachable(element: AbcElement, pitch: Pitch): Pitch | undefined {
+    const midi = midiOf(pitch)
+    const { lowestMidi, highestMidi, lowestOctave, highestOctave } = LIMITS
+    const { octave, alter } = pitch
+    if (
+      midi >= lowestMidi &&
+      midi <= highestMidi &&
+      octave >= lowestOctave &&
+      octave <= highestOctave &&
+      Math.abs(alter) <= 2
+    )
+      return pitch
+    this.report('warning', element.startChar, 'a note that no instrument has', 'left out; its time is kept')
+    return undefined
   }
 
   /** True inside a slur that began before this note. */
@@ -295,22 +405,23 @@ export class VoiceReader {
   }
 
   private wholeMeasures(element: AbcElement): void {
-    const count = Math.min(Math.max(1, element.rest?.text ?? 1), 100)
-    for (let i = 0; i < count; i++) {
+    const written = element.rest?.text ?? 1
+    const count = Number.isInteger(written) ? Math.max(1, written) : 1
+    for (let i = 0; i < count && !this.full; i++) {
       const measure = this.measure(element.startChar)
       const ticks = measureLength(this.metre)
       const id = this.newId('e')
       this.out.events.push({
         id,
         voice: this.start.voice,
-        pos: { measure: measure.id, tick: 0 },
+        pos: { measure: measure.id, tick: this.tick },
         dur: durationOf(ticks),
         chordTones: [],
         graces: [],
         ornaments: [],
       })
       this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
-      this.tick = ticks
+      this.tick += ticks
       if (i < count - 1) this.close('single')
     }
   }
@@ -318,11 +429,37 @@ export class VoiceReader {
   private tupletAt(element: AbcElement): Tuplet | undefined {
     if (element.startTriplet && element.tripletMultiplier) {
       const actual = element.startTriplet
-      const tuplet = { id: this.newId('t'), actual, normal: Math.round(actual * element.tripletMultiplier) }
+      const normal = Math.round(actual * element.tripletMultiplier)
+      if (actual < 2 || actual > LIMITS.tuplet || !(normal >= 1 && normal <= LIMITS.tuplet)) {
+        this.report(
+          'warning',
+          element.startChar,
+          `a tuplet of ${actual} notes in the time of ${normal}`,
+          'its notes keep their plain lengths',
+        )
+        this.tuplet = undefined
+        return undefined
+      }
+      const tuplet = { id: this.newId('t'), actual, normal }
       this.out.tuplets.push(tuplet)
       this.tuplet = { tuplet, left: element.tripletR ?? actual }
     }
     return this.tuplet?.tuplet
+  }
+
+  /** Syllables by verse; a hyphen at the end says that the word goes on. */
+  private lyrics(element: AbcElement): Pick<TuneEvent, 'lyric' | 'moreLyrics'> {
+    const all = element.lyric ?? []
+    if (all.length > LIMITS.verses)
+      this.report('warning', element.startChar, `${all.length} verses`, `the first ${LIMITS.verses} are kept`)
+    const verses = all
+      .slice(0, LIMITS.verses)
+      .map(({ syllable, divider }) =>
+        this.within(element, `${syllable.trim()}${divider === '-' ? '-' : ''}`, LIMITS.lyric, 'syllable'),
+      )
+    const [first, ...more] = verses
+    if (verses.every((v) => v === '' || v === '-')) return {}
+    return { lyric: first ?? '', ...(more.some(Boolean) ? { moreLyrics: more } : {}) }
   }
 
   private chordMarks(element: AbcElement, measure: DraftMeasure): void {
@@ -344,7 +481,7 @@ export class VoiceReader {
         this.out.chords.push({
           id: this.newId('c'),
           pos: { measure: measure.id, tick: this.tick },
-          symbol,
+          symbol: this.within(element, symbol, LIMITS.chordSymbol, 'chord symbol'),
           origin: 'given',
           ...(reading.kind === 'chord' ? { parsed: reading.chord } : {}),
         })
@@ -363,12 +500,15 @@ export class VoiceReader {
           raw: p.pitch,
         }
       })
-      .map(({ pitch, startsTie }) => ({ pitch: this.sounding(pitch), startsTie }))
+      .flatMap(({ pitch, startsTie }) => {
+        const own = this.reachable(element, this.sounding(pitch))
+        return own ? [{ pitch: own, startsTie }] : []
+      })
       .sort((a, b) => midiOf(a.pitch) - midiOf(b.pitch))
   }
 
   private sounding(pitch: Pitch): Pitch {
-    const { transpose } = this.start
+    const { transpose } = this
     if (transpose % 12 === 0) return { ...pitch, octave: pitch.octave + transpose / 12 }
     return plainPitch(midiOf(pitch) + transpose, this.key.fifths < 0)
   }
@@ -405,13 +545,5 @@ export function quarterTempo(
   if (!raw?.bpm || !Number.isFinite(raw.bpm)) return undefined
   const shares = Array.isArray(raw.duration) ? raw.duration : [raw.duration ?? 0.25]
   const bpm = raw.bpm * shares.reduce((a, b) => a + b, 0) * 4
-  return bpm >= 10 && bpm <= 500 ? bpm : undefined
-}
-
-/** Syllables by verse; a hyphen at the end says that the word goes on. */
-function lyricsOf({ lyric = [] }: AbcElement): Pick<TuneEvent, 'lyric' | 'moreLyrics'> {
-  const verses = lyric.map(({ syllable, divider }) => `${syllable.trim()}${divider === '-' ? '-' : ''}`)
-  const [first, ...more] = verses
-  if (verses.every((v) => v === '' || v === '-')) return {}
-  return { lyric: first ?? '', ...(more.some(Boolean) ? { moreLyrics: more } : {}) }
+  return bpm >= LIMITS.slowest && bpm <= LIMITS.fastest ? bpm : undefined
 }

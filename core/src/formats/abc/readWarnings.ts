@@ -14,8 +14,8 @@ const EXPLAINED: readonly (readonly [RegExp, (marked: string) => readonly [strin
   [/Expected 1, 2, 3, etc\. after \[/, () => ['"[" needs a number, a chord or a field after it', 'left out']],
 ]
 
-/** Turns one of the parser's warnings (which hold HTML) into a problem with a place and plain words. */
-export function readWarning(warning: string, lineOffset: number): Problem {
+/** One of the parser's warnings (which hold HTML) in plain words, with its place in the text that was parsed. */
+export function readWarning(warning: string): Omit<Problem, 'severity'> {
   const place = PLACE.exec(warning)
   const marked = plain(MARKED.exec(warning)?.[1] ?? '')
   const text = warning.replace(PLACE, '')
@@ -25,8 +25,7 @@ export function readWarning(warning: string, lineOffset: number): Problem {
     'read as far as possible',
   ]
   return {
-    severity: 'warning',
-    line: Number(place?.[1] ?? 1) + lineOffset,
+    line: Number(place?.[1] ?? 1),
     column: Number(place?.[2] ?? 1),
     message,
     understood,

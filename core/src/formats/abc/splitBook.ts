@@ -1,3 +1,5 @@
+import { abcBlocks } from './abcBlocks.ts'
+
 /** One tune's text inside a book. `lineOffset` is added to its line numbers to get those of the book. */
 export interface BookTune {
   readonly text: string
@@ -12,9 +14,10 @@ const TUNE_START = /^X:/
  */
 export function splitBook(text: string): BookTune[] {
   const lines = text.split('\n')
-  const starts = lines.flatMap((line, i) => (TUNE_START.test(line) ? [i] : []))
+  const inBlock = new Set(abcBlocks(lines).flatMap(({ from, to }) => range(from, to)))
+  const starts = lines.flatMap((line, i) => (TUNE_START.test(line) && !inBlock.has(i) ? [i] : []))
   if (starts.length === 0) return text.trim() === '' ? [] : [{ text, lineOffset: 0 }]
-  const shared = lines.slice(0, starts[0]).filter((l) => /^(%%|[A-Za-z]:)/.test(l))
+  const shared = lines.slice(0, starts[0]).filter((l, i) => /^(%%|[A-Za-z]:)/.test(l) && !inBlock.has(i))
   return starts.map((from, i) => {
     const body = lines.slice(from, starts[i + 1] ?? lines.length)
     while (body.length > 0 && body.at(-1)!.trim() === '') body.pop()
@@ -24,3 +27,5 @@ export function splitBook(text: string): BookTune[] {
     }
   })
 }
+
+const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i)

@@ -1,10 +1,11 @@
 import { readChordSymbol } from '../../harmony/chordSymbol.ts'
+import { LIMITS, METRE_UNITS } from '../../model/limits.ts'
 import { measureLength, type Metre } from '../../time/metre.ts'
 import { WHOLE, type Ticks } from '../../time/ticks.ts'
 import type { Problem } from '../problem.ts'
-import { plainTabText, tabSystems, type TabSystem } from './tabLines.ts'
+import { brokenStrings, plainTabText, tabSystems, type TabSystem } from './tabLines.ts'
 import { REST_SIGN, rhythmTicks } from './tabRhythm.ts'
-import { tokensOf, type TabToken } from './tabTokens.ts'
+import { tokensOf, type Stray, type TabToken } from './tabTokens.ts'
 
 /** A sign of a pasted tab at its time in the measure. */
 export interface ReadSign extends TabToken {
@@ -51,7 +52,7 @@ export const looksLikeTab = (text: string): boolean => tabSystems(text).length >
 export function readTextTab(text: string, metre: Metre = { num: 4, den: 4 }): ReadTab {
   const systems = tabSystems(text)
   const problems: Problem[] = []
-  const own = statedMetre(text) ?? metre
+  const own = statedMetre(text, problems) ?? metre
   const measures = systems.flatMap((s) => measuresOf(s, own, problems))
   const strings = systems[0]?.rows.length ?? 0
   for (const s of systems)
@@ -63,6 +64,14 @@ export function readTextTab(text: string, metre: Metre = { num: 4, den: 4 }): Re
         message: `this system has ${s.rows.length} lines, the first one ${strings}`,
         understood: 'read as it stands; lines that the instrument does not have are left out',
       })
+  for (const line of brokenStrings(text, systems))
+    problems.push({
+      severity: 'warning',
+      line,
+      column: 1,
+      message: 'this looks like a string of a tab, and is not read as one',
+      understood: 'left out; write it with dashes, frets and bars alone, under the strings it belongs to',
+    })
   if (measures.length > MOST_MEASURES)
     problems.push({
       severity: 'warning',
@@ -97,30 +106,50 @@ export function readTextTab(text: string, metre: Metre = { num: 4, den: 4 }): Re
   }
 }
 
-function statedMetre(text: string): Metre | undefined {
-  const found = /(?:^|\s)(?:time|metre|meter)\D{0,4}(\d{1,2})\/(2|4|8|16)\b/im.exec(text)
-  return found ? { num: Number(found[1]), den: Number(found[2]) } : undefined
+/** The metre that a text states; an impossible one is said, and not taken. */
+function statedMetre(text: string, problems: Problem[]): Metre | undefined {
+  const found = /(?:^|\s)(?:time|metre|meter)\D{0,4}(\d{1,3})\/(\d{1,3})/im.exec(text)
+  if (!found) return undefined
+  const [num, den] = [Number(found[1]), Number(found[2])]
+  if (num >= 1 && num <= LIMITS.metreBeats && (METRE_UNITS as readonly number[]).includes(den))
+    return { num, den }
+  problems.push({
+    severity: 'warning',
+    line: text.slice(0, found.index + 1).split('\n').length,
+    column: 1,
+    message: `"${num}/${den}" is an impossible metre`,
+    understood: 'left out; write it as 3/4 or 6/8',
+  })
+  return undefined
 }
 
 function measuresOf(system: TabSystem, metre: Metre, problems: Problem[]): ReadMeasure[] {
   const { rows } = system
   const all = rows.map((row, i) => tokensOf(row, i + 1))
-  for (const { strays } of all)
+  const remark = ({ string, column }: Stray, message: string, understood: string) =>
+    problems.push({
+      severity: 'warning',
+      line: system.line + string - 1,
+      column: system.left + column + 1,
+      message,
+      understood,
+    })
+  for (const { strays, parted } of all) {
     for (const s of strays)
-      problems.push({
-        severity: 'warning',
-        line: system.line + s.string - 1,
-        column: system.left + s.column + 1,
-        message: `"${s.text}" means nothing here`,
-        understood: 'left out; the frets around it were read',
-      })
+      remark(s, `"${s.text}" means nothing here`, 'left out; the frets around it were read')
+    for (const s of parted)
+      remark(s, `no neck has a fret ${s.text}`, `read as ${s.text[0]} and then ${s.text[1]}`)
+  }
   const tokens = all.flatMap((a) => a.tokens)
   const over = system.above.map((l) => l.text)
   const rhythm = over.find(isRhythmLine)
   const chordLine = over.find(isChordLine)
   const measures: ReadMeasure[] = []
-  for (const { from, to, repeatStart, repeatEnd } of barsOf(rows)) {
-    const inside = tokens.filter((t) => t.column >= from && t.column < to)
+  let read = 0
+  const bars = barsOf(rows)
+  for (const [at, { from, to, repeatStart, repeatEnd }] of bars.entries()) {
+    // A fret on a bar line that other strings have belongs to the measure that begins there.
+    const inside = tokens.filter((t) => t.column >= from - 1 && t.column < to)
     const where = { line: system.line, column: system.left + from + 1 }
     const written =
       rhythm === undefined ? undefined : rhythmIn(rhythm, from, to, inside, metre, where, problems)
@@ -129,13 +158,20 @@ function measuresOf(system: TabSystem, metre: Metre, problems: Problem[]): ReadM
     measures.push({
       length: guess.length,
       signs: guess.signs,
-      chords: chordLine === undefined ? [] : chordsIn(chordLine, from, to, guess),
+      chords: chordLine === undefined ? [] : chordsIn(chordLine, bars, at, guess),
       guessed: written === undefined && inside.length > 0,
       repeatStart,
       repeatEnd,
       line: system.line,
     })
+    read += inside.length
   }
+  if (read < tokens.length)
+    remark(
+      { string: 1, column: 0, text: '' },
+      `${tokens.length - read} frets of this system stand between no bar lines`,
+      'left out',
+    )
   return measures
 }
 
@@ -224,7 +260,8 @@ function rhythmIn(
     const on = next && columns.find(([c]) => c >= next.column - 1 && c < Math.max(next.end, next.column + 2))
     return on && next.column - t.end <= 2 ? { ...t, tick: on[1], grace: true } : undefined
   })
-  if (signs.some((s) => s === undefined)) {
+  const struck = signs.flatMap((s) => (s && !s.grace ? [`${s.string}@${s.tick}`] : []))
+  if (signs.some((s) => s === undefined) || new Set(struck).size < struck.length) {
     problems.push({
       severity: 'warning',
       ...where,
@@ -286,11 +323,21 @@ function spaced(tokens: readonly TabToken[], from: number, to: number, length: T
 
 const stepOf = (tick: number, grid: Ticks) => Math.round(tick / grid)
 
-function chordsIn(line: string, from: number, to: number, { columns, length }: Timed): ReadMeasure['chords'] {
-  return [...line.slice(from, to).matchAll(/\S+/g)].flatMap((m) => {
-    const column = from + m.index
-    // A name that began before the bar is that measure's.
-    if (m.index === 0 && from > 0 && /\S/.test(line[from - 1] ?? ' ')) return []
+/**
+ * The chord names of one measure. A name over a bar line belongs to the measure that begins there; names before the first
+ * measure to the first, names behind the last one to the last.
+ */
+function chordsIn(
+  line: string,
+  bars: readonly Bar[],
+  at: number,
+  { columns, length }: Timed,
+): ReadMeasure['chords'] {
+  const { from } = bars[at]!
+  const next = bars[at + 1]
+  return [...line.matchAll(/\S+/g)].flatMap((m) => {
+    const column = m.index
+    if ((at > 0 && column < from - 1) || (next && column >= next.from - 1)) return []
     const near = columns.filter(([c]) => c <= column + 1).at(-1)
     const tick = Math.min(near?.[1] ?? 0, length - 1)
     return [{ tick, symbol: m[0] }]

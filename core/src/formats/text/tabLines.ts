@@ -53,6 +53,18 @@ function isString(line: string): boolean {
   return dashes >= 4 && own >= 0.85 * body.length && dashes >= 0.25 * body.trim().length
 }
 
+/** True for a line that was meant to be a string and is not taken for one: frets and dashes among much else. */
+const isBrokenString = (line: string): boolean =>
+  /\d/.test(line) && (line.match(/-/g) ?? []).length >= 4 && /-\d|\d-/.test(line)
+
+/** Lines that look like a string of a tab and belong to no system, by number from 1. */
+export function brokenStrings(text: string, systems: readonly TabSystem[]): number[] {
+  const taken = new Set(systems.flatMap((s) => s.rows.map((_, i) => s.line + i)))
+  return plainTabText(text)
+    .split('\n')
+    .flatMap((line, i) => (!taken.has(i + 1) && isBrokenString(line) ? [i + 1] : []))
+}
+
 /** Finds the systems of a text: as many strings as there are under one another. */
 export function tabSystems(text: string): TabSystem[] {
   const lines = plainTabText(text).split('\n')

@@ -29,6 +29,9 @@ export interface Stray {
 const SIGN =
   /(?<lead>[hHpPbBrRsS/\\]?)(?:(?<pre>\d{1,2})\^\((?<up>\d{1,2})\)|(?<stop>\d{1,2})<(?<node>\d{1,2})>|<(?<harm>\d{1,2})>|\((?<mutedMaybe>[xX])\)|\(<(?<harmMaybe>\d{1,2})>\)|\((?<maybe>\d{1,2})\)|(?<muted>[xX])|(?<fret>\d{1,2}))(?<shake>~*)/y
 
+/** No neck has more frets: two digits beyond it are two frets that were typed without a dash between them. */
+export const FURTHEST_FRET = 24
+
 const LEADS: Readonly<Record<string, Lead>> = {
   h: 'hammer',
   p: 'pull',
@@ -39,23 +42,38 @@ const LEADS: Readonly<Record<string, Lead>> = {
   '\\': 'slide',
 }
 
+/** What stands on one string of a system. */
+export interface RowSigns {
+  readonly tokens: readonly TabToken[]
+  readonly strays: readonly Stray[]
+  /** Digits that were taken for two frets. */
+  readonly parted: readonly Stray[]
+}
+
 /** Reads the signs of one string from left to right. */
-export function tokensOf(row: string, string: number): { tokens: TabToken[]; strays: Stray[] } {
+export function tokensOf(row: string, string: number): RowSigns {
   const tokens: TabToken[] = []
   const strays: Stray[] = []
+  const parted: Stray[] = []
   for (let at = 0; at < row.length;) {
     SIGN.lastIndex = at
     const g = SIGN.exec(row)?.groups
     if (g) {
       const end = SIGN.lastIndex
-      tokens.push(tokenOf(g, string, at + g.lead!.length, end))
+      const column = at + g.lead!.length
+      if (g.fret?.length === 2 && (Number(g.fret) > FURTHEST_FRET || g.fret.startsWith('0'))) {
+        const [first, second] = [g.fret[0]!, g.fret[1]!]
+        tokens.push(tokenOf({ lead: g.lead, fret: first }, string, column, column + 1))
+        tokens.push(tokenOf({ fret: second, shake: g.shake }, string, column + 1, end))
+        parted.push({ string, column, text: g.fret })
+      } else tokens.push(tokenOf(g, string, column, end))
       at = end
       continue
     }
     if (!/[-|:* .\][‖]/.test(row[at]!)) strays.push({ string, column: at, text: row[at]! })
     at++
   }
-  return { tokens, strays }
+  return { tokens, strays, parted }
 }
 
 function tokenOf(
