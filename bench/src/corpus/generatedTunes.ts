@@ -1,3 +1,4 @@
+import { seededChance } from '../chance.ts'
 import type { TuneDoc } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 
@@ -53,23 +54,12 @@ const RHYTHMS: Readonly<Record<string, readonly (readonly number[])[]>> = {
   ],
 }
 
-/** A small generator of repeatable chance (mulberry32). */
-export function chance(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let x = Math.imul(state ^ (state >>> 15), state | 1)
-    x ^= x + Math.imul(x ^ (x >>> 7), x | 61)
-    return ((x ^ (x >>> 14)) >>> 0) / 4_294_967_296
-  }
-}
-
 /**
  * A made-up tune: eight measures in two phrases, chord tones on the strong places and steps between, the first phrase
  * taken up again, ending on the tonic. The seed decides key, metre, tempo and everything else.
  */
 export function generatedAbc(seed: number): string {
-  const next = chance(seed * 7919 + 13)
+  const next = seededChance(seed * 7919 + 13)
   const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!
   const [name, key, scale, chordText] = KEYS[seed % KEYS.length]!
   const chords = chordText.split(' ')

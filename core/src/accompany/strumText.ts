@@ -99,30 +99,52 @@ export function armAt(step: number, perBeat: number): Stroke {
   return step % perBeat === 0 || (step % perBeat) % 2 === 0 ? 'down' : 'up'
 }
 
+/** Placements that are weighed: more are never told apart. */
+const MOST_WEIGHED = 400
+
 /** Every way to put the strokes on the grid, likeliest first. */
 function placementsOf(said: readonly Said[], metre: Metre, perBeat: number): Placement[] {
   const whole = stepsOf(metre, perBeat)
+  if (said.length > whole) return []
+  const after = stepsAfter(said, whole, perBeat)
   const ways: number[][] = []
-  const go = (k: number, from: number, chosen: readonly number[]) => {
-    if (ways.length > 400) return
-    if (k === said.length) {
-      ways.push([...chosen])
-      return
-    }
-    const stroke = said[k]!
-    const last = chosen.at(-1)
-    for (let step = from; step <= whole - (said.length - k); step++) {
-      if (armAt(step, perBeat) !== stroke.direction) continue
-      const sameBeat = last !== undefined && Math.floor(last / perBeat) === Math.floor(step / perBeat)
-      if (stroke.joined && !sameBeat) continue
-      go(k + 1, step + 1, [...chosen, step])
-    }
+  const go = (chosen: readonly number[]) => {
+    if (chosen.length === said.length) ways.push([...chosen])
+    else
+      for (const step of after(chosen.length, chosen.at(-1)))
+        if (ways.length <= MOST_WEIGHED) go([...chosen, step])
   }
-  go(0, 0, [])
+  go([])
   return ways
     .map((steps) => ({ steps, price: priceOf(steps, metre, perBeat) }))
     .sort((a, b) => a.price - b.price)
     .map(({ steps }) => ({ steps, pattern: written(steps, said, metre, perBeat) }))
+}
+
+/**
+ * Where a stroke can stand after the one before it, so that all further ones have a place: found from the last stroke
+ * backwards, so that no way is begun that leads nowhere.
+ */
+function stepsAfter(
+  said: readonly Said[],
+  whole: number,
+  perBeat: number,
+): (stroke: number, last: number | undefined) => number[] {
+  const follows = (stroke: number, last: number | undefined, step: number) =>
+    !said[stroke]!.joined || (last !== undefined && Math.floor(last / perBeat) === Math.floor(step / perBeat))
+  /** Steps at which each stroke can stand with all after it placed. */
+  const places: number[][] = []
+  for (let k = said.length - 1; k >= 0; k--) {
+    const next = places[0]
+    const own: number[] = []
+    for (let step = 0; step < whole; step++) {
+      if (armAt(step, perBeat) !== said[k]!.direction) continue
+      if (!next || next.some((s) => s > step && follows(k + 1, step, s))) own.push(step)
+    }
+    places.unshift(own)
+  }
+  return (stroke, last = -1) =>
+    places[stroke]!.filter((s) => s > last && follows(stroke, last < 0 ? undefined : last, s))
 }
 
 /** A strum starts on beat 1 and leaves few beats empty. No source. */

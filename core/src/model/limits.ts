@@ -23,6 +23,8 @@ export const LIMITS = {
   tuplet: 64,
   /** Measures of a tune. */
   measures: 20_000,
+  /** Measures of one rest (`Z`). */
+  restMeasures: 1000,
   /** Whole notes that one note lasts, and one measure. */
   noteWholes: 100,
   measureWholes: 1000,

@@ -11,13 +11,16 @@ import {
   STYLES,
   type ArrangementDoc,
 } from '../model/arrangement.ts'
+import { LIMITS } from '../model/limits.ts'
 import { HAND_RULES, LIFT_RULES, ROOT_RULES, RUN_RULES, STROKE_RULES } from '../model/school.ts'
 import { PICKING_SCHOOLS, PICKING_SIGNS } from '../neck/hand.ts'
+import type { TuneDoc } from '../model/tune.ts'
+import { checkStrings, checkTabReferences } from './references.ts'
 import { patternSchema } from './patternSchema.ts'
 import { playerSchema } from './playerSchema.ts'
 import { duration, id, midi, pos, validated } from './common.ts'
 
-const fret = Joi.number().integer().min(0).max(36)
+const fret = Joi.number().integer().min(0).max(LIMITS.frets)
 const string = Joi.number().integer().min(1).max(12)
 const mm = Joi.number().positive().max(2000)
 const setup = Joi.object({
@@ -101,7 +104,7 @@ const grip = Joi.object({
   pressed: pressed.required(),
   ready: pressed,
   position: fret.required(),
-  shape: Joi.string().max(80),
+  shape: Joi.string().max(LIMITS.shapeName),
   costs: Joi.array()
     .items(
       Joi.object({
@@ -163,7 +166,7 @@ const arrangement = Joi.object<ArrangementDoc>({
   schema: Joi.number().valid(ARRANGEMENT_SCHEMA).required(),
   id: id.required(),
   rev: Joi.number().integer().min(1).required(),
-  name: Joi.string().min(1).max(300).required(),
+  name: Joi.string().min(1).max(LIMITS.title).required(),
   tuneId: id.required(),
   tuneRev: Joi.number().integer().min(1).required(),
   inputHash: Joi.string().max(64).required(),
@@ -206,7 +209,15 @@ const arrangement = Joi.object<ArrangementDoc>({
     .required(),
 })
 
-/** @throws SchemaError */
-export function readArrangementDoc(value: unknown): ArrangementDoc {
-  return validated<ArrangementDoc>(arrangement, value, 'This is not an arrangement that can be read')
+const WHAT = 'This is not an arrangement that can be read'
+
+/**
+ * @param tune the tune that it arranges, where it is at hand: what the arrangement refers to must be there
+ * @throws SchemaError naming the first wrong place
+ */
+export function readArrangementDoc(value: unknown, tune?: TuneDoc): ArrangementDoc {
+  const doc = validated<ArrangementDoc>(arrangement, value, WHAT)
+  checkStrings(doc, WHAT)
+  if (tune) checkTabReferences(doc, tune, WHAT)
+  return doc
 }

@@ -1,13 +1,21 @@
 import Joi from 'joi'
+import { LIMITS } from '../model/limits.ts'
+import { WHOLE } from '../time/ticks.ts'
 
 export const id = Joi.string().min(1).max(120)
-export const ticks = Joi.number().integer().min(0)
+/** A moment in a measure, or a length in one. */
+export const ticks = Joi.number()
+  .integer()
+  .min(0)
+  .max(2 * LIMITS.measureWholes * WHOLE)
 export const pos = Joi.object({ measure: id.required(), tick: ticks.required() })
 export const noteName = Joi.object({
   step: Joi.string().valid('C', 'D', 'E', 'F', 'G', 'A', 'B').required(),
   alter: Joi.number().integer().min(-2).max(2).required(),
 })
-export const pitch = noteName.keys({ octave: Joi.number().integer().min(-2).max(12).required() })
+export const pitch = noteName.keys({
+  octave: Joi.number().integer().min(LIMITS.lowestOctave).max(LIMITS.highestOctave).required(),
+})
 export const duration = Joi.object({
   ticks: ticks.min(1).required(),
   base: Joi.number().integer().valid(1, 2, 4, 8, 16, 32, 64, 128).required(),

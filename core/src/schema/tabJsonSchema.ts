@@ -1,9 +1,13 @@
 import Joi from 'joi'
 import type { TabJson } from '../formats/json/tabJson.ts'
+import { LIMITS } from '../model/limits.ts'
 import { PICKING_SIGNS } from '../neck/hand.ts'
 import { INSTRUMENTS } from '../neck/instruments.ts'
 import { playerSchema } from './playerSchema.ts'
-import { midi, ticks, validated } from './common.ts'
+import { midi, SchemaError, validated } from './common.ts'
+
+/** Time from the start of the tune. */
+const ticks = Joi.number().integer().min(0)
 
 const tab = Joi.object({
   schemaVersion: Joi.number().valid(1).required(),
@@ -101,7 +105,18 @@ const tab = Joi.object({
   elapsedMs: Joi.number().min(0).required(),
 }).unknown()
 
-/** @throws SchemaError */
+const WHAT = 'This is not a tab file of `porch arrange --json`'
+
+/** @throws SchemaError naming the first wrong place */
 export function readTabJson(value: unknown): TabJson {
-  return validated<TabJson>(tab, value, 'This is not a tab file of `porch arrange --json`')
+  const json = validated<TabJson>(tab, value, WHAT)
+  const strings = json.setup.tuning.length
+  const check = (where: string, places: readonly { readonly string: number; readonly fret: number }[]) => {
+    for (const { string, fret } of places)
+      if (string < 1 || string > strings || fret < 0 || fret > LIMITS.frets)
+        throw new SchemaError(WHAT, where, `there is no place on string ${string} at fret ${fret}`)
+  }
+  json.notes.forEach((n, i) => check(`notes[${i}]`, [n, ...(n.graces ?? [])]))
+  json.grips?.forEach((g, i) => check(`grips[${i}]`, g.pressed))
+  return json
 }

@@ -1,11 +1,16 @@
 import Joi from 'joi'
+import { LIMITS, METRE_UNITS } from '../model/limits.ts'
 import { TUNE_SCHEMA, type TuneDoc } from '../model/tune.ts'
 import { MODES } from '../pitch/key.ts'
+import { checkTuneReferences } from './references.ts'
 import { midi, duration, id, noteName, pitch, pos, ticks, validated } from './common.ts'
 
 const metre = Joi.object({
-  num: Joi.number().integer().min(1).max(64).required(),
-  den: Joi.number().integer().valid(1, 2, 4, 8, 16, 32, 64).required(),
+  num: Joi.number().integer().min(1).max(LIMITS.metreBeats).required(),
+  den: Joi.number()
+    .integer()
+    .valid(...METRE_UNITS)
+    .required(),
   display: Joi.string().valid('common', 'cut'),
 })
 
@@ -25,9 +30,13 @@ const measure = Joi.object({
   metre: metre.required(),
   key: key.required(),
   repeatStart: Joi.boolean().required(),
-  repeatEnd: Joi.number().integer().min(1).max(21).required(),
+  repeatEnd: Joi.number()
+    .integer()
+    .min(1)
+    .max(LIMITS.passes + 1)
+    .required(),
   barline: Joi.string().valid('single', 'double', 'final', 'none').required(),
-  endings: Joi.array().items(Joi.number().integer().min(1).max(20)).required(),
+  endings: Joi.array().items(Joi.number().integer().min(1).max(LIMITS.passes)).required(),
   segno: Joi.boolean(),
   coda: Joi.boolean(),
   fine: Joi.boolean(),
@@ -51,10 +60,12 @@ const event = Joi.object({
   chordTones: Joi.array().items(pitch).required(),
   tieTo: id,
   graces: Joi.array().items(pitch).required(),
-  ornaments: Joi.array().items(Joi.string().max(60)).required(),
-  lyric: Joi.string().max(500).allow(''),
+  ornaments: Joi.array().items(Joi.string().max(LIMITS.ornament)).required(),
+  lyric: Joi.string().max(LIMITS.lyric).allow(''),
   slurred: Joi.valid(true),
-  moreLyrics: Joi.array().items(Joi.string().max(500).allow('')).max(30),
+  moreLyrics: Joi.array()
+    .items(Joi.string().max(LIMITS.lyric).allow(''))
+    .max(LIMITS.verses - 1),
 })
 
 const chordReading = Joi.object({
@@ -68,16 +79,16 @@ const tune = Joi.object<TuneDoc>({
   schema: Joi.number().valid(TUNE_SCHEMA).required(),
   id: id.required(),
   rev: Joi.number().integer().min(1).required(),
-  title: Joi.string().min(1).max(300).required(),
-  composer: Joi.string().allow('').max(300),
-  measures: Joi.array().items(measure).min(1).required(),
+  title: Joi.string().min(1).max(LIMITS.title).required(),
+  composer: Joi.string().allow('').max(LIMITS.composer),
+  measures: Joi.array().items(measure).min(1).max(LIMITS.measures).required(),
   events: Joi.array().items(event).required(),
   chords: Joi.array()
     .items(
       Joi.object({
         id: id.required(),
         pos: pos.required(),
-        symbol: Joi.string().allow('').max(60).required(),
+        symbol: Joi.string().allow('').max(LIMITS.chordSymbol).required(),
         parsed: chordReading,
         origin: Joi.string().valid('given', 'suggested', 'typed').required(),
       }),
@@ -87,8 +98,8 @@ const tune = Joi.object<TuneDoc>({
     .items(
       Joi.object({
         id: id.required(),
-        actual: Joi.number().integer().min(2).max(64).required(),
-        normal: Joi.number().integer().min(1).max(64).required(),
+        actual: Joi.number().integer().min(2).max(LIMITS.tuplet).required(),
+        normal: Joi.number().integer().min(1).max(LIMITS.tuplet).required(),
       }),
     )
     .required(),
@@ -96,7 +107,7 @@ const tune = Joi.object<TuneDoc>({
     .items(
       Joi.object({
         id: id.required(),
-        name: Joi.string().allow('').max(200).required(),
+        name: Joi.string().allow('').max(LIMITS.sectionName).required(),
         measure: id.required(),
       }),
     )
@@ -105,7 +116,7 @@ const tune = Joi.object<TuneDoc>({
     .items(
       Joi.object({
         pos: pos.required(),
-        bpm: Joi.number().min(10).max(500).required(),
+        bpm: Joi.number().min(LIMITS.slowest).max(LIMITS.fastest).required(),
         stated: Joi.boolean().required(),
       }),
     )
@@ -116,7 +127,11 @@ const tune = Joi.object<TuneDoc>({
       id: id.required(),
       chord: Joi.string().min(1).max(40).required(),
       tuning: Joi.array().items(midi).min(1).max(12).required(),
-      frets: Joi.array().items(Joi.number().integer().min(0).max(36).allow(null)).min(1).max(12).required(),
+      frets: Joi.array()
+        .items(Joi.number().integer().min(0).max(LIMITS.frets).allow(null))
+        .min(1)
+        .max(12)
+        .required(),
       fingers: Joi.array()
         .items(Joi.valid(0, 1, 2, 3, 4, 'T'))
         .min(1)
@@ -124,10 +139,10 @@ const tune = Joi.object<TuneDoc>({
         .required(),
     }),
   ),
-  source: Joi.string().allow('').max(1000),
-  rights: Joi.string().allow('').max(1000),
+  source: Joi.string().allow('').max(LIMITS.source),
+  rights: Joi.string().allow('').max(LIMITS.source),
   abc: Joi.object({
-    text: Joi.string().allow('').max(2_100_000).required(),
+    text: Joi.string().allow('').max(LIMITS.sourceText).required(),
     spans: Joi.array()
       .items(
         Joi.object({
@@ -140,7 +155,11 @@ const tune = Joi.object<TuneDoc>({
   }),
 })
 
-/** @throws SchemaError */
+const WHAT = 'This is not a tune that can be read'
+
+/** @throws SchemaError naming the first wrong place */
 export function readTuneDoc(value: unknown): TuneDoc {
-  return validated<TuneDoc>(tune, value, 'This is not a tune that can be read')
+  const doc = validated<TuneDoc>(tune, value, WHAT)
+  checkTuneReferences(doc, WHAT)
+  return doc
 }

@@ -1,5 +1,6 @@
 import type { Measure } from '../model/tune.ts'
 import { countAt, countedBeat } from '../time/count.ts'
+import { commonDivisor } from '../time/commonDivisor.ts'
 import { missingHead } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 
@@ -20,8 +21,6 @@ export function beatCount(measure: Measure, tick: Ticks): Count {
   if (within === 0) return { beat }
   const syllable = countAt(measure.metre, at)
   if (syllable !== undefined) return { beat, syllable }
-  const common = divisor(within, length)
+  const common = commonDivisor(within, length)
   return { beat, share: [within / common, length / common] }
 }
-
-const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b))

@@ -31,7 +31,12 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
   }
   const remarks: SourceRemark[] = []
   const edits: TextEdit[] = []
-  const blockAt = new Map(abcBlocks(lines).map((b) => [b.from, b]))
+  const blocks = abcBlocks(lines)
+  const blockAt = new Map(blocks.map((b) => [b.from, b]))
+  const inBlock = new Set(
+    blocks.flatMap(({ from, to }) => Array.from({ length: to - from + 1 }, (_, k) => from + k)),
+  )
+  const prose = proseAfter(lines, inBlock)
   let inBody = false
   let waiting = ''
   for (let i = 0; i < lines.length; i++) {
@@ -50,13 +55,27 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
       i = block.to
       continue
     }
-    if (/^%%/.test(line) && !OF_THE_MUSIC.test(line)) edits.push({ from, to, text: '%' })
+    if (prose.has(i)) {
+      edits.push({ from, to, text: '%' })
+      if (!prose.has(i - 1) && line.trim() !== '')
+        remarks.push({
+          severity: 'note',
+          offset: from,
+          message: 'text after an empty line',
+          understood: 'left out; it is no music',
+        })
+    } else if (line.trim() === '' && i < lines.length - 1) edits.push({ from, to, text: '%' })
+    // Words are laid under the notes by `lyricLines.ts`.
+    else if (/^w:/.test(line)) edits.push({ from, to, text: '%' })
+    else if (/^%%/.test(line) && !OF_THE_MUSIC.test(line)) edits.push({ from, to, text: '%' })
     else if (/^I:/.test(line)) edits.push({ from, to, text: '%' })
     else if (/^L:\s*\//.test(line)) {
       const slash = from + line.indexOf('/')
       edits.push({ from: slash, to: slash, text: '1' })
+    } else if (!inBody && /^Q:/.test(line)) {
+      if (wholeTempo(line) !== line) edits.push({ from, to, text: wholeTempo(line) })
     } else if (inBody && /^Q:/.test(line)) {
-      waiting = `[${line.replace(/%.*/, '').replace(/[[\]]/g, '').trim()}]`
+      waiting = `[${wholeTempo(line).replace(/%.*/, '').replace(/[[\]]/g, '').trim()}]`
       edits.push({ from, to, text: '%' })
     } else if (/^K:/.test(line)) inBody = true
     else if (inBody && isMusic(line)) {
@@ -64,10 +83,51 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
       waiting = ''
       for (const m of line.matchAll(/\[I:[^\]]*\]/g))
         edits.push({ from: from + m.index, to: from + m.index + m[0].length, text: ' ' })
+      for (const m of line.matchAll(/\[Q:[^\]]*\]/g))
+        if (wholeTempo(m[0]) !== m[0])
+          edits.push({ from: from + m.index, to: from + m.index + m[0].length, text: wholeTempo(m[0]) })
     }
   }
   return { source: fieldsBeforeChords(rewritten(text, edits)), remarks }
 }
+
+/** A line that can only be music: bar lines, and little else than what music is written with. */
+function looksLikeMusic(line: string): boolean {
+  const plain = line.replace(/"[^"]*"|![^!]*!|\[[A-Za-z]:[^\]]*\]/g, '')
+  const own = plain.match(/[A-Ga-gzxZ0-9|:\][()/<>\-'",^_=~.{}\s]/g)?.length ?? 0
+  return /[|]/.test(line) && own >= 0.8 * plain.length
+}
+
+/**
+ * Lines that stand behind an empty line and are no part of the tune: a paragraph in which nothing is a field or music.
+ * An empty line alone does not end a tune: many are sent with empty lines between all others.
+ */
+function proseAfter(lines: readonly string[], inBlock: ReadonlySet<number>): Set<number> {
+  const prose = new Set<number>()
+  const first = lines.findIndex((l, i) => l.trim() === '' && !inBlock.has(i))
+  if (first < 0) return prose
+  for (let from = first; from < lines.length;) {
+    if (lines[from]!.trim() === '' || inBlock.has(from)) {
+      from++
+      continue
+    }
+    let to = from
+    while (to + 1 < lines.length && lines[to + 1]!.trim() !== '') to++
+    const own = Array.from({ length: to - from + 1 }, (_, k) => from + k).filter((i) => !inBlock.has(i))
+    const isTune = own.some((i) => /^([A-Za-z]:|%)/.test(lines[i]!) || looksLikeMusic(lines[i]!))
+    if (!isTune) for (const i of own) prose.add(i)
+    from = to + 1
+  }
+  return prose
+}
+
+/** The parser reads whole numbers of beats alone: a tempo of 85.5 is said in shorter beats. */
+const wholeTempo = (line: string) =>
+  line.replace(
+    /(\d+)\/(\d+)(\s*=\s*)(\d+)\.(\d{1,3})/,
+    (_, num: string, den: string, is: string, whole: string, part: string) =>
+      `${num}/${Number(den) * 10 ** part.length}${is}${whole}${part}`,
+  )
 
 /**
  * The parser takes a chord symbol that stands before an inline field for the start of a chord of notes: the two are

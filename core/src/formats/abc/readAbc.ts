@@ -16,6 +16,7 @@ import { plainLines } from '../sourceText.ts'
 import { clefTranspose, readKey, readMetre } from './abcFields.ts'
 import { abcSource } from './abcSource.ts'
 import type { Propagation } from './accidentals.ts'
+import { sungWords } from './lyricLines.ts'
 import { parseAbc } from './parseAbc.ts'
 import { quarterTempo, VoiceReader, type DraftMeasure, type VoiceReading } from './readVoice.ts'
 import { readWarning } from './readWarnings.ts'
@@ -168,6 +169,7 @@ function buildTune(
   const stated = quarterTempo(raw.metaText.tempo)
   if (raw.metaText.tempo?.bpm && stated === undefined)
     report('warning', 0, `a tempo (Q:) beyond ${LIMITS.slowest} to ${LIMITS.fastest}`, 'left out')
+  singWords(voices, ready, source, report, reportIn)
   const laidOver = otherVoicesPlaced(voices, drafts)
   const tempos = [...laidOver.tempos]
   const first = { measure: measures[0]!.id, tick: 0 }
@@ -209,6 +211,55 @@ function buildTune(
   if (tune.chords.length > 0 || silent) return tune
   report('note', 0, 'no chords are given', 'a simple harmony of the key is suggested; change it as you like')
   return { ...tune, chords: [...tune.chords, ...harmoniseIn(tune, 'family').chords] }
+}
+
+/** Puts the words of the `w:` lines under the notes of the voices. */
+function singWords(
+  voices: readonly VoiceReading[],
+  ready: Rewritten,
+  source: BookTune,
+  report: Report,
+  reportIn: Report,
+): void {
+  if (!/^w:/m.test(source.text)) return
+  const lines = source.text.split('\n')
+  const placeOf = placesIn(source.text)
+  const lineStart = (index: number) => lines.slice(0, index).reduce((n, l) => n + l.length + 1, 0)
+  const sung = voices.flatMap((voice) => {
+    const spans = new Map(voice.spans.map((s) => [s.target, s.from]))
+    return voice.events.flatMap((e) => {
+      const from = e.pitch && spans.get(e.id)
+      return from === undefined
+        ? []
+        : [{ id: e.id, line: placeOf(ready.toSource(from)).line - 1, measure: e.pos.measure, from }]
+    })
+  })
+  const { verses, left } = sungWords(lines, sung)
+  const fromOf = new Map(sung.map((n) => [n.id, n.from]))
+  for (const { line, words } of left)
+    reportIn(
+      'warning',
+      lineStart(line),
+      `${words.length} syllables without a note`,
+      `left out: ${words.slice(0, 6).join(' ')}`,
+    )
+  for (const voice of voices)
+    voice.events.forEach((e, i) => {
+      const own = verses.get(e.id)
+      if (!own || own.every((v) => v === '' || v === '-')) return
+      const [lyric = '', ...moreLyrics] = own.map((text) => {
+        const { text: kept, cut } = cutTo(text, LIMITS.lyric)
+        if (cut)
+          report(
+            'warning',
+            fromOf.get(e.id)!,
+            `a syllable of ${text.length} letters`,
+            `cut to ${LIMITS.lyric}`,
+          )
+        return kept
+      })
+      voice.events[i] = { ...e, lyric, ...(moreLyrics.some(Boolean) ? { moreLyrics } : {}) }
+    })
 }
 
 /** A field of the head as one line; the parser gives some as lists of lines. */

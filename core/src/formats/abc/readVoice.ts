@@ -147,11 +147,26 @@ export class VoiceReader {
 
   finish(): VoiceReading {
     if (this.open && this.tick > 0) this.close('none')
+    if (this.open) this.leaveOut(this.open)
     for (const { event } of this.ties.values()) {
       const span = this.out.spans.find((s) => s.target === this.out.events[event]!.id)
       this.report('warning', span?.from ?? 0, 'a tie leads nowhere', 'the note ends where it is written')
     }
     return this.out
+  }
+
+  /** Takes back a measure in which nothing has a length: what was said in it has no place. */
+  private leaveOut({ id, from }: DraftMeasure): void {
+    const keep = <T>(list: T[], measureOf: (x: T) => Id) => {
+      const kept = list.filter((x) => measureOf(x) !== id)
+      const gone = list.length - kept.length
+      list.splice(0, list.length, ...kept)
+      return gone
+    }
+    const chords = keep(this.out.chords, (c) => c.pos.measure)
+    keep(this.out.tempos, (t) => t.pos.measure)
+    keep(this.out.sections, (s) => s.measure)
+    if (chords > 0) this.report('warning', from, `${chords} chord names without a note`, 'left out')
   }
 
   /** A text within its limit; what is longer is cut, and said to be. */
@@ -207,6 +222,12 @@ export class VoiceReader {
     if (!this.open) return
     this.open.length = this.tick
     this.open.barline = barline
+    const tempo = this.out.tempos.at(-1)
+    // A tempo behind the last note of a measure is that of the next one.
+    if (tempo?.pos.measure === this.open.id && tempo.pos.tick >= this.tick && this.tick > 0) {
+      this.out.tempos.pop()
+      this.pendingTempo = tempo.bpm
+    }
     this.out.measures.push(this.open)
     if (this.out.measures.length >= LIMITS.measures) {
       this.report(
@@ -338,6 +359,10 @@ export class VoiceReader {
       return
     }
     const id = this.newId('e')
+    // What a grace note raises or lowers holds for the note that it leads to.
+    const graces = (element.gracenotes ?? []).flatMap(
+      (g) => this.reachable(element, this.sounding(this.memory.spell(g.pitch, g.accidental))) ?? [],
+    )
     const sounding = this.pitches(element)
     const top = sounding.at(-1)
     this.out.events.push({
@@ -347,12 +372,9 @@ export class VoiceReader {
       dur: { ticks, ...writtenValue(share), ...(tuplet ? { tupletId: tuplet.id } : {}) },
       ...(top ? { pitch: top.pitch } : {}),
       chordTones: sounding.slice(0, -1).map((s) => s.pitch),
-      graces: (element.gracenotes ?? []).flatMap(
-        (g) => this.reachable(element, this.sounding(this.memory.spell(g.pitch, g.accidental))) ?? [],
-      ),
+      graces,
       ornaments: this.ornaments(element),
       ...(this.slurredHere(element) ? { slurred: true as const } : {}),
-      ...this.lyrics(element),
     })
     this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
     this.tie(element, sounding)
@@ -406,7 +428,9 @@ export class VoiceReader {
 
   private wholeMeasures(element: AbcElement): void {
     const written = element.rest?.text ?? 1
-    const count = Number.isInteger(written) ? Math.max(1, written) : 1
+    const count = Number.isInteger(written) ? Math.min(Math.max(1, written), LIMITS.restMeasures) : 1
+    if (written > count)
+      this.report('warning', element.startChar, `a rest of ${written} measures`, `cut to ${count} measures`)
     for (let i = 0; i < count && !this.full; i++) {
       const measure = this.measure(element.startChar)
       const ticks = measureLength(this.metre)
@@ -445,21 +469,6 @@ export class VoiceReader {
       this.tuplet = { tuplet, left: element.tripletR ?? actual }
     }
     return this.tuplet?.tuplet
-  }
-
-  /** Syllables by verse; a hyphen at the end says that the word goes on. */
-  private lyrics(element: AbcElement): Pick<TuneEvent, 'lyric' | 'moreLyrics'> {
-    const all = element.lyric ?? []
-    if (all.length > LIMITS.verses)
-      this.report('warning', element.startChar, `${all.length} verses`, `the first ${LIMITS.verses} are kept`)
-    const verses = all
-      .slice(0, LIMITS.verses)
-      .map(({ syllable, divider }) =>
-        this.within(element, `${syllable.trim()}${divider === '-' ? '-' : ''}`, LIMITS.lyric, 'syllable'),
-      )
-    const [first, ...more] = verses
-    if (verses.every((v) => v === '' || v === '-')) return {}
-    return { lyric: first ?? '', ...(more.some(Boolean) ? { moreLyrics: more } : {}) }
   }
 
   private chordMarks(element: AbcElement, measure: DraftMeasure): void {

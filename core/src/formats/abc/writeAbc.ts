@@ -3,6 +3,7 @@ import type { ChordMark, Jump, Measure, TuneDoc, TuneEvent } from '../../model/t
 import type { Key, Mode } from '../../pitch/key.ts'
 import { nameText } from '../../pitch/pitch.ts'
 import type { Metre } from '../../time/metre.ts'
+import { commonDivisor } from '../../time/commonDivisor.ts'
 import { QUARTER, type Ticks } from '../../time/ticks.ts'
 import { PitchWriter } from './writePitch.ts'
 
@@ -299,12 +300,10 @@ function pushTo<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
 
 /** @example lengthText(15120) // '3' eighths; a quarter of an eighth is '/4' */
 function lengthText(ticks: Ticks): string {
-  const divisor = gcd(ticks, UNIT)
+  const divisor = commonDivisor(ticks, UNIT)
   const [num, den] = [ticks / divisor, UNIT / divisor]
   return `${num === 1 ? '' : num}${den === 1 ? '' : `/${den}`}`
 }
-
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
 
 function barLine(m: Measure, after: Measure | undefined): string {
   if (m.repeatEnd > 1) return ':|'

@@ -20,7 +20,7 @@ const STRINGS = [6, 4, 5, 7]
 /** Most lines over a system that belong to it: number, chords, rhythm. */
 const ABOVE = 3
 
-const NAME = /^(\s*)([A-Ga-g][#b♯♭]?\d?)?(\s*)([|:[‖]|(?=-))/
+const NAME = /^(\s*)([A-Ga-g][#b♯♭]?\d?)?(\s{0,2})([|:[‖]|(?=-))/
 
 /** Signs of word processors made plain: dashes, quotes, non-breaking spaces, tabulators, full-width bars. */
 export function plainTabText(text: string): string {
@@ -90,11 +90,14 @@ export function tabSystems(text: string): TabSystem[] {
 function systemOf(lines: readonly string[], at: number, count: number, from: number): TabSystem {
   const own = lines.slice(at, at + count)
   const heads = own.map((l) => NAME.exec(l))
-  const left = Math.max(0, ...heads.map((h) => (h ? h[1]!.length + (h[2]?.length ?? 0) + h[3]!.length : 0)))
+  const lengths = heads.map((h) => (h ? h[1]!.length + (h[2]?.length ?? 0) + h[3]!.length : 0))
+  const left = Math.max(0, ...lengths)
+  // A line that begins further to the left than the others stands askew: nothing of it is cut off.
+  const rows = own.map((l, i) => l.slice(l.slice(lengths[i], left).trim() === '' ? left : lengths[i]))
   const above: { text: string; line: number }[] = []
   for (let i = at - 1; i >= Math.max(from, at - ABOVE); i--) {
     if (lines[i]!.trim() === '') break
     above.push({ text: lines[i]!.slice(left), line: i + 1 })
   }
-  return { line: at + 1, rows: own.map((l) => l.slice(left)), left, names: heads.map((h) => h?.[2]), above }
+  return { line: at + 1, rows, left, names: heads.map((h) => h?.[2]), above }
 }

@@ -1,0 +1,24 @@
+import { parentPort, workerData } from 'node:worker_threads'
+import type { FuzzReport, FuzzTask } from './run.ts'
+import { caseInput } from './target.ts'
+import { TARGETS } from './targets/index.ts'
+
+/** Runs the cases of one target one after the other; the clock of the case at work is shared with who ends what hangs. */
+const { name, seed, from, count, clock } = workerData as FuzzTask
+const target = TARGETS.find((t) => t.name === name)!
+const at = new Float64Array(clock)
+const tell = (report: FuzzReport) => parentPort!.postMessage(report)
+
+for (let i = from; i < count; i++) {
+  const input = caseInput(target, seed, i)
+  at[0] = i
+  at[1] = Date.now()
+  const started = performance.now()
+  try {
+    for (const { kind, what } of target.read(input)) tell({ case: i, kind, what, input })
+  } catch (error) {
+    tell({ case: i, kind: 'throw', what: String((error as Error).stack).slice(0, 600), input })
+  }
+  at[2] = Math.max(at[2]!, performance.now() - started)
+}
+tell('done')
