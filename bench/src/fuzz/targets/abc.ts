@@ -52,7 +52,7 @@ function silentLosses(text: string, tune: TuneDoc, problems: readonly Problem[])
   const blocks = abcBlocks(lines)
   const rest = problems.find((p) => p.understood === 'what follows is left out')?.line ?? Infinity
   return lines.flatMap((line, i) => {
-    if (i <= key || inBlock(i) || i + 1 > rest || /^([A-Za-z+]:|%)/.test(line) || line.trim() === '')
+    if (i <= key || inBlock(i) || i + 1 > rest || /^(\\?[A-Za-z+]:|%)/.test(line) || line.trim() === '')
       return []
     const said = problems.some((p) => p.line === i + 1 || (p.line === i && /\\\s*$/.test(lines[i - 1] ?? '')))
     return read[i]! < notesOn(line) && !said ? [i + 1] : []

@@ -77,8 +77,11 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
     } else if (inBody && /^Q:/.test(line)) {
       waiting = `[${wholeTempo(line).replace(/%.*/, '').replace(/[[\]]/g, '').trim()}]`
       edits.push({ from, to, text: '%' })
-    } else if (/^K:/.test(line)) inBody = true
-    else if (inBody && isMusic(line)) {
+    } else if (/^K:/.test(line)) {
+      inBody = true
+      const key = plainKey(line)
+      if (key !== line) edits.push({ from, to, text: key })
+    } else if (inBody && isMusic(line)) {
       if (waiting !== '') edits.push({ from, to: from, text: waiting })
       waiting = ''
       for (const m of line.matchAll(/\[I:[^\]]*\]/g))
@@ -120,6 +123,13 @@ function proseAfter(lines: readonly string[], inBlock: ReadonlySet<number>): Set
   }
   return prose
 }
+
+/**
+ * Keys that the parser reads otherwise than they are meant: the bagpipe's (F and C sharp, G natural, whether the signature
+ * is shown or not), and one of which only the accidentals that stand there hold (ABC 2.1, section 3.1.14).
+ */
+const plainKey = (line: string) =>
+  line.replace(/^(K:\s*)H[Pp]\b/, '$1Amix').replace(/^(K:\s*)[A-G][#b]?\s*\w*\s*\bexp\b/, '$1C')
 
 /** The parser reads whole numbers of beats alone: a tempo of 85.5 is said in shorter beats. */
 const wholeTempo = (line: string) =>

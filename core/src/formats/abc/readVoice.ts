@@ -113,10 +113,7 @@ export class VoiceReader {
       case 'bar':
         return this.bar(element)
       case 'key':
-        this.key = readKey(element)
-        this.memory.setSignature(element.accidentals ?? [])
-        if (this.open && this.tick === 0) this.open.key = this.key
-        return
+        return this.takeKey(element)
       case 'meter':
         return this.meter(element)
       case 'tempo':
@@ -139,9 +136,10 @@ export class VoiceReader {
   }
 
   /** What the head of a further line says: a metre on a line of its own, a clef that was given again. */
-  newLine({ meter, clef }: Pick<AbcStaff, 'meter' | 'clef'>): void {
+  newLine({ meter, clef, key }: Pick<AbcStaff, 'meter' | 'clef' | 'key'>): void {
     const metre = meter && readMetre(meter)
     if (metre) this.takeMetre(metre)
+    if (key) this.takeKey(key)
     this.transpose = clefTranspose(clef)
   }
 
@@ -298,6 +296,12 @@ export class VoiceReader {
       return
     }
     this.takeMetre(metre)
+  }
+
+  private takeKey(key: NonNullable<AbcStaff['key']>): void {
+    this.key = readKey(key)
+    this.memory.setSignature(key.accidentals ?? [])
+    if (this.open && this.tick === 0) this.open.key = this.key
   }
 
   private takeMetre(metre: Metre): void {

@@ -197,7 +197,9 @@ class VoiceWriter {
     this.pitches.barLine()
     const start = m.repeatStart ? '|:' : ''
     const ending =
-      m.endings.length > 0 && m.endings.join() !== before?.endings.join() ? `[${m.endings.join(',')} ` : ''
+      m.endings.length > 0 && (m.endings.join() !== before?.endings.join() || (before?.repeatEnd ?? 1) > 1)
+        ? `[${m.endings.join(',')} `
+        : ''
     const end = this.voice === 0 ? `${m.fine ? '!fine!' : ''}${m.jump ? `!${JUMPS[m.jump]}!` : ''}` : ''
     return `${start}${ending}${text} ${end}${barLine(m, after)}`
   }
