@@ -4,13 +4,14 @@ import type { Id } from '../model/ids.ts'
 import { durationOf } from '../model/durationOf.ts'
 import { isHandwork } from './isHandwork.ts'
 import { withNote, withoutNotes } from './placed.ts'
-import { settled, type Desk } from './settle.ts'
+import type { Turns } from '../turns.ts'
+import { settling, type Desk } from './settle.ts'
 
 /**
  * A tab fresh from the solver with what was written by hand laid over it: notes that were erased go, typed ones take
  * their places, and both hands are found again in the measures that this touches.
  */
-export function withHandwork(layer: Layer, desk: Desk, locks: readonly Lock[]): Layer {
+export function* layingOver(layer: Layer, desk: Desk, locks: readonly Lock[]): Turns<Layer> {
   if (!locks.some(isHandwork)) return { ...layer, locks }
   const timeline = timelineOf(desk.tune.measures)
   const erased = new Set(locks.filter((l) => l.field === 'erased').map((l) => l.target))
@@ -24,7 +25,8 @@ export function withHandwork(layer: Layer, desk: Desk, locks: readonly Lock[]): 
     timeline,
   )
   const melody = new Map(melodyOf(desk.tune, timeline).map((n) => [n.sourceId, n]))
-  for (const { value } of locks.filter((l) => l.field === 'typed')) {
+  for (const [i, { value }] of locks.filter((l) => l.field === 'typed').entries()) {
+    if (i % 16 === 15) yield
     const note = value as TabNote
     if (!timeline.indexOf.has(note.pos.measure)) continue
     const own = note.sourceId === undefined ? undefined : melody.get(note.sourceId)
@@ -37,5 +39,5 @@ export function withHandwork(layer: Layer, desk: Desk, locks: readonly Lock[]): 
     const note = next.notes.find((n) => n.id === l.target)
     if (note) touched.add(note.pos.measure)
   }
-  return touched.size > 0 ? settled(next, desk, touched, true) : { ...layer, locks }
+  return touched.size > 0 ? yield* settling(next, desk, touched, true) : { ...layer, locks }
 }

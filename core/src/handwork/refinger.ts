@@ -7,7 +7,8 @@ import type { LeftFinger } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { graceFinger, leavesRoomForGraces } from './graceFinger.ts'
-import { soundingAt, soundings, type Sounding } from './sounding.ts'
+import { mapInTurns, type Turns } from '../turns.ts'
+import { soundingInTime, soundings, type Sounding } from './sounding.ts'
 
 /** Fingerings of one onset that are weighed. */
 const MOST = 40
@@ -55,24 +56,30 @@ interface Onset {
  * state is a way to hold everything that sounds; a held note keeps its finger; what stands before the stretch stays.
  * Where no hand can hold what is written, the fingers stay as they were, for the audit to say.
  */
-export function refingered(
+export function* refingering(
   notes: readonly TabNote[],
   spans: readonly Span[],
   timeline: Timeline,
   setup: Setup,
   order: RefingerOrder,
-): TabNote[] {
+): Turns<TabNote[]> {
   const all = soundings(notes, timeline, order)
   const times = [
     ...new Set(all.filter((s) => s.start >= order.from && s.start < order.to).map((s) => s.start)),
   ]
-  const onsets = times.map((at): Onset => {
-    const sounding = soundingAt(all, at)
-    return { at, sounding, states: statesOf(setup, sounding, order) }
-  })
+  yield
+  const soundsAt = soundingInTime(all)
+  const onsets = yield* mapInTurns(
+    times,
+    (at): Onset => {
+      const sounding = soundsAt(at)
+      return { at, sounding, states: statesOf(setup, sounding, order) }
+    },
+    64,
+  )
   if (onsets.length === 0) return [...notes]
   const joinedFrom = new Map(spans.map((s) => [s.to, s.from]))
-  const path = cheapest(onsets, joinedFrom, notes, setup.instrument.strings)
+  const path = yield* cheapest(onsets, joinedFrom, notes, setup.instrument.strings)
   const fingerOf = new Map<Id, LeftFinger>()
   onsets.forEach(({ at, sounding }, t) => {
     for (const s of sounding)
@@ -134,16 +141,17 @@ function asWritten(
   return { fingers, cost: PRICE.impossible }
 }
 
-function cheapest(
+function* cheapest(
   onsets: readonly Onset[],
   joinedFrom: ReadonlyMap<Id, Id>,
   notes: readonly TabNote[],
   strings: number,
-): State[] {
+): Turns<State[]> {
   const byId = new Map(notes.map((n) => [n.id, n]))
   let costs = onsets[0]!.states.map((s) => s.cost)
   const back: number[][] = []
   for (let t = 1; t < onsets.length; t++) {
+    if (t % 64 === 0) yield
     const [before, now] = [onsets[t - 1]!, onsets[t]!]
     const from: number[] = []
     const next = now.states.map((state, j) => {
@@ -164,9 +172,9 @@ function cheapest(
   const path = [onsets.at(-1)!.states[at]!]
   for (let t = back.length - 1; t >= 0; t--) {
     at = back[t]![at]!
-    path.unshift(onsets[t]!.states[at]!)
+    path.push(onsets[t]!.states[at]!)
   }
-  return path
+  return path.reverse()
 }
 
 function step(

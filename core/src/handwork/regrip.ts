@@ -9,13 +9,14 @@ import type { Setup } from '../neck/setup.ts'
 import { gripId } from '../solve/noteIds.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { reaching } from './reaching.ts'
-import { soundingAt, soundings, type Sounding } from './sounding.ts'
+import { mapInTurns, type Turns } from '../turns.ts'
+import { soundingInTime, soundings, type Sounding } from './sounding.ts'
 
 /**
  * Grips under a tab whose fingers are settled, for some measures: one at every onset. A grip that already holds what
  * sounds stays, with its shape and its reasons; another holds what sounds, and what a hammer-on or pull-off needs.
  */
-export function regripped(
+export function* regripping(
   layer: {
     readonly notes: readonly TabNote[]
     readonly grips: readonly Grip[]
@@ -25,22 +26,43 @@ export function regripped(
   setup: Setup,
   measures: ReadonlySet<Id>,
   end: Pos,
-): Grip[] {
+): Turns<Grip[]> {
   const onsets = onsetsIn(layer.notes, timeline, measures)
   const times = [...onsets.keys()]
-  const all = soundings(layer.notes, timeline, { from: Math.min(...times), to: Math.max(...times) + 1 })
+  const [first, last] = [least(times), -least(times.map((t) => -t))]
+  const all = soundings(layer.notes, timeline, { from: first, to: last + 1 })
+  const soundsAt = soundingInTime(all)
+  const joins = joinsOf(layer.spans)
   const byId = new Map(layer.notes.map((n) => [n.id, n]))
   const [own, others] = [[] as Grip[], [] as Grip[]]
   for (const g of layer.grips) (measures.has(g.pos.measure) ? own : others).push(g)
   const known = new Map(own.map((g) => [ticksAt(timeline, g.pos), g]))
-  const fresh: Grip[] = []
-  for (const [at, pos] of onsets) {
-    const sounding = soundingAt(all, at)
-    const old = known.get(at)
-    fresh.push(old && holds(old, sounding, setup) ? old : gripFor(sounding, byId, layer.spans, pos))
-  }
+  yield
+  const inOrder = [...onsets].sort(([a], [b]) => a - b)
+  const fresh = yield* mapInTurns(
+    inOrder,
+    ([at, pos]) => {
+      const sounding = soundsAt(at)
+      const old = known.get(at)
+      return old && holds(old, sounding, setup) ? old : gripFor(sounding, byId, joins, pos)
+    },
+    128,
+  )
   return reaching([...others, ...withOwnIds(fresh, others)], timeline, end)
 }
+
+const least = (times: readonly Ticks[]): Ticks => times.reduce((a, b) => Math.min(a, b), Infinity)
+
+/** From which note each is hammered on to, and to which each is pulled off. */
+interface Joins {
+  readonly hammeredFrom: ReadonlyMap<Id, Id>
+  readonly pulledTo: ReadonlyMap<Id, Id>
+}
+
+const joinsOf = (spans: readonly Span[]): Joins => ({
+  hammeredFrom: new Map(spans.flatMap((s) => (s.kind === 'hammer' ? [[s.to, s.from] as const] : []))),
+  pulledTo: new Map(spans.flatMap((s) => (s.kind === 'pull' ? [[s.from, s.to] as const] : []))),
+})
 
 /** Grips with ids that no other has: a grip that was moved keeps the id of where it was made. */
 function withOwnIds(fresh: readonly Grip[], others: readonly Grip[]): Grip[] {
@@ -79,11 +101,11 @@ function holds(grip: Grip, sounding: readonly Sounding[], setup: Setup): boolean
 function gripFor(
   sounding: readonly Sounding[],
   byId: ReadonlyMap<Id, TabNote>,
-  spans: readonly Span[],
+  joins: Joins,
   pos: Pos,
 ): Grip {
   const pressed = pressing(sounding)
-  const ready = readyFor(sounding, byId, spans, pressed)
+  const ready = readyFor(sounding, byId, joins, pressed)
   return {
     id: gripId(pos),
     pos,
@@ -99,12 +121,12 @@ function gripFor(
 function readyFor(
   sounding: readonly Sounding[],
   byId: ReadonlyMap<Id, TabNote>,
-  spans: readonly Span[],
+  { hammeredFrom, pulledTo }: Joins,
   pressed: readonly PressedPlace[],
 ): PressedPlace[] {
   return sounding.flatMap(({ note }) => {
-    const under = spans.find((s) => s.to === note.id && s.kind === 'hammer')?.from
-    const then = spans.find((s) => s.from === note.id && s.kind === 'pull')?.to
+    const under = hammeredFrom.get(note.id)
+    const then = pulledTo.get(note.id)
     const short = (note.graces ?? []).flatMap(({ place, left }) =>
       left === 0 || pressed.some((p) => p.finger === left)
         ? []

@@ -10,7 +10,8 @@ import { assignPicking } from '../pick/assignPicking.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import { missingHead } from '../time/metre.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
-import { secondsOf } from '../time/ticks.ts'
+import { secondsOf, type Ticks } from '../time/ticks.ts'
+import type { Turns } from '../turns.ts'
 
 /** Notes that the fretting hand sounds alone take no stroke. */
 const isStruck = (n: TabNote) => !isArrival(n.attack) || n.graces !== undefined
@@ -19,7 +20,7 @@ const isStruck = (n: TabNote) => !isArrival(n.attack) || n.graces !== undefined
  * The picking hand of some measures found anew, under the school of the section that each stands in; signs that were set
  * by hand stay. Accompaniments keep the strokes of their pattern: there a note takes the sign of its onset.
  */
-export function repicked(
+export function* repicking(
   notes: readonly TabNote[],
   timeline: Timeline,
   tune: TuneDoc,
@@ -27,12 +28,21 @@ export function repicked(
   regions: readonly Region[],
   measures: ReadonlySet<Id>,
   fixed: ReadonlyMap<Id, PickingSign>,
-): TabNote[] {
+): Turns<TabNote[]> {
   const signs = new Map<Id, PickingSign>()
-  for (const measure of tune.measures) {
+  const inMeasure = new Map<Id, TabNote[]>()
+  for (const n of notes) {
+    const own = inMeasure.get(n.pos.measure)
+    if (own) own.push(n)
+    else inMeasure.set(n.pos.measure, [n])
+  }
+  const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  for (const [i, measure] of tune.measures.entries()) {
+    if (i % 32 === 31) yield
     if (!measures.has(measure.id)) continue
     const region = regions[regionAt(tune, regions, measure.id)] ?? regions[0]!
-    const own = notes.filter((n) => n.pos.measure === measure.id)
+    const own = inMeasure.get(measure.id) ?? []
+    const bpm = bpmAt(tempos, timeline.starts[i]!)
     const struck = own.filter(isStruck)
     for (const n of own) if (!isStruck(n)) signs.set(n.id, 'none')
     if (!isSolo(region.style)) {
@@ -43,7 +53,7 @@ export function repicked(
     const ticks = [...new Set(struck.map((n) => n.pos.tick))].sort((a, b) => a - b)
     const onsets = ticks.map((tick, i) => ({
       notes: struck.filter((n) => n.pos.tick === tick),
-      seconds: secondsOf(tick - (ticks[i - 1] ?? 0), bpmAt(tune, timeline, measure.id)) || 1,
+      seconds: secondsOf(tick - (ticks[i - 1] ?? 0), bpm) || 1,
       inMeasure: tick + missingHead(measure),
       metre: measure.metre,
     }))
@@ -74,9 +84,8 @@ export function repicked(
 const signBeside = (n: TabNote, struck: readonly TabNote[]): PickingSign =>
   struck.find((o) => o.pos.tick === n.pos.tick && o.right !== 'none')?.right ?? 'p'
 
-function bpmAt(tune: TuneDoc, timeline: Timeline, measure: Id): number {
-  const at = timeline.starts[timeline.indexOf.get(measure)!]!
+function bpmAt(tempos: readonly { readonly at: Ticks; readonly bpm: number }[], at: Ticks): number {
   let bpm = USUAL_TEMPO
-  for (const t of tune.tempos) if (ticksAt(timeline, t.pos) <= at) bpm = t.bpm
+  for (const t of tempos) if (t.at <= at) bpm = t.bpm
   return bpm
 }

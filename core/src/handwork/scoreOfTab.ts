@@ -28,7 +28,8 @@ import { melodyNoteId } from '../solve/noteIds.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { joinedUp } from './placed.ts'
-import { settled } from './settle.ts'
+import { finish, mapInTurns, type Turns } from '../turns.ts'
+import { settling } from './settle.ts'
 
 /** A read tab that cannot become a score. */
 export class TabReadError extends Error {
@@ -40,7 +41,11 @@ export class TabReadError extends Error {
  * melody; fingers and picking are found; every note is locked as typed.
  * @throws TabReadError where nothing can be played: no notes, a number of strings that no instrument has
  */
-export function scoreOfTab(read: ReadTab, id: Id, player: Player, newTitle: string): TabScore {
+export const scoreOfTab = (read: ReadTab, id: Id, player: Player, newTitle: string): TabScore =>
+  finish(scoringTab(read, id, player, newTitle))
+
+/** The same in turns: long tabs take their time. */
+export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: string): Turns<TabScore> {
   const setup = setupFor(read, player)
   const problems: Problem[] = []
   const placed = read.measures.map((m) => onNeck(m, setup, problems))
@@ -48,10 +53,12 @@ export function scoreOfTab(read: ReadTab, id: Id, player: Player, newTitle: stri
     throw new TabReadError(
       'The tab holds no frets. Paste the lines of the strings, with their frets, and try again.',
     )
-  const notes = placed.map((m, i) => notesOf(m, `m${i + 1}`, setup))
+  const notes = yield* mapInTurns(placed, (m, i) => notesOf(m, `m${i + 1}`, setup))
   const key = likelyKey(notes.flat().map((n) => pitchAt(setup, n.place)))
   const bare = tuneOf(read, placed, id, key, read.title ?? newTitle)
-  const melody = melodyOf(bare, notes, setup, key)
+  yield
+  const melody = yield* melodyOf(bare, notes, setup, key)
+  yield
   const chords = chordsOf(read, placed, setup.capo[0]!)
   const whole: TuneDoc = { ...bare, events: melody.events, chords }
   const tune: TuneDoc = { ...whole, abc: { text: writeAbc(whole), spans: [] } }
@@ -66,7 +73,9 @@ export function scoreOfTab(read: ReadTab, id: Id, player: Player, newTitle: stri
   const empty: Layer = { notes: melody.notes, spans: [], grips: [], locks: [] }
   const joined = joinedUp(empty, timelineOf(tune.measures))
   const every = new Set(tune.measures.map((m) => m.id))
-  const base = settled(joined, { tune, setup, regions }, every, false)
+  yield
+  const base = yield* settling(joined, { tune, setup, regions }, every, false)
+  yield
   const locks = base.notes.map((n) => ({ id: `typed.${n.id}`, target: n.id, field: 'typed', value: n }))
   const arrangement: ArrangementDoc = {
     schema: ARRANGEMENT_SCHEMA,
@@ -210,16 +219,17 @@ function tuneOf(read: ReadTab, placed: readonly ReadMeasure[], id: Id, key: Key,
 }
 
 /** Melody and other voices of a tab, with the tune that the melody is. */
-function melodyOf(
+function* melodyOf(
   tune: TuneDoc,
   notes: readonly (readonly Unnamed[])[],
   setup: Setup,
   key: Key,
-): { events: TuneEvent[]; notes: TabNote[] } {
+): Turns<{ events: TuneEvent[]; notes: TabNote[] }> {
   const upper = Math.ceil(setup.instrument.strings / 2)
   const events: TuneEvent[] = []
   const all: TabNote[] = []
-  tune.measures.forEach((m, i) => {
+  for (const [i, m] of tune.measures.entries()) {
+    if (i % 128 === 127) yield
     const own = notes[i]!
     const ticks = [...new Set(own.map((n) => n.pos.tick))].sort((a, b) => a - b)
     const sounds = (n: Unnamed) => pitchAt(setup, n.place) + (n.bend ?? 0)
@@ -266,7 +276,7 @@ function melodyOf(
         dur: durationOf((next?.pos.tick ?? m.length) - n.pos.tick),
       })
     }
-  })
+  }
   const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
   const inTime = all.sort(
     (a, b) =>

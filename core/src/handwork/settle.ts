@@ -4,9 +4,10 @@ import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
-import { refingered } from './refinger.ts'
-import { regripped } from './regrip.ts'
-import { repicked } from './repick.ts'
+import { finish, type Turns } from '../turns.ts'
+import { refingering } from './refinger.ts'
+import { regripping } from './regrip.ts'
+import { repicking } from './repick.ts'
 
 /** What a tab is played on, and where in which style. */
 export interface Desk {
@@ -20,14 +21,14 @@ export interface Desk {
  * (locks `left` and `right`) stays.
  * @param keep true where the fingers on the page are kept as far as the hand allows
  */
-export function settled(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, keep: boolean): Layer {
+export function* settling(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, keep: boolean): Turns<Layer> {
   const { tune, setup, regions } = desk
   const timeline = timelineOf(tune.measures)
   const lefts = fixedBy<LeftFinger>(layer.locks, 'left')
   let { notes } = layer
   for (const { from, to } of stretches(tune, measures, timeline.starts, timeline.length))
-    notes = refingered(notes, layer.spans, timeline, setup, { from, to, fixed: lefts, keep })
-  notes = repicked(
+    notes = yield* refingering(notes, layer.spans, timeline, setup, { from, to, fixed: lefts, keep })
+  notes = yield* repicking(
     notes,
     timeline,
     tune,
@@ -38,8 +39,12 @@ export function settled(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, kee
   )
   const last = tune.measures.at(-1)!
   const end = { measure: last.id, tick: last.length }
-  return { ...layer, notes, grips: regripped({ ...layer, notes }, timeline, setup, measures, end) }
+  return { ...layer, notes, grips: yield* regripping({ ...layer, notes }, timeline, setup, measures, end) }
 }
+
+/** The same, all at once: for what is typed and seen at once. */
+export const settled = (layer: Layer, desk: Desk, measures: ReadonlySet<Id>, keep: boolean): Layer =>
+  finish(settling(layer, desk, measures, keep))
 
 /** Values of one field that are locked, by what they belong to. */
 function fixedBy<T>(locks: readonly Lock[], field: string): Map<Id, T> {

@@ -25,15 +25,20 @@ export function soundings(
 }
 
 /**
- * What sounds at a time, a note a string: where two overlap, the later one has the string. A harmonic needs its finger
+ * What sounds at times that rise from one call to the next, a note a string: where two overlap, the later one has the string. A harmonic needs its finger
  * only while it is struck.
  */
-export function soundingAt(all: readonly Sounding[], at: Ticks): Sounding[] {
-  const byString = new Map<number, Sounding>()
-  for (const s of all) {
-    if (s.start > at) break
-    if (s.end <= at || (s.note.place.harmonic && s.start < at)) continue
-    byString.set(s.note.place.string, s)
+export function soundingInTime(all: readonly Sounding[]): (at: Ticks) => Sounding[] {
+  let next = 0
+  let going: Sounding[] = []
+  return (at) => {
+    while (next < all.length && all[next]!.start <= at) going.push(all[next++]!)
+    going = going.filter((s) => s.end > at)
+    const byString = new Map<number, Sounding>()
+    for (const s of going) {
+      if (s.note.place.harmonic && s.start < at) continue
+      byString.set(s.note.place.string, s)
+    }
+    return [...byString.values()]
   }
-  return [...byString.values()]
 }

@@ -1,6 +1,7 @@
 import type { Grip, Lock, Span } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
+import type { Turns } from '../turns.ts'
 import { proposeBends } from './bends.ts'
 import { addGraces, addVibrato } from './graces.ts'
 import { OrnamentPage, type LeftOrnament, type OrnamentPlan, type Unpicked } from './ornamentPage.ts'
@@ -18,17 +19,21 @@ export interface Articulated {
  * where line, tempo and hand allow them at the region's density, and what the teacher locked. What would break a
  * precondition (a pull-off without its target down, a hammer-on that lets its lower finger go) is never written.
  */
-export function articulate(
+export function* articulating(
   tune: TuneDoc,
   setup: Setup,
   plan: OrnamentPlan,
   layer: { readonly notes: readonly Unpicked[]; readonly grips: readonly Grip[] },
   locks: readonly Lock[],
-): Articulated {
+): Turns<Articulated> {
   const page = new OrnamentPage(tune, setup, plan, layer, locks)
+  yield
   proposeBends(page)
+  yield
   addGraces(page)
+  yield
   addSlurs(page)
+  yield
   addVibrato(page)
   const { notes, grips, spans, left } = page
   return { notes, grips, spans, left }

@@ -1,4 +1,5 @@
 import type { RightFinger } from '../neck/hand.ts'
+import type { Turns } from '../turns.ts'
 import type { PickedOnset, PickingHand } from './pickedOnset.ts'
 
 /**
@@ -45,10 +46,11 @@ function schoolOf({ school, strings }: PickingHand): FingerSchool {
  * assignment by dynamic programming over the fingers of each onset, exact. Within an onset fingers rise with the
  * strings and none is used twice, but to brush neighbours.
  */
-export function assignFingers(onsets: readonly PickedOnset[], hand: PickingHand): RightFinger[][] {
+export function* assigningFingers(onsets: readonly PickedOnset[], hand: PickingHand): Turns<RightFinger[][]> {
   const school = schoolOf(hand)
   const states: { hand: Fingers; cost: number; back: number }[][] = []
-  onsets.forEach((onset, t) => {
+  for (const [t, onset] of onsets.entries()) {
+    if (t % 512 === 511) yield
     const before = states[t - 1]
     const options = handsFor(onset, school)
     states.push(
@@ -63,7 +65,7 @@ export function assignFingers(onsets: readonly PickedOnset[], hand: PickingHand)
         return best
       }),
     )
-  })
+  }
   const result: RightFinger[][] = []
   let at = -1
   for (let t = onsets.length - 1; t >= 0; t--) {

@@ -17,6 +17,7 @@ import { transposeKey, type Key } from '../pitch/key.ts'
 import { midiOf, type Midi } from '../pitch/pitch.ts'
 import { QUARTER, secondsOf, type Ticks } from '../time/ticks.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
+import { finish, mapInTurns, type Turns } from '../turns.ts'
 import { alikeBass } from './alikeBass.ts'
 import { bassLine, type BassWish } from './bassLine.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
@@ -99,10 +100,14 @@ export type Planned =
   | { readonly ok: true; readonly plan: Plan }
   | { readonly ok: false; readonly register: Register & { ok: false } }
 
+/** Lays out the voices of an arrangement, all at once. */
+export const makePlan = (tune: TuneDoc, setup: Setup, regions: readonly Region[]): Planned =>
+  finish(planning(tune, setup, regions))
+
 /**
  * Lays out the voices of an arrangement: register, bass, slices; joins of the played order.
  */
-export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]): Planned {
+export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[]): Turns<Planned> {
   const timeline = timelineOf(tune.measures)
   const unfolded = unfold(tune.measures)
   const ruleOf = regionIndex(tune, timeline, regions)
@@ -119,7 +124,9 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       const octave = ruleOf(n.measure)?.octave
       return octave ? inOctave(n, octave, transposed, setup) : n
     })
+  yield
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
+  yield
   const junctions = junctionsOf(unfolded)
   // What follows a measure differs between passes at both ends of a join.
   const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
@@ -144,10 +151,12 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
     },
     parted,
   )
+  yield
   const alike = (m: number) => rulesAt(m)?.repeats === 'alike'
   const own = alikeBass(line, timeline, melody, harmony, alike, parted)
   const twoParts = (m: number) => rulesAt(m)?.parts === 'both'
   const bass = [...own, ...partLine(tune, timeline, transposed, twoParts)].sort((a, b) => a.start - b.start)
+  yield
   const seconds = clock(tune, timeline)
   const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
   const inner = innerLine(
@@ -168,7 +177,8 @@ export function makePlan(tune: TuneDoc, setup: Setup, regions: readonly Region[]
       return { ...at, side: at.harmony, varied: at.repeats === 'varied' }
     },
   )
-  const slices = cut(timeline, { melody, bass, inner, harmony }, ruleOf, rulesAt, seconds)
+  yield
+  const slices = yield* cut(timeline, { melody, bass, inner, harmony }, ruleOf, rulesAt, seconds)
   const firstSlice = firstSlices(tune.measures.length, slices)
   const consecutive = new Set<number>()
   unfolded.order.forEach((o, i) => {
@@ -283,20 +293,20 @@ function clock(tune: TuneDoc, timeline: Timeline): (from: Ticks, to: Ticks) => n
   }
 }
 
-function cut(
+function* cut(
   timeline: Timeline,
   { melody, bass, inner, harmony }: Voices,
   ruleOf: (m: number) => Region | undefined,
   rulesAt: (m: number) => StyleRules | undefined,
   secondsBetween: (from: Ticks, to: Ticks) => number,
-): Slice[] {
+): Turns<Slice[]> {
   const times = [...new Set([...melody, ...bass, ...inner].map((n) => n.start))].sort((a, b) => a - b)
-  const slices: Slice[] = []
+  yield
   let m = -1
   let b = -1
   let v = -1
   let h = -1
-  times.forEach((start, i) => {
+  return yield* mapInTurns(times, (start, i): Slice => {
     const end = times[i + 1] ?? timeline.length
     while (m + 1 < melody.length && melody[m + 1]!.start <= start) m++
     while (b + 1 < bass.length && bass[b + 1]!.start <= start) b++
@@ -309,7 +319,7 @@ function cut(
     const voices = inner[v]
     // A fill is let go; second voices and voicings are held.
     const held = voices && (voices.start === start || (voices.kind !== 'fill' && voices.until > start))
-    slices.push({
+    return {
       start,
       end,
       measure,
@@ -328,9 +338,8 @@ function cut(
       rules: rulesAt(measure) ?? NO_RULES,
       barres: !region?.without?.includes('barre'),
       stretches: !region?.without?.includes('stretch'),
-    })
+    }
   })
-  return slices
 }
 
 const unmoved = ({ shift = 0 }: Setup) => ({ ok: true, transposed: shift }) as const

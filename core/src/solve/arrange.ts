@@ -16,7 +16,7 @@ import { pitchText } from '../pitch/pitch.ts'
 import { rangeOf, type Setup } from '../neck/setup.ts'
 import { plainPitch } from '../pitch/pitch.ts'
 import { measureNumbers } from '../form/measureNumbers.ts'
-import { makePlan, type Plan } from '../plan/plan.ts'
+import { planning, type Plan } from '../plan/plan.ts'
 import type { Register } from '../plan/register.ts'
 import { refusalOf } from '../plan/styleRules.ts'
 import { slide } from '../bottleneck/slide.ts'
@@ -25,10 +25,11 @@ import { accompany } from '../accompany/accompany.ts'
 import type { LeftOrnament } from '../ornament/ornamentPage.ts'
 import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
-import { withHandwork } from '../handwork/handwork.ts'
+import { layingOver } from '../handwork/handwork.ts'
+import { finish, within } from '../turns.ts'
 import { isTypedPlace, typedPlaces } from '../handwork/isHandwork.ts'
 import { inputHash } from './inputHash.ts'
-import { layerOf } from './layerOf.ts'
+import { writing } from './layerOf.ts'
 import { LockConflict } from './lockConflict.ts'
 import { locksOfMeasures, ownerOf, withLockedMeasures } from './measureLocks.ts'
 import { newMemory, prepare, type SolveMemory } from './prepare.ts'
@@ -84,7 +85,7 @@ export function* arranging(
   // A blank page is arranged as it is: empty, to be written on.
   if (silent && tune.chords.length > 0 && lockedRegions.some((r) => !isAccompaniment(r.style)))
     throw noMelody()
-  const planned = makePlan(tune, setup, lockedRegions)
+  const planned = yield* within(0, planning(tune, setup, lockedRegions))
   const numbers = measureNumbers(tune.measures)
   if (!planned.ok) throw misfit(planned.register, setup, numbers)
   const { plan } = planned
@@ -105,12 +106,15 @@ export function* arranging(
       found = yield* solved(asked)
     }
     const { prepared, solution } = found
-    const { layer, ornamentsLeft } = layerOf(plan, solution, tune, setup, locks)
+    const { layer, ornamentsLeft } = yield* within(1, writing(plan, solution, tune, setup, locks))
     const bottle = slide(tune, setup, plan)
+    yield 1
     const backing = accompany(tune, setup, plan, lockedRegions)
+    yield 1
     const whole = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
+    const desk = { tune, setup, regions: lockedRegions }
     return {
-      layer: withHandwork(whole, { tune, setup, regions: lockedRegions }, locks),
+      layer: yield* within(1, layingOver(whole, desk, locks)),
       plan,
       solution,
       idleLocks: prepared.locks.idle,
@@ -202,12 +206,7 @@ function misfit(register: Register & { ok: false }, setup: Setup, numbers: reado
   )
 }
 
-/** Runs a generator to its end and returns its result. */
-export function finish<T>(run: Generator<unknown, T>): T {
-  let item = run.next()
-  while (!item.done) item = run.next()
-  return item.value
-}
+export { finish }
 
 /** One region over the whole tune. */
 export function wholeTune(tune: TuneDoc, style: Style, level: Level, school?: School): Region[] {

@@ -10,20 +10,21 @@ import {
   type Role,
   type TabNote,
 } from '../model/arrangement.ts'
-import { articulate } from '../ornament/articulate.ts'
+import { articulating } from '../ornament/articulate.ts'
 import type { LeftOrnament, Unpicked } from '../ornament/ornamentPage.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
-import { assignPicking } from '../pick/assignPicking.ts'
+import { assigningPicking } from '../pick/assignPicking.ts'
 import type { PickingHand } from '../pick/pickedOnset.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import type { Ticks } from '../time/ticks.ts'
+import { finish, mapInTurns, type Turns } from '../turns.ts'
 import {
   keyFinger,
   keyFret,
@@ -40,20 +41,22 @@ import { stepBetween } from './steps.ts'
 import { transitionTerms } from './transition.ts'
 
 /** Writes a solution down as notes and grips. Ids follow from what a note plays, so that re-solving keeps them. */
-export function layerOf(
+export function* writing(
   plan: Plan,
   solution: Solution,
   tune: TuneDoc,
   setup: Setup,
   locks: readonly Lock[],
-): { layer: Layer; ornamentsLeft: readonly LeftOrnament[] } {
-  const { onsets, grips } = writtenSlices(plan, solution, tune, setup, 0, plan.slices.length)
+): Turns<{ layer: Layer; ornamentsLeft: readonly LeftOrnament[] }> {
+  const { onsets, grips } = yield* writtenSlices(plan, solution, tune, setup, 0, plan.slices.length)
   const written = { notes: onsets.flatMap((o) => o.notes), grips }
-  const { notes, spans, left, ...played } = articulate(tune, setup, plan, written, locks)
+  yield
+  const { notes, spans, left, ...played } = yield* articulating(tune, setup, plan, written, locks)
+  yield
   let at = 0
   const articulated = onsets.map((o) => ({ t: o.t, notes: notes.slice(at, (at += o.notes.length)) }))
   return {
-    layer: { notes: picked(plan, tune, setup, articulated), grips: played.grips, spans, locks: [] },
+    layer: { notes: yield* picked(plan, tune, setup, articulated), grips: played.grips, spans, locks: [] },
     ornamentsLeft: left,
   }
 }
@@ -67,8 +70,8 @@ export function layerOfSlices(
   from: number,
   to: number,
 ): Pick<Layer, 'notes' | 'grips'> {
-  const { onsets, grips } = writtenSlices(plan, solution, tune, setup, from, to)
-  return { notes: picked(plan, tune, setup, onsets), grips }
+  const { onsets, grips } = finish(writtenSlices(plan, solution, tune, setup, from, to))
+  return { notes: finish(picked(plan, tune, setup, onsets)), grips }
 }
 
 /** Notes struck at one slice. */
@@ -77,29 +80,28 @@ interface Onset {
   readonly notes: readonly Unpicked[]
 }
 
-function writtenSlices(
+function* writtenSlices(
   plan: Plan,
   solution: Solution,
   tune: TuneDoc,
   setup: Setup,
   from: number,
   to: number,
-): { onsets: Onset[]; grips: Grip[] } {
+): Turns<{ onsets: Onset[]; grips: Grip[] }> {
   const writer = new LayerWriter(plan, solution, tune, setup)
   const slices = Array.from({ length: to - from }, (_, k) => from + k)
-  return {
-    onsets: slices.map((t) => ({ t, notes: writer.notesAt(t) })).filter(({ notes }) => notes.length > 0),
-    grips: slices.map((t) => writer.gripAt(t)),
-  }
+  const onsets = yield* mapInTurns(slices, (t) => ({ t, notes: writer.notesAt(t) }))
+  const grips = yield* mapInTurns(slices, (t) => writer.gripAt(t))
+  return { onsets: onsets.filter(({ notes }) => notes.length > 0), grips }
 }
 
 /** The notes with their picking hand; what the fretting hand sounds alone takes no stroke. */
-function picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[]): TabNote[] {
+function* picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[]): Turns<TabNote[]> {
   const isStruck = (n: Unpicked) => !isArrival(n.attack) || n.graces !== undefined
   const struck = onsets
     .map(({ t, notes }) => ({ t, notes: notes.filter(isStruck) }))
     .filter(({ notes }) => notes.length > 0)
-  const signs = signsOf(plan, tune, setup, struck)
+  const signs = yield* signsOf(plan, tune, setup, struck)
   const signOf = new Map(
     struck.flatMap(({ notes }, k) => notes.map((n, i) => [n.id, signs[k]![i]!] as const)),
   )
@@ -107,7 +109,7 @@ function picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[
 }
 
 /** The picking hand's part, region by region: each under its own school. */
-function signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[]): PickingSign[][] {
+function* signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[]): Turns<PickingSign[][]> {
   const signs: PickingSign[][] = []
   for (let from = 0; from < onsets.length;) {
     const hand = pickingHandAt(plan, setup, onsets[from]!.t)
@@ -126,7 +128,7 @@ function signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset
         metre: tune.measures[slice.measure]!.metre,
       }
     })
-    signs.push(...assignPicking(part, hand))
+    for (const s of yield* assigningPicking(part, hand)) signs.push(s)
     from = to
   }
   return signs

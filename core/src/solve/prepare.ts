@@ -44,7 +44,10 @@ export function* prepare(
     if (t % 32 === 0) yield t / plan.slices.length
     const wish = wishOf(plan, t, setup, memory.wishes, fixed.bySlice.get(t))
     let set = memory.sets.get(wish.signature)
-    if (!set) memory.sets.set(wish.signature, (set = generate(setup, wish)))
+    if (!set) {
+      memory.sets.set(wish.signature, (set = generate(setup, wish)))
+      yield t / plan.slices.length
+    }
     if (set.list.length === 0)
       throw new LockConflict(
         blamed(plan, setup, locks, measureIds, fixed.ids.get(t) ?? [], t, memory),

@@ -43,7 +43,7 @@ export function* cheapestPath(chain: Chain, before?: Trace): Generator<number, P
   // True while the costs that come in are those of the trace, but for a constant.
   let coupled = true
   for (let t = 0; t < n; t++) {
-    if (t % 64 === 0) yield t / n
+    if (t % 16 === 0) yield t / n
     const same = before !== undefined && t < before.costs.length && sameSlice(chain, before.chain, t)
     if (same && (t === 0 || coupled)) {
       costs.push(before.costs[t]!)

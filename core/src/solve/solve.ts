@@ -3,6 +3,7 @@ import { samePlace, type CandidateSet } from './candidate.ts'
 import { barreHops, hiddenHops, takesHop, type HiddenHop, type Struck } from './hiddenHops.ts'
 import type { Prepared } from './prepare.ts'
 import { cheapestPath, type Chain, type Trace } from './shortestPath.ts'
+import { mapInTurns, within, type Turns } from '../turns.ts'
 import { stepBetween } from './steps.ts'
 import { transitionCost, type Step } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
@@ -54,7 +55,9 @@ export function* solve(
   const alike = alikeSlices(plan, 'alike')
   const varied = alikeSlices(plan, 'varied')
   let best: { choice: Int32Array; cost: number } | undefined
-  const unpaired = withoutTwin(sets, alike)
+  yield 0
+  const unpaired = yield* within(0, withoutTwin(sets, alike))
+  yield 0
   let extra = unpaired
   const known: HiddenHop[] = []
   const seconds = plan.slices.map((s) => s.seconds)
@@ -70,9 +73,12 @@ export function* solve(
     }
     const { choice, trace } = item.value
     traces[pass] = trace
-    const differing = [...alike].filter(
-      ([t, first]) => !isAlike(sets[t]!, choice[t]!, sets[first]!, choice[first]!),
-    ).length
+    yield (pass + 1) / passes
+    const likeness = mapInTurns([...alike], ([t, first]) =>
+      isAlike(sets[t]!, choice[t]!, sets[first]!, choice[first]!),
+    )
+    const differing = (yield* within((pass + 1) / passes, likeness)).filter((same) => !same).length
+    yield (pass + 1) / passes
     const hops = [...hiddenHops(sets, choice, seconds), ...barreHops(choice, seconds, struck)]
     if (hops.length > 0) passes = HOP_PASSES
     const same = [...varied].filter(([t, first]) =>
@@ -84,17 +90,21 @@ export function* solve(
       same.length * WEIGHTS.varied +
       hops.length * WEIGHTS.hopTooFast
     known.push(...hops)
+    yield Math.min(1, (pass + 1) / passes)
     const better = !best || cost < best.cost - 1e-9
     if (better) best = { choice, cost }
     else if (hops.length === 0) break
     // Nothing to mend: no later pass can cost less than the exact one without its prices.
     if (pass === 0 && joins.length + differing + hops.length + same.length === 0) break
-    extra = biases(sets, choice, joins, alike, varied, known, struck)
+    extra = yield* within((pass + 1) / passes, biases(sets, choice, joins, alike, varied, known, struck))
+    yield Math.min(1, (pass + 1) / passes)
     unpaired?.forEach((prices, t) => prices && addTo(extra!, t, prices))
   }
+  yield 1
   const { choice, cost } = best!
   const none = new Map<number, number>()
-  return { wishes, sets, choice, cost, extra: biases(sets, choice, joins, none, none, known, struck) }
+  const further = yield* within(1, biases(sets, choice, joins, none, none, known, struck))
+  return { wishes, sets, choice, cost, extra: further }
 }
 
 /** True for the first slice of a measure that is never played right after the one before it. */
@@ -176,10 +186,10 @@ function voicesOf(set: CandidateSet, i: number): string {
 }
 
 /** Prices for candidates of paired slices that the other slice does not have: they could never be alike. */
-function withoutTwin(
+function* withoutTwin(
   sets: readonly CandidateSet[],
   alike: ReadonlyMap<number, number>,
-): (Float64Array | undefined)[] | undefined {
+): Turns<(Float64Array | undefined)[] | undefined> {
   let prices: (Float64Array | undefined)[] | undefined
   const charge = (t: number, other: number) => {
     const known = new Set(sets[other]!.list.map((_, j) => voicesOf(sets[other]!, j)))
@@ -187,15 +197,17 @@ function withoutTwin(
     const here = (prices[t] ??= new Float64Array(sets[t]!.list.length))
     for (let j = 0; j < here.length; j++) if (!known.has(voicesOf(sets[t]!, j))) here[j]! += LIKENESS
   }
+  let turn = 0
   for (const [t, first] of alike) {
     if (sets[t] === sets[first]) continue
+    if (++turn % 64 === 0) yield
     charge(t, first)
     charge(first, t)
   }
   return prices
 }
 
-function biases(
+function* biases(
   sets: readonly CandidateSet[],
   choice: Int32Array,
   joins: readonly Join[],
@@ -203,7 +215,7 @@ function biases(
   varied: ReadonlyMap<number, number>,
   hops: readonly HiddenHop[],
   struck: Struck,
-): (Float64Array | undefined)[] {
+): Turns<(Float64Array | undefined)[]> {
   const extra: (Float64Array | undefined)[] = sets.map(() => undefined)
   const at = (t: number) => (extra[t] ??= new Float64Array(sets[t]!.list.length))
   for (const { from, to, step } of joins) {
@@ -214,7 +226,9 @@ function biases(
     for (let i = 0; i < out.length; i++)
       out[i]! += transitionCost(sets[from]!, i, sets[to]!, choice[to]!, step)
   }
+  let turn = 0
   for (const [t, first] of alike) {
+    if (++turn % 256 === 0) yield
     const here = at(t)
     for (let j = 0; j < here.length; j++)
       if (!isAlike(sets[t]!, j, sets[first]!, choice[first]!)) here[j]! += LIKENESS

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { handFault } from '../../src/grip/handRules.ts'
-import { refingered, type RefingerOrder } from '../../src/handwork/refinger.ts'
-import { ticksAt, timelineOf, type LeftFinger, type Score, type TabNote } from '../../src/index.ts'
+import { refingering, type RefingerOrder } from '../../src/handwork/refinger.ts'
+import { finish, ticksAt, timelineOf, type LeftFinger, type Score, type TabNote } from '../../src/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS } from '../support/tunes.ts'
 
@@ -18,7 +18,9 @@ const whole = ({ tune }: Required<Score>, more: Partial<RefingerOrder> = {}): Re
 
 function refinger(score: Required<Score>, notes: readonly TabNote[], order: RefingerOrder): TabNote[] {
   const { tune, arrangement } = score
-  return refingered(notes, arrangement.base.spans, timelineOf(tune.measures), arrangement.setup, order)
+  return finish(
+    refingering(notes, arrangement.base.spans, timelineOf(tune.measures), arrangement.setup, order),
+  )
 }
 
 const unfingered = (n: TabNote): TabNote => ({ ...n, left: 0 })

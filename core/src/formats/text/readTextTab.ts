@@ -1,4 +1,5 @@
 import { readChordSymbol } from '../../harmony/chordSymbol.ts'
+import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { LIMITS, METRE_UNITS } from '../../model/limits.ts'
 import { measureLength, type Metre } from '../../time/metre.ts'
 import { WHOLE, type Ticks } from '../../time/ticks.ts'
@@ -49,11 +50,15 @@ export const looksLikeTab = (text: string): boolean => tabSystems(text).length >
  * Reads plain-text tab: 4 to 7 lines a system, any names of strings, bars, the usual signs, with a rhythm line over it or
  * without. Where there is none, the rhythm is a guess from the spacing, and said to be one.
  */
-export function readTextTab(text: string, metre: Metre = { num: 4, den: 4 }): ReadTab {
+export const readTextTab = (text: string, metre?: Metre): ReadTab => finish(readingTextTab(text, metre))
+
+/** The same in turns: long tabs take their time. */
+export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 }): Turns<ReadTab> {
   const systems = tabSystems(text)
+  yield
   const problems: Problem[] = []
   const own = statedMetre(text, problems) ?? metre
-  const measures = systems.flatMap((s) => measuresOf(s, own, problems))
+  const measures = (yield* mapInTurns(systems, (s) => measuresOf(s, own, problems), 16)).flat()
   const strings = systems[0]?.rows.length ?? 0
   for (const s of systems)
     if (s.rows.length !== strings)

@@ -1,5 +1,5 @@
 import { measureNumbers } from '../../form/measureNumbers.ts'
-import type { Timeline } from '../../form/timeline.ts'
+import { measureAt, type Timeline } from '../../form/timeline.ts'
 import { chordText } from '../../harmony/chordSymbol.ts'
 import type { Id } from '../../model/ids.ts'
 import type { Layer, TabNote } from '../../model/arrangement.ts'
@@ -53,7 +53,12 @@ export function textTab(input: TextTabInput): string {
     `Tuning ${tuning}${capo > 0 ? `, capo ${capo}; chord names are shapes` : ''}`,
   ]
   const numbers = measureNumbers(tune.measures)
-  const blocks = tune.measures.map((m, i) => blockOf(input, m, i, numbers[i]!))
+  const frets = slidFrom(input.layer)
+  const notesOf = byMeasure(input.layer.notes)
+  const harmonyOf = harmonyByMeasure(input)
+  const blocks = tune.measures.map((m, i) =>
+    blockOf(input, m, i, numbers[i]!, notesOf.get(m.id) ?? [], harmonyOf[i]!, frets),
+  )
   const names = setup.tuning.map((m) => nameText(plainName(m, false)).padEnd(2))
   const lines: string[] = []
   for (let i = 0; i < blocks.length;) {
@@ -88,12 +93,34 @@ const LEGEND = [
   '() may be left out.',
 ]
 
-function blockOf(input: TextTabInput, measure: Measure, index: number, number: number): Block {
-  const { timeline, layer, harmony } = input
+function byMeasure(notes: readonly TabNote[]): Map<Id, TabNote[]> {
+  const own = new Map<Id, TabNote[]>()
+  for (const n of notes) {
+    const here = own.get(n.pos.measure)
+    if (here) here.push(n)
+    else own.set(n.pos.measure, [n])
+  }
+  return own
+}
+
+/** The chords that begin in each measure. */
+function harmonyByMeasure({ tune, timeline, harmony }: TextTabInput): HarmonySegment[][] {
+  const own: HarmonySegment[][] = tune.measures.map(() => [])
+  for (const h of harmony) own[measureAt(timeline, h.start)]?.push(h)
+  return own
+}
+
+function blockOf(
+  input: TextTabInput,
+  measure: Measure,
+  index: number,
+  number: number,
+  notes: readonly TabNote[],
+  chordsHere: readonly HarmonySegment[],
+  frets: ReadonlyMap<Id, number>,
+): Block {
+  const { timeline } = input
   const start = timeline.starts[index]!
-  const notes = layer.notes.filter((n) => n.pos.measure === measure.id)
-  const chordsHere = harmony.filter((h) => h.start >= start && h.start < start + measure.length)
-  const frets = slidFrom(layer)
   const onsets = [
     ...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)]),
   ].sort((a, b) => a - b)
