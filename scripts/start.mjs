@@ -1,7 +1,7 @@
 // Sets up what is missing, builds the app when its sources are newer than the build, and serves it.
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensurePackages, root, run } from './setup.mjs'
+import { alone, ensurePackages, root, run } from './setup.mjs'
 
 ensurePackages()
 
@@ -17,12 +17,19 @@ function newest(path) {
 }
 
 const built = join(root, 'web/dist/index.html')
-const sources = Math.max(
-  ...['web', 'core/src', 'demo', 'package-lock.json'].map((p) => newest(join(root, p))),
-)
-if (!existsSync(built) || statSync(built).mtimeMs < sources) {
-  process.stderr.write('Building the app…\n')
-  if (run('npm', ['run', '-s', 'build']) !== 0) process.exit(1)
+const stale = () => {
+  const sources = Math.max(
+    ...['web', 'core/src', 'demo', 'package-lock.json'].map((p) => newest(join(root, p))),
+  )
+  return !existsSync(built) || statSync(built).mtimeMs < sources
+}
+if (stale()) {
+  const code = alone('build', () => {
+    if (!stale()) return 0
+    process.stderr.write('Building the app…\n')
+    return run('npm', ['run', '-s', 'build'])
+  })
+  if (code !== 0) process.exit(1)
 }
 const { register } = await import('tsx/esm/api')
 register()

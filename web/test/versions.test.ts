@@ -32,7 +32,7 @@ describe('versions of an arrangement', () => {
   it('one of the same name gives way; others stay, in order of their names', async () => {
     for (const name of ['stage', 'easy', 'stage']) await keepVersion(tune.id, name)
     expect((await versionsOf(tune.id)).map((v) => v.name)).toEqual(['easy', 'stage'])
-    await dropVersion((await versionsOf(tune.id))[0]!.id)
+    await dropVersion((await versionsOf(tune.id))[0]!)
     expect((await versionsOf(tune.id)).map((v) => v.name)).toEqual(['stage'])
   })
 

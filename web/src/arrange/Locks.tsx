@@ -13,6 +13,7 @@ import {
 import { useTranslation } from 'react-i18next'
 import { beatOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
 import type { Arranger } from './useArranger.ts'
+import { newId } from '../store/newId.ts'
 
 interface Props {
   readonly model: SheetModel
@@ -40,11 +41,10 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const without = (target: Id, field?: string) =>
     locks.filter((l) => l.target !== target || (field !== undefined && l.field !== field))
   const lockNote = (n: TabNote): Lock[] => [
-    { id: crypto.randomUUID(), target: n.id, field: 'place', value: n.place },
-    { id: crypto.randomUUID(), target: n.id, field: 'left', value: n.left },
+    { id: newId(), target: n.id, field: 'place', value: n.place },
+    { id: newId(), target: n.id, field: 'left', value: n.left },
   ]
-  const lockOf = (index: number) =>
-    measureLock(model.tune, doc, model.tune.measures[index]!.id, crypto.randomUUID())
+  const lockOf = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
   const number = spot ? model.numbers[spot.measure]! : 0
   const inSection = () => {
     const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, measure!.id))]!
@@ -92,10 +92,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
                 has(grip.id)
                   ? set(without(grip.id), t('locks.command.freeGrip'))
                   : set(
-                      [
-                        ...locks,
-                        { id: crypto.randomUUID(), target: grip.id, field: 'grip', value: grip.pressed },
-                      ],
+                      [...locks, { id: newId(), target: grip.id, field: 'grip', value: grip.pressed }],
                       t('locks.command.grip'),
                     )
               }

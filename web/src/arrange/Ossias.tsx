@@ -13,6 +13,7 @@ import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import { newId } from '../store/newId.ts'
 import { change } from '../store/documents.ts'
 import { usePlayers } from '../store/players.ts'
 import { ossiaWords } from './ossiaWords.ts'
@@ -95,9 +96,7 @@ export function Ossias({
           numbers={model.numbers}
           onKeep={(name) => {
             const ids = tune.measures.slice(range.from, range.to + 1).map((m) => m.id)
-            put(t('easier.command.keep', { what: name }), (now) =>
-              keptAsOssia(now, ids, name, crypto.randomUUID()),
-            )
+            put(t('easier.command.keep', { what: name }), (now) => keptAsOssia(now, ids, name, newId()))
           }}
         />
       ) : null}

@@ -14,6 +14,7 @@ import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { alternativesInWorker } from '../worker/benchWorker.ts'
 import { useTermWords } from './useTermWords.ts'
 import type { Arranger } from './useArranger.ts'
+import { newId } from '../store/newId.ts'
 
 interface Props {
   readonly tune: TuneDoc
@@ -50,7 +51,7 @@ export function OtherWays({ tune, doc, model, arranger, spot, tried, onTry }: Pr
     const targets = new Set(way.locks.map((l) => l.target))
     const locks = [
       ...settings.locks.filter((l) => !targets.has(l.target)),
-      ...way.locks.map((l) => ({ ...l, id: crypto.randomUUID() })),
+      ...way.locks.map((l) => ({ ...l, id: newId() })),
     ]
     onTry(undefined)
     void arranger.arrange({ ...settings, locks }, t('ways.command', { number }))

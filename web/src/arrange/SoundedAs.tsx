@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { askedWay, isSoundedAs, locksFor, soundedAt, waysOf, type SoundedWay } from './soundedAs.ts'
 import type { Arranger } from './useArranger.ts'
+import { newId } from '../store/newId.ts'
 
 const AUTO = 'auto'
 
@@ -31,7 +32,7 @@ export function SoundedAs({
     const own = way === AUTO ? [] : locksFor(doc.setup, note, way as SoundedWay)
     const touched = new Set([to.id, note.from?.id, ...own.map((l) => l.target)])
     const other = settings.locks.filter((l) => !touched.has(l.target))
-    const locks = [...other, ...own.map((l) => ({ ...l, id: crypto.randomUUID() }))]
+    const locks = [...other, ...own.map((l) => ({ ...l, id: newId() }))]
     void arranger.arrange(
       { ...settings, locks },
       t('ornament.howCommand', {

@@ -62,7 +62,7 @@ export function VersionsMenu({
               onTake={() => void takeVersion(tuneId, t('versions.took', { name: v.name }), v)}
               onDrop={() => {
                 if (beside === v.id) onBeside(undefined)
-                void dropVersion(v.id)
+                void dropVersion(v)
               }}
             />
           ))}

@@ -6,6 +6,7 @@ import {
   type TuneDoc,
   type Variant,
 } from '@velvet-porch/core'
+import { newId } from '../store/newId.ts'
 import { change } from '../store/documents.ts'
 
 /**
@@ -25,7 +26,7 @@ export async function keepRung(
   const measures = tune.measures.slice(from, to + 1).map((m) => m.id)
   await change('arrangement', arrangement, label, (draft) => {
     draft.variants.push({
-      id: crypto.randomUUID(),
+      id: newId(),
       name,
       measures,
       when,

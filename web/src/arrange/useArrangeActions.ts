@@ -27,20 +27,24 @@ export function useArrangeActions(
           id: 'undo',
           label: t('arrange.undo', { label: '' }).replace(/: $/, ''),
           keys: 'Mod+Z',
+          writes: true,
           run: () => void step(tuneId, 'undo'),
         },
         {
           id: 'redo',
           label: t('arrange.redo', { label: '' }).replace(/: $/, ''),
           keys: 'Mod+Shift+Z',
+          writes: true,
           run: () => void step(tuneId, 'redo'),
         },
         ...(compare ? [{ id: 'compare', label: t('arrange.compare.action'), keys: 'B', run: compare }] : []),
-        ...(write ? [{ id: 'write', label: t('write.openHint'), keys: 'W', run: write }] : []),
+        ...(write
+          ? [{ id: 'write', label: t('write.openHint'), keys: 'W', writes: true as const, run: write }]
+          : []),
         { id: 'tune', label: t('rail.tune'), keys: 'T', run: () => void go(`/tunes/${tuneId}/tune`) },
         ...(hasDoc
           ? [
-              { id: 'again', label: t('arrange.again'), run: () => void again() },
+              { id: 'again', label: t('arrange.again'), writes: true as const, run: () => void again() },
               {
                 id: 'print',
                 label: t('arrange.print'),

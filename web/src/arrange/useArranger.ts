@@ -20,8 +20,7 @@ import {
 } from '@velvet-porch/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { db } from '../store/db.ts'
-import { change } from '../store/documents.ts'
+import { putFirstArrangement } from '../store/documents.ts'
 import { editScore } from '../store/openScore.ts'
 import { useCurrentPlayer, usePlayersReady } from '../store/players.ts'
 import { arrangementId } from '../store/shelf.ts'
@@ -118,13 +117,24 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
       if (!reply) return
       const id = arrangementId(tune.id)
       const made = arrangementOf(id, tune.title, tune, setup, regions, reply)
-      if (!(await db.arrangements.get(id))) await db.arrangements.put(made)
-      else {
-        await change('arrangement', id, label, (draft) => {
-          const { setup: s, regions: r, inputHash: hash, transposed, base, tuneRev } = structuredClone(made)
-          Object.assign(draft, { setup: s, regions: r, inputHash: hash, transposed, base, tuneRev })
-        })
-      }
+      if (await putFirstArrangement(made)) return
+      const { setup: s, regions: r, inputHash, transposed, base, tuneRev } = made
+      await editScore(tune.id, label, (score) =>
+        score.arrangement
+          ? {
+              tune: score.tune,
+              arrangement: {
+                ...score.arrangement,
+                setup: s,
+                regions: r,
+                inputHash,
+                transposed,
+                base,
+                tuneRev,
+              },
+            }
+          : undefined,
+      )
     },
     [tune, player, solve],
   )

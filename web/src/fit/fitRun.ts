@@ -61,13 +61,14 @@ export class FitRun {
     this.set({ ...NOTHING, phase: 'estimating' })
     const workers = this.begin(WORKERS)
     try {
-      await this.estimate(workers)
+      const lost = workers.map((w) => w.lost)
+      await Promise.race([this.estimate(workers), ...lost])
       if (this.workers !== workers) return
       this.set({ phase: 'working', share: ESTIMATES })
       const queue = finalists(optionsFor(this.next, wish), preferences)
       const all = queue.length
       let done = 0
-      await Promise.all(
+      const working = Promise.all(
         workers.map(async (worker) => {
           for (let next = queue.shift(); next; next = queue.shift()) {
             await this.solve(worker, next)
@@ -76,8 +77,13 @@ export class FitRun {
           }
         }),
       )
+      await Promise.race([working, ...lost])
       if (this.workers === workers)
         this.set({ phase: 'done', share: 1, seconds: (performance.now() - started) / 1000 })
+    } catch (error) {
+      // What is known by now stays; that the rest failed is told on the page.
+      if (this.workers === workers) this.set({ phase: 'stopped' })
+      throw error
     } finally {
       if (this.workers === workers) this.endAll()
     }
@@ -88,8 +94,11 @@ export class FitRun {
     const option = this.next.estimates.get(id)
     if (!option || this.next.worked.has(id) || this.workers.length > 0) return
     const [worker] = this.begin(1)
-    await this.solve(worker!, option)
-    this.endAll()
+    try {
+      await Promise.race([this.solve(worker!, option), worker!.lost])
+    } finally {
+      this.endAll()
+    }
   }
 
   /** Ends all work at once; what is known stays. */

@@ -2,10 +2,12 @@ import { Button, SegmentedControl, Table } from '@mantine/core'
 import { DEFAULT_PLAYER, NOTE_NAMINGS, noteIn } from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { newId } from '../store/newId.ts'
 import type { PlayerRow } from '../store/db.ts'
 import { usePlayers } from '../store/players.ts'
 import { setPrefs, usePrefs } from '../store/prefs.ts'
 import { PlayerForm } from './PlayerForm.tsx'
+import { YourData } from './YourData.tsx'
 
 /** Note names, and the hands that the teacher works for. */
 export function SettingsPage() {
@@ -75,10 +77,11 @@ export function SettingsPage() {
             </Table.Tbody>
           </Table>
         ) : null}
-        <Button mt="sm" onClick={() => setEdited({ id: crypto.randomUUID(), ...DEFAULT_PLAYER })}>
+        <Button mt="sm" onClick={() => setEdited({ id: newId(), ...DEFAULT_PLAYER })}>
           {t('settings.add')}
         </Button>
       </section>
+      <YourData />
       {edited ? <PlayerForm key={edited.id} row={edited} onDone={() => setEdited(undefined)} /> : null}
     </div>
   )

@@ -1,4 +1,5 @@
 import { chordText, type ChordReading, type LeftFinger, type Tuning } from '@velvet-porch/core'
+import { newId } from '../store/newId.ts'
 import { change } from '../store/documents.ts'
 
 /** Pins a shape to a tune as one command; another pin for the same chord and tuning gives way. */
@@ -15,7 +16,7 @@ export function pinShape(
     const others = (draft.pins ?? []).filter((p) => p.chord !== name || p.tuning.join() !== tuning.join())
     draft.pins = [
       ...others,
-      { id: crypto.randomUUID(), chord: name, tuning: [...tuning], frets: [...frets], fingers: [...fingers] },
+      { id: newId(), chord: name, tuning: [...tuning], frets: [...frets], fingers: [...fingers] },
     ]
   })
 }

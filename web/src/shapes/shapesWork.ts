@@ -1,17 +1,12 @@
 import type { ChordReading, ProgressionWishes, Setup, ShapeWishes } from '@velvet-porch/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { wrap, type Remote } from 'comlink'
 import type { ShapesApi } from '../worker/shapes.worker.ts'
+import { Supervised } from '../worker/supervised.ts'
 
-let remote: Remote<ShapesApi> | undefined
-
-/** The worker that looks for shapes, started when first needed. */
-function finder(): Remote<ShapesApi> {
-  remote ??= wrap<ShapesApi>(
-    new Worker(new URL('../worker/shapes.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  return remote
-}
+/** The worker that looks for shapes. */
+const finder = new Supervised<ShapesApi>(
+  () => new Worker(new URL('../worker/shapes.worker.ts', import.meta.url), { type: 'module' }),
+)
 
 /** The shapes of a chord; the last ones stay while the next are looked for. */
 export const useFound = (
@@ -22,7 +17,7 @@ export const useFound = (
 ) =>
   useQuery({
     queryKey: ['shapes', setup, chord, wishes, everything],
-    queryFn: () => finder().find(setup, chord!, wishes, everything),
+    queryFn: () => finder.call('find', setup, chord!, wishes, everything),
     enabled: chord !== undefined,
     placeholderData: keepPreviousData,
     networkMode: 'always',
@@ -32,7 +27,7 @@ export const useFound = (
 export const useSameNotes = (setup: Setup, frets: readonly (number | null)[] | undefined) =>
   useQuery({
     queryKey: ['same', setup, frets],
-    queryFn: () => finder().same(setup, frets!),
+    queryFn: () => finder.call('same', setup, frets!),
     enabled: frets !== undefined,
     networkMode: 'always',
   })
@@ -41,7 +36,7 @@ export const useSameNotes = (setup: Setup, frets: readonly (number | null)[] | u
 export const usePath = (setup: Setup, chords: readonly ChordReading[], wishes: ProgressionWishes) =>
   useQuery({
     queryKey: ['path', setup, chords, wishes],
-    queryFn: () => finder().path(setup, chords, wishes),
+    queryFn: () => finder.call('path', setup, chords, wishes),
     enabled: chords.length > 0,
     placeholderData: keepPreviousData,
     networkMode: 'always',

@@ -7,16 +7,19 @@ import {
   IconPencil,
   IconSearch,
   IconLayoutGrid,
+  IconTrash,
 } from '@tabler/icons-react'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../shell/actions.ts'
 import { takeDemo } from '../demo/demoTunes.ts'
 import { db } from '../store/db.ts'
+import { useStorageTrouble } from '../store/storageTrouble.ts'
+import { useStored } from '../store/useStored.ts'
 import { Archive } from './Archive.tsx'
 import { takeFiles, takeText, type Intake } from './intake.ts'
+import { BinDialog } from './BinDialog.tsx'
 import { FormDialog } from './FormDialog.tsx'
 import { PasteDialog } from './PasteDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
@@ -34,11 +37,12 @@ export function ShelfPage() {
   const [pasting, setPasting] = useState(false)
   const [forming, setForming] = useState(false)
   const picker = useRef<HTMLInputElement>(null)
-  const rows = useLiveQuery(
-    async () =>
-      (await db.shelf.orderBy('changedAt').reverse().toArray()).filter((r) => r.removedAt === undefined),
-    [],
-  )
+  const all = useStored(() => db.shelf.orderBy('changedAt').reverse().toArray())
+  const trouble = useStorageTrouble()
+  // Where storage cannot be read the shelf is empty, and said to be so above it.
+  const rows = all?.filter((r) => r.removedAt === undefined) ?? (trouble ? [] : undefined)
+  const inBin = (all?.length ?? 0) - (rows?.length ?? 0)
+  const [binOpen, setBinOpen] = useState(false)
   const arrive = useCallback(
     (intake: Intake) => {
       if (intake.complaints.length > 0) {
@@ -69,9 +73,11 @@ export function ShelfPage() {
   const dropping = useFileDrop(async (files) => arrive(await takeFiles(files, t('shelf.newTitle'))))
   const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
   const writeNew = useCallback(async () => {
-    const { tunes } = await takeText(blankPage(t('shelf.newTitle')))
-    if (tunes[0]) void go(`/tunes/${tunes[0].id}/tune?write`)
-  }, [go, t])
+    const intake = await takeText(blankPage(t('shelf.newTitle')))
+    const [tune] = intake.tunes
+    if (tune) void go(`/tunes/${tune.id}/tune?write`)
+    else arrive(intake)
+  }, [go, t, arrive])
   useActions(
     useMemo(
       () => [
@@ -127,7 +133,7 @@ export function ShelfPage() {
       <input
         ref={picker}
         type="file"
-        accept=".abc,.txt,text/plain"
+        accept=".abc,.txt,.json,text/plain,application/json"
         multiple
         hidden
         data-testid="file"
@@ -176,6 +182,17 @@ export function ShelfPage() {
           )}
         </>
       )}
+      {inBin > 0 ? (
+        <Button
+          variant="subtle"
+          mt="sm"
+          leftSection={<IconTrash size={16} />}
+          onClick={() => setBinOpen(true)}
+        >
+          {t('shelf.bin.button', { count: inBin })}
+        </Button>
+      ) : null}
+      <BinDialog opened={binOpen} onClose={() => setBinOpen(false)} />
       <Archive onTake={async (abc) => arrive(await takeText(abc))} />
       <FormDialog
         opened={forming}

@@ -1,10 +1,12 @@
 import { ActionIcon, Button, Group, Menu, Modal, Table, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconCopy, IconDots, IconPencil, IconTrash } from '@tabler/icons-react'
+import { IconCopy, IconDeviceFloppy, IconDots, IconPencil, IconTrash } from '@tabler/icons-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { Link } from 'react-router'
+import { saveAs } from '../arrange/saveAs.ts'
+import { tuneFile } from '../store/backup.ts'
 import type { ShelfRow } from '../store/db.ts'
 import { change } from '../store/documents.ts'
 import { duplicateTune, putBack, removeTune } from '../store/shelf.ts'
@@ -18,6 +20,10 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
   const [renaming, setRenaming] = useState<ShelfRow>()
   const [all, setAll] = useState(false)
   const when = new Intl.DateTimeFormat(i18n.language, { dateStyle: 'medium', timeStyle: 'short' })
+  const save = async ({ id }: ShelfRow) => {
+    const file = await tuneFile(id)
+    if (file) saveAs(file.name, file.text, 'application/json')
+  }
   const remove = async (row: ShelfRow) => {
     await removeTune(row.id)
     const note = notifications.show({
@@ -89,6 +95,9 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                       onClick={() => void duplicateTune(row.id, t('shelf.copyOf', { title: row.title }))}
                     >
                       {t('shelf.duplicate')}
+                    </Menu.Item>
+                    <Menu.Item leftSection={<IconDeviceFloppy size={16} />} onClick={() => void save(row)}>
+                      {t('shelf.saveTune')}
                     </Menu.Item>
                     <Menu.Item leftSection={<IconTrash size={16} />} onClick={() => void remove(row)}>
                       {t('shelf.remove')}

@@ -1,16 +1,15 @@
 import { MantineProvider } from '@mantine/core'
-import { Notifications, notifications } from '@mantine/notifications'
+import { Notifications } from '@mantine/notifications'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { useEffect, type ComponentType } from 'react'
-import { useTranslation } from 'react-i18next'
 import { createBrowserRouter, RouterProvider } from 'react-router'
 import { ShelfPage } from '../shelf/ShelfPage.tsx'
 import { bringStages } from '../texts/i18n.ts'
 import { sweep } from '../store/shelf.ts'
-import { onFailedWrite } from '../store/unwritten.ts'
 import { Porch } from './Porch.tsx'
 import { RouteError } from './RouteError.tsx'
 import { theme } from './theme.ts'
+import { useFailures } from './useFailures.ts'
 
 const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 60_000, refetchOnWindowFocus: false } },
@@ -76,22 +75,11 @@ const router = createBrowserRouter([
 ])
 
 export function App() {
-  const { t } = useTranslation()
+  useFailures()
   useEffect(() => {
+    // That storage fails is told on the page.
     sweep().catch(() => undefined)
   }, [])
-  useEffect(
-    () =>
-      onFailedWrite((reason) =>
-        notifications.show({
-          color: 'red',
-          title: t('error.unwritten'),
-          message: t('error.storageText', { reason: reason instanceof Error ? reason.message : '' }),
-          autoClose: false,
-        }),
-      ),
-    [t],
-  )
   return (
     <MantineProvider theme={theme} defaultColorScheme="auto">
       <QueryClientProvider client={queries}>

@@ -1,12 +1,16 @@
 import { Kbd, Modal, Table, TextInput, UnstyledButton } from '@mantine/core'
 import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useParams } from 'react-router'
+import { useReadOnly } from '../store/writeLock.ts'
 import { actionFor, useOfferedActions } from './actions.ts'
 
 /** The command palette (Ctrl+K) and the list of keys (?). Both show what can be done now. */
 export function Keys() {
   const { t } = useTranslation()
-  const actions = useOfferedActions()
+  const offered = useOfferedActions()
+  const readOnly = useReadOnly(useParams().id)
+  const actions = useMemo(() => (readOnly ? offered.filter((a) => !a.writes) : offered), [offered, readOnly])
   const [open, setOpen] = useState<'palette' | 'keys'>()
   const [search, setSearch] = useState('')
   useEffect(() => {

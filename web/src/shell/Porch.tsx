@@ -7,6 +7,7 @@ import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'
 import { useOpenScore } from '../store/openScore.ts'
 import { useActions } from './actions.ts'
 import { Keys } from './Keys.tsx'
+import { StorageNotice } from './StorageNotice.tsx'
 
 type StageState = 'done' | 'stale' | 'empty'
 
@@ -60,6 +61,7 @@ export function Porch() {
         <Lamp />
       </nav>
       <main id="stage" className="stage-page" tabIndex={-1}>
+        <StorageNotice />
         <Outlet />
       </main>
       <Keys />

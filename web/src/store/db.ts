@@ -21,8 +21,29 @@ export interface ShelfRow {
   metre: string
   measures: number
   changedAt: number
-  /** Set when the tune was taken off the shelf; cleared by undo, swept after a week. */
+  /** Set when the tune was put in the bin; cleared when it is put back. */
   removedAt?: number
+  /** The day of use on which it was put there (see `daysOfUse.ts`). */
+  removedOnDay?: number
+}
+
+/** Text of a tune that was typed and is not stored in the tune yet. */
+export interface DraftRow {
+  /** The tune's. */
+  id: string
+  text: string
+  /** Revision of the tune when this text was typed. */
+  rev: number
+  /** Short names of the texts that it grew from: one of them is what storage holds, unless another window wrote. */
+  ancestors: readonly string[]
+  at: number
+}
+
+/** The count of days on which the app was used. */
+export interface MetaRow {
+  id: string
+  day: string
+  count: number
 }
 
 export type DocKind = 'tune' | 'arrangement'
@@ -83,6 +104,8 @@ class PorchDb extends Dexie {
   handouts!: Table<HandoutDoc, string>
   teaching!: Table<TeachingRow, string>
   logs!: Table<LogRow, string>
+  drafts!: Table<DraftRow, string>
+  meta!: Table<MetaRow, string>
 
   constructor() {
     // The query cache would clone long documents at every change; live queries read the database instead.
@@ -115,7 +138,11 @@ class PorchDb extends Dexie {
           }),
       )
     this.version(5).stores({ handouts: 'id', teaching: 'id', logs: 'id, tuneId' })
+    this.version(6).stores({ drafts: 'id', meta: 'id' })
   }
 }
+
+/** The version of the tables as they are now: a backup says which it is of. */
+export const TABLES_VERSION = 6
 
 export const db = new PorchDb()

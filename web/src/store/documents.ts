@@ -11,7 +11,10 @@ import {
 import type { Table } from 'dexie'
 import { db, type DocKind, type HistoryRow } from './db.ts'
 import { arrangementId, shelfRow } from './shelf.ts'
+import { newId } from './newId.ts'
+import { storing } from './storageTrouble.ts'
 import { allWritten } from './unwritten.ts'
+import { mayWrite } from './writeLock.ts'
 
 interface DocOf {
   tune: TuneDoc
@@ -25,12 +28,12 @@ const tableOf = <K extends DocKind>(kind: K) =>
   (kind === 'tune' ? db.tunes : db.arrangements) as unknown as Table<DocOf[K], string>
 
 const writing = <T>(work: () => Promise<T>): Promise<T> =>
-  db.transaction('rw', db.tunes, db.arrangements, db.history, db.shelf, work)
+  storing(() => db.transaction('rw', db.tunes, db.arrangements, db.history, db.shelf, work))
 
 /**
  * Applies a change as one command: document, history and shelf are written in one transaction, so a killed tab has
  * either all of it or nothing. What had been undone is forgotten.
- * @returns false where the document is gone or nothing changes
+ * @returns false where the document is gone, nothing changes, or another window writes the tune
  */
 export async function change<K extends DocKind>(
   kind: K,
@@ -42,11 +45,12 @@ export async function change<K extends DocKind>(
   return writing(async () => {
     const doc = await tableOf(kind).get(docId)
     if (!doc) return false
-    const made = command(doc, crypto.randomUUID(), label, recipe)
-    if (!made) return false
     const tuneId = kind === 'tune' ? docId : (doc as ArrangementDoc).tuneId
+    if (!mayWrite(tuneId)) return false
+    const made = command(doc, newId(), label, recipe)
+    if (!made) return false
     await forget(tuneId)
-    await put(kind, tuneId, made, crypto.randomUUID())
+    await put(kind, tuneId, made, newId())
     return true
   })
 }
@@ -57,6 +61,30 @@ export type ScoreEdit = (score: Score) => Score | undefined
 interface Made<T> {
   readonly doc: T
   readonly command: Command
+}
+
+/** Stores the first arrangement of a tune; one that is there already stays. @returns false where there was one */
+export async function putFirstArrangement(made: ArrangementDoc): Promise<boolean> {
+  if (!mayWrite(made.tuneId)) return false
+  await allWritten()
+  return writing(async () => {
+    if (await db.arrangements.get(made.id)) return false
+    await db.arrangements.put(made)
+    return true
+  })
+}
+
+/** Takes an arrangement that cannot be read off its tune, with the steps of its history: they could not be taken back. */
+export async function setTabAside(tuneId: string): Promise<void> {
+  const id = arrangementId(tuneId)
+  await writing(async () => {
+    await db.arrangements.delete(id)
+    await db.history
+      .where('tuneId')
+      .equals(tuneId)
+      .filter((row) => row.docId === id)
+      .delete()
+  })
 }
 
 /** One edit of a score as the commands that it makes, and the revisions that they apply to. */
@@ -73,7 +101,7 @@ export interface ScoreStep {
 export function stepOf(score: Score, label: string, edit: ScoreEdit): ScoreStep | undefined {
   const next = edit(score)
   if (!next) return undefined
-  const id = crypto.randomUUID()
+  const id = newId()
   const { tune, arrangement } = score
   const ofTune = next.tune === tune ? undefined : commandTo(tune, id, label, next.tune)
   const ofTab =
@@ -143,6 +171,7 @@ async function put<K extends DocKind>(
 
 /** Takes back the last step of a tune and its arrangement, or brings the next one again. */
 export async function step(tuneId: string, direction: 'undo' | 'redo'): Promise<HistoryRow | undefined> {
+  if (!mayWrite(tuneId)) return undefined
   await allWritten()
   return writing(async () => {
     const rows = () => db.history.where('[tuneId+undone]').equals([tuneId, direction === 'undo' ? 0 : 1])

@@ -1,26 +1,50 @@
-const key = (tuneId: string) => `velvet-porch.draft.${tuneId}`
+import { db, type DraftRow } from './db.ts'
+import { storing } from './storageTrouble.ts'
 
-/** Text that is being typed, kept at every key so that a killed tab loses nothing, readable or not. */
-export function keepDraft(tuneId: string, text: string): void {
-  try {
-    localStorage.setItem(key(tuneId), text)
-  } catch {
-    // Full or forbidden storage: the database still gets the text a moment later.
-  }
+export type Draft = Omit<DraftRow, 'id'>
+
+/** The longest that a typed key waits before it is kept: many keys come at once. */
+const KEEP_AFTER_MS = 60
+
+const waiting = new Map<string, { readonly timer: ReturnType<typeof setTimeout>; readonly row: DraftRow }>()
+
+/**
+ * Keeps text that is being typed, readable or not, with the revision of the tune that it began from. It goes to the
+ * database, which has it a moment later even where the browser is killed; the page's own small storage keeps it back for
+ * seconds.
+ */
+export function keepDraft(tuneId: string, draft: Omit<Draft, 'at'>): void {
+  clearTimeout(waiting.get(tuneId)?.timer)
+  const row = { id: tuneId, at: Date.now(), ...draft }
+  waiting.set(tuneId, { row, timer: setTimeout(() => writeDraft(tuneId), KEEP_AFTER_MS) })
 }
 
-export function keptDraft(tuneId: string): string | undefined {
-  try {
-    return localStorage.getItem(key(tuneId)) ?? undefined
-  } catch {
-    return undefined
-  }
+function writeDraft(tuneId: string): void {
+  const own = waiting.get(tuneId)
+  if (!own) return
+  clearTimeout(own.timer)
+  waiting.delete(tuneId)
+  // That it failed is told on the page; the text stays in the editor.
+  storing(() => db.drafts.put(own.row)).catch(() => undefined)
+}
+
+/** What was being typed when this tune was last open; undefined where all of it was stored. */
+export async function keptDraft(tuneId: string): Promise<Draft | undefined> {
+  return waiting.get(tuneId)?.row ?? (await db.drafts.get(tuneId))
 }
 
 export function dropDraft(tuneId: string): void {
-  try {
-    localStorage.removeItem(key(tuneId))
-  } catch {
-    // Nothing was kept.
-  }
+  clearTimeout(waiting.get(tuneId)?.timer)
+  waiting.delete(tuneId)
+  storing(() => db.drafts.delete(tuneId)).catch(() => undefined)
 }
+
+/** A short name of a text: texts that differ have different ones, but for the rarest chance (FNV-1a and the length). */
+export function textHash(text: string): string {
+  let hash = 0x811c9dc5
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0
+  return `${text.length}.${hash.toString(36)}`
+}
+
+if (typeof window !== 'undefined')
+  window.addEventListener('pagehide', () => [...waiting.keys()].forEach(writeDraft))

@@ -1,11 +1,13 @@
 import { usualHandout, type HandoutDoc } from '@velvet-porch/core/paper'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { db } from './db.ts'
 import { currentPrefs } from './prefs.ts'
+import { storing } from './storageTrouble.ts'
+import { useStored } from './useStored.ts'
+import { mayWrite } from './writeLock.ts'
 
 /** The handout of a tune; the usual one, in the teacher's own way, where none is kept or it can no longer be read. */
 export function useHandout(tuneId: string): HandoutDoc | undefined {
-  return useLiveQuery(async () => {
+  return useStored(async () => {
     const first = { ...usualHandout(tuneId), settings: currentPrefs().lesson }
     const kept = await db.handouts.get(tuneId)
     if (!kept) return first
@@ -21,5 +23,6 @@ export function useHandout(tuneId: string): HandoutDoc | undefined {
 /** Keeps a handout after its check against the schema. @throws SchemaError */
 export async function keepHandout(handout: HandoutDoc): Promise<void> {
   const { readHandout } = await import('@velvet-porch/core/schema')
-  await db.handouts.put(readHandout(handout))
+  const read = readHandout(handout)
+  if (mayWrite(read.id)) await storing(() => db.handouts.put(read))
 }

@@ -1,8 +1,10 @@
-import type { ArrangementDoc, Score, TuneDoc } from '@velvet-porch/core'
+import { tidyRegions, tidyTab, type ArrangementDoc, type Score, type TuneDoc } from '@velvet-porch/core'
 import { liveQuery, type Subscription } from 'dexie'
 import { useSyncExternalStore } from 'react'
 import { changeScore, putSteps, stepOf, storedScore, type ScoreEdit, type ScoreStep } from './documents.ts'
+import { endTrouble, reportTrouble } from './storageTrouble.ts'
 import { onItsWay } from './unwritten.ts'
+import { mayWrite } from './writeLock.ts'
 
 /** A tune and its tab as the page shows them; either is undefined where storage has none. */
 export interface OpenScore {
@@ -40,7 +42,13 @@ class OpenedScore {
   readonly subscribe = (listener: () => void): (() => void) => {
     clearTimeout(this.#linger)
     this.#listeners.add(listener)
-    this.#following ??= liveQuery(() => read(this.tuneId)).subscribe((stored) => this.#take(stored))
+    this.#following ??= liveQuery(() => read(this.tuneId)).subscribe(
+      (stored) => this.#take(stored),
+      (error: unknown) => {
+        reportTrouble(error)
+        this.#show(this.#score ?? { tune: undefined, arrangement: undefined })
+      },
+    )
     return () => {
       this.#listeners.delete(listener)
       if (this.#listeners.size === 0) this.#linger = setTimeout(() => this.#close(), LINGER_MS)
@@ -67,6 +75,14 @@ class OpenedScore {
   /** Writes what is on the page without waiting for the next frame. */
   readonly flush = (): void => this.#write?.()
 
+  /** Tries once more to write what storage did not take. */
+  readonly retry = (): void => {
+    if (this.#unwritten.length > 0 && !this.#write) this.#writeSoon()
+  }
+
+  /** True while the page holds changes that storage does not. */
+  readonly isAhead = (): boolean => this.#ahead > 0
+
   #writeSoon(): void {
     onItsWay(
       new Promise((resolve, reject) => {
@@ -91,20 +107,30 @@ class OpenedScore {
     // The write before this one may have taken what came meanwhile.
     if (steps.length === 0) return
     this.#unwritten = []
-    let asShown = false
+    let written = 0
+    let asShown: boolean
     try {
       asShown = !this.#astray && (await putSteps(this.tuneId, steps))
-      if (!asShown) for (const { label, edit } of steps) await changeScore(this.tuneId, label, edit)
-    } finally {
-      this.#ahead -= steps.length
-      this.#astray = !asShown
-      // Another window wrote in between, or storage is full: the page shows what storage holds.
-      if (this.#astray && this.#ahead === 0) {
-        const stored = await read(this.tuneId)
-        if (this.#ahead === 0) {
-          this.#astray = false
-          this.#show(stored)
-        }
+      if (asShown) written = steps.length
+      for (const { label, edit } of steps.slice(written)) {
+        await changeScore(this.tuneId, label, edit)
+        written++
+      }
+    } catch (error) {
+      // Storage is full or gone: what was changed stays on the page, and is tried again with the next change.
+      this.#unwritten = [...steps.slice(written), ...this.#unwritten]
+      this.#ahead -= written
+      throw error
+    }
+    this.#ahead -= steps.length
+    this.#astray = !asShown
+    if (this.#ahead === 0) endTrouble()
+    // Another window wrote in between: the page shows what storage holds.
+    if (this.#astray && this.#ahead === 0) {
+      const stored = await read(this.tuneId)
+      if (this.#ahead === 0) {
+        this.#astray = false
+        this.#show(stored)
       }
     }
   }
@@ -136,7 +162,34 @@ const same = <T extends { readonly rev: number }>(shown: T | undefined, stored: 
 
 async function read(tuneId: string): Promise<OpenScore> {
   const { tune, arrangement } = (await storedScore(tuneId)) ?? {}
-  return { tune, arrangement }
+  return { tune, arrangement: tune && arrangement && followed(tune, arrangement) }
+}
+
+/** A tab without what stands in measures that the tune does not have: nothing of it could be played. */
+function followed(tune: TuneDoc, arrangement: ArrangementDoc): ArrangementDoc {
+  const measures = new Set(tune.measures?.map((m) => m.id))
+  const { notes = [], grips = [] } = arrangement.base ?? {}
+  const { regions = [], variants = [] } = arrangement
+  const here = (x: { readonly pos?: { readonly measure: string } }) =>
+    x.pos !== undefined && measures.has(x.pos.measure)
+  const inTune = (ids: readonly string[]) => ids.every((id) => measures.has(id))
+  const whole =
+    notes.every(here) &&
+    grips.every(here) &&
+    regions.every((r) => inTune([r.from, r.to])) &&
+    variants.every((v) => inTune(v.measures))
+  if (whole) return arrangement
+  try {
+    const tidy = tidyTab(tune, arrangement)
+    return {
+      ...tidy,
+      regions: tidyRegions(tune, regions),
+      variants: variants.filter((v) => inTune(v.measures)),
+    }
+  } catch {
+    // Not a tune or not a tab: the check says so.
+    return arrangement
+  }
 }
 
 const open = new Map<string, OpenedScore>()
@@ -158,15 +211,27 @@ const CLOSED = { subscribe: () => () => undefined, score: () => undefined }
 
 /**
  * Writes on an open score by hand: on the page at once, in storage a moment later.
- * @returns false where nothing changes
+ * @returns false where nothing changes, or another window writes the tune
  */
 export async function editScore(tuneId: string, label: string, edit: ScoreEdit): Promise<boolean> {
+  if (!mayWrite(tuneId)) return false
   return open.get(tuneId)?.edit(label, edit) ?? changeScore(tuneId, label, edit)
 }
+
+/** Tries once more to write all that storage did not take. */
+export const retryWrites = (): void => open.forEach((opened) => opened.retry())
+
+/** Scores on the page with changes that storage does not hold. */
+export const unstoredScores = (): OpenScore[] =>
+  [...open.values()].filter((o) => o.isAhead()).flatMap((o) => o.score() ?? [])
 
 // A page that is left or hidden may never draw another frame.
 const flushAll = () => open.forEach((opened) => opened.flush())
 if (typeof window !== 'undefined') {
   window.addEventListener('pagehide', flushAll)
   document.addEventListener('visibilitychange', flushAll)
+  // What storage did not take is gone with the page: the browser asks first.
+  window.addEventListener('beforeunload', (event) => {
+    if (unstoredScores().length > 0) event.preventDefault()
+  })
 }

@@ -1,13 +1,14 @@
 import { DEFAULT_PLAYER, type Player } from '@velvet-porch/core'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { db, type PlayerRow } from './db.ts'
 import { usePrefs } from './prefs.ts'
+import { storing } from './storageTrouble.ts'
+import { useStored } from './useStored.ts'
 
 const NOBODY: readonly PlayerRow[] = []
 
 /** Every hand on record, by name. */
 export function usePlayers(): readonly PlayerRow[] {
-  return useLiveQuery(() => db.players.orderBy('name').toArray()) ?? NOBODY
+  return useStored(() => db.players.orderBy('name').toArray()) ?? NOBODY
 }
 
 /** The hand that the reference pages measure for. */
@@ -31,7 +32,7 @@ export function playerOf(row: PlayerRow | undefined): Player {
 export async function savePlayer(row: PlayerRow): Promise<void> {
   const { readPlayer } = await import('@velvet-porch/core/schema')
   readPlayer(playerOf(row))
-  await db.players.put(row)
+  await storing(() => db.players.put(row))
 }
 
-export const removePlayer = (id: string) => db.players.delete(id)
+export const removePlayer = (id: string) => storing(() => db.players.delete(id))

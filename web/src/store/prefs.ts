@@ -82,20 +82,28 @@ const listeners = new Set<() => void>()
 
 function load(): Prefs {
   try {
-    const stored = (JSON.parse(localStorage.getItem(KEY) ?? '{}') ?? {}) as Partial<Prefs>
-    return {
-      naming: NOTE_NAMINGS.find((n) => n === stored.naming) ?? FIRST.naming,
-      boxes: stored.boxes === 'sideways' ? 'sideways' : 'upright',
-      labels: stored.labels === 'notes' || stored.labels === 'degrees' ? stored.labels : 'fingers',
-      ...(typeof stored.player === 'string' ? { player: stored.player } : {}),
-      sheet: sheetOf(stored.sheet),
-      lesson: lessonSettingsFrom(stored.lesson),
-      leaveOut: Array.isArray(stored.leaveOut) ? stored.leaveOut.filter((id) => typeof id === 'string') : [],
-    }
+    return prefsFrom(JSON.parse(localStorage.getItem(KEY) ?? '{}'))
   } catch {
     return FIRST
   }
 }
+
+/** Preferences as somebody kept them: what is not understood is as at first. */
+function prefsFrom(value: unknown): Prefs {
+  const stored = (typeof value === 'object' && value !== null ? value : {}) as Partial<Prefs>
+  return {
+    naming: NOTE_NAMINGS.find((n) => n === stored.naming) ?? FIRST.naming,
+    boxes: stored.boxes === 'sideways' ? 'sideways' : 'upright',
+    labels: stored.labels === 'notes' || stored.labels === 'degrees' ? stored.labels : 'fingers',
+    ...(typeof stored.player === 'string' ? { player: stored.player } : {}),
+    sheet: sheetOf(stored.sheet),
+    lesson: lessonSettingsFrom(stored.lesson),
+    leaveOut: Array.isArray(stored.leaveOut) ? stored.leaveOut.filter((id) => typeof id === 'string') : [],
+  }
+}
+
+/** Takes preferences from a backup. */
+export const restorePrefs = (value: unknown): void => setPrefs(prefsFrom(value))
 
 function sheetOf(stored: Partial<SheetPrefs> | undefined): SheetPrefs {
   const on = (

@@ -1,20 +1,25 @@
 import type { LogOf } from '@velvet-porch/core'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { db } from './db.ts'
+import { storing } from './storageTrouble.ts'
+import { useStored } from './useStored.ts'
+import { mayWrite } from './writeLock.ts'
 
 const NO_NOTES: Readonly<Record<string, string>> = {}
 
 /** The teacher's words to the pieces of a tune, by piece. */
 export const usePieceNotes = (tuneId: string): Readonly<Record<string, string>> =>
-  useLiveQuery(async () => (await db.teaching.get(tuneId))?.notes, [tuneId]) ?? NO_NOTES
+  useStored(async () => (await db.teaching.get(tuneId))?.notes, [tuneId]) ?? NO_NOTES
 
 /** Keeps the words to one piece; none take them off. */
 export async function keepPieceNote(tuneId: string, piece: string, text: string): Promise<void> {
-  await db.transaction('rw', db.teaching, async () => {
-    const { [piece]: _, ...others } = (await db.teaching.get(tuneId))?.notes ?? {}
-    await db.teaching.put({ id: tuneId, notes: text.trim() === '' ? others : { ...others, [piece]: text } })
-  })
+  if (!mayWrite(tuneId)) return
+  await storing(() =>
+    db.transaction('rw', db.teaching, async () => {
+      const { [piece]: _, ...others } = (await db.teaching.get(tuneId))?.notes ?? {}
+      await db.teaching.put({ id: tuneId, notes: text.trim() === '' ? others : { ...others, [piece]: text } })
+    }),
+  )
 }
 
 /** Logs of nobody in particular are kept by their tune alone. */
@@ -25,7 +30,7 @@ const logId = (tuneId: string, student: string): string => (student === '' ? tun
  * @param student the id of a hand; empty for nobody in particular
  */
 export function useLog(tuneId: string, student: string): LogOf | undefined {
-  const row = useLiveQuery(() => db.logs.get(logId(tuneId, student)), [tuneId, student])
+  const row = useStored(() => db.logs.get(logId(tuneId, student)), [tuneId, student])
   return useMemo(() => row && { unit: row.unit ?? 'phrase', entries: row.entries }, [row])
 }
 
@@ -42,13 +47,15 @@ export async function takeLog(tuneId: string, text: string, student: string): Pr
   const named = log.student === undefined ? undefined : await db.players.get(log.student)
   const whose = named?.id ?? student
   const { unit, entries } = log
-  await db.logs.put({
-    id: logId(tuneId, whose),
-    tuneId,
-    readAt: Date.now(),
-    ...(unit === undefined ? {} : { unit }),
-    entries,
-  })
+  await storing(() =>
+    db.logs.put({
+      id: logId(tuneId, whose),
+      tuneId,
+      readAt: Date.now(),
+      ...(unit === undefined ? {} : { unit }),
+      entries,
+    }),
+  )
   return whose
 }
 

@@ -1,18 +1,28 @@
-import { useLiveQuery } from 'dexie-react-hooks'
 import { useEffect, useReducer } from 'react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
 import { labelsOf } from './documents.ts'
+import type { CheckReply } from '../worker/bench.worker.ts'
 import { checkInWorker } from '../worker/benchWorker.ts'
 import { useOpenScore } from './openScore.ts'
+import { useStored } from './useStored.ts'
 
 export type Opened<T> =
   | { readonly state: 'loading' }
   | { readonly state: 'missing' }
-  | { readonly state: 'broken'; readonly raw: unknown; readonly reason: string }
+  /** The tune itself cannot be used, or the tab on its bench. */
+  | {
+      readonly state: 'broken'
+      readonly what: 'tune' | 'tab'
+      readonly raw: unknown
+      readonly reason: string
+    }
   | { readonly state: 'ready'; readonly doc: T }
 
-/** Tunes that were checked since the page was opened, with what is wrong with them, if anything. */
-const checked = new Map<string, string | undefined>()
+/** Tunes that were checked since the page was opened, with what is wrong with them or their arrangement, if anything. */
+const checked = new Map<string, CheckReply>()
+
+/** Forgets what was found of a tune: it was mended, or came back from a file. */
+export const checkAgain = (id: string): void => void checked.delete(id)
 
 /**
  * The tune as it stands on the page, followed live. What storage holds is checked against the schema once, in the worker:
@@ -22,23 +32,28 @@ export function useTune(id: string): Opened<TuneDoc> {
   const score = useOpenScore(id)
   const [, again] = useReducer((n: number) => n + 1, 0)
   const doc = score?.tune
+  const arrangement = score?.arrangement
   const needsCheck = doc !== undefined && !checked.has(id)
   useEffect(() => {
     if (!needsCheck) return
     let left = false
-    void checkInWorker(doc).then((reason) => {
-      checked.set(id, reason)
-      if (!left) again()
-    })
+    checkInWorker(doc, arrangement)
+      // Where the check itself is lost over it, it cannot be used either.
+      .catch((error: unknown): CheckReply => ({ tune: (error as Error).message }))
+      .then((reply) => {
+        checked.set(id, reply)
+        if (!left) again()
+      })
     return () => {
       left = true
     }
-  }, [needsCheck, doc, id])
+  }, [needsCheck, doc, arrangement, id])
   if (!score) return { state: 'loading' }
   if (!doc) return { state: 'missing' }
   if (needsCheck) return { state: 'loading' }
-  const reason = checked.get(id)
-  if (reason !== undefined) return { state: 'broken', raw: doc, reason }
+  const { tune: wrong, arrangement: wrongTab } = checked.get(id)!
+  if (wrong !== undefined) return { state: 'broken', what: 'tune', raw: doc, reason: wrong }
+  if (wrongTab !== undefined) return { state: 'broken', what: 'tab', raw: arrangement, reason: wrongTab }
   return { state: 'ready', doc }
 }
 
@@ -50,5 +65,5 @@ export function useArrangement(tuneId: string): ArrangementDoc | null | undefine
 
 /** What undo and redo would do to a tune and its arrangement. */
 export function useHistory(tuneId: string): { undo?: string; redo?: string } {
-  return useLiveQuery(() => labelsOf(tuneId), [tuneId]) ?? {}
+  return useStored(() => labelsOf(tuneId), [tuneId]) ?? {}
 }

@@ -1,13 +1,15 @@
 import { tidyTab, type ArrangementDoc, type Score, type TuneDoc } from '@velvet-porch/core'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { db } from './db.ts'
 import { editScore } from './openScore.ts'
 import { arrangementId, versionId } from './shelf.ts'
+import { storing } from './storageTrouble.ts'
 import { allWritten } from './unwritten.ts'
+import { useStored } from './useStored.ts'
+import { mayWrite } from './writeLock.ts'
 
 /** Versions of a tune's arrangement that were kept by name, by name. They are copies: the bench goes on without them. */
 export function useVersions(tuneId: string): readonly ArrangementDoc[] {
-  return useLiveQuery(() => versionsOf(tuneId), [tuneId]) ?? NONE
+  return useStored(() => versionsOf(tuneId), [tuneId]) ?? NONE
 }
 
 const NONE: readonly ArrangementDoc[] = []
@@ -19,16 +21,21 @@ export async function versionsOf(tuneId: string): Promise<ArrangementDoc[]> {
 
 /** Keeps what stands on the bench under a name; a version of that name gives way to it. */
 export async function keepVersion(tuneId: string, name: string): Promise<void> {
+  if (!mayWrite(tuneId)) return
   await allWritten()
-  await db.transaction('rw', db.arrangements, async () => {
-    const bench = await db.arrangements.get(arrangementId(tuneId))
-    if (!bench) return
-    const same = (await versionsOf(tuneId)).find((v) => v.name === name)
-    await db.arrangements.put({ ...bench, id: same?.id ?? versionId(tuneId), name })
-  })
+  await storing(() =>
+    db.transaction('rw', db.arrangements, async () => {
+      const bench = await db.arrangements.get(arrangementId(tuneId))
+      if (!bench) return
+      const same = (await versionsOf(tuneId)).find((v) => v.name === name)
+      await db.arrangements.put({ ...bench, id: same?.id ?? versionId(tuneId), name })
+    }),
+  )
 }
 
-export const dropVersion = (id: string): Promise<void> => db.arrangements.delete(id)
+export async function dropVersion({ id, tuneId }: ArrangementDoc): Promise<void> {
+  if (mayWrite(tuneId)) await storing(() => db.arrangements.delete(id))
+}
 
 /** Puts a version on the bench, as one step of the tune's history. */
 export const takeVersion = (tuneId: string, label: string, version: ArrangementDoc): Promise<boolean> =>

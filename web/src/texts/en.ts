@@ -63,6 +63,23 @@ export const en = {
     take: 'Take',
     takeTitle: 'Take “{{title}}”',
     tryAgain: 'Try again',
+    saveTune: 'Save as a file',
+    bin: {
+      button_one: 'Bin: {{count}} tune',
+      button_other: 'Bin: {{count}} tunes',
+      title: 'Removed tunes',
+      hint: 'A removed tune lies here for 30 days on which you use the app.',
+      empty: 'Nothing lies here.',
+      left_one: '{{count}} more day of use',
+      left_other: '{{count}} more days of use',
+      backTitle: 'Put “{{title}}” back',
+      gone: 'Delete for good',
+      goneTitle: 'Delete “{{title}}” for good',
+    },
+    everythingFile: 'This file holds a whole shelf. Bring it in under Settings, Your data.',
+    otherJson:
+      'This JSON file is none of ours. Tunes with their tab, and files with everything, can be opened.',
+    tooLong: 'The text has {{mb}} MB; at most 2 MB are read at once. Paste it in parts.',
   },
   keys: {
     title: 'Keys',
@@ -90,7 +107,28 @@ export const en = {
     text: 'Your work is saved. Reload the page to go on.',
     reload: 'Reload',
     storage: 'The browser’s storage does not work',
-    unwritten: 'The last change could not be stored and is not on the page any more',
+    failed: 'This could not be done',
     storageText: '{{reason}} Free some space or allow storage for this page, then reload.',
+  },
+  storage: {
+    missing: {
+      title: 'This browser stores nothing for this page',
+      text: 'It is a private window, or storage is forbidden. What you write stays on the page until you close it: save it as a file, or copy it. Allow storage for this page and reload to keep your work.',
+    },
+    full: {
+      title: 'The browser’s storage is full',
+      text: 'The last change is on the page and not stored. Save everything as a file, free some space (delete tunes for good in the bin, or other sites’ data), then try again.',
+    },
+    newer: {
+      title: 'A newer version of the app keeps this work',
+      text: 'It is open in another window or was open before. Nothing is read or written here; reload the page to get the newer version.',
+    },
+    failed: {
+      title: 'The browser’s storage does not answer',
+      text: 'The last change may be on the page alone. Save everything as a file, then try again or reload the page.',
+    },
+    reason: 'The browser says: {{reason}}',
+    retry: 'Try again',
+    save: 'Save everything as a file',
   },
 } as const

@@ -1,11 +1,13 @@
-import { Alert, Button, Center, Container, Loader, Text, Title } from '@mantine/core'
+import { Alert, Button, Center, Container, Group, Loader, Text, Title } from '@mantine/core'
 import type { TuneDoc } from '@velvet-porch/core'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { saveAs } from '../arrange/saveAs.ts'
 import { useDocLock } from '../store/useDocLock.ts'
-import type { Opened } from '../store/useTune.ts'
+import { everything } from '../store/backup.ts'
+import { setTabAside } from '../store/documents.ts'
+import { checkAgain, type Opened } from '../store/useTune.ts'
 
 /** Lets a stage in when its tune is there, whole, and not being worked on in another tab. */
 export function TuneGate({
@@ -35,22 +37,7 @@ export function TuneGate({
       </Container>
     )
   }
-  if (opened.state === 'broken') {
-    return (
-      <Container size="sm" py={80}>
-        <Title order={1}>{t('tune.broken')}</Title>
-        <Text my="md">{t('tune.brokenText')}</Text>
-        <Text my="md" c="dimmed">
-          {opened.reason}
-        </Text>
-        <Button
-          onClick={() => saveAs('tune.json', JSON.stringify(opened.raw, undefined, 2), 'application/json')}
-        >
-          {t('tune.download')}
-        </Button>
-      </Container>
-    )
-  }
+  if (opened.state === 'broken') return <Broken id={id} opened={opened} />
   return (
     <>
       {writable ? null : (
@@ -65,5 +52,51 @@ export function TuneGate({
         {children(opened.doc)}
       </fieldset>
     </>
+  )
+}
+
+/** A tune or tab that storage holds and that cannot be read: its data out, everything out, a file back in. */
+function Broken({ id, opened }: { id: string; opened: Opened<TuneDoc> & { state: 'broken' } }) {
+  const { t } = useTranslation()
+  const tab = opened.what === 'tab'
+  const save = async () => {
+    const { name, text } = await everything()
+    saveAs(name, text, 'application/json')
+  }
+  const open = async () => {
+    await setTabAside(id)
+    checkAgain(id)
+    location.reload()
+  }
+  return (
+    <Container size="sm" py={80} data-testid="broken">
+      <Title order={1}>{t(tab ? 'tune.brokenTab' : 'tune.broken')}</Title>
+      <Text my="md">{t(tab ? 'tune.brokenTabText' : 'tune.brokenText')}</Text>
+      <Text my="md" c="dimmed">
+        {opened.reason}
+      </Text>
+      <Group gap="sm">
+        <Button
+          onClick={() => saveAs('tune.json', JSON.stringify(opened.raw, undefined, 2), 'application/json')}
+        >
+          {t('tune.download')}
+        </Button>
+        <Button variant="default" onClick={() => void save()}>
+          {t('tune.downloadAll')}
+        </Button>
+        <Button variant="default" component={Link} to="/settings">
+          {t('tune.restore')}
+        </Button>
+        {tab ? (
+          <Button variant="default" color="red" onClick={() => void open()}>
+            {t('tune.withoutTab')}
+          </Button>
+        ) : (
+          <Button variant="subtle" component={Link} to="/">
+            {t('tune.toShelf')}
+          </Button>
+        )}
+      </Group>
+    </Container>
   )
 }

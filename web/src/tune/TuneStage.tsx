@@ -1,4 +1,4 @@
-import { Alert, Badge, Button, Group, Text } from '@mantine/core'
+import { Badge, Button, Group, Text } from '@mantine/core'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
 import { IconPencil } from '@tabler/icons-react'
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
@@ -19,6 +19,7 @@ import { HistoryTools } from '../history/HistoryTools.tsx'
 import { Harmonise } from './Harmonise.tsx'
 import { TuneGate } from './TuneGate.tsx'
 import { Departures } from './Departures.tsx'
+import { TextNotices } from './TextNotices.tsx'
 import { SystemText } from './SystemText.tsx'
 import { partIn, textOfSystem } from './textOfSystem.ts'
 import { useAbcText } from './useAbcText.ts'
@@ -36,7 +37,8 @@ export function TuneStage() {
 function TuneBench({ tune }: { tune: TuneDoc }) {
   const { t } = useTranslation()
   const names = useNames()
-  const { text, problems, readable, edit, spans, saved, aligned } = useAbcText(tune, t('tune.text'))
+  const abc = useAbcText(tune, t('tune.text'))
+  const { text, problems, readable, edit, spans, saved, aligned } = abc
   const [modelOf] = useState(sheetMaker)
   const [spot, setSpot] = useState<Spot>()
   const [marked, setMarked] = useState<MarkedMeasures>()
@@ -97,13 +99,15 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           id: 'undo',
           label: t('arrange.undo', { label: t('tune.text') }),
           keys: 'Mod+Z',
+          writes: true,
           run: () => void step(tune.id, 'undo'),
         },
-        { id: 'write', label: t('write.openHint'), keys: 'W', run: toggle },
+        { id: 'write', label: t('write.openHint'), keys: 'W', writes: true, run: toggle },
         {
           id: 'redo',
           label: t('arrange.redo', { label: t('tune.text') }),
           keys: 'Mod+Shift+Z',
+          writes: true,
           run: () => void step(tune.id, 'redo'),
         },
       ],
@@ -157,11 +161,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
               <StaffWriteBar model={model} writing={pen} marked={marked} />
             </Suspense>
           ) : null}
-          {readable ? null : (
-            <Alert color="red" mt="xs">
-              {t('tune.kept')}
-            </Alert>
-          )}
+          <TextNotices abc={abc} title={tune.title} />
         </div>
         <div className="bench-sheet" style={{ overflow: 'visible' }}>
           <Sheet

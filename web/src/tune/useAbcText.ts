@@ -1,7 +1,16 @@
-import { alignIds, keepSuggestions, type AbcSpan, type Problem, type TuneDoc } from '@velvet-porch/core'
+import {
+  alignIds,
+  keepSuggestions,
+  tidyTab,
+  type AbcSpan,
+  type Problem,
+  type Score,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import type { TuneReading } from '@velvet-porch/core/abc'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { editScore } from '../store/openScore.ts'
-import { dropDraft, keepDraft, keptDraft } from '../store/draft.ts'
+import { dropDraft, keepDraft, keptDraft, textHash, type Draft } from '../store/draft.ts'
 import { readInWorker } from '../worker/benchWorker.ts'
 
 /** A tune as its text now tells it. */
@@ -45,28 +54,58 @@ function changedNotes(before: TuneDoc, after: TuneDoc): ChangedNotes {
 /** Quiet time after a key before the text is read again. */
 const READ_AFTER_MS = 250
 
+/** Texts that a draft remembers to have grown from. */
+const MOST_ANCESTORS = 20
+
+export type AbcText = ReturnType<typeof useAbcText>
+
+/** A tune as its text now tells it, with a tab in which nothing stands in measures that are gone. */
+function withText(score: Score, read: TuneDoc, source: string): Score {
+  const tune = retold(score.tune, read, source)
+  const { arrangement } = score
+  if (!arrangement) return { tune }
+  const now = new Set(tune.measures.map((m) => m.id))
+  return {
+    tune,
+    arrangement: score.tune.measures.every((m) => now.has(m.id)) ? arrangement : tidyTab(tune, arrangement),
+  }
+}
+
 /**
  * The text of a tune while it is edited. Every readable state becomes one command (ids of what stays are kept); an
  * unreadable one leaves the last tune in place and is kept as text only here.
  */
 export function useAbcText(tune: TuneDoc, label: string) {
   const stored = tune.abc?.text ?? ''
-  const [draft, setDraft] = useState<string | undefined>(() => keptDraft(tune.id))
+  const [draft, setDraft] = useState<string>()
+  /** Text from an earlier visit that is older than what is stored now: shown on request, never taken by itself. */
+  const [older, setOlder] = useState<Draft>()
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [readable, setReadable] = useState(true)
+  /** Why the text could not be read at all, though nothing need be wrong with it. */
+  const [failed, setFailed] = useState<string>()
   const [spans, setSpans] = useState<readonly AbcSpan[]>([])
   const [aligned, setAligned] = useState(NONE_CHANGED)
   const opened = useRef(tune)
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
   const latest = useRef({ tune, draft })
   const lastRead = useRef<string | undefined>(undefined)
+  const ancestors = useRef([textHash(stored)])
   useEffect(() => {
     latest.current = { tune, draft }
   })
   const text = draft ?? stored
   const read = useCallback(
     async (source: string, store: boolean) => {
-      const reading = (await readInWorker(source))[0]
+      let reading: TuneReading | undefined
+      try {
+        reading = (await readInWorker(source))[0]
+      } catch (error) {
+        setReadable(false)
+        setFailed((error as Error).message)
+        return
+      }
+      setFailed(undefined)
       if (!reading) return
       const { tune: before, draft: now } = latest.current
       if (now !== undefined && now !== source) return
@@ -79,7 +118,8 @@ export function useAbcText(tune: TuneDoc, label: string) {
       setSpans(aligned.abc?.spans ?? [])
       if (!store) return
       setAligned(changedNotes(opened.current, aligned))
-      await editScore(before.id, label, (score) => ({ ...score, tune: retold(score.tune, aligned, source) }))
+      ancestors.current = [...ancestors.current, textHash(source)].slice(-MOST_ANCESTORS)
+      await editScore(before.id, label, (score) => withText(score, aligned, source))
     },
     [label],
   )
@@ -92,17 +132,34 @@ export function useAbcText(tune: TuneDoc, label: string) {
     setDraft(undefined)
     dropDraft(tune.id)
   }, [draft, stored, tune.id])
-  const found = useRef(draft)
   useEffect(() => {
-    // A draft that an earlier tab left behind is read as if it had just been typed.
-    if (found.current !== undefined) void read(found.current, true)
-    found.current = undefined
-  }, [read])
+    let left = false
+    keptDraft(tune.id).then(
+      (found) => {
+        const { tune: now, draft: typed } = latest.current
+        if (left || !found || typed !== undefined) return
+        const kept = now.abc?.text ?? ''
+        if (found.text === kept) return dropDraft(now.id)
+        // Storage that is newer wins, unless this text was typed on from what is stored.
+        if (found.rev < now.rev && !found.ancestors.includes(textHash(kept))) return setOlder(found)
+        ancestors.current = [...found.ancestors]
+        setDraft(found.text)
+        latest.current = { tune: now, draft: found.text }
+        void read(found.text, true)
+      },
+      // That storage cannot be read is told on the page already.
+      () => undefined,
+    )
+    return () => {
+      left = true
+    }
+  }, [tune.id, read])
   const edit = useCallback(
     (next: string) => {
-      if (next === (latest.current.draft ?? latest.current.tune.abc?.text)) return
+      const { tune: now, draft: typed } = latest.current
+      if (next === (typed ?? now.abc?.text)) return
       setDraft(next)
-      keepDraft(latest.current.tune.id, next)
+      keepDraft(now.id, { text: next, rev: now.rev, ancestors: ancestors.current })
       latest.current = { ...latest.current, draft: next }
       clearTimeout(timer.current)
       timer.current = setTimeout(() => void read(next, true), READ_AFTER_MS)
@@ -123,5 +180,26 @@ export function useAbcText(tune: TuneDoc, label: string) {
       flush()
     }
   }, [read])
-  return { text, problems, readable, edit, spans, saved: draft === undefined, aligned }
+  const takeOlder = useCallback(() => {
+    if (!older) return
+    setOlder(undefined)
+    edit(older.text)
+  }, [older, edit])
+  const forgetOlder = useCallback(() => {
+    setOlder(undefined)
+    dropDraft(tune.id)
+  }, [tune.id])
+  return {
+    text,
+    problems,
+    readable,
+    failed,
+    edit,
+    spans,
+    saved: draft === undefined,
+    aligned,
+    older,
+    takeOlder,
+    forgetOlder,
+  }
 }

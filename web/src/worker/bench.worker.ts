@@ -6,8 +6,8 @@ import {
   audit,
   finish,
   finishedTabOf,
-  readTextTab,
-  scoreOfTab,
+  readingTextTab,
+  scoringTab,
   TabReadError,
   type Player,
   type Problem,
@@ -33,14 +33,16 @@ import {
   type Lock,
   type MeasureRange,
   type Plan,
+  type Turns,
   type Region,
   type Rung,
   type Setup,
   type SolveMemory,
   type TuneDoc,
 } from '@velvet-porch/core'
-import { readAbc, type TuneReading } from '@velvet-porch/core/abc'
-import { expose } from 'comlink'
+import { readingAbc, type TuneReading } from '@velvet-porch/core/abc'
+import { serve } from './serve.ts'
+import { newId } from '../store/newId.ts'
 
 /** The most milliseconds of work before messages (a cancel) are heard. */
 const SLICE_MS = 12
@@ -71,6 +73,12 @@ export interface ArrangeOrder {
   readonly locks: readonly Lock[]
 }
 
+/** Why a stored tune, or its arrangement, cannot be used; neither where both can. */
+export interface CheckReply {
+  readonly tune?: string
+  readonly arrangement?: string
+}
+
 /** A tab that was pasted: its score, or why there is none. */
 export interface TabReading {
   readonly score?: Score
@@ -88,6 +96,27 @@ export interface AlternativesTarget {
 let cancelled = new Set<number>()
 
 const breathe = () => new Promise<void>((resolve) => setTimeout(resolve))
+
+/** Runs long work so that messages are heard on the way. */
+async function inTurns<T>(run: Turns<T>): Promise<T> {
+  let slice = performance.now()
+  for (let item = run.next(); ; item = run.next()) {
+    if (item.done) return item.value
+    if (performance.now() - slice < SLICE_MS) continue
+    await breathe()
+    slice = performance.now()
+  }
+}
+
+/** Why a document cannot be read; nothing where it can. */
+function refusalOf(read: () => unknown): string | undefined {
+  try {
+    read()
+    return undefined
+  } catch (error) {
+    return (error as Error).message
+  }
+}
 
 /** More candidate sets than this are not kept: a long tune in several styles. */
 const MOST_SETS = 3000
@@ -116,27 +145,41 @@ function arrangedAs(order: ArrangeOrder): Arranged {
 }
 
 const api = {
-  /** Reads ABC; every tune gets a fresh id. */
-  read(text: string): TuneReading[] {
-    return readAbc(text, () => crypto.randomUUID())
+  /** Reads ABC, tune by tune; every tune gets a fresh id, and none is returned that storage would not take. */
+  async read(text: string): Promise<TuneReading[]> {
+    const { readTuneDoc } = await import('@velvet-porch/core/schema')
+    const readings = await inTurns(readingAbc(text, newId))
+    return readings.map(({ tune, problems }) => {
+      const reason = tune && refusalOf(() => readTuneDoc(tune))
+      if (reason === undefined) return { tune, problems }
+      const refused = {
+        severity: 'error',
+        line: 1,
+        column: 1,
+        message: reason,
+        understood: 'not taken',
+      } as const
+      return { tune: undefined, problems: [...problems, refused] }
+    })
   },
 
-  /** Checks what storage holds of a tune; why it cannot be used, or nothing. */
-  async check(doc: unknown): Promise<string | undefined> {
-    const { readTuneDoc } = await import('@velvet-porch/core/schema')
-    try {
-      readTuneDoc(doc)
-      return undefined
-    } catch (error) {
-      return (error as Error).message
-    }
+  /** Checks what storage holds of a tune and its arrangement; why either cannot be used, or nothing. */
+  async check(tune: unknown, arrangement: unknown): Promise<CheckReply> {
+    const { readTuneDoc, readArrangementDoc } = await import('@velvet-porch/core/schema')
+    const ofTune = refusalOf(() => readTuneDoc(tune))
+    if (ofTune !== undefined) return { tune: ofTune }
+    const ofTab =
+      arrangement === undefined
+        ? undefined
+        : refusalOf(() => readArrangementDoc(arrangement, tune as TuneDoc))
+    return ofTab === undefined ? {} : { arrangement: ofTab }
   },
 
   /** Reads plain-text tab as a tune with its tab, fingered for a hand. */
-  readTab(text: string, player: Player, title: string): TabReading {
-    const read = readTextTab(text)
+  async readTab(text: string, player: Player, title: string): Promise<TabReading> {
+    const read = await inTurns(readingTextTab(text))
     try {
-      const { problems, ...score } = scoreOfTab(read, crypto.randomUUID(), player, title)
+      const { problems, ...score } = await inTurns(scoringTab(read, newId(), player, title))
       return { score, problems: [...read.problems, ...problems] }
     } catch (error) {
       if (!(error instanceof TabReadError)) throw error
@@ -251,4 +294,4 @@ function slicesOf(plan: Plan, { measure, tick }: AlternativesTarget) {
 }
 
 export type BenchApi = typeof api
-expose(api)
+serve(api)

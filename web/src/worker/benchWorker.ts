@@ -1,37 +1,36 @@
-import { proxy, wrap, type Remote } from 'comlink'
+import { proxy } from 'comlink'
 import type { ArrangementDoc, MeasureRange, Player, TuneDoc } from '@velvet-porch/core'
 import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './bench.worker.ts'
+import { Supervised } from './supervised.ts'
 
-let remote: Remote<BenchApi> | undefined
+/** The worker that reads and arranges. */
+const bench = new Supervised<BenchApi>(
+  () => new Worker(new URL('./bench.worker.ts', import.meta.url), { type: 'module' }),
+)
 let jobs = 0
 
-/** The worker that reads and arranges, started when first needed. */
-function bench(): Remote<BenchApi> {
-  remote ??= wrap<BenchApi>(new Worker(new URL('./bench.worker.ts', import.meta.url), { type: 'module' }))
-  return remote
-}
+export const readInWorker = (text: string) => bench.call('read', text)
 
-export const readInWorker = (text: string) => bench().read(text)
-
-export const checkInWorker = (doc: unknown) => bench().check(doc)
+export const checkInWorker = (tune: unknown, arrangement: unknown) => bench.call('check', tune, arrangement)
 
 export const readTabInWorker = (text: string, player: Player, title: string) =>
-  bench().readTab(text, player, title)
+  bench.call('readTab', text, player, title)
 
-export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().audit(tune, doc)
+export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('audit', tune, doc)
 
 export const alternativesInWorker = (order: ArrangeOrder, target: AlternativesTarget) =>
-  bench().alternatives(order, target)
+  bench.call('alternatives', order, target)
 
-export const harmoniseInWorker = (tune: TuneDoc) => bench().harmonise(tune)
+export const harmoniseInWorker = (tune: TuneDoc) => bench.call('harmonise', tune)
 
-export const leftOutInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().leftOut(tune, doc)
+export const leftOutInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('leftOut', tune, doc)
 
-export const remarksInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().remarks(tune, doc)
+export const remarksInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('remarks', tune, doc)
 
-export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench().ornamentsLeft(tune, doc)
+export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) =>
+  bench.call('ornamentsLeft', tune, doc)
 
-export const ladderInWorker = (order: ArrangeOrder, range: MeasureRange) => bench().ladder(order, range)
+export const ladderInWorker = (order: ArrangeOrder, range: MeasureRange) => bench.call('ladder', order, range)
 
 /** A run that can be stopped. */
 export interface ArrangeRun {
@@ -41,9 +40,13 @@ export interface ArrangeRun {
 
 export function arrangeInWorker(order: ArrangeOrder, onProgress: (share: number) => void): ArrangeRun {
   const job = ++jobs
-  const worker = bench()
   return {
-    reply: worker.arrange(job, order, proxy(onProgress)),
-    cancel: () => void worker.cancel(job),
+    // A worker that is lost over it is an answer too: the bench says so and offers to try again.
+    reply: bench.call('arrange', job, order, proxy(onProgress)).catch((error: unknown): ArrangeReply => ({
+      kind: 'failed',
+      message: error instanceof Error ? error.message : String(error),
+      locks: [],
+    })),
+    cancel: () => void bench.call('cancel', job).catch(() => undefined),
   }
 }

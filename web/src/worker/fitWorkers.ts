@@ -1,11 +1,14 @@
 import type { RecordingReading } from '@velvet-porch/core/listen'
 import { proxy, transfer, wrap, type Remote } from 'comlink'
 import type { FitApi } from './fit.worker.ts'
+import { WorkerError } from './supervised.ts'
 
 /** A worker of its own that can be ended at any moment, whatever it is at. */
 export interface FitWorker {
   readonly remote: Remote<FitApi>
   readonly end: () => void
+  /** Fails where the worker breaks; never ends otherwise. */
+  readonly lost: Promise<never>
 }
 
 let spare: FitWorker[] = []
@@ -26,7 +29,14 @@ export function dropSpareWorkers(): void {
 
 function newWorker(): FitWorker {
   const worker = new Worker(new URL('./fit.worker.ts', import.meta.url), { type: 'module' })
-  return { remote: wrap<FitApi>(worker), end: () => worker.terminate() }
+  const lost = new Promise<never>((_, reject) => {
+    const broke = (detail: string) => reject(new WorkerError('broken', detail))
+    worker.addEventListener('error', (event) => broke(event.message))
+    worker.addEventListener('messageerror', () => broke('a message could not be read'))
+  })
+  // Whoever works with it hears of it; a spare one that breaks is found out when it is taken.
+  lost.catch(() => undefined)
+  return { remote: wrap<FitApi>(worker), end: () => worker.terminate(), lost }
 }
 
 /** Looks at a recording in a worker. */
@@ -35,8 +45,9 @@ export function listenInWorker(
   rate: number,
   onProgress: (share: number) => void,
 ): { readonly reading: Promise<RecordingReading>; readonly cancel: () => void } {
-  const { remote, end } = startFitWorker()
-  const reading = remote.listen(transfer(samples, [samples.buffer]), rate, proxy(onProgress))
+  const { remote, end, lost } = startFitWorker()
+  const listening = remote.listen(transfer(samples, [samples.buffer]), rate, proxy(onProgress))
+  const reading = Promise.race([listening, lost])
   void reading.then(end, end)
   return { reading, cancel: end }
 }

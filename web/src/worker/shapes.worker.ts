@@ -12,7 +12,7 @@ import {
   type ShapeWishes,
   type WishName,
 } from '@velvet-porch/core'
-import { expose } from 'comlink'
+import { serve } from './serve.ts'
 
 export interface ShapesReply extends FoundShapes {
   /** Where nothing was found: wishes that, given up alone, would let shapes through. */
@@ -33,4 +33,4 @@ const api = {
 }
 
 export type ShapesApi = typeof api
-expose(api)
+serve(api)

@@ -10,6 +10,7 @@ import { isKnownOrnament } from '../../ornament/sourceOrnaments.ts'
 import { measureLength } from '../../time/metre.ts'
 import { USUAL_TEMPO } from '../../time/tempo.ts'
 import { QUARTER } from '../../time/ticks.ts'
+import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { placesIn, type Problem } from '../problem.ts'
 import type { Rewritten } from '../rewritten.ts'
 import { plainLines } from '../sourceText.ts'
@@ -32,12 +33,15 @@ export interface TuneReading {
  * Reads a text in ABC (standard 2.1), one result for each tune in it. Never throws: what cannot be read is a problem
  * with its line, its column and what was understood instead.
  */
-export function readAbc(text: string, newDocId: () => Id): TuneReading[] {
+export const readAbc = (text: string, newDocId: () => Id): TuneReading[] => finish(readingAbc(text, newDocId))
+
+/** The same in turns, one a tune: books are long. */
+export function* readingAbc(text: string, newDocId: () => Id): Turns<TuneReading[]> {
   const tunes = splitBook(plainLines(text))
   if (tunes.length === 0) {
     return [{ tune: undefined, problems: [noTune('the text is empty', 'paste or open a tune in ABC')] }]
   }
-  return tunes.map((tune) => readOne(tune, newDocId))
+  return yield* mapInTurns(tunes, (tune) => readOne(tune, newDocId), 1)
 }
 
 function noTune(message: string, understood: string): Problem {

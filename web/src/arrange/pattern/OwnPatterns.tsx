@@ -4,6 +4,7 @@ import { samePattern, type PatternStyle, type PatternText } from '@velvet-porch/
 import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { newId } from '../../store/newId.ts'
 import { dropPattern, keepPattern } from '../../store/patterns.ts'
 
 /** The teacher's own patterns beside the ready ones. */
@@ -67,7 +68,7 @@ export function KeepPattern({
   const before = known.find((p) => p.name === own && p.style === style)
   const keep = async () => {
     try {
-      await keepPattern({ ...pattern, id: before?.id ?? crypto.randomUUID(), name: own, style })
+      await keepPattern({ ...pattern, id: before?.id ?? newId(), name: own, style })
       setName('')
       setFault(undefined)
     } catch (error) {
