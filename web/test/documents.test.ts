@@ -4,7 +4,15 @@ import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { db } from '../src/store/db.ts'
 import { change, changeScore, goTo, historyOf, labelsOf, openingOf, step } from '../src/store/documents.ts'
-import { addTunes, arrangementId, duplicateTune, putBack, removeTune, sweep } from '../src/store/shelf.ts'
+import {
+  BIN_DAYS,
+  addTunes,
+  arrangementId,
+  duplicateTune,
+  putBack,
+  removeTune,
+  sweep,
+} from '../src/store/shelf.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
 
@@ -132,7 +140,7 @@ describe('the shelf', () => {
     expect(await duplicateTune('nobody', 'x')).toBeUndefined()
   })
 
-  it('what is removed can be put back, and is swept with all its parts after a week', async () => {
+  it('what is removed can be put back, and is swept with all its parts after thirty days of use', async () => {
     await db.arrangements.put(arrangementFor(tune))
     await retitle('Hinge')
     await removeTune(tune.id)
@@ -140,7 +148,12 @@ describe('the shelf', () => {
     expect(await db.tunes.get(tune.id)).toBeDefined()
     await putBack(tune.id)
     expect((await db.shelf.get(tune.id))!.removedAt).toBeUndefined()
-    await db.shelf.update(tune.id, { removedAt: Date.now() - 8 * 24 * 3600 * 1000 })
+    await removeTune(tune.id)
+    const today = (await db.shelf.get(tune.id))!.removedOnDay!
+    await db.shelf.update(tune.id, { removedOnDay: today - BIN_DAYS + 1 })
+    await sweep()
+    expect(await db.tunes.get(tune.id)).toBeDefined()
+    await db.shelf.update(tune.id, { removedOnDay: today - BIN_DAYS })
     await sweep()
     expect([
       await db.shelf.count(),

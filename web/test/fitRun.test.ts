@@ -29,6 +29,7 @@ vi.mock('../src/worker/fitWorkers.ts', () => ({
       return over ? new Promise<T>(() => undefined) : value
     }
     return {
+      lost: new Promise<never>(() => undefined),
       remote: {
         ask: (question: FitQuestion) => {
           asked = question

@@ -5,7 +5,7 @@ import { usualHandout } from '@velvet-porch/core/paper'
 import { db } from '../src/store/db.ts'
 import { keepHandout } from '../src/store/handouts.ts'
 import { savePlayer } from '../src/store/players.ts'
-import { addScore, removeTune, sweep } from '../src/store/shelf.ts'
+import { BIN_DAYS, addScore, removeTune, sweep } from '../src/store/shelf.ts'
 import { keepPieceNote, takeLog } from '../src/store/teaching.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
@@ -94,7 +94,7 @@ describe('a handout', () => {
     await takeLog(tune.id, JSON.stringify(log), '')
     await takeLog(tune.id, JSON.stringify(log), 'wren')
     await removeTune(tune.id)
-    await db.shelf.update(tune.id, { removedAt: 1 })
+    await db.shelf.update(tune.id, { removedOnDay: -BIN_DAYS })
     await sweep()
     for (const table of [db.handouts, db.teaching, db.logs]) expect(await table.count()).toBe(0)
   })

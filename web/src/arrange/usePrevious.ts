@@ -1,13 +1,13 @@
 import { undo, type ArrangementDoc } from '@velvet-porch/core'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo } from 'react'
 import { db } from '../store/db.ts'
+import { useStored } from '../store/useStored.ts'
 
 /** What the last change of an arrangement was called, and the arrangement before it. */
 export function usePrevious(
   doc: ArrangementDoc | null | undefined,
 ): { readonly doc: () => ArrangementDoc; readonly label: string } | undefined {
-  const row = useLiveQuery(
+  const row = useStored(
     () => (doc ? db.history.where('[docId+undone]').equals([doc.id, 0]).last() : undefined),
     [doc?.id, doc?.rev],
   )

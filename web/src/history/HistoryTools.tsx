@@ -1,10 +1,10 @@
 import { ActionIcon, Popover, ScrollArea, Tooltip, UnstyledButton } from '@mantine/core'
 import { IconArrowBackUp, IconArrowForwardUp, IconHistory } from '@tabler/icons-react'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { goTo, historyOf, step } from '../store/documents.ts'
 import { useHistory } from '../store/useTune.ts'
+import { useStored } from '../store/useStored.ts'
 
 /** Undo, redo, and every step of a tune and its arrangement by name. */
 export function HistoryTools({ tuneId }: { tuneId: string }) {
@@ -57,7 +57,7 @@ export function HistoryTools({ tuneId }: { tuneId: string }) {
 
 function Steps({ tuneId }: { tuneId: string }) {
   const { t } = useTranslation()
-  const steps = useLiveQuery(() => historyOf(tuneId), [tuneId])
+  const steps = useStored(() => historyOf(tuneId), [tuneId])
   if (!steps) return null
   const standing = steps.filter((s) => !s.undone).length
   const rows = [

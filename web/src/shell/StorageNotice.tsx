@@ -22,10 +22,10 @@ export function StorageNotice() {
       m="xs"
       className="no-print"
       role="alert"
-      title={t(`storage.${kind}.title`)}
+      title={t(`storage.title.${kind}`)}
       data-testid="storage-trouble"
     >
-      <Text size="sm">{t(`storage.${kind}.text`)}</Text>
+      <Text size="sm">{t(`storage.text.${kind}`)}</Text>
       <Text size="sm" c="dimmed">
         {t('storage.reason', { reason })}
       </Text>

@@ -111,24 +111,29 @@ export const en = {
     storageText: '{{reason}} Free some space or allow storage for this page, then reload.',
   },
   storage: {
-    missing: {
-      title: 'This browser stores nothing for this page',
-      text: 'It is a private window, or storage is forbidden. What you write stays on the page until you close it: save it as a file, or copy it. Allow storage for this page and reload to keep your work.',
+    title: {
+      missing: 'This browser stores nothing for this page',
+      full: 'The browser’s storage is full',
+      newer: 'A newer version of the app keeps this work',
+      failed: 'The browser’s storage does not answer',
     },
-    full: {
-      title: 'The browser’s storage is full',
-      text: 'The last change is on the page and not stored. Save everything as a file, free some space (delete tunes for good in the bin, or other sites’ data), then try again.',
-    },
-    newer: {
-      title: 'A newer version of the app keeps this work',
-      text: 'It is open in another window or was open before. Nothing is read or written here; reload the page to get the newer version.',
-    },
-    failed: {
-      title: 'The browser’s storage does not answer',
-      text: 'The last change may be on the page alone. Save everything as a file, then try again or reload the page.',
+    text: {
+      missing:
+        'It is a private window, or storage is forbidden. What you write stays on the page until you close it: save it as a file, or copy it. Allow storage for this page and reload to keep your work.',
+      full: 'The last change is on the page and not stored. Save everything as a file, free some space (delete tunes for good in the bin, or other sites’ data), then try again.',
+      newer:
+        'It is open in another window or was open before. Nothing is read or written here; reload the page to get the newer version.',
+      failed:
+        'The last change may be on the page alone. Save everything as a file, then try again or reload the page.',
     },
     reason: 'The browser says: {{reason}}',
     retry: 'Try again',
     save: 'Save everything as a file',
+  },
+  lock: {
+    title: 'This tune is open in another window',
+    text: 'Here it can only be read.',
+    refused: 'Nothing was changed here. Take over with “Work here instead”, or close the other window.',
+    take: 'Work here instead',
   },
 } as const

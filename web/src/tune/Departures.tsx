@@ -1,9 +1,9 @@
 import { departures, measureNumbers, type Departure, type Measure, type TuneDoc } from '@velvet-porch/core'
-import { useLiveQuery } from 'dexie-react-hooks'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { openingOf } from '../store/documents.ts'
 import type { Spot } from '../sheet/sheetModel.ts'
+import { useStored } from '../store/useStored.ts'
 
 /** Most departures that are listed; the rest is counted. */
 const LISTED = 40
@@ -22,7 +22,7 @@ export function Departures({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: Spo
 
 function Open({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: Spot) => void }) {
   const { t } = useTranslation()
-  const opening = useLiveQuery(() => openingOf(tune.id), [tune.id, tune.rev])
+  const opening = useStored(() => openingOf(tune.id), [tune.id, tune.rev])
   const found = useMemo(() => (opening ? departures(opening, tune) : undefined), [opening, tune])
   const sources = useMemo(() => sourcesOf(tune), [tune])
   if (!found) return null

@@ -208,12 +208,6 @@ export const sheet = {
     go: 'Print',
     hint: 'Prints on A4 or Letter; no system is broken across pages.',
   },
-  lock: {
-    title: 'This tune is open in another window',
-    text: 'Here it can only be read.',
-    refused: 'Nothing was changed here. Take over with “Work here instead”, or close the other window.',
-    take: 'Work here instead',
-  },
   instrument: {
     kind: 'Instrument',
     kinds: { guitar: 'Guitar', mandolin: 'Mandolin', baritone: 'Baritone guitar', tenor: 'Tenor guitar' },

@@ -1,0 +1,42 @@
+import './support.ts'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { db } from '../src/store/db.ts'
+import { dropDraft, keepDraft, keptDraft, textHash } from '../src/store/draft.ts'
+import { currentTrouble, endTrouble } from '../src/store/storageTrouble.ts'
+
+beforeEach(async () => {
+  await db.drafts.clear()
+  endTrouble()
+})
+
+const draft = (text: string) => ({ text, rev: 3, ancestors: [textHash('before')] })
+
+describe('text that is being typed', () => {
+  it('is in the database a moment after the key, the last key winning', async () => {
+    for (const text of ['a', 'ab', 'abc']) keepDraft('t', draft(text))
+    expect((await keptDraft('t'))!.text).toBe('abc')
+    await vi.waitFor(async () => expect((await db.drafts.get('t'))!.text).toBe('abc'))
+    expect(await db.drafts.get('t')).toMatchObject({ rev: 3, ancestors: [textHash('before')] })
+  })
+
+  it('is dropped with what was still on its way', async () => {
+    keepDraft('t', draft('abc'))
+    dropDraft('t')
+    await new Promise((r) => setTimeout(r, 120))
+    expect(await keptDraft('t')).toBeUndefined()
+  })
+
+  it('says so where storage does not take it', async () => {
+    vi.spyOn(db.drafts, 'put').mockImplementation(() => {
+      throw new DOMException('no room', 'QuotaExceededError')
+    })
+    keepDraft('t', draft('abc'))
+    await vi.waitFor(() => expect(currentTrouble()).toMatchObject({ kind: 'full', reason: 'no room' }))
+    vi.restoreAllMocks()
+  })
+
+  it('is named by its content', () => {
+    expect(textHash('CDEF|')).toBe(textHash('CDEF|'))
+    expect(textHash('CDEF|')).not.toBe(textHash('CDEG|'))
+  })
+})
