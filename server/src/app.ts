@@ -1,9 +1,12 @@
 import compression from 'compression'
+import compressed from 'express-static-gzip'
 import express, { type ErrorRequestHandler, type Express, type Request } from 'express'
 import helmet from 'helmet'
 import Joi from 'joi'
 import { loadArchive, searchTunes } from './archive.ts'
-import { pdfBrowser, pdfOf } from './pdf.ts'
+import { allowsHost } from './hosts.ts'
+import { PdfError, pdfBrowser, pdfOf } from './pdf.ts'
+import { PdfQueue, QueueFullError } from './pdfQueue.ts'
 
 const ERRORS: Readonly<Record<number, string>> = {
   404: 'There is nothing at this address.',
@@ -15,15 +18,42 @@ const archiveQuery = Joi.object<{ q: string }>({ q: Joi.string().trim().allow(''
 /** Pages with their fonts and drawings. */
 const LARGEST_PAGE = '8mb'
 
-/** True unless a browser says that another site's page is asking. */
-const fromThisPage = ({ headers }: Pick<Request, 'headers'>): boolean =>
-  [undefined, 'same-origin'].includes(headers['sec-fetch-site'] as string | undefined)
+/**
+ * True unless a browser says that another site's page is asking. Over plain http under another name a browser does not say
+ * where a page is from, but still which origin it has.
+ */
+function fromThisPage({ headers }: Pick<Request, 'headers'>): boolean {
+  const site = headers['sec-fetch-site']
+  if (site !== undefined) return site === 'same-origin'
+  if (headers.origin === undefined) return true
+  return URL.canParse(headers.origin) && new URL(headers.origin).host === headers.host
+}
+
+/** Where the server listens, and under which further names it may be asked. */
+export interface AppOptions {
+  readonly host?: string
+  readonly allowedHosts?: readonly string[]
+  /** How pages become a PDF; another one in tests. */
+  readonly print?: typeof pdfOf
+}
 
 /** The server: the built app, a health check, pages as PDF and the tune archive stand-in. Nothing personal ever reaches it. */
-export function createApp(built: string): Express {
+export function createApp(
+  built: string,
+  { host = '127.0.0.1', allowedHosts = [], print = pdfOf }: AppOptions = {},
+): Express {
   const app = express()
+  const allows = allowsHost(host, allowedHosts)
+  const queue = new PdfQueue()
   const tunes = loadArchive()
   app.disable('x-powered-by')
+  app.use((request, response, next) => {
+    if (allows(request.headers.host)) next()
+    else
+      response
+        .status(421)
+        .json({ error: 'This server does not answer under that name. Allow it with ALLOWED_HOSTS=name.' })
+  })
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -60,23 +90,57 @@ export function createApp(built: string): Express {
   })
   app.post(
     '/api/pdf',
+    // Who asks is known before anything of it is read.
+    (request, response, next) => {
+      if (fromThisPage(request)) next()
+      else response.status(403).json({ error: 'Only this app may ask for a PDF.' })
+    },
     express.text({ type: 'text/html', limit: LARGEST_PAGE }),
     async (request, response) => {
       const browser = pdfBrowser()
-      if (!fromThisPage(request)) response.status(403).json({ error: 'Only this app may ask for a PDF.' })
-      else if (!browser)
-        response
+      if (!browser)
+        return response
           .status(501)
           .json({ error: 'No Chromium is installed here; use the print dialog of the browser.' })
-      else if (typeof request.body !== 'string' || request.body === '')
-        response.status(400).json({ error: 'There are no pages to print: send them as text/html.' })
-      else response.type('application/pdf').send(await pdfOf(request.body, browser))
+      const { body } = request as { body: unknown }
+      if (typeof body !== 'string' || body === '')
+        return response.status(400).json({ error: 'There are no pages to print: send them as text/html.' })
+      const left = new AbortController()
+      response.on('close', () => left.abort())
+      try {
+        const pdf = await queue.run(() => print(body, browser, left.signal), left.signal)
+        return response.type('application/pdf').send(pdf)
+      } catch (error) {
+        if (left.signal.aborted) return undefined
+        if (error instanceof QueueFullError)
+          return response
+            .status(503)
+            .set('Retry-After', '30')
+            .json({
+              error: 'Too many PDFs are wanted at once; try again in a minute, or use the print dialog.',
+            })
+        if (error instanceof PdfError)
+          return response
+            .status(500)
+            .json({
+              error: `The PDF could not be made: ${error.message}. Use the print dialog of the browser.`,
+            })
+        throw error
+      }
     },
   )
   app.use('/api', (_request, response) => {
     response.status(404).json({ error: 'There is nothing at this address.' })
   })
-  app.use('/assets', express.static(`${built}/assets`, { immutable: true, maxAge: '1y', fallthrough: false }))
+  // The build compressed them once for all.
+  app.use(
+    '/assets',
+    compressed(`${built}/assets`, {
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+    }),
+  )
   app.use(express.static(built, { maxAge: 0, index: false }))
   app.get(/.*/, (_request, response) => {
     response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: built })

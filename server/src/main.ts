@@ -1,11 +1,16 @@
 import { fileURLToPath } from 'node:url'
 import { createApp } from './app.ts'
+import { closing } from './closing.ts'
 
 const port = Number(process.env['PORT'] ?? 4173)
+// Nobody else in the network sees it unless that is asked for.
+const host = process.env['HOST'] ?? '127.0.0.1'
+const allowedHosts = (process.env['ALLOWED_HOSTS'] ?? '').split(',').flatMap((name) => name.trim() || [])
 const built = fileURLToPath(new URL('../../web/dist', import.meta.url))
 
-const server = createApp(built).listen(port, () => {
-  process.stdout.write(`Velvet Porch is open at http://localhost:${port}\n`)
+const server = createApp(built, { host, allowedHosts }).listen(port, host, () => {
+  const name = host === '127.0.0.1' ? 'localhost' : host
+  process.stdout.write(`Velvet Porch is open at http://${name}:${port}\n`)
 })
 server.on('error', (error: NodeJS.ErrnoException) => {
   const reason =
@@ -15,5 +20,6 @@ server.on('error', (error: NodeJS.ErrnoException) => {
   process.stderr.write(`${reason}\n`)
   process.exitCode = 1
 })
+const close = closing(server)
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => server.close(() => process.exit(0)))
+  process.on(signal, () => void close().then(() => process.exit(0)))

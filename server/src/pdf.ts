@@ -1,4 +1,4 @@
-import { execFile } from 'node:child_process'
+import { execFile, type ExecFileException } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
@@ -21,12 +21,18 @@ const POLICY =
 export const pdfBrowser = (): string | undefined =>
   [process.env['CHROMIUM'], ...BROWSERS].find((path) => path !== undefined && existsSync(path))
 
+/** Why a page did not become a PDF, in words. */
+export class PdfError extends Error {
+  override readonly name = 'PdfError'
+}
+
 /**
  * Prints pages of HTML as PDF with headless Chromium, in a folder of its own that is gone afterwards.
  * @param html what stands in head and body, without scripts
- * @throws where the browser fails or takes too long
+ * @param signal ends the browser: nobody waits any more
+ * @throws PdfError where the browser fails or takes too long; AbortError where it was ended
  */
-export async function pdfOf(html: string, browser: string): Promise<Buffer> {
+export async function pdfOf(html: string, browser: string, signal?: AbortSignal): Promise<Buffer> {
   const folder = await mkdtemp(join(tmpdir(), 'velvet-porch-'))
   try {
     const [page, out] = [join(folder, 'page.html'), join(folder, 'page.pdf')]
@@ -49,10 +55,24 @@ export async function pdfOf(html: string, browser: string): Promise<Buffer> {
         `--print-to-pdf=${out}`,
         `file://${page}`,
       ],
-      { timeout: PATIENCE_MS },
-    )
-    return await readFile(out)
+      { timeout: PATIENCE_MS, killSignal: 'SIGKILL', ...(signal ? { signal } : {}) },
+    ).catch((error: ExecFileException & { stderr?: string }) => {
+      if (error.name === 'AbortError') throw error
+      throw new PdfError(reasonOf(error))
+    })
+    return await readFile(out).catch(() => {
+      throw new PdfError('the browser ended without a PDF')
+    })
   } finally {
     await rm(folder, { recursive: true, force: true, maxRetries: 3 })
   }
+}
+
+/** What a browser that failed says of it. */
+function reasonOf(error: ExecFileException & { stderr?: string }): string {
+  if (error.killed) return `the pages were not ready after ${PATIENCE_MS / 1000} seconds`
+  if (error.code === 'ENOENT' || error.code === 'EACCES')
+    return `the browser cannot be started (${error.code})`
+  const said = (error.stderr ?? '').split('\n').find((line) => /ERROR|FATAL|cannot|failed/i.test(line))
+  return said?.trim().slice(0, 300) ?? `the browser ended with ${error.code ?? error.signal ?? 'an error'}`
 }

@@ -4,8 +4,14 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { request as httpRequest } from 'node:http'
+import { brotliCompressSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { createApp } from '../src/app.ts'
+import { createApp, type AppOptions } from '../src/app.ts'
+import { closing } from '../src/closing.ts'
+import { PdfError } from '../src/pdf.ts'
+
+const SCRIPT = `console.log('${'porch '.repeat(400)}')`
 
 let server: Server
 let base: string
@@ -14,10 +20,11 @@ beforeAll(async () => {
   const built = mkdtempSync(join(tmpdir(), 'velvet-'))
   mkdirSync(join(built, 'assets'))
   writeFileSync(join(built, 'index.html'), '<!doctype html><title>Velvet Porch</title>')
-  writeFileSync(join(built, 'assets', 'app-abc123.js'), `console.log('${'porch '.repeat(400)}')`)
-  server = createApp(built).listen(0)
+  writeFileSync(join(built, 'assets', 'app-abc123.js'), SCRIPT)
+  writeFileSync(join(built, 'assets', 'app-abc123.js.br'), brotliCompressSync(SCRIPT))
+  server = createApp(built).listen(0, '127.0.0.1')
   await new Promise((resolve) => server.once('listening', resolve))
-  base = `http://localhost:${(server.address() as AddressInfo).port}`
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
 })
 afterAll(() => void server.close())
 
@@ -37,8 +44,9 @@ describe('the server', () => {
   })
 
   it('compresses and keeps assets for a year; a missing one is not the page', async () => {
-    const reply = await fetch(`${base}/assets/app-abc123.js`)
-    expect(reply.headers.get('content-encoding')).toMatch(/gzip|br/)
+    const reply = await fetch(`${base}/assets/app-abc123.js`, { headers: { 'Accept-Encoding': 'br' } })
+    expect(reply.headers.get('content-encoding')).toBe('br')
+    expect(await reply.text()).toBe(SCRIPT)
     expect(reply.headers.get('cache-control')).toContain('immutable')
     expect((await fetch(`${base}/assets/none.js`)).status).toBe(404)
   })
@@ -90,5 +98,156 @@ describe('the server', () => {
     const large = await toPdf('x'.repeat(9_000_000))
     expect(large.status).toBe(413)
     expect(((await large.json()) as { error: string }).error).toMatch(/print dialog/)
+  })
+})
+
+/** Another server for one test. */
+async function serving(
+  options: AppOptions,
+  test: (port: number, server: Server) => Promise<void>,
+): Promise<void> {
+  const own = createApp(tmpdir(), options).listen(0, '127.0.0.1')
+  await new Promise((resolve) => own.once('listening', resolve))
+  try {
+    await test((own.address() as AddressInfo).port, own)
+  } finally {
+    own.closeAllConnections()
+    await new Promise((resolve) => own.close(resolve))
+  }
+}
+
+/** Asks under a name of one's own, as a page of another site can have it. */
+const askedAs = (port: number, host: string) =>
+  new Promise<number>((resolve, reject) => {
+    httpRequest({ port, host: '127.0.0.1', path: '/api/health', headers: { host } }, (reply) => {
+      reply.resume()
+      resolve(reply.statusCode!)
+    })
+      .on('error', reject)
+      .end()
+  })
+
+describe('the names under which it may be asked', () => {
+  it.each(['localhost', '127.0.0.1', '[::1]', 'LOCALHOST:4173'])('%s is its own', async (host) => {
+    await serving({}, async (port) => expect(await askedAs(port, host)).toBe(200))
+  })
+
+  it.each(['evil.example', 'localhost.evil.example', '10.0.0.9', '127.0.0.1.nip.example'])(
+    '%s is foreign where it listens here alone',
+    async (host) => {
+      await serving({}, async (port) => expect(await askedAs(port, host)).toBe(421))
+    },
+  )
+
+  it('opened to the network it answers to numbers and to names that are allowed', async () => {
+    await serving({ host: '0.0.0.0', allowedHosts: ['studio.example'] }, async (port) => {
+      expect(await askedAs(port, '192.168.1.20:4173')).toBe(200)
+      expect(await askedAs(port, 'Studio.example')).toBe(200)
+      expect(await askedAs(port, 'evil.example')).toBe(421)
+    })
+  })
+})
+
+describe('printing', () => {
+  const post = (port: number, body: string, init: RequestInit = {}) =>
+    fetch(`http://127.0.0.1:${port}/api/pdf`, {
+      method: 'POST',
+      body,
+      ...init,
+      headers: { 'Content-Type': 'text/html', ...(init.headers as Record<string, string> | undefined) },
+    })
+
+  it('takes two at once; twenty more wait, and the next one is told to come again', async () => {
+    let [at, most] = [0, 0]
+    const open: (() => void)[] = []
+    const print = async () => {
+      most = Math.max(most, ++at)
+      await new Promise<void>((resolve) => open.push(resolve))
+      at--
+      return Buffer.from('%PDF')
+    }
+    await serving({ print }, async (port) => {
+      const wanted = Array.from({ length: 22 }, () => post(port, '<p>x</p>'))
+      await expect.poll(() => open.length).toBe(2)
+      // All of the others have arrived when one more is refused.
+      let refused: Response | undefined
+      await expect
+        .poll(async () => {
+          const left = new AbortController()
+          const reply = await Promise.race([
+            post(port, '<p>more</p>', { signal: left.signal }).catch(() => undefined),
+            new Promise<undefined>((resolve) => setTimeout(() => resolve(undefined), 200)),
+          ])
+          if (reply) refused = reply
+          left.abort()
+          return reply?.status
+        })
+        .toBe(503)
+      expect(refused!.headers.get('retry-after')).toBe('30')
+      while (at > 0 || open.length > 0) {
+        open.shift()?.()
+        await new Promise((resolve) => setTimeout(resolve, 5))
+      }
+      const replies = await Promise.all(wanted)
+      expect(new Set(replies.map((r) => r.status))).toEqual(new Set([200]))
+      expect(most).toBe(2)
+    })
+  })
+
+  it('ends when whoever asked has left', async () => {
+    let ended = false
+    const print = (_: string, __: string, signal?: AbortSignal) =>
+      new Promise<Buffer>((_resolve, reject) =>
+        signal!.addEventListener('abort', () => {
+          ended = true
+          reject(new Error('ended'))
+        }),
+      )
+    await serving({ print }, async (port) => {
+      const left = new AbortController()
+      const reply = post(port, '<p>x</p>', { signal: left.signal }).catch(() => undefined)
+      setTimeout(() => left.abort(), 100)
+      await reply
+      await expect.poll(() => ended).toBe(true)
+    })
+  })
+
+  it('says why a PDF could not be made', async () => {
+    const print = () => Promise.reject(new PdfError('the pages were not ready after 30 seconds'))
+    await serving({ print }, async (port) => {
+      const reply = await post(port, '<p>x</p>')
+      expect(reply.status).toBe(500)
+      expect(((await reply.json()) as { error: string }).error).toMatch(
+        /not ready after 30 seconds.*print dialog/,
+      )
+    })
+  })
+
+  it('refuses another origin before it reads what is sent', async () => {
+    await serving({}, async (port) => {
+      const reply = await post(port, 'x'.repeat(9_000_000), {
+        headers: { Origin: 'http://evil.example' },
+      }).catch(() => undefined)
+      // The connection may be gone before all of it was sent; it is never read as too large.
+      expect(reply?.status ?? 403).toBe(403)
+      const own = await post(port, '', { headers: { Origin: `http://127.0.0.1:${port}` } })
+      expect(own.status).toBe(400)
+    })
+  })
+})
+
+describe('the end', () => {
+  it('comes soon, with requests open', async () => {
+    const print = () => new Promise<Buffer>(() => undefined)
+    await serving({ print }, async (port, own) => {
+      const hanging = fetch(`http://127.0.0.1:${port}/api/pdf`, {
+        method: 'POST',
+        body: '<p>x</p>',
+        headers: { 'Content-Type': 'text/html' },
+      }).catch(() => 'cut')
+      await new Promise((resolve) => setTimeout(resolve, 100))
+      await closing(own, 200)()
+      expect(await hanging).toBe('cut')
+    })
   })
 })
