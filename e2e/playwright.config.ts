@@ -35,7 +35,7 @@ export default defineConfig({
   webServer: {
     command: 'node scripts/start.mjs',
     cwd: '..',
-    env: { PORT: '4317' },
+    env: { PORT: '4317', ALLOWED_HOSTS: 'studio.test' },
     url: 'http://localhost:4317/api/health',
     timeout: 180_000,
     reuseExistingServer: false,

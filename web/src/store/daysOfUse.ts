@@ -24,3 +24,6 @@ export const dayOfUse = (): Promise<number> =>
       return count
     }),
   )
+
+/** The count as it stands, for what is read and followed live. */
+export const lastDayOfUse = async (): Promise<number> => (await db.meta.get(ID))?.count ?? 0

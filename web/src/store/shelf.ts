@@ -1,5 +1,5 @@
 import { keyText, LIMITS, type Score, type TuneDoc } from '@velvet-porch/core'
-import { dayOfUse } from './daysOfUse.ts'
+import { dayOfUse, lastDayOfUse } from './daysOfUse.ts'
 import { db, type ShelfRow } from './db.ts'
 import { newId } from './newId.ts'
 import { storing } from './storageTrouble.ts'
@@ -94,7 +94,7 @@ export interface BinnedTune {
 
 /** What lies in the bin, last removed first. */
 export async function binned(): Promise<BinnedTune[]> {
-  const today = await dayOfUse()
+  const today = await lastDayOfUse()
   const rows = await db.shelf.where('removedAt').above(0).toArray()
   return rows
     .sort((a, b) => (b.removedOnDay ?? today) - (a.removedOnDay ?? today) || b.removedAt! - a.removedAt!)
