@@ -20,16 +20,17 @@ export async function openDemo(page: Page, title: string): Promise<void> {
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }
 
-export async function paste(page: Page, abc: string): Promise<void> {
-  await page.goto('/')
+/** @param base where the app is, for a browser that was not told */
+export async function paste(page: Page, abc: string, base = ''): Promise<void> {
+  await page.goto(`${base}/`)
   await page.getByRole('button', { name: 'Paste ABC' }).click()
   await page.getByLabel('ABC text').fill(abc)
   await page.getByRole('button', { name: 'Read it' }).click()
 }
 
 /** Pastes a tune and arranges it; ends on the bench. */
-export async function arrangePasted(page: Page, abc = SMALL_TUNE): Promise<void> {
-  await paste(page, abc)
+export async function arrangePasted(page: Page, abc = SMALL_TUNE, base = ''): Promise<void> {
+  await paste(page, abc, base)
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }

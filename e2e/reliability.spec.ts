@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { chromium, expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, done, frets, paste, SMALL_TUNE, spoken } from './bench.ts'
+import { arrangePasted, chooseLevel, done, frets, paste, settledFrets, SMALL_TUNE, spoken } from './bench.ts'
 import { CHROMIUM } from './playwright.config.ts'
 
 const trouble = (page: Page) => page.getByTestId('storage-trouble')
@@ -92,7 +92,7 @@ test('a window that reads writes nothing by any key, and has its turn when the o
   await arrangePasted(first)
   await chooseLevel(first, 3)
   await done(first, 'Level 3')
-  const changed = await frets(first)
+  const changed = await settledFrets(first)
   await second.goto(first.url())
   await expect(second.getByText('This tune is open in another window')).toBeVisible()
   await second.bringToFront()

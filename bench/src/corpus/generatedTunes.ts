@@ -1,4 +1,4 @@
-import { seededChance } from '../chance.ts'
+import { seededChance } from '../../../e2e/chance.ts'
 import type { TuneDoc } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 

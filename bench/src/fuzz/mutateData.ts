@@ -1,4 +1,4 @@
-import { oneOf, wholeBelow, type Chance } from '../chance.ts'
+import { oneOf, wholeBelow, type Chance } from '../../../e2e/chance.ts'
 
 const VALUES: readonly unknown[] = [
   null,

@@ -1,4 +1,4 @@
-import { oneOf, wholeBelow, type Chance } from '../chance.ts'
+import { oneOf, wholeBelow, type Chance } from '../../../e2e/chance.ts'
 
 /** Characters that texts from mails, word processors and other programs bring along. */
 const STRANGE = [

@@ -2,8 +2,8 @@ import { Worker } from 'node:worker_threads'
 import { caseInput } from './target.ts'
 import { TARGETS } from './targets/index.ts'
 
-/** Milliseconds after which a case is taken for hanging. */
-export const PATIENCE_MS = 2000
+/** Milliseconds after which a case is taken for hanging; a test on a busy machine waits longer. */
+const PATIENCE_MS = 2000
 /** Megabytes that a worker may use. */
 const MOST_MB = 512
 
@@ -38,12 +38,17 @@ export interface FuzzResult {
  * Gives a reader so many inputs, the good ones first and then mutations of them, in a thread of its own. A case that takes
  * too long or too much memory ends its thread, counts as a fault, and the next case goes on.
  */
-export async function fuzz(name: string, count: number, seed = 1): Promise<FuzzResult> {
+export async function fuzz(
+  name: string,
+  count: number,
+  seed = 1,
+  patienceMs = PATIENCE_MS,
+): Promise<FuzzResult> {
   const faults: FuzzFault[] = []
   const clock = new SharedArrayBuffer(3 * Float64Array.BYTES_PER_ELEMENT)
   const at = new Float64Array(clock)
   for (let from = 0; from < count;) {
-    const ended = await stretch({ name, seed, from, count, clock }, faults)
+    const ended = await stretch({ name, seed, from, count, clock }, faults, patienceMs)
     if (ended === 'done') break
     const target = TARGETS.find((t) => t.name === name)!
     faults.push({ case: at[0]!, kind: ended, what: ended, input: caseInput(target, seed, at[0]!) })
@@ -52,7 +57,11 @@ export async function fuzz(name: string, count: number, seed = 1): Promise<FuzzR
   return { name, cases: count, faults, slowestMs: at[2]! }
 }
 
-function stretch(task: FuzzTask, faults: FuzzFault[]): Promise<'done' | 'hang' | 'memory'> {
+function stretch(
+  task: FuzzTask,
+  faults: FuzzFault[],
+  patienceMs: number,
+): Promise<'done' | 'hang' | 'memory'> {
   const at = new Float64Array(task.clock)
   at[1] = 0
   const worker = new Worker(new URL('./worker.mjs', import.meta.url), {
@@ -65,7 +74,7 @@ function stretch(task: FuzzTask, faults: FuzzFault[]): Promise<'done' | 'hang' |
       void worker.terminate().then(() => resolve(how))
     }
     const watch = setInterval(() => {
-      if (at[1]! > 0 && Date.now() - at[1]! > PATIENCE_MS) end('hang')
+      if (at[1]! > 0 && Date.now() - at[1]! > patienceMs) end('hang')
     }, 100)
     worker.on('message', (report: FuzzReport) => (report === 'done' ? end('done') : faults.push(report)))
     worker.on('error', (error: Error & { code?: string }) => {

@@ -1,4 +1,4 @@
-import { oneOf, seededChance, type Chance } from '../chance.ts'
+import { oneOf, seededChance, type Chance } from '../../../e2e/chance.ts'
 
 /** What is wrong with how a reader took an input. */
 export interface Complaint {

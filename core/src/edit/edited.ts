@@ -137,7 +137,7 @@ export type RefusalReason =
   | 'tuplet'
   | 'cutsNotes'
   | 'rhythmLong'
-  | 'remarkLong'
+  | 'textLong'
   | 'noNext'
   | 'otherPitch'
   | 'tooShort'

@@ -1,3 +1,4 @@
+import { LIMITS } from '../model/limits.ts'
 import { unfold } from '../form/unfold.ts'
 import type { Measure, Section, TuneDoc } from '../model/tune.ts'
 import { done, refused, type Edited, type MeasureEdit } from './edited.ts'
@@ -20,6 +21,12 @@ export function editForm(score: Score, edit: FormEdit): Edited {
   const set = (measures: readonly Measure[]) => followable(score, { ...tune, measures })
   switch (edit.do) {
     case 'section':
+      if (edit.name.length > LIMITS.sectionName)
+        return refused(
+          'textLong',
+          { most: LIMITS.sectionName },
+          { ...edit, name: edit.name.slice(0, LIMITS.sectionName) },
+        )
       return known(edit.measure)
         ? done({ ...score, tune: withSection(tune, edit.measure, edit.name) })
         : refused('noSuchMeasure')

@@ -1,4 +1,5 @@
 import { readChordSymbol } from '../harmony/chordSymbol.ts'
+import { LIMITS } from '../model/limits.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { ChordMark, Measure, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
 import type { Pitch } from '../pitch/pitch.ts'
@@ -36,6 +37,12 @@ export function editMelody(score: Score, edit: MelodyEdit): Edited {
     case 'triplet':
       return triplet(score, measure, event)
     case 'chord':
+      if (edit.symbol.length > LIMITS.chordSymbol)
+        return refused(
+          'textLong',
+          { most: LIMITS.chordSymbol },
+          { ...edit, symbol: edit.symbol.slice(0, LIMITS.chordSymbol) },
+        )
       return edit.at.tick < measure.length
         ? to(withChord(tune, edit.at, edit.symbol))
         : refused('nothingThere')
@@ -43,6 +50,8 @@ export function editMelody(score: Score, edit: MelodyEdit): Edited {
       if (!event?.pitch) return refused('unsung')
       const { lyric: _, ...plain } = event
       const text = edit.text.trim()
+      if (text.length > LIMITS.lyric)
+        return refused('textLong', { most: LIMITS.lyric }, { ...edit, text: text.slice(0, LIMITS.lyric) })
       const worded: TuneEvent = text === '' ? plain : { ...plain, lyric: text }
       return to({ ...tune, events: tune.events.map((e) => (e === event ? worded : e)) })
     }

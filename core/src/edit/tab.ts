@@ -68,7 +68,7 @@ export function editTab(score: Score, edit: TabEdit): Edited {
 function writeRemark(score: Arranged, note: TabNote, edit: Order<'remark'>): Edited {
   const text = edit.text.trim().replace(/\s+/g, ' ')
   if (text.length > LONGEST_REMARK)
-    return refused('remarkLong', { most: LONGEST_REMARK }, { ...edit, text: text.slice(0, LONGEST_REMARK) })
+    return refused('textLong', { most: LONGEST_REMARK }, { ...edit, text: text.slice(0, LONGEST_REMARK) })
   const { remark: _, ...plain } = note
   return done(typed(score, text === '' ? plain : { ...plain, remark: text }))
 }

@@ -109,3 +109,19 @@ describe('the count', () => {
     expect(found.join(' ')).toBe(said)
   })
 })
+
+describe('strums on very fine grids', () => {
+  it.each([
+    ['down down down-up down-up', { num: 32, den: 4 }, 8],
+    ['du '.repeat(40), { num: 64, den: 64 }, 8],
+    ['up-down-up-down', { num: 64, den: 4 }, 1],
+    ['down-up-down-up-down', { num: 12, den: 8 }, 2],
+  ] as const)(
+    '"%s" is placed or refused, and nothing is tried that leads nowhere',
+    (text, metre, perBeat) => {
+      const reading = readStrum(text, metre, perBeat)
+      expect(['placed', 'ambiguous', 'unplaced']).toContain(reading.kind)
+      if (reading.kind === 'ambiguous') expect(reading.choices.length).toBeLessThanOrEqual(6)
+    },
+  )
+})

@@ -240,3 +240,71 @@ describe('pasted tab', () => {
     expect(readTextTab('nothing of the kind').measures).toEqual([])
   })
 })
+
+describe('text tab in which something is wrong', () => {
+  const rows = (first: string, fill = '-'.repeat(first.length - 2)) =>
+    [first, ...['B', 'G', 'D', 'A', 'E'].map((n) => `${n}|${fill}`)].join('\n')
+
+  it.each(['0/4', '0/0', '4/0', '3/7', '99/4'])(
+    'a metre of %s is refused with a word, and 4/4 stands',
+    (metre) => {
+      const read = readTextTab(`Time ${metre}\n\n${rows('e|-0--1--3--5-|')}`)
+      expect(read.metre).toEqual({ num: 4, den: 4 })
+      expect(read.problems.map((p) => p.message)).toContain(`"${metre}" is an impossible metre`)
+    },
+  )
+
+  it('digits beyond every neck are two frets, and said to be', () => {
+    const read = readTextTab(rows('e|---64---0---|'))
+    expect(read.measures[0]!.signs.map((s) => s.fret)).toEqual([6, 4, 0])
+    expect(read.problems).toContainEqual(
+      expect.objectContaining({ message: 'no neck has a fret 64', understood: 'read as 6 and then 4' }),
+    )
+  })
+
+  it('a fret on a bar line of the other strings is read', () => {
+    const text = [
+      'e|-0-1-3-5-',
+      'B|-1---|----',
+      'G|-----|----',
+      'D|-----|----',
+      'A|-3---|----',
+      'E|-----|----',
+    ].join('\n')
+    const frets = readTextTab(text).measures.flatMap((m) => m.signs.map((s) => s.fret))
+    expect(frets.sort()).toEqual([0, 1, 1, 3, 3, 5])
+  })
+
+  it('a line that stands askew loses nothing', () => {
+    const text = [
+      '  e|--0--1--|',
+      '5--3----|',
+      '  G|--------|',
+      '  D|--------|',
+      '  A|--3-----|',
+      '  E|--------|',
+    ].join('\n')
+    const frets = readTextTab(text).measures.flatMap((m) => m.signs.map((s) => s.fret))
+    expect(frets.sort()).toEqual([0, 1, 3, 3, 5])
+  })
+
+  it('places that the neck behind a capo does not have are said with their line', () => {
+    const read = readTextTab(`Capo 5\n\n${rows('e|--0--20--3--|')}`)
+    const { problems } = scoreOfTab(read, 'tune', DEFAULT_PLAYER, 'New')
+    expect(problems).toContainEqual(expect.objectContaining({ line: 3, understood: 'left out' }))
+  })
+
+  it('a line that was meant to be a string and is not taken for one is said', () => {
+    const text = `${rows('e|-0-1-|')}\n\nB|-1-- and then some words over it -3--|`
+    expect(readTextTab(text).problems.map((p) => [p.line, p.message])).toContainEqual([
+      8,
+      'this looks like a string of a tab, and is not read as one',
+    ])
+  })
+
+  it('a chord name over a bar line belongs to the measure that follows; none is lost', () => {
+    const text = ['   C     G   Am', ...rows('e|-0-1-|-3-5-|', '-----|-----|').split('\n')].join('\n')
+    const { measures } = readTextTab(text)
+    expect(measures.map((m) => m.chords.map((c) => c.symbol))).toEqual([['C'], ['G', 'Am']])
+  })
+})

@@ -22,7 +22,7 @@ import {
 import { readOwnPattern } from '@velvet-porch/core/schema'
 import { lockFrom } from '../../../../cli/src/lockFrom.ts'
 import { UsageError } from '../../../../cli/src/usage.ts'
-import { oneOf, type Chance } from '../../chance.ts'
+import { oneOf, type Chance } from '../../../../e2e/chance.ts'
 import { mutateText } from '../mutateText.ts'
 import { loss, refusal, type Complaint, type FuzzTarget } from '../target.ts'
 import { arrangedSeeds } from './seeds.ts'

@@ -144,8 +144,13 @@ const wholeTempo = (line: string) =>
  * exchanged.
  */
 function fieldsBeforeChords(source: Rewritten): Rewritten {
-  const edits = [...source.text.matchAll(/((?:"[^"\n]*"[ \t]*)+)((?:\[[A-Za-z]:[^\]\n]*\][ \t]*)+)/g)].map(
-    (m): TextEdit => ({ from: m.index, to: m.index + m[0].length, text: m[2]! + m[1]! }),
-  )
+  const found = source.text.matchAll(/((?:"[^"\n]*"[ \t]*)+)((?:\[[A-Za-z]:[^\]\n]*\][ \t]*)+)/g)
+  const edits = [...found].flatMap((m): TextEdit[] => {
+    const fields = m.index + m[1]!.length
+    return [
+      { from: m.index, to: m.index, text: m[2]! },
+      { from: fields, to: fields + m[2]!.length, text: '' },
+    ]
+  })
   return rewrittenAgain(source, edits)
 }

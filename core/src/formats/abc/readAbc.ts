@@ -136,7 +136,7 @@ function buildTune(
 ): TuneDoc | undefined {
   const report: Report = (severity, offset, message, understood) =>
     reportIn(severity, ready.toSource(offset), message, understood)
-  checkMetreFields(source, problems)
+  checkFields(source, problems)
   const counters = new Map<string, number>()
   const newId = (prefix: string): Id => {
     const n = (counters.get(prefix) ?? 0) + 1
@@ -272,9 +272,18 @@ const plainText = (field: unknown): string =>
     .replace(/\s+/g, ' ')
     .trim()
 
-/** The parser falls back silently on some impossible metres, so the fields are read again here. */
-function checkMetreFields(source: BookTune, problems: Problem[]): void {
+/** The parser falls back silently on some impossible metres and unit lengths, so the fields are read again here. */
+function checkFields(source: BookTune, problems: Problem[]): void {
   source.text.split('\n').forEach((line, i) => {
+    const unit = /^L:\s*([^%]*?)\s*(%.*)?$/.exec(line)?.[1]
+    if (unit !== undefined && unit !== '' && !/^(1|1?\/(1|2|4|8|16|32|64|128|256|512))$/.test(unit))
+      problems.push({
+        severity: 'warning',
+        line: i + 1 + source.lineOffset,
+        column: 3,
+        message: `"${unit}" is no unit of length (L:)`,
+        understood: 'read as the parser took it, in eighths where it took none; write it as 1/8',
+      })
     const field = /^M:\s*([^%]*)/.exec(line)
     const value = field?.[1]?.trim() ?? ''
     if (!field || value === '' || /^(C\||C|none)$/.test(value)) return

@@ -286,7 +286,7 @@ export const write = {
     refused: {
       nothingThere: 'There is no note here to change.',
       overfull: 'The measure has room for {{room}} from here.',
-      remarkLong: 'That is more than {{most}} letters.',
+      textLong: 'That is more than {{most}} letters.',
       rhythmLong:
         'So long, these {{notes}} notes would run into the one after them: there is room for {{room}}.',
       tuplet: 'That would tear a triplet apart. Change its notes, or make it one note again first.',
