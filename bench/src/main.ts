@@ -3,12 +3,14 @@ import { writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { engineFigures, type Figure } from './engine.ts'
 import { lessonFigures } from './lessonPage.ts'
+import { longFigures } from './longTune.ts'
 import { pageFigures } from './page.ts'
 
 /** Measures engine and page, prints the table and writes docs/benchmarks.md. */
 const figures: Figure[] = [
   ...engineFigures(),
   ...lessonFigures(),
+  ...longFigures(),
   ...(process.argv.includes('--engine') ? [] : await pageFigures()),
 ]
 const date = new Date().toISOString().slice(0, 10)

@@ -1,7 +1,7 @@
-import './support.ts'
+import { tuneOf } from './support.ts'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { db } from '../src/store/db.ts'
-import { dropDraft, keepDraft, keptDraft, textHash } from '../src/store/draft.ts'
+import { dropDraft, dropStoredDraft, keepDraft, keptDraft, textHash } from '../src/store/draft.ts'
 import { currentTrouble, endTrouble } from '../src/store/storageTrouble.ts'
 
 beforeEach(async () => {
@@ -24,6 +24,22 @@ describe('text that is being typed', () => {
     dropDraft('t')
     await new Promise((r) => setTimeout(r, 120))
     expect(await keptDraft('t')).toBeUndefined()
+  })
+
+  it('is dropped only when the tune in storage holds it, and only where nothing was typed since', async () => {
+    const tune = { ...tuneOf('CDEF|'), id: 't' }
+    const text = tune.abc!.text
+    await db.tunes.put({ ...tune, abc: { text: 'before', spans: [] } })
+    await db.drafts.put({ id: 't', ...draft(text), at: 1 })
+    await dropStoredDraft('t', text)
+    expect((await db.drafts.get('t'))!.text).toBe(text)
+    await db.tunes.put(tune)
+    await db.drafts.put({ id: 't', ...draft(text + 'G'), at: 2 })
+    await dropStoredDraft('t', text)
+    expect((await db.drafts.get('t'))!.text).toBe(text + 'G')
+    await db.drafts.put({ id: 't', ...draft(text), at: 3 })
+    await dropStoredDraft('t', text)
+    expect(await db.drafts.get('t')).toBeUndefined()
   })
 
   it('says so where storage does not take it', async () => {

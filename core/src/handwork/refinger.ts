@@ -80,11 +80,13 @@ export function* refingering(
   if (onsets.length === 0) return [...notes]
   const joinedFrom = new Map(spans.map((s) => [s.to, s.from]))
   const path = yield* cheapest(onsets, joinedFrom, notes, setup.instrument.strings)
+  yield
   const fingerOf = new Map<Id, LeftFinger>()
   onsets.forEach(({ at, sounding }, t) => {
     for (const s of sounding)
       if (s.start === at) fingerOf.set(s.note.id, path[t]!.fingers[s.note.place.string - 1]!)
   })
+  yield
   return notes.map((n) => {
     const left = fingerOf.get(n.id)
     return left === undefined || left === n.left || n.attack === 'bottle' ? n : withFinger(n, left)

@@ -38,7 +38,7 @@ export function* repicking(
   }
   const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
   for (const [i, measure] of tune.measures.entries()) {
-    if (i % 32 === 31) yield
+    if (i % 16 === 15) yield
     if (!measures.has(measure.id)) continue
     const region = regions[regionAt(tune, regions, measure.id)] ?? regions[0]!
     const own = inMeasure.get(measure.id) ?? []

@@ -1,6 +1,6 @@
 import type { Score } from '../edit/score.ts'
 import { timelineOf } from '../form/timeline.ts'
-import { writeAbc } from '../formats/abc/writeAbc.ts'
+import { writingAbc } from '../formats/abc/writeAbc.ts'
 import type { Problem } from '../formats/problem.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from '../formats/text/readTextTab.ts'
 import { chordText, readChordSymbol, transposeChord } from '../harmony/chordSymbol.ts'
@@ -23,7 +23,7 @@ import { lastFret, pitchAt, type Place, type Setup } from '../neck/setup.ts'
 import { namedTunings, readTuning } from '../neck/tunings.ts'
 import { keyOf, scaleOf, spellInKey, type Key } from '../pitch/key.ts'
 import { mod12, STEPS, type Midi } from '../pitch/pitch.ts'
-import { inputHash } from '../solve/inputHash.ts'
+import { hashing } from '../solve/inputHash.ts'
 import { melodyNoteId } from '../solve/noteIds.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import type { Ticks } from '../time/ticks.ts'
@@ -54,14 +54,17 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
       'The tab holds no frets. Paste the lines of the strings, with their frets, and try again.',
     )
   const notes = yield* mapInTurns(placed, (m, i) => notesOf(m, `m${i + 1}`, setup))
+  yield
   const key = likelyKey(notes.flat().map((n) => pitchAt(setup, n.place)))
+  yield
   const bare = tuneOf(read, placed, id, key, read.title ?? newTitle)
   yield
   const melody = yield* melodyOf(bare, notes, setup, key)
   yield
   const chords = chordsOf(read, placed, setup.capo[0]!)
+  yield
   const whole: TuneDoc = { ...bare, events: melody.events, chords }
-  const tune: TuneDoc = { ...whole, abc: { text: writeAbc(whole), spans: [] } }
+  const tune: TuneDoc = { ...whole, abc: { text: yield* writingAbc(whole), spans: [] } }
   const regions = [
     {
       from: tune.measures[0]!.id,
@@ -84,7 +87,7 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
     name: tune.title,
     tuneId: id,
     tuneRev: tune.rev,
-    inputHash: inputHash(tune, setup, regions, locks),
+    inputHash: yield* hashing(tune, setup, regions, locks),
     setup,
     regions,
     transposed: 0,
@@ -320,11 +323,13 @@ function likelyKey(midis: readonly Midi[]): Key {
     STEPS.flatMap((step) => [0, -1, 1].map((alter) => keyOf({ step, alter }, mode))),
   )
   const usable = keys.filter((k) => Math.abs(k.fifths) <= 5)
+  const counts = new Array<number>(12).fill(0)
+  for (const m of midis) counts[mod12(m)]!++
   const inside = (key: Key) => {
-    const scale = new Set(scaleOf(key))
-    const tonic = scaleOf(key)[0]!
-    const held = midis.filter((m) => scale.has(mod12(m))).length
-    const home = midis.filter((m) => mod12(m) === tonic).length
+    const scale = scaleOf(key)
+    const tonic = scale[0]!
+    const held = scale.reduce((n, pitch) => n + counts[pitch]!, 0)
+    const home = counts[tonic]!
     return held + home * 0.25 + (mod12(midis.at(-1) ?? 0) === tonic ? 1 : 0)
   }
   return usable.reduce((best, k) => (inside(k) > inside(best) ? k : best))

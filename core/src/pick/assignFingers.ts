@@ -50,7 +50,7 @@ export function* assigningFingers(onsets: readonly PickedOnset[], hand: PickingH
   const school = schoolOf(hand)
   const states: { hand: Fingers; cost: number; back: number }[][] = []
   for (const [t, onset] of onsets.entries()) {
-    if (t % 512 === 511) yield
+    if (t % 256 === 255) yield
     const before = states[t - 1]
     const options = handsFor(onset, school)
     states.push(
@@ -66,6 +66,7 @@ export function* assigningFingers(onsets: readonly PickedOnset[], hand: PickingH
       }),
     )
   }
+  yield
   const result: RightFinger[][] = []
   let at = -1
   for (let t = onsets.length - 1; t >= 0; t--) {

@@ -1,4 +1,5 @@
 import { measureAt, type MelodyNote, type Timeline } from '../form/timeline.ts'
+import type { Turns } from '../turns.ts'
 import type { BassWish } from './bassLine.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
 
@@ -8,20 +9,22 @@ import type { HarmonySegment } from './harmonyLine.ts'
  * @param isKept false for measures that are to be varied
  * @param joins measures whose start is a join of the played order: their roots stay
  */
-export function alikeBass(
+export function* alikeBass(
   bass: readonly BassWish[],
   timeline: Timeline,
   melody: readonly MelodyNote[],
   harmony: readonly HarmonySegment[],
   isKept: (measure: number) => boolean,
   joins: ReadonlySet<number>,
-): BassWish[] {
+): Turns<BassWish[]> {
   const tune = byMeasure(
     melody,
     timeline,
     (n) => `${n.pitch.step}${n.pitch.alter}${n.pitch.octave}:${n.duration}`,
   )
+  yield
   const basses = byMeasure(bass, timeline, (b) => `${harmony[b.segment]?.symbol}${b.change}${b.firm}`)
+  yield
   const first = new Map<string, number>()
   const kinds = new Map<number, BassWish['kind']>()
   const at = new Map<number, number[]>()
@@ -29,6 +32,7 @@ export function alikeBass(
     const m = measureAt(timeline, b.start)
     at.set(m, [...(at.get(m) ?? []), i])
   })
+  yield
   for (const [m, indices] of at) {
     if (!isKept(m)) continue
     const content = `${tune.get(m) ?? ''}|${basses.get(m)}|${joins.has(m)}`

@@ -9,6 +9,7 @@ import type { BassWish } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
 import type { StyleRules, VoiceGrid } from './styleRules.ts'
+import type { Turns } from '../turns.ts'
 
 /** Further voices at one moment: a fill, a second voice for the melody, or a whole voicing under it. */
 export interface InnerWish {
@@ -73,17 +74,22 @@ export interface InnerRules extends StyleRules {
 }
 
 /** The further voices that a style asks for at a level, by time. */
-export function innerLine(source: Lines, rulesAt: (m: number) => InnerRules | undefined): InnerWish[] {
+export function* innerLine(
+  source: Lines,
+  rulesAt: (m: number) => InnerRules | undefined,
+): Turns<InnerWish[]> {
   const lines = indexed(source)
   const wishes: InnerWish[] = []
-  lines.measures.forEach((_, m) => {
+  for (let m = 0; m < lines.measures.length; m++) {
+    if (m % 128 === 127) yield
     const rules = rulesAt(m)
-    if (!rules) return
+    if (!rules) continue
     if (rules.double) wishes.push(...doubles(lines, m, rules, rules.double))
     if (rules.chord) wishes.push(...chords(lines, m, rules.chord))
     if (rules.fill) wishes.push(...fills(lines, m, rules, rules.fill))
     if (rules.thick) wishes.push(...thickened(lines, m, rules.lower.thick))
-  })
+  }
+  yield
   wishes.sort((a, b) => a.start - b.start)
   const stops = [...source.joins].map((m) => source.timeline.starts[m] ?? Infinity).sort((a, b) => a - b)
   let stop = 0

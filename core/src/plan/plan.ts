@@ -153,13 +153,15 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   )
   yield
   const alike = (m: number) => rulesAt(m)?.repeats === 'alike'
-  const own = alikeBass(line, timeline, melody, harmony, alike, parted)
+  const own = yield* alikeBass(line, timeline, melody, harmony, alike, parted)
+  yield
   const twoParts = (m: number) => rulesAt(m)?.parts === 'both'
   const bass = [...own, ...partLine(tune, timeline, transposed, twoParts)].sort((a, b) => a.start - b.start)
   yield
   const seconds = clock(tune, timeline)
   const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
-  const inner = innerLine(
+  yield
+  const inner = yield* innerLine(
     {
       measures: tune.measures,
       timeline,

@@ -1,23 +1,36 @@
 import type { Lock, Region } from '../model/arrangement.ts'
 import type { TuneDoc, TuneEvent } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
+import { finish, type Turns } from '../turns.ts'
 
 /**
  * A hash (FNV-1a, two halves of 32 bits) of everything that the solver reads. Equal hashes mean that an arrangement is
  * up to date; titles, words, source texts and revisions do not count. What was hashed once is known by its object: an
  * edit asks again and again about almost the same tune.
  */
-export function inputHash(
+export const inputHash = (
   tune: TuneDoc,
   setup: Setup,
   regions: readonly Region[],
   locks: readonly Lock[] = [],
-): string {
+): string => finish(hashing(tune, setup, regions, locks))
+
+/** The same in turns: what is new is hashed item by item. */
+export function* hashing(
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+  locks: readonly Lock[] = [],
+): Turns<string> {
   const { measures, events, chords, tempos, pins = [] } = tune
   const parts = [measures, events.map(asSolved), chords, tempos, [setup], regions, pins, locks]
   let hash = EMPTY
+  let turn = 0
   for (const part of parts) {
-    for (const item of part) hash = mixed(hash, hashOf(item))
+    for (const item of part) {
+      if (++turn % 1024 === 0) yield
+      hash = mixed(hash, hashOf(item))
+    }
     hash = mixed(hash, END)
   }
   return hex(hash.a) + hex(hash.b)

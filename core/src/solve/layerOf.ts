@@ -101,7 +101,9 @@ function* picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset
   const struck = onsets
     .map(({ t, notes }) => ({ t, notes: notes.filter(isStruck) }))
     .filter(({ notes }) => notes.length > 0)
+  yield
   const signs = yield* signsOf(plan, tune, setup, struck)
+  yield
   const signOf = new Map(
     struck.flatMap(({ notes }, k) => notes.map((n, i) => [n.id, signs[k]![i]!] as const)),
   )
@@ -115,7 +117,7 @@ function* signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onse
     const hand = pickingHandAt(plan, setup, onsets[from]!.t)
     let to = from + 1
     while (to < onsets.length && sameHand(hand, pickingHandAt(plan, setup, onsets[to]!.t))) to++
-    const part = onsets.slice(from, to).map(({ t, notes }) => {
+    const part = yield* mapInTurns(onsets.slice(from, to), ({ t, notes }) => {
       const slice = plan.slices[t]!
       return {
         notes: notes.map((n) => ({

@@ -1,5 +1,6 @@
 import { db, type DraftRow } from './db.ts'
 import { storing } from './storageTrouble.ts'
+import { allWritten } from './unwritten.ts'
 
 export type Draft = Omit<DraftRow, 'id'>
 
@@ -37,6 +38,26 @@ export function dropDraft(tuneId: string): void {
   clearTimeout(waiting.get(tuneId)?.timer)
   waiting.delete(tuneId)
   storing(() => db.drafts.delete(tuneId)).catch(() => undefined)
+}
+
+/**
+ * Drops the draft of a text once storage holds it in the tune: until then the draft is all that there is of it. A later draft
+ * stays.
+ */
+export async function dropStoredDraft(tuneId: string, text: string): Promise<void> {
+  await allWritten()
+  await storing(() =>
+    db.transaction('rw', db.drafts, db.tunes, async () => {
+      const [draft, tune] = [await db.drafts.get(tuneId), await db.tunes.get(tuneId)]
+      if (tune?.abc?.text !== text) return
+      const late = waiting.get(tuneId)
+      if (late?.row.text === text) {
+        clearTimeout(late.timer)
+        waiting.delete(tuneId)
+      }
+      if (draft?.text === text) await db.drafts.delete(tuneId)
+    }),
+  )
 }
 
 /** A short name of a text: texts that differ have different ones, but for the rarest chance (FNV-1a and the length). */

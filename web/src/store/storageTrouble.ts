@@ -24,7 +24,7 @@ function set(next: StorageTrouble | undefined): void {
 /** Notes that a read or write failed. Said once for as long as it stands: a further failure changes nothing on the page. */
 export function reportTrouble(error: unknown): void {
   if (typeof error === 'object' && error !== null) told.add(error)
-  const next = { kind: kindOf(error), reason: error instanceof Error ? error.message : String(error) }
+  const next = { kind: kindOf(error), reason: reasonOf(error) }
   if (trouble?.kind !== next.kind) set(next)
 }
 
@@ -78,3 +78,7 @@ const isStorageError = (error: unknown): boolean =>
   error.name !== 'SchemaError' &&
   error.name !== 'Error' &&
   error.name !== 'TypeError'
+
+/** The first line of what a browser says: the store's own words repeat it below. */
+const reasonOf = (error: unknown): string =>
+  (error instanceof Error ? error.message : String(error)).split('\n')[0]!.trim()

@@ -10,7 +10,7 @@ import {
 import type { TuneReading } from '@velvet-porch/core/abc'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { editScore } from '../store/openScore.ts'
-import { dropDraft, keepDraft, keptDraft, textHash, type Draft } from '../store/draft.ts'
+import { dropDraft, dropStoredDraft, keepDraft, keptDraft, textHash, type Draft } from '../store/draft.ts'
 import { readInWorker } from '../worker/benchWorker.ts'
 
 /** A tune as its text now tells it. */
@@ -127,10 +127,11 @@ export function useAbcText(tune: TuneDoc, label: string) {
     if (draft === undefined && stored !== lastRead.current) void read(stored, false)
   }, [stored, draft, read])
   useEffect(() => {
-    // The draft is dropped only when storage has caught up, or the editor would be set back for a moment.
+    // The page has caught up; what is kept of the draft goes when storage has.
     if (draft === undefined || draft !== stored) return
     setDraft(undefined)
-    dropDraft(tune.id)
+    // That it failed is told on the page; the draft stays then.
+    dropStoredDraft(tune.id, draft).catch(() => undefined)
   }, [draft, stored, tune.id])
   useEffect(() => {
     let left = false

@@ -5,6 +5,7 @@ import { nameText } from '../../pitch/pitch.ts'
 import type { Metre } from '../../time/metre.ts'
 import { commonDivisor } from '../../time/commonDivisor.ts'
 import { QUARTER, type Ticks } from '../../time/ticks.ts'
+import { finish, type Turns } from '../../turns.ts'
 import { PitchWriter } from './writePitch.ts'
 
 /** The unit of written lengths: L:1/8. */
@@ -40,7 +41,10 @@ const OWN_FIELDS = /^(X|T|C|S|M|L|Q|K|V|P|U|I|m|w|W):|^%%propagate-accidentals/
  * inside a note parts it into two tied notes, as ABC has no other place for it. Suggested chords are not written.
  * @param earlier a text of the same tune: fields of its head that a tune does not hold are kept
  */
-export function writeAbc(tune: TuneDoc, earlier = ''): string {
+export const writeAbc = (tune: TuneDoc, earlier = ''): string => finish(writingAbc(tune, earlier))
+
+/** The same in turns, some lines each. */
+export function* writingAbc(tune: TuneDoc, earlier = ''): Turns<string> {
   const voices = [...new Set([0, ...tune.events.map((e) => e.voice)])].sort((a, b) => a - b)
   const first = tune.measures[0]!
   const stated = tune.tempos.find((t) => t.stated && t.pos.measure === first.id && t.pos.tick === 0)
@@ -57,8 +61,10 @@ export function writeAbc(tune: TuneDoc, earlier = ''): string {
     `K:${keyText(first.key)}`,
   ]
   const writers = new Map(voices.map((v) => [v, new VoiceWriter(tune, v)]))
+  yield
   const lines: string[] = []
-  for (const { from, to } of linesOf(tune)) {
+  for (const [i, { from, to }] of linesOf(tune).entries()) {
+    if (i % 16 === 15) yield
     const section = tune.sections.find((s) => s.measure === tune.measures[from]!.id)
     if (section) lines.push(`P:${oneLine(section.name)}`)
     for (const v of voices) {

@@ -59,6 +59,7 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
   const problems: Problem[] = []
   const own = statedMetre(text, problems) ?? metre
   const measures = (yield* mapInTurns(systems, (s) => measuresOf(s, own, problems), 16)).flat()
+  yield
   const strings = systems[0]?.rows.length ?? 0
   for (const s of systems)
     if (s.rows.length !== strings)
@@ -77,6 +78,7 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
       message: 'this looks like a string of a tab, and is not read as one',
       understood: 'left out; write it with dashes, frets and bars alone, under the strings it belongs to',
     })
+  yield
   if (measures.length > MOST_MEASURES)
     problems.push({
       severity: 'warning',

@@ -40,6 +40,7 @@ export function plainTabText(text: string): string {
 
 /** Tabulators as spaces, to every eighth column. */
 function untabbed(line: string): string {
+  if (!line.includes('\t')) return line
   let out = ''
   for (const c of line) out += c === '\t' ? ' '.repeat(8 - (out.length % 8)) : c
   return out

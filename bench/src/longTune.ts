@@ -1,0 +1,72 @@
+import {
+  arranging,
+  DEFAULT_PLAYER,
+  guitarSetup,
+  readingTextTab,
+  scoringTab,
+  textTab,
+  wholeTune,
+  type Turns,
+} from '@velvet-porch/core'
+import { readAbc } from '@velvet-porch/core/abc'
+import { benchTune, type Figure } from './engine.ts'
+
+/** The longest tune that a teacher is thought to bring. */
+const MEASURES = 2000
+/** Longest time without giving the turn back, and the most memory. */
+const MOST_MS = 50
+const MOST_MB = 500
+
+interface Run<T> {
+  readonly result: T
+  readonly ms: number
+  readonly longestMs: number
+}
+
+/** Runs work in turns and looks how long each takes. */
+function watched<T>(run: Turns<T>): Run<T> {
+  const started = performance.now()
+  let [last, longestMs] = [started, 0]
+  for (let item = run.next(); ; item = run.next()) {
+    const now = performance.now()
+    longestMs = Math.max(longestMs, now - last)
+    last = now
+    if (item.done) return { result: item.value, ms: now - started, longestMs }
+  }
+}
+
+/** A second run counts: in the first one the program itself is still being compiled. */
+function warm<T>(begin: () => Turns<T>): Run<T> {
+  watched(begin())
+  return watched(begin())
+}
+
+/** How a tune of two thousand measures is arranged, printed and read back. */
+export function longFigures(): Figure[] {
+  const tune = readAbc(benchTune(MEASURES), () => 'long')[0]!.tune!
+  const setup = guitarSetup()
+  const regions = wholeTune(tune, 'alternating-bass', 3)
+  const arranged = warm(() => arranging(tune, setup, regions))
+  const { layer, plan } = arranged.result
+  const text = textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony })
+  const read = warm(() => readingTextTab(text))
+  const scored = warm(() => scoringTab(read.result, 'tab', DEFAULT_PLAYER, 'Long'))
+  const heap = process.memoryUsage().heapUsed / 1_000_000
+  const figure = (name: string, { ms, longestMs }: Run<unknown>): Figure => ({
+    name: `${MEASURES} measures, ${name}: longest time without giving the turn back`,
+    value: `${longestMs.toFixed(0)} ms (${(ms / 1000).toFixed(1)} s in all)`,
+    aim: `at most ${MOST_MS} ms`,
+    met: longestMs <= MOST_MS,
+  })
+  return [
+    figure('arranged, alternating bass, level 3', arranged),
+    figure('text tab read', read),
+    figure('text tab fingered', scored),
+    {
+      name: `heap after all of this`,
+      value: `${heap.toFixed(0)} MB`,
+      aim: `under ${MOST_MB} MB`,
+      met: heap < MOST_MB,
+    },
+  ]
+}
