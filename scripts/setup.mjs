@@ -76,7 +76,9 @@ export function alone(name, work) {
         continue
       }
       if (Date.now() > until)
-        throw new Error(`Another command has held ${lock} too long; remove it and try again.`)
+        throw new Error(`Another command has held ${lock} too long; remove it and try again.`, {
+          cause: error,
+        })
       if (!told) process.stderr.write('Another command is setting up; waiting for it…\n')
       told = true
       sleep(300)

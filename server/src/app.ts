@@ -113,18 +113,13 @@ export function createApp(
       } catch (error) {
         if (left.signal.aborted) return undefined
         if (error instanceof QueueFullError)
-          return response
-            .status(503)
-            .set('Retry-After', '30')
-            .json({
-              error: 'Too many PDFs are wanted at once; try again in a minute, or use the print dialog.',
-            })
+          return response.status(503).set('Retry-After', '30').json({
+            error: 'Too many PDFs are wanted at once; try again in a minute, or use the print dialog.',
+          })
         if (error instanceof PdfError)
-          return response
-            .status(500)
-            .json({
-              error: `The PDF could not be made: ${error.message}. Use the print dialog of the browser.`,
-            })
+          return response.status(500).json({
+            error: `The PDF could not be made: ${error.message}. Use the print dialog of the browser.`,
+          })
         throw error
       }
     },

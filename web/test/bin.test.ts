@@ -27,7 +27,7 @@ describe('the bin', () => {
     let now = Date.now()
     for (let day = 1; day < BIN_DAYS; day++) await useOn((now += 3 * DAY))
     expect((await binned()).map((b) => [b.row.id, b.daysLeft])).toEqual([[tune.id, 1]])
-    await useOn((now += DAY))
+    await useOn(now + DAY)
     expect(await binned()).toEqual([])
     expect(await db.tunes.count()).toBe(0)
   })
