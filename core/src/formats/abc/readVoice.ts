@@ -220,6 +220,16 @@ export class VoiceReader {
     if (!this.open) return
     this.open.length = this.tick
     this.open.barline = barline
+    const chord = this.out.chords.at(-1)
+    if (chord?.pos.measure === this.open.id && chord.pos.tick >= this.tick && this.tick > 0) {
+      this.out.chords.pop()
+      this.report(
+        'warning',
+        this.open.from,
+        `the chord name "${chord.symbol}" stands behind the last note`,
+        'left out',
+      )
+    }
     const tempo = this.out.tempos.at(-1)
     // A tempo behind the last note of a measure is that of the next one.
     if (tempo?.pos.measure === this.open.id && tempo.pos.tick >= this.tick && this.tick > 0) {
@@ -431,6 +441,8 @@ export class VoiceReader {
   }
 
   private wholeMeasures(element: AbcElement): void {
+    // No tie goes over a rest.
+    this.tie(element, [])
     const written = element.rest?.text ?? 1
     const count = Number.isInteger(written) ? Math.min(Math.max(1, written), LIMITS.restMeasures) : 1
     if (written > count)
@@ -480,7 +492,7 @@ export class VoiceReader {
       if (mark.position !== 'default') continue
       for (const symbol of mark.name
         .split('\n')
-        .map((s) => s.trim())
+        .map((s) => s.replace(/"/g, '').trim())
         .filter((s) => s !== '')) {
         const reading = readChordSymbol(symbol)
         if (reading.kind === 'unknown') {
@@ -490,6 +502,17 @@ export class VoiceReader {
             `"${symbol}" is no chord symbol that is known here`,
             'kept and shown; no chord is assumed under it',
           )
+        }
+        const last = this.out.chords.at(-1)
+        if (last?.pos.measure === measure.id && last.pos.tick === this.tick) {
+          this.out.chords.pop()
+          if (last.symbol !== symbol)
+            this.report(
+              'warning',
+              element.startChar,
+              `two chord names in one place ("${last.symbol}" and "${symbol}")`,
+              'the second stands',
+            )
         }
         this.out.chords.push({
           id: this.newId('c'),

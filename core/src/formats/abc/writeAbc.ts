@@ -297,8 +297,10 @@ class VoiceWriter {
   }
 }
 
-/** A staccato has a sign of its own, and is not known by name everywhere. */
-const ornamentText = (name: string) => (name === 'staccato' ? '.' : `!${name}!`)
+/** Ornaments with a sign of their own are not known by name everywhere. */
+const SIGNS: Readonly<Record<string, string>> = { staccato: '.', irishroll: '~' }
+
+const ornamentText = (name: string) => SIGNS[name] ?? `!${name}!`
 
 function pushTo<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
   const list = lists.get(key)
