@@ -1,5 +1,6 @@
 import {
   bassNoteId,
+  inFullMeasure,
   beatLength,
   innerNoteId,
   measureNumbers,
@@ -72,7 +73,7 @@ function noteAt(
   const measure = tune.measures[index]
   if (!measure) throw new UsageError(`--lock "${text}": the tune has no measure ${number}.`)
   // A pickup is counted from the end of its full measure.
-  const missing = index === 0 ? Math.max(0, measure.nominal - measure.length) : 0
+  const missing = inFullMeasure(measure, 0)
   const pos: Pos = { measure: measure.id, tick: Math.round((beat - 1) * beatLength(measure.metre)) - missing }
   if (voice === 'bass') return bassNoteId(pos)
   if (voice !== 'melody') return innerNoteId(pos)

@@ -9,7 +9,7 @@ import { mod12, midiOf, pitchClass } from '../pitch/pitch.ts'
 import { segmentAt } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
-import { beatStarts, missingHead, strongBeats } from '../time/metre.ts'
+import { beatStarts, inFullMeasure, missingHead, strongBeats } from '../time/metre.ts'
 import { type Ticks } from '../time/ticks.ts'
 import { durationOf } from '../model/durationOf.ts'
 import { LONG_S, slidePath, type SlideNote } from './slidePath.ts'
@@ -171,7 +171,7 @@ class SlideWriter {
   private isOn(at: Ticks, grid: 'beats' | 'strong'): boolean {
     const m = measureAt(this.plan.timeline, at)
     const measure = this.tune.measures[m]!
-    const within = at - this.plan.timeline.starts[m]! + missingHead(measure)
+    const within = inFullMeasure(measure, at - this.plan.timeline.starts[m]!)
     return (grid === 'beats' ? beatStarts(measure.metre) : strongBeats(measure.metre)).includes(within)
   }
 
@@ -245,7 +245,7 @@ class SlideWriter {
         return {
           notes: notes.map((n) => ({ string: n.place.string, role: n.role })),
           seconds: before ? this.plan.secondsBetween(ticksAt(this.plan.timeline, before[0]!.pos), at) : 1,
-          inMeasure: notes[0]!.pos.tick + missingHead(this.tune.measures[m]!),
+          inMeasure: inFullMeasure(this.tune.measures[m]!, notes[0]!.pos.tick),
           metre: this.tune.measures[m]!.metre,
         }
       }),

@@ -4,7 +4,7 @@ import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Duration, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { plainValues } from '../notation/plainValues.ts'
-import { missingHead } from '../time/metre.ts'
+import { inFullMeasure } from '../time/metre.ts'
 import { QUARTER, WHOLE, type Ticks } from '../time/ticks.ts'
 import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { freshIds } from './freshIds.ts'
@@ -135,7 +135,7 @@ function tripletsOf(
   for (const at of onsets) {
     if (at >= timeline.length) continue
     const m = measureAt(timeline, at)
-    const within = (at - timeline.starts[m]! + missingHead(tune.measures[m]!)) % QUARTER
+    const within = inFullMeasure(tune.measures[m]!, at - timeline.starts[m]!) % QUARTER
     beats.set(at - within, [...(beats.get(at - within) ?? []), within])
   }
   const inThirds = [...beats].filter(([, at]) => at.some((w) => w === THIRD || w === 2 * THIRD))

@@ -9,7 +9,7 @@ import { OCTAVE } from '../neck/setup.ts'
 import type { NoteNaming } from '../pitch/noteNaming.ts'
 import { harmonyLine, type HarmonySegment } from '../plan/harmonyLine.ts'
 import { countAt } from '../time/count.ts'
-import { missingHead } from '../time/metre.ts'
+import { inFullMeasure } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { rhythmSvg } from './rhythm.ts'
 import { el, words } from './svg.ts'
@@ -329,7 +329,7 @@ function onsetsOf(notes: readonly TabNote[]): [Ticks, TabNote[]][] {
 
 function counts(m: Measure, notes: readonly TabNote[]): [Ticks, string][] {
   return onsetsOf(notes).flatMap(([tick]): [Ticks, string][] => {
-    const text = countAt(m.metre, tick + missingHead(m))
+    const text = countAt(m.metre, inFullMeasure(m, tick))
     return text === undefined ? [] : [[tick, text]]
   })
 }

@@ -8,7 +8,7 @@ import type { PickingSign } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import { assignPicking } from '../pick/assignPicking.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
-import { missingHead } from '../time/metre.ts'
+import { inFullMeasure } from '../time/metre.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import { secondsOf, type Ticks } from '../time/ticks.ts'
 import type { Turns } from '../turns.ts'
@@ -54,7 +54,7 @@ export function* repicking(
     const onsets = ticks.map((tick, i) => ({
       notes: struck.filter((n) => n.pos.tick === tick),
       seconds: secondsOf(tick - (ticks[i - 1] ?? 0), bpm) || 1,
-      inMeasure: tick + missingHead(measure),
+      inMeasure: inFullMeasure(measure, tick),
       metre: measure.metre,
     }))
     const hand = {

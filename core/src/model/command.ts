@@ -1,10 +1,11 @@
-import { applyPatches, enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patch } from 'immer'
+import { enablePatches, Immer, type Draft, type Patch } from 'immer'
 import { difference } from './difference.ts'
 import type { Id } from './ids.ts'
 
 enablePatches()
 // Documents are readonly by type and come fresh from storage; freezing a long tune at every key would cost the page its turn.
-setAutoFreeze(false)
+// An instance of our own: what a page does with the library otherwise stays as it is.
+const immer = new Immer({ autoFreeze: false })
 
 /** One undoable change of one document. Plain data: it can be stored, replayed and taken back. */
 export interface Command {
@@ -29,7 +30,7 @@ export function command<T extends Revisioned>(
   label: string,
   recipe: (draft: Draft<T>) => void,
 ): { readonly doc: T; readonly command: Command } | undefined {
-  const [next, patches, inverse] = produceWithPatches(doc, (draft) => {
+  const [next, patches, inverse] = immer.produceWithPatches(doc, (draft) => {
     recipe(draft)
   })
   if (patches.length === 0) return undefined
@@ -53,10 +54,10 @@ export function commandTo<T extends Revisioned>(
 
 /** Applies a command again. */
 export function redo<T extends Revisioned>(doc: T, cmd: Command): T {
-  return { ...applyPatches(doc, cmd.patches), rev: doc.rev + 1 }
+  return { ...immer.applyPatches(doc, cmd.patches), rev: doc.rev + 1 }
 }
 
 /** Takes a command back. The revision still rises: what was derived from the document is stale again. */
 export function undo<T extends Revisioned>(doc: T, cmd: Command): T {
-  return { ...applyPatches(doc, cmd.inverse), rev: doc.rev + 1 }
+  return { ...immer.applyPatches(doc, cmd.inverse), rev: doc.rev + 1 }
 }

@@ -1,7 +1,7 @@
 import { openPitch } from '../neck/setup.ts'
 import { scaleOf, type Key } from '../pitch/key.ts'
 import { mod12 } from '../pitch/pitch.ts'
-import { missingHead, strongBeats } from '../time/metre.ts'
+import { inFullMeasure, strongBeats } from '../time/metre.ts'
 import { isTouched } from './arrival.ts'
 import { graceChain } from './graceChain.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
@@ -52,7 +52,7 @@ export function addGraces(page: OrnamentPage): void {
 function unaskedGrace(page: OrnamentPage, i: number, key: Key): number[] {
   const note = page.notes[i]!
   const measure = page.tune.measures[page.measureOf(i)]!
-  const strong = strongBeats(measure.metre).includes(note.pos.tick + missingHead(measure))
+  const strong = strongBeats(measure.metre).includes(inFullMeasure(measure, note.pos.tick))
   if (!strong || note.place.fret === 0 || isTouched(note.place) || page.secondsOf(i) < GRACED_S) return []
   const scale = scaleOf(key)
   const open = openPitch(page.setup, note.place.string)

@@ -1,5 +1,5 @@
 import { isArrival, type Arrival, type Ornament } from '../model/arrangement.ts'
-import { beatStarts, missingHead } from '../time/metre.ts'
+import { beatStarts, inFullMeasure } from '../time/metre.ts'
 import { mayLead, reachedBy } from './arrival.ts'
 import { bend, preBend } from './bends.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
@@ -42,7 +42,7 @@ function isWanted(page: OrnamentPage, from: number, to: number, afterSlur: boole
   if (note.sourceId !== undefined && page.events.get(note.sourceId)?.slurred) return true
   if (density === 1) return false
   const measure = page.tune.measures[page.measureOf(to)]!
-  if (beatStarts(measure.metre).includes(note.pos.tick + missingHead(measure))) return false
+  if (beatStarts(measure.metre).includes(inFullMeasure(measure, note.pos.tick))) return false
   if (density === 2 && afterSlur) return false
   const seconds = page.plan.secondsBetween(page.starts[from]!, page.starts[to]!)
   if (seconds < SLUR_S.least || seconds > SLUR_S.most) return false

@@ -23,6 +23,7 @@ import { pickingOf } from '../plan/pickingOf.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
+import { inFullMeasure } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../turns.ts'
 import {
@@ -119,6 +120,7 @@ function* signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onse
     while (to < onsets.length && sameHand(hand, pickingHandAt(plan, setup, onsets[to]!.t))) to++
     const part = yield* mapInTurns(onsets.slice(from, to), ({ t, notes }) => {
       const slice = plan.slices[t]!
+      const measure = tune.measures[slice.measure]!
       return {
         notes: notes.map((n) => ({
           string: n.place.string,
@@ -126,22 +128,14 @@ function* signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onse
           ...(n.place.artificial ? { artificial: true as const } : {}),
         })),
         seconds: slice.seconds,
-        inMeasure: inFullMeasure(plan, tune, slice),
-        metre: tune.measures[slice.measure]!.metre,
+        inMeasure: inFullMeasure(measure, slice.start - plan.timeline.starts[slice.measure]!),
+        metre: measure.metre,
       }
     })
     for (const s of yield* assigningPicking(part, hand)) signs.push(s)
     from = to
   }
   return signs
-}
-
-/** Ticks from the start of the full measure: a pickup counts from its end. */
-function inFullMeasure(plan: Plan, tune: TuneDoc, slice: Slice): Ticks {
-  const measure = tune.measures[slice.measure]!
-  const offset =
-    slice.measure === 0 && measure.length < measure.nominal ? measure.nominal - measure.length : 0
-  return slice.start - plan.timeline.starts[slice.measure]! + offset
 }
 
 function pickingHandAt(plan: Plan, setup: Setup, t: number): PickingHand {

@@ -18,7 +18,7 @@ import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { hertz } from '../pitch/pitch.ts'
 import { ringOf } from '../ring/ring.ts'
-import { beatLength } from '../time/metre.ts'
+import { beatLength, inFullMeasure } from '../time/metre.ts'
 import { QUARTER, type Ticks } from '../time/ticks.ts'
 import { paced } from './pace.ts'
 import type { TempoMark } from './tempoMark.ts'
@@ -124,7 +124,7 @@ export function scoreOf(
       notes.push({ ...note, at: startTick + n.at, until: startTick + n.at + ring })
     }
     const beat = beatLength(m.metre)
-    const offset = m.length < m.nominal && measure === 0 ? m.nominal - m.length : 0
+    const offset = inFullMeasure(m, 0)
     for (let t = Math.ceil(offset / beat) * beat; t < offset + m.length; t += beat) {
       clicks.push({ at: startTick + t - offset, strong: t === 0 })
     }

@@ -1,7 +1,7 @@
 import type { Measure } from '../model/tune.ts'
 import { countAt, countedBeat } from '../time/count.ts'
 import { commonDivisor } from '../time/commonDivisor.ts'
-import { missingHead } from '../time/metre.ts'
+import { inFullMeasure } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'
 
 /** Where in a measure something is: the beat by its number, and the syllable or the share of the beat after it. */
@@ -14,7 +14,7 @@ export interface Count {
 
 /** How a moment of a measure is counted; a short measure counts from where it begins in a whole one. */
 export function beatCount(measure: Measure, tick: Ticks): Count {
-  const at = tick + missingHead(measure)
+  const at = inFullMeasure(measure, tick)
   const length = countedBeat(measure.metre)
   const beat = Math.floor(at / length) + 1
   const within = at - (beat - 1) * length

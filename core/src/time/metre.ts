@@ -45,6 +45,13 @@ export function missingHead({ length, nominal, cut = false }: PartMeasure): Tick
   return cut ? 0 : Math.max(0, nominal - length)
 }
 
+/**
+ * Where a moment of a measure stands in its metre: ticks from the start of the full measure. A pickup counts from the end of
+ * its own, wherever in the tune it stands.
+ * @example inFullMeasure(pickupOfOneBeat, 0) // 3 beats, in 4/4
+ */
+export const inFullMeasure = (measure: PartMeasure, tick: Ticks): Ticks => tick + missingHead(measure)
+
 interface PartMeasure {
   readonly length: Ticks
   readonly nominal: Ticks

@@ -100,13 +100,20 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     const reply = await run.reply
     if (running.current !== run) return undefined
     running.current = undefined
-    if (reply.kind !== 'failed') setWork({})
-    else {
+    if (reply.kind === 'cancelled') setWork({})
+    else if (reply.kind === 'failed') {
       // Locks that stood around a selection are not the teacher's to take off.
       const locks = reply.locks.filter((l) => !isAround(l))
       setWork({ failed: { message: reply.message, locks, settings: wanted, label } })
     }
     return reply.kind === 'done' ? reply : undefined
+  }, [])
+  /**
+   * Ends the work on some settings once the document has them: until then whatever else is chosen goes on from them, not
+   * from what stood before.
+   */
+  const settle = useCallback((wanted: Settings) => {
+    setWork((w) => (w.wanted === wanted ? {} : w))
   }, [])
   const arrange = useCallback(
     async (settings: Settings, label: string) => {
@@ -117,7 +124,13 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
       if (!reply) return
       const id = arrangementId(tune.id)
       const made = arrangementOf(id, tune.title, tune, setup, regions, reply)
-      if (await putFirstArrangement(made)) return
+      try {
+        if (await putFirstArrangement(made)) return settle(settings)
+      } catch (error) {
+        // Storage is full or gone, which the page says; the tab can be made again when there is room.
+        const message = error instanceof Error ? error.message : String(error)
+        return setWork({ failed: { message, locks: [], settings, label } })
+      }
       const { setup: s, regions: r, inputHash, transposed, base, tuneRev } = made
       await editScore(tune.id, label, (score) =>
         score.arrangement
@@ -135,8 +148,9 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
             }
           : undefined,
       )
+      settle(settings)
     },
-    [tune, player, solve],
+    [tune, player, solve, settle],
   )
   useEffect(() => {
     if (ready && tune && doc === null && !running.current)
@@ -171,8 +185,9 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
         const next = withSelection(score.tune, score.arrangement, reply.layer, selected)
         return { tune: score.tune, arrangement: fresh ? madeFresh(score.tune, next) : next }
       })
+      settle(current)
     },
-    [tune, doc, current, solve, t],
+    [tune, doc, current, solve, settle, t],
   )
   /** Declares the tab as it stands an answer to the tune. */
   const accept = useCallback(

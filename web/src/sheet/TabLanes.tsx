@@ -1,6 +1,6 @@
 import {
   countAt,
-  missingHead,
+  inFullMeasure,
   versesOf,
   type Measure,
   type NoteReading,
@@ -75,7 +75,7 @@ export function Counts({
   const ticks = [...new Set(notes.map((n) => n.pos.tick))]
   return ticks.map((tick) => (
     <text key={tick} className="count" x={x(tick)} y={y}>
-      {countAt(measure.metre, tick + missingHead(measure))}
+      {countAt(measure.metre, inFullMeasure(measure, tick))}
     </text>
   ))
 }

@@ -1,4 +1,5 @@
 import {
+  inFullMeasure,
   harmonyLine,
   measureAt,
   measureNumbers,
@@ -429,8 +430,7 @@ const COUNT: Readonly<Record<string, string>> = { '0.25': ' e', '0.5': ' &', '0.
 export function beatOf(model: SheetModel, spot: Spot): string {
   const m = model.tune.measures[spot.measure]!
   const unit = WHOLE / m.metre.den
-  const offset = m.length < m.nominal && spot.measure === 0 ? m.nominal - m.length : 0
-  const beats = Number(((spot.tick + offset) / unit).toFixed(2))
+  const beats = Number((inFullMeasure(m, spot.tick) / unit).toFixed(2))
   const syllable = m.metre.den === 4 ? COUNT[String(Number((beats % 1).toFixed(2)))] : undefined
   return syllable ? `${Math.floor(beats) + 1}${syllable}` : String(Number((beats + 1).toFixed(2)))
 }

@@ -3,7 +3,7 @@ import {
   hertz,
   isCompound,
   melodyOf,
-  missingHead,
+  inFullMeasure,
   quantised,
   QUARTER,
   ticksAt,
@@ -76,7 +76,7 @@ function Tapping({
   const { lengths, offBy } = quantised(taps, bpm, {
     grid: GRIDS[grid],
     thirds: thirds && mayThirds,
-    from: (at.tick + missingHead(measure)) % QUARTER,
+    from: inFullMeasure(measure, at.tick) % QUARTER,
   })
   const notes = notesFrom(tune, at)
   const tap = (milliseconds: number) => setTaps((before) => [...before, milliseconds / 1000])

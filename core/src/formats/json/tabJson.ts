@@ -22,7 +22,7 @@ import { keyText } from '../../pitch/key.ts'
 import { midiOf } from '../../pitch/pitch.ts'
 import { pickingOf } from '../../plan/pickingOf.ts'
 import type { Plan } from '../../plan/plan.ts'
-import { isCounted, missingHead } from '../../time/metre.ts'
+import { isCounted, inFullMeasure } from '../../time/metre.ts'
 import { ringOf } from '../../ring/ring.ts'
 
 /** What `porch arrange --json` prints. Version 1; fields are added, never changed or removed. */
@@ -222,7 +222,7 @@ function accompanimentRoots(
 ): boolean {
   if (school.root !== 'always') return false
   const m = measureAt(timeline, start)
-  const at = start - timeline.starts[m]! + missingHead(measures[m]!)
+  const at = inFullMeasure(measures[m]!, start - timeline.starts[m]!)
   return style !== 'strum' || isCounted(measures[m]!.metre, at)
 }
 
