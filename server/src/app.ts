@@ -9,7 +9,9 @@ import { PdfError, pdfBrowser, pdfOf } from './pdf.ts'
 import { PdfQueue, QueueFullError } from './pdfQueue.ts'
 
 const ERRORS: Readonly<Record<number, string>> = {
+  400: 'The request cannot be read.',
   404: 'There is nothing at this address.',
+  415: 'Send the pages as text/html in UTF-8.',
   413: 'These pages are too large for a PDF; leave something out or use the print dialog.',
 }
 
@@ -126,6 +128,14 @@ export function createApp(
   )
   app.use('/api', (_request, response) => {
     response.status(404).json({ error: 'There is nothing at this address.' })
+  })
+  app.use((request, response, next) => {
+    try {
+      decodeURIComponent(request.path)
+      next()
+    } catch {
+      response.status(400).json({ error: 'This address cannot be read.' })
+    }
   })
   // The build compressed them once for all.
   app.use(

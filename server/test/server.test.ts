@@ -127,6 +127,38 @@ const askedAs = (port: number, host: string) =>
       .end()
   })
 
+describe('requests that are no requests', () => {
+  it.each([
+    ['a path that cannot be decoded', '/assets/%E0%A4%A', {}, [400, 404]],
+    ['a way out of the folder', '/assets/..%2f..%2fpackage.json', {}, [400, 403, 404]],
+    ['a folder', '/assets/', {}, [404]],
+    ['a search that is a list', '/api/archive?q[]=a', {}, [400]],
+    ['a search of a thousand letters', `/api/archive?q=${'a'.repeat(1000)}`, {}, [400]],
+    [
+      'pages in an unknown encoding',
+      '/api/pdf',
+      { method: 'POST', headers: { 'Content-Type': 'text/html; charset=x-none' }, body: 'x' },
+      [415],
+    ],
+    [
+      'pages that are not compressed as they say',
+      '/api/pdf',
+      { method: 'POST', headers: { 'Content-Type': 'text/html', 'Content-Encoding': 'gzip' }, body: 'x' },
+      [400],
+    ],
+    [
+      'pages that are no text',
+      '/api/pdf',
+      { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' },
+      [400],
+    ],
+  ] as const)('%s are refused with a word', async (_, path, init, statuses) => {
+    const reply = await fetch(base + path, init as RequestInit)
+    expect(statuses).toContain(reply.status)
+    expect(((await reply.json()) as { error: string }).error.length).toBeGreaterThan(10)
+  })
+})
+
 describe('the names under which it may be asked', () => {
   it.each(['localhost', '127.0.0.1', '[::1]', 'LOCALHOST:4173'])('%s is its own', async (host) => {
     await serving({}, async (port) => expect(await askedAs(port, host)).toBe(200))
