@@ -2,7 +2,10 @@ import { db, type DraftRow } from './db.ts'
 import { storing } from './storageTrouble.ts'
 import { allWritten } from './unwritten.ts'
 
-export type Draft = Omit<DraftRow, 'id'>
+export type Draft = Omit<DraftRow, 'id'> & {
+  /** True for one from the page's small storage alone: a moment's typing at most, or a text that was stored since. */
+  readonly passing?: true
+}
 
 /** The longest that a typed key waits before it is kept: many keys come at once. */
 const KEEP_AFTER_MS = 60
@@ -10,13 +13,43 @@ const KEEP_AFTER_MS = 60
 const waiting = new Map<string, { readonly timer: ReturnType<typeof setTimeout>; readonly row: DraftRow }>()
 
 /**
- * Keeps text that is being typed, readable or not, with the revision of the tune that it began from. It goes to the
- * database, which has it a moment later even where the browser is killed; the page's own small storage keeps it back for
- * seconds.
+ * The page's small storage has a text at once, also where the page is closed in the same moment; but a browser keeps it back
+ * for seconds, so that a killed one has an older text there. The later of both is the draft.
  */
-export function keepDraft(tuneId: string, draft: Omit<Draft, 'at'>): void {
+const small = {
+  key: (tuneId: string) => `velvet-porch.draft.${tuneId}`,
+  get(tuneId: string): DraftRow | undefined {
+    try {
+      const row = JSON.parse(localStorage.getItem(small.key(tuneId)) ?? 'null') as DraftRow | null
+      return row && typeof row.text === 'string' && Array.isArray(row.ancestors) ? row : undefined
+    } catch {
+      return undefined
+    }
+  },
+  put(row: DraftRow): void {
+    try {
+      localStorage.setItem(small.key(row.id), JSON.stringify(row))
+    } catch {
+      // Full or forbidden: the database has it a moment later, and says so where it has not.
+    }
+  },
+  drop(tuneId: string): void {
+    try {
+      localStorage.removeItem(small.key(tuneId))
+    } catch {
+      // Nothing was kept.
+    }
+  },
+}
+
+/**
+ * Keeps text that is being typed, readable or not, with the revision of the tune that it began from. It goes to the
+ * database, which has it a moment later even where the browser is killed.
+ */
+export function keepDraft(tuneId: string, draft: Omit<DraftRow, 'id' | 'at'>): void {
   clearTimeout(waiting.get(tuneId)?.timer)
   const row = { id: tuneId, at: Date.now(), ...draft }
+  small.put(row)
   waiting.set(tuneId, { row, timer: setTimeout(() => writeDraft(tuneId), KEEP_AFTER_MS) })
 }
 
@@ -31,12 +64,16 @@ function writeDraft(tuneId: string): void {
 
 /** What was being typed when this tune was last open; undefined where all of it was stored. */
 export async function keptDraft(tuneId: string): Promise<Draft | undefined> {
-  return waiting.get(tuneId)?.row ?? (await db.drafts.get(tuneId))
+  const typed = waiting.get(tuneId)?.row
+  if (typed) return typed
+  const [stored, own] = [await db.drafts.get(tuneId), small.get(tuneId)]
+  return own && (!stored || own.at > stored.at) ? { ...own, passing: true } : stored
 }
 
 export function dropDraft(tuneId: string): void {
   clearTimeout(waiting.get(tuneId)?.timer)
   waiting.delete(tuneId)
+  small.drop(tuneId)
   storing(() => db.drafts.delete(tuneId)).catch(() => undefined)
 }
 
@@ -55,6 +92,7 @@ export async function dropStoredDraft(tuneId: string, text: string): Promise<voi
         clearTimeout(late.timer)
         waiting.delete(tuneId)
       }
+      if (small.get(tuneId)?.text === text) small.drop(tuneId)
       if (draft?.text === text) await db.drafts.delete(tuneId)
     }),
   )

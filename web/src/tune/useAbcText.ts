@@ -142,7 +142,8 @@ export function useAbcText(tune: TuneDoc, label: string) {
         const kept = now.abc?.text ?? ''
         if (found.text === kept) return dropDraft(now.id)
         // Storage that is newer wins, unless this text was typed on from what is stored.
-        if (found.rev < now.rev && !found.ancestors.includes(textHash(kept))) return setOlder(found)
+        if (found.rev < now.rev && !found.ancestors.includes(textHash(kept)))
+          return found.passing ? dropDraft(now.id) : setOlder(found)
         ancestors.current = [...found.ancestors]
         setDraft(found.text)
         latest.current = { tune: now, draft: found.text }
