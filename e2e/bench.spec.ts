@@ -107,7 +107,7 @@ test('a tab that is reloaded loses nothing; removing has an undo; search, rename
   await page.getByRole('button', { name: 'What to do with Gate Latch (copy)' }).click()
   await page.getByRole('menuitem', { name: 'Rename' }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('Hinge')
-  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByRole('link', { name: 'Hinge' })).toBeVisible()
   await page.getByLabel('Find a tune', { exact: true }).fill('hin')
   await expect(page.getByRole('link', { name: 'Gate Latch' })).toHaveCount(0)

@@ -76,6 +76,6 @@ export async function addHand(page: Page, name: string): Promise<void> {
   await page.goto('/settings')
   await page.getByRole('button', { name: 'Add a hand' }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill(name)
-  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByTestId('players')).toContainText(name)
 }

@@ -265,7 +265,7 @@ test('measures are kept as an ossia, exchanged, and played by one student alone'
   await page.goto('/settings')
   await page.getByRole('button', { name: 'Add a hand' }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('Wren')
-  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByTestId('players')).toContainText('Wren')
   await arrangePasted(page, TUNE)
   await chooseLevel(page, 2)

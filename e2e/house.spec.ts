@@ -22,10 +22,10 @@ test('a second tab reads only, until it takes over', async ({ page, context }) =
   await expect(page.getByRole('heading', { name: 'Gate Latch' })).toBeVisible()
   const second = await context.newPage()
   await second.goto(page.url())
-  await expect(second.getByText('This tune is open in another tab')).toBeVisible()
+  await expect(second.getByText('This tune is open in another window')).toBeVisible()
   await second.getByRole('button', { name: 'Work here instead' }).click()
-  await expect(second.getByText('This tune is open in another tab')).toBeHidden()
-  await expect(page.getByText('This tune is open in another tab')).toBeVisible()
+  await expect(second.getByText('This tune is open in another window')).toBeHidden()
+  await expect(page.getByText('This tune is open in another window')).toBeVisible()
 })
 
 test('nothing is fetched from anywhere else, and no policy is broken', async ({ page }) => {

@@ -176,7 +176,7 @@ test('pictures of shapes, neck card and settings', async ({ page }) => {
     await page.getByRole('textbox', { name: 'Name' }).fill(name)
     await page.getByRole('button', { name: 'Find it on the neck' }).click()
     await page.getByRole('button', { name: new RegExp(`frets ${fret} and`) }).click()
-    await page.getByRole('button', { name: 'Save' }).click()
+    await page.getByRole('button', { name: 'Save', exact: true }).click()
     await expect(page.getByTestId('players')).toContainText(name)
   }
   await page.waitForTimeout(500)
