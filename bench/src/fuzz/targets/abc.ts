@@ -50,11 +50,19 @@ function silentLosses(text: string, tune: TuneDoc, problems: readonly Problem[])
   const key = lines.findIndex((l) => l.startsWith('K:'))
   const inBlock = (i: number) => blocks.some((b) => i >= b.from && i <= b.to)
   const blocks = abcBlocks(lines)
-  const rest = problems.find((p) => p.understood === 'what follows is left out')?.line ?? Infinity
+  const rest =
+    problems.find((p) => p.understood === 'what follows is left out' || p.message.endsWith('from here on'))
+      ?.line ?? Infinity
   return lines.flatMap((line, i) => {
-    if (i <= key || inBlock(i) || i + 1 > rest || /^(\\?[A-Za-z+]:|%)/.test(line) || line.trim() === '')
+    if (i <= key || inBlock(i) || i + 1 > rest || /^[\s\\]*([A-Za-z+]:|%)/.test(line) || line.trim() === '')
       return []
-    const said = problems.some((p) => p.line === i + 1 || (p.line === i && /\\\s*$/.test(lines[i - 1] ?? '')))
+    const paragraph = lines.slice(0, i + 1).findLastIndex((l) => l.trim() === '') + 2
+    const said = problems.some(
+      (p) =>
+        p.line === i + 1 ||
+        (p.line === paragraph && /^text after/.test(p.message)) ||
+        (p.line === i && /\\\s*$/.test(lines[i - 1] ?? '')),
+    )
     return read[i]! < notesOn(line) && !said ? [i + 1] : []
   })
 }

@@ -39,10 +39,15 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
   const prose = proseAfter(lines, inBlock)
   let inBody = false
   let waiting = ''
+  const inVoices = /^V:|\[V:/m.test(text)
   for (let i = 0; i < lines.length; i++) {
-    const line = lines[i]!
-    const from = starts[i]!
-    const to = from + line.length
+    const whole = lines[i]!
+    const to = starts[i]! + whole.length
+    // A field is meant as one where it does not begin its line, too.
+    const blank = /^[ \t]+(?=[A-Za-z]:)/.exec(whole)?.[0].length ?? 0
+    const from = starts[i]! + blank
+    const line = whole.slice(blank)
+    if (blank > 0 && !blockAt.has(i) && !prose.has(i)) edits.push({ from: starts[i]!, to: from, text: '' })
     const block = blockAt.get(i)
     if (block) {
       edits.push({ from, to: starts[block.to]! + lines[block.to]!.length, text: '%' })
@@ -74,16 +79,32 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
       edits.push({ from: slash, to: slash, text: '1' })
     } else if (!inBody && /^Q:/.test(line)) {
       if (wholeTempo(line) !== line) edits.push({ from, to, text: wholeTempo(line) })
+    } else if (inBody && inVoices && /^M:/.test(line)) {
+      // The parser would give it to another voice.
+      waiting += `[${line.replace(/%.*/, '').replace(/[[\]]/g, '').trim()}]`
+      edits.push({ from, to, text: '%' })
     } else if (inBody && /^Q:/.test(line)) {
-      waiting = `[${wholeTempo(line).replace(/%.*/, '').replace(/[[\]]/g, '').trim()}]`
+      waiting += `[${wholeTempo(line).replace(/%.*/, '').replace(/[[\]]/g, '').trim()}]`
       edits.push({ from, to, text: '%' })
     } else if (/^K:/.test(line)) {
       inBody = true
       const key = plainKey(line)
       if (key !== line) edits.push({ from, to, text: key })
     } else if (inBody && isMusic(line)) {
-      if (waiting !== '') edits.push({ from, to: from, text: waiting })
+      // A field at the head of a line would be lost between two voices: a space stands before it.
+      const head = inVoices && /^\s*\[[KM]:/.test(waiting + line) ? 'y' : ''
+      if (waiting + head !== '') edits.push({ from, to: from, text: head + waiting })
       waiting = ''
+      if (/^\s*\\(?!\s*$)/.test(line)) {
+        const at = from + line.indexOf('\\')
+        edits.push({ from: at, to: at + 1, text: ' ' })
+        remarks.push({
+          severity: 'warning',
+          offset: at,
+          message: '"\\" means nothing here',
+          understood: 'left out',
+        })
+      }
       for (const m of line.matchAll(/\[I:[^\]]*\]/g))
         edits.push({ from: from + m.index, to: from + m.index + m[0].length, text: ' ' })
       for (const m of line.matchAll(/\[Q:[^\]]*\]/g))

@@ -60,7 +60,7 @@ function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   try {
     if (source.text.length > LIMITS.sourceText)
       return refused('the text of this tune is too long', 'nothing was read; take it apart')
-    if (!/^K:/m.test(source.text) && !/[|]/.test(source.text))
+    if (!/^[ \t]*K:/m.test(source.text) && !/[|]/.test(source.text))
       return refused(
         'this does not look like a tune in ABC',
         'nothing was read; a tune needs a key (K:) and notes with bar lines',
@@ -83,7 +83,7 @@ function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): 
     problems.push({ severity, line: line + source.lineOffset, column, message, understood })
   }
   for (const r of remarks) reportIn(r.severity, r.offset, r.message, r.understood)
-  if (!/^K:/m.test(source.text)) reportIn('warning', 0, 'there is no key (K:)', 'read in C major')
+  if (!/^[ \t]*K:/m.test(source.text)) reportIn('warning', 0, 'there is no key (K:)', 'read in C major')
   const { raw, badLines } = parseAbc(ready.text)
   const lines = ready.text.split('\n')
   const lineStart = (index: number) => lines.slice(0, index).reduce((n, l) => n + l.length + 1, 0)
@@ -93,7 +93,7 @@ function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): 
     reportIn('error', 0, 'the text could not be parsed', 'nothing was read')
     return undefined
   }
-  for (const w of (raw.warnings ?? []).slice(0, MOST_PROBLEMS)) {
+  for (const w of raw.warnings ?? []) {
     const { line, column, message, understood } = readWarning(w)
     reportIn('warning', ready.toSource(lineStart(line - 1) + column - 1), message, understood)
   }
@@ -466,9 +466,28 @@ function withFurtherMeasures(
       voice.measures.forEach((m, i) => {
         if (m.length > drafts[i]!.length)
           report('warning', m.from, `voice ${v + 1} has more beats here than the melody`, 'kept as written')
+        else if (m.length < drafts[i]!.length) {
+          report(
+            'warning',
+            m.from,
+            `voice ${v + 1} has fewer beats here than the melody`,
+            'it rests for the others',
+          )
+          untie(voice, m)
+        }
       })
   })
   return drafts
+}
+
+/** A note that is followed by a rest leads nowhere. */
+function untie(voice: VoiceReading, measure: DraftMeasure): void {
+  voice.events.forEach((e, i) => {
+    if (e.tieTo === undefined || e.pos.measure !== measure.id || e.pos.tick + e.dur.ticks < measure.length)
+      return
+    const { tieTo: _, ...free } = e
+    voice.events[i] = free
+  })
 }
 
 /** Events and tempos of all voices; those beyond the melody are laid over the melody's measures by their order. */

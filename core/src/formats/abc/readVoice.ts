@@ -80,6 +80,8 @@ export class VoiceReader {
   private metre: Metre
   private key: Key
   private slurs = 0
+  /** True after a rest. */
+  private silent = true
   private tick: Ticks = 0
   private open: DraftMeasure | undefined
   private next = { repeatStart: false, endings: [] as number[] }
@@ -388,7 +390,7 @@ export class VoiceReader {
       chordTones: sounding.slice(0, -1).map((s) => s.pitch),
       graces,
       ornaments: this.ornaments(element),
-      ...(this.slurredHere(element) ? { slurred: true as const } : {}),
+      ...(this.slurredHere(element, top !== undefined) ? { slurred: true as const } : {}),
     })
     this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
     this.tie(element, sounding)
@@ -434,15 +436,18 @@ export class VoiceReader {
   }
 
   /** True inside a slur that began before this note. */
-  private slurredHere({ pitches = [] }: AbcElement): boolean {
-    const joined = this.slurs > 0
+  private slurredHere({ pitches = [] }: AbcElement, sounds: boolean): boolean {
+    // A slur ends at a rest.
+    const joined = this.slurs > 0 && !this.silent
+    this.silent = !sounds
     for (const p of pitches) this.slurs += (p.startSlur?.length ?? 0) - (p.endSlur?.length ?? 0)
-    return joined && pitches.length > 0
+    return joined && sounds
   }
 
   private wholeMeasures(element: AbcElement): void {
-    // No tie goes over a rest.
+    // No tie and no slur goes over a rest.
     this.tie(element, [])
+    this.silent = true
     const written = element.rest?.text ?? 1
     const count = Number.isInteger(written) ? Math.min(Math.max(1, written), LIMITS.restMeasures) : 1
     if (written > count)

@@ -4,7 +4,8 @@ import type { Key, Mode } from '../../pitch/key.ts'
 import { nameText } from '../../pitch/pitch.ts'
 import type { Metre } from '../../time/metre.ts'
 import { commonDivisor } from '../../time/commonDivisor.ts'
-import { QUARTER, type Ticks } from '../../time/ticks.ts'
+import { LIMITS } from '../../model/limits.ts'
+import { QUARTER, WHOLE, type Ticks } from '../../time/ticks.ts'
 import { finish, type Turns } from '../../turns.ts'
 import { PitchWriter } from './writePitch.ts'
 
@@ -237,7 +238,7 @@ class VoiceWriter {
     }
     /** A stretch is parted where a chord begins inside it. */
     const parts = (from: Ticks, to: Ticks) => {
-      const cuts = [...chords.keys(), ...tempos.keys()]
+      const cuts = [...chords.keys(), ...tempos.keys(), ...longest(from, to)]
         .filter((t) => t > from && t < to)
         .sort((a, b) => a - b)
       return [from, ...new Set(cuts)].map((t, i, all) => ({ from: t, to: all[i + 1] ?? to }))
@@ -295,6 +296,12 @@ class VoiceWriter {
     for (; next && next.dur.tupletId === first.dur.tupletId; next = this.nextOf.get(next.id)) size++
     return size
   }
+}
+
+/** Where a stretch is parted that is longer than one note can be. */
+function longest(from: Ticks, to: Ticks): Ticks[] {
+  const step = LIMITS.noteWholes * WHOLE
+  return Array.from({ length: Math.floor((to - from) / step) }, (_, i) => from + (i + 1) * step)
 }
 
 /** Ornaments with a sign of their own are not known by name everywhere. */
