@@ -36,6 +36,7 @@ export function* repicking(
     if (own) own.push(n)
     else inMeasure.set(n.pos.measure, [n])
   }
+  yield
   const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
   for (const [i, measure] of tune.measures.entries()) {
     if (i % 16 === 15) yield
@@ -75,6 +76,7 @@ export function* repicking(
     )
     onsets.forEach((o, i) => o.notes.forEach((n, k) => signs.set(n.id, found[i]![k]!)))
   }
+  yield
   return notes.map((n) => {
     const right = fixed.get(n.id) ?? signs.get(n.id) ?? n.right
     return right === n.right ? n : { ...n, right }

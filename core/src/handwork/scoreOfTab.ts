@@ -232,7 +232,7 @@ function* melodyOf(
   const events: TuneEvent[] = []
   const all: TabNote[] = []
   for (const [i, m] of tune.measures.entries()) {
-    if (i % 128 === 127) yield
+    if (i % 48 === 47) yield
     const own = notes[i]!
     const ticks = [...new Set(own.map((n) => n.pos.tick))].sort((a, b) => a - b)
     const sounds = (n: Unnamed) => pitchAt(setup, n.place) + (n.bend ?? 0)

@@ -37,6 +37,7 @@ export function* settling(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, k
     measures,
     fixedBy<PickingSign>(layer.locks, 'right'),
   )
+  yield
   const last = tune.measures.at(-1)!
   const end = { measure: last.id, tick: last.length }
   return { ...layer, notes, grips: yield* regripping({ ...layer, notes }, timeline, setup, measures, end) }

@@ -108,6 +108,7 @@ function* picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset
   const signOf = new Map(
     struck.flatMap(({ notes }, k) => notes.map((n, i) => [n.id, signs[k]![i]!] as const)),
   )
+  yield
   return onsets.flatMap(({ notes }) => notes.map((n) => ({ ...n, right: signOf.get(n.id) ?? 'none' })))
 }
 

@@ -24,7 +24,14 @@ const NAME = /^(\s*)([A-Ga-g][#b♯♭]?\d?)?(\s{0,2})([|:[‖]|(?=-))/
 
 /** Signs of word processors made plain: dashes, quotes, non-breaking spaces, tabulators, full-width bars. */
 export function plainTabText(text: string): string {
-  return plainLines(text)
+  const lines = plainLines(text)
+  // Most tabs are plain already, and long ones take their time.
+  const plain = /[^ -~\n\t]/.test(lines) ? withPlainSigns(lines) : lines
+  return plain.includes('\t') ? plain.split('\n').map(untabbed).join('\n') : plain
+}
+
+function withPlainSigns(text: string): string {
+  return text
     .replace(/[\u2010-\u2015\u2212\u2500\u2501]/g, '-')
     .replace(/[\u2502\u2503\uFF5C\u00A6]/g, '|')
     .replace(/[\u00A0\u2007\u202F]/g, ' ')
@@ -33,14 +40,10 @@ export function plainTabText(text: string): string {
     .replace(/[\u2039\u27E8]/g, '<')
     .replace(/[\u203A\u27E9]/g, '>')
     .replace(/\u00D7/g, 'x')
-    .split('\n')
-    .map(untabbed)
-    .join('\n')
 }
 
 /** Tabulators as spaces, to every eighth column. */
 function untabbed(line: string): string {
-  if (!line.includes('\t')) return line
   let out = ''
   for (const c of line) out += c === '\t' ? ' '.repeat(8 - (out.length % 8)) : c
   return out
