@@ -8,6 +8,9 @@ import { startBrowser } from './killableBrowser.ts'
 /** Milliseconds after which what was typed must survive. */
 const SAFE_MS = 300
 
+/** The moment of the end is left to chance: nothing on the page is waited for. */
+const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms))
+
 /** What must be found when the browser is started again; the words say what was lost otherwise. */
 type Proof = (page: Page) => Promise<void>
 
@@ -33,7 +36,7 @@ const typing =
     for (let i = 0; i < count; i++) {
       await page.keyboard.type(letters[i % letters.length]!)
       typed.push({ at: Date.now(), text: await textOf(page) })
-      await page.waitForTimeout(chance() * 120)
+      await pause(chance() * 120)
     }
     const waitMs = chance() * 900
     const killedAt = Date.now() + waitMs
@@ -123,7 +126,7 @@ export async function killRun(base: string, kills: number, chance: () => number)
     const url = page.url().replace(/\/arrange.*$/, '')
     for (let i = 0; i < kills; i++) {
       const { waitMs, proof } = await WORKS[i % WORKS.length]!(page, url, chance)
-      await page.waitForTimeout(waitMs)
+      await pause(waitMs)
       await kill()
       ;({ page, kill } = await startBrowser(profile))
       try {
