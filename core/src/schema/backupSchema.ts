@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import type { ArrangementDoc } from '../model/arrangement.ts'
+import { LIMITS } from '../model/limits.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { readArrangementDoc } from './arrangementSchema.ts'
 import { id, SchemaError, validated } from './common.ts'
@@ -54,8 +55,8 @@ const text = (most: number) => Joi.string().allow('').max(most)
 
 const shelfRow = Joi.object({
   id: id.required(),
-  title: text(300).required(),
-  composer: text(300),
+  title: text(LIMITS.title).required(),
+  composer: text(LIMITS.composer),
   key: text(60).required(),
   metre: text(20).required(),
   measures: Joi.number().integer().min(0).required(),
@@ -91,7 +92,7 @@ const rows: Record<BackupTable, Joi.Schema> = {
   teaching: withId,
   logs: withId.concat(ofTune),
   drafts: withId.keys({
-    text: text(2_100_000).required(),
+    text: text(LIMITS.sourceText).required(),
     rev: Joi.number().integer().required(),
     ancestors: Joi.array().items(text(60)).max(100).required(),
     at: time,
