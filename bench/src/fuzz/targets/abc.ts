@@ -3,6 +3,7 @@ import { readAbc } from '@velvet-porch/core/abc'
 import { readTuneDoc } from '@velvet-porch/core/schema'
 import { abcBlocks } from '../../../../core/src/formats/abc/abcBlocks.ts'
 import { splitBook } from '../../../../core/src/formats/abc/splitBook.ts'
+import { lineStarts } from '../../../../core/src/formats/lineStarts.ts'
 import { mutateText } from '../mutateText.ts'
 import { loss, refusal, type Complaint, type FuzzTarget } from '../target.ts'
 import { contentOf } from '../../../../core/test/support/tuneContent.ts'
@@ -34,12 +35,7 @@ function notesOn(line: string): number {
 /** Lines on which fewer notes were read than stand there, and about which nothing is said. */
 function silentLosses(text: string, tune: TuneDoc, problems: readonly Problem[]): number[] {
   const lines = text.split('\n')
-  const starts: number[] = []
-  let at = 0
-  for (const line of lines) {
-    starts.push(at)
-    at += line.length + 1
-  }
+  const starts = lineStarts(lines)
   const read = lines.map(() => 0)
   const spans = new Map(tune.abc!.spans.map((s) => [s.target, s.from]))
   for (const e of tune.events) {

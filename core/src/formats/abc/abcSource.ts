@@ -1,3 +1,4 @@
+import { lineStarts } from '../lineStarts.ts'
 import { rewritten, rewrittenAgain, type Rewritten, type TextEdit } from '../rewritten.ts'
 import { abcBlocks } from './abcBlocks.ts'
 
@@ -23,12 +24,7 @@ const isMusic = (line: string) => line.trim() !== '' && !/^([A-Za-z+]:|%)/.test(
  */
 export function abcSource(text: string): { readonly source: Rewritten; readonly remarks: SourceRemark[] } {
   const lines = text.split('\n')
-  const starts: number[] = []
-  let at = 0
-  for (const line of lines) {
-    starts.push(at)
-    at += line.length + 1
-  }
+  const starts = lineStarts(lines)
   const remarks: SourceRemark[] = []
   const edits: TextEdit[] = []
   const blocks = abcBlocks(lines)

@@ -11,6 +11,7 @@ import { measureLength } from '../../time/metre.ts'
 import { USUAL_TEMPO } from '../../time/tempo.ts'
 import { QUARTER } from '../../time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
+import { lineStarts } from '../lineStarts.ts'
 import { placesIn, type Problem } from '../problem.ts'
 import type { Rewritten } from '../rewritten.ts'
 import { plainLines } from '../sourceText.ts'
@@ -86,7 +87,8 @@ function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): 
   if (!/^[ \t]*K:/m.test(source.text)) reportIn('warning', 0, 'there is no key (K:)', 'read in C major')
   const { raw, badLines } = parseAbc(ready.text)
   const lines = ready.text.split('\n')
-  const lineStart = (index: number) => lines.slice(0, index).reduce((n, l) => n + l.length + 1, 0)
+  const starts = lineStarts(lines)
+  const lineStart = (index: number) => starts[index] ?? ready.text.length
   for (const i of badLines)
     reportIn('warning', ready.toSource(lineStart(i)), 'this line cannot be read', 'left out')
   if (!raw) {
@@ -228,7 +230,7 @@ function singWords(
   if (!/^w:/m.test(source.text)) return
   const lines = source.text.split('\n')
   const placeOf = placesIn(source.text)
-  const lineStart = (index: number) => lines.slice(0, index).reduce((n, l) => n + l.length + 1, 0)
+  const starts = lineStarts(lines)
   const sung = voices.flatMap((voice) => {
     const spans = new Map(voice.spans.map((s) => [s.target, s.from]))
     return voice.events.flatMap((e) => {
@@ -243,7 +245,7 @@ function singWords(
   for (const { line, words } of left)
     reportIn(
       'warning',
-      lineStart(line),
+      starts[line]!,
       `${words.length} syllables without a note`,
       `left out: ${words.slice(0, 6).join(' ')}`,
     )
