@@ -17,39 +17,44 @@ import {
 import { readAbc } from '@velvet-porch/core/abc'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
-/** Workers of the test: the same core, in this thread, that give way between two steps and can be ended. */
+/** Workers of the test: the same core, in this thread, that give way between two steps and can be ended or lost. */
 const ended = { count: 0 }
-vi.mock('../src/worker/fitWorkers.ts', () => ({
-  startFitWorker: () => {
-    let asked: FitQuestion
-    let over = false
-    const turn = () => new Promise<void>((resolve) => setTimeout(resolve))
-    const alive = async <T>(value: T): Promise<T> => {
-      await turn()
-      return over ? new Promise<T>(() => undefined) : value
-    }
-    return {
-      lost: new Promise<never>(() => undefined),
-      remote: {
-        ask: (question: FitQuestion) => {
-          asked = question
-          return Promise.resolve()
-        },
+/** Choices over which a worker is lost, by their capo. */
+const losing = { capo: -1 }
+vi.mock('../src/worker/fitWorkers.ts', async () => {
+  const { WorkerError } = await import('../src/worker/supervised.ts')
+  return {
+    startFitWorker: () => {
+      let over = false
+      const turn = () => new Promise<void>((resolve) => setTimeout(resolve))
+      const alive = async <T>(value: T): Promise<T> => {
+        await turn()
+        return over ? new Promise<T>(() => undefined) : value
+      }
+      const api = {
         estimate: async (
+          asked: FitQuestion,
           families: readonly FitFamily[],
           onOptions: (options: readonly FitOption[]) => void,
         ) => {
-          for (const family of families) onOptions(await alive(finish(estimateFamily(asked, family))))
+          for (const family of families) {
+            if (family.choices.some((c) => c.capo === losing.capo)) throw new WorkerError('silent')
+            onOptions(await alive(finish(estimateFamily(asked, family))))
+          }
         },
-        workOut: (choice: FitChoice) => alive(finish(workOut(asked, choice))),
-      },
-      end: () => {
-        over = true
-        ended.count++
-      },
-    }
-  },
-}))
+        workOut: (asked: FitQuestion, choice: FitChoice) => alive(finish(workOut(asked, choice))),
+      }
+      return {
+        call: (method: keyof typeof api, ...args: never[]) =>
+          (api[method] as (...args: never[]) => Promise<unknown>)(...args),
+        end: () => {
+          over = true
+          ended.count++
+        },
+      }
+    },
+  }
+})
 vi.mock('comlink', () => ({ proxy: <T>(x: T) => x }))
 
 const { FitRun, fitRunFor, optionsFor } = await import('../src/fit/fitRun.ts')
@@ -72,6 +77,7 @@ const question = (over: Partial<FitQuestion> = {}): FitQuestion => ({
 
 beforeEach(() => {
   ended.count = 0
+  losing.capo = -1
 })
 
 describe('a run of the sweep', () => {
@@ -134,6 +140,19 @@ describe('a run of the sweep', () => {
     const workers = ended.count
     await run.workOut(guess.id)
     expect(ended.count).toBe(workers)
+  })
+
+  it('goes on without the choices over which a worker is lost, and counts them', async () => {
+    const q = question({ shifts: [0, 2], capos: [0, 5] })
+    losing.capo = 5
+    const run = new FitRun(q)
+    await run.start(q, USUAL_PREFERENCES)
+    const { phase, estimates, failed } = run.snapshot()
+    const lost = familiesOf(q).filter((f) => f.choices.some((c) => c.capo === 5))
+    expect(phase).toBe('done')
+    expect(failed).toBe(lost.flatMap((f) => f.choices).length)
+    expect(estimates.size).toBe(familiesOf(q).flatMap((f) => f.choices).length - failed)
+    expect(ended.count).toBe(2)
   })
 
   it('can be started again after a stop', async () => {

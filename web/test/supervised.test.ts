@@ -113,6 +113,21 @@ describe('a watched worker', () => {
     expect(FakeWorker.made).toHaveLength(2)
   })
 
+  it('can be ended at once: what it was at is never answered, a later call starts a new one', async () => {
+    const own = worker()
+    let answered = false
+    const left = () => void (answered = true)
+    own.call('slow', 5000).then(left, left)
+    await vi.advanceTimersByTimeAsync(50)
+    own.end()
+    expect(FakeWorker.made[0]!.ended).toBe(true)
+    await vi.advanceTimersByTimeAsync(30_000)
+    expect(answered).toBe(false)
+    expect(FakeWorker.made).toHaveLength(1)
+    expect(await soon(own.call('add', 1, 2))).toBe(3)
+    expect(FakeWorker.made).toHaveLength(2)
+  })
+
   it('gives a job to a new worker once, not for ever', async () => {
     const own = worker()
     const jobs = [own.call('hang'), own.call('hang'), own.call('hang')]

@@ -7,7 +7,7 @@ import { timelineOf } from '../form/timeline.ts'
 import { playedMelody } from '../plan/playedMelody.ts'
 import { octavesOn } from '../plan/register.ts'
 import { refusalOf } from '../plan/styleRules.ts'
-import { ArrangeError, arranging, finish } from '../solve/arrange.ts'
+import { ArrangeError, arranging } from '../solve/arrange.ts'
 import { newMemory, type SolveMemory } from '../solve/prepare.ts'
 import { fitFigures, type FitFigures } from './fitFigures.ts'
 import { choiceId, setupWith, type FitChoice, type FitFamily, type FitQuestion } from './fitQuestion.ts'
@@ -64,13 +64,13 @@ export function* estimateFamily(
 }
 
 /**
- * The estimates of families, one after the other. Grips of a tuning behind a capo serve all its keys; those behind
- * another capo are other pitches.
+ * The estimates of families, one after the other; undefined on the way to them. Grips of a tuning behind a capo serve all
+ * its keys; those behind another capo are other pitches.
  */
 export function* estimating(
   question: FitQuestion,
   families: readonly FitFamily[],
-): Generator<readonly FitOption[], void> {
+): Generator<readonly FitOption[] | undefined, void> {
   const memories = new Map<string, SolveMemory>()
   for (const family of families) {
     const { tuning, capo } = lowestOf(family)
@@ -78,7 +78,10 @@ export function* estimating(
     // The last search was of another key.
     const memory = { ...(memories.get(key) ?? newMemory()), traces: [] }
     memories.set(key, memory)
-    yield finish(estimateFamily(question, family, memory))
+    const run = estimateFamily(question, family, memory)
+    let item = run.next()
+    for (; !item.done; item = run.next()) yield undefined
+    yield item.value
   }
 }
 

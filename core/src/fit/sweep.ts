@@ -15,6 +15,7 @@ export function* sweep(question: FitQuestion, preferences: Preferences): Generat
   const estimates: FitOption[] = []
   let done = 0
   for (const found of estimating(question, families)) {
+    if (!found) continue
     estimates.push(...found)
     yield (0.4 * ++done) / families.length
   }

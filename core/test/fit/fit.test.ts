@@ -301,8 +301,10 @@ describe('the ranking', () => {
       const q = question({ ...over, capos: [0, 1, 2, 5] })
       const families = familiesOf(q)
       const alone = families.map((f) => finish(estimateFamily(q, f)))
-      expect([...estimating(q, families)]).toEqual(alone)
-      expect([...estimating(q, [...families].reverse())].reverse()).toEqual(alone)
+      const together = (list: typeof families) =>
+        [...estimating(q, list)].filter((found) => found !== undefined)
+      expect(together(families)).toEqual(alone)
+      expect(together([...families].reverse()).reverse()).toEqual(alone)
     }
   })
 

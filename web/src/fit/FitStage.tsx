@@ -26,7 +26,7 @@ import { firstConditions, questionOf, voiceOf } from './fitConditions.ts'
 import { FitConditions } from './FitConditions.tsx'
 import { FitDetail } from './FitDetail.tsx'
 import { dropSpareWorkers, prepareFitWorkers } from '../worker/fitWorkers.ts'
-import { fitRunFor, optionsFor, WORKERS } from './fitRun.ts'
+import { fitRunFor, optionsFor, WORKERS, type FitState } from './fitRun.ts'
 import { FitTable } from './FitTable.tsx'
 import { useFitWords } from './useFitWords.ts'
 import { WhatMatters } from './WhatMatters.tsx'
@@ -159,7 +159,7 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
             />
           ) : null}
           <Text size="sm" c="dimmed" role="status" data-testid="fit-status">
-            {statusWords(t, state.phase, order, state.seconds)}
+            {statusWords(t, state, order)}
           </Text>
         </Group>
         {gap ? <Alert color="red">{t(`fit.gap.${gap}`)}</Alert> : null}
@@ -230,15 +230,13 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
 
 type T = ReturnType<typeof useTranslation>['t']
 
-function statusWords(
-  t: T,
-  phase: string,
-  options: readonly FitOption[],
-  seconds: number | undefined,
-): string {
+function statusWords(t: T, { phase, seconds, failed }: FitState, options: readonly FitOption[]): string {
   if (phase === 'idle') return t('fit.hint')
   const full = options.filter((o) => !o.estimated).length
-  const count = t('fit.counted', { count: options.length, full })
-  if (phase === 'stopped') return `${t('fit.stopped')} ${count}`
-  return seconds === undefined ? count : `${count} ${t('fit.took', { seconds: seconds.toFixed(1) })}`
+  return [
+    ...(phase === 'stopped' ? [t('fit.stopped')] : []),
+    t('fit.counted', { count: options.length, full }),
+    ...(seconds === undefined ? [] : [t('fit.took', { seconds: seconds.toFixed(1) })]),
+    ...(failed > 0 ? [t('fit.failed', { count: failed })] : []),
+  ].join(' ')
 }

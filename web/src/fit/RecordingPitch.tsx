@@ -14,6 +14,7 @@ type Looked =
   | { readonly state: 'busy'; readonly name: string; readonly share: number }
   | { readonly state: 'read'; readonly name: string; readonly reading: RecordingReading }
   | { readonly state: 'undecodable'; readonly name: string }
+  | { readonly state: 'lost'; readonly reason: string }
 
 /** Semitones from the tune's key to another, within half an octave; a minor key of a major tune by its relative. */
 export function shiftTo(tune: TuneDoc, key: Key): number {
@@ -43,8 +44,11 @@ export function RecordingPitch({ tune, onWanted }: { tune: TuneDoc; onWanted: (s
     }
     const run = listenInWorker(samples, RATE, (share) => setLooked({ state: 'busy', name, share }))
     cancel.current = run.cancel
-    const reading = await run.reading
-    setLooked({ state: 'read', name, reading })
+    try {
+      setLooked({ state: 'read', name, reading: await run.reading })
+    } catch (error) {
+      setLooked({ state: 'lost', reason: (error as Error).message })
+    }
   }
   return (
     <div className="fit-recording" data-testid="recording">
@@ -82,6 +86,11 @@ export function RecordingPitch({ tune, onWanted }: { tune: TuneDoc; onWanted: (s
         {looked?.state === 'undecodable' ? (
           <Text size="xs" c="var(--rust)">
             {t('fit.recording.undecodable', { name: looked.name })}
+          </Text>
+        ) : null}
+        {looked?.state === 'lost' ? (
+          <Text size="xs" c="var(--rust)">
+            {looked.reason}
           </Text>
         ) : null}
         {looked?.state === 'read' && !looked.reading.ok ? (

@@ -11,6 +11,7 @@ import {
 } from '@velvet-porch/core'
 import { proxy } from 'comlink'
 import { startFitWorker, type FitWorker } from '../worker/fitWorkers.ts'
+import { WorkerError } from '../worker/supervised.ts'
 
 /** What is known of the answers to a question. */
 export interface FitState {
@@ -21,6 +22,8 @@ export interface FitState {
   readonly worked: ReadonlyMap<string, WorkedOut>
   /** Choices with which the tune cannot be played after all. */
   readonly impossible: ReadonlySet<string>
+  /** Choices over which a worker was lost: nothing is known of them. */
+  readonly failed: number
   readonly seconds?: number
 }
 
@@ -35,6 +38,7 @@ const NOTHING: FitState = {
   estimates: new Map(),
   worked: new Map(),
   impossible: new Set(),
+  failed: 0,
 }
 
 /** Answers one question in two workers: estimates first, then the best in full; may be stopped and asked for more. */
@@ -61,14 +65,13 @@ export class FitRun {
     this.set({ ...NOTHING, phase: 'estimating' })
     const workers = this.begin(WORKERS)
     try {
-      const lost = workers.map((w) => w.lost)
-      await Promise.race([this.estimate(workers), ...lost])
+      await this.estimate(workers)
       if (this.workers !== workers) return
       this.set({ phase: 'working', share: ESTIMATES })
       const queue = finalists(optionsFor(this.next, wish), preferences)
       const all = queue.length
       let done = 0
-      const working = Promise.all(
+      await Promise.all(
         workers.map(async (worker) => {
           for (let next = queue.shift(); next; next = queue.shift()) {
             await this.solve(worker, next)
@@ -77,11 +80,10 @@ export class FitRun {
           }
         }),
       )
-      await Promise.race([working, ...lost])
       if (this.workers === workers)
         this.set({ phase: 'done', share: 1, seconds: (performance.now() - started) / 1000 })
     } catch (error) {
-      // What is known by now stays; that the rest failed is told on the page.
+      // What is known by now stays; what failed is told on the page.
       if (this.workers === workers) this.set({ phase: 'stopped' })
       throw error
     } finally {
@@ -95,7 +97,7 @@ export class FitRun {
     if (!option || this.next.worked.has(id) || this.workers.length > 0) return
     const [worker] = this.begin(1)
     try {
-      await Promise.race([this.solve(worker!, option), worker!.lost])
+      await this.solve(worker!, option)
     } finally {
       this.endAll()
     }
@@ -110,12 +112,11 @@ export class FitRun {
 
   private begin(count: number): FitWorker[] {
     this.workers = Array.from({ length: count }, startFitWorker)
-    for (const { remote } of this.workers) void remote.ask(this.question)
     return this.workers
   }
 
   private endAll(): void {
-    for (const { end } of this.workers) end()
+    for (const worker of this.workers) worker.end()
     this.workers = []
   }
 
@@ -125,25 +126,47 @@ export class FitRun {
     // A tuning stays with one worker, which knows its grips.
     const of = (i: number) => (tunings.length > 1 ? tunings.indexOf(families[i]!.tuning) : i) % workers.length
     let done = 0
+    const take = (options: readonly FitOption[]) => {
+      if (this.workers !== workers) return
+      const estimates = new Map(this.next.estimates)
+      for (const o of options) estimates.set(o.id, o)
+      this.set({ estimates, share: (ESTIMATES * ++done) / families.length })
+    }
     await Promise.all(
-      workers.map(({ remote }, w) =>
-        remote.estimate(
-          families.filter((_, i) => of(i) === w),
-          proxy((options: readonly FitOption[]) => {
-            if (this.workers !== workers) return
-            const estimates = new Map(this.next.estimates)
-            for (const o of options) estimates.set(o.id, o)
-            this.set({ estimates, share: (ESTIMATES * ++done) / families.length })
-          }),
-        ),
-      ),
+      workers.map(async (worker, w) => {
+        let rest = families.filter((_, i) => of(i) === w)
+        while (rest.length > 0) {
+          let told = 0
+          const counted = proxy((options: readonly FitOption[]) => {
+            told++
+            take(options)
+          })
+          try {
+            return await worker.call('estimate', this.question, rest, counted)
+          } catch (error) {
+            this.lose(error, rest[told]?.choices.length ?? 0)
+            // The others are looked at without the one over which it was lost.
+            rest = rest.slice(told + 1)
+          }
+        }
+      }),
     )
   }
 
-  private async solve({ remote }: FitWorker, { choice, id }: FitOption): Promise<void> {
-    const found = await remote.workOut(choice)
-    if (found) return this.set({ worked: new Map([...this.next.worked, [id, found]]) })
-    this.set({ impossible: new Set([...this.next.impossible, id]) })
+  private async solve(worker: FitWorker, { choice, id }: FitOption): Promise<void> {
+    try {
+      const found = await worker.call('workOut', this.question, choice)
+      if (found) return this.set({ worked: new Map([...this.next.worked, [id, found]]) })
+      this.set({ impossible: new Set([...this.next.impossible, id]) })
+    } catch (error) {
+      this.lose(error, 1)
+    }
+  }
+
+  /** Counts choices over which a worker was lost; any other error is thrown on. */
+  private lose(error: unknown, choices: number): void {
+    if (!(error instanceof WorkerError)) throw error
+    this.set({ failed: this.next.failed + choices })
   }
 
   /** A new phase is told at once, what is found on the way a few times a second: the page must not slow the work. */

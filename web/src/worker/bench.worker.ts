@@ -33,7 +33,6 @@ import {
   type Lock,
   type MeasureRange,
   type Plan,
-  type Turns,
   type Region,
   type Rung,
   type Setup,
@@ -41,11 +40,9 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core'
 import { readingAbc, type TuneReading } from '@velvet-porch/core/abc'
+import { breathe, inTurns, SLICE_MS } from './inTurns.ts'
 import { serve } from './serve.ts'
 import { newId } from '../store/newId.ts'
-
-/** The most milliseconds of work before messages (a cancel) are heard. */
-const SLICE_MS = 12
 
 export type ArrangeReply =
   | {
@@ -94,19 +91,6 @@ export interface AlternativesTarget {
 }
 
 let cancelled = new Set<number>()
-
-const breathe = () => new Promise<void>((resolve) => setTimeout(resolve))
-
-/** Runs long work so that messages are heard on the way. */
-async function inTurns<T>(run: Turns<T>): Promise<T> {
-  let slice = performance.now()
-  for (let item = run.next(); ; item = run.next()) {
-    if (item.done) return item.value
-    if (performance.now() - slice < SLICE_MS) continue
-    await breathe()
-    slice = performance.now()
-  }
-}
 
 /** Why a document cannot be read; nothing where it can. */
 function refusalOf(read: () => unknown): string | undefined {

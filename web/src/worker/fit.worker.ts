@@ -1,6 +1,5 @@
 import {
   estimating,
-  finish,
   workOut,
   type FitChoice,
   type FitFamily,
@@ -9,43 +8,52 @@ import {
   type WorkedOut,
 } from '@velvet-porch/core'
 import { recordingPitch, type RecordingReading } from '@velvet-porch/core/listen'
-import { expose } from 'comlink'
-
-/** Windows of a recording between two reports of progress. */
-const REPORT_EVERY = 40
-
-let asked: FitQuestion | undefined
+import { inTurns } from './inTurns.ts'
+import { serve } from './serve.ts'
 
 const api = {
-  /** What the further calls are about. */
-  ask(question: FitQuestion): void {
-    asked = question
-  },
+  /** Nothing: a worker that is asked this has its code ready afterwards. */
+  prepare(): void {},
 
   /** Estimates families one after the other; each is told, and known to be heard, before the next is begun. */
   async estimate(
+    question: FitQuestion,
     families: readonly FitFamily[],
     onOptions: (options: readonly FitOption[]) => void | Promise<void>,
   ): Promise<void> {
-    for (const found of estimating(asked!, families)) await onOptions(found)
+    const run = estimating(question, families)
+    for (;;) {
+      const options = await inTurns(nextFamily(run))
+      if (options === undefined) return
+      await onOptions(options)
+    }
   },
 
   /** Arranges one choice in full. */
-  workOut(choice: FitChoice): WorkedOut | undefined {
-    return finish(workOut(asked!, choice))
+  workOut(question: FitQuestion, choice: FitChoice): Promise<WorkedOut | undefined> {
+    return inTurns(workOut(question, choice))
   },
 
   /** How far a recording is off concert pitch, and the keys that it may be in. */
-  listen(samples: Float32Array, rate: number, onProgress: (share: number) => void): RecordingReading {
-    const run = recordingPitch(samples, rate)
-    let item = run.next()
-    for (let n = 0; !item.done; n++) {
-      if (n % REPORT_EVERY === 0) onProgress(item.value)
-      item = run.next()
-    }
-    return item.value
+  listen(
+    samples: Float32Array,
+    rate: number,
+    onProgress: (share: number) => void,
+  ): Promise<RecordingReading> {
+    return inTurns(recordingPitch(samples, rate), onProgress)
   },
 }
 
+/** Runs estimates on to the next family that is done; undefined where there is none. */
+function* nextFamily(
+  run: ReturnType<typeof estimating>,
+): Generator<undefined, readonly FitOption[] | undefined> {
+  for (let item = run.next(); ; item = run.next()) {
+    if (item.done) return undefined
+    if (item.value) return item.value
+    yield
+  }
+}
+
 export type FitApi = typeof api
-expose(api)
+serve(api)

@@ -100,6 +100,14 @@ export class Supervised<Api extends WorkerApi> {
     }) as Promise<Awaited<ReturnType<Api[M]>>>
   }
 
+  /** Ends the worker at once, whatever it is at. What it was asked is never answered; a later call starts a new one. */
+  end(): void {
+    this.#worker?.worker.terminate()
+    this.#worker = undefined
+    this.#jobs.clear()
+    this.#rest()
+  }
+
   #give(job: Job): void {
     const { remote } = this.#running()
     if (this.#watch === undefined) {

@@ -12,6 +12,8 @@ export const fit = {
     counted_one: '{{count}} choice, {{full}} of it arranged in full.',
     counted_other: '{{count}} choices, {{full}} of them arranged in full.',
     took: '{{seconds}} s.',
+    failed_one: '{{count}} choice took too long and was left out; fit it again to try it once more.',
+    failed_other: '{{count}} choices took too long and were left out; fit it again to try them once more.',
     further: 'Show more ({{count}} below)',
     nothing:
       'With none of these choices can the style play this melody. Allow more tunings, keys or capos, or choose another style.',
