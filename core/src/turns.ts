@@ -25,6 +25,18 @@ export function* mapInTurns<T, U>(
   return all
 }
 
+/** Goes through a list, giving the turn back after every so many items. */
+export function* eachInTurns<T>(
+  list: readonly T[],
+  visit: (item: T, index: number) => void,
+  every = 1024,
+): Generator<undefined, void> {
+  for (let i = 0; i < list.length; i++) {
+    if (i > 0 && i % every === 0) yield
+    visit(list[i]!, i)
+  }
+}
+
 /** Work whose share of a larger whole is not known: it yields the share that was done before it. */
 export function* within<T>(share: number, run: Turns<T>): Generator<number, T> {
   for (let item = run.next(); ; item = run.next()) {

@@ -7,8 +7,8 @@ import type { LeftFinger } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { graceFinger, leavesRoomForGraces } from './graceFinger.ts'
-import { mapInTurns, type Turns } from '../turns.ts'
-import { soundingInTime, soundings, type Sounding } from './sounding.ts'
+import { eachInTurns, mapInTurns, type Turns } from '../turns.ts'
+import { findingSoundings, soundingInTime, type Sounding } from './sounding.ts'
 
 /** Fingerings of one onset that are weighed. */
 const MOST = 40
@@ -63,7 +63,7 @@ export function* refingering(
   setup: Setup,
   order: RefingerOrder,
 ): Turns<TabNote[]> {
-  const all = soundings(notes, timeline, order)
+  const all = yield* findingSoundings(notes, timeline, order)
   const times = [
     ...new Set(all.filter((s) => s.start >= order.from && s.start < order.to).map((s) => s.start)),
   ]
@@ -75,22 +75,25 @@ export function* refingering(
       const sounding = soundsAt(at)
       return { at, sounding, states: statesOf(setup, sounding, order) }
     },
-    64,
+    32,
   )
   if (onsets.length === 0) return [...notes]
   const joinedFrom = new Map(spans.map((s) => [s.to, s.from]))
   const path = yield* cheapest(onsets, joinedFrom, notes, setup.instrument.strings)
   yield
   const fingerOf = new Map<Id, LeftFinger>()
-  onsets.forEach(({ at, sounding }, t) => {
+  yield* eachInTurns(onsets, ({ at, sounding }, t) => {
     for (const s of sounding)
       if (s.start === at) fingerOf.set(s.note.id, path[t]!.fingers[s.note.place.string - 1]!)
   })
-  yield
-  return notes.map((n) => {
-    const left = fingerOf.get(n.id)
-    return left === undefined || left === n.left || n.attack === 'bottle' ? n : withFinger(n, left)
-  })
+  return yield* mapInTurns(
+    notes,
+    (n) => {
+      const left = fingerOf.get(n.id)
+      return left === undefined || left === n.left || n.attack === 'bottle' ? n : withFinger(n, left)
+    },
+    2048,
+  )
 }
 
 function withFinger(note: TabNote, left: LeftFinger): TabNote {
@@ -153,7 +156,7 @@ function* cheapest(
   let costs = onsets[0]!.states.map((s) => s.cost)
   const back: number[][] = []
   for (let t = 1; t < onsets.length; t++) {
-    if (t % 64 === 0) yield
+    if (t % 24 === 0) yield
     const [before, now] = [onsets[t - 1]!, onsets[t]!]
     const from: number[] = []
     const next = now.states.map((state, j) => {

@@ -10,7 +10,7 @@ import { gripId } from '../solve/noteIds.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { reaching } from './reaching.ts'
 import { mapInTurns, type Turns } from '../turns.ts'
-import { soundingInTime, soundings, type Sounding } from './sounding.ts'
+import { findingSoundings, soundingInTime, type Sounding } from './sounding.ts'
 
 /**
  * Grips under a tab whose fingers are settled, for some measures: one at every onset. A grip that already holds what
@@ -30,7 +30,7 @@ export function* regripping(
   const onsets = onsetsIn(layer.notes, timeline, measures)
   const times = [...onsets.keys()]
   const [first, last] = [least(times), -least(times.map((t) => -t))]
-  const all = soundings(layer.notes, timeline, { from: first, to: last + 1 })
+  const all = yield* findingSoundings(layer.notes, timeline, { from: first, to: last + 1 })
   const soundsAt = soundingInTime(all)
   const joins = joinsOf(layer.spans)
   const byId = new Map(layer.notes.map((n) => [n.id, n]))
@@ -46,7 +46,7 @@ export function* regripping(
       const old = known.get(at)
       return old && holds(old, sounding, setup) ? old : gripFor(sounding, byId, joins, pos)
     },
-    128,
+    64,
   )
   return reaching([...others, ...withOwnIds(fresh, others)], timeline, end)
 }

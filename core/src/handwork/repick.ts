@@ -11,7 +11,7 @@ import { pickingOf } from '../plan/pickingOf.ts'
 import { inFullMeasure } from '../time/metre.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import { secondsOf, type Ticks } from '../time/ticks.ts'
-import type { Turns } from '../turns.ts'
+import { mapInTurns, type Turns } from '../turns.ts'
 
 /** Notes that the fretting hand sounds alone take no stroke. */
 const isStruck = (n: TabNote) => !isArrival(n.attack) || n.graces !== undefined
@@ -77,10 +77,14 @@ export function* repicking(
     onsets.forEach((o, i) => o.notes.forEach((n, k) => signs.set(n.id, found[i]![k]!)))
   }
   yield
-  return notes.map((n) => {
-    const right = fixed.get(n.id) ?? signs.get(n.id) ?? n.right
-    return right === n.right ? n : { ...n, right }
-  })
+  return yield* mapInTurns(
+    notes,
+    (n) => {
+      const right = fixed.get(n.id) ?? signs.get(n.id) ?? n.right
+      return right === n.right ? n : { ...n, right }
+    },
+    2048,
+  )
 }
 
 const signBeside = (n: TabNote, struck: readonly TabNote[]): PickingSign =>

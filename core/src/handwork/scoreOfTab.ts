@@ -61,7 +61,8 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
   yield
   const melody = yield* melodyOf(bare, notes, setup, key)
   yield
-  const chords = chordsOf(read, placed, setup.capo[0]!)
+  const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read.shapes, setup.capo[0]!))
+  const chords = (yield* marks).flat()
   yield
   const whole: TuneDoc = { ...bare, events: melody.events, chords }
   const tune: TuneDoc = { ...whole, abc: { text: yield* writingAbc(whole), spans: [] } }
@@ -74,12 +75,16 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
     },
   ]
   const empty: Layer = { notes: melody.notes, spans: [], grips: [], locks: [] }
-  const joined = joinedUp(empty, timelineOf(tune.measures))
+  yield
+  const timeline = timelineOf(tune.measures)
+  yield
+  const joined = joinedUp(empty, timeline)
   const every = new Set(tune.measures.map((m) => m.id))
   yield
   const base = yield* settling(joined, { tune, setup, regions }, every, false)
   yield
   const locks = base.notes.map((n) => ({ id: `typed.${n.id}`, target: n.id, field: 'typed', value: n }))
+  yield
   const arrangement: ArrangementDoc = {
     schema: ARRANGEMENT_SCHEMA,
     id: `${id}.a`,
@@ -232,7 +237,7 @@ function* melodyOf(
   const events: TuneEvent[] = []
   const all: TabNote[] = []
   for (const [i, m] of tune.measures.entries()) {
-    if (i % 48 === 47) yield
+    if (i % 24 === 23) yield
     const own = notes[i]!
     const ticks = [...new Set(own.map((n) => n.pos.tick))].sort((a, b) => a - b)
     const sounds = (n: Unnamed) => pitchAt(setup, n.place) + (n.bend ?? 0)
@@ -281,6 +286,7 @@ function* melodyOf(
     }
   }
   const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
+  yield
   const inTime = all.sort(
     (a, b) =>
       indexOf.get(a.pos.measure)! - indexOf.get(b.pos.measure)! ||
@@ -300,21 +306,20 @@ const event = (id: Id, measure: Id, tick: Ticks, ticks: Ticks): TuneEvent => ({
   ornaments: [],
 })
 
-function chordsOf(read: ReadTab, placed: readonly ReadMeasure[], capo: number): ChordMark[] {
-  return placed.flatMap((m, i) =>
-    m.chords.map(({ tick, symbol }, k): ChordMark => {
-      const reading = readChordSymbol(symbol)
-      const parsed = reading.kind === 'chord' ? reading.chord : undefined
-      const sounding = parsed && read.shapes ? transposeChord(parsed, capo, false) : parsed
-      return {
-        id: `c${i + 1}.${k + 1}`,
-        pos: { measure: `m${i + 1}`, tick },
-        symbol: sounding ? chordText(sounding) : symbol,
-        origin: 'given',
-        ...(sounding ? { parsed: sounding } : {}),
-      }
-    }),
-  )
+/** The chords of a measure; `shapes` says that they name shapes behind the capo. */
+function chordsOf({ chords }: ReadMeasure, index: number, shapes: boolean, capo: number): ChordMark[] {
+  return chords.map(({ tick, symbol }, k): ChordMark => {
+    const reading = readChordSymbol(symbol)
+    const parsed = reading.kind === 'chord' ? reading.chord : undefined
+    const sounding = parsed && shapes ? transposeChord(parsed, capo, false) : parsed
+    return {
+      id: `c${index + 1}.${k + 1}`,
+      pos: { measure: `m${index + 1}`, tick },
+      symbol: sounding ? chordText(sounding) : symbol,
+      origin: 'given',
+      ...(sounding ? { parsed: sounding } : {}),
+    }
+  })
 }
 
 /** The major or minor key whose scale holds most of the notes; the last bass decides between equals. */

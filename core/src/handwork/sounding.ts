@@ -1,6 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { TabNote } from '../model/arrangement.ts'
 import type { Ticks } from '../time/ticks.ts'
+import type { Turns } from '../turns.ts'
 
 /** A note of the tab with its written start and end. */
 export interface Sounding {
@@ -10,17 +11,19 @@ export interface Sounding {
 }
 
 /** The notes of a tab that sound in a stretch of written time, in order of time, low strings first. */
-export function soundings(
+export function* findingSoundings(
   notes: readonly TabNote[],
   timeline: Timeline,
   { from, to }: { readonly from: Ticks; readonly to: Ticks },
-): Sounding[] {
+): Turns<Sounding[]> {
   const found: Sounding[] = []
-  for (const note of notes) {
+  for (const [i, note] of notes.entries()) {
+    if (i % 2048 === 2047) yield
     const start = ticksAt(timeline, note.pos)
     const end = start + note.dur.ticks
     if (start < to && end > from) found.push({ note, start, end })
   }
+  yield
   return found.sort((a, b) => a.start - b.start || b.note.place.string - a.note.place.string)
 }
 

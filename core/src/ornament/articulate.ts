@@ -28,11 +28,11 @@ export function* articulating(
 ): Turns<Articulated> {
   const page = new OrnamentPage(tune, setup, plan, layer, locks)
   yield
-  proposeBends(page)
+  yield* proposeBends(page)
   yield
-  addGraces(page)
+  yield* addGraces(page)
   yield
-  addSlurs(page)
+  yield* addSlurs(page)
   yield
   addVibrato(page)
   const { notes, grips, spans, left } = page

@@ -1,13 +1,14 @@
 import { isArrival, type Grip, type TabNote } from '../model/arrangement.ts'
 import { pitchAt } from '../neck/setup.ts'
+import { eachInTurns, type Turns } from '../turns.ts'
 import { isTouched, mayLead } from './arrival.ts'
 import { bendableBy, bentGrip } from './bendRoom.ts'
 import type { OrnamentPage, Unpicked } from './ornamentPage.ts'
 import { GRACED_S, SLUR_S } from './usualTimes.ts'
 
 /** Bends that nobody asked for, at the fullest density. */
-export function proposeBends(page: OrnamentPage): void {
-  page.melody.forEach((i, k) => {
+export function* proposeBends(page: OrnamentPage): Turns<void> {
+  yield* eachInTurns(page.melody, (i, k) => {
     const from = page.melody[k - 1]
     const note = page.notes[i]!
     if (from === undefined || page.wishes.has(note.id) || note.bend || isArrival(note.attack)) return

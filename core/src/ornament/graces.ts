@@ -2,6 +2,7 @@ import { openPitch } from '../neck/setup.ts'
 import { scaleOf, type Key } from '../pitch/key.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import { inFullMeasure, strongBeats } from '../time/metre.ts'
+import { eachInTurns, type Turns } from '../turns.ts'
 import { isTouched } from './arrival.ts'
 import { graceChain } from './graceChain.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
@@ -15,37 +16,37 @@ const LEAST_LEFT_S = 0.09
 const VIBRATO_S = 0.9
 
 /** Short notes before those that have them in the source, or get them at the fullest density. */
-export function addGraces(page: OrnamentPage): void {
-  for (const i of page.melody) {
+export function* addGraces(page: OrnamentPage): Turns<void> {
+  yield* eachInTurns(page.melody, (i) => {
     const note = page.notes[i]!
     const event = note.sourceId === undefined ? undefined : page.events.get(note.sourceId)
-    if (!event || note.bend) continue
+    if (!event || note.bend) return
     const density = page.densityAt(i)
     const key = page.plan.keys[page.measureOf(i)]!
     const wanted = sourceGraces(event, key, page.plan.transposed)
     const pitches = wanted.length > 0 || density < 3 ? wanted : unaskedGrace(page, i, key)
-    if (pitches.length === 0) continue
+    if (pitches.length === 0) return
     if (wanted.length > 0 && density === 0) {
       page.leave(i, 'none')
-      continue
+      return
     }
     const seconds = page.secondsOf(i)
     if (seconds - pitches.length * GRACE_S < LEAST_LEFT_S) {
       if (wanted.length > 0) page.leave(i, 'tooFast')
-      continue
+      return
     }
     const at = page.gripAt(page.starts[i]!)
     const chain = at < 0 ? undefined : graceChain(page.setup, note, page.grips[at]!, pitches)
     if (!chain) {
       if (wanted.length > 0) page.leave(i, 'noRoom')
-      continue
+      return
     }
     page.grips[at] = chain.grip
     // What the source has not may be left out.
     const graces =
       wanted.length > 0 ? chain.graces : chain.graces.map((g) => ({ ...g, optional: true as const }))
     page.notes[i] = { ...note, graces, attack: chain.attack }
-  }
+  })
 }
 
 /** At the fullest density a long note on a strong beat is hammered on from the step below it. */

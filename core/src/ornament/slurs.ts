@@ -1,5 +1,6 @@
 import { isArrival, type Arrival, type Ornament } from '../model/arrangement.ts'
 import { beatStarts, inFullMeasure } from '../time/metre.ts'
+import { eachInTurns, type Turns } from '../turns.ts'
 import { mayLead, reachedBy } from './arrival.ts'
 import { bend, preBend } from './bends.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
@@ -10,9 +11,9 @@ import { SLUR_S } from './usualTimes.ts'
 const SPANS: Readonly<Record<Ornament, number>> = { 0: 0, 1: 0, 2: 2, 3: 4 }
 
 /** Notes that the fretting hand reaches alone from the melody note before. */
-export function addSlurs(page: OrnamentPage): void {
+export function* addSlurs(page: OrnamentPage): Turns<void> {
   let last = -2
-  page.melody.forEach((i, k) => {
+  yield* eachInTurns(page.melody, (i, k) => {
     const from = page.melody[k - 1]
     const wish = page.wishes.get(page.notes[i]!.id)
     if (wish === 'preBend') {

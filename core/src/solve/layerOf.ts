@@ -99,9 +99,8 @@ function* writtenSlices(
 /** The notes with their picking hand; what the fretting hand sounds alone takes no stroke. */
 function* picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset[]): Turns<TabNote[]> {
   const isStruck = (n: Unpicked) => !isArrival(n.attack) || n.graces !== undefined
-  const struck = onsets
-    .map(({ t, notes }) => ({ t, notes: notes.filter(isStruck) }))
-    .filter(({ notes }) => notes.length > 0)
+  const heard = yield* mapInTurns(onsets, ({ t, notes }) => ({ t, notes: notes.filter(isStruck) }), 2048)
+  const struck = heard.filter(({ notes }) => notes.length > 0)
   yield
   const signs = yield* signsOf(plan, tune, setup, struck)
   yield
@@ -109,7 +108,12 @@ function* picked(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onset
     struck.flatMap(({ notes }, k) => notes.map((n, i) => [n.id, signs[k]![i]!] as const)),
   )
   yield
-  return onsets.flatMap(({ notes }) => notes.map((n) => ({ ...n, right: signOf.get(n.id) ?? 'none' })))
+  const signed = mapInTurns(
+    onsets,
+    ({ notes }) => notes.map((n): TabNote => ({ ...n, right: signOf.get(n.id) ?? 'none' })),
+    2048,
+  )
+  return (yield* signed).flat()
 }
 
 /** The picking hand's part, region by region: each under its own school. */

@@ -52,8 +52,9 @@ export function* solve(
     t === 0 || isSkipped(plan, t, s.measure) ? undefined : stepBetween(plan, t - 1, t),
   )
   const joins = joinsOf(plan)
-  const alike = alikeSlices(plan, 'alike')
-  const varied = alikeSlices(plan, 'varied')
+  yield 0
+  const alike = yield* within(0, alikeSlices(plan, 'alike'))
+  const varied = yield* within(0, alikeSlices(plan, 'varied'))
   let best: { choice: Int32Array; cost: number } | undefined
   yield 0
   const unpaired = yield* within(0, withoutTwin(sets, alike))
@@ -125,10 +126,11 @@ function joinsOf(plan: Plan): Join[] {
  * Slices of later measures with the same contents as an earlier one, paired with their first occurrence. What rings in
  * from the measure before may differ.
  */
-function alikeSlices(plan: Plan, school: 'alike' | 'varied'): Map<number, number> {
+function* alikeSlices(plan: Plan, school: 'alike' | 'varied'): Turns<Map<number, number>> {
   const firstOf = new Map<string, number>()
   const pairs = new Map<number, number>()
   for (let m = 0; m < plan.firstSlice.length; m++) {
+    if (m % 256 === 255) yield
     const from = plan.firstSlice[m]!
     const to = plan.firstSlice[m + 1] ?? plan.slices.length
     if (to <= from) continue

@@ -6,7 +6,7 @@ import type { Metre } from '../../time/metre.ts'
 import { commonDivisor } from '../../time/commonDivisor.ts'
 import { LIMITS } from '../../model/limits.ts'
 import { QUARTER, WHOLE, type Ticks } from '../../time/ticks.ts'
-import { finish, type Turns } from '../../turns.ts'
+import { finish, type Turns, eachInTurns } from '../../turns.ts'
 import { PitchWriter } from './writePitch.ts'
 
 /** The unit of written lengths: L:1/8. */
@@ -61,8 +61,8 @@ export function* writingAbc(tune: TuneDoc, earlier = ''): Turns<string> {
     ...(voices.length > 1 ? voices.map((v) => `V:${v + 1}`) : []),
     `K:${keyText(first.key)}`,
   ]
-  const writers = new Map(voices.map((v) => [v, new VoiceWriter(tune, v)]))
-  yield
+  const writers = new Map<number, VoiceWriter>()
+  for (const v of voices) writers.set(v, new VoiceWriter(tune, v, yield* eventsOf(tune, v)))
   const lines: string[] = []
   for (const [i, { from, to }] of linesOf(tune).entries()) {
     if (i % 16 === 15) yield
@@ -121,28 +121,43 @@ const known = new WeakMap<Measure, Map<number, Written>>()
 /** The tied half of a parted note: it has no syllable of its own. */
 const WORDLESS: Sung = {}
 
+/** The events of a voice: those of each measure in order, and the one that follows each. */
+interface VoiceEvents {
+  readonly byMeasure: ReadonlyMap<Id, readonly TuneEvent[]>
+  readonly nextOf: ReadonlyMap<Id, TuneEvent>
+}
+
+function* eventsOf(tune: TuneDoc, voice: number): Turns<VoiceEvents> {
+  const byMeasure = new Map<Id, TuneEvent[]>()
+  yield* eachInTurns(tune.events, (e) => e.voice === voice && pushTo(byMeasure, e.pos.measure, e), 2048)
+  const nextOf = new Map<Id, TuneEvent>()
+  let before: TuneEvent | undefined
+  const inOrder = eachInTurns(tune.measures, ({ id }) => {
+    for (const e of byMeasure.get(id)?.sort((a, b) => a.pos.tick - b.pos.tick) ?? []) {
+      if (before) nextOf.set(before.id, e)
+      before = e
+    }
+  })
+  yield* inOrder
+  return { byMeasure, nextOf }
+}
+
 /** Writes one voice line by line; accidentals, tuplets and signatures go on from one to the next. */
 class VoiceWriter {
   private readonly pitches = new PitchWriter()
-  private readonly byMeasure = new Map<Id, TuneEvent[]>()
+  private readonly byMeasure: VoiceEvents['byMeasure']
   private readonly chords = new Map<Id, ChordMark[]>()
   private readonly tuplets: ReadonlyMap<Id, { actual: number; normal: number }>
-  private readonly nextOf = new Map<Id, TuneEvent>()
+  private readonly nextOf: VoiceEvents['nextOf']
   private readonly tune: TuneDoc
   private readonly voice: number
 
-  constructor(tune: TuneDoc, voice: number) {
+  constructor(tune: TuneDoc, voice: number, { byMeasure, nextOf }: VoiceEvents) {
+    this.byMeasure = byMeasure
+    this.nextOf = nextOf
     this.tune = tune
     this.voice = voice
     this.tuplets = new Map(tune.tuplets.map((t) => [t.id, t]))
-    const own = tune.events.filter((e) => e.voice === voice)
-    for (const e of own) pushTo(this.byMeasure, e.pos.measure, e)
-    for (const events of this.byMeasure.values()) events.sort((a, b) => a.pos.tick - b.pos.tick)
-    const inOrder = tune.measures.flatMap((m) => this.byMeasure.get(m.id) ?? [])
-    inOrder.forEach((e, i) => {
-      const next = inOrder[i + 1]
-      if (next) this.nextOf.set(e.id, next)
-    })
     if (voice === 0)
       for (const c of tune.chords) if (c.origin !== 'suggested') pushTo(this.chords, c.pos.measure, c)
   }

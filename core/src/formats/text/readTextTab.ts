@@ -4,7 +4,7 @@ import { LIMITS, METRE_UNITS } from '../../model/limits.ts'
 import { measureLength, type Metre } from '../../time/metre.ts'
 import { WHOLE, type Ticks } from '../../time/ticks.ts'
 import type { Problem } from '../problem.ts'
-import { brokenStrings, plainTabText, tabSystems, type TabSystem } from './tabLines.ts'
+import { brokenStrings, findingSystems, plainTabText, tabSystems, type TabSystem } from './tabLines.ts'
 import { REST_SIGN, rhythmTicks } from './tabRhythm.ts'
 import { tokensOf, type Stray, type TabToken } from './tabTokens.ts'
 
@@ -54,11 +54,11 @@ export const readTextTab = (text: string, metre?: Metre): ReadTab => finish(read
 
 /** The same in turns: long tabs take their time. */
 export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 }): Turns<ReadTab> {
-  const systems = tabSystems(text)
+  const systems = yield* findingSystems(text)
   yield
   const problems: Problem[] = []
   const own = statedMetre(text, problems) ?? metre
-  const measures = (yield* mapInTurns(systems, (s) => measuresOf(s, own, problems), 16)).flat()
+  const measures = (yield* mapInTurns(systems, (s) => measuresOf(s, own, problems), 8)).flat()
   yield
   const strings = systems[0]?.rows.length ?? 0
   for (const s of systems)

@@ -1,3 +1,4 @@
+import { finish, type Turns } from '../../turns.ts'
 import { plainLines } from '../sourceText.ts'
 
 /** A system of a plain-text tab: a line a string, string 1 first, with the lines over it that belong to it. */
@@ -70,11 +71,19 @@ export function brokenStrings(text: string, systems: readonly TabSystem[]): numb
 }
 
 /** Finds the systems of a text: as many strings as there are under one another. */
-export function tabSystems(text: string): TabSystem[] {
+export const tabSystems = (text: string): TabSystem[] => finish(findingSystems(text))
+
+/** The same in turns. */
+export function* findingSystems(text: string): Turns<TabSystem[]> {
   const lines = plainTabText(text).split('\n')
+  yield
   const systems: TabSystem[] = []
   let last = 0
-  for (let i = 0; i < lines.length;) {
+  for (let i = 0, found = 0; i < lines.length;) {
+    if (systems.length > found + 24) {
+      found = systems.length
+      yield
+    }
     if (!isString(lines[i]!)) {
       i++
       continue
