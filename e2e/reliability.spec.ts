@@ -69,6 +69,21 @@ test('a full storage is said once; the change stays on the page and is stored wh
   await expect(level(page)).toHaveValue('3')
 })
 
+test('a first arrangement that storage has no room for is on the page all the same', async ({ page }) => {
+  await paste(page, SMALL_TUNE)
+  await expect(page.getByText('4 measures')).toBeVisible()
+  await full(page, true)
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await expect(trouble(page)).toContainText('full')
+  await expect.poll(async () => (await frets(page)).length).toBeGreaterThan(0)
+  await full(page, false)
+  await trouble(page).getByRole('button', { name: 'Try again' }).click()
+  await expect(trouble(page)).toBeHidden()
+  const shown = await frets(page)
+  await page.reload()
+  await expect.poll(() => frets(page)).toEqual(shown)
+})
+
 test('ABC that is typed while storage is full stays in the editor and can be saved as a file', async ({
   page,
 }) => {

@@ -129,6 +129,28 @@ describe('a score that is open', () => {
     expect(unstoredScores()).toEqual([])
   })
 
+  it('shows a first arrangement that storage has no room for, and stores it when there is, as no step of its own', async () => {
+    await db.arrangements.clear()
+    const score = await opened()
+    vi.spyOn(db.arrangements, 'put').mockImplementation(() => {
+      throw new Error('full')
+    })
+    void editScore(tune.id, 'arranged', ({ tune }) => ({ tune, arrangement }))
+    expect(score.score()?.arrangement).toBe(arrangement)
+    await allWritten()
+    expect(await db.arrangements.count()).toBe(0)
+    void editScore(tune.id, 'a fret', fret(9))
+    await allWritten()
+    expect(fretOf(score.score()?.arrangement?.base.notes)).toBe(9)
+    vi.restoreAllMocks()
+    retryWrites()
+    await allWritten()
+    expect(await storedFret()).toBe(9)
+    expect((await historyOf(tune.id)).map((h) => h.label)).toEqual(['a fret'])
+    await step(tune.id, 'undo')
+    expect(await storedFret()).toBe(first.place.fret)
+  })
+
   it('keeps what is written while an earlier write is on its way', async () => {
     await opened()
     for (let value = 3; value < 12; value++) {

@@ -3,7 +3,7 @@ import { applyEdit } from '@velvet-porch/core'
 import { usualHandout } from '@velvet-porch/core/paper'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { db } from '../src/store/db.ts'
-import { change, goTo, putFirstArrangement, step } from '../src/store/documents.ts'
+import { change, goTo, step } from '../src/store/documents.ts'
 import { keepHandout } from '../src/store/handouts.ts'
 import { editScore } from '../src/store/openScore.ts'
 import { addScore } from '../src/store/shelf.ts'
@@ -36,7 +36,6 @@ describe('while another window writes a tune', () => {
       }),
     undo: () => step(tune.id, 'undo'),
     'a way back through the history': () => goTo(tune.id, 0),
-    'a first arrangement': () => putFirstArrangement({ ...arrangement, id: 'x', name: 'x' }),
     'a version kept': () => keepVersion(tune.id, 'full'),
     'a version dropped': async () => dropVersion((await versionsOf(tune.id))[0]!),
     'a handout': () => keepHandout(usualHandout(tune.id)),

@@ -20,7 +20,6 @@ import {
 } from '@velvet-porch/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { putFirstArrangement } from '../store/documents.ts'
 import { editScore } from '../store/openScore.ts'
 import { useCurrentPlayer, usePlayersReady } from '../store/players.ts'
 import { arrangementId } from '../store/shelf.ts'
@@ -124,30 +123,13 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
       if (!reply) return
       const id = arrangementId(tune.id)
       const made = arrangementOf(id, tune.title, tune, setup, regions, reply)
-      try {
-        if (await putFirstArrangement(made)) return settle(settings)
-      } catch (error) {
-        // Storage is full or gone, which the page says; the tab can be made again when there is room.
-        const message = error instanceof Error ? error.message : String(error)
-        return setWork({ failed: { message, locks: [], settings, label } })
-      }
       const { setup: s, regions: r, inputHash, transposed, base, tuneRev } = made
-      await editScore(tune.id, label, (score) =>
-        score.arrangement
-          ? {
-              tune: score.tune,
-              arrangement: {
-                ...score.arrangement,
-                setup: s,
-                regions: r,
-                inputHash,
-                transposed,
-                base,
-                tuneRev,
-              },
-            }
-          : undefined,
-      )
+      await editScore(tune.id, label, (score) => ({
+        tune: score.tune,
+        arrangement: score.arrangement
+          ? { ...score.arrangement, setup: s, regions: r, inputHash, transposed, base, tuneRev }
+          : made,
+      }))
       settle(settings)
     },
     [tune, player, solve, settle],

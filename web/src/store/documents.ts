@@ -63,17 +63,6 @@ interface Made<T> {
   readonly command: Command
 }
 
-/** Stores the first arrangement of a tune; one that is there already stays. @returns false where there was one */
-export async function putFirstArrangement(made: ArrangementDoc): Promise<boolean> {
-  if (!mayWrite(made.tuneId)) return false
-  await allWritten()
-  return writing(async () => {
-    if (await db.arrangements.get(made.id)) return false
-    await db.arrangements.put(made)
-    return true
-  })
-}
-
 /** Takes an arrangement that cannot be read off its tune, with the steps of its history: they could not be taken back. */
 export async function setTabAside(tuneId: string): Promise<void> {
   const id = arrangementId(tuneId)
@@ -95,6 +84,8 @@ export interface ScoreStep {
   readonly base: { readonly tune: number; readonly arrangement: number | undefined }
   readonly tune: Made<TuneDoc> | undefined
   readonly arrangement: Made<ArrangementDoc> | undefined
+  /** The tune's first arrangement: nothing that could be taken back. */
+  readonly first: ArrangementDoc | undefined
 }
 
 /** What an edit does to a tune and its arrangement, as one step; undefined where nothing changes. */
@@ -108,9 +99,10 @@ export function stepOf(score: Score, label: string, edit: ScoreEdit): ScoreStep 
     arrangement && next.arrangement && next.arrangement !== arrangement
       ? commandTo(arrangement, id, label, next.arrangement)
       : undefined
-  if (!ofTune && !ofTab) return undefined
+  const first = arrangement ? undefined : next.arrangement
+  if (!ofTune && !ofTab && !first) return undefined
   const base = { tune: tune.rev, arrangement: arrangement?.rev }
-  return { id, label, edit, base, tune: ofTune, arrangement: ofTab }
+  return { id, label, edit, base, tune: ofTune, arrangement: ofTab, first }
 }
 
 /**
@@ -148,8 +140,9 @@ export async function storedScore(tuneId: string): Promise<Score | undefined> {
   return tune && { tune, ...(arrangement ? { arrangement } : {}) }
 }
 
-async function putStep(tuneId: string, { id, tune, arrangement }: ScoreStep): Promise<void> {
-  await forget(tuneId)
+async function putStep(tuneId: string, { id, tune, arrangement, first }: ScoreStep): Promise<void> {
+  if (first) await db.arrangements.put(first)
+  if (tune || arrangement) await forget(tuneId)
   if (tune) await put('tune', tuneId, tune, id)
   if (arrangement) await put('arrangement', tuneId, arrangement, id)
 }

@@ -67,7 +67,10 @@ class OpenedScore {
     if (!step) return false
     this.#unwritten = [...this.#unwritten, step]
     this.#ahead++
-    this.#show({ tune: step.tune?.doc ?? tune, arrangement: step.arrangement?.doc ?? arrangement })
+    this.#show({
+      tune: step.tune?.doc ?? tune,
+      arrangement: step.arrangement?.doc ?? step.first ?? arrangement,
+    })
     if (!this.#write) this.#writeSoon()
     return true
   }
