@@ -16,6 +16,11 @@ const TEXTS: Readonly<Record<string, string>> = {
   'sharps tied over the bar line': 'M:4/4\nL:1/4\nK:C\nC D E ^F-|F F G2|]',
   'repeats, endings and pickups': 'M:4/4\nL:1/8\nK:D\nA2|:d2f2 a2f2|1 d6 A2:|2 d8||f2 e4 d2|]',
   'endings for passes 1 and 3, 2, and 4': 'M:2/4\nL:1/4\nK:C\n|:CD|1,3 EF:|2 GA:|4 cc|]',
+  'one ending behind a double bar and again behind it':
+    'M:2/4\nL:1/4\nK:C\n|:CD|1 EF:|2 GA|]2 cc|]2 ee||2 GE|]',
+  'a chord that begins like an annotation': 'M:2/4\nL:1/4\nK:C\n"C"CD|" >A"EF|" ^x"GA|" <"cc|]',
+  'a chord that holds a field': 'M:4/4\nL:1/4\nK:C\n"C"CDEF|"[K:F]Em"GABc|"G"[K:G]GABc|]',
+  'an empty voice between two': 'M:2/4\nL:1/4\nV:1\nV:2\nV:3\nK:C\nV:1\nCD|EF|\nV:3\nEG|A2|',
   'key, metre and tempo changes':
     'M:4/4\nL:1/4\nQ:1/4=80\nK:G\nF G A B|[K:F][M:3/4] B A G|[Q:1/4=120] F2 G|[M:6/8]c/d/e/ c3/2|]',
   'signs and jumps': 'M:2/4\nL:1/4\nK:C\nCD|!segno!EF|GA !coda!|Bc!D.S.alcoda!|!coda!ce|c2|]',

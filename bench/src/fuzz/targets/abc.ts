@@ -1,4 +1,4 @@
-import { writeAbc, type Problem, type TuneDoc } from '@velvet-porch/core'
+import { sameContent, writeAbc, type Problem, type TuneDoc } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 import { readTuneDoc } from '@velvet-porch/core/schema'
 import { abcBlocks } from '../../../../core/src/formats/abc/abcBlocks.ts'
@@ -108,11 +108,23 @@ function heardOf(tune: TuneDoc) {
       repeatEnd,
       endings,
     })),
-    notes: events.filter((e) => e.pitch),
+    notes: asHeard(events.filter((e) => e.pitch)),
     chords,
     sections,
     tempos: tempos.map((t) => t.replace(/[\d.]+$/, (bpm) => Number(bpm).toFixed(1))),
   }
+}
+
+/** Notes that are tied are one: a chord or a tempo inside a note parts it in writing. */
+function asHeard(events: ReturnType<typeof contentOf>['events']) {
+  const heard: typeof events = []
+  for (const e of events) {
+    const before = heard.at(-1)
+    const goesOn = before?.tied && before.voice === e.voice && sameContent(before.pitch, e.pitch)
+    if (goesOn) heard[heard.length - 1] = { ...before, ticks: before.ticks + e.ticks, tied: e.tied }
+    else heard.push(e)
+  }
+  return heard
 }
 
 function firstDifference(a: unknown, b: unknown, where = ''): string {

@@ -161,8 +161,10 @@ const wholeTempo = (line: string) =>
  * exchanged.
  */
 function fieldsBeforeChords(source: Rewritten): Rewritten {
-  const found = source.text.matchAll(/((?:"[^"\n]*"[ \t]*)+)((?:\[[A-Za-z]:[^\]\n]*\][ \t]*)+)/g)
+  // All symbols are found, so that the end of one is not taken for the beginning of another.
+  const found = source.text.matchAll(/((?:"[^"\n]*"[ \t]*)+)((?:\[[A-Za-z]:[^\]\n]*\][ \t]*)*)/g)
   const edits = [...found].flatMap((m): TextEdit[] => {
+    if (m[2] === '') return []
     const fields = m.index + m[1]!.length
     return [
       { from: m.index, to: m.index, text: m[2]! },

@@ -492,20 +492,24 @@ function untie(voice: VoiceReading, measure: DraftMeasure): void {
   })
 }
 
-/** Events and tempos of all voices; those beyond the melody are laid over the melody's measures by their order. */
+/**
+ * Events and tempos of all voices; those beyond the melody are laid over the melody's measures by their order. Voices that
+ * hold nothing are not counted.
+ */
 function otherVoicesPlaced(
   voices: readonly VoiceReading[],
   measures: readonly DraftMeasure[],
 ): { events: TuneEvent[]; tempos: TempoMark[] } {
   const events: TuneEvent[] = []
   const tempos: TempoMark[] = []
-  voices.forEach((voice, v) => {
+  const heard = voices.filter((voice, v) => v === 0 || voice.events.length > 0)
+  heard.forEach((voice, v) => {
     const place = new Map(voice.measures.map((m, i) => [m.id, v === 0 ? m.id : measures[i]!.id]))
     const placed = <T extends { readonly pos: TuneEvent['pos'] }>(x: T): T => ({
       ...x,
       pos: { ...x.pos, measure: place.get(x.pos.measure) ?? x.pos.measure },
     })
-    events.push(...voice.events.map(placed))
+    for (const e of voice.events) events.push({ ...placed(e), voice: v })
     for (const tempo of voice.tempos.map(placed))
       if (!tempos.some((t) => t.pos.measure === tempo.pos.measure && t.pos.tick === tempo.pos.tick))
         tempos.push(tempo)

@@ -142,6 +142,14 @@ function* eventsOf(tune: TuneDoc, voice: number): Turns<VoiceEvents> {
   return { byMeasure, nextOf }
 }
 
+/** A chord over a note. One that begins like an annotation is kept apart from those by a space. */
+const chordSign = (symbol: string): string =>
+  `"${/^[\^_<>@]/.test(symbol) ? ' ' : ''}${symbol.replace(/"/g, '')}"`
+
+/** True where the bar line behind a measure ends its ending (standard 4.9): what follows has to say it anew. */
+const closesEnding = ({ repeatEnd, barline }: Measure): boolean =>
+  repeatEnd > 1 || barline === 'double' || barline === 'final'
+
 /** Writes one voice line by line; accidentals, tuplets and signatures go on from one to the next. */
 class VoiceWriter {
   private readonly pitches = new PitchWriter()
@@ -218,10 +226,8 @@ class VoiceWriter {
     text += this.music(m, index, events, signs, sung)
     this.pitches.barLine()
     const start = m.repeatStart ? '|:' : ''
-    const ending =
-      m.endings.length > 0 && (m.endings.join() !== before?.endings.join() || (before?.repeatEnd ?? 1) > 1)
-        ? `[${m.endings.join(',')} `
-        : ''
+    const goesOn = before && m.endings.join() === before.endings.join() && !closesEnding(before)
+    const ending = m.endings.length > 0 && !goesOn ? `[${m.endings.join(',')} ` : ''
     const end = this.voice === 0 ? `${m.fine ? '!fine!' : ''}${m.jump ? `!${JUMPS[m.jump]}!` : ''}` : ''
     return `${start}${ending}${text} ${end}${barLine(m, after)}`
   }
@@ -247,7 +253,7 @@ class VoiceWriter {
     const lead = (tick: Ticks) => {
       const tempo = tempos.get(tick)
       const symbol = chords.get(tick)
-      const text = `${tempo === undefined ? '' : `[Q:${tempoText(tempo)}]`}${symbol === undefined ? '' : `"${symbol.replace(/"/g, '')}"`}${sign}`
+      const text = `${tempo === undefined ? '' : `[Q:${tempoText(tempo)}]`}${symbol === undefined ? '' : chordSign(symbol)}${sign}`
       sign = ''
       return text
     }
