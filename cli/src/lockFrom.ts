@@ -3,6 +3,7 @@ import {
   inFullMeasure,
   beatLength,
   innerNoteId,
+  lockOf,
   measureNumbers,
   melodyNoteId,
   type LeftFinger,
@@ -50,15 +51,16 @@ export function lockFrom(text: string, tune: TuneDoc, id: string): Lock[] {
     throw new UsageError(`--lock "${text}" is not understood; ${HELP}.`)
   if (finger !== undefined && !/^([0-4]|T)$/.test(finger))
     throw new UsageError(`--lock "${text}": there is no finger "${finger}"; ${HELP}.`)
-  if (sounded !== undefined && !WAYS.some((w) => w === sounded))
+  const way = WAYS.find((w) => w === sounded)
+  if (sounded !== undefined && !way)
     throw new UsageError(`--lock "${text}": a note is not sounded by "${sounded}"; ${HELP}.`)
   const target = noteAt(text, tune, measure, beat, voice)
   const place: Place | undefined = hasPlace ? { string, fret } : undefined
   const left = finger === 'T' ? 'T' : (Number(finger) as LeftFinger)
   return [
-    ...(place ? [{ id: `${id} place`, target, field: 'place', value: place }] : []),
-    ...(sounded === undefined ? [] : [{ id: `${id} sounded`, target, field: 'attack', value: sounded }]),
-    ...(finger === undefined ? [] : [{ id: `${id} finger`, target, field: 'left', value: left }]),
+    ...(place ? [lockOf('place', `${id} place`, target, place)] : []),
+    ...(way ? [lockOf('attack', `${id} sounded`, target, way)] : []),
+    ...(finger === undefined ? [] : [lockOf('left', `${id} finger`, target, left)]),
   ]
 }
 

@@ -4,6 +4,8 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import {
   DEFAULT_PLAYER,
   inputHash,
+  isFresh,
+  orderedHash,
   readChordSymbol,
   STANDARD_TUNING,
   USUAL_LESSON,
@@ -83,7 +85,7 @@ describe('a store from before hands had techniques', () => {
     const made = arrangementFor(tune)
     const { techniques: _, school: __, ...old } = made.setup.player
     const setup = { ...made.setup, player: old } as typeof made.setup
-    const doc = { ...made, setup, inputHash: inputHash(tune, setup, made.regions) }
+    const doc = { ...made, schema: 1, setup, inputHash: orderedHash(tune, setup, made.regions) }
     db.close()
     await Dexie.delete('velvet-porch')
     const before = new Dexie('velvet-porch')
@@ -99,7 +101,8 @@ describe('a store from before hands had techniques', () => {
     await db.open()
     const after = (await db.arrangements.get(doc.id))!
     expect(after.setup.player).toEqual(DEFAULT_PLAYER)
-    expect(after.inputHash).toBe(inputHash(tune, after.setup, after.regions))
+    expect(after.schema).toBe(made.schema)
+    expect(isFresh(tune, after)).toBe(true)
   })
 })
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
+  lockOf,
   alternativesFor,
   arrangementOf,
   arranging,
@@ -50,7 +51,7 @@ describe('what the sheet shows of another way', () => {
 
   it('knows what is locked', () => {
     const { doc } = arrange('melody-bass')
-    const locks = [{ id: 'l', target: 'n.e1', field: 'place', value: { string: 1, fret: 3 } }]
+    const locks = [lockOf('place', 'l', 'n.e1', { string: 1, fret: 3 })]
     expect([...lockedTargets({ ...doc, base: { ...doc.base, locks } })]).toEqual(['n.e1'])
     expect(lockedTargets(undefined).size).toBe(0)
   })

@@ -2,14 +2,10 @@ import { fingerFrame } from '../grip/fingerFrame.ts'
 import { positionOf } from '../grip/position.ts'
 import { measureAt } from '../form/timeline.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import {
-  BACKING_VOICE,
-  isAccompaniment,
-  type Accompaniment,
-  type Grip,
-  type Region,
-  type TabNote,
-} from '../model/arrangement.ts'
+import type { Region } from '../model/arrangement.ts'
+import { isAccompaniment, type Accompaniment } from '../model/style.ts'
+import { BACKING_VOICE, type Grip, type TabNote } from '../model/tab.ts'
+import { sameContent } from '../model/content.ts'
 import { USUAL_SCHOOL } from '../model/school.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import type { PickingSign } from '../neck/hand.ts'
@@ -270,7 +266,7 @@ function gripsOf(
 }
 
 const sameHand = (a: HeldHand, b: HeldHand) =>
-  a === b || (a.shape === b.shape && JSON.stringify(a.pressed) === JSON.stringify(b.pressed))
+  a === b || (a.shape === b.shape && sameContent(a.pressed, b.pressed))
 
 /** What is said of a chord or pattern is said once, at its first measure. */
 function unique(remarks: readonly AccompanyRemark[]): AccompanyRemark[] {

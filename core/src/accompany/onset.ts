@@ -1,4 +1,4 @@
-import type { Attack, PressedPlace, Role } from '../model/arrangement.ts'
+import type { Attack, PressedPlace, Role } from '../model/tab.ts'
 import type { LeftFinger, Stroke } from '../neck/hand.ts'
 import type { Place } from '../neck/setup.ts'
 import type { Ticks } from '../time/ticks.ts'

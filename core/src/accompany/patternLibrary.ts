@@ -1,4 +1,5 @@
-import type { Accompaniment, Level, PatternText } from '../model/arrangement.ts'
+import type { PatternText } from '../model/arrangement.ts'
+import type { Accompaniment, Level } from '../model/style.ts'
 import { isCompound, type Metre } from '../time/metre.ts'
 import { fitsMetre, stepsOf } from './pattern.ts'
 

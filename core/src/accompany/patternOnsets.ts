@@ -1,6 +1,7 @@
 import type { Timeline } from '../form/timeline.ts'
 import { chordText } from '../harmony/chordSymbol.ts'
-import type { PressedPlace } from '../model/arrangement.ts'
+import type { PressedPlace } from '../model/tab.ts'
+import { sameContent } from '../model/content.ts'
 import type { RootRule } from '../model/school.ts'
 import type { Measure } from '../model/tune.ts'
 import type { LeftFinger } from '../neck/hand.ts'
@@ -151,9 +152,7 @@ const QUIET = { accent: false, palm: false } as const
 /** The same step without the bass string: the other bass, or the string above, takes its turn. */
 function withoutRoot(step: PatternStep): PatternStep {
   const strings = step.strings.map((s) => (s.of === 'bass' ? ({ of: 'above', steps: 1 } as const) : s))
-  const unique = strings.filter(
-    (s, i) => strings.findIndex((o) => JSON.stringify(o) === JSON.stringify(s)) === i,
-  )
+  const unique = strings.filter((s, i) => strings.findIndex((o) => sameContent(o, s)) === i)
   const { sweep } = step
   return { ...step, strings: unique, ...(sweep ? { sweep: { ...sweep, over: 'trebles' } } : {}) }
 }

@@ -1,4 +1,5 @@
 import type { PatternText } from '../model/arrangement.ts'
+import { contentText } from '../model/content.ts'
 import type { Metre } from '../time/metre.ts'
 import { stepsOf, type Pattern, type PatternStep, type PatternString, type Sweep } from './pattern.ts'
 
@@ -108,7 +109,7 @@ function readStep(word: string): PatternStep | undefined | 'sign' | 'twice' | 'r
     strings.some((s) => s.of === 'above' && s.steps < 1)
   )
     return 'sign'
-  if (new Set(strings.map((s) => JSON.stringify(s))).size < strings.length) return 'twice'
+  if (new Set(strings.map(contentText)).size < strings.length) return 'twice'
   return {
     strings,
     ...(sweep ? { sweep } : {}),

@@ -1,5 +1,5 @@
 import { bassPitchClass, chordText, type ChordReading } from '../harmony/chordSymbol.ts'
-import type { Level } from '../model/arrangement.ts'
+import type { Level } from '../model/style.ts'
 import { mod12 } from '../pitch/pitch.ts'
 import type { PinnedShape } from '../model/tune.ts'
 import { withKindHand, type Setup } from '../neck/setup.ts'

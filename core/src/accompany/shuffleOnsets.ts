@@ -1,6 +1,7 @@
 import type { Timeline } from '../form/timeline.ts'
 import { chordText } from '../harmony/chordSymbol.ts'
-import type { Level, PressedPlace } from '../model/arrangement.ts'
+import type { Level } from '../model/style.ts'
+import type { PressedPlace } from '../model/tab.ts'
 import type { RootRule } from '../model/school.ts'
 import type { Measure } from '../model/tune.ts'
 import { pitchClass } from '../pitch/pitch.ts'

@@ -1,5 +1,5 @@
 import type { Timeline } from '../form/timeline.ts'
-import type { Level } from '../model/arrangement.ts'
+import type { Level } from '../model/style.ts'
 import type { Measure } from '../model/tune.ts'
 import { lastFret, type Setup } from '../neck/setup.ts'
 import type { Key } from '../pitch/key.ts'

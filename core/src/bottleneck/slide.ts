@@ -1,6 +1,7 @@
 import { measureAt, ticksAt, type MelodyNote } from '../form/timeline.ts'
 import { chordPitchClasses } from '../harmony/chordSymbol.ts'
-import type { Grip, Level, PressedPlace, Span, TabNote } from '../model/arrangement.ts'
+import type { Level } from '../model/style.ts'
+import type { Grip, PressedPlace, Span, TabNote } from '../model/tab.ts'
 import { USUAL_SCHOOL } from '../model/school.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import { openPitch, pitchAt, type Place, type Setup } from '../neck/setup.ts'

@@ -1,19 +1,18 @@
 import { effortOf } from '../effort/effort.ts'
 import { widestReach } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
+import type { Layer, Region } from '../model/arrangement.ts'
+import type { Lock } from '../model/locks.ts'
 import {
   isAccompaniment,
-  isArrival,
   isSolo,
   LEVELS,
   USUAL_ORNAMENT,
-  type Layer,
   type Level,
-  type Lock,
   type Omission,
   type Ornament,
-  type Region,
-} from '../model/arrangement.ts'
+} from '../model/style.ts'
+import { isArrival } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import { regionAt, splitRegion, tidyRegions } from '../model/regions.ts'
 import type { TuneDoc } from '../model/tune.ts'

@@ -1,4 +1,5 @@
-import type { Layer, Role, TabNote } from '../model/arrangement.ts'
+import type { Layer } from '../model/arrangement.ts'
+import type { Role, TabNote } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
 
 /** What of some measures is meant: every note, those of one voice, or those on one string. */

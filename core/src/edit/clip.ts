@@ -1,4 +1,6 @@
-import type { Layer, TabNote } from '../model/arrangement.ts'
+import { lockId } from '../model/locks.ts'
+import type { Layer } from '../model/arrangement.ts'
+import type { TabNote } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import type { ChordMark, Measure, TempoMark, Tuplet, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { layerOfMeasures } from '../model/variants.ts'
@@ -112,8 +114,8 @@ function movedLayer(layer: Layer, measure: ReadonlyMap<Id, Id>, event: ReadonlyM
     locks: layer.locks.flatMap((l) => {
       const target = noteId.get(l.target)
       if (target === undefined) return []
-      const value = l.field === 'typed' ? noteAs(l.value as TabNote) : l.value
-      return [{ ...l, id: `${l.field}.${target}`, target, value }]
+      const own = { ...l, id: lockId(l.field, target), target }
+      return [own.field === 'typed' ? { ...own, value: noteAs(own.value) } : own]
     }),
   }
 }

@@ -1,5 +1,5 @@
 import type { Mark } from '../model/marks.ts'
-import type { Attack, Role } from '../model/arrangement.ts'
+import type { Attack, Role } from '../model/tab.ts'
 import type { Expression, ExpressionPart } from '../model/expression.ts'
 import type { Id } from '../model/ids.ts'
 import type { Jump, Pos, Provenance } from '../model/tune.ts'

@@ -1,5 +1,5 @@
 import { chordPitchClasses, readChordSymbol } from '../harmony/chordSymbol.ts'
-import type { Role } from '../model/arrangement.ts'
+import type { Role } from '../model/tab.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
 import { lastFret, pitchAt, type Setup } from '../neck/setup.ts'
 import { mod12, pitchClass, readPitch, type Step } from '../pitch/pitch.ts'

@@ -1,5 +1,6 @@
 import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
-import type { ArrangementDoc, TabNote } from '../model/arrangement.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { TabNote } from '../model/tab.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Duration, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'

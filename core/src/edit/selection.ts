@@ -1,11 +1,12 @@
 import { tidyTab } from './tidyTab.ts'
-import type { ArrangementDoc, Layer, Lock } from '../model/arrangement.ts'
+import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
+import { lockOf, type Lock, type LockedMeasure } from '../model/locks.ts'
 import type { Id } from '../model/ids.ts'
 import { regionAt } from '../model/regions.ts'
 import { USUAL_SCHOOL } from '../model/school.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { layerOfMeasures, withVariant } from '../model/variants.ts'
-import type { LockedMeasure } from '../solve/measureLocks.ts'
+import type { PassingLock } from '../solve/passingLocks.ts'
 
 /** A lock that keeps a measure as it is played now: its style and level, every note's place and finger. */
 export function measureLock(tune: TuneDoc, { regions, base }: ArrangementDoc, measure: Id, id: Id): Lock {
@@ -19,23 +20,19 @@ export function measureLock(tune: TuneDoc, { regions, base }: ArrangementDoc, me
       .filter((n) => n.pos.measure === measure)
       .map(({ id: note, place, left }) => ({ id: note, place, left })),
   }
-  return { id, target: measure, field: 'measure', value }
+  return lockOf('measure', id, measure, value)
 }
-
-/** Names of the locks that stand for a while around a selection begin so. */
-const AROUND = 'around.'
 
 /**
  * Locks under which only some measures are arranged anew: all others stay as they are, so that the hand comes from them
  * and goes back to them. They are for this one solve and do not enter the document.
  */
-export function locksAround(tune: TuneDoc, doc: ArrangementDoc, selected: ReadonlySet<Id>): Lock[] {
+export function locksAround(tune: TuneDoc, doc: ArrangementDoc, selected: ReadonlySet<Id>): PassingLock[] {
   const outside = tune.measures.filter((m) => !selected.has(m.id))
-  return [...doc.base.locks, ...outside.map((m) => measureLock(tune, doc, m.id, `${AROUND}${m.id}`))]
+  return [...doc.base.locks, ...outside.map((m) => around(measureLock(tune, doc, m.id, `around ${m.id}`)))]
 }
 
-/** True for a lock that stood around a selection. */
-export const isAround = (lock: Id): boolean => lock.startsWith(AROUND)
+const around = (lock: Lock): PassingLock => ({ ...lock, standsFor: 'around' })
 
 /** An arrangement with some measures as another layer has them. All else stays, note for note. */
 export function withSelection(

@@ -1,11 +1,6 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import {
-  isArrival,
-  type ArrangementDoc,
-  type Arrival,
-  type Attack,
-  type TabNote,
-} from '../model/arrangement.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import { isArrival, type Arrival, type Attack, type TabNote } from '../model/tab.ts'
 import { harmonicsOf } from '../neck/harmonics.ts'
 import {
   artificialPlacesOf,

@@ -1,19 +1,15 @@
 import { melodyOf, ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
 import { withNote, withoutNotes } from '../handwork/placed.ts'
 import { settled } from '../handwork/settle.ts'
-import {
-  LONGEST_REMARK,
-  type ArrangementDoc,
-  type Layer,
-  type Lock,
-  type TabNote,
-} from '../model/arrangement.ts'
+import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
+import { lockId, lockOf, type Lock, type LockValues } from '../model/locks.ts'
+import { LONGEST_REMARK, type TabNote } from '../model/tab.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
 import { spellInKey } from '../pitch/key.ts'
 import { midiOf, type Midi, type Pitch } from '../pitch/pitch.ts'
-import { melodyNoteId } from '../solve/noteIds.ts'
+import { handNoteId, melodyNoteId } from '../solve/noteIds.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'
 import { done, refused, type Edited, type EditRefusal, type TabEdit } from './edited.ts'
 import type { Score } from './score.ts'
@@ -119,8 +115,10 @@ function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
     return refused('overfull', { room: room / WHOLE }, { ...edit, ticks: room })
   const place: Place = { string, fret }
   if (role !== 'melody') {
-    const id = existing?.id ?? freeId(base, `t.${at.measure}.${at.tick}.${string}`)
-    return done(typed(score, existing ? moved(existing, place) : plainNote(id, edit, place)))
+    const id = existing?.id ?? freeId(base, handNoteId(at, string))
+    return done(
+      typed(score, existing ? moved(existing, place) : { ...plainNote(id, edit, place), origin: 'hand' }),
+    )
   }
   const pitch = spellInKey(midi - transposed, measure.key)
   const wrote = writeMelody(score, edit, pitch, midi)
@@ -277,18 +275,13 @@ function without(score: Arranged, note: TabNote): Arranged {
   const { base } = score.arrangement
   const timeline = timelineOf(score.tune.measures)
   const inSource = note.role === 'melody' && !score.tune.events.some((e) => e.id === note.sourceId && e.pitch)
-  const byHand = note.id.startsWith('t.') || inSource
+  const byHand = note.origin === 'hand' || inSource
   const locks = [...base.locks.filter((l) => l.target !== note.id), ...(byHand ? [] : [erasedLock(note)])]
   const layer = withoutNotes({ ...base, locks }, (n) => n.id === note.id, timeline)
   return settle(score, layer, new Set([note.pos.measure]))
 }
 
-const erasedLock = ({ id, pos }: TabNote): Lock => ({
-  id: `erased.${id}`,
-  target: id,
-  field: 'erased',
-  value: pos,
-})
+const erasedLock = ({ id, pos }: TabNote): Lock => lockOf('erased', lockId('erased', id), id, pos)
 
 /** A score with a note written by hand: locked as it is, the hands found again around it. */
 function typed(score: Arranged, note: TabNote): Arranged {
@@ -306,22 +299,27 @@ function typed(score: Arranged, note: TabNote): Arranged {
   const settledScore = settle(score, withNote({ ...base, locks }, note, timeline), measures)
   const { arrangement } = settledScore
   const value = arrangement.base.notes.find((n) => n.id === note.id) ?? note
-  const lock: Lock = { id: `typed.${note.id}`, target: note.id, field: 'typed', value }
+  const lock = lockOf('typed', lockId('typed', note.id), note.id, value)
   // What gave way to the note would come again with another arrangement, if it is not kept out.
   const here = new Set(arrangement.base.notes.map((n) => n.id))
   const gone = base.notes.filter((n) => n.id !== note.id && n.role !== 'melody' && !here.has(n.id))
   const lost = new Set(gone.map((n) => n.id))
-  const erased = gone.filter((n) => !n.id.startsWith('t.')).map(erasedLock)
+  const erased = gone.filter((n) => n.origin !== 'hand').map(erasedLock)
   const all = [...arrangement.base.locks.filter((l) => !lost.has(l.target)), ...erased, lock]
   return { ...settledScore, arrangement: { ...arrangement, base: { ...arrangement.base, locks: all } } }
 }
 
 /** A score in which a hand's finger or sign is set for a note, or left to be found again. */
-function handSet(score: Arranged, note: TabNote, field: 'left' | 'right', value: unknown): Arranged {
+function handSet<F extends 'left' | 'right'>(
+  score: Arranged,
+  note: TabNote,
+  field: F,
+  value: LockValues[F] | undefined,
+): Arranged {
   const { base } = score.arrangement
   const others = base.locks.filter((l) => l.target !== note.id || l.field !== field)
-  const own = { id: `${field}.${note.id}`, target: note.id, field, value }
-  const locks = value === undefined ? others : [...others, own]
+  const locks =
+    value === undefined ? others : [...others, lockOf(field, lockId(field, note.id), note.id, value)]
   return settle(score, { ...base, locks }, new Set([note.pos.measure]))
 }
 

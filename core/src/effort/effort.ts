@@ -1,6 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import { unfold } from '../form/unfold.ts'
-import type { Grip, Layer, TabNote } from '../model/arrangement.ts'
+import type { Layer } from '../model/arrangement.ts'
+import type { Grip, TabNote } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 import { secondsOf, type Ticks } from '../time/ticks.ts'

@@ -1,6 +1,6 @@
 import { reachMm } from '../grip/handRules.ts'
 import { pressedOf, THUMB, type Pressed } from '../grip/pressed.ts'
-import type { Grip } from '../model/arrangement.ts'
+import type { Grip } from '../model/tab.ts'
 import { fretFromNut } from '../neck/geometry.ts'
 import { spanOf } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'

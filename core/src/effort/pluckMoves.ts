@@ -1,4 +1,4 @@
-import type { TabNote } from '../model/arrangement.ts'
+import type { TabNote } from '../model/tab.ts'
 import { PLUCK_S } from './effortWeights.ts'
 
 /** Notes that are struck together. */

@@ -1,4 +1,4 @@
-import type { TabNote } from '../model/arrangement.ts'
+import type { TabNote } from '../model/tab.ts'
 import type { Measure } from '../model/tune.ts'
 import { beatLength, missingHead } from '../time/metre.ts'
 import { WHOLE, type Ticks } from '../time/ticks.ts'

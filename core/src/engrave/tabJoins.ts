@@ -1,4 +1,4 @@
-import type { Attack, TabNote } from '../model/arrangement.ts'
+import type { Attack, TabNote } from '../model/tab.ts'
 import { bendText } from '../notation/bendText.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { el, words } from './svg.ts'

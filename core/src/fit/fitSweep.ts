@@ -1,4 +1,5 @@
-import { LEVELS, type Layer, type Region } from '../model/arrangement.ts'
+import type { Layer, Region } from '../model/arrangement.ts'
+import { LEVELS } from '../model/style.ts'
 import { opening } from '../model/opening.ts'
 import { tidyRegions } from '../model/regions.ts'
 import { lastFret, type Setup } from '../neck/setup.ts'

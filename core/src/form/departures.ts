@@ -1,3 +1,4 @@
+import { contentText } from '../model/content.ts'
 import type { ChordMark, Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { midiOf } from '../pitch/pitch.ts'
 import { measureNumbers } from './measureNumbers.ts'
@@ -65,8 +66,7 @@ const SAID: Readonly<Record<DepartureOf, (content: Content) => string>> = {
   notes: ({ events }) => events.map(noteSaid).join(' '),
   words: ({ events }) => events.map((e) => [e.lyric ?? '', ...(e.moreLyrics ?? [])].join('/')).join(' '),
   chords: ({ chords }) => chords.map((c) => `${c.pos.tick} ${c.symbol}`).join(' '),
-  signs: ({ measure: { id: _, provenance: __, ...signs } }) =>
-    JSON.stringify(Object.entries(signs).sort(([a], [b]) => a.localeCompare(b))),
+  signs: ({ measure: { id: _, provenance: __, ...signs } }) => contentText(signs),
 }
 
 function noteSaid(e: TuneEvent): string {

@@ -6,6 +6,10 @@ export const THUMB = 5
 /** A finger as a number: 1–4, the thumb 5, 0 none. */
 export const fingerNumber = (finger: LeftFinger): number => (finger === 'T' ? THUMB : finger)
 
+/** A number as a finger; the inverse of `fingerNumber`. */
+export const leftFinger = (finger: number): LeftFinger =>
+  finger === THUMB ? 'T' : (finger as Exclude<LeftFinger, 'T'>)
+
 /** A finger (1–4, or the thumb) on a string at a fret. Frets count from the capo. */
 export interface Pressed {
   readonly string: number

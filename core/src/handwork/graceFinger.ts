@@ -1,4 +1,4 @@
-import type { TabNote } from '../model/arrangement.ts'
+import type { TabNote } from '../model/tab.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 
 /**

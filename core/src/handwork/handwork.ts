@@ -1,8 +1,8 @@
 import { melodyOf, timelineOf } from '../form/timeline.ts'
-import type { Layer, Lock, TabNote } from '../model/arrangement.ts'
+import type { Layer } from '../model/arrangement.ts'
+import { isLockOf, isManual, type Lock } from '../model/locks.ts'
 import type { Id } from '../model/ids.ts'
 import { durationOf } from '../model/durationOf.ts'
-import { isHandwork } from './isHandwork.ts'
 import { withNote, withoutNotes } from './placed.ts'
 import type { Turns } from '../turns.ts'
 import { settling, type Desk } from './settle.ts'
@@ -12,7 +12,7 @@ import { settling, type Desk } from './settle.ts'
  * their places, and both hands are found again in the measures that this touches.
  */
 export function* layingOver(layer: Layer, desk: Desk, locks: readonly Lock[]): Turns<Layer> {
-  if (!locks.some(isHandwork)) return { ...layer, locks }
+  if (!locks.some(isManual)) return { ...layer, locks }
   const timeline = timelineOf(desk.tune.measures)
   const erased = new Set(locks.filter((l) => l.field === 'erased').map((l) => l.target))
   const touched = new Set<Id>()
@@ -25,9 +25,8 @@ export function* layingOver(layer: Layer, desk: Desk, locks: readonly Lock[]): T
     timeline,
   )
   const melody = new Map(melodyOf(desk.tune, timeline).map((n) => [n.sourceId, n]))
-  for (const [i, { value }] of locks.filter((l) => l.field === 'typed').entries()) {
+  for (const [i, { value: note }] of locks.filter(isLockOf('typed')).entries()) {
     if (i % 16 === 15) yield
-    const note = value as TabNote
     if (!timeline.indexOf.has(note.pos.measure)) continue
     const own = note.sourceId === undefined ? undefined : melody.get(note.sourceId)
     if (note.role === 'melody' && !own) continue

@@ -1,5 +1,6 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import { isArrival, type Layer, type Span, type TabNote } from '../model/arrangement.ts'
+import type { Layer } from '../model/arrangement.ts'
+import { isArrival, type Span, type TabNote } from '../model/tab.ts'
 import { durationOf } from '../model/durationOf.ts'
 import { inTime } from './reaching.ts'
 

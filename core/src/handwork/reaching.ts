@@ -1,5 +1,5 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { Grip } from '../model/arrangement.ts'
+import type { Grip } from '../model/tab.ts'
 import type { Pos } from '../model/tune.ts'
 
 /** What stands on the page in order of time; the list itself where it is in order already. */

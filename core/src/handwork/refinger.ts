@@ -1,7 +1,7 @@
 import type { Timeline } from '../form/timeline.ts'
 import { fingeringsOf } from '../grip/fingering.ts'
 import { fingerNumber } from '../grip/pressed.ts'
-import { isArrival, type Span, type TabNote } from '../model/arrangement.ts'
+import { isArrival, type Span, type TabNote } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'

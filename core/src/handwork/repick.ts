@@ -1,5 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import { isArrival, isSolo, type Region, type TabNote } from '../model/arrangement.ts'
+import type { Region } from '../model/arrangement.ts'
+import { isSolo } from '../model/style.ts'
+import { isArrival, type TabNote } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import { regionAt } from '../model/regions.ts'
 import { USUAL_SCHOOL } from '../model/school.ts'

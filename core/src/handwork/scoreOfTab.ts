@@ -4,15 +4,8 @@ import { writingAbc } from '../formats/abc/writeAbc.ts'
 import type { Problem } from '../formats/problem.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from '../formats/text/readTextTab.ts'
 import { chordText, readChordSymbol, transposeChord } from '../harmony/chordSymbol.ts'
-import {
-  ARRANGEMENT_SCHEMA,
-  BACKING_VOICE,
-  type ArrangementDoc,
-  type GraceNote,
-  type Layer,
-  type Role,
-  type TabNote,
-} from '../model/arrangement.ts'
+import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer } from '../model/arrangement.ts'
+import { BACKING_VOICE, type GraceNote, type Role, type TabNote } from '../model/tab.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import { TUNE_SCHEMA, type ChordMark, type Measure, type TuneDoc, type TuneEvent } from '../model/tune.ts'
@@ -24,7 +17,8 @@ import { namedTunings, readTuning } from '../neck/tunings.ts'
 import { keyOf, scaleOf, spellInKey, type Key } from '../pitch/key.ts'
 import { mod12, STEPS, type Midi } from '../pitch/pitch.ts'
 import { hashing } from '../solve/inputHash.ts'
-import { melodyNoteId } from '../solve/noteIds.ts'
+import { lockId, lockOf } from '../model/locks.ts'
+import { handNoteId, melodyNoteId } from '../solve/noteIds.ts'
 import { USUAL_TEMPO } from '../time/tempo.ts'
 import type { Ticks } from '../time/ticks.ts'
 import { joinedUp } from './placed.ts'
@@ -83,7 +77,7 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
   yield
   const base = yield* settling(joined, { tune, setup, regions }, every, false)
   yield
-  const locks = base.notes.map((n) => ({ id: `typed.${n.id}`, target: n.id, field: 'typed', value: n }))
+  const locks = base.notes.map((n) => lockOf('typed', lockId('typed', n.id), n.id, n))
   yield
   const arrangement: ArrangementDoc = {
     schema: ARRANGEMENT_SCHEMA,
@@ -278,7 +272,8 @@ function* melodyOf(
             : 'fill'
       all.push({
         ...n,
-        id: `t.${m.id}.${n.pos.tick}.${n.place.string}`,
+        id: handNoteId(n.pos, n.place.string),
+        origin: 'hand',
         role,
         notationVoice: BACKING_VOICE - 1,
         dur: durationOf((next?.pos.tick ?? m.length) - n.pos.tick),

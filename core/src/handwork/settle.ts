@@ -1,8 +1,8 @@
 import { timelineOf } from '../form/timeline.ts'
-import type { Layer, Lock, Region } from '../model/arrangement.ts'
+import type { Layer, Region } from '../model/arrangement.ts'
+import { isLockOf, type Lock, type LockField, type LockValues } from '../model/locks.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import type { LeftFinger, PickingSign } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'
 import { finish, type Turns } from '../turns.ts'
 import { refingering } from './refinger.ts'
@@ -24,19 +24,11 @@ export interface Desk {
 export function* settling(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, keep: boolean): Turns<Layer> {
   const { tune, setup, regions } = desk
   const timeline = timelineOf(tune.measures)
-  const lefts = fixedBy<LeftFinger>(layer.locks, 'left')
+  const lefts = fixedBy(layer.locks, 'left')
   let { notes } = layer
   for (const { from, to } of stretches(tune, measures, timeline.starts, timeline.length))
     notes = yield* refingering(notes, layer.spans, timeline, setup, { from, to, fixed: lefts, keep })
-  notes = yield* repicking(
-    notes,
-    timeline,
-    tune,
-    setup,
-    regions,
-    measures,
-    fixedBy<PickingSign>(layer.locks, 'right'),
-  )
+  notes = yield* repicking(notes, timeline, tune, setup, regions, measures, fixedBy(layer.locks, 'right'))
   yield
   const last = tune.measures.at(-1)!
   const end = { measure: last.id, tick: last.length }
@@ -48,8 +40,8 @@ export const settled = (layer: Layer, desk: Desk, measures: ReadonlySet<Id>, kee
   finish(settling(layer, desk, measures, keep))
 
 /** Values of one field that are locked, by what they belong to. */
-function fixedBy<T>(locks: readonly Lock[], field: string): Map<Id, T> {
-  return new Map(locks.filter((l) => l.field === field).map((l) => [l.target, l.value as T]))
+function fixedBy<F extends LockField>(locks: readonly Lock[], field: F): Map<Id, LockValues[F]> {
+  return new Map(locks.filter(isLockOf(field)).map((l) => [l.target, l.value as LockValues[F]] as const))
 }
 
 /** Measures that stand one after the other, as stretches of written time. */

@@ -1,160 +1,12 @@
-import type { Expression } from './expression.ts'
-import type { LeftFinger, PickingSign } from '../neck/hand.ts'
-import type { Place, Setup } from '../neck/setup.ts'
-import type { Ticks } from '../time/ticks.ts'
-import type { Duration, Pos } from './tune.ts'
+import type { Setup } from '../neck/setup.ts'
 import type { Id } from './ids.ts'
+import type { Lock } from './locks.ts'
 import type { School } from './school.ts'
+import type { Level, Omission, Ornament, Style } from './style.ts'
+import type { Grip, Span, TabNote } from './tab.ts'
 
-export const ARRANGEMENT_SCHEMA = 1
-
-/** Styles in which the instrument plays the melody. */
-export const SOLO_STYLES = [
-  'melody-bass',
-  'alternating-bass',
-  'arpeggio',
-  'chord-melody',
-  'drone',
-  'cross-string',
-  'double-stops',
-  'flatpicked-lead',
-] as const
-export type SoloStyle = (typeof SOLO_STYLES)[number]
-
-/** Styles that accompany: somebody sings or plays the melody. */
-export const ACCOMPANIMENTS = ['picking', 'bass-brush', 'strum', 'shuffle'] as const
-export type Accompaniment = (typeof ACCOMPANIMENTS)[number]
-
-/** Styles: the melody played by the fingers, by a bottleneck, or accompanied. */
-export const STYLES = [...SOLO_STYLES, 'bottleneck', ...ACCOMPANIMENTS] as const
-export type Style = (typeof STYLES)[number]
-
-export const isSolo = (style: Style): style is SoloStyle => (SOLO_STYLES as readonly Style[]).includes(style)
-
-export const isAccompaniment = (style: Style): style is Accompaniment =>
-  (ACCOMPANIMENTS as readonly Style[]).includes(style)
-
-export const LEVELS = [1, 2, 3, 4, 5] as const
-export type Level = (typeof LEVELS)[number]
-
-export type Role = 'melody' | 'harmony' | 'bass' | 'fill'
-
-/** One note of the tab, as written. How long the finger holds and how long it rings are derived. */
-export interface TabNote extends Expression {
-  readonly id: Id
-  /** The first of the tune's events that this note plays. */
-  readonly sourceId?: Id
-  readonly pos: Pos
-  readonly dur: Duration
-  readonly role: Role
-  /** 1 melody, 2 the voices below it, `BACKING_VOICE` an accompaniment. */
-  readonly notationVoice: number
-  readonly place: Place
-  readonly left: LeftFinger
-  readonly right: PickingSign
-  readonly attack: Attack
-  /** Short notes before it, in order; the note itself arrives from the last of them. */
-  readonly graces?: readonly GraceNote[]
-  readonly vibrato?: true
-  /** The string is to be stopped when the next note sounds. */
-  readonly damp?: true
-  /** Rings on beyond its written value for as long as the hand lets it. */
-  readonly letRing?: true
-  /**
-   * Semitones by which the string is pushed up at this note: its pitch is that much over its place. With the attack
-   * `bend` it rises there from the note before; plucked it is up before the stroke, or still.
-   */
-  readonly bend?: number
-  /** Played firmly. */
-  readonly accent?: true
-  /** Damped by the edge of the picking hand. */
-  readonly palmMute?: true
-  /** Cut short. */
-  readonly staccato?: true
-  /** Held beyond its written length. */
-  readonly fermata?: true
-  /** A few words to the student, at most `LONGEST_REMARK` letters. */
-  readonly remark?: string
-  /** May be left out: the arrangement holds without it. */
-  readonly optional: boolean
-}
-
-/** Letters of the longest words to the student: they must fit under the tab. */
-export const LONGEST_REMARK = 60
-
-/** Voice of notes that accompany a sung melody. */
-export const BACKING_VOICE = 3
-
-/** A short note before another, taken from its time. */
-export interface GraceNote {
-  readonly place: Place
-  readonly left: LeftFinger
-  readonly attack: 'pluck' | Arrival
-  /** May be left out: the source does not have it. */
-  readonly optional?: true
-}
-
-/**
- * Ways in which the fretting hand sounds a note alone, from the note before it on the same string. A *bend* pushes the
- * string up, a *release* lets it back.
- */
-export const ARRIVALS = ['hammer', 'pull', 'slide', 'bend', 'release'] as const
-export type Arrival = (typeof ARRIVALS)[number]
-
-export const isArrival = (attack: string): attack is Arrival =>
-  (ARRIVALS as readonly string[]).includes(attack)
-
-/**
- * How a note is sounded. A *tremolo* repeats the stroke for as long as the note is written; a *brush* sounds
- * neighbouring strings one after the other in one stroke; a *muted* stroke sounds no pitch; a *bottle* note is plucked
- * with the string stopped by a bottleneck, right over the fret.
- */
-export const ATTACKS = ['pluck', 'tremolo', 'brush', 'muted', 'bottle', ...ARRIVALS] as const
-export type Attack = (typeof ATTACKS)[number]
-
-/** What joins two notes: the second is reached from the first by a slide, hammer-on or pull-off. */
-export interface Span {
-  readonly id: Id
-  readonly kind: Arrival
-  readonly from: Id
-  readonly to: Id
-}
-
-/** One finger on the neck. */
-export interface PressedPlace extends Place {
-  readonly finger: Exclude<LeftFinger, 0>
-}
-
-/** What the fretting hand holds from `pos` until the next grip. */
-export interface Grip {
-  readonly id: Id
-  readonly pos: Pos
-  readonly until: Pos
-  readonly pressed: readonly PressedPlace[]
-  /** Fingers that are down beside those that sound: under a hammer-on, ready for a pull-off. */
-  readonly ready?: readonly PressedPlace[]
-  /** Fret under the index finger, counted from the capo. */
-  readonly position: number
-  /** Name of the chord shape that is held, whole or in part. */
-  readonly shape?: string
-  /** Why this grip: terms of the solver's cost, largest first. */
-  readonly costs: readonly CostTerm[]
-}
-
-/** One term of the solver's cost, with its quantity in its own unit, for the reasons shown to the player. */
-export interface CostTerm {
-  readonly term: string
-  readonly cost: number
-  readonly quantity?: number
-  readonly unit?: 'mm' | 's' | 'beats' | 'fingers' | 'frets' | 'strings'
-}
-
-export interface Lock {
-  readonly id: Id
-  readonly target: Id
-  readonly field: string
-  readonly value: unknown
-}
+/** Moves with every change of shape; `schema/migrate.ts` brings earlier documents here. */
+export const ARRANGEMENT_SCHEMA = 2
 
 export interface Layer {
   readonly notes: readonly TabNote[]
@@ -192,22 +44,6 @@ export interface Region {
 }
 
 /**
- * What an easier version does without: slides (hammered on and pulled off instead); grips near the end of the hand's
- * reach; chord tones between the melody's notes; basses between the chords' first; whole chords under the melody, of
- * which one note stays; fingers laid across strings.
- */
-export const OMISSIONS = ['slides', 'stretch', 'fills', 'bass', 'chords', 'barre'] as const
-export type Omission = (typeof OMISSIONS)[number]
-
-/**
- * Density of ornaments: none; those of the source (grace notes, rolls, slurs); slurs where line, tempo and hand allow;
- * as many as they allow.
- */
-export const ORNAMENTS = [0, 1, 2, 3] as const
-export type Ornament = (typeof ORNAMENTS)[number]
-export const USUAL_ORNAMENT: Ornament = 1
-
-/**
  * A pattern of the picking hand in writing (see `accompany/patternText.ts`), for one metre, with a number of steps to
  * each beat.
  */
@@ -234,9 +70,4 @@ export interface ArrangementDoc {
   readonly goalBpm?: number
   readonly base: Layer
   readonly variants: readonly Variant[]
-}
-
-/** Where a note starts and how long it is written, on the whole tune's written time line. */
-export interface TimedNote extends TabNote {
-  readonly start: Ticks
 }

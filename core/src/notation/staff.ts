@@ -1,5 +1,5 @@
 import { timelineOf, type Timeline } from '../form/timeline.ts'
-import { BACKING_VOICE, type TabNote } from '../model/arrangement.ts'
+import { BACKING_VOICE, type TabNote } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'

@@ -1,4 +1,4 @@
-import { isArrival, type Arrival, type Grip, type TabNote } from '../model/arrangement.ts'
+import { isArrival, type Arrival, type Grip, type TabNote } from '../model/tab.ts'
 import type { Place, Setup } from '../neck/setup.ts'
 import { withFinger } from './handRoom.ts'
 

@@ -1,4 +1,5 @@
-import type { Grip, Lock, Span } from '../model/arrangement.ts'
+import type { Lock } from '../model/locks.ts'
+import type { Grip, Span } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Turns } from '../turns.ts'

@@ -1,4 +1,4 @@
-import { isArrival, type Grip, type TabNote } from '../model/arrangement.ts'
+import { isArrival, type Grip, type TabNote } from '../model/tab.ts'
 import { pitchAt } from '../neck/setup.ts'
 import { eachInTurns, type Turns } from '../turns.ts'
 import { isTouched, mayLead } from './arrival.ts'

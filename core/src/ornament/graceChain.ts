@@ -1,4 +1,4 @@
-import type { Arrival, GraceNote, Grip, TabNote } from '../model/arrangement.ts'
+import type { Arrival, GraceNote, Grip, TabNote } from '../model/tab.ts'
 import type { LeftFinger } from '../neck/hand.ts'
 import { lastFret, openPitch, type Setup } from '../neck/setup.ts'
 import type { Midi } from '../pitch/pitch.ts'

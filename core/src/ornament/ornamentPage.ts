@@ -1,13 +1,8 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import {
-  USUAL_ORNAMENT,
-  type Grip,
-  type Lock,
-  type Ornament,
-  type Region,
-  type Span,
-  type TabNote,
-} from '../model/arrangement.ts'
+import type { Region } from '../model/arrangement.ts'
+import { isLockOf, type AskedSounding, type Lock } from '../model/locks.ts'
+import { USUAL_ORNAMENT, type Ornament } from '../model/style.ts'
+import type { Grip, Span, TabNote } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc, TuneEvent } from '../model/tune.ts'
 import type { LeftFinger } from '../neck/hand.ts'
@@ -52,7 +47,7 @@ export class OrnamentPage {
   readonly starts: readonly Ticks[]
   readonly events: ReadonlyMap<Id, TuneEvent>
   /** How notes were asked to be sounded. */
-  readonly wishes: ReadonlyMap<Id, unknown>
+  readonly wishes: ReadonlyMap<Id, AskedSounding>
   /** Measures that are also entered from elsewhere than the one before. */
   readonly entered: ReadonlySet<number>
 
@@ -69,7 +64,7 @@ export class OrnamentPage {
     this.gripStarts = this.grips.map((g) => ticksAt(plan.timeline, g.pos))
     this.melody = this.notes.flatMap((n, i) => (n.role === 'melody' ? [i] : []))
     this.events = new Map(tune.events.map((e) => [e.id, e]))
-    this.wishes = new Map(locks.filter((l) => l.field === 'attack').map((l) => [l.target, l.value]))
+    this.wishes = new Map(locks.filter(isLockOf('attack')).map((l) => [l.target, l.value]))
     this.entered = new Set(plan.junctions.map((j) => j.to))
   }
 

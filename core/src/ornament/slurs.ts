@@ -1,4 +1,5 @@
-import { isArrival, type Arrival, type Ornament } from '../model/arrangement.ts'
+import type { Ornament } from '../model/style.ts'
+import { isArrival, type Arrival } from '../model/tab.ts'
 import { beatStarts, inFullMeasure } from '../time/metre.ts'
 import { eachInTurns, type Turns } from '../turns.ts'
 import { mayLead, reachedBy } from './arrival.ts'

@@ -1,5 +1,5 @@
 import type { PickingSchool } from '../neck/hand.ts'
-import type { Role } from '../model/arrangement.ts'
+import type { Role } from '../model/tab.ts'
 import type { StrokeRule } from '../model/school.ts'
 import type { Metre } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'

@@ -1,5 +1,5 @@
 import type { MelodyNote, Timeline } from '../form/timeline.ts'
-import type { Role } from '../model/arrangement.ts'
+import type { Role } from '../model/tab.ts'
 import type { Measure } from '../model/tune.ts'
 import type { Key } from '../pitch/key.ts'
 import { mod12, pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'

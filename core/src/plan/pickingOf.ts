@@ -1,4 +1,4 @@
-import type { Style } from '../model/arrangement.ts'
+import type { Style } from '../model/style.ts'
 import type { School } from '../model/school.ts'
 import type { PickingSchool } from '../neck/hand.ts'
 import type { Setup } from '../neck/setup.ts'

@@ -1,14 +1,14 @@
 import { unfold, type Unfolded } from '../form/unfold.ts'
 import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
+import type { Region } from '../model/arrangement.ts'
 import {
   USUAL_ORNAMENT,
   type Ornament,
   isSolo,
   type Level,
-  type Region,
   type SoloStyle,
   type Style,
-} from '../model/arrangement.ts'
+} from '../model/style.ts'
 import { USUAL_SCHOOL, type School } from '../model/school.ts'
 import { sourceGraces } from '../ornament/sourceOrnaments.ts'
 import type { PinnedShape, TuneDoc } from '../model/tune.ts'

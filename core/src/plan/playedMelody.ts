@@ -1,5 +1,6 @@
 import { melodyOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
-import { isAccompaniment, type Region, type Style } from '../model/arrangement.ts'
+import type { Region } from '../model/arrangement.ts'
+import { isAccompaniment, type Style } from '../model/style.ts'
 import type { TuneDoc } from '../model/tune.ts'
 
 /** The style of a measure that no region names. */

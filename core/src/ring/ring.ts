@@ -1,5 +1,6 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { Grip, Layer } from '../model/arrangement.ts'
+import type { Layer } from '../model/arrangement.ts'
+import type { Grip } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import type { Ticks } from '../time/ticks.ts'
 

@@ -1,24 +1,18 @@
 import { EXPRESSION_PARTS, EXPRESSIONS } from '../model/expression.ts'
 import Joi from 'joi'
-import {
-  LONGEST_REMARK,
-  ARRANGEMENT_SCHEMA,
-  ARRIVALS,
-  ATTACKS,
-  LEVELS,
-  OMISSIONS,
-  ORNAMENTS,
-  STYLES,
-  type ArrangementDoc,
-} from '../model/arrangement.ts'
+import { ARRANGEMENT_SCHEMA, type ArrangementDoc } from '../model/arrangement.ts'
+import { LEVELS, OMISSIONS, ORNAMENTS, STYLES } from '../model/style.ts'
+import { LONGEST_REMARK, ARRIVALS, ATTACKS } from '../model/tab.ts'
 import { LIMITS } from '../model/limits.ts'
+import { SOUNDINGS, type LockField } from '../model/locks.ts'
 import { HAND_RULES, LIFT_RULES, ROOT_RULES, RUN_RULES, STROKE_RULES } from '../model/school.ts'
 import { PICKING_SCHOOLS, PICKING_SIGNS } from '../neck/hand.ts'
 import type { TuneDoc } from '../model/tune.ts'
+import { arrangementAsNow } from '../migrate/asNow.ts'
 import { checkStrings, checkTabReferences } from './references.ts'
 import { patternSchema } from './patternSchema.ts'
 import { playerSchema } from './playerSchema.ts'
-import { duration, id, midi, pos, validated } from './common.ts'
+import { duration, id, midi, pos, refuseNewer, validated } from './common.ts'
 
 const fret = Joi.number().integer().min(0).max(LIMITS.frets)
 const string = Joi.number().integer().min(1).max(12)
@@ -51,6 +45,7 @@ const leftFinger = Joi.valid(0, 1, 2, 3, 4, 'T')
 
 const note = Joi.object({
   id: id.required(),
+  origin: Joi.valid('hand'),
   sourceId: id,
   pos: pos.required(),
   dur: duration.required(),
@@ -117,32 +112,8 @@ const grip = Joi.object({
     .required(),
 })
 
-const layer = Joi.object({
-  notes: Joi.array().items(note).required(),
-  spans: Joi.array()
-    .items(
-      Joi.object({
-        id: id.required(),
-        kind: Joi.string()
-          .valid(...ARRIVALS)
-          .required(),
-        from: id.required(),
-        to: id.required(),
-      }),
-    )
-    .required(),
-  grips: Joi.array().items(grip).required(),
-  locks: Joi.array()
-    .items(
-      Joi.object({
-        id: id.required(),
-        target: id.required(),
-        field: Joi.string().required(),
-        value: Joi.any(),
-      }),
-    )
-    .required(),
-})
+const style = Joi.string().valid(...STYLES)
+const level = Joi.number().valid(...LEVELS)
 
 const school = Joi.object({
   picking: Joi.string().valid(...PICKING_SCHOOLS),
@@ -162,6 +133,57 @@ const school = Joi.object({
   liftOff: Joi.string().valid(...LIFT_RULES),
 })
 
+const lockedMeasure = Joi.object({
+  style: style.required(),
+  level: level.required(),
+  ornament: Joi.number().valid(...ORNAMENTS),
+  school,
+  notes: Joi.array()
+    .items(Joi.object({ id: id.required(), place: place.required(), left: leftFinger.required() }))
+    .required(),
+})
+
+/** What each kind of lock keeps. */
+const LOCK_VALUES: Readonly<Record<LockField, Joi.Schema>> = {
+  place,
+  left: leftFinger,
+  attack: Joi.string().valid(...SOUNDINGS),
+  grip: pressed,
+  measure: lockedMeasure,
+  typed: note,
+  erased: pos,
+  right: Joi.string().valid(...PICKING_SIGNS),
+}
+
+const lock = Joi.object({
+  id: id.required(),
+  target: id.required(),
+  field: Joi.string()
+    .valid(...Object.keys(LOCK_VALUES))
+    .required(),
+  value: Joi.when('field', {
+    switch: Object.entries(LOCK_VALUES).map(([is, then]) => ({ is, then: then.required() })),
+  }),
+})
+
+const layer = Joi.object({
+  notes: Joi.array().items(note).required(),
+  spans: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        kind: Joi.string()
+          .valid(...ARRIVALS)
+          .required(),
+        from: id.required(),
+        to: id.required(),
+      }),
+    )
+    .required(),
+  grips: Joi.array().items(grip).required(),
+  locks: Joi.array().items(lock).required(),
+})
+
 const arrangement = Joi.object<ArrangementDoc>({
   schema: Joi.number().valid(ARRANGEMENT_SCHEMA).required(),
   id: id.required(),
@@ -176,12 +198,8 @@ const arrangement = Joi.object<ArrangementDoc>({
       Joi.object({
         from: id.required(),
         to: id.required(),
-        style: Joi.string()
-          .valid(...STYLES)
-          .required(),
-        level: Joi.number()
-          .valid(...LEVELS)
-          .required(),
+        style: style.required(),
+        level: level.required(),
         school,
         octave: Joi.valid(-1, 1),
         without: Joi.array()
@@ -212,11 +230,13 @@ const arrangement = Joi.object<ArrangementDoc>({
 const WHAT = 'This is not an arrangement that can be read'
 
 /**
+ * Reads an arrangement of this or an earlier schema.
  * @param tune the tune that it arranges, where it is at hand: what the arrangement refers to must be there
  * @throws SchemaError naming the first wrong place
  */
 export function readArrangementDoc(value: unknown, tune?: TuneDoc): ArrangementDoc {
-  const doc = validated<ArrangementDoc>(arrangement, value, WHAT)
+  refuseNewer(value, ARRANGEMENT_SCHEMA, WHAT)
+  const doc = validated<ArrangementDoc>(arrangement, arrangementAsNow(value), WHAT)
   checkStrings(doc, WHAT)
   if (tune) checkTabReferences(doc, tune, WHAT)
   return doc

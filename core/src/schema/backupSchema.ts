@@ -1,5 +1,7 @@
 import Joi from 'joi'
 import type { ArrangementDoc } from '../model/arrangement.ts'
+import { arrangementAsNow, commandAsNow, tuneAsNow } from '../migrate/asNow.ts'
+import type { Command } from '../model/command.ts'
 import { LIMITS } from '../model/limits.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { readArrangementDoc } from './arrangementSchema.ts'
@@ -122,8 +124,18 @@ export function readBackup(value: unknown, newest: number): Backup {
   const read = validated<Backup>(backup, value, WHAT)
   if (read.tables > newest)
     throw new SchemaError(WHAT, 'tables', 'it was saved by a newer version of the app; update this one first')
-  const all = Object.fromEntries(BACKUP_TABLES.map((t) => [t, read.rows[t] ?? []]))
+  const all = Object.fromEntries(
+    BACKUP_TABLES.map((t) => [t, (read.rows[t] ?? []).map((row) => rowAsNow(t, row))]),
+  )
   return { ...read, rows: all as unknown as Backup['rows'] }
+}
+
+/** A row of a table in today's shape. */
+function rowAsNow(table: BackupTable, row: BackupRow): BackupRow {
+  if (table === 'tunes') return tuneAsNow(row) as BackupRow
+  if (table === 'arrangements') return arrangementAsNow(row) as BackupRow
+  if (table !== 'history' || row['kind'] !== 'arrangement') return row
+  return { ...row, command: commandAsNow(row['command'] as Command) }
 }
 
 /** Reads a tune with its arrangements from a file. @throws SchemaError naming the first wrong place */

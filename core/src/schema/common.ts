@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { schemaOf } from '../migrate/asNow.ts'
 import { LIMITS } from '../model/limits.ts'
 import { WHOLE } from '../time/ticks.ts'
 
@@ -24,10 +25,20 @@ export const duration = Joi.object({
 })
 export const midi = Joi.number().integer().min(0).max(127)
 
+/** What a document of a newer schema is refused with: nothing is wrong with it. */
+const NEWER =
+  'it was saved by a newer version of the app and is left as it is; reload the page to get that version'
+
 /** Outside data that does not have the shape it should have; `where` is a path such as `measures[2].length`. */
 export class SchemaError extends Error {
   readonly where: string
-  constructor(what: string, where: string, reason: string) {
+  constructor(
+    what: string,
+    where: string,
+    reason: string,
+    /** True where nothing is wrong but the app's age. */
+    readonly newer = false,
+  ) {
     super(`${what}: ${reason}${where ? ` (at ${where})` : ''}`)
     this.name = 'SchemaError'
     this.where = where
@@ -47,4 +58,9 @@ export function validated<T>(schema: Joi.Schema, value: unknown, what: string): 
     .join('')
     .replace(/^\./, '')
   throw new SchemaError(what, where, detail?.message ?? 'not readable')
+}
+
+/** @throws SchemaError where a document is of a newer schema than this app knows */
+export function refuseNewer(value: unknown, now: number, what: string): void {
+  if ((schemaOf(value) ?? 0) > now) throw new SchemaError(what, '', NEWER, true)
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { ACCOMPANIMENTS } from '../model/arrangement.ts'
+import { ACCOMPANIMENTS } from '../model/style.ts'
 import type { PatternStyle } from '../accompany/patternLibrary.ts'
 import type { PatternText } from '../model/arrangement.ts'
 import { id, validated } from './common.ts'

@@ -2,8 +2,9 @@ import Joi from 'joi'
 import { LIMITS, METRE_UNITS } from '../model/limits.ts'
 import { TUNE_SCHEMA, type TuneDoc } from '../model/tune.ts'
 import { MODES } from '../pitch/key.ts'
+import { tuneAsNow } from '../migrate/asNow.ts'
 import { checkTuneReferences } from './references.ts'
-import { midi, duration, id, noteName, pitch, pos, ticks, validated } from './common.ts'
+import { midi, duration, id, noteName, pitch, pos, refuseNewer, ticks, validated } from './common.ts'
 
 const metre = Joi.object({
   num: Joi.number().integer().min(1).max(LIMITS.metreBeats).required(),
@@ -157,9 +158,10 @@ const tune = Joi.object<TuneDoc>({
 
 const WHAT = 'This is not a tune that can be read'
 
-/** @throws SchemaError naming the first wrong place */
+/** Reads a tune of this or an earlier schema. @throws SchemaError naming the first wrong place */
 export function readTuneDoc(value: unknown): TuneDoc {
-  const doc = validated<TuneDoc>(tune, value, WHAT)
+  refuseNewer(value, TUNE_SCHEMA, WHAT)
+  const doc = validated<TuneDoc>(tune, tuneAsNow(value), WHAT)
   checkTuneReferences(doc, WHAT)
   return doc
 }

@@ -1,6 +1,7 @@
 import { effortOf } from '../effort/effort.ts'
 import { ticksAt } from '../form/timeline.ts'
-import type { CostTerm, Grip, Lock, TabNote } from '../model/arrangement.ts'
+import { placeAndFinger, type NewLock } from '../model/locks.ts'
+import type { CostTerm, Grip, TabNote } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Setup } from '../neck/setup.ts'
@@ -33,7 +34,7 @@ export interface Alternative {
   /** Notes outside the target that move with it, by measure index. */
   readonly alsoMoves: readonly { readonly measure: number; readonly notes: number }[]
   /** What keeps it: locks of place and finger for each note that differs. */
-  readonly locks: readonly Omit<Lock, 'id'>[]
+  readonly locks: readonly NewLock[]
 }
 
 /** Slices on either side of the target that may move with it. */
@@ -205,10 +206,7 @@ function described(
     moved,
     grips: after.grips,
     alsoMoves: [...also].map(([measure, notes]) => ({ measure, notes })),
-    locks: moved.filter(isTarget).flatMap((n): Omit<Lock, 'id'>[] => [
-      { target: n.id, field: 'place', value: n.place },
-      { target: n.id, field: 'left', value: n.left },
-    ]),
+    locks: moved.filter(isTarget).flatMap(placeAndFinger),
   }
 }
 

@@ -1,14 +1,6 @@
 import type { Id } from '../model/ids.ts'
-import {
-  ARRANGEMENT_SCHEMA,
-  isAccompaniment,
-  type ArrangementDoc,
-  type Layer,
-  type Level,
-  type Lock,
-  type Region,
-  type Style,
-} from '../model/arrangement.ts'
+import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer, type Region } from '../model/arrangement.ts'
+import { isAccompaniment, type Level, type Style } from '../model/style.ts'
 import type { School } from '../model/school.ts'
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
@@ -27,11 +19,11 @@ import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
 import { layingOver } from '../handwork/handwork.ts'
 import { finish, within } from '../turns.ts'
-import { isTypedPlace, typedPlaces } from '../handwork/isHandwork.ts'
 import { inputHash } from './inputHash.ts'
 import { writing } from './layerOf.ts'
 import { LockConflict } from './lockConflict.ts'
-import { locksOfMeasures, ownerOf, withLockedMeasures } from './measureLocks.ts'
+import { withLockedMeasures } from './measureLocks.ts'
+import { locksOfMeasures, ownLocks, typedPlaces, type PassingLock } from './passingLocks.ts'
 import { newMemory, prepare, type SolveMemory } from './prepare.ts'
 import { solve, type Solution } from './solve.ts'
 
@@ -41,7 +33,7 @@ export class ArrangeError extends Error {
   constructor(
     message: string,
     readonly measure?: number,
-    /** The locks that contradict. */
+    /** The teacher's locks that contradict. */
     readonly locks: readonly Id[] = [],
   ) {
     super(message)
@@ -62,7 +54,7 @@ export interface Arranged {
 
 /** What else an arrangement is made from, besides tune, setup and regions. */
 export interface ArrangeOptions {
-  readonly locks?: readonly Lock[]
+  readonly locks?: readonly PassingLock[]
   /** Candidates kept from an earlier solve with the same setup and pins. */
   readonly memory?: SolveMemory
 }
@@ -91,7 +83,7 @@ export function* arranging(
   const { plan } = planned
   const measureIds = tune.measures.map((m) => m.id)
   const asked = [...locks, ...locksOfMeasures(locks)]
-  const solved = function* (all: readonly Lock[]) {
+  const solved = function* (all: readonly PassingLock[]) {
     const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
     return { prepared, solution: yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1) }
   }
@@ -102,7 +94,7 @@ export function* arranging(
       found = yield* solved([...asked, ...typed])
     } catch (error) {
       // What was typed need not be what this level would do: then it is laid over the rest as it is.
-      if (!(error instanceof LockConflict) || !error.ids.some((id) => isTypedPlace({ id }))) throw error
+      if (!(error instanceof LockConflict) || !error.locks.some((l) => l.standsFor === 'typed')) throw error
       found = yield* solved(asked)
     }
     const { prepared, solution } = found
@@ -124,8 +116,8 @@ export function* arranging(
   } catch (error) {
     if (!(error instanceof LockConflict)) throw error
     const number = numbers[error.measure]!
-    const ids = error.ids.map((id) => ownerOf(id, locks))
-    throw new ArrangeError(conflictText(number, ids.length), number, ids)
+    const own = ownLocks(error.locks)
+    throw new ArrangeError(conflictText(number, own.length), number, own)
   }
 }
 
@@ -162,6 +154,8 @@ function* scaled<T>(run: Generator<number, T>, from: number, to: number): Genera
 }
 
 function conflictText(number: number, locks: number): string {
+  if (locks === 0)
+    return `Measure ${number}: no hand gets there from the measures around it, which stay as they are. Select more measures, or raise the level.`
   return locks === 1
     ? `Measure ${number}: a lock cannot be kept by this hand at this level. Take the lock off, or raise the level.`
     : `Measure ${number}: ${locks} locks contradict each other. Take one of them off.`

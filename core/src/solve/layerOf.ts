@@ -1,21 +1,21 @@
-import { THUMB } from '../grip/pressed.ts'
+import { leftFinger } from '../grip/pressed.ts'
 import { bassPitchClass } from '../harmony/chordSymbol.ts'
+import type { Layer } from '../model/arrangement.ts'
+import type { Lock } from '../model/locks.ts'
 import {
   isArrival,
   type CostTerm,
   type Grip,
-  type Layer,
-  type Lock,
   type PressedPlace,
   type Role,
   type TabNote,
-} from '../model/arrangement.ts'
+} from '../model/tab.ts'
 import { articulating } from '../ornament/articulate.ts'
 import type { LeftOrnament, Unpicked } from '../ornament/ornamentPage.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
-import type { LeftFinger, PickingSign } from '../neck/hand.ts'
+import type { PickingSign } from '../neck/hand.ts'
 import { pitchAt, type Setup } from '../neck/setup.ts'
 import { assigningPicking } from '../pick/assignPicking.ts'
 import type { PickingHand } from '../pick/pickedOnset.ts'
@@ -306,8 +306,6 @@ class LayerWriter {
     }
   }
 }
-
-const leftFinger = (finger: number): LeftFinger => (finger === THUMB ? 'T' : (finger as LeftFinger))
 
 /** Every term that the chosen grip was charged, dearest first. */
 export function costsOf(plan: Plan, solution: Solution, setup: Setup, t: number): CostTerm[] {

@@ -1,18 +1,16 @@
-import type { Lock } from '../model/arrangement.ts'
+import type { LockOf } from '../model/locks.ts'
 import type { Id } from '../model/ids.ts'
-import type { LeftFinger } from '../neck/hand.ts'
-import type { Place } from '../neck/setup.ts'
-import { isHandwork, isTypedPlace } from '../handwork/isHandwork.ts'
 import { fingerNumber, type Pressed } from '../grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
 import { keyFinger, placeKey, samePlace, type Candidate, type VoiceKey } from './candidate.ts'
+import type { PassingLock } from './passingLocks.ts'
 import type { SliceLock, VoiceLock } from './sliceLock.ts'
 import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from './noteIds.ts'
 
 export interface LocksBySlice {
   readonly bySlice: ReadonlyMap<number, SliceLock>
   /** The locks that act on each slice. */
-  readonly ids: ReadonlyMap<number, readonly Id[]>
+  readonly acting: ReadonlyMap<number, readonly PassingLock[]>
   /** Locks whose note or grip does not exist in this plan. */
   readonly idle: readonly Id[]
 }
@@ -20,27 +18,37 @@ export interface LocksBySlice {
 type Voice = 'melody' | 'bass' | 'inner' | 'chord'
 
 /** Finds for every lock the slice and the voice that it fixes. */
-export function locksBySlice(plan: Plan, measureIds: readonly Id[], locks: readonly Lock[]): LocksBySlice {
+export function locksBySlice(
+  plan: Plan,
+  measureIds: readonly Id[],
+  locks: readonly PassingLock[],
+): LocksBySlice {
   const bySlice = new Map<number, SliceLock>()
-  const ids = new Map<number, Id[]>()
+  const acting = new Map<number, PassingLock[]>()
   const idle: Id[] = []
-  if (locks.length === 0) return { bySlice, ids, idle }
+  if (locks.length === 0) return { bySlice, acting, idle }
   const targets = targetsOf(plan, measureIds)
   for (const lock of locks) {
     // What was written by hand is laid over the finished tab.
-    if (lock.field === 'measure' || isHandwork(lock)) continue
+    if (
+      lock.field === 'measure' ||
+      lock.field === 'typed' ||
+      lock.field === 'erased' ||
+      lock.field === 'right'
+    )
+      continue
     const target = targets.get(lock.target)
     if (!target) {
-      if (!isTypedPlace(lock)) idle.push(lock.id)
+      if (lock.standsFor !== 'typed') idle.push(lock.id)
       continue
     }
     // How a note is sounded is not the search's business.
     if (lock.field === 'attack') continue
     const before = bySlice.get(target.slice) ?? {}
     bySlice.set(target.slice, withLock(before, target, lock))
-    ids.set(target.slice, [...(ids.get(target.slice) ?? []), lock.id])
+    acting.set(target.slice, [...(acting.get(target.slice) ?? []), lock])
   }
-  return { bySlice, ids, idle }
+  return { bySlice, acting, idle }
 }
 
 interface Target {
@@ -73,16 +81,17 @@ function targetsOf(plan: Plan, measureIds: readonly Id[]): Map<Id, Target> {
   return targets
 }
 
-function withLock(before: SliceLock, { voice, nth }: Target, { field, value }: Lock): SliceLock {
-  if (voice === 'grip') {
-    const pressed = (value as { string: number; fret: number; finger: LeftFinger }[]).map((p) => ({
-      ...p,
-      finger: fingerNumber(p.finger),
-    }))
-    return { ...before, pressed }
+function withLock(
+  before: SliceLock,
+  { voice, nth }: Target,
+  lock: LockOf<'place'> | LockOf<'left'> | LockOf<'grip'>,
+): SliceLock {
+  if (lock.field === 'grip') {
+    if (voice !== 'grip') return before
+    return { ...before, pressed: lock.value.map((p) => ({ ...p, finger: fingerNumber(p.finger) })) }
   }
-  const own: VoiceLock =
-    field === 'place' ? { place: value as Place } : { finger: fingerNumber(value as LeftFinger) }
+  if (voice === 'grip') return before
+  const own: VoiceLock = lock.field === 'place' ? { place: lock.value } : { finger: fingerNumber(lock.value) }
   if (voice === 'chord')
     return { ...before, chord: { ...before.chord, [nth]: { ...before.chord?.[nth], ...own } } }
   return { ...before, [voice]: { ...before[voice], ...own } }

@@ -6,4 +6,6 @@ export const melodyNoteId = (source: Id): Id => `n.${source}`
 export const bassNoteId = ({ measure, tick }: Pos): Id => `b.${measure}.${tick}`
 export const innerNoteId = ({ measure, tick }: Pos): Id => `i.${measure}.${tick}`
 export const chordNoteId = ({ measure, tick }: Pos, nth: number): Id => `h.${measure}.${tick}.${nth}`
+/** A note that was written by hand where the arranger has none. */
+export const handNoteId = ({ measure, tick }: Pos, string: number): Id => `t.${measure}.${tick}.${string}`
 export const gripId = ({ measure, tick }: Pos): Id => `g.${measure}.${tick}`

@@ -1,11 +1,11 @@
 import type { Id } from '../model/ids.ts'
-import type { Lock } from '../model/arrangement.ts'
 import type { Setup } from '../neck/setup.ts'
 import type { Plan } from '../plan/plan.ts'
 import type { CandidateSet } from './candidate.ts'
 import { generate } from './generate.ts'
 import { LockConflict } from './lockConflict.ts'
 import { locksBySlice, type LocksBySlice } from './locks.ts'
+import type { PassingLock } from './passingLocks.ts'
 import type { Trace } from './shortestPath.ts'
 import { newWishCache, wishOf, type Wish, type WishCache } from './wish.ts'
 
@@ -33,7 +33,7 @@ export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newWishC
 export function* prepare(
   plan: Plan,
   setup: Setup,
-  locks: readonly Lock[],
+  locks: readonly PassingLock[],
   measureIds: readonly Id[],
   memory: SolveMemory,
 ): Generator<number, Prepared> {
@@ -50,7 +50,7 @@ export function* prepare(
     }
     if (set.list.length === 0)
       throw new LockConflict(
-        blamed(plan, setup, locks, measureIds, fixed.ids.get(t) ?? [], t, memory),
+        blamed(plan, setup, measureIds, fixed.acting.get(t) ?? [], t, memory),
         plan.slices[t]!.measure,
       )
     wishes.push(wish)
@@ -63,19 +63,17 @@ export function* prepare(
 function blamed(
   plan: Plan,
   setup: Setup,
-  locks: readonly Lock[],
   measureIds: readonly Id[],
-  ids: readonly Id[],
+  locks: readonly PassingLock[],
   t: number,
   memory: SolveMemory,
-): readonly Id[] {
-  const fails = (some: readonly Id[]) => {
-    const chosen = locks.filter((l) => some.includes(l.id))
-    const lock = locksBySlice(plan, measureIds, chosen).bySlice.get(t)
+): readonly PassingLock[] {
+  const fails = (some: readonly PassingLock[]) => {
+    const lock = locksBySlice(plan, measureIds, some).bySlice.get(t)
     return generate(setup, wishOf(plan, t, setup, memory.wishes, lock)).list.length === 0
   }
-  const alone = ids.find((id) => fails([id]))
+  const alone = locks.find((l) => fails([l]))
   if (alone) return [alone]
-  for (const a of ids) for (const b of ids) if (a < b && fails([a, b])) return [a, b]
-  return ids
+  for (const [i, a] of locks.entries()) for (const b of locks.slice(i + 1)) if (fails([a, b])) return [a, b]
+  return locks
 }

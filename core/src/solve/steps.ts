@@ -1,4 +1,4 @@
-import { USUAL_ORNAMENT } from '../model/arrangement.ts'
+import { USUAL_ORNAMENT } from '../model/style.ts'
 import type { Plan } from '../plan/plan.ts'
 import { QUARTER } from '../time/ticks.ts'
 import type { Step } from './transition.ts'

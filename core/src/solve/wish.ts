@@ -1,7 +1,8 @@
 import { bassPitchClass, chordPitchClasses, chordText } from '../harmony/chordSymbol.ts'
 import { HARMONICS } from '../neck/harmonics.ts'
 import type { PickingSchool } from '../neck/hand.ts'
-import type { Level, Role } from '../model/arrangement.ts'
+import type { Level } from '../model/style.ts'
+import type { Role } from '../model/tab.ts'
 import type { HandRule } from '../model/school.ts'
 import {
   lastFret,

@@ -1,5 +1,5 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { TabNote } from '../model/arrangement.ts'
+import type { TabNote } from '../model/tab.ts'
 import { QUARTER, type Ticks } from '../time/ticks.ts'
 import type { TempoMark } from './tempoMark.ts'
 

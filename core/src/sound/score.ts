@@ -1,15 +1,8 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import { withVariant } from '../model/variants.ts'
 import type { Unfolded } from '../form/unfold.ts'
-import {
-  isArrival,
-  type Arrival,
-  type Attack,
-  type Layer,
-  type Role,
-  type TabNote,
-  type Variant,
-} from '../model/arrangement.ts'
+import type { Layer, Variant } from '../model/arrangement.ts'
+import { isArrival, type Arrival, type Attack, type Role, type TabNote } from '../model/tab.ts'
 import { GRACE_S } from '../ornament/usualTimes.ts'
 import { inTime } from '../handwork/reaching.ts'
 import { stating, type Expression } from '../model/expression.ts'

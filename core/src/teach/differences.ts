@@ -1,4 +1,5 @@
-import type { ArrangementDoc, Attack, TabNote } from '../model/arrangement.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { Attack, TabNote } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { PickingSign } from '../neck/hand.ts'
 import type { Ticks } from '../time/ticks.ts'

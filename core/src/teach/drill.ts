@@ -1,6 +1,7 @@
 import { timelineOf } from '../form/timeline.ts'
 import { placedPosition } from '../grip/position.ts'
-import type { ArrangementDoc, Grip, Layer, PressedPlace, TabNote } from '../model/arrangement.ts'
+import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
+import type { Grip, PressedPlace, TabNote } from '../model/tab.ts'
 import type { Measure, TuneDoc } from '../model/tune.ts'
 import { beatLength, measureLength } from '../time/metre.ts'
 import type { Ticks } from '../time/ticks.ts'

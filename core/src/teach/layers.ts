@@ -1,6 +1,7 @@
 import { ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
 import { joinedUp } from '../handwork/placed.ts'
-import type { ArrangementDoc, Grip, Layer, Role, TabNote } from '../model/arrangement.ts'
+import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
+import type { Grip, Role, TabNote } from '../model/tab.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Ticks } from '../time/ticks.ts'

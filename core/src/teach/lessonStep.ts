@@ -1,4 +1,4 @@
-import type { Attack, GraceNote, PressedPlace } from '../model/arrangement.ts'
+import type { Attack, GraceNote, PressedPlace } from '../model/tab.ts'
 import type { Expression } from '../model/expression.ts'
 import type { Mark } from '../model/marks.ts'
 import type { PickingSign } from '../neck/hand.ts'

@@ -1,5 +1,6 @@
 import { ticksAt, timelineOf } from '../form/timeline.ts'
-import type { ArrangementDoc, Grip, TabNote } from '../model/arrangement.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { Grip, TabNote } from '../model/tab.ts'
 import { EXPRESSION_PARTS, type Expression } from '../model/expression.ts'
 import { MARKS } from '../model/marks.ts'
 import type { TuneDoc } from '../model/tune.ts'

@@ -1,5 +1,6 @@
 import { ticksAt, timelineOf } from '../form/timeline.ts'
-import { isArrival, type ArrangementDoc } from '../model/arrangement.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import { isArrival } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import { pitchAt } from '../neck/setup.ts'
 import { beatLength } from '../time/metre.ts'

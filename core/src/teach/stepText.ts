@@ -1,4 +1,4 @@
-import type { Attack } from '../model/arrangement.ts'
+import type { Attack } from '../model/tab.ts'
 import { EXPRESSION_PARTS } from '../model/expression.ts'
 import { fill } from './template.ts'
 import type { Count } from './beatCount.ts'

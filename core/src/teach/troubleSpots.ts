@@ -1,6 +1,7 @@
 import type { CeilingReason, MeasureEffort } from '../effort/effort.ts'
 import { measureAt, ticksAt, timelineOf } from '../form/timeline.ts'
-import type { ArrangementDoc, Grip } from '../model/arrangement.ts'
+import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { Grip } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
 import type { Ticks } from '../time/ticks.ts'
 

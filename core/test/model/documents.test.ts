@@ -71,7 +71,7 @@ describe('documents from storage', () => {
     broken.measures[2]!.length = -1
     expect(() => readTuneDoc(broken)).toThrow(SchemaError)
     expect(() => readTuneDoc(broken)).toThrow(/measures\[2\]\.length/)
-    expect(() => readTuneDoc({ ...tune, schema: 99 })).toThrow(/schema/)
+    expect(() => readTuneDoc({ ...tune, schema: 0 })).toThrow(/schema/)
     expect(() => readTuneDoc({ ...tune, surprise: 1 })).toThrow(/surprise/)
     expect(() => readArrangementDoc(null)).toThrow(SchemaError)
   })
@@ -82,6 +82,28 @@ describe('documents from storage', () => {
     expect(hash(tune, 1)).not.toBe(hash(tune))
     expect(hash({ ...tune, chords: tune.chords.slice(1) })).not.toBe(hash(tune))
     expect(inputHash(tune, guitarSetup(), wholeTune(tune, 'melody-bass', 2))).not.toBe(hash(tune))
+  })
+
+  it('the input hash goes by content: the order of keys, and what is undefined, are nothing to it', () => {
+    const turned = (value: unknown): unknown =>
+      Array.isArray(value)
+        ? value.map(turned)
+        : typeof value === 'object' && value !== null
+          ? Object.fromEntries([
+              ...Object.entries(value)
+                .reverse()
+                .map(([k, v]) => [k, turned(v)]),
+              ['nothing', undefined],
+            ])
+          : value
+    const regions = wholeTune(tune, 'melody-bass', 1)
+    const hash = inputHash(tune, guitarSetup(), regions)
+    const other = inputHash(
+      turned(tune) as TuneDoc,
+      turned(guitarSetup()) as ReturnType<typeof guitarSetup>,
+      turned(regions) as typeof regions,
+    )
+    expect(other).toBe(hash)
   })
 
   it('ids of notes survive re-solving', () => {

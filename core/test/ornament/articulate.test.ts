@@ -13,7 +13,11 @@ import {
   pitchAt,
   setupOf,
   tabJson,
+  lockOf,
+  type LeftFinger,
   type Lock,
+  type LockField,
+  type LockValues,
   type Ornament,
   type Setup,
   type Style,
@@ -210,12 +214,8 @@ describe('a swap', () => {
   const tune = tuneOfMusic('"D"d e f d|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
   const plain = ornamented(tune, 'flatpicked-lead', 3, 1)
   const [d, f] = plain.layer.notes as [(typeof plain.layer.notes)[number], (typeof plain.layer.notes)[number]]
-  const lock = (target: string, field: string, value: unknown): Lock => ({
-    id: `${target}${field}`,
-    target,
-    field,
-    value,
-  })
+  const lock = <F extends LockField>(target: string, field: F, value: LockValues[F]): Lock =>
+    lockOf(field, `${target}${field}`, target, value)
 
   it('to a slide, a hammer-on or a pluck is kept, with the fingers that it needs', () => {
     const fret = pitchAt(guitarSetup(), f.place) - pitchAt(guitarSetup(), { ...d.place, fret: 0 })
@@ -262,13 +262,9 @@ describe('an ornamented arrangement', () => {
 describe('a bend', () => {
   const tune = tuneOfMusic('"D"d e d f|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
   const plain = ornamented(tune, 'flatpicked-lead', 3, 1).layer.notes
-  const lock = (i: number, field: string, value: unknown): Lock => ({
-    id: `${i}${field}`,
-    target: plain[i]!.id,
-    field,
-    value,
-  })
-  const asked = (string: number, fret: number, finger: number): Lock[] => [
+  const lock = <F extends LockField>(i: number, field: F, value: LockValues[F]): Lock =>
+    lockOf(field, `${i}${field}`, plain[i]!.id, value)
+  const asked = (string: number, fret: number, finger: LeftFinger): Lock[] => [
     lock(1, 'attack', 'bend'),
     ...[0, 1, 2].flatMap((i) => [
       lock(i, 'place', { string, fret: i === 1 ? fret + 2 : fret }),
@@ -291,7 +287,7 @@ describe('a bend', () => {
     const again = tuneOfMusic('"D"d e e d|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
     const notes = ornamented(again, 'flatpicked-lead', 3, 1).layer.notes
     const locks = notes.flatMap((n, i): Lock[] => [
-      ...(i === 1 ? [{ id: 'a', target: n.id, field: 'attack', value: 'bend' }] : []),
+      ...(i === 1 ? [lockOf('attack', 'a', n.id, 'bend')] : []),
       { id: `p${i}`, target: n.id, field: 'place', value: { string: 2, fret: i % 3 === 0 ? 3 : 5 } },
       { id: `f${i}`, target: n.id, field: 'left', value: 3 },
     ])

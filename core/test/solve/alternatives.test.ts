@@ -3,6 +3,7 @@ import {
   alternativesFor,
   arranging,
   finish,
+  lockOf,
   guitarSetup,
   pitchAt,
   wholeTune,
@@ -93,13 +94,10 @@ describe('other ways to play an onset or a measure', () => {
     let least = Infinity
     for (const string of [1, 2, 3, 4, 5, 6])
       for (let fret = 0; fret <= 12; fret++)
-        for (const left of fret === 0 ? [0] : [1, 2, 3, 4]) {
+        for (const left of fret === 0 ? ([0] as const) : ([1, 2, 3, 4] as const)) {
           const same = string === note.place.string && fret === note.place.fret && left === note.left
           if (same || pitchAt(setup, { string, fret }) !== pitchAt(setup, note.place)) continue
-          const locks = [
-            { id: 'p', target: note.id, field: 'place', value: { string, fret } },
-            { id: 'f', target: note.id, field: 'left', value: left },
-          ]
+          const locks = [lockOf('place', 'p', note.id, { string, fret }), lockOf('left', 'f', note.id, left)]
           try {
             const other = finish(arranging(tune, setup, regions, { locks }))
             least = Math.min(least, other.solution.cost - solution.cost)

@@ -8,7 +8,10 @@ import {
   QUARTER,
   setupOf,
   wholeTune,
+  lockOf,
   type Lock,
+  type LockField,
+  type LockValues,
   type Setup,
 } from '../../src/index.ts'
 import { InstrumentVoice, PluckedString, scoreOf, Sequencer, type Score } from '../../src/sound/index.ts'
@@ -288,12 +291,8 @@ describe('what the fretting hand sounds alone', () => {
 
   it('a slide glides into its beat', () => {
     const plain = bounce('"D"d e f2|]').layer.notes
-    const lock = (i: number, field: string, value: unknown): Lock => ({
-      id: `${i}${field}`,
-      target: plain[i]!.id,
-      field,
-      value,
-    })
+    const lock = <F extends LockField>(i: number, field: F, value: LockValues[F]): Lock =>
+      lockOf(field, `${i}${field}`, plain[i]!.id, value)
     const place = { string: 2, fret: 3 }
     const { out, layer, hz } = bounce('"D"d e f2|]', [
       lock(1, 'attack', 'slide'),
@@ -311,12 +310,8 @@ describe('what the fretting hand sounds alone', () => {
 
   it('a bend rises into its beat and is let back', () => {
     const plain = bounce('"D"d e d2|]').layer.notes
-    const lock = (i: number, field: string, value: unknown): Lock => ({
-      id: `${i}${field}`,
-      target: plain[i]!.id,
-      field,
-      value,
-    })
+    const lock = <F extends LockField>(i: number, field: F, value: LockValues[F]): Lock =>
+      lockOf(field, `${i}${field}`, plain[i]!.id, value)
     const { out, layer, hz } = bounce('"D"d e d2|]', [
       lock(1, 'attack', 'bend'),
       ...[0, 1, 2].flatMap((i) => [

@@ -1,12 +1,15 @@
 import { ActionIcon, Button, CloseButton, Tooltip } from '@mantine/core'
 import { IconLock, IconLockOpen } from '@tabler/icons-react'
 import {
+  isLockOf,
+  lockOf,
   measureLock,
+  placeAndFinger,
+  withId,
   type ArrangementDoc,
   type Grip,
   type Id,
   type Lock,
-  type Pos,
   type TabNote,
   regionAt,
 } from '@velvet-porch/core'
@@ -40,11 +43,8 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
     locks.some((l) => l.target === target && (field === undefined || l.field === field))
   const without = (target: Id, field?: string) =>
     locks.filter((l) => l.target !== target || (field !== undefined && l.field !== field))
-  const lockNote = (n: TabNote): Lock[] => [
-    { id: newId(), target: n.id, field: 'place', value: n.place },
-    { id: newId(), target: n.id, field: 'left', value: n.left },
-  ]
-  const lockOf = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
+  const lockNote = (n: TabNote): Lock[] => placeAndFinger(n).map((l) => withId(l, newId()))
+  const lockMeasure = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
   const number = spot ? model.numbers[spot.measure]! : 0
   const inSection = () => {
     const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, measure!.id))]!
@@ -55,7 +55,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const lockSection = () => {
     const all = inSection()
     const ids = new Set(all.map((i) => model.tune.measures[i]!.id))
-    set([...locks.filter((l) => !ids.has(l.target)), ...all.map(lockOf)], t('locks.command.section'))
+    set([...locks.filter((l) => !ids.has(l.target)), ...all.map(lockMeasure)], t('locks.command.section'))
   }
   return (
     <details className="reasons" data-testid="locks" open={blamed.length > 0 || undefined}>
@@ -91,10 +91,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
               onToggle={() =>
                 has(grip.id)
                   ? set(without(grip.id), t('locks.command.freeGrip'))
-                  : set(
-                      [...locks, { id: newId(), target: grip.id, field: 'grip', value: grip.pressed }],
-                      t('locks.command.grip'),
-                    )
+                  : set([...locks, lockOf('grip', newId(), grip.id, grip.pressed)], t('locks.command.grip'))
               }
             />
           ) : null}
@@ -104,7 +101,10 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
             onToggle={() =>
               has(measure.id, 'measure')
                 ? set(without(measure.id), t('locks.command.freeMeasure', { number }))
-                : set([...without(measure.id), lockOf(spot.measure)], t('locks.command.measure', { number }))
+                : set(
+                    [...without(measure.id), lockMeasure(spot.measure)],
+                    t('locks.command.measure', { number }),
+                  )
             }
           />
           <Button size="compact-xs" variant="default" mt={4} onClick={lockSection}>
@@ -191,7 +191,7 @@ function groups(locks: readonly Lock[]): LockGroup[] {
 
 /** Where a lock's note, grip or measure stands. */
 function spotOf(model: SheetModel, target: Id, locks: readonly Lock[]): Spot | undefined {
-  const erased = locks.find((l) => l.field === 'erased')?.value as Pos | undefined
+  const erased = locks.find(isLockOf('erased'))?.value
   const pos =
     erased ??
     model.layer?.notes.find((n) => n.id === target)?.pos ??

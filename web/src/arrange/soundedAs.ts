@@ -8,7 +8,11 @@ import {
   placesOf,
   ticksAt,
   type Arrival,
+  type AskedSounding,
+  isLockOf,
+  leftFinger,
   type Lock,
+  type NewLock,
   type Place,
   type Setup,
   type TabNote,
@@ -16,8 +20,7 @@ import {
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 
 /** Ways to sound a melody note that a teacher may ask for: from the note before, or by itself. */
-export const ALONE = ['pluck', 'preBend', 'artificial'] as const
-export type SoundedWay = (typeof ALONE)[number] | Exclude<Arrival, 'release'>
+export type SoundedWay = AskedSounding | 'artificial'
 
 /** The melody note at a spot with its neighbours, where they join it. */
 export interface SoundedNote {
@@ -127,8 +130,8 @@ export function waysOf(setup: Setup, note: SoundedNote): SoundedWay[] {
 /** What was asked of a note. */
 export function askedWay(locks: readonly Lock[], to: TabNote): SoundedWay | undefined {
   const own = locks.filter((l) => l.target === to.id)
-  if (own.some((l) => l.field === 'place' && (l.value as Place).artificial)) return 'artificial'
-  return own.find((l) => l.field === 'attack')?.value as SoundedWay | undefined
+  if (own.some((l) => l.field === 'place' && l.value.artificial)) return 'artificial'
+  return own.find(isLockOf('attack'))?.value
 }
 
 /** True where a note is sounded as it was asked. */
@@ -138,10 +141,12 @@ export function isSoundedAs({ attack, bend, place }: TabNote, way: SoundedWay): 
   return attack === way
 }
 
-type NewLock = Omit<Lock, 'id'>
-
 const placeLock = (note: TabNote, value: Place): NewLock => ({ target: note.id, field: 'place', value })
-const fingerLock = (note: TabNote, value: number): NewLock => ({ target: note.id, field: 'left', value })
+const fingerLock = (note: TabNote, finger: number): NewLock => ({
+  target: note.id,
+  field: 'left',
+  value: leftFinger(finger),
+})
 
 /**
  * The locks that make one way of it: the attack, the notes on one string, and fingers that can do it (the same for a
@@ -149,12 +154,12 @@ const fingerLock = (note: TabNote, value: number): NewLock => ({ target: note.id
  */
 export function locksFor(setup: Setup, note: SoundedNote, way: SoundedWay): readonly NewLock[] {
   const { from, to, next } = note
-  const attack: NewLock = { target: to.id, field: 'attack', value: way }
-  if (way === 'pluck') return [attack]
   if (way === 'artificial') {
     const place = harmonicFor(setup, note)
     return place ? [placeLock(to, place)] : []
   }
+  const attack: NewLock = { target: to.id, field: 'attack', value: way }
+  if (way === 'pluck') return [attack]
   if (way === 'preBend') {
     const pushed = pushedFrom(setup, note)
     if (!pushed) return [attack]

@@ -1,9 +1,9 @@
 import {
   arrangementOf,
-  isAround,
   isFresh,
   locksAround,
   madeFresh,
+  sameContent,
   setupOf,
   STANDARD_TUNING,
   tidyRegions,
@@ -101,9 +101,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
     running.current = undefined
     if (reply.kind === 'cancelled') setWork({})
     else if (reply.kind === 'failed') {
-      // Locks that stood around a selection are not the teacher's to take off.
-      const locks = reply.locks.filter((l) => !isAround(l))
-      setWork({ failed: { message: reply.message, locks, settings: wanted, label } })
+      setWork({ failed: { message: reply.message, locks: reply.locks, settings: wanted, label } })
     }
     return reply.kind === 'done' ? reply : undefined
   }, [])
@@ -184,8 +182,7 @@ export function useArranger(tune: TuneDoc | undefined, doc: ArrangementDoc | nul
   )
   const forget = useCallback(() => setWork(({ failed: _, ...rest }) => rest), [])
   /** Set where the arrangement was made for another hand than the one in use. */
-  const otherHand =
-    ready && doc && JSON.stringify(doc.setup.player) !== JSON.stringify(player) ? player : undefined
+  const otherHand = ready && doc && !sameContent(doc.setup.player, player) ? player : undefined
   return useMemo(
     () => ({
       ...work,

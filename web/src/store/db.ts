@@ -1,7 +1,9 @@
 import Dexie, { type Table } from 'dexie'
 import {
+  arrangementAsNow,
+  commandAsNow,
   DEFAULT_PLAYER,
-  inputHash,
+  orderedHash,
   type ArrangementDoc,
   type Command,
   type LogEntry,
@@ -90,8 +92,8 @@ export interface LogRow {
 /** Arrangements written before hands had techniques get the usual ones; what was up to date stays so. */
 function withWholePlayer(doc: ArrangementDoc, tune: TuneDoc | undefined): ArrangementDoc {
   const setup = { ...doc.setup, player: { ...DEFAULT_PLAYER, ...doc.setup.player } }
-  const fresh = tune && inputHash(tune, doc.setup, doc.regions) === doc.inputHash
-  return { ...doc, setup, ...(fresh ? { inputHash: inputHash(tune, setup, doc.regions) } : {}) }
+  const fresh = tune && orderedHash(tune, doc.setup, doc.regions) === doc.inputHash
+  return { ...doc, setup, ...(fresh ? { inputHash: orderedHash(tune, setup, doc.regions) } : {}) }
 }
 
 class PorchDb extends Dexie {
@@ -139,10 +141,22 @@ class PorchDb extends Dexie {
       )
     this.version(5).stores({ handouts: 'id', teaching: 'id', logs: 'id, tuneId' })
     this.version(6).stores({ drafts: 'id', meta: 'id' })
+    this.version(7)
+      .stores({})
+      .upgrade(async (tx) => {
+        const arrangements = tx.table<ArrangementDoc>('arrangements')
+        await arrangements.toCollection().modify((doc, ref) => {
+          ref.value = arrangementAsNow(doc) as ArrangementDoc
+        })
+        const history = tx.table<HistoryRow>('history').filter((row) => row.kind === 'arrangement')
+        await history.modify((row) => {
+          row.command = commandAsNow(row.command)
+        })
+      })
   }
 }
 
 /** The version of the tables as they are now: a backup says which it is of. */
-export const TABLES_VERSION = 6
+export const TABLES_VERSION = 7
 
 export const db = new PorchDb()

@@ -1,7 +1,7 @@
 import { useEffect, useReducer } from 'react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
 import { labelsOf } from './documents.ts'
-import type { CheckReply } from '../worker/bench.worker.ts'
+import type { CheckReply, Refusal } from '../worker/bench.worker.ts'
 import { checkInWorker } from '../worker/benchWorker.ts'
 import { useOpenScore } from './openScore.ts'
 import { useStored } from './useStored.ts'
@@ -14,7 +14,7 @@ export type Opened<T> =
       readonly state: 'broken'
       readonly what: 'tune' | 'tab'
       readonly raw: unknown
-      readonly reason: string
+      readonly refusal: Refusal
     }
   | { readonly state: 'ready'; readonly doc: T }
 
@@ -39,7 +39,9 @@ export function useTune(id: string): Opened<TuneDoc> {
     let left = false
     checkInWorker(doc, arrangement)
       // Where the check itself is lost over it, it cannot be used either.
-      .catch((error: unknown): CheckReply => ({ tune: (error as Error).message }))
+      .catch((error: unknown): CheckReply => ({
+        tune: { reason: (error as Error).message, newer: false },
+      }))
       .then((reply) => {
         checked.set(id, reply)
         if (!left) again()
@@ -52,8 +54,8 @@ export function useTune(id: string): Opened<TuneDoc> {
   if (!doc) return { state: 'missing' }
   if (needsCheck) return { state: 'loading' }
   const { tune: wrong, arrangement: wrongTab } = checked.get(id)!
-  if (wrong !== undefined) return { state: 'broken', what: 'tune', raw: doc, reason: wrong }
-  if (wrongTab !== undefined) return { state: 'broken', what: 'tab', raw: arrangement, reason: wrongTab }
+  if (wrong) return { state: 'broken', what: 'tune', raw: doc, refusal: wrong }
+  if (wrongTab) return { state: 'broken', what: 'tab', raw: arrangement, refusal: wrongTab }
   return { state: 'ready', doc }
 }
 

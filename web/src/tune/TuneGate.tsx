@@ -59,6 +59,7 @@ export function TuneGate({
 function Broken({ id, opened }: { id: string; opened: Opened<TuneDoc> & { state: 'broken' } }) {
   const { t } = useTranslation()
   const tab = opened.what === 'tab'
+  const { reason, newer } = opened.refusal
   const save = async () => {
     const { name, text } = await everything()
     saveAs(name, text, 'application/json')
@@ -70,10 +71,10 @@ function Broken({ id, opened }: { id: string; opened: Opened<TuneDoc> & { state:
   }
   return (
     <Container size="sm" py={80} data-testid="broken">
-      <Title order={1}>{t(tab ? 'tune.brokenTab' : 'tune.broken')}</Title>
-      <Text my="md">{t(tab ? 'tune.brokenTabText' : 'tune.brokenText')}</Text>
+      <Title order={1}>{t(newer ? 'tune.newer' : tab ? 'tune.brokenTab' : 'tune.broken')}</Title>
+      <Text my="md">{t(newer ? 'tune.newerText' : tab ? 'tune.brokenTabText' : 'tune.brokenText')}</Text>
       <Text my="md" c="dimmed">
-        {opened.reason}
+        {reason}
       </Text>
       <Group gap="sm">
         <Button
@@ -87,7 +88,7 @@ function Broken({ id, opened }: { id: string; opened: Opened<TuneDoc> & { state:
         <Button variant="default" component={Link} to="/settings">
           {t('tune.restore')}
         </Button>
-        {tab ? (
+        {tab && !newer ? (
           <Button variant="default" color="red" onClick={() => void open()}>
             {t('tune.withoutTab')}
           </Button>

@@ -30,7 +30,7 @@ import {
   type Layer,
   type LeftOrnament,
   type LeftOut,
-  type Lock,
+  type PassingLock,
   type MeasureRange,
   type Plan,
   type Region,
@@ -67,13 +67,20 @@ export interface ArrangeOrder {
   readonly tune: TuneDoc
   readonly setup: Setup
   readonly regions: readonly Region[]
-  readonly locks: readonly Lock[]
+  readonly locks: readonly PassingLock[]
+}
+
+/** Why a document cannot be used. */
+export interface Refusal {
+  readonly reason: string
+  /** True where nothing is wrong with it: a newer version of the app wrote it. */
+  readonly newer: boolean
 }
 
 /** Why a stored tune, or its arrangement, cannot be used; neither where both can. */
 export interface CheckReply {
-  readonly tune?: string
-  readonly arrangement?: string
+  readonly tune?: Refusal
+  readonly arrangement?: Refusal
 }
 
 /** A tab that was pasted: its score, or why there is none. */
@@ -93,12 +100,13 @@ export interface AlternativesTarget {
 let cancelled = new Set<number>()
 
 /** Why a document cannot be read; nothing where it can. */
-function refusalOf(read: () => unknown): string | undefined {
+function refusalOf(read: () => unknown): Refusal | undefined {
   try {
     read()
     return undefined
   } catch (error) {
-    return (error as Error).message
+    const { message, newer = false } = error as Error & { readonly newer?: boolean }
+    return { reason: message, newer }
   }
 }
 
@@ -134,13 +142,13 @@ const api = {
     const { readTuneDoc } = await import('@velvet-porch/core/schema')
     const readings = await inTurns(readingAbc(text, newId))
     return readings.map(({ tune, problems }) => {
-      const reason = tune && refusalOf(() => readTuneDoc(tune))
-      if (reason === undefined) return { tune, problems }
+      const refusal = tune && refusalOf(() => readTuneDoc(tune))
+      if (!refusal) return { tune, problems }
       const refused = {
         severity: 'error',
         line: 1,
         column: 1,
-        message: reason,
+        message: refusal.reason,
         understood: 'not taken',
       } as const
       return { tune: undefined, problems: [...problems, refused] }
@@ -151,12 +159,12 @@ const api = {
   async check(tune: unknown, arrangement: unknown): Promise<CheckReply> {
     const { readTuneDoc, readArrangementDoc } = await import('@velvet-porch/core/schema')
     const ofTune = refusalOf(() => readTuneDoc(tune))
-    if (ofTune !== undefined) return { tune: ofTune }
+    if (ofTune) return { tune: ofTune }
     const ofTab =
       arrangement === undefined
         ? undefined
         : refusalOf(() => readArrangementDoc(arrangement, tune as TuneDoc))
-    return ofTab === undefined ? {} : { arrangement: ofTab }
+    return ofTab ? { arrangement: ofTab } : {}
   },
 
   /** Reads plain-text tab as a tune with its tab, fingered for a hand. */

@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core'
-import type { Choosing } from '@velvet-porch/core'
+import { sameContent, type Choosing } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { choicesOf, choiceWords } from './choices.ts'
@@ -20,7 +20,7 @@ export function MeantSelect({
 }) {
   const { t } = useTranslation()
   const choices = choicesOf(strings)
-  const value = choices.find((c) => JSON.stringify(c.choosing) === JSON.stringify(choosing))!.value
+  const value = choices.find((c) => sameContent(c.choosing, choosing))!.value
   const [from, to] = range ? [numbers[range.from], numbers[range.to]] : []
   return (
     <Select

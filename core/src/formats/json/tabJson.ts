@@ -4,14 +4,8 @@ import type { FinishedTab, HeldGrip, SourceNote, WrittenNote } from '../../audit
 import { measureNumbers } from '../../form/measureNumbers.ts'
 import { measureAt, ticksAt, type MelodyNote } from '../../form/timeline.ts'
 import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../harmony/chordSymbol.ts'
-import {
-  isAccompaniment,
-  isSolo,
-  type Layer,
-  type Level,
-  type Region,
-  type Style,
-} from '../../model/arrangement.ts'
+import type { Layer, Region } from '../../model/arrangement.ts'
+import { isAccompaniment, isSolo, type Level, type Style } from '../../model/style.ts'
 import { USUAL_SCHOOL } from '../../model/school.ts'
 import type { ChordMark, TuneDoc } from '../../model/tune.ts'
 import type { PickingSchool, Player } from '../../neck/hand.ts'

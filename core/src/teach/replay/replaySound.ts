@@ -1,4 +1,4 @@
-import type { Attack, GraceNote } from '../../model/arrangement.ts'
+import type { Attack, GraceNote } from '../../model/tab.ts'
 import type { Mark } from '../../model/marks.ts'
 import type { PickingSign } from '../../neck/hand.ts'
 import { heldOn, type Finger, type FingerOn } from '../lessonStep.ts'

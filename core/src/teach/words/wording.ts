@@ -1,4 +1,4 @@
-import type { Attack } from '../../model/arrangement.ts'
+import type { Attack } from '../../model/tab.ts'
 import type { ExpressionWord } from '../../model/expression.ts'
 import type { Mark } from '../../model/marks.ts'
 import type { PickingSign } from '../../neck/hand.ts'

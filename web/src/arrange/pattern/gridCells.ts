@@ -1,4 +1,4 @@
-import type { PatternStep, PatternString, Sweep } from '@velvet-porch/core'
+import { sameContent, type PatternStep, type PatternString, type Sweep } from '@velvet-porch/core'
 
 /** What a stroke's cell can hold, in the order in which clicking goes round. */
 export const STROKE_CELLS = ['none', 'down', 'up', 'downTrebles', 'upTrebles', 'muted'] as const
@@ -29,7 +29,7 @@ export function withNextStroke(step: PatternStep | undefined): PatternStep | und
   return kept({ ...rest, ...(sweep ? { sweep } : {}) })
 }
 
-const same = (a: PatternString, b: PatternString) => JSON.stringify(a) === JSON.stringify(b)
+const same = (a: PatternString, b: PatternString) => sameContent(a, b)
 
 export const hasString = (step: PatternStep | undefined, string: PatternString): boolean =>
   Boolean(step?.strings.some((s) => same(s, string)))

@@ -64,6 +64,9 @@ export const sheet = {
     brokenText:
       'Nothing was changed. Save the data of this tune, or everything, as a file first; a file that was saved earlier brings it back.',
     brokenTab: 'The tab of this tune cannot be read from storage',
+    newer: 'A newer version of the app wrote this',
+    newerText:
+      'Nothing is wrong with it, and nothing was changed. This page is of an earlier version: reload it, or save the data as a file.',
     brokenTabText:
       'The tune itself is whole. Save the data of the tab first; without the tab, the tune can be arranged anew.',
     download: 'Save this data',
