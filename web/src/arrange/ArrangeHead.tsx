@@ -15,13 +15,13 @@ import { saveAs } from './saveAs.ts'
 import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
 import type { Writing } from '../write/useWriting.ts'
 import { VersionsMenu } from './VersionsMenu.tsx'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 
 interface Props {
   readonly id: string
   readonly model: SheetModel
   readonly doc: ArrangementDoc | null
-  readonly arranger: Arranger
+  readonly arranger: BenchArranger
   readonly spot: Spot | undefined
   /** Goes to a place of the sheet; absent where the page is another one than the score's. */
   readonly onSpot: ((spot: Spot) => void) | undefined
@@ -165,7 +165,7 @@ export function ArrangeHead(props: Props) {
 }
 
 /** Shows that work goes on, and stops it. */
-function Working({ arranger }: { arranger: Arranger }) {
+function Working({ arranger }: { arranger: BenchArranger }) {
   const { t } = useTranslation()
   if (arranger.progress === undefined) return null
   return (

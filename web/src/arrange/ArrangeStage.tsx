@@ -61,7 +61,7 @@ function Bench({ id }: { id: string }) {
   const typing = writing.on
   const later = useDeferredValue(score)
   const lateScore = typing ? later : score
-  const arranger = useArranger(lateScore.tune, lateScore.doc)
+  const arranger = useArranger(id, lateScore.tune, lateScore.doc)
   const previous = usePrevious(lateScore.doc)
   const [comparing, setComparing] = useState(false)
   const [tried, setTried] = useState<Alternative>()

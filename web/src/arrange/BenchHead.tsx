@@ -11,7 +11,7 @@ import { EffortRibbon } from './EffortRibbon.tsx'
 import { ossiaWords } from './ossiaWords.ts'
 import { Pins } from './Pins.tsx'
 import { useLeavingOut } from './useAsPlayed.ts'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 
 const TabWriteBar = lazy(async () => ({
   default: (await import('../write/TabWriteBar.tsx')).TabWriteBar,
@@ -27,7 +27,7 @@ interface Props {
   readonly signs: SheetModel
   /** What is played where the page is shown written out. */
   readonly out: ArrangementDoc | undefined
-  readonly arranger: Arranger
+  readonly arranger: BenchArranger
   readonly spot: Spot | undefined
   readonly marked: MarkedMeasures | undefined
   /** The same, ahead of what is drawn. */
@@ -123,11 +123,11 @@ export const BenchHead = memo(function BenchHead(props: Props) {
               size="compact-sm"
               ml="sm"
               onClick={() => {
-                const { settings, locks, label } = arranger.failed!
-                void arranger.arrange(
-                  { ...settings, locks: settings.locks.filter((l) => !locks.includes(l.id)) },
-                  label,
-                )
+                const { change, locks, label } = arranger.failed!
+                void arranger.choose(label, (now) => {
+                  const next = { ...now, ...change(now) }
+                  return { ...next, locks: next.locks.filter((l) => !locks.includes(l.id)) }
+                })
               }}
             >
               {t('arrange.withoutThem')}

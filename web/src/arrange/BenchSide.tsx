@@ -24,13 +24,13 @@ import { Ossias } from './Ossias.tsx'
 import { OtherWays } from './OtherWays.tsx'
 import { Reasons } from './Reasons.tsx'
 import { SoundedAs } from './SoundedAs.tsx'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 import type { useAudit } from './useAudit.ts'
 
 interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc | null
-  readonly arranger: Arranger
+  readonly arranger: BenchArranger
   readonly spot: Spot | undefined
   readonly marked: MarkedMeasures | undefined
   readonly onSpot: (spot: Spot) => void

@@ -16,13 +16,13 @@ import { keepRung } from './keepRung.ts'
 import { RungList } from './RungList.tsx'
 import { useChangeWords } from './useChangeWords.ts'
 import { useLadder } from './useLadder.ts'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 
 interface Props {
   readonly tune: TuneDoc
   readonly doc: ArrangementDoc
   readonly model: SheetModel
-  readonly arranger: Arranger
+  readonly arranger: BenchArranger
   readonly spot: Spot | undefined
   readonly marked: MarkedMeasures | undefined
   readonly tried: Layer | undefined
@@ -42,13 +42,10 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
   useEffect(() => onTry(undefined), [doc, onTry])
   const now = found?.now
   const use = (rung: Rung) => {
-    const { settings } = arranger
-    if (!settings) return
     onTry(undefined)
-    void arranger.arrange(
-      { ...settings, regions: rung.regions },
-      t('easier.command.use', { what: words(rung.changes) }),
-    )
+    void arranger.choose(t('easier.command.use', { what: words(rung.changes) }), () => ({
+      regions: rung.regions,
+    }))
   }
   const keep = (rung: Rung, range: MeasureRange) => {
     onTry(undefined)

@@ -1,19 +1,19 @@
 import { Select } from '@mantine/core'
 import { highestCapo, INSTRUMENTS, namedTunings, tuningId, type InstrumentKind } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
-import type { Arranger, Settings } from './useArranger.ts'
+import type { Settings } from './settings.ts'
+import type { BenchArranger } from './useArranger.ts'
 
 /** Instruments that the arranger writes for. */
 const KINDS: readonly InstrumentKind[] = ['guitar', 'mandolin']
 
 /** What is played: instrument, tuning, capo. */
-export function InstrumentTools({ settings, arranger }: { settings: Settings; arranger: Arranger }) {
+export function InstrumentTools({ settings, arranger }: { settings: Settings; arranger: BenchArranger }) {
   const { t } = useTranslation()
   const { instrument } = settings
   const tunings = namedTunings(instrument)
   const highest = Math.min(9, highestCapo(instrument))
-  const set = (next: Partial<Settings>, label: string) =>
-    void arranger.arrange({ ...settings, ...next }, label)
+  const set = (next: Partial<Settings>, label: string) => void arranger.choose(label, () => next)
   return (
     <>
       <Select

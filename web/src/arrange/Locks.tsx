@@ -15,13 +15,13 @@ import {
 } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { beatOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../store/newId.ts'
 
 interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc
-  readonly arranger: Arranger
+  readonly arranger: BenchArranger
   readonly spot: Spot | undefined
   readonly grip: Grip | undefined
   /** Locks that were just found to contradict one another. */
@@ -35,14 +35,13 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const settings = arranger.settings
   if (!settings) return null
   const { locks } = settings
-  const set = (next: readonly Lock[], label: string) =>
-    void arranger.arrange({ ...settings, locks: next }, label)
+  const set = (label: string, change: (locks: readonly Lock[]) => readonly Lock[]) =>
+    void arranger.choose(label, (now) => ({ locks: change(now.locks) }))
   const notes = spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []
   const measure = spot ? model.tune.measures[spot.measure] : undefined
   const has = (target: Id, field?: string) =>
     locks.some((l) => l.target === target && (field === undefined || l.field === field))
-  const without = (target: Id, field?: string) =>
-    locks.filter((l) => l.target !== target || (field !== undefined && l.field !== field))
+  const without = (target: Id) => (now: readonly Lock[]) => now.filter((l) => l.target !== target)
   const lockNote = (n: TabNote): Lock[] => placeAndFinger(n).map((l) => withId(l, newId()))
   const lockMeasure = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
   const number = spot ? model.numbers[spot.measure]! : 0
@@ -55,7 +54,10 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const lockSection = () => {
     const all = inSection()
     const ids = new Set(all.map((i) => model.tune.measures[i]!.id))
-    set([...locks.filter((l) => !ids.has(l.target)), ...all.map(lockMeasure)], t('locks.command.section'))
+    set(t('locks.command.section'), (now) => [
+      ...now.filter((l) => !ids.has(l.target)),
+      ...all.map(lockMeasure),
+    ])
   }
   return (
     <details className="reasons" data-testid="locks" open={blamed.length > 0 || undefined}>
@@ -76,11 +78,11 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
               })}
               onToggle={() =>
                 has(n.id)
-                  ? set(without(n.id), t('locks.command.freeNote'))
-                  : set(
-                      [...without(n.id), ...lockNote(n)],
-                      t('locks.command.note', { string: n.place.string, fret: n.place.fret }),
-                    )
+                  ? set(t('locks.command.freeNote'), without(n.id))
+                  : set(t('locks.command.note', { string: n.place.string, fret: n.place.fret }), (now) => [
+                      ...without(n.id)(now),
+                      ...lockNote(n),
+                    ])
               }
             />
           ))}
@@ -90,8 +92,11 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
               label={t('locks.grip')}
               onToggle={() =>
                 has(grip.id)
-                  ? set(without(grip.id), t('locks.command.freeGrip'))
-                  : set([...locks, lockOf('grip', newId(), grip.id, grip.pressed)], t('locks.command.grip'))
+                  ? set(t('locks.command.freeGrip'), without(grip.id))
+                  : set(t('locks.command.grip'), (now) => [
+                      ...now,
+                      lockOf('grip', newId(), grip.id, grip.pressed),
+                    ])
               }
             />
           ) : null}
@@ -100,11 +105,11 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
             label={t('locks.measure', { number })}
             onToggle={() =>
               has(measure.id, 'measure')
-                ? set(without(measure.id), t('locks.command.freeMeasure', { number }))
-                : set(
-                    [...without(measure.id), lockMeasure(spot.measure)],
-                    t('locks.command.measure', { number }),
-                  )
+                ? set(t('locks.command.freeMeasure', { number }), without(measure.id))
+                : set(t('locks.command.measure', { number }), (now) => [
+                    ...without(measure.id)(now),
+                    lockMeasure(spot.measure),
+                  ])
             }
           />
           <Button size="compact-xs" variant="default" mt={4} onClick={lockSection}>
@@ -133,13 +138,17 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
                   <CloseButton
                     size="xs"
                     aria-label={t('locks.free', { where })}
-                    onClick={() => set(without(g.target), t('locks.command.free'))}
+                    onClick={() => set(t('locks.command.free'), without(g.target))}
                   />
                 </li>
               )
             })}
           </ul>
-          <Button size="compact-xs" variant="subtle" onClick={() => set([], t('locks.command.freeAll'))}>
+          <Button
+            size="compact-xs"
+            variant="subtle"
+            onClick={() => set(t('locks.command.freeAll'), () => [])}
+          >
             {t('locks.freeAll')}
           </Button>
         </>

@@ -6,6 +6,7 @@ import {
   type ArrangementDoc,
   type TermChange,
   type TuneDoc,
+  withId,
 } from '@velvet-porch/core'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -13,14 +14,14 @@ import { player } from '../play/player.ts'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { alternativesInWorker } from '../worker/benchWorker.ts'
 import { useTermWords } from './useTermWords.ts'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../store/newId.ts'
 
 interface Props {
   readonly tune: TuneDoc
   readonly doc: ArrangementDoc
   readonly model: SheetModel
-  readonly arranger: Arranger
+  readonly arranger: BenchArranger
   readonly spot: Spot
   readonly tried: Alternative | undefined
   readonly onTry: (way: Alternative | undefined) => void
@@ -46,15 +47,12 @@ export function OtherWays({ tune, doc, model, arranger, spot, tried, onTry }: Pr
   }, [tune, doc, measure, tick, scope, onTry])
   const number = model.numbers[measure]!
   const keep = (way: Alternative) => {
-    const settings = arranger.settings
-    if (!settings) return
     const targets = new Set(way.locks.map((l) => l.target))
-    const locks = [
-      ...settings.locks.filter((l) => !targets.has(l.target)),
-      ...way.locks.map((l) => ({ ...l, id: newId() })),
-    ]
+    const own = way.locks.map((l) => withId(l, newId()))
     onTry(undefined)
-    void arranger.arrange({ ...settings, locks }, t('ways.command', { number }))
+    void arranger.choose(t('ways.command', { number }), (now) => ({
+      locks: [...now.locks.filter((l) => !targets.has(l.target)), ...own],
+    }))
   }
   const hear = (way: Alternative) => {
     const start = Math.min(...way.moved.map((n) => n.pos.tick))

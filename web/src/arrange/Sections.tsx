@@ -39,12 +39,13 @@ import type { Spot } from '../sheet/sheetModel.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
 import { OrnamentMenu } from './OrnamentMenu.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
-import type { Arranger, Settings } from './useArranger.ts'
+import type { Settings } from './settings.ts'
+import type { BenchArranger } from './useArranger.ts'
 
 interface Props {
   readonly tune: TuneDoc
   readonly numbers: readonly number[]
-  readonly arranger: Arranger
+  readonly arranger: BenchArranger
   readonly settings: Settings
   readonly spot: Spot | undefined
   readonly section: Active
@@ -77,8 +78,9 @@ export function SectionChips({
   const { regions } = settings
   const join = () => {
     setPicked(active - 1)
-    const next = tidyRegions(tune, joinRegion(regions, active))
-    void arranger.arrange({ ...settings, regions: next }, t('arrange.command.join'))
+    void arranger.choose(t('arrange.command.join'), (now) => ({
+      regions: tidyRegions(tune, joinRegion(now.regions, active)),
+    }))
   }
   if (regions.length < 2) return null
   return (
@@ -116,8 +118,8 @@ export function SectionCuts({
   const { t } = useTranslation()
   const { regions } = settings
   const canCut = measure !== undefined && under >= 0 && regions[under]!.from !== measure.id
-  const set = (next: readonly Region[], label: string) =>
-    void arranger.arrange({ ...settings, regions: next }, label)
+  const set = (label: string, change: (regions: readonly Region[]) => readonly Region[]) =>
+    void arranger.choose(label, (now) => ({ regions: change(now.regions) }))
   return (
     <>
       <Tooltip label={measure ? t('sections.cutHint') : t('sections.cutNone')}>
@@ -131,9 +133,8 @@ export function SectionCuts({
           onClick={() => {
             if (!canCut) return
             setPicked(under + 1)
-            set(
-              splitRegion(tune, regions, measure.id),
-              t('arrange.command.cut', { number: numbers[spot!.measure] }),
+            set(t('arrange.command.cut', { number: numbers[spot!.measure] }), (now) =>
+              splitRegion(tune, now, measure.id),
             )
           }}
         >
@@ -146,9 +147,8 @@ export function SectionCuts({
           h={28}
           variant="default"
           onClick={() =>
-            set(
-              tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...regions]),
-              t('arrange.command.cutParts'),
+            set(t('arrange.command.cutParts'), (now) =>
+              tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...now]),
             )
           }
         >
@@ -183,9 +183,12 @@ export function SectionPattern({
       chord={harmony.find((h) => h.shape)}
       pattern={region.pattern}
       onPattern={(pattern, label) => {
-        const { pattern: _, ...rest } = region
-        const next = regions.map((r, i) => (i === active ? (pattern ? { ...rest, pattern } : rest) : r))
-        void arranger.arrange({ ...settings, regions: next }, label)
+        void arranger.choose(label, (now) => ({
+          regions: now.regions.map((r, i) => {
+            const { pattern: _, ...rest } = r
+            return i !== active ? r : pattern ? { ...rest, pattern } : rest
+          }),
+        }))
       }}
     />
   )
@@ -200,9 +203,19 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
   const school = region.school ?? USUAL_SCHOOL
   const { strings } = INSTRUMENTS[instrument].instrument
   const refused = refusalOf(region.style, region.level, { strings })
-  const set = (next: readonly Region[], label: string) =>
-    void arranger.arrange({ ...settings, regions: next }, label)
-  const choose = (choice: Partial<Region>, label: string) => set(withChoice(regions, active, choice), label)
+  const choose = (choice: Partial<Region>, label: string) =>
+    void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
+  const chooseStyle = (style: Style) =>
+    void arranger.choose(t('arrange.command.style', { to: t(`arrange.styles.${style}`) }), (now) => ({
+      regions: now.regions.map((r, i) => {
+        if (i !== active) return r
+        // Chord melody starts at level 2: the level follows, and the command says so.
+        const level = refusalOf(style, r.level, { strings }) === 'chordsAtLevelOne' ? 2 : r.level
+        // A pattern is for one style: another begins with its own.
+        const { pattern: _, ...rest } = r
+        return { ...rest, style, level }
+      }),
+    }))
   const styleItem = (s: Style) => ({
     value: s,
     label: t(`arrange.styles.${s}`),
@@ -217,18 +230,7 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
         value={region.style}
         allowDeselect={false}
         maxDropdownHeight={320}
-        onChange={(v) => {
-          if (v === null) return
-          const style = v as Style
-          // Chord melody starts at level 2: the level follows, and the command says so.
-          const level = refusalOf(style, region.level, { strings }) === 'chordsAtLevelOne' ? 2 : region.level
-          // A pattern is for one style: another begins with its own.
-          const { pattern: _, ...rest } = region
-          set(
-            regions.map((r, i) => (i === active ? { ...rest, style, level } : r)),
-            t('arrange.command.style', { to: t(`arrange.styles.${style}`) }),
-          )
-        }}
+        onChange={(v) => v !== null && chooseStyle(v as Style)}
         data={[
           { group: t('accompany.solo'), items: [...SOLO_STYLES, 'bottleneck' as const].map(styleItem) },
           { group: t('accompany.backing'), items: ACCOMPANIMENTS.map(styleItem) },

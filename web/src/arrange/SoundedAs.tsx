@@ -1,9 +1,9 @@
 import { Chip, Group, Text } from '@mantine/core'
-import type { ArrangementDoc } from '@velvet-porch/core'
+import { withId, type ArrangementDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
 import { askedWay, isSoundedAs, locksFor, soundedAt, waysOf, type SoundedWay } from './soundedAs.ts'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../store/newId.ts'
 
 const AUTO = 'auto'
@@ -17,7 +17,7 @@ export function SoundedAs({
 }: {
   model: SheetModel
   doc: ArrangementDoc
-  arranger: Arranger
+  arranger: BenchArranger
   spot: Spot
 }) {
   const { t } = useTranslation()
@@ -31,14 +31,13 @@ export function SoundedAs({
   const choose = (way: string) => {
     const own = way === AUTO ? [] : locksFor(doc.setup, note, way as SoundedWay)
     const touched = new Set([to.id, note.from?.id, ...own.map((l) => l.target)])
-    const other = settings.locks.filter((l) => !touched.has(l.target))
-    const locks = [...other, ...own.map((l) => ({ ...l, id: newId() }))]
-    void arranger.arrange(
-      { ...settings, locks },
+    const locks = own.map((l) => withId(l, newId()))
+    void arranger.choose(
       t('ornament.howCommand', {
         what: t(`ornament.ways.${way as SoundedWay}`),
         number: model.numbers[spot.measure],
       }),
+      (now) => ({ locks: [...now.locks.filter((l) => !touched.has(l.target)), ...locks] }),
     )
   }
   const missed = asked && !isSoundedAs(to, asked)

@@ -4,12 +4,12 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../shell/actions.ts'
 import { step } from '../store/documents.ts'
-import type { Arranger } from './useArranger.ts'
+import type { BenchArranger } from './useArranger.ts'
 
 /** Offers what can be done on the bench in the palette and by key. */
 export function useArrangeActions(
   tuneId: string,
-  arranger: Arranger,
+  arranger: BenchArranger,
   doc: ArrangementDoc | null | undefined,
   togglePlay: () => void,
   compare: (() => void) | undefined,
