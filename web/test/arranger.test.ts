@@ -1,4 +1,4 @@
-import type { ArrangeError} from '@velvet-porch/core';
+import type { ArrangeError } from '@velvet-porch/core'
 import { arranging, finish, lockOf, type Region } from '@velvet-porch/core'
 import { arrangementFor, tuneOf } from './support.ts'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'

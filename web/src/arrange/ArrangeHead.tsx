@@ -15,7 +15,7 @@ import { saveAs } from './saveAs.ts'
 import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
 import type { Writing } from '../write/useWriting.ts'
 import { VersionsMenu } from './VersionsMenu.tsx'
-import type { BenchArranger } from './useArranger.ts'
+import { useProgress, type BenchArranger } from './useArranger.ts'
 
 interface Props {
   readonly id: string
@@ -167,11 +167,12 @@ export function ArrangeHead(props: Props) {
 /** Shows that work goes on, and stops it. */
 function Working({ arranger }: { arranger: BenchArranger }) {
   const { t } = useTranslation()
-  if (arranger.progress === undefined) return null
+  const progress = useProgress(arranger)
+  if (progress === undefined) return null
   return (
     <Group gap={6} role="status">
       <Text size="xs">{t('arrange.working')}</Text>
-      <Progress w={90} value={arranger.progress * 100} aria-label={t('arrange.working')} />
+      <Progress w={90} value={progress * 100} aria-label={t('arrange.working')} />
       <Button size="compact-xs" variant="default" onClick={arranger.cancel}>
         {t('arrange.cancel')}
       </Button>

@@ -173,7 +173,7 @@ function Bench({ id }: { id: string }) {
   const write = useCallback(() => setOn((on) => !on), [setOn])
   const compare = useCallback(() => setComparing((on) => !on), [])
   useArrangeActions(id, arranger, doc, toggle, previous ? compare : undefined, mayWrite ? write : undefined)
-  const settled = late.fits && !arranger.stale && arranger.progress === undefined
+  const settled = late.fits && !arranger.stale && !arranger.atWork
   // What stands beside the sheet speaks of the finished arrangement alone.
   const speaks = Boolean(late.tune && late.doc && settled && !late.before && !late.out)
   const checked = useMemo(

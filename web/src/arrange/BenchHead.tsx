@@ -137,7 +137,7 @@ export const BenchHead = memo(function BenchHead(props: Props) {
           )}
         </Alert>
       ) : null}
-      {arranger.stale && arranger.progress === undefined && doc ? (
+      {arranger.stale && !arranger.atWork && doc ? (
         <Notice text={t('arrange.stale')}>
           <Act onClick={() => void arranger.again()}>{t('arrange.again')}</Act>
           {marked ? (
@@ -154,7 +154,7 @@ export const BenchHead = memo(function BenchHead(props: Props) {
           </Act>
         </Notice>
       ) : null}
-      {arranger.otherHand && !arranger.stale && arranger.progress === undefined && doc ? (
+      {arranger.otherHand && !arranger.stale && !arranger.atWork && doc ? (
         <Notice text={t('arrange.otherHand', { name: arranger.otherHand.name || t('instrument.adult') })}>
           <Act onClick={() => void arranger.again()}>{t('arrange.again')}</Act>
         </Notice>

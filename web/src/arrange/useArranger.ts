@@ -10,6 +10,10 @@ import { settingsOf } from './settings.ts'
 
 export type BenchArranger = ReturnType<typeof useArranger>
 
+/** Share of what is being arranged that is done; undefined while nothing is. */
+export const useProgress = ({ arranger }: BenchArranger): number | undefined =>
+  useStore(arranger.store, (s) => s.progress)
+
 /** The arranger of a tune, with what it is at and what stands on the bench. */
 export function useArranger(
   tuneId: string,
@@ -33,7 +37,10 @@ export function useArranger(
       }),
     [tuneId],
   )
-  const { waiting, progress, failed } = useStore(arranger.store)
+  // Its progress is no matter of the whole bench: whoever shows it follows it (`useProgress`).
+  const waiting = useStore(arranger.store, (s) => s.waiting)
+  const failed = useStore(arranger.store, (s) => s.failed)
+  const atWork = waiting.length > 0
   useEffect(() => () => arranger.cancel(), [arranger])
   useEffect(() => {
     if (ready && tune && doc === null && !arranger.isAtWork())
@@ -61,7 +68,9 @@ export function useArranger(
   const otherHand = ready && doc && !sameContent(doc.setup.player, player) ? player : undefined
   return useMemo(
     () => ({
-      progress,
+      arranger,
+      /** True while something is being arranged. */
+      atWork,
       failed,
       /** What stands on the bench, or will when all that was chosen is arranged. */
       settings,
@@ -74,6 +83,6 @@ export function useArranger(
       stale,
       otherHand,
     }),
-    [progress, failed, settings, choose, cancel, again, rearrange, accept, forget, stale, otherHand],
+    [arranger, atWork, failed, settings, choose, cancel, again, rearrange, accept, forget, stale, otherHand],
   )
 }

@@ -40,7 +40,7 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core'
 import { readingAbc, type TuneReading } from '@velvet-porch/core/abc'
-import { breathe, inTurns, SLICE_MS } from './inTurns.ts'
+import { breathe, inTurns } from './inTurns.ts'
 import { serve } from './serve.ts'
 import { newId } from '../store/newId.ts'
 
@@ -188,26 +188,12 @@ const api = {
     const started = performance.now()
     try {
       const run = arrangingOf(order)
-      let slice = performance.now()
-      for (let item = run.next(); ; item = run.next()) {
-        if (item.done) {
-          const { layer, plan, idleLocks } = item.value
-          last = { hash: hashOf(order), tune: order.tune.id, arranged: item.value }
-          return {
-            kind: 'done',
-            layer,
-            transposed: plan.transposed,
-            ms: performance.now() - started,
-            idleLocks,
-          }
-        }
-        if (performance.now() - slice > SLICE_MS) {
-          onProgress(item.value)
-          await breathe()
-          slice = performance.now()
-        }
-        if (cancelled.has(job)) return { kind: 'cancelled' }
-      }
+      const arranged = await inTurns(run, { onProgress, isStopped: () => cancelled.has(job) })
+      if (!arranged) return { kind: 'cancelled' }
+      const { layer, plan, idleLocks } = arranged
+      last = { hash: hashOf(order), tune: order.tune.id, arranged }
+      const ms = performance.now() - started
+      return { kind: 'done', layer, transposed: plan.transposed, ms, idleLocks }
     } catch (error) {
       if (error instanceof ArrangeError)
         return {

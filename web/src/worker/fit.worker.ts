@@ -40,7 +40,7 @@ const api = {
     rate: number,
     onProgress: (share: number) => void,
   ): Promise<RecordingReading> {
-    return inTurns(recordingPitch(samples, rate), onProgress)
+    return inTurns(recordingPitch(samples, rate), { onProgress })
   },
 }
 

@@ -1,5 +1,5 @@
 /** The most milliseconds of work before messages (a cancel, a question whether it still hears) are heard. */
-export const SLICE_MS = 12
+const SLICE_MS = 12
 
 const { port1, port2 } = new MessageChannel()
 const breathing: (() => void)[] = []
@@ -12,17 +12,37 @@ export const breathe = () =>
     port2.postMessage(undefined)
   })
 
-/**
- * Runs long work in a worker so that messages are heard on the way.
- * @param onTurn is handed what the work yielded last, once a slice
- */
-export async function inTurns<Y, T>(run: Generator<Y, T>, onTurn?: (yielded: Y) => void): Promise<T> {
+/** Milliseconds between two reports of progress: the page draws each of them. */
+const REPORT_MS = 100
+
+/** What is done between two turns. */
+export interface BetweenTurns<Y> {
+  /** Is handed what the work yielded last, a few times a second. */
+  readonly onProgress?: (yielded: Y) => void
+  /** True where the work is to be dropped. */
+  readonly isStopped?: () => boolean
+}
+
+/** Runs long work in a worker so that messages are heard on the way. */
+export function inTurns<Y, T>(run: Generator<Y, T>, between?: Omit<BetweenTurns<Y>, 'isStopped'>): Promise<T>
+/** The same for work that may be stopped: undefined where it was. */
+export function inTurns<Y, T>(run: Generator<Y, T>, between: BetweenTurns<Y>): Promise<T | undefined>
+export async function inTurns<Y, T>(
+  run: Generator<Y, T>,
+  { onProgress, isStopped }: BetweenTurns<Y> = {},
+): Promise<T | undefined> {
   let slice = performance.now()
+  let reported = -Infinity
   for (let item = run.next(); ; item = run.next()) {
     if (item.done) return item.value
-    if (performance.now() - slice < SLICE_MS) continue
-    onTurn?.(item.value)
+    const now = performance.now()
+    if (now - slice < SLICE_MS) continue
+    if (now - reported > REPORT_MS) {
+      onProgress?.(item.value)
+      reported = now
+    }
     await breathe()
+    if (isStopped?.()) return undefined
     slice = performance.now()
   }
 }

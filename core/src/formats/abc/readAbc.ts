@@ -9,7 +9,7 @@ import { measureNumbers } from '../../form/measureNumbers.ts'
 import { isKnownOrnament } from '../../ornament/sourceOrnaments.ts'
 import { measureLength } from '../../time/metre.ts'
 import { USUAL_TEMPO } from '../../time/tempo.ts'
-import { QUARTER } from '../../time/ticks.ts'
+import { QUARTER, type Ticks } from '../../time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { lineStarts } from '../lineStarts.ts'
 import { placesIn, type Problem } from '../problem.ts'
@@ -176,7 +176,7 @@ function buildTune(
   if (raw.metaText.tempo?.bpm && stated === undefined)
     report('warning', 0, `a tempo (Q:) beyond ${LIMITS.slowest} to ${LIMITS.fastest}`, 'left out')
   singWords(voices, ready, source, report, reportIn)
-  const laidOver = otherVoicesPlaced(voices, drafts)
+  const laidOver = otherVoicesPlaced(voices, drafts, report)
   const tempos = [...laidOver.tempos]
   const first = { measure: measures[0]!.id, tick: 0 }
   if (!tempos.some((t) => t.pos.measure === first.measure && t.pos.tick === 0)) {
@@ -499,9 +499,13 @@ function untie(voice: VoiceReading, measure: DraftMeasure): void {
 function otherVoicesPlaced(
   voices: readonly VoiceReading[],
   measures: readonly DraftMeasure[],
+  report: Report,
 ): { events: TuneEvent[]; tempos: TempoMark[] } {
   const events: TuneEvent[] = []
   const tempos: TempoMark[] = []
+  const melodyEnd = new Map<Id, Ticks>()
+  for (const { pos, dur } of voices[0]?.events ?? [])
+    melodyEnd.set(pos.measure, Math.max(melodyEnd.get(pos.measure) ?? 0, pos.tick + dur.ticks))
   const heard = voices.filter((voice, v) => v === 0 || voice.events.length > 0)
   heard.forEach((voice, v) => {
     const place = new Map(voice.measures.map((m, i) => [m.id, v === 0 ? m.id : measures[i]!.id]))
@@ -510,9 +514,20 @@ function otherVoicesPlaced(
       pos: { ...x.pos, measure: place.get(x.pos.measure) ?? x.pos.measure },
     })
     for (const e of voice.events) events.push({ ...placed(e), voice: v })
-    for (const tempo of voice.tempos.map(placed))
+    for (const tempo of voice.tempos.map(placed)) {
+      const { measure, tick } = tempo.pos
+      if (v > 0 && tick > 0 && tick >= (melodyEnd.get(measure) ?? 0)) {
+        report(
+          'warning',
+          measures.find((m) => m.id === measure)?.from ?? 0,
+          `a tempo in voice ${v + 1} where the melody has ended`,
+          'left out',
+        )
+        continue
+      }
       if (!tempos.some((t) => t.pos.measure === tempo.pos.measure && t.pos.tick === tempo.pos.tick))
         tempos.push(tempo)
+    }
   })
   const order = new Map(measures.map((m, i) => [m.id, i]))
   tempos.sort((a, b) => order.get(a.pos.measure)! - order.get(b.pos.measure)! || a.pos.tick - b.pos.tick)
