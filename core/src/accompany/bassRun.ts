@@ -1,6 +1,6 @@
-import { lastFret, openPitch, pitchAt, type Place, type Setup } from '../neck/setup.ts'
-import { scaleOf, type Key } from '../pitch/key.ts'
-import { mod12, type Midi } from '../pitch/pitch.ts'
+import { lastFret, openPitch, pitchAt, type Place, type Setup } from '../instrument/setup.ts'
+import { scaleOf, type Key } from '../music/pitch/key.ts'
+import { mod12, type Midi } from '../music/pitch/pitch.ts'
 
 /** Highest fret of a run: it stays in the first position, a finger a fret. */
 const RUN_FRET = 4

@@ -1,5 +1,5 @@
-import { fingersOf } from '../neck/hand.ts'
-import type { Place, Setup } from '../neck/setup.ts'
+import { fingersOf } from '../instrument/hand.ts'
+import type { Place, Setup } from '../instrument/setup.ts'
 import type { AccompanyOnset } from './onset.ts'
 
 /**

@@ -1,6 +1,6 @@
-import { openPitch, type Setup } from '../neck/setup.ts'
+import { openPitch, type Setup } from '../instrument/setup.ts'
 import type { Plan } from '../plan/plan.ts'
-import { midiOf } from '../pitch/pitch.ts'
+import { midiOf } from '../music/pitch/pitch.ts'
 import type { AccompanyRemark } from './remark.ts'
 
 /** The lowest string goes down by this many semitones at most to get a note (drop tunings). Common practice. */

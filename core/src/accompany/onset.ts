@@ -1,7 +1,7 @@
 import type { Attack, PressedPlace, Role } from '../model/tab.ts'
-import type { LeftFinger, Stroke } from '../neck/hand.ts'
-import type { Place } from '../neck/setup.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { LeftFinger, Stroke } from '../instrument/hand.ts'
+import type { Place } from '../instrument/setup.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** One string of an onset. */
 export interface Sounded {

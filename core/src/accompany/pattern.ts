@@ -1,7 +1,7 @@
 import type { PatternText } from '../model/arrangement.ts'
-import type { Stroke } from '../neck/hand.ts'
-import { beatLength, beatStarts, isCompound, measureLength, type Metre } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Stroke } from '../instrument/hand.ts'
+import { beatLength, beatStarts, isCompound, measureLength, type Metre } from '../music/time/metre.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /**
  * A string as a pattern names it: the shape's bass string, its other bass (what an alternating thumb goes to), a string

@@ -1,6 +1,6 @@
 import type { PatternText } from '../model/arrangement.ts'
 import type { Accompaniment, Level } from '../model/style.ts'
-import { isCompound, type Metre } from '../time/metre.ts'
+import { isCompound, type Metre } from '../music/time/metre.ts'
 import { fitsMetre, stepsOf } from './pattern.ts'
 
 /** Accompaniments that repeat a pattern. */

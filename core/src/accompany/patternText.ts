@@ -1,6 +1,6 @@
 import type { PatternText } from '../model/arrangement.ts'
 import { contentText } from '../model/content.ts'
-import type { Metre } from '../time/metre.ts'
+import type { Metre } from '../music/time/metre.ts'
 import { stepsOf, type Pattern, type PatternStep, type PatternString, type Sweep } from './pattern.ts'
 
 /**

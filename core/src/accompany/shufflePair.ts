@@ -1,7 +1,7 @@
 import { handFault } from '../grip/handRules.ts'
-import { fingersOf } from '../neck/hand.ts'
-import { lastFret, openPitch, pitchAt, type Place, type Setup } from '../neck/setup.ts'
-import { mod12, type PitchClass } from '../pitch/pitch.ts'
+import { fingersOf } from '../instrument/hand.ts'
+import { lastFret, openPitch, pitchAt, type Place, type Setup } from '../instrument/setup.ts'
+import { mod12, type PitchClass } from '../music/pitch/pitch.ts'
 
 /** One note of a shuffle with its finger. */
 export interface HeldPlace {

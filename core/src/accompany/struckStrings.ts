@@ -1,6 +1,6 @@
-import { chordPitchClasses, type ChordReading } from '../harmony/chordSymbol.ts'
-import { pitchAt, type Place, type Setup } from '../neck/setup.ts'
-import { mod12, pitchClass } from '../pitch/pitch.ts'
+import { chordPitchClasses, type ChordReading } from '../music/harmony/chordSymbol.ts'
+import { pitchAt, type Place, type Setup } from '../instrument/setup.ts'
+import { mod12, pitchClass } from '../music/pitch/pitch.ts'
 import type { PatternStep, PatternString, Sweep } from './pattern.ts'
 
 /** A held shape with the chord that it sounds. Frets by string, string 1 first, counted from the capo. */

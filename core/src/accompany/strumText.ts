@@ -1,6 +1,6 @@
 import type { PatternText } from '../model/arrangement.ts'
-import type { Stroke } from '../neck/hand.ts'
-import { isCompound, type Metre } from '../time/metre.ts'
+import type { Stroke } from '../instrument/hand.ts'
+import { isCompound, type Metre } from '../music/time/metre.ts'
 import { stepsOf, type Pattern, type PatternStep } from './pattern.ts'
 import { writePattern } from './patternText.ts'
 

@@ -1,4 +1,4 @@
-import { nameText, plainName, type NoteName, pitchClass } from '../pitch/pitch.ts'
+import { nameText, plainName, type NoteName, pitchClass } from '../music/pitch/pitch.ts'
 
 /** Twelve-bar forms as degrees of the key by measure. Common practice, no source. */
 export const TWELVE_BAR_FORMS = {

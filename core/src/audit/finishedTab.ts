@@ -1,8 +1,8 @@
-import type { LeftFinger, PickingSchool, PickingSign } from '../neck/hand.ts'
-import type { Setup } from '../neck/setup.ts'
-import type { Midi } from '../pitch/pitch.ts'
+import type { LeftFinger, PickingSchool, PickingSign } from '../instrument/hand.ts'
+import type { Setup } from '../instrument/setup.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 import type { Role } from '../model/tab.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** A note as the page shows it, in written order. `fret` counts from the capo, `midi` sounds. */
 export interface WrittenNote {

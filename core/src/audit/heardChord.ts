@@ -1,4 +1,4 @@
-import { mod12, nameText, plainName, type Midi } from '../pitch/pitch.ts'
+import { mod12, nameText, plainName, type Midi } from '../music/pitch/pitch.ts'
 import type { SoundingChord } from './finishedTab.ts'
 
 /**

@@ -1,4 +1,4 @@
-import { secondsOf, type Ticks } from '../time/ticks.ts'
+import { secondsOf, type Ticks } from '../music/time/ticks.ts'
 import type { FinishedTab, WrittenNote } from './finishedTab.ts'
 
 /** A written note at one of the times that it is played. */

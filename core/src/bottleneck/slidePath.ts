@@ -1,7 +1,7 @@
 import type { MelodyNote } from '../form/timeline.ts'
-import { fretFromNut } from '../neck/geometry.ts'
-import { placesOf, type Place, type Setup } from '../neck/setup.ts'
-import type { Midi } from '../pitch/pitch.ts'
+import { fretFromNut } from '../instrument/geometry.ts'
+import { placesOf, type Place, type Setup } from '../instrument/setup.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 
 /** Prices of a bottleneck's way, in one unit of bother. Common practice and listening, no source. */
 export const SLIDE_PRICES = {

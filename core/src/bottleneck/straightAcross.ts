@@ -1,5 +1,5 @@
-import type { Setup } from '../neck/setup.ts'
-import { mod12, type PitchClass } from '../pitch/pitch.ts'
+import type { Setup } from '../instrument/setup.ts'
+import { mod12, type PitchClass } from '../music/pitch/pitch.ts'
 
 /** The chord of the open strings, behind the capo. */
 export interface OpenChord {

@@ -1,7 +1,7 @@
 import { widestReach } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
 import type { Grip } from '../model/tab.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 
 /** Past this fret a capo leaves little neck. Common practice, no source. */
 export const HIGHEST_CAPO = 7

@@ -2,7 +2,7 @@ import { durationOf } from '../model/durationOf.ts'
 import type { Id } from '../model/ids.ts'
 import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
 import { plainValues } from '../notation/plainValues.ts'
-import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { WHOLE, type Ticks } from '../music/time/ticks.ts'
 
 /** The shortest note that can be written: a 64th. */
 export const SHORTEST: Ticks = WHOLE / 64

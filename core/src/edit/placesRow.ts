@@ -1,9 +1,9 @@
-import { chordPitchClasses, readChordSymbol } from '../harmony/chordSymbol.ts'
+import { chordPitchClasses, readChordSymbol } from '../music/harmony/chordSymbol.ts'
 import type { Role } from '../model/tab.ts'
 import type { Pos, TuneDoc } from '../model/tune.ts'
-import { lastFret, pitchAt, type Setup } from '../neck/setup.ts'
-import { mod12, pitchClass, readPitch, type Step } from '../pitch/pitch.ts'
-import type { Ticks } from '../time/ticks.ts'
+import { lastFret, pitchAt, type Setup } from '../instrument/setup.ts'
+import { mod12, pitchClass, readPitch, type Step } from '../music/pitch/pitch.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 import type { TabEdit } from './edited.ts'
 
 /** One moment of a row of places: what is struck together, or silence. */

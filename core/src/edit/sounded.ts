@@ -1,7 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import { isArrival, type Arrival, type Attack, type TabNote } from '../model/tab.ts'
-import { harmonicsOf } from '../neck/harmonics.ts'
+import { harmonicsOf } from '../instrument/harmonics.ts'
 import {
   artificialPlacesOf,
   lastFret,
@@ -10,7 +10,7 @@ import {
   placesOf,
   type Place,
   type Setup,
-} from '../neck/setup.ts'
+} from '../instrument/setup.ts'
 import { graceFinger } from '../handwork/graceFinger.ts'
 import { bendableBy, LEAST_BEND_FRET } from '../ornament/bendRoom.ts'
 import type { EditRefusal, RefusalReason, TabEdit } from './edited.ts'

@@ -1,4 +1,4 @@
-import { QUARTER, type Ticks } from '../time/ticks.ts'
+import { QUARTER, type Ticks } from '../music/time/ticks.ts'
 
 /** Taps as lengths of notes. */
 export interface Tapped {

@@ -1,5 +1,5 @@
-import { fretFromNut } from '../neck/geometry.ts'
-import type { Setup } from '../neck/setup.ts'
+import { fretFromNut } from '../instrument/geometry.ts'
+import type { Setup } from '../instrument/setup.ts'
 import type { FingerOn } from '../teach/lessonStep.ts'
 import { el, words } from './svg.ts'
 

@@ -1,8 +1,8 @@
 import type { TabNote } from '../model/tab.ts'
 import type { Measure } from '../model/tune.ts'
-import { beatLength, missingHead } from '../time/metre.ts'
-import { WHOLE, type Ticks } from '../time/ticks.ts'
-import { writtenValue } from '../time/writtenValue.ts'
+import { beatLength, missingHead } from '../music/time/metre.ts'
+import { WHOLE, type Ticks } from '../music/time/ticks.ts'
+import { writtenValue } from '../music/time/writtenValue.ts'
 import { el, words } from './svg.ts'
 
 const STEM = 16

@@ -1,6 +1,6 @@
 import type { Attack, TabNote } from '../model/tab.ts'
 import { bendText } from '../notation/bendText.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 import { el, words } from './svg.ts'
 
 const LETTERS: Readonly<Record<string, string>> = { hammer: 'h', pull: 'p', release: 'r' }

@@ -3,8 +3,8 @@ import { handFault, widestReach } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
 import type { Layer } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { kindSpans } from '../neck/hand.ts'
-import type { Setup } from '../neck/setup.ts'
+import { kindSpans } from '../instrument/hand.ts'
+import type { Setup } from '../instrument/setup.ts'
 import { HIGHEST_CAPO } from '../easier/stretchByCapo.ts'
 
 /** A measure that is wider than this hand likes, with the lowest capo at which it comes inside. */

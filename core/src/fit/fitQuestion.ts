@@ -1,10 +1,10 @@
 import { timelineOf } from '../form/timeline.ts'
 import type { Region } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import type { Tuning } from '../neck/instrument.ts'
-import { lastFret, withShift, type Setup } from '../neck/setup.ts'
+import type { Tuning } from '../instrument/instrument.ts'
+import { lastFret, withShift, type Setup } from '../instrument/setup.ts'
 import { playedMelody } from '../plan/playedMelody.ts'
-import { mod12 } from '../pitch/pitch.ts'
+import { mod12 } from '../music/pitch/pitch.ts'
 import { octavesOn } from '../plan/register.ts'
 import type { VoiceRange } from './voice.ts'
 

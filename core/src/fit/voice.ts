@@ -1,6 +1,6 @@
 import { melodyOf, timelineOf } from '../form/timeline.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { midiOf, readPitch, type Midi } from '../pitch/pitch.ts'
+import { midiOf, readPitch, type Midi } from '../music/pitch/pitch.ts'
 import { ALL_SHIFTS } from './shifts.ts'
 
 /** The comfortable range of a singer, as it sounds. */

@@ -1,9 +1,9 @@
 import { ticksAt, timelineOf } from '../form/timeline.ts'
-import { chordIn } from '../harmony/chordSymbol.ts'
+import { chordIn } from '../music/harmony/chordSymbol.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc, TuneEvent } from '../model/tune.ts'
 import { versesOf } from '../model/verses.ts'
-import type { NoteNaming } from '../pitch/noteNaming.ts'
+import type { NoteNaming } from '../music/pitch/noteNaming.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
 
 /** Words with the chord that begins over them; either may be empty. */

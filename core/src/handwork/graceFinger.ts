@@ -1,5 +1,5 @@
 import type { TabNote } from '../model/tab.ts'
-import type { LeftFinger } from '../neck/hand.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
 
 /**
  * A finger for a short note before another on its string: as many fingers from the note's own as the notes lie frets

@@ -1,6 +1,6 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { TabNote } from '../model/tab.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 import type { Turns } from '../turns.ts'
 
 /** A note of the tab with its written start and end. */

@@ -1,8 +1,8 @@
-import { pitchAt, type Place, type Setup } from '../neck/setup.ts'
-import { mod12, pitchClass, plainPitch, STEPS, type NoteName, type Pitch, type Step } from '../pitch/pitch.ts'
-import { degreeAbove, SCALES, scaleTones, type ScaleName } from '../pitch/scale.ts'
-import { chordPitchClasses, readChordSymbol, type ChordReading } from './chordSymbol.ts'
-import { degreeIn } from './chordTones.ts'
+import { pitchAt, type Place, type Setup } from '../instrument/setup.ts'
+import { mod12, pitchClass, plainPitch, STEPS, type NoteName, type Pitch, type Step } from '../music/pitch/pitch.ts'
+import { degreeAbove, SCALES, scaleTones, type ScaleName } from '../music/pitch/scale.ts'
+import { chordPitchClasses, readChordSymbol, type ChordReading } from '../music/harmony/chordSymbol.ts'
+import { degreeIn } from '../music/harmony/chordTones.ts'
 
 /** What somebody says about a place: a note, a degree of a key, a tone of a chord or of a scale. */
 export type Claim =

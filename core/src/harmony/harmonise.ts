@@ -1,9 +1,9 @@
 import { melodyOf, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
 import type { ChordMark, Measure, TuneDoc } from '../model/tune.ts'
-import { midiOf, mod12, pitchClass, type PitchClass } from '../pitch/pitch.ts'
-import { beatLength, isCompound, strongBeats } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
-import { chordPitchClasses, chordText } from './chordSymbol.ts'
+import { midiOf, mod12, pitchClass, type PitchClass } from '../music/pitch/pitch.ts'
+import { beatLength, isCompound, strongBeats } from '../music/time/metre.ts'
+import type { Ticks } from '../music/time/ticks.ts'
+import { chordPitchClasses, chordText } from '../music/harmony/chordSymbol.ts'
 import { MANNERS, paletteOf, type Manner, type PaletteChord } from './harmonyPalette.ts'
 
 /** A proposed harmony for a whole tune. Every mark says that it is a suggestion. */

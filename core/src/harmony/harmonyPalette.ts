@@ -1,7 +1,7 @@
-import { spellInKey, type Key, type Mode } from '../pitch/key.ts'
-import { mod12, pitchClass, plainName, type NoteName } from '../pitch/pitch.ts'
-import { readChordSymbol, type ChordReading } from './chordSymbol.ts'
-import { nameText } from '../pitch/pitch.ts'
+import { spellInKey, type Key, type Mode } from '../music/pitch/key.ts'
+import { mod12, pitchClass, plainName, type NoteName } from '../music/pitch/pitch.ts'
+import { readChordSymbol, type ChordReading } from '../music/harmony/chordSymbol.ts'
+import { nameText } from '../music/pitch/pitch.ts'
 
 /** How far a harmony goes: three chords, the key's own family, or further with sevenths and borrowed dominants. */
 export const MANNERS = ['plain', 'family', 'moving'] as const

@@ -1,10 +1,10 @@
 import { measureAt, type MelodyNote, type Timeline } from '../form/timeline.ts'
 import type { Id } from '../model/ids.ts'
-import { scaleOf, type Key } from '../pitch/key.ts'
-import { midiOf, mod12, type Midi, type PitchClass } from '../pitch/pitch.ts'
-import type { Ticks } from '../time/ticks.ts'
-import { chordPitchClasses, type ChordReading } from './chordSymbol.ts'
-import { degreeIn } from './chordTones.ts'
+import { scaleOf, type Key } from '../music/pitch/key.ts'
+import { midiOf, mod12, type Midi, type PitchClass } from '../music/pitch/pitch.ts'
+import type { Ticks } from '../music/time/ticks.ts'
+import { chordPitchClasses, type ChordReading } from '../music/harmony/chordSymbol.ts'
+import { degreeIn } from '../music/harmony/chordTones.ts'
 
 /**
  * What a melody note is in its chord. *chord*: one of its tones. *passing*: by step between two notes on either side.

@@ -1,4 +1,4 @@
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /**
  * The layout contract: ticks to x, systems, hit regions. Staff, tab, lanes, cursor, selection and print all stand on

@@ -1,4 +1,4 @@
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 import type { Id } from './ids.ts'
 import type { Lock } from './locks.ts'
 import type { School } from './school.ts'

@@ -1,5 +1,5 @@
-import type { LeftFinger, PickingSign } from '../neck/hand.ts'
-import type { Place } from '../neck/setup.ts'
+import type { LeftFinger, PickingSign } from '../instrument/hand.ts'
+import type { Place } from '../instrument/setup.ts'
 import type { Level, Ornament, Style } from './style.ts'
 import type { Attack, PressedPlace, TabNote } from './tab.ts'
 import type { Id } from './ids.ts'

@@ -1,4 +1,4 @@
-import type { PickingSchool } from '../neck/hand.ts'
+import type { PickingSchool } from '../instrument/hand.ts'
 
 /** Flat pick: down and up in strict turn, or by the place in the beat (down on it, up off it). */
 export const STROKE_RULES = ['byBeat', 'alternate'] as const

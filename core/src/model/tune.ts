@@ -1,9 +1,9 @@
-import type { ChordReading } from '../harmony/chordSymbol.ts'
-import type { Key } from '../pitch/key.ts'
-import type { LeftFinger } from '../neck/hand.ts'
-import type { Midi, Pitch } from '../pitch/pitch.ts'
-import type { Metre } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { ChordReading } from '../music/harmony/chordSymbol.ts'
+import type { Key } from '../music/pitch/key.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
+import type { Midi, Pitch } from '../music/pitch/pitch.ts'
+import type { Metre } from '../music/time/metre.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 import type { Id } from './ids.ts'
 
 export const TUNE_SCHEMA = 1

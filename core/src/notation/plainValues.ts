@@ -1,4 +1,4 @@
-import { WHOLE, type Ticks } from '../time/ticks.ts'
+import { WHOLE, type Ticks } from '../music/time/ticks.ts'
 
 export interface PlainValue {
   readonly ticks: Ticks

@@ -1,5 +1,5 @@
 import { isArrival, type Arrival, type Grip, type TabNote } from '../model/tab.ts'
-import type { Place, Setup } from '../neck/setup.ts'
+import type { Place, Setup } from '../instrument/setup.ts'
 import { withFinger } from './handRoom.ts'
 
 /** What of a note counts here. */

@@ -1,7 +1,7 @@
 import type { Lock } from '../model/locks.ts'
 import type { Grip, Span } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 import type { Turns } from '../turns.ts'
 import { proposeBends } from './bends.ts'
 import { addGraces, addVibrato } from './graces.ts'

@@ -1,7 +1,7 @@
 import { handFault } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
 import type { Grip, PressedPlace, TabNote } from '../model/tab.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 import { allPressed } from './handRoom.ts'
 
 /** The first frets leave no room to push a string. Common practice, no source. */

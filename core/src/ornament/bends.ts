@@ -1,5 +1,5 @@
 import { isArrival, type Grip, type TabNote } from '../model/tab.ts'
-import { pitchAt } from '../neck/setup.ts'
+import { pitchAt } from '../instrument/setup.ts'
 import { eachInTurns, type Turns } from '../turns.ts'
 import { isTouched, mayLead } from './arrival.ts'
 import { bendableBy, bentGrip } from './bendRoom.ts'

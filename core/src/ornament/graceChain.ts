@@ -1,7 +1,7 @@
 import type { Arrival, GraceNote, Grip, TabNote } from '../model/tab.ts'
-import type { LeftFinger } from '../neck/hand.ts'
-import { lastFret, openPitch, type Setup } from '../neck/setup.ts'
-import type { Midi } from '../pitch/pitch.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
+import { lastFret, openPitch, type Setup } from '../instrument/setup.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 import { isTouched } from './arrival.ts'
 import { fingersBeside, withFinger } from './handRoom.ts'
 

@@ -1,6 +1,6 @@
 import type { Ornament } from '../model/style.ts'
 import { isArrival, type Arrival } from '../model/tab.ts'
-import { beatStarts, inFullMeasure } from '../time/metre.ts'
+import { beatStarts, inFullMeasure } from '../music/time/metre.ts'
 import { eachInTurns, type Turns } from '../turns.ts'
 import { mayLead, reachedBy } from './arrival.ts'
 import { bend, preBend } from './bends.ts'

@@ -1,6 +1,6 @@
 import type { TuneEvent } from '../model/tune.ts'
-import { scaleOf, type Key } from '../pitch/key.ts'
-import { midiOf, mod12, type Midi } from '../pitch/pitch.ts'
+import { scaleOf, type Key } from '../music/pitch/key.ts'
+import { midiOf, mod12, type Midi } from '../music/pitch/pitch.ts'
 
 /**
  * Ornament signs of a source and the short notes that they put before their note, as steps of the scale above (+) and

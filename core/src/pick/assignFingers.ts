@@ -1,4 +1,4 @@
-import type { RightFinger } from '../neck/hand.ts'
+import type { RightFinger } from '../instrument/hand.ts'
 import type { Turns } from '../turns.ts'
 import type { PickedOnset, PickingHand } from './pickedOnset.ts'
 

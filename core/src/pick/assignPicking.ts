@@ -1,4 +1,4 @@
-import type { PickingSign } from '../neck/hand.ts'
+import type { PickingSign } from '../instrument/hand.ts'
 import { finish, type Turns } from '../turns.ts'
 import { assigningFingers } from './assignFingers.ts'
 import { assignStrokes } from './assignStrokes.ts'

@@ -1,6 +1,6 @@
-import type { Stroke } from '../neck/hand.ts'
+import type { Stroke } from '../instrument/hand.ts'
 import type { StrokeRule } from '../model/school.ts'
-import { beatLength, isCompound } from '../time/metre.ts'
+import { beatLength, isCompound } from '../music/time/metre.ts'
 import type { PickedOnset } from './pickedOnset.ts'
 
 /**

@@ -1,8 +1,8 @@
-import type { PickingSchool } from '../neck/hand.ts'
+import type { PickingSchool } from '../instrument/hand.ts'
 import type { Role } from '../model/tab.ts'
 import type { StrokeRule } from '../model/school.ts'
-import type { Metre } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Metre } from '../music/time/metre.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** A note as the picking hand meets it. */
 export interface PickedNote {

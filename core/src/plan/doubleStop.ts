@@ -1,7 +1,7 @@
-import type { ChordReading } from '../harmony/chordSymbol.ts'
-import { chordPitchClasses } from '../harmony/chordSymbol.ts'
-import { scaleOf, type Key } from '../pitch/key.ts'
-import { mod12, type Midi } from '../pitch/pitch.ts'
+import type { ChordReading } from '../music/harmony/chordSymbol.ts'
+import { chordPitchClasses } from '../music/harmony/chordSymbol.ts'
+import { scaleOf, type Key } from '../music/pitch/key.ts'
+import { mod12, type Midi } from '../music/pitch/pitch.ts'
 
 /** A second voice for one melody note. */
 export interface SecondVoice {

@@ -1,8 +1,8 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
-import { transposeChord, type ChordReading } from '../harmony/chordSymbol.ts'
+import { transposeChord, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { transposeKey } from '../pitch/key.ts'
-import type { Ticks } from '../time/ticks.ts'
+import { transposeKey } from '../music/pitch/key.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** A stretch of one harmony. `sounding` and `shape` are absent where no chord sounds. */
 export interface HarmonySegment {

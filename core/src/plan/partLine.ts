@@ -1,6 +1,6 @@
 import { melodyOf, type Timeline } from '../form/timeline.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { midiOf } from '../pitch/pitch.ts'
+import { midiOf } from '../music/pitch/pitch.ts'
 import type { BassWish } from './bassLine.ts'
 
 /**

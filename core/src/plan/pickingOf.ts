@@ -1,7 +1,7 @@
 import type { Style } from '../model/style.ts'
 import type { School } from '../model/school.ts'
-import type { PickingSchool } from '../neck/hand.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { PickingSchool } from '../instrument/hand.ts'
+import type { Setup } from '../instrument/setup.ts'
 
 /**
  * How a style is picked under a school: as the school says, else as the player picks. A flatpicked lead takes a pick,

@@ -1,7 +1,7 @@
 import type { MelodyNote } from '../form/timeline.ts'
 import type { Region } from '../model/arrangement.ts'
-import { openPitch, rangeOf, type Setup } from '../neck/setup.ts'
-import { midiOf, type Midi } from '../pitch/pitch.ts'
+import { openPitch, rangeOf, type Setup } from '../instrument/setup.ts'
+import { midiOf, type Midi } from '../music/pitch/pitch.ts'
 import { hasBassStrings } from './styleRules.ts'
 
 /** The octave chosen for the whole melody. */

@@ -1,5 +1,5 @@
 import type { Level, Omission, SoloStyle, Style } from '../model/style.ts'
-import type { Instrument } from '../neck/instrument.ts'
+import type { Instrument } from '../instrument/instrument.ts'
 
 /** Where a bass is struck: at each chord, on the first beat, on strong beats, on every beat. */
 export type BassGrid = 'none' | 'chord' | 'measure' | 'strong' | 'beats'

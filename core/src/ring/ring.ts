@@ -2,7 +2,7 @@ import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { Layer } from '../model/arrangement.ts'
 import type { Grip } from '../model/tab.ts'
 import type { Id } from '../model/ids.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /**
  * How long each string rings, by note id: until it is struck again, its finger leaves, or (an open string or a harmonic) a finger

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { schemaOf } from '../migrate/asNow.ts'
 import { LIMITS } from '../model/limits.ts'
-import { WHOLE } from '../time/ticks.ts'
+import { WHOLE } from '../music/time/ticks.ts'
 
 export const id = Joi.string().min(1).max(120)
 /** A moment in a measure, or a length in one. */

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { BLOCK_KINDS, HANDOUT_SCHEMA, LONGEST_NOTES, PAPERS, type HandoutDoc } from '../handout/handout.ts'
-import { NOTE_NAMINGS } from '../pitch/noteNaming.ts'
+import { NOTE_NAMINGS } from '../music/pitch/noteNaming.ts'
 import { UNITS } from '../teach/piece.ts'
 import { LANGUAGES } from '../teach/words/speech.ts'
 import { id, validated } from './common.ts'

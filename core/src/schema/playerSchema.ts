@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { PICKING_SCHOOLS, type Player } from '../neck/hand.ts'
+import { PICKING_SCHOOLS, type Player } from '../instrument/hand.ts'
 import { validated } from './common.ts'
 
 /** A hand narrower or wider than this is a slip of the ruler. */

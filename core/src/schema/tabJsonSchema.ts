@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import type { TabJson } from '../formats/json/tabJson.ts'
 import { LIMITS } from '../model/limits.ts'
-import { PICKING_SIGNS } from '../neck/hand.ts'
-import { INSTRUMENTS } from '../neck/instruments.ts'
+import { PICKING_SIGNS } from '../instrument/hand.ts'
+import { INSTRUMENTS } from '../instrument/instruments.ts'
 import { playerSchema } from './playerSchema.ts'
 import { midi, SchemaError, validated } from './common.ts'
 

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { LIMITS, METRE_UNITS } from '../model/limits.ts'
 import { TUNE_SCHEMA, type TuneDoc } from '../model/tune.ts'
-import { MODES } from '../pitch/key.ts'
+import { MODES } from '../music/pitch/key.ts'
 import { tuneAsNow } from '../migrate/asNow.ts'
 import { checkTuneReferences } from './references.ts'
 import { midi, duration, id, noteName, pitch, pos, refuseNewer, ticks, validated } from './common.ts'

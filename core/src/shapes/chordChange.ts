@@ -1,6 +1,6 @@
-import type { LeftFinger } from '../neck/hand.ts'
-import { reachAt, reachTable } from '../neck/reachTable.ts'
-import { fretOnNeck, type Setup } from '../neck/setup.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
+import { reachAt, reachTable } from '../instrument/reachTable.ts'
+import { fretOnNeck, type Setup } from '../instrument/setup.ts'
 
 /** A fingered grip. Arrays by string, string 1 first; frets count from the capo. */
 export interface FingeredGrip {

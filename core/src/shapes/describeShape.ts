@@ -1,8 +1,8 @@
-import { nameChord } from '../harmony/nameChord.ts'
-import type { ChordReading } from '../harmony/chordSymbol.ts'
-import type { LeftFinger } from '../neck/hand.ts'
-import { pitchAt, type Setup } from '../neck/setup.ts'
-import type { Midi } from '../pitch/pitch.ts'
+import { nameChord } from '../music/harmony/nameChord.ts'
+import type { ChordReading } from '../music/harmony/chordSymbol.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
+import { pitchAt, type Setup } from '../instrument/setup.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 import { soundingPitches } from './nameShape.ts'
 
 /** A finger lying on several strings. Strings from `top` (highest-pitched) to `low`; the fret counts from the capo. */

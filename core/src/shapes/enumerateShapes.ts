@@ -1,7 +1,7 @@
-import type { Player } from '../neck/hand.ts'
-import { reachAt, reachTable } from '../neck/reachTable.ts'
-import { lastFret, openPitch, type Setup } from '../neck/setup.ts'
-import type { PitchClass } from '../pitch/pitch.ts'
+import type { Player } from '../instrument/hand.ts'
+import { reachAt, reachTable } from '../instrument/reachTable.ts'
+import { lastFret, openPitch, type Setup } from '../instrument/setup.ts'
+import type { PitchClass } from '../music/pitch/pitch.ts'
 
 /** What to look for: which pitch classes may sound, which must, and what the hand and the neck allow. */
 export interface ShapeQuery {

@@ -1,7 +1,7 @@
-import type { ChordReading } from '../harmony/chordSymbol.ts'
-import type { LeftFinger } from '../neck/hand.ts'
-import type { Setup } from '../neck/setup.ts'
-import { mod12, pitchClass } from '../pitch/pitch.ts'
+import type { ChordReading } from '../music/harmony/chordSymbol.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
+import type { Setup } from '../instrument/setup.ts'
+import { mod12, pitchClass } from '../music/pitch/pitch.ts'
 
 /** The five open forms, as major chords at the nut, string 6 to 1, and the string of their root. */
 const FORMS = [

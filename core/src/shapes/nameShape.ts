@@ -1,7 +1,7 @@
-import { transposeChord, type ChordReading } from '../harmony/chordSymbol.ts'
-import { nameChord } from '../harmony/nameChord.ts'
-import { pitchAt, type Setup } from '../neck/setup.ts'
-import type { Midi } from '../pitch/pitch.ts'
+import { transposeChord, type ChordReading } from '../music/harmony/chordSymbol.ts'
+import { nameChord } from '../music/harmony/nameChord.ts'
+import { pitchAt, type Setup } from '../instrument/setup.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 
 /** A chord by the name of the shape that the hand holds and by the name of what sounds. */
 export interface ShapeName {

@@ -1,5 +1,5 @@
-import type { ChordReading } from '../harmony/chordSymbol.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { ChordReading } from '../music/harmony/chordSymbol.ts'
+import type { Setup } from '../instrument/setup.ts'
 import { findShapes } from './findShapes.ts'
 import type { ShapeWishes } from './shapeQuery.ts'
 

@@ -1,6 +1,6 @@
-import type { Setup } from '../neck/setup.ts'
-import type { PitchClass } from '../pitch/pitch.ts'
-import { fretFromNut } from '../neck/geometry.ts'
+import type { Setup } from '../instrument/setup.ts'
+import type { PitchClass } from '../music/pitch/pitch.ts'
+import { fretFromNut } from '../instrument/geometry.ts'
 
 /**
  * What makes a shape a worse (or better) first choice for its chord, as counts and lengths. One price a feature

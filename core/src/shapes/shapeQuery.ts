@@ -1,6 +1,6 @@
-import { bassPitchClass, chordPitchClasses, type ChordReading } from '../harmony/chordSymbol.ts'
-import { toneNeeds } from '../harmony/chordTones.ts'
-import { mod12, pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
+import { bassPitchClass, chordPitchClasses, type ChordReading } from '../music/harmony/chordSymbol.ts'
+import { toneNeeds } from '../music/harmony/chordTones.ts'
+import { mod12, pitchClass, type Midi, type PitchClass } from '../music/pitch/pitch.ts'
 import type { ShapeQuery } from './enumerateShapes.ts'
 import type { ShapeGoal } from './shapeFeatures.ts'
 

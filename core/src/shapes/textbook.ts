@@ -1,16 +1,16 @@
-import { pitchClass, mod12 } from '../pitch/pitch.ts'
+import { pitchClass, mod12 } from '../music/pitch/pitch.ts'
 import {
   bassPitchClass,
   chordPitchClasses,
   readChordSymbol,
   transposeChord,
   type ChordReading,
-} from '../harmony/chordSymbol.ts'
+} from '../music/harmony/chordSymbol.ts'
 import type { PinnedShape } from '../model/tune.ts'
-import type { LeftFinger } from '../neck/hand.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
 import { handFault } from '../grip/handRules.ts'
 import { fingerNumber, THUMB, type Pressed } from '../grip/pressed.ts'
-import { pitchAt, type Setup } from '../neck/setup.ts'
+import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 
 /** A chord shape that a hand holds as a whole while melody and bass move inside it. */

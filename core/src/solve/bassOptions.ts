@@ -1,7 +1,7 @@
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { BassWish } from '../plan/bassLine.ts'
-import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../neck/setup.ts'
-import { mod12, type Midi, type PitchClass } from '../pitch/pitch.ts'
+import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../instrument/setup.ts'
+import { mod12, type Midi, type PitchClass } from '../music/pitch/pitch.ts'
 import { WEIGHTS } from './weights.ts'
 
 /** A place that would do for a bass, with the price of this choice. */

@@ -1,5 +1,5 @@
-import { fretFromNut } from '../neck/geometry.ts'
-import type { Place, Setup } from '../neck/setup.ts'
+import { fretFromNut } from '../instrument/geometry.ts'
+import type { Place, Setup } from '../instrument/setup.ts'
 import { fingerCodes, THUMB, type FingerCode, type Pressed } from '../grip/pressed.ts'
 import type { Draft } from './draft.ts'
 

@@ -1,5 +1,5 @@
 import type { Pressed } from '../grip/pressed.ts'
-import type { Place } from '../neck/setup.ts'
+import type { Place } from '../instrument/setup.ts'
 import type { BassOption, InnerOption } from './wish.ts'
 
 /** A grip as it is generated and priced, before it is packed for the search. */

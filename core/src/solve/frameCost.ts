@@ -1,4 +1,4 @@
-import { pitchAt, type Place, type Setup } from '../neck/setup.ts'
+import { pitchAt, type Place, type Setup } from '../instrument/setup.ts'
 import type { Pressed } from '../grip/pressed.ts'
 import type { Frame } from '../shapes/textbook.ts'
 import type { Draft } from './draft.ts'

@@ -1,11 +1,11 @@
-import { fingersOf } from '../neck/hand.ts'
+import { fingersOf } from '../instrument/hand.ts'
 import { fingerFrame } from '../grip/fingerFrame.ts'
 import { handFault } from '../grip/handRules.ts'
 import { positionOf } from '../grip/position.ts'
 import { THUMB, type Pressed } from '../grip/pressed.ts'
 import { pickingStrain } from '../pick/pickingPrice.ts'
-import { openPitch, pitchAt, withKindHand, type Place, type Setup } from '../neck/setup.ts'
-import { mod12 } from '../pitch/pitch.ts'
+import { openPitch, pitchAt, withKindHand, type Place, type Setup } from '../instrument/setup.ts'
+import { mod12 } from '../music/pitch/pitch.ts'
 import type { Frame } from '../shapes/textbook.ts'
 import {
   packCandidates,

@@ -2,7 +2,7 @@ import type { Region } from '../model/arrangement.ts'
 import type { Lock } from '../model/locks.ts'
 import { contentText } from '../model/content.ts'
 import type { TuneDoc, TuneEvent } from '../model/tune.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 import { finish, type Turns } from '../turns.ts'
 
 /**

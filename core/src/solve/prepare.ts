@@ -1,5 +1,5 @@
 import type { Id } from '../model/ids.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 import type { Plan } from '../plan/plan.ts'
 import type { CandidateSet } from './candidate.ts'
 import { generate } from './generate.ts'

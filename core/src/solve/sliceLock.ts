@@ -1,4 +1,4 @@
-import type { Place } from '../neck/setup.ts'
+import type { Place } from '../instrument/setup.ts'
 import type { Pressed } from '../grip/pressed.ts'
 
 /** What is fixed for one voice of a slice. */

@@ -1,6 +1,6 @@
 import { USUAL_ORNAMENT } from '../model/style.ts'
 import type { Plan } from '../plan/plan.ts'
-import { QUARTER } from '../time/ticks.ts'
+import { QUARTER } from '../music/time/ticks.ts'
 import type { Step } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
 

@@ -1,6 +1,6 @@
-import { bassPitchClass, chordPitchClasses, chordText } from '../harmony/chordSymbol.ts'
-import { HARMONICS } from '../neck/harmonics.ts'
-import type { PickingSchool } from '../neck/hand.ts'
+import { bassPitchClass, chordPitchClasses, chordText } from '../music/harmony/chordSymbol.ts'
+import { HARMONICS } from '../instrument/harmonics.ts'
+import type { PickingSchool } from '../instrument/hand.ts'
 import type { Level } from '../model/style.ts'
 import type { Role } from '../model/tab.ts'
 import type { HandRule } from '../model/school.ts'
@@ -12,14 +12,14 @@ import {
   withKindHand,
   type Place,
   type Setup,
-} from '../neck/setup.ts'
-import { pitchClass, type Midi, type PitchClass } from '../pitch/pitch.ts'
+} from '../instrument/setup.ts'
+import { pitchClass, type Midi, type PitchClass } from '../music/pitch/pitch.ts'
 import type { BassWish } from '../plan/bassLine.ts'
 import type { InnerWish } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { framesFor, type Frame } from '../shapes/textbook.ts'
-import { QUARTER } from '../time/ticks.ts'
+import { QUARTER } from '../music/time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
 import type { SliceLock } from './sliceLock.ts'
 import { voicingsFor } from './voicings.ts'

@@ -1,6 +1,6 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { TabNote } from '../model/tab.ts'
-import { QUARTER, type Ticks } from '../time/ticks.ts'
+import { QUARTER, type Ticks } from '../music/time/ticks.ts'
 import type { TempoMark } from './tempoMark.ts'
 
 /** How slow a rit. has become at its end, and how long a fermata holds against its written length. No source. */

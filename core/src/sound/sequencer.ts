@@ -1,4 +1,4 @@
-import { QUARTER, type Ticks } from '../time/ticks.ts'
+import { QUARTER, type Ticks } from '../music/time/ticks.ts'
 import type { Score, ScoreNote } from './score.ts'
 
 /** What happens inside a block of samples. `frame` counts from the block's start. */

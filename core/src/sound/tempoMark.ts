@@ -1,4 +1,4 @@
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** Quarter notes a minute from a time on. */
 export interface TempoMark {

@@ -1,8 +1,8 @@
 import type { Measure } from '../model/tune.ts'
-import { countAt, countedBeat } from '../time/count.ts'
-import { commonDivisor } from '../time/commonDivisor.ts'
-import { inFullMeasure } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
+import { countAt, countedBeat } from '../music/time/count.ts'
+import { commonDivisor } from '../music/time/commonDivisor.ts'
+import { inFullMeasure } from '../music/time/metre.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** Where in a measure something is: the beat by its number, and the syllable or the share of the beat after it. */
 export interface Count {

@@ -1,12 +1,12 @@
 import { timelineOf } from '../form/timeline.ts'
 import { handFault } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import { chordText, type ChordReading } from '../harmony/chordSymbol.ts'
+import { chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 import { heldShape, type HeldFrets } from './heldShape.ts'
 
 /** A shape that a tab uses for a chord, and how its strings are first struck. */

@@ -3,7 +3,7 @@ import { handFault } from '../grip/handRules.ts'
 import { placedPosition } from '../grip/position.ts'
 import { pressedOf } from '../grip/pressed.ts'
 import type { Grip } from '../model/tab.ts'
-import type { Setup } from '../neck/setup.ts'
+import type { Setup } from '../instrument/setup.ts'
 import type { EitherFinger, Finger, FingerOn, LessonStep } from './lessonStep.ts'
 
 /** Seconds and millimetres up to which two ways are the same to a hand. Common practice, no source. */

@@ -1,7 +1,7 @@
 import { ticksAt, type Timeline } from '../form/timeline.ts'
 import type { Layer } from '../model/arrangement.ts'
-import type { LeftFinger } from '../neck/hand.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** Frets and fingers by string, the first string first; a string that is not used is silent (null). */
 export interface HeldFrets {

@@ -4,7 +4,7 @@ import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
 import type { Grip, Role, TabNote } from '../model/tab.ts'
 import { durationOf } from '../model/durationOf.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /**
  * A tab taken apart for learning: whole; the picking pattern on one held shape a measure; the shapes alone, struck once

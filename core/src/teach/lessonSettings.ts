@@ -1,4 +1,4 @@
-import { NOTE_NAMINGS, type NoteNaming } from '../pitch/noteNaming.ts'
+import { NOTE_NAMINGS, type NoteNaming } from '../music/pitch/noteNaming.ts'
 import type { Joining } from './learningOrder.ts'
 import { UNITS, type Unit } from './piece.ts'
 import { USUAL_WAY, type PracticeWay } from './recipe.ts'

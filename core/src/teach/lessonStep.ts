@@ -1,8 +1,8 @@
 import type { Attack, GraceNote, PressedPlace } from '../model/tab.ts'
 import type { Expression } from '../model/expression.ts'
 import type { Mark } from '../model/marks.ts'
-import type { PickingSign } from '../neck/hand.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { PickingSign } from '../instrument/hand.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 import type { Count } from './beatCount.ts'
 
 export type Finger = PressedPlace['finger']

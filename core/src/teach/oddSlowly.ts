@@ -2,8 +2,8 @@ import { ticksAt, timelineOf } from '../form/timeline.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import { isArrival } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { pitchAt } from '../neck/setup.ts'
-import { beatLength } from '../time/metre.ts'
+import { pitchAt } from '../instrument/setup.ts'
+import { beatLength } from '../music/time/metre.ts'
 import type { Piece } from './piece.ts'
 
 /** Why a passage sounds odd slowly and is right: quick ornaments; notes that rub for a moment. */

@@ -1,4 +1,4 @@
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** What is taught at once: a beat, a chord's shape, a lick, a measure, a phrase, a part. */
 export const UNITS = ['beat', 'shape', 'lick', 'measure', 'phrase', 'part'] as const

@@ -1,7 +1,7 @@
 import { melodyOf, timelineOf } from '../form/timeline.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { Measure, TuneDoc } from '../model/tune.ts'
-import { beatLength } from '../time/metre.ts'
+import { beatLength } from '../music/time/metre.ts'
 import { partStarts } from './partStarts.ts'
 import type { Piece, Unit } from './piece.ts'
 import { smallPieces } from './smallPieces.ts'

@@ -2,8 +2,8 @@ import type { CeilingReason, MeasureEffort } from '../effort/effort.ts'
 import { ticksAt, timelineOf } from '../form/timeline.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { USUAL_TEMPO } from '../time/tempo.ts'
-import { secondsOf } from '../time/ticks.ts'
+import { USUAL_TEMPO } from '../music/time/tempo.ts'
+import { secondsOf } from '../music/time/ticks.ts'
 import type { Piece } from './piece.ts'
 
 /** How somebody practises; settings of the teacher. */

@@ -1,9 +1,9 @@
 import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
 import type { Layer } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { countedBeat } from '../time/count.ts'
-import { beatLength, missingHead } from '../time/metre.ts'
-import type { Ticks } from '../time/ticks.ts'
+import { countedBeat } from '../music/time/count.ts'
+import { beatLength, missingHead } from '../music/time/metre.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 import { partStarts } from './partStarts.ts'
 import type { Piece, Unit } from './piece.ts'
 

@@ -1,7 +1,7 @@
 import type { MeasureEffort } from '../effort/effort.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import { secondsOf } from '../time/ticks.ts'
+import { secondsOf } from '../music/time/ticks.ts'
 import type { LearningStep } from './learningOrder.ts'
 import type { Piece, Unit } from './piece.ts'
 import { piecesOf } from './pieces.ts'

@@ -3,7 +3,7 @@ import { measureAt, ticksAt, timelineOf } from '../form/timeline.ts'
 import type { ArrangementDoc } from '../model/arrangement.ts'
 import type { Grip } from '../model/tab.ts'
 import type { TuneDoc } from '../model/tune.ts'
-import type { Ticks } from '../time/ticks.ts'
+import type { Ticks } from '../music/time/ticks.ts'
 
 /** A change that gives out first when its measure gets faster. */
 export interface TroubleSpot {

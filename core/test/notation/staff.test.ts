@@ -11,7 +11,7 @@ import {
   type TuneDoc,
 } from '../../src/index.ts'
 import { staffOf, writtenAbove, type StaffMeasure, type StaffSign } from '../../src/notation/staff.ts'
-import { signatureAlter } from '../../src/pitch/key.ts'
+import { signatureAlter } from '../../src/music/pitch/key.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 

@@ -1,7 +1,7 @@
 import { LIMITS, METRE_UNITS } from '../../model/limits.ts'
-import { keyOf, type Key, type Mode } from '../../pitch/key.ts'
-import type { Step } from '../../pitch/pitch.ts'
-import type { Metre } from '../../time/metre.ts'
+import { keyOf, type Key, type Mode } from '../../music/pitch/key.ts'
+import type { Step } from '../../music/pitch/pitch.ts'
+import type { Metre } from '../../music/time/metre.ts'
 
 interface RawMeter {
   readonly type?: string

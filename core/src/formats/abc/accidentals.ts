@@ -1,4 +1,4 @@
-import { STEPS, type Pitch, type Step } from '../../pitch/pitch.ts'
+import { STEPS, type Pitch, type Step } from '../../music/pitch/pitch.ts'
 
 /** How far an accidental reaches inside its measure (ABC standard 2.1, section 11.3; `pitch` is its default). */
 export type Propagation = 'pitch' | 'octave' | 'not'

@@ -1,4 +1,4 @@
-import { WHOLE, type Ticks } from '../../time/ticks.ts'
+import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 
 /** Ticks of a share of a whole note inside a tuplet of `actual` in the time of `normal`; `exact` is false if rounded. */
 export function ticksOfShare(share: number, actual = 1, normal = 1): { ticks: Ticks; exact: boolean } {

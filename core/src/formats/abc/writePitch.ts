@@ -1,5 +1,5 @@
-import { signatureAlter } from '../../pitch/key.ts'
-import type { Pitch, Step } from '../../pitch/pitch.ts'
+import { signatureAlter } from '../../music/pitch/key.ts'
+import type { Pitch, Step } from '../../music/pitch/pitch.ts'
 
 const SIGNS: Readonly<Record<string, string>> = { '-2': '__', '-1': '_', '0': '=', '1': '^', '2': '^^' }
 

@@ -1,4 +1,4 @@
-import { WHOLE, type Ticks } from '../../time/ticks.ts'
+import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 
 /** Letters of a rhythm line, longest first: whole, half, quarter, eighth, sixteenth, thirty-second, sixty-fourth. */
 const LETTERS = ['w', 'h', 'q', 'e', 's', 't', 'f'] as const

@@ -1,14 +1,14 @@
 import { measureNumbers } from '../../form/measureNumbers.ts'
 import { measureAt, type Timeline } from '../../form/timeline.ts'
-import { chordText } from '../../harmony/chordSymbol.ts'
+import { chordText } from '../../music/harmony/chordSymbol.ts'
 import type { Id } from '../../model/ids.ts'
 import type { Layer } from '../../model/arrangement.ts'
 import type { TabNote } from '../../model/tab.ts'
 import type { Measure, TuneDoc } from '../../model/tune.ts'
-import { OCTAVE, type Setup } from '../../neck/setup.ts'
-import { nameText, plainName } from '../../pitch/pitch.ts'
+import { OCTAVE, type Setup } from '../../instrument/setup.ts'
+import { nameText, plainName } from '../../music/pitch/pitch.ts'
 import type { HarmonySegment } from '../../plan/harmonyLine.ts'
-import { QUARTER, type Ticks } from '../../time/ticks.ts'
+import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import { REST_SIGN, rhythmText } from './tabRhythm.ts'
 
 export interface TextTabInput {

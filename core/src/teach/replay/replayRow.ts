@@ -1,4 +1,4 @@
-import type { PickingSign } from '../../neck/hand.ts'
+import type { PickingSign } from '../../instrument/hand.ts'
 import type { Finger, FingerOn } from '../lessonStep.ts'
 import { readBack } from '../template.ts'
 import { ROW_SIGN, type Wording } from '../words/wording.ts'

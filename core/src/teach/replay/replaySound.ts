@@ -1,6 +1,6 @@
 import type { Attack, GraceNote } from '../../model/tab.ts'
 import type { Mark } from '../../model/marks.ts'
-import type { PickingSign } from '../../neck/hand.ts'
+import type { PickingSign } from '../../instrument/hand.ts'
 import { heldOn, type Finger, type FingerOn } from '../lessonStep.ts'
 import { readBack } from '../template.ts'
 import { capital } from '../words/capital.ts'

@@ -1,5 +1,5 @@
 import type { CeilingReason } from '../../effort/effort.ts'
-import type { Mode } from '../../pitch/key.ts'
+import type { Mode } from '../../music/pitch/key.ts'
 import type { Caution } from '../cautions.ts'
 import type { PieceDifference } from '../differences.ts'
 import type { Drill } from '../drill.ts'

@@ -1,7 +1,7 @@
 import type { Attack } from '../../model/tab.ts'
 import type { ExpressionWord } from '../../model/expression.ts'
 import type { Mark } from '../../model/marks.ts'
-import type { PickingSign } from '../../neck/hand.ts'
+import type { PickingSign } from '../../instrument/hand.ts'
 import type { Finger } from '../lessonStep.ts'
 
 /** How lesson steps are said in one language: templates, whose braces are filled. None holds a full stop. */

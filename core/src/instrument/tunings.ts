@@ -1,4 +1,4 @@
-import { midiOf, type Midi, type Step } from '../pitch/pitch.ts'
+import { midiOf, type Midi, type Step } from '../music/pitch/pitch.ts'
 import type { Tuning } from './instrument.ts'
 import { INSTRUMENTS, type InstrumentKind } from './instruments.ts'
 

@@ -13,9 +13,9 @@ import {
   unfold,
   wholeTune,
   type TuneDoc,
-} from '../../src/index.ts'
-import { scoreOf } from '../../src/sound/index.ts'
-import { tuneOf } from '../support/tunes.ts'
+} from '../../../src/index.ts'
+import { scoreOf } from '../../../src/sound/index.ts'
+import { tuneOf } from '../../support/tunes.ts'
 
 /** Two parts, each with a pickup of three eighths that its last measure pays back. */
 const tune = tuneOf(

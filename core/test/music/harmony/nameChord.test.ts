@@ -12,8 +12,8 @@ import {
   pitchClass,
   plainName,
   readChordSymbol,
-} from '../../src/index.ts'
-import { chord, frets } from '../support/chords.ts'
+} from '../../../src/index.ts'
+import { chord, frets } from '../../support/chords.ts'
 
 const namesOf = (shape: string, capo = 0) =>
   nameShape(guitarSetup(capo), frets(shape)).map((n) => [chordText(n.shape), chordText(n.sounding)])

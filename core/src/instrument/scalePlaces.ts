@@ -1,4 +1,4 @@
-import { mod12, type PitchClass } from '../pitch/pitch.ts'
+import { mod12, type PitchClass } from '../music/pitch/pitch.ts'
 import { lastFret, pitchAt, type Place, type Setup } from './setup.ts'
 
 /** A fret of the whole neck seen from a scale: the strings that stay inside it there. */

@@ -1,4 +1,4 @@
-import type { Midi } from '../pitch/pitch.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 import { DEFAULT_PLAYER, kindSpans, type Player } from './hand.ts'
 import { GUITAR, STANDARD_TUNING, type Instrument, type Tuning } from './instrument.ts'
 

@@ -1,4 +1,4 @@
-import type { Midi } from '../pitch/pitch.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 import { openPitch, type Setup } from './setup.ts'
 
 /**

@@ -1,4 +1,4 @@
-import type { Midi } from '../pitch/pitch.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 import { harmonicsOf, type HarmonicPlace } from './harmonics.ts'
 import { placesOf, type Place, type Setup } from './setup.ts'
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { Interval, Key, Note, Scale } from 'tonal'
 import { describe, expect, it } from 'vitest'
-import { intervalOf } from '../../src/pitch/interval.ts'
+import { intervalOf } from '../../../src/music/pitch/interval.ts'
 import {
   keyIn,
   keyOf,
@@ -11,8 +11,8 @@ import {
   spellInKey,
   transposeKey,
   withOctave,
-} from '../../src/pitch/key.ts'
-import { NOTE_NAMINGS, noteIn, pitchIn, toLetters } from '../../src/pitch/noteNaming.ts'
+} from '../../../src/music/pitch/key.ts'
+import { NOTE_NAMINGS, noteIn, pitchIn, toLetters } from '../../../src/music/pitch/noteNaming.ts'
 import {
   hertz,
   midiOf,
@@ -26,8 +26,8 @@ import {
   STEPS,
   type NoteName,
   type Pitch,
-} from '../../src/pitch/pitch.ts'
-import { degreeAbove, scaleTones } from '../../src/pitch/scale.ts'
+} from '../../../src/music/pitch/pitch.ts'
+import { degreeAbove, scaleTones } from '../../../src/music/pitch/scale.ts'
 
 const names = fc.record({ step: fc.constantFrom(...STEPS), alter: fc.integer({ min: -2, max: 2 }) })
 const pitches: fc.Arbitrary<Pitch> = fc

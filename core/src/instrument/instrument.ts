@@ -1,4 +1,4 @@
-import type { Midi } from '../pitch/pitch.ts'
+import type { Midi } from '../music/pitch/pitch.ts'
 
 /**
  * An instrument as data. Strings (courses on a mandolin) are numbered from 1, the highest-pitched; arrays over

@@ -16,8 +16,8 @@ import {
   readChordSymbol,
   spellInChord,
   toneNeeds,
-} from '../../src/index.ts'
-import { chord } from '../support/chords.ts'
+} from '../../../src/index.ts'
+import { chord } from '../../support/chords.ts'
 
 const ROOTS = ['C', 'C#', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'] as const
 const FAMILIES = ['', 'm', 'maj', '-', 'min', 'dim', '°', 'aug', '+', 'ø', '∆', 'M', 'mMaj', 'm(maj'] as const

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { TimeSignature } from 'tonal'
 import { describe, expect, it } from 'vitest'
-import { countAt, countedBeat } from '../../src/time/count.ts'
+import { countAt, countedBeat } from '../../../src/music/time/count.ts'
 import {
   beatLength,
   beatStarts,
@@ -11,10 +11,10 @@ import {
   missingHead,
   strongBeats,
   type Metre,
-} from '../../src/time/metre.ts'
-import { QUARTER, secondsOf, WHOLE } from '../../src/time/ticks.ts'
-import { writtenValue } from '../../src/time/writtenValue.ts'
-import { plainValues } from '../../src/notation/plainValues.ts'
+} from '../../../src/music/time/metre.ts'
+import { QUARTER, secondsOf, WHOLE } from '../../../src/music/time/ticks.ts'
+import { writtenValue } from '../../../src/music/time/writtenValue.ts'
+import { plainValues } from '../../../src/notation/plainValues.ts'
 
 const metres: fc.Arbitrary<Metre> = fc.record({
   num: fc.integer({ min: 1, max: 15 }),
