@@ -1,4 +1,4 @@
-import type { Attack, PressedPlace, Role } from '../model/tab.ts'
+import type { Attack, PressedPlace, Role } from '../document/tab.ts'
 import type { LeftFinger, Stroke } from '../instrument/hand.ts'
 import type { Place } from '../instrument/setup.ts'
 import type { Ticks } from '../music/time/ticks.ts'

@@ -1,4 +1,4 @@
-import type { PatternText } from '../model/arrangement.ts'
+import type { PatternText } from '../document/arrangement.ts'
 import type { Stroke } from '../instrument/hand.ts'
 import { beatLength, beatStarts, isCompound, measureLength, type Metre } from '../music/time/metre.ts'
 import type { Ticks } from '../music/time/ticks.ts'

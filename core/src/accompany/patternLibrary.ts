@@ -1,5 +1,5 @@
-import type { PatternText } from '../model/arrangement.ts'
-import type { Accompaniment, Level } from '../model/style.ts'
+import type { PatternText } from '../document/arrangement.ts'
+import type { Accompaniment, Level } from '../document/style.ts'
 import { isCompound, type Metre } from '../music/time/metre.ts'
 import { fitsMetre, stepsOf } from './pattern.ts'
 

@@ -1,5 +1,5 @@
-import type { PatternText } from '../model/arrangement.ts'
-import { contentText } from '../model/content.ts'
+import type { PatternText } from '../document/arrangement.ts'
+import { contentText } from '../document/content.ts'
 import type { Metre } from '../music/time/metre.ts'
 import { stepsOf, type Pattern, type PatternStep, type PatternString, type Sweep } from './pattern.ts'
 

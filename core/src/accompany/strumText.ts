@@ -1,4 +1,4 @@
-import type { PatternText } from '../model/arrangement.ts'
+import type { PatternText } from '../document/arrangement.ts'
 import type { Stroke } from '../instrument/hand.ts'
 import { isCompound, type Metre } from '../music/time/metre.ts'
 import { stepsOf, type Pattern, type PatternStep } from './pattern.ts'

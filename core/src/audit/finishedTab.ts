@@ -1,7 +1,7 @@
 import type { LeftFinger, PickingSchool, PickingSign } from '../instrument/hand.ts'
 import type { Setup } from '../instrument/setup.ts'
 import type { Midi } from '../music/pitch/pitch.ts'
-import type { Role } from '../model/tab.ts'
+import type { Role } from '../document/tab.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 
 /** A note as the page shows it, in written order. `fret` counts from the capo, `midi` sounds. */

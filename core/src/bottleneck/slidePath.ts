@@ -1,4 +1,4 @@
-import type { MelodyNote } from '../form/timeline.ts'
+import type { MelodyNote } from '../document/form/timeline.ts'
 import { fretFromNut } from '../instrument/geometry.ts'
 import { placesOf, type Place, type Setup } from '../instrument/setup.ts'
 import type { Midi } from '../music/pitch/pitch.ts'

@@ -1,8 +1,8 @@
 import { effortOf } from '../effort/effort.ts'
 import { widestReach } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import type { Layer, Region } from '../model/arrangement.ts'
-import type { Lock } from '../model/locks.ts'
+import type { Layer, Region } from '../document/arrangement.ts'
+import type { Lock } from '../document/locks.ts'
 import {
   isAccompaniment,
   isSolo,
@@ -11,11 +11,11 @@ import {
   type Level,
   type Omission,
   type Ornament,
-} from '../model/style.ts'
-import { isArrival } from '../model/tab.ts'
-import type { Id } from '../model/ids.ts'
-import { regionAt, splitRegion, tidyRegions } from '../model/regions.ts'
-import type { TuneDoc } from '../model/tune.ts'
+} from '../document/style.ts'
+import { isArrival } from '../document/tab.ts'
+import type { Id } from '../document/ids.ts'
+import { regionAt, splitRegion, tidyRegions } from '../document/regions.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { hasBassStrings, refusalOf, styleRules } from '../plan/styleRules.ts'
 import { ArrangeError, arranging, finish } from '../solve/arrange.ts'

@@ -1,6 +1,6 @@
 import { widestReach } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import type { Grip } from '../model/tab.ts'
+import type { Grip } from '../document/tab.ts'
 import type { Setup } from '../instrument/setup.ts'
 
 /** Past this fret a capo leaves little neck. Common practice, no source. */

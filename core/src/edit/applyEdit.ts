@@ -1,7 +1,7 @@
 import { writeAbc } from '../formats/abc/writeAbc.ts'
-import { withCuts } from '../form/cutMeasures.ts'
-import type { TuneDoc } from '../model/tune.ts'
-import { isFresh, madeFresh } from '../solve/fresh.ts'
+import { withCuts } from '../document/form/cutMeasures.ts'
+import type { TuneDoc } from '../document/tune.ts'
+import { isFresh, madeFresh } from '../document/freshness/fresh.ts'
 import {
   MELODY_EDITS,
   TAB_EDITS,
@@ -10,7 +10,7 @@ import {
   type MelodyEdit,
   type TabEdit,
 } from './edited.ts'
-import type { Score } from './score.ts'
+import type { Score } from '../document/score.ts'
 import { editForm } from './form.ts'
 import { editMeasures } from './measures.ts'
 import { editMelody } from './melody.ts'

@@ -1,6 +1,6 @@
-import type { Layer } from '../model/arrangement.ts'
-import type { Role, TabNote } from '../model/tab.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { Layer } from '../document/arrangement.ts'
+import type { Role, TabNote } from '../document/tab.ts'
+import type { TuneDoc } from '../document/tune.ts'
 
 /** What of some measures is meant: every note, those of one voice, or those on one string. */
 export type Choosing =

@@ -1,14 +1,14 @@
-import type { Mark } from '../model/marks.ts'
-import type { Attack, Role } from '../model/tab.ts'
-import type { Expression, ExpressionPart } from '../model/expression.ts'
-import type { Id } from '../model/ids.ts'
-import type { Jump, Pos, Provenance } from '../model/tune.ts'
+import type { Mark } from '../document/marks.ts'
+import type { Attack, Role } from '../document/tab.ts'
+import type { Expression, ExpressionPart } from '../document/expression.ts'
+import type { Id } from '../document/ids.ts'
+import type { Jump, Pos, Provenance } from '../document/tune.ts'
 import type { LeftFinger, PickingSign } from '../instrument/hand.ts'
 import type { Key } from '../music/pitch/key.ts'
 import type { Pitch } from '../music/pitch/pitch.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 import type { Clip } from './clip.ts'
-import type { Score } from './score.ts'
+import type { Score } from '../document/score.ts'
 
 /** Signs at a measure to which the form refers. */
 export const FORM_SIGNS = ['segno', 'coda', 'fine'] as const

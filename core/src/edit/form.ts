@@ -1,8 +1,8 @@
-import { LIMITS } from '../model/limits.ts'
-import { unfold } from '../form/unfold.ts'
-import type { Measure, Section, TuneDoc } from '../model/tune.ts'
+import { LIMITS } from '../document/limits.ts'
+import { unfold } from '../document/form/unfold.ts'
+import type { Measure, Section, TuneDoc } from '../document/tune.ts'
 import { done, refused, type Edited, type MeasureEdit } from './edited.ts'
-import type { Score } from './score.ts'
+import type { Score } from '../document/score.ts'
 import { freshIds } from './freshIds.ts'
 import { writtenOut } from './writtenOut.ts'
 

@@ -1,5 +1,5 @@
-import type { Id } from '../model/ids.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { Id } from '../document/ids.ts'
+import type { TuneDoc } from '../document/tune.ts'
 
 /** Hands out ids that a tune does not use yet. */
 export interface FreshIds {

@@ -1,6 +1,6 @@
-import { durationOf } from '../model/durationOf.ts'
-import type { Id } from '../model/ids.ts'
-import type { Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
+import { durationOf } from '../document/durationOf.ts'
+import type { Id } from '../document/ids.ts'
+import type { Measure, TuneDoc, TuneEvent } from '../document/tune.ts'
 import { plainValues } from '../notation/plainValues.ts'
 import { WHOLE, type Ticks } from '../music/time/ticks.ts'
 

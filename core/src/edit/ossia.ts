@@ -1,8 +1,8 @@
-import { melodyOf, timelineOf } from '../form/timeline.ts'
-import type { ArrangementDoc, Variant } from '../model/arrangement.ts'
-import type { Id } from '../model/ids.ts'
-import type { TuneDoc } from '../model/tune.ts'
-import { layerOfMeasures, withVariant } from '../model/variants.ts'
+import { melodyOf, timelineOf } from '../document/form/timeline.ts'
+import type { ArrangementDoc, Variant } from '../document/arrangement.ts'
+import type { Id } from '../document/ids.ts'
+import type { TuneDoc } from '../document/tune.ts'
+import { layerOfMeasures, withVariant } from '../document/variants.ts'
 import { tidyTab } from './tidyTab.ts'
 
 /** Keeps some measures as they are now as another version of themselves, shown on request. */

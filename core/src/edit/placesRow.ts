@@ -1,6 +1,6 @@
 import { chordPitchClasses, readChordSymbol } from '../music/harmony/chordSymbol.ts'
-import type { Role } from '../model/tab.ts'
-import type { Pos, TuneDoc } from '../model/tune.ts'
+import type { Role } from '../document/tab.ts'
+import type { Pos, TuneDoc } from '../document/tune.ts'
 import { lastFret, pitchAt, type Setup } from '../instrument/setup.ts'
 import { mod12, pitchClass, readPitch, type Step } from '../music/pitch/pitch.ts'
 import type { Ticks } from '../music/time/ticks.ts'

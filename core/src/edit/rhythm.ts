@@ -1,16 +1,16 @@
-import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import type { TabNote } from '../model/tab.ts'
-import { durationOf } from '../model/durationOf.ts'
-import type { Id } from '../model/ids.ts'
-import type { Duration, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
+import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
+import type { TabNote } from '../document/tab.ts'
+import { durationOf } from '../document/durationOf.ts'
+import type { Id } from '../document/ids.ts'
+import type { Duration, Pos, TuneDoc, TuneEvent } from '../document/tune.ts'
 import { plainValues } from '../notation/plainValues.ts'
 import { inFullMeasure } from '../music/time/metre.ts'
 import { QUARTER, WHOLE, type Ticks } from '../music/time/ticks.ts'
 import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { freshIds } from './freshIds.ts'
 import { filled, laneOf, SHORTEST, untied, withEvents } from './lane.ts'
-import type { Score } from './score.ts'
+import type { Score } from '../document/score.ts'
 
 /**
  * Gives the notes of the melody from a moment on other lengths, one after the other without gaps: their pitches, words

@@ -1,11 +1,11 @@
 import { tidyTab } from './tidyTab.ts'
-import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
-import { lockOf, type Lock, type LockedMeasure } from '../model/locks.ts'
-import type { Id } from '../model/ids.ts'
-import { regionAt } from '../model/regions.ts'
-import { USUAL_SCHOOL } from '../model/school.ts'
-import type { TuneDoc } from '../model/tune.ts'
-import { layerOfMeasures, withVariant } from '../model/variants.ts'
+import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
+import { lockOf, type Lock, type LockedMeasure } from '../document/locks.ts'
+import type { Id } from '../document/ids.ts'
+import { regionAt } from '../document/regions.ts'
+import { USUAL_SCHOOL } from '../document/school.ts'
+import type { TuneDoc } from '../document/tune.ts'
+import { layerOfMeasures, withVariant } from '../document/variants.ts'
 import type { PassingLock } from '../solve/passingLocks.ts'
 
 /** A lock that keeps a measure as it is played now: its style and level, every note's place and finger. */

@@ -1,6 +1,6 @@
-import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import { isArrival, type Arrival, type Attack, type TabNote } from '../model/tab.ts'
+import { ticksAt, type Timeline } from '../document/form/timeline.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
+import { isArrival, type Arrival, type Attack, type TabNote } from '../document/tab.ts'
 import { harmonicsOf } from '../instrument/harmonics.ts'
 import {
   artificialPlacesOf,

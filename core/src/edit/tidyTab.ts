@@ -1,12 +1,12 @@
-import { melodyOf, timelineOf, type MelodyNote } from '../form/timeline.ts'
+import { melodyOf, timelineOf, type MelodyNote } from '../document/form/timeline.ts'
 import { joinedUp } from '../handwork/placed.ts'
 import { inTime, reaching } from '../handwork/reaching.ts'
-import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
-import type { Lock } from '../model/locks.ts'
-import type { TabNote } from '../model/tab.ts'
-import { durationOf } from '../model/durationOf.ts'
-import type { Id } from '../model/ids.ts'
-import type { Pos, TuneDoc } from '../model/tune.ts'
+import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
+import type { Lock } from '../document/locks.ts'
+import type { TabNote } from '../document/tab.ts'
+import { durationOf } from '../document/durationOf.ts'
+import type { Id } from '../document/ids.ts'
+import type { Pos, TuneDoc } from '../document/tune.ts'
 
 /**
  * A tab that follows its tune after an edit: melody notes that the tune lost are gone, the others start and last as the

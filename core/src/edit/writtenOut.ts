@@ -1,8 +1,8 @@
-import { unfold } from '../form/unfold.ts'
-import { withVariant } from '../model/variants.ts'
-import type { Measure, Section, TuneDoc } from '../model/tune.ts'
+import { unfold } from '../document/form/unfold.ts'
+import { withVariant } from '../document/variants.ts'
+import type { Measure, Section, TuneDoc } from '../document/tune.ts'
 import { clipOf, plainMeasure, unmarked, withFreshIds } from './clip.ts'
-import type { Score } from './score.ts'
+import type { Score } from '../document/score.ts'
 import { spliced } from './measures.ts'
 import { tidyTab } from './tidyTab.ts'
 

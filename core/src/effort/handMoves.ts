@@ -1,6 +1,6 @@
 import { reachMm } from '../grip/handRules.ts'
 import { pressedOf, THUMB, type Pressed } from '../grip/pressed.ts'
-import type { Grip } from '../model/tab.ts'
+import type { Grip } from '../document/tab.ts'
 import { fretFromNut } from '../instrument/geometry.ts'
 import { spanOf } from '../instrument/hand.ts'
 import type { Setup } from '../instrument/setup.ts'

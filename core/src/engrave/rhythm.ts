@@ -1,5 +1,5 @@
-import type { TabNote } from '../model/tab.ts'
-import type { Measure } from '../model/tune.ts'
+import type { TabNote } from '../document/tab.ts'
+import type { Measure } from '../document/tune.ts'
 import { beatLength, missingHead } from '../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../music/time/ticks.ts'
 import { writtenValue } from '../music/time/writtenValue.ts'

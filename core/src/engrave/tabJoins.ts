@@ -1,4 +1,4 @@
-import type { Attack, TabNote } from '../model/tab.ts'
+import type { Attack, TabNote } from '../document/tab.ts'
 import { bendText } from '../notation/bendText.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 import { el, words } from './svg.ts'

@@ -1,5 +1,5 @@
-import { melodyOf, timelineOf } from '../form/timeline.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import { melodyOf, timelineOf } from '../document/form/timeline.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import { midiOf, readPitch, type Midi } from '../music/pitch/pitch.ts'
 import { ALL_SHIFTS } from './shifts.ts'
 

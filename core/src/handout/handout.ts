@@ -1,5 +1,5 @@
 import { USUAL_PAPER_LAYERS, type PaperLayers } from '../engrave/tabPaper.ts'
-import type { Id } from '../model/ids.ts'
+import type { Id } from '../document/ids.ts'
 import { USUAL_LESSON, type LessonSettings } from '../teach/lessonSettings.ts'
 
 export const HANDOUT_SCHEMA = 1

@@ -1,6 +1,6 @@
 import { escaped } from '../engrave/svg.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import type { LessonSettings } from '../teach/lessonSettings.ts'
 import { DRAWING_CSS } from './paperCss.ts'
 

@@ -1,8 +1,8 @@
-import { ticksAt, timelineOf } from '../form/timeline.ts'
+import { ticksAt, timelineOf } from '../document/form/timeline.ts'
 import { chordIn } from '../music/harmony/chordSymbol.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import type { TuneDoc, TuneEvent } from '../model/tune.ts'
-import { versesOf } from '../model/verses.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
+import type { TuneDoc, TuneEvent } from '../document/tune.ts'
+import { versesOf } from '../document/verses.ts'
 import type { NoteNaming } from '../music/pitch/noteNaming.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
 

@@ -1,4 +1,4 @@
-import type { TabNote } from '../model/tab.ts'
+import type { TabNote } from '../document/tab.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 
 /**

@@ -1,7 +1,7 @@
-import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { Layer } from '../model/arrangement.ts'
-import { isArrival, type Span, type TabNote } from '../model/tab.ts'
-import { durationOf } from '../model/durationOf.ts'
+import { ticksAt, type Timeline } from '../document/form/timeline.ts'
+import type { Layer } from '../document/arrangement.ts'
+import { isArrival, type Span, type TabNote } from '../document/tab.ts'
+import { durationOf } from '../document/durationOf.ts'
 import { inTime } from './reaching.ts'
 
 /**

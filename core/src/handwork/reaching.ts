@@ -1,6 +1,6 @@
-import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { Grip } from '../model/tab.ts'
-import type { Pos } from '../model/tune.ts'
+import { ticksAt, type Timeline } from '../document/form/timeline.ts'
+import type { Grip } from '../document/tab.ts'
+import type { Pos } from '../document/tune.ts'
 
 /** What stands on the page in order of time; the list itself where it is in order already. */
 export function inTime<T extends { readonly pos: Pos }>(

@@ -1,6 +1,6 @@
-import type { Timeline } from '../form/timeline.ts'
-import type { Layer } from '../model/arrangement.ts'
-import type { TabNote } from '../model/tab.ts'
+import type { Timeline } from '../document/form/timeline.ts'
+import type { Layer } from '../document/arrangement.ts'
+import type { TabNote } from '../document/tab.ts'
 import { withoutNotes } from './placed.ts'
 
 /** A tab as it is played by somebody who leaves out all that may be left out: notes, and short notes before others. */

@@ -1,5 +1,5 @@
-import { melodyOf, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
-import type { ChordMark, Measure, TuneDoc } from '../model/tune.ts'
+import { melodyOf, timelineOf, type MelodyNote, type Timeline } from '../document/form/timeline.ts'
+import type { ChordMark, Measure, TuneDoc } from '../document/tune.ts'
 import { midiOf, mod12, pitchClass, type PitchClass } from '../music/pitch/pitch.ts'
 import { beatLength, isCompound, strongBeats } from '../music/time/metre.ts'
 import type { Ticks } from '../music/time/ticks.ts'

@@ -1,5 +1,5 @@
-import { measureAt, type MelodyNote, type Timeline } from '../form/timeline.ts'
-import type { Id } from '../model/ids.ts'
+import { measureAt, type MelodyNote, type Timeline } from '../document/form/timeline.ts'
+import type { Id } from '../document/ids.ts'
 import { scaleOf, type Key } from '../music/pitch/key.ts'
 import { midiOf, mod12, type Midi, type PitchClass } from '../music/pitch/pitch.ts'
 import type { Ticks } from '../music/time/ticks.ts'

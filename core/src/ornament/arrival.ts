@@ -1,4 +1,4 @@
-import { isArrival, type Arrival, type Grip, type TabNote } from '../model/tab.ts'
+import { isArrival, type Arrival, type Grip, type TabNote } from '../document/tab.ts'
 import type { Place, Setup } from '../instrument/setup.ts'
 import { withFinger } from './handRoom.ts'
 

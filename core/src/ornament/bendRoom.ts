@@ -1,6 +1,6 @@
 import { handFault } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import type { Grip, PressedPlace, TabNote } from '../model/tab.ts'
+import type { Grip, PressedPlace, TabNote } from '../document/tab.ts'
 import type { Setup } from '../instrument/setup.ts'
 import { allPressed } from './handRoom.ts'
 

@@ -1,4 +1,4 @@
-import { isArrival, type Grip, type TabNote } from '../model/tab.ts'
+import { isArrival, type Grip, type TabNote } from '../document/tab.ts'
 import { pitchAt } from '../instrument/setup.ts'
 import { eachInTurns, type Turns } from '../turns.ts'
 import { isTouched, mayLead } from './arrival.ts'

@@ -1,4 +1,4 @@
-import type { Arrival, GraceNote, Grip, TabNote } from '../model/tab.ts'
+import type { Arrival, GraceNote, Grip, TabNote } from '../document/tab.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import { lastFret, openPitch, type Setup } from '../instrument/setup.ts'
 import type { Midi } from '../music/pitch/pitch.ts'

@@ -1,6 +1,6 @@
 import { handFault } from '../grip/handRules.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import type { Grip, PressedPlace } from '../model/tab.ts'
+import type { Grip, PressedPlace } from '../document/tab.ts'
 import { fingersOf, type LeftFinger } from '../instrument/hand.ts'
 import type { Place, Setup } from '../instrument/setup.ts'
 

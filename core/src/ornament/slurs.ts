@@ -1,5 +1,5 @@
-import type { Ornament } from '../model/style.ts'
-import { isArrival, type Arrival } from '../model/tab.ts'
+import type { Ornament } from '../document/style.ts'
+import { isArrival, type Arrival } from '../document/tab.ts'
 import { beatStarts, inFullMeasure } from '../music/time/metre.ts'
 import { eachInTurns, type Turns } from '../turns.ts'
 import { mayLead, reachedBy } from './arrival.ts'

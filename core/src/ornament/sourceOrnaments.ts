@@ -1,4 +1,4 @@
-import type { TuneEvent } from '../model/tune.ts'
+import type { TuneEvent } from '../document/tune.ts'
 import { scaleOf, type Key } from '../music/pitch/key.ts'
 import { midiOf, mod12, type Midi } from '../music/pitch/pitch.ts'
 

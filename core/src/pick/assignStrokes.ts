@@ -1,5 +1,5 @@
 import type { Stroke } from '../instrument/hand.ts'
-import type { StrokeRule } from '../model/school.ts'
+import type { StrokeRule } from '../document/school.ts'
 import { beatLength, isCompound } from '../music/time/metre.ts'
 import type { PickedOnset } from './pickedOnset.ts'
 

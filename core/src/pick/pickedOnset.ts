@@ -1,6 +1,6 @@
 import type { PickingSchool } from '../instrument/hand.ts'
-import type { Role } from '../model/tab.ts'
-import type { StrokeRule } from '../model/school.ts'
+import type { Role } from '../document/tab.ts'
+import type { StrokeRule } from '../document/school.ts'
 import type { Metre } from '../music/time/metre.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 

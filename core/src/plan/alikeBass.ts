@@ -1,4 +1,4 @@
-import { measureAt, type MelodyNote, type Timeline } from '../form/timeline.ts'
+import { measureAt, type MelodyNote, type Timeline } from '../document/form/timeline.ts'
 import type { Turns } from '../turns.ts'
 import type { BassWish } from './bassLine.ts'
 import type { HarmonySegment } from './harmonyLine.ts'

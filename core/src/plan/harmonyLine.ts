@@ -1,6 +1,6 @@
-import { ticksAt, type Timeline } from '../form/timeline.ts'
+import { ticksAt, type Timeline } from '../document/form/timeline.ts'
 import { transposeChord, type ChordReading } from '../music/harmony/chordSymbol.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import { transposeKey } from '../music/pitch/key.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 

@@ -1,5 +1,5 @@
-import type { Layer } from '../model/arrangement.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { Layer } from '../document/arrangement.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import type { Plan } from './plan.ts'
 
 /** Notes of the source's second part that an arrangement of both does not play, or not for their whole time. */

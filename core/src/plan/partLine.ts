@@ -1,5 +1,5 @@
-import { melodyOf, type Timeline } from '../form/timeline.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import { melodyOf, type Timeline } from '../document/form/timeline.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import { midiOf } from '../music/pitch/pitch.ts'
 import type { BassWish } from './bassLine.ts'
 

@@ -1,5 +1,5 @@
-import type { Style } from '../model/style.ts'
-import type { School } from '../model/school.ts'
+import type { Style } from '../document/style.ts'
+import type { School } from '../document/school.ts'
 import type { PickingSchool } from '../instrument/hand.ts'
 import type { Setup } from '../instrument/setup.ts'
 

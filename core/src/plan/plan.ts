@@ -1,6 +1,6 @@
-import { unfold, type Unfolded } from '../form/unfold.ts'
-import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
-import type { Region } from '../model/arrangement.ts'
+import { unfold, type Unfolded } from '../document/form/unfold.ts'
+import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../document/form/timeline.ts'
+import type { Region } from '../document/arrangement.ts'
 import {
   USUAL_ORNAMENT,
   type Ornament,
@@ -8,10 +8,10 @@ import {
   type Level,
   type SoloStyle,
   type Style,
-} from '../model/style.ts'
-import { USUAL_SCHOOL, type School } from '../model/school.ts'
+} from '../document/style.ts'
+import { USUAL_SCHOOL, type School } from '../document/school.ts'
 import { sourceGraces } from '../ornament/sourceOrnaments.ts'
-import type { PinnedShape, TuneDoc } from '../model/tune.ts'
+import type { PinnedShape, TuneDoc } from '../document/tune.ts'
 import { rangeOf, type Setup } from '../instrument/setup.ts'
 import { transposeKey, type Key } from '../music/pitch/key.ts'
 import { midiOf, type Midi } from '../music/pitch/pitch.ts'

@@ -1,7 +1,7 @@
-import { melodyOf, type MelodyNote, type Timeline } from '../form/timeline.ts'
-import type { Region } from '../model/arrangement.ts'
-import { isAccompaniment, type Style } from '../model/style.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import { melodyOf, type MelodyNote, type Timeline } from '../document/form/timeline.ts'
+import type { Region } from '../document/arrangement.ts'
+import { isAccompaniment, type Style } from '../document/style.ts'
+import type { TuneDoc } from '../document/tune.ts'
 
 /** The style of a measure that no region names. */
 export const USUAL_STYLE = 'melody-bass'

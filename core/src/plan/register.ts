@@ -1,5 +1,5 @@
-import type { MelodyNote } from '../form/timeline.ts'
-import type { Region } from '../model/arrangement.ts'
+import type { MelodyNote } from '../document/form/timeline.ts'
+import type { Region } from '../document/arrangement.ts'
 import { openPitch, rangeOf, type Setup } from '../instrument/setup.ts'
 import { midiOf, type Midi } from '../music/pitch/pitch.ts'
 import { hasBassStrings } from './styleRules.ts'

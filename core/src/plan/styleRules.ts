@@ -1,4 +1,4 @@
-import type { Level, Omission, SoloStyle, Style } from '../model/style.ts'
+import type { Level, Omission, SoloStyle, Style } from '../document/style.ts'
 import type { Instrument } from '../instrument/instrument.ts'
 
 /** Where a bass is struck: at each chord, on the first beat, on strong beats, on every beat. */

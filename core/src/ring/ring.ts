@@ -1,7 +1,7 @@
-import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { Layer } from '../model/arrangement.ts'
-import type { Grip } from '../model/tab.ts'
-import type { Id } from '../model/ids.ts'
+import { ticksAt, type Timeline } from '../document/form/timeline.ts'
+import type { Layer } from '../document/arrangement.ts'
+import type { Grip } from '../document/tab.ts'
+import type { Id } from '../document/ids.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 
 /**

@@ -1,6 +1,6 @@
 import Joi from 'joi'
-import { schemaOf } from '../migrate/asNow.ts'
-import { LIMITS } from '../model/limits.ts'
+import { schemaOf } from '../document/migrate/asNow.ts'
+import { LIMITS } from '../document/limits.ts'
 import { WHOLE } from '../music/time/ticks.ts'
 
 export const id = Joi.string().min(1).max(120)

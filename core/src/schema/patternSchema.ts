@@ -1,7 +1,7 @@
 import Joi from 'joi'
-import { ACCOMPANIMENTS } from '../model/style.ts'
+import { ACCOMPANIMENTS } from '../document/style.ts'
 import type { PatternStyle } from '../accompany/patternLibrary.ts'
-import type { PatternText } from '../model/arrangement.ts'
+import type { PatternText } from '../document/arrangement.ts'
 import { id, validated } from './common.ts'
 
 const fields = {

@@ -1,5 +1,5 @@
-import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
-import type { Pos, TuneDoc } from '../model/tune.ts'
+import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
+import type { Pos, TuneDoc } from '../document/tune.ts'
 import { SchemaError } from './common.ts'
 
 /** Positions in measures that there are not would have no place in time. */

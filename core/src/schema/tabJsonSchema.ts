@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import type { TabJson } from '../formats/json/tabJson.ts'
-import { LIMITS } from '../model/limits.ts'
+import { LIMITS } from '../document/limits.ts'
 import { PICKING_SIGNS } from '../instrument/hand.ts'
 import { INSTRUMENTS } from '../instrument/instruments.ts'
 import { playerSchema } from './playerSchema.ts'

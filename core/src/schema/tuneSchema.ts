@@ -1,8 +1,8 @@
 import Joi from 'joi'
-import { LIMITS, METRE_UNITS } from '../model/limits.ts'
-import { TUNE_SCHEMA, type TuneDoc } from '../model/tune.ts'
+import { LIMITS, METRE_UNITS } from '../document/limits.ts'
+import { TUNE_SCHEMA, type TuneDoc } from '../document/tune.ts'
 import { MODES } from '../music/pitch/key.ts'
-import { tuneAsNow } from '../migrate/asNow.ts'
+import { tuneAsNow } from '../document/migrate/asNow.ts'
 import { checkTuneReferences } from './references.ts'
 import { midi, duration, id, noteName, pitch, pos, refuseNewer, ticks, validated } from './common.ts'
 

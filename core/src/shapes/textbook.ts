@@ -6,7 +6,7 @@ import {
   transposeChord,
   type ChordReading,
 } from '../music/harmony/chordSymbol.ts'
-import type { PinnedShape } from '../model/tune.ts'
+import type { PinnedShape } from '../document/tune.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import { handFault } from '../grip/handRules.ts'
 import { fingerNumber, THUMB, type Pressed } from '../grip/pressed.ts'

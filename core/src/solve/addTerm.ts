@@ -1,4 +1,4 @@
-import type { CostTerm } from '../model/tab.ts'
+import type { CostTerm } from '../document/tab.ts'
 
 /** Receives each term of a cost: once, or a beat. */
 export type AddTerm = (

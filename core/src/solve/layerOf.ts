@@ -1,7 +1,7 @@
 import { leftFinger } from '../grip/pressed.ts'
 import { bassPitchClass } from '../music/harmony/chordSymbol.ts'
-import type { Layer } from '../model/arrangement.ts'
-import type { Lock } from '../model/locks.ts'
+import type { Layer } from '../document/arrangement.ts'
+import type { Lock } from '../document/locks.ts'
 import {
   isArrival,
   type CostTerm,
@@ -9,12 +9,12 @@ import {
   type PressedPlace,
   type Role,
   type TabNote,
-} from '../model/tab.ts'
+} from '../document/tab.ts'
 import { articulating } from '../ornament/articulate.ts'
 import type { LeftOrnament, Unpicked } from '../ornament/ornamentPage.ts'
-import { durationOf } from '../model/durationOf.ts'
-import type { Id } from '../model/ids.ts'
-import type { Pos, TuneDoc } from '../model/tune.ts'
+import { durationOf } from '../document/durationOf.ts'
+import type { Id } from '../document/ids.ts'
+import type { Pos, TuneDoc } from '../document/tune.ts'
 import type { PickingSign } from '../instrument/hand.ts'
 import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { assigningPicking } from '../pick/assignPicking.ts'
@@ -35,7 +35,7 @@ import {
   type CandidateSet,
   type VoiceKey,
 } from './candidate.ts'
-import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from './noteIds.ts'
+import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from '../document/noteIds.ts'
 import type { Solution } from './solve.ts'
 import { staticCost } from './staticCost.ts'
 import { stepBetween } from './steps.ts'

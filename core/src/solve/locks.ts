@@ -1,11 +1,11 @@
-import type { LockOf } from '../model/locks.ts'
-import type { Id } from '../model/ids.ts'
+import type { LockOf } from '../document/locks.ts'
+import type { Id } from '../document/ids.ts'
 import { fingerNumber, type Pressed } from '../grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
 import { keyFinger, placeKey, samePlace, type Candidate, type VoiceKey } from './candidate.ts'
 import type { PassingLock } from './passingLocks.ts'
 import type { SliceLock, VoiceLock } from './sliceLock.ts'
-import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from './noteIds.ts'
+import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from '../document/noteIds.ts'
 
 export interface LocksBySlice {
   readonly bySlice: ReadonlyMap<number, SliceLock>

@@ -1,6 +1,6 @@
-import type { Region } from '../model/arrangement.ts'
-import { isLockOf, type Lock } from '../model/locks.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { Region } from '../document/arrangement.ts'
+import { isLockOf, type Lock } from '../document/locks.ts'
+import type { TuneDoc } from '../document/tune.ts'
 
 /** A measure keeps the style and level that it was locked in, whatever its section changes to. */
 export function withLockedMeasures(

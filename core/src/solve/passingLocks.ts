@@ -1,5 +1,5 @@
-import type { Id } from '../model/ids.ts'
-import { isLockOf, lockOf, type Lock } from '../model/locks.ts'
+import type { Id } from '../document/ids.ts'
+import { isLockOf, lockOf, type Lock } from '../document/locks.ts'
 
 /**
  * A lock of one solve: the teacher's own, or one that stands for something else. Those do not enter the document, and are not

@@ -1,4 +1,4 @@
-import type { Id } from '../model/ids.ts'
+import type { Id } from '../document/ids.ts'
 import type { Setup } from '../instrument/setup.ts'
 import type { Plan } from '../plan/plan.ts'
 import type { CandidateSet } from './candidate.ts'

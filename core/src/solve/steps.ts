@@ -1,4 +1,4 @@
-import { USUAL_ORNAMENT } from '../model/style.ts'
+import { USUAL_ORNAMENT } from '../document/style.ts'
 import type { Plan } from '../plan/plan.ts'
 import { QUARTER } from '../music/time/ticks.ts'
 import type { Step } from './transition.ts'

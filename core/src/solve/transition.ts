@@ -1,5 +1,5 @@
 import { codeFret, codeLow, codeTop } from '../grip/pressed.ts'
-import type { CostTerm } from '../model/tab.ts'
+import type { CostTerm } from '../document/tab.ts'
 import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
 import { HOP_LIMIT_S, WEIGHTS } from './weights.ts'
 

@@ -1,4 +1,4 @@
-import type { Level } from '../model/style.ts'
+import type { Level } from '../document/style.ts'
 
 /**
  * Prices of the solver, in one unit of "bother" (about a finger landing in hurry). They say taste; what a hand

@@ -1,9 +1,9 @@
 import { bassPitchClass, chordPitchClasses, chordText } from '../music/harmony/chordSymbol.ts'
 import { HARMONICS } from '../instrument/harmonics.ts'
 import type { PickingSchool } from '../instrument/hand.ts'
-import type { Level } from '../model/style.ts'
-import type { Role } from '../model/tab.ts'
-import type { HandRule } from '../model/school.ts'
+import type { Level } from '../document/style.ts'
+import type { Role } from '../document/tab.ts'
+import type { HandRule } from '../document/school.ts'
 import {
   lastFret,
   openPitch,

@@ -1,5 +1,5 @@
-import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { TabNote } from '../model/tab.ts'
+import { ticksAt, type Timeline } from '../document/form/timeline.ts'
+import type { TabNote } from '../document/tab.ts'
 import { QUARTER, type Ticks } from '../music/time/ticks.ts'
 import type { TempoMark } from './tempoMark.ts'
 

@@ -1,4 +1,4 @@
-import type { Measure } from '../model/tune.ts'
+import type { Measure } from '../document/tune.ts'
 import { countAt, countedBeat } from '../music/time/count.ts'
 import { commonDivisor } from '../music/time/commonDivisor.ts'
 import { inFullMeasure } from '../music/time/metre.ts'

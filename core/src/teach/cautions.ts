@@ -1,5 +1,5 @@
 import type { MeasureEffort } from '../effort/effort.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
 
 /** What in a tab is heavy on a hand: fingers across strings, stretches, speed, pushed strings. Never a diagnosis. */
 export const CAUTIONS = ['barre', 'stretch', 'speed', 'bend'] as const

@@ -2,7 +2,7 @@ import { handMove, strainMm } from '../effort/handMoves.ts'
 import { handFault } from '../grip/handRules.ts'
 import { placedPosition } from '../grip/position.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import type { Grip } from '../model/tab.ts'
+import type { Grip } from '../document/tab.ts'
 import type { Setup } from '../instrument/setup.ts'
 import type { EitherFinger, Finger, FingerOn, LessonStep } from './lessonStep.ts'
 

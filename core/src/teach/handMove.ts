@@ -1,4 +1,4 @@
-import type { Grip, PressedPlace } from '../model/tab.ts'
+import type { Grip, PressedPlace } from '../document/tab.ts'
 import type { Finger, FingerOn, HandMove } from './lessonStep.ts'
 
 /** All fingers that are down in a grip, those included that wait beneath for a pull-off; index finger first. */

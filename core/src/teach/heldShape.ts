@@ -1,5 +1,5 @@
-import { ticksAt, type Timeline } from '../form/timeline.ts'
-import type { Layer } from '../model/arrangement.ts'
+import { ticksAt, type Timeline } from '../document/form/timeline.ts'
+import type { Layer } from '../document/arrangement.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 

@@ -1,9 +1,9 @@
-import { ticksAt, timelineOf, type Timeline } from '../form/timeline.ts'
+import { ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
 import { joinedUp } from '../handwork/placed.ts'
-import type { ArrangementDoc, Layer } from '../model/arrangement.ts'
-import type { Grip, Role, TabNote } from '../model/tab.ts'
-import { durationOf } from '../model/durationOf.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
+import type { Grip, Role, TabNote } from '../document/tab.ts'
+import { durationOf } from '../document/durationOf.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 
 /**

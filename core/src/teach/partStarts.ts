@@ -1,4 +1,4 @@
-import type { TuneDoc } from '../model/tune.ts'
+import type { TuneDoc } from '../document/tune.ts'
 
 /** Measures that begin a part: of the tune, of a section, of a repeat or an ending, and what follows one. */
 export function partStarts({ measures, sections }: TuneDoc): number[] {

@@ -1,5 +1,5 @@
-import type { Attack } from '../model/tab.ts'
-import { EXPRESSION_PARTS } from '../model/expression.ts'
+import type { Attack } from '../document/tab.ts'
+import { EXPRESSION_PARTS } from '../document/expression.ts'
 import { fill } from './template.ts'
 import type { Count } from './beatCount.ts'
 import { isHammered } from './hammered.ts'

@@ -1,6 +1,6 @@
 import type { MeasureEffort } from '../effort/effort.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import { secondsOf } from '../music/time/ticks.ts'
 import type { LearningStep } from './learningOrder.ts'
 import type { Piece, Unit } from './piece.ts'

@@ -1,8 +1,8 @@
 import type { CeilingReason, MeasureEffort } from '../effort/effort.ts'
-import { measureAt, ticksAt, timelineOf } from '../form/timeline.ts'
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import type { Grip } from '../model/tab.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import { measureAt, ticksAt, timelineOf } from '../document/form/timeline.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
+import type { Grip } from '../document/tab.ts'
+import type { TuneDoc } from '../document/tune.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 
 /** A change that gives out first when its measure gets faster. */

@@ -1,4 +1,4 @@
-import { LIMITS, METRE_UNITS } from '../../model/limits.ts'
+import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import { keyOf, type Key, type Mode } from '../../music/pitch/key.ts'
 import type { Step } from '../../music/pitch/pitch.ts'
 import type { Metre } from '../../music/time/metre.ts'

@@ -1,5 +1,5 @@
-import type { Id } from '../../model/ids.ts'
-import { LIMITS } from '../../model/limits.ts'
+import type { Id } from '../../document/ids.ts'
+import { LIMITS } from '../../document/limits.ts'
 
 /** What a `w:` line does at one note after the other. */
 type Word =

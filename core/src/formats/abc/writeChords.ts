@@ -1,4 +1,4 @@
-import type { AbcSpan, ChordMark, TuneDoc } from '../../model/tune.ts'
+import type { AbcSpan, ChordMark, TuneDoc } from '../../document/tune.ts'
 
 /** A text with chord symbols written in, and those that fall between notes, where ABC has no place for them. */
 export interface WrittenChords {

@@ -1,6 +1,6 @@
 import { readChordSymbol } from '../../music/harmony/chordSymbol.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
-import { LIMITS, METRE_UNITS } from '../../model/limits.ts'
+import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import { measureLength, type Metre } from '../../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import type { Problem } from '../problem.ts'

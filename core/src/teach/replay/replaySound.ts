@@ -1,5 +1,5 @@
-import type { Attack, GraceNote } from '../../model/tab.ts'
-import type { Mark } from '../../model/marks.ts'
+import type { Attack, GraceNote } from '../../document/tab.ts'
+import type { Mark } from '../../document/marks.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import { heldOn, type Finger, type FingerOn } from '../lessonStep.ts'
 import { readBack } from '../template.ts'

@@ -3,7 +3,7 @@ import {
   EXPRESSION_PARTS,
   type Expression,
   type ExpressionWord,
-} from '../../model/expression.ts'
+} from '../../document/expression.ts'
 import type { Finger, FingerOn } from '../lessonStep.ts'
 import { readBack } from '../template.ts'
 import type { Wording } from '../words/wording.ts'

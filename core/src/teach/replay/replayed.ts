@@ -1,4 +1,4 @@
-import type { Expression } from '../../model/expression.ts'
+import type { Expression } from '../../document/expression.ts'
 import type { FingerOn, StepNote } from '../lessonStep.ts'
 import { capital } from '../words/capital.ts'
 

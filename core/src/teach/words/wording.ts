@@ -1,6 +1,6 @@
-import type { Attack } from '../../model/tab.ts'
-import type { ExpressionWord } from '../../model/expression.ts'
-import type { Mark } from '../../model/marks.ts'
+import type { Attack } from '../../document/tab.ts'
+import type { ExpressionWord } from '../../document/expression.ts'
+import type { Mark } from '../../document/marks.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Finger } from '../lessonStep.ts'
 

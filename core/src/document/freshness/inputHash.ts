@@ -1,9 +1,9 @@
-import type { Region } from '../model/arrangement.ts'
-import type { Lock } from '../model/locks.ts'
-import { contentText } from '../model/content.ts'
-import type { TuneDoc, TuneEvent } from '../model/tune.ts'
-import type { Setup } from '../instrument/setup.ts'
-import { finish, type Turns } from '../turns.ts'
+import type { Region } from '../arrangement.ts'
+import type { Lock } from '../locks.ts'
+import { contentText } from '../content.ts'
+import type { TuneDoc, TuneEvent } from '../tune.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import { finish, type Turns } from '../../turns.ts'
 
 /**
  * A hash (FNV-1a, two halves of 32 bits) of everything that the solver reads, by content: the order of an object's keys does

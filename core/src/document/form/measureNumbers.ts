@@ -1,4 +1,4 @@
-import type { Measure } from '../model/tune.ts'
+import type { Measure } from '../tune.ts'
 
 /**
  * Measure numbers as printed. A pickup is measure 0; a short measure that completes the short one before it

@@ -8,8 +8,8 @@ import {
   unfold,
   QUARTER,
   type Measure,
-} from '../../src/index.ts'
-import { CORPUS, tuneOfMusic } from '../support/tunes.ts'
+} from '../../../src/index.ts'
+import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const order = (music: string) => unfold(tuneOfMusic(music).measures).order.map((o) => o.measure)
 

@@ -1,6 +1,6 @@
-import { contentText } from '../model/content.ts'
-import type { ChordMark, Measure, TuneDoc, TuneEvent } from '../model/tune.ts'
-import { midiOf } from '../music/pitch/pitch.ts'
+import { contentText } from '../content.ts'
+import type { ChordMark, Measure, TuneDoc, TuneEvent } from '../tune.ts'
+import { midiOf } from '../../music/pitch/pitch.ts'
 import { measureNumbers } from './measureNumbers.ts'
 
 /** What of a measure is otherwise than it came in. */

@@ -1,7 +1,7 @@
-import type { Region } from '../model/arrangement.ts'
-import type { Lock } from '../model/locks.ts'
-import type { TuneDoc } from '../model/tune.ts'
-import type { Setup } from '../instrument/setup.ts'
+import type { Region } from '../arrangement.ts'
+import type { Lock } from '../locks.ts'
+import type { TuneDoc } from '../tune.ts'
+import type { Setup } from '../../instrument/setup.ts'
 
 /**
  * The hash that arrangements of schema 1 carry, as it was: FNV-1a, two halves of 32 bits, of JSON texts, which depend on the

@@ -1,6 +1,6 @@
-import { ARRANGEMENT_SCHEMA } from '../model/arrangement.ts'
-import type { Command } from '../model/command.ts'
-import { TUNE_SCHEMA } from '../model/tune.ts'
+import { ARRANGEMENT_SCHEMA } from '../arrangement.ts'
+import type { Command } from '../command.ts'
+import { TUNE_SCHEMA } from '../tune.ts'
 import { withHandOrigin } from './handOrigin.ts'
 
 /** Brings a document from one schema to the next. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { applyEdit, countAt, missingHead, WHOLE, withCuts } from '../../src/index.ts'
-import { arrangedScore, structuralFaults } from '../support/score.ts'
-import { CORPUS, tuneOf } from '../support/tunes.ts'
+import { applyEdit, countAt, missingHead, WHOLE, withCuts } from '../../../src/index.ts'
+import { arrangedScore, structuralFaults } from '../../support/score.ts'
+import { CORPUS, tuneOf } from '../../support/tunes.ts'
 
 const tune = (music: string, head = 'M:6/8\nL:1/8\nK:G') => tuneOf(`X:1\nT:Short\n${head}\n${music}\n`)
 const cuts = (music: string, head?: string) => tune(music, head).measures.map((m) => m.cut ?? false)

@@ -1,4 +1,4 @@
-import type { Measure } from '../model/tune.ts'
+import type { Measure } from '../tune.ts'
 
 /**
  * The measures, each short one marked as lacking its tail (`cut`) or its head. The first one of a tune is a pickup; so is

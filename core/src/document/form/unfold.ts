@@ -1,5 +1,5 @@
-import type { Jump, Measure } from '../model/tune.ts'
-import type { Ticks } from '../music/time/ticks.ts'
+import type { Jump, Measure } from '../tune.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
 
 /** One playing of a written measure. `pass` counts from 1 inside its repeat. */
 export interface Occurrence {

@@ -1,5 +1,5 @@
-import type { Id } from '../model/ids.ts'
-import type { Pos } from '../model/tune.ts'
+import type { Id } from './ids.ts'
+import type { Pos } from './tune.ts'
 
 /** Ids of what the solver writes follow from what a note plays, so that re-solving keeps them. */
 export const melodyNoteId = (source: Id): Id => `n.${source}`

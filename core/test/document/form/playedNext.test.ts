@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { playedNext, unfold } from '../../src/index.ts'
-import { CORPUS, tuneOfMusic } from '../support/tunes.ts'
+import { playedNext, unfold } from '../../../src/index.ts'
+import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 describe('what is played next', () => {
   it('is every measure that follows in some pass, and none after the last', () => {

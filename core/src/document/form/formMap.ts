@@ -1,7 +1,7 @@
-import type { Id } from '../model/ids.ts'
-import type { TuneDoc } from '../model/tune.ts'
-import { USUAL_TEMPO } from '../music/time/tempo.ts'
-import { secondsOf, type Ticks } from '../music/time/ticks.ts'
+import type { Id } from '../ids.ts'
+import type { TuneDoc } from '../tune.ts'
+import { USUAL_TEMPO } from '../../music/time/tempo.ts'
+import { secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { unfold } from './unfold.ts'
 
 /** A part of the form as it is played: a section, as often as it comes in a row. */

@@ -1,7 +1,7 @@
-import type { Id } from '../model/ids.ts'
-import type { Measure, Pos, TuneDoc, TuneEvent } from '../model/tune.ts'
-import type { Pitch } from '../music/pitch/pitch.ts'
-import type { Ticks } from '../music/time/ticks.ts'
+import type { Id } from '../ids.ts'
+import type { Measure, Pos, TuneDoc, TuneEvent } from '../tune.ts'
+import type { Pitch } from '../../music/pitch/pitch.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
 
 /** The written time line: where each measure starts when the page is read once from top to bottom. */
 export interface Timeline {

@@ -1,5 +1,5 @@
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { ArrangementDoc } from './arrangement.ts'
+import type { TuneDoc } from './tune.ts'
 
 /** The two documents that stand on the sheet: a tune, and what it is played as. */
 export interface Score {

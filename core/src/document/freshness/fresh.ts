@@ -1,5 +1,5 @@
-import type { ArrangementDoc } from '../model/arrangement.ts'
-import type { TuneDoc } from '../model/tune.ts'
+import type { ArrangementDoc } from '../arrangement.ts'
+import type { TuneDoc } from '../tune.ts'
 import { inputHash, isByContent } from './inputHash.ts'
 import { orderedHash } from './orderedHash.ts'
 
