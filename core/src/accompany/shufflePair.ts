@@ -1,4 +1,4 @@
-import { handFault } from '../grip/handRules.ts'
+import { handFault } from '../hand/grip/handRules.ts'
 import { fingersOf } from '../instrument/hand.ts'
 import { lastFret, openPitch, pitchAt, type Place, type Setup } from '../instrument/setup.ts'
 import { mod12, type PitchClass } from '../music/pitch/pitch.ts'

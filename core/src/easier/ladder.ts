@@ -1,6 +1,6 @@
-import { effortOf } from '../effort/effort.ts'
-import { widestReach } from '../grip/handRules.ts'
-import { pressedOf } from '../grip/pressed.ts'
+import { effortOf } from '../hand/effort/effort.ts'
+import { widestReach } from '../hand/grip/handRules.ts'
+import { pressedOf } from '../hand/grip/pressed.ts'
 import type { Layer, Region } from '../document/arrangement.ts'
 import type { Lock } from '../document/locks.ts'
 import {

@@ -1,5 +1,5 @@
-import { widestReach } from '../grip/handRules.ts'
-import { pressedOf } from '../grip/pressed.ts'
+import { widestReach } from '../hand/grip/handRules.ts'
+import { pressedOf } from '../hand/grip/pressed.ts'
 import type { Grip } from '../document/tab.ts'
 import type { Setup } from '../instrument/setup.ts'
 

@@ -1,5 +1,5 @@
-import { handFault } from '../grip/handRules.ts'
-import { pressedOf } from '../grip/pressed.ts'
+import { handFault } from '../hand/grip/handRules.ts'
+import { pressedOf } from '../hand/grip/pressed.ts'
 import { chordText } from '../music/harmony/chordSymbol.ts'
 import { kindSpans } from '../instrument/hand.ts'
 import type { Setup } from '../instrument/setup.ts'

@@ -1,6 +1,6 @@
 import { timelineOf } from '../document/form/timeline.ts'
-import { handFault, widestReach } from '../grip/handRules.ts'
-import { pressedOf } from '../grip/pressed.ts'
+import { handFault, widestReach } from '../hand/grip/handRules.ts'
+import { pressedOf } from '../hand/grip/pressed.ts'
 import type { Layer } from '../document/arrangement.ts'
 import type { TuneDoc } from '../document/tune.ts'
 import { kindSpans } from '../instrument/hand.ts'

@@ -1,6 +1,6 @@
 import type { Timeline } from '../document/form/timeline.ts'
-import { fingeringsOf } from '../grip/fingering.ts'
-import { fingerNumber } from '../grip/pressed.ts'
+import { fingeringsOf } from '../hand/grip/fingering.ts'
+import { fingerNumber } from '../hand/grip/pressed.ts'
 import { isArrival, type Span, type TabNote } from '../document/tab.ts'
 import type { Id } from '../document/ids.ts'
 import type { LeftFinger } from '../instrument/hand.ts'

@@ -1,5 +1,5 @@
-import { handFault } from '../grip/handRules.ts'
-import { pressedOf } from '../grip/pressed.ts'
+import { handFault } from '../hand/grip/handRules.ts'
+import { pressedOf } from '../hand/grip/pressed.ts'
 import type { Grip, PressedPlace, TabNote } from '../document/tab.ts'
 import type { Setup } from '../instrument/setup.ts'
 import { allPressed } from './handRoom.ts'

@@ -1,5 +1,5 @@
-import { handFault } from '../grip/handRules.ts'
-import { pressedOf } from '../grip/pressed.ts'
+import { handFault } from '../hand/grip/handRules.ts'
+import { pressedOf } from '../hand/grip/pressed.ts'
 import type { Grip, PressedPlace } from '../document/tab.ts'
 import { fingersOf, type LeftFinger } from '../instrument/hand.ts'
 import type { Place, Setup } from '../instrument/setup.ts'

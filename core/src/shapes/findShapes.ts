@@ -1,4 +1,4 @@
-import { fingeringsOf, type Fingering } from '../grip/fingering.ts'
+import { fingeringsOf, type Fingering } from '../hand/grip/fingering.ts'
 import { spellInChord } from '../music/harmony/chordTones.ts'
 import { pitchClass } from '../music/pitch/pitch.ts'
 import { bassPitchClass, type ChordReading } from '../music/harmony/chordSymbol.ts'

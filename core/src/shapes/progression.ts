@@ -1,4 +1,4 @@
-import { fingeringsOf } from '../grip/fingering.ts'
+import { fingeringsOf } from '../hand/grip/fingering.ts'
 import { bassPitchClass, chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { Setup } from '../instrument/setup.ts'
 import { mod12 } from '../music/pitch/pitch.ts'

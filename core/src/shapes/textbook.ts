@@ -8,8 +8,8 @@ import {
 } from '../music/harmony/chordSymbol.ts'
 import type { PinnedShape } from '../document/tune.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
-import { handFault } from '../grip/handRules.ts'
-import { fingerNumber, THUMB, type Pressed } from '../grip/pressed.ts'
+import { handFault } from '../hand/grip/handRules.ts'
+import { fingerNumber, THUMB, type Pressed } from '../hand/grip/pressed.ts'
 import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 

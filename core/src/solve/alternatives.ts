@@ -1,4 +1,4 @@
-import { effortOf } from '../effort/effort.ts'
+import { effortOf } from '../hand/effort/effort.ts'
 import { ticksAt } from '../document/form/timeline.ts'
 import { placeAndFinger, type NewLock } from '../document/locks.ts'
 import type { CostTerm, Grip, TabNote } from '../document/tab.ts'

@@ -1,6 +1,6 @@
 import { fretFromNut } from '../instrument/geometry.ts'
 import type { Place, Setup } from '../instrument/setup.ts'
-import { fingerCodes, THUMB, type FingerCode, type Pressed } from '../grip/pressed.ts'
+import { fingerCodes, THUMB, type FingerCode, type Pressed } from '../hand/grip/pressed.ts'
 import type { Draft } from './draft.ts'
 
 /**

@@ -1,4 +1,4 @@
-import type { Pressed } from '../grip/pressed.ts'
+import type { Pressed } from '../hand/grip/pressed.ts'
 import type { Place } from '../instrument/setup.ts'
 import type { BassOption, InnerOption } from './wish.ts'
 

@@ -1,5 +1,5 @@
 import { pitchAt, type Place, type Setup } from '../instrument/setup.ts'
-import type { Pressed } from '../grip/pressed.ts'
+import type { Pressed } from '../hand/grip/pressed.ts'
 import type { Frame } from '../shapes/textbook.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'

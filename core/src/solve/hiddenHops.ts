@@ -1,4 +1,4 @@
-import { codeFret, codeLow, codeTop, fingerCode } from '../grip/pressed.ts'
+import { codeFret, codeLow, codeTop, fingerCode } from '../hand/grip/pressed.ts'
 import { codeAt, keyFinger, keyFret, keyString, type CandidateSet, type VoiceKey } from './candidate.ts'
 import { HOP_LIMIT_S } from './weights.ts'
 

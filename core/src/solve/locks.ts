@@ -1,6 +1,6 @@
 import type { LockOf } from '../document/locks.ts'
 import type { Id } from '../document/ids.ts'
-import { fingerNumber, type Pressed } from '../grip/pressed.ts'
+import { fingerNumber, type Pressed } from '../hand/grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
 import { keyFinger, placeKey, samePlace, type Candidate, type VoiceKey } from './candidate.ts'
 import type { PassingLock } from './passingLocks.ts'

@@ -1,5 +1,5 @@
 import type { Place } from '../instrument/setup.ts'
-import type { Pressed } from '../grip/pressed.ts'
+import type { Pressed } from '../hand/grip/pressed.ts'
 
 /** What is fixed for one voice of a slice. */
 export interface VoiceLock {

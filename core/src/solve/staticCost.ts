@@ -1,5 +1,5 @@
-import { fingerFrame } from '../grip/fingerFrame.ts'
-import { fingerCodes, codeFret, codeLow, codeTop, THUMB } from '../grip/pressed.ts'
+import { fingerFrame } from '../hand/grip/fingerFrame.ts'
+import { fingerCodes, codeFret, codeLow, codeTop, THUMB } from '../hand/grip/pressed.ts'
 import { fretFromNut } from '../instrument/geometry.ts'
 import type { Setup } from '../instrument/setup.ts'
 import type { AddTerm } from './addTerm.ts'

@@ -1,4 +1,4 @@
-import { codeFret, codeLow, codeTop } from '../grip/pressed.ts'
+import { codeFret, codeLow, codeTop } from '../hand/grip/pressed.ts'
 import type { CostTerm } from '../document/tab.ts'
 import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
 import { HOP_LIMIT_S, WEIGHTS } from './weights.ts'

@@ -1,4 +1,4 @@
-import { pickingStrain, type PickingStrain } from '../pick/pickingPrice.ts'
+import { pickingStrain, type PickingStrain } from '../hand/picking/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { OrnamentRoom } from '../plan/plan.ts'
 import type { Setup } from '../instrument/setup.ts'

@@ -1,4 +1,4 @@
-import type { MeasureEffort } from '../effort/effort.ts'
+import type { MeasureEffort } from '../hand/effort/effort.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 
 /** What in a tab is heavy on a hand: fingers across strings, stretches, speed, pushed strings. Never a diagnosis. */

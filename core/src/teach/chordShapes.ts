@@ -1,6 +1,6 @@
 import { timelineOf } from '../document/form/timeline.ts'
-import { handFault } from '../grip/handRules.ts'
-import { pressedOf } from '../grip/pressed.ts'
+import { handFault } from '../hand/grip/handRules.ts'
+import { pressedOf } from '../hand/grip/pressed.ts'
 import { chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TuneDoc } from '../document/tune.ts'

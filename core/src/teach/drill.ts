@@ -1,5 +1,5 @@
 import { timelineOf } from '../document/form/timeline.ts'
-import { placedPosition } from '../grip/position.ts'
+import { placedPosition } from '../hand/grip/position.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import type { Grip, PressedPlace, TabNote } from '../document/tab.ts'
 import type { Measure, TuneDoc } from '../document/tune.ts'

@@ -1,4 +1,4 @@
-import { effortOf, type MeasureEffort } from '../effort/effort.ts'
+import { effortOf, type MeasureEffort } from '../hand/effort/effort.ts'
 import { timelineOf } from '../document/form/timeline.ts'
 import { measureNumbers } from '../document/form/measureNumbers.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'

@@ -1,4 +1,4 @@
-import type { CeilingReason, MeasureEffort } from '../effort/effort.ts'
+import type { CeilingReason, MeasureEffort } from '../hand/effort/effort.ts'
 import { ticksAt, timelineOf } from '../document/form/timeline.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TuneDoc } from '../document/tune.ts'

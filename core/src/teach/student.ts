@@ -1,4 +1,4 @@
-import type { MeasureEffort } from '../effort/effort.ts'
+import type { MeasureEffort } from '../hand/effort/effort.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TuneDoc } from '../document/tune.ts'
 import { secondsOf } from '../music/time/ticks.ts'

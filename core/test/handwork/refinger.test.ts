@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { handFault } from '../../src/grip/handRules.ts'
+import { handFault } from '../../src/hand/grip/handRules.ts'
 import { refingering, type RefingerOrder } from '../../src/handwork/refinger.ts'
 import { finish, ticksAt, timelineOf, type LeftFinger, type Score, type TabNote } from '../../src/index.ts'
 import { arrangedScore } from '../support/score.ts'

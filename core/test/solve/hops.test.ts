@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { audit, finishedTabOf, GUITAR, guitarSetup, LEVELS, refusalOf, SOLO_STYLES } from '../../src/index.ts'
-import { fingerCode } from '../../src/grip/pressed.ts'
+import { fingerCode } from '../../src/hand/grip/pressed.ts'
 import { packCandidates } from '../../src/solve/candidate.ts'
 import { hiddenHops, jumps } from '../../src/solve/hiddenHops.ts'
 import { BARE } from '../support/draft.ts'

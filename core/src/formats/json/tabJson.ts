@@ -17,7 +17,7 @@ import { midiOf } from '../../music/pitch/pitch.ts'
 import { pickingOf } from '../../plan/pickingOf.ts'
 import type { Plan } from '../../plan/plan.ts'
 import { isCounted, inFullMeasure } from '../../music/time/metre.ts'
-import { ringOf } from '../../ring/ring.ts'
+import { ringOf } from '../../hand/ring/ring.ts'
 
 /** What `porch arrange --json` prints. Version 1; fields are added, never changed or removed. */
 export interface TabJson {

@@ -1,4 +1,4 @@
-import type { CeilingReason } from '../../effort/effort.ts'
+import type { CeilingReason } from '../../hand/effort/effort.ts'
 import type { Mode } from '../../music/pitch/key.ts'
 import type { Caution } from '../cautions.ts'
 import type { PieceDifference } from '../differences.ts'

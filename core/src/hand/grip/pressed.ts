@@ -1,4 +1,4 @@
-import type { LeftFinger } from '../instrument/hand.ts'
+import type { LeftFinger } from '../../instrument/hand.ts'
 
 /** The thumb over the neck, where fingers are numbers. */
 export const THUMB = 5

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { effortOf, framesFor, guitarSetup, tuneEffort, type Grip, type Level } from '../../src/index.ts'
-import { chord } from '../support/chords.ts'
-import { arrangeTune, CORPUS, tuneOfMusic } from '../support/tunes.ts'
+import { effortOf, framesFor, guitarSetup, tuneEffort, type Grip, type Level } from '../../../src/index.ts'
+import { chord } from '../../support/chords.ts'
+import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 function total(music: string | (typeof CORPUS)[number], level: Level, share = 1): number {
   const tune = typeof music === 'string' ? tuneOfMusic(music) : music

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { ALTERNATION_S } from '../../src/pick/assignFingers.ts'
-import { assignPicking } from '../../src/pick/assignPicking.ts'
-import type { PickedOnset, PickingHand } from '../../src/pick/pickedOnset.ts'
+import { ALTERNATION_S } from '../../../src/hand/picking/assignFingers.ts'
+import { assignPicking } from '../../../src/hand/picking/assignPicking.ts'
+import type { PickedOnset, PickingHand } from '../../../src/hand/picking/pickedOnset.ts'
 
 const PLACE = { inMeasure: 0, metre: { num: 4, den: 4 } } as const
 const HAND: PickingHand = { school: 'fingerPerString', strokes: 'byBeat', strings: 6 }

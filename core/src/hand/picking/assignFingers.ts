@@ -1,5 +1,5 @@
-import type { RightFinger } from '../instrument/hand.ts'
-import type { Turns } from '../turns.ts'
+import type { RightFinger } from '../../instrument/hand.ts'
+import type { Turns } from '../../turns.ts'
 import type { PickedOnset, PickingHand } from './pickedOnset.ts'
 
 /**

@@ -1,4 +1,4 @@
-import type { Instrument } from '../instrument/instrument.ts'
+import type { Instrument } from '../../instrument/instrument.ts'
 
 /** Scales shorter than this are played two frets a finger in lines. */
 const SHORT_SCALE_MM = 450

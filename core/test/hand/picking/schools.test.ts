@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assignPicking } from '../../src/pick/assignPicking.ts'
-import { pickingStrain } from '../../src/pick/pickingPrice.ts'
-import type { PickedNote, PickedOnset, PickingHand } from '../../src/pick/pickedOnset.ts'
-import { QUARTER } from '../../src/index.ts'
+import { assignPicking } from '../../../src/hand/picking/assignPicking.ts'
+import { pickingStrain } from '../../../src/hand/picking/pickingPrice.ts'
+import type { PickedNote, PickedOnset, PickingHand } from '../../../src/hand/picking/pickedOnset.ts'
+import { QUARTER } from '../../../src/index.ts'
 
 const FOUR = { num: 4, den: 4 } as const
 

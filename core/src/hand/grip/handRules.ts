@@ -1,6 +1,6 @@
-import { spanOf, type HandSpans } from '../instrument/hand.ts'
-import { reach } from '../instrument/geometry.ts'
-import { fretOnNeck, type Setup } from '../instrument/setup.ts'
+import { spanOf, type HandSpans } from '../../instrument/hand.ts'
+import { reach } from '../../instrument/geometry.ts'
+import { fretOnNeck, type Setup } from '../../instrument/setup.ts'
 import { THUMB, type Pressed } from './pressed.ts'
 
 /** Why a hand cannot hold a set of fingers. */

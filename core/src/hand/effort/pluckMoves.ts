@@ -1,4 +1,4 @@
-import type { TabNote } from '../document/tab.ts'
+import type { TabNote } from '../../document/tab.ts'
 import { PLUCK_S } from './effortWeights.ts'
 
 /** Notes that are struck together. */

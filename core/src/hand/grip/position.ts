@@ -1,4 +1,4 @@
-import type { PressedPlace } from '../document/tab.ts'
+import type { PressedPlace } from '../../document/tab.ts'
 import type { Pressed } from './pressed.ts'
 
 const FINGER_A_FRET = [0, 1, 2, 3]

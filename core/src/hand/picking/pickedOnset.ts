@@ -1,8 +1,8 @@
-import type { PickingSchool } from '../instrument/hand.ts'
-import type { Role } from '../document/tab.ts'
-import type { StrokeRule } from '../document/school.ts'
-import type { Metre } from '../music/time/metre.ts'
-import type { Ticks } from '../music/time/ticks.ts'
+import type { PickingSchool } from '../../instrument/hand.ts'
+import type { Role } from '../../document/tab.ts'
+import type { StrokeRule } from '../../document/school.ts'
+import type { Metre } from '../../music/time/metre.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
 
 /** A note as the picking hand meets it. */
 export interface PickedNote {

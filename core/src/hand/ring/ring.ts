@@ -1,8 +1,8 @@
-import { ticksAt, type Timeline } from '../document/form/timeline.ts'
-import type { Layer } from '../document/arrangement.ts'
-import type { Grip } from '../document/tab.ts'
-import type { Id } from '../document/ids.ts'
-import type { Ticks } from '../music/time/ticks.ts'
+import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import type { Layer } from '../../document/arrangement.ts'
+import type { Grip } from '../../document/tab.ts'
+import type { Id } from '../../document/ids.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
 
 /**
  * How long each string rings, by note id: until it is struck again, its finger leaves, or (an open string or a harmonic) a finger

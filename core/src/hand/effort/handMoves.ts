@@ -1,9 +1,9 @@
 import { reachMm } from '../grip/handRules.ts'
 import { pressedOf, THUMB, type Pressed } from '../grip/pressed.ts'
-import type { Grip } from '../document/tab.ts'
-import { fretFromNut } from '../instrument/geometry.ts'
-import { spanOf } from '../instrument/hand.ts'
-import type { Setup } from '../instrument/setup.ts'
+import type { Grip } from '../../document/tab.ts'
+import { fretFromNut } from '../../instrument/geometry.ts'
+import { spanOf } from '../../instrument/hand.ts'
+import type { Setup } from '../../instrument/setup.ts'
 import { EFFORT, MOVE_S } from './effortWeights.ts'
 
 /** How many mm the widest pair of fingers reaches beyond what this hand holds without strain; 0 where none does. */

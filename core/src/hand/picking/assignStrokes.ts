@@ -1,6 +1,6 @@
-import type { Stroke } from '../instrument/hand.ts'
-import type { StrokeRule } from '../document/school.ts'
-import { beatLength, isCompound } from '../music/time/metre.ts'
+import type { Stroke } from '../../instrument/hand.ts'
+import type { StrokeRule } from '../../document/school.ts'
+import { beatLength, isCompound } from '../../music/time/metre.ts'
 import type { PickedOnset } from './pickedOnset.ts'
 
 /**

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { ringOf, ticksAt } from '../../src/index.ts'
-import { arrangeTune, CORPUS } from '../support/tunes.ts'
+import { ringOf, ticksAt } from '../../../src/index.ts'
+import { arrangeTune, CORPUS } from '../../support/tunes.ts'
 
 describe('how long strings ring', () => {
   it('never past the next note on the string or the end of the page, and always as long as written', () => {

@@ -1,5 +1,5 @@
-import type { PickingSign } from '../instrument/hand.ts'
-import { finish, type Turns } from '../turns.ts'
+import type { PickingSign } from '../../instrument/hand.ts'
+import { finish, type Turns } from '../../turns.ts'
 import { assigningFingers } from './assignFingers.ts'
 import { assignStrokes } from './assignStrokes.ts'
 import type { PickedOnset, PickingHand } from './pickedOnset.ts'

@@ -1,4 +1,4 @@
-import type { PickingSchool } from '../instrument/hand.ts'
+import type { PickingSchool } from '../../instrument/hand.ts'
 
 /** What a picking hand cannot do at once: strings skipped inside one stroke, and notes beyond its fingers. */
 export interface PickingStrain {

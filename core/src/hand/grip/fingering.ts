@@ -1,7 +1,7 @@
-import type { HandSpans, LeftFinger, Player } from '../instrument/hand.ts'
-import { fingersOf, spanOf } from '../instrument/hand.ts'
-import { reachTable, type ReachTable } from '../instrument/reachTable.ts'
-import type { Setup } from '../instrument/setup.ts'
+import type { HandSpans, LeftFinger, Player } from '../../instrument/hand.ts'
+import { fingersOf, spanOf } from '../../instrument/hand.ts'
+import { reachTable, type ReachTable } from '../../instrument/reachTable.ts'
+import type { Setup } from '../../instrument/setup.ts'
 import { FINGERING_WEIGHTS } from './fingeringWeights.ts'
 import { GRIP_FEATURES, gripFeatures, type FingerPlace, type GripFeature } from './gripFeatures.ts'
 
