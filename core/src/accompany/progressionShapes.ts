@@ -4,11 +4,11 @@ import { mod12 } from '../music/pitch/pitch.ts'
 import type { PinnedShape } from '../document/tune.ts'
 import { withKindHand, type Setup } from '../instrument/setup.ts'
 import type { HarmonySegment } from '../plan/harmonyLine.ts'
-import { findShapes, fingeredShape, type Shape } from '../shapes/findShapes.ts'
+import { findShapes, fingeredShape, type Shape } from '../chords/findShapes.ts'
 import { bassPitch } from './bassRun.ts'
-import { progressionPath } from '../shapes/progression.ts'
-import type { ShapeWishes } from '../shapes/shapeQuery.ts'
-import { framesFor } from '../shapes/textbook.ts'
+import { progressionPath } from '../chords/progression.ts'
+import type { ShapeWishes } from '../chords/shapeQuery.ts'
+import { framesFor } from '../chords/textbook.ts'
 
 /** The highest fret of an accompaniment's shapes by level, and whether a barre may be laid. */
 const LEVEL_SHAPES: Readonly<Record<Level, ShapeWishes>> = {

@@ -6,7 +6,7 @@ import { setupOf } from '../instrument/setupOf.ts'
 import { spellInKey, transposeKey, type Key } from '../music/pitch/key.ts'
 import { midiOf, type Pitch } from '../music/pitch/pitch.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
-import { framesFor } from '../shapes/textbook.ts'
+import { framesFor } from '../chords/textbook.ts'
 import { nearestShift } from './shifts.ts'
 
 /** Who else is in the room. */

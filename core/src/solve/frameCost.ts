@@ -1,6 +1,6 @@
 import { pitchAt, type Place, type Setup } from '../instrument/setup.ts'
 import type { Pressed } from '../hand/grip/pressed.ts'
-import type { Frame } from '../shapes/textbook.ts'
+import type { Frame } from '../chords/textbook.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS, type LevelRules } from './weights.ts'

@@ -6,7 +6,7 @@ import { THUMB, type Pressed } from '../hand/grip/pressed.ts'
 import { pickingStrain } from '../hand/picking/pickingPrice.ts'
 import { openPitch, pitchAt, withKindHand, type Place, type Setup } from '../instrument/setup.ts'
 import { mod12 } from '../music/pitch/pitch.ts'
-import type { Frame } from '../shapes/textbook.ts'
+import type { Frame } from '../chords/textbook.ts'
 import {
   packCandidates,
   placeKey,

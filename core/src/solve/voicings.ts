@@ -5,7 +5,7 @@ import { handFault } from '../hand/grip/handRules.ts'
 import { fingerNumber, THUMB, type Pressed } from '../hand/grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../instrument/setup.ts'
 import { mod12, pitchClass, type Midi } from '../music/pitch/pitch.ts'
-import type { Frame } from '../shapes/textbook.ts'
+import type { Frame } from '../chords/textbook.ts'
 import { WEIGHTS } from './weights.ts'
 
 /** What a voicing under a melody note must be. */
