@@ -6,7 +6,7 @@ import { regionAt } from '../document/regions.ts'
 import { USUAL_SCHOOL } from '../document/school.ts'
 import type { TuneDoc } from '../document/tune.ts'
 import { layerOfMeasures, withVariant } from '../document/variants.ts'
-import type { PassingLock } from '../solve/passingLocks.ts'
+import type { PassingLock } from '../arrange/search/passingLocks.ts'
 
 /** A lock that keeps a measure as it is played now: its style and level, every note's place and finger. */
 export function measureLock(tune: TuneDoc, { regions, base }: ArrangementDoc, measure: Id, id: Id): Lock {

@@ -11,8 +11,8 @@ import {
   type Place,
   type Setup,
 } from '../instrument/setup.ts'
-import { graceFinger } from '../handwork/graceFinger.ts'
-import { bendableBy, LEAST_BEND_FRET } from '../ornament/bendRoom.ts'
+import { graceFinger } from '../arrange/manual/graceFinger.ts'
+import { bendableBy, LEAST_BEND_FRET } from '../arrange/ornament/bendRoom.ts'
 import type { EditRefusal, RefusalReason, TabEdit } from './edited.ts'
 
 type SoundedEdit = Extract<TabEdit, { do: 'attack' | 'bend' | 'harmonic' | 'grace' }>

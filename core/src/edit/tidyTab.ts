@@ -1,6 +1,6 @@
 import { melodyOf, timelineOf, type MelodyNote } from '../document/form/timeline.ts'
-import { joinedUp } from '../handwork/placed.ts'
-import { inTime, reaching } from '../handwork/reaching.ts'
+import { joinedUp } from '../arrange/manual/placed.ts'
+import { inTime, reaching } from '../arrange/manual/reaching.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import type { Lock } from '../document/locks.ts'
 import type { TabNote } from '../document/tab.ts'

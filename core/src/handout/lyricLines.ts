@@ -4,7 +4,7 @@ import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TuneDoc, TuneEvent } from '../document/tune.ts'
 import { versesOf } from '../document/verses.ts'
 import type { NoteNaming } from '../music/pitch/noteNaming.ts'
-import { harmonyLine } from '../plan/harmonyLine.ts'
+import { harmonyLine } from '../arrange/plan/harmonyLine.ts'
 
 /** Words with the chord that begins over them; either may be empty. */
 export interface Sung {

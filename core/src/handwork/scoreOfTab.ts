@@ -21,9 +21,9 @@ import { lockId, lockOf } from '../document/locks.ts'
 import { handNoteId, melodyNoteId } from '../document/noteIds.ts'
 import { USUAL_TEMPO } from '../music/time/tempo.ts'
 import type { Ticks } from '../music/time/ticks.ts'
-import { joinedUp } from './placed.ts'
+import { joinedUp } from '../arrange/manual/placed.ts'
 import { finish, mapInTurns, type Turns } from '../turns.ts'
-import { settling } from './settle.ts'
+import { settling } from '../arrange/manual/settle.ts'
 
 /** A read tab that cannot become a score. */
 export class TabReadError extends Error {

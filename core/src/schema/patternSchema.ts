@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { ACCOMPANIMENTS } from '../document/style.ts'
-import type { PatternStyle } from '../accompany/patternLibrary.ts'
+import type { PatternStyle } from '../arrange/accompany/patternLibrary.ts'
 import type { PatternText } from '../document/arrangement.ts'
 import { id, validated } from './common.ts'
 

@@ -5,7 +5,7 @@ import { chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TuneDoc } from '../document/tune.ts'
 import type { Setup } from '../instrument/setup.ts'
-import { harmonyLine } from '../plan/harmonyLine.ts'
+import { harmonyLine } from '../arrange/plan/harmonyLine.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 import { heldShape, type HeldFrets } from './heldShape.ts'
 

@@ -1,5 +1,5 @@
 import { ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
-import { joinedUp } from '../handwork/placed.ts'
+import { joinedUp } from '../arrange/manual/placed.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import type { Grip, Role, TabNote } from '../document/tab.ts'
 import { durationOf } from '../document/durationOf.ts'

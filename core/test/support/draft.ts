@@ -1,4 +1,4 @@
-import type { Draft } from '../../src/solve/draft.ts'
+import type { Draft } from '../../src/arrange/search/draft.ts'
 
 /** A grip that nothing is known of; the search does not look at it. */
 export const BARE: Draft = {

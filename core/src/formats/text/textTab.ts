@@ -7,7 +7,7 @@ import type { TabNote } from '../../document/tab.ts'
 import type { Measure, TuneDoc } from '../../document/tune.ts'
 import { OCTAVE, type Setup } from '../../instrument/setup.ts'
 import { nameText, plainName } from '../../music/pitch/pitch.ts'
-import type { HarmonySegment } from '../../plan/harmonyLine.ts'
+import type { HarmonySegment } from '../../arrange/plan/harmonyLine.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import { REST_SIGN, rhythmText } from './tabRhythm.ts'
 

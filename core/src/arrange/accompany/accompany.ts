@@ -1,0 +1,279 @@
+import { fingerFrame } from '../../hand/grip/fingerFrame.ts'
+import { positionOf } from '../../hand/grip/position.ts'
+import { measureAt } from '../../document/form/timeline.ts'
+import { pressedOf } from '../../hand/grip/pressed.ts'
+import type { Region } from '../../document/arrangement.ts'
+import { isAccompaniment, type Accompaniment } from '../../document/style.ts'
+import { BACKING_VOICE, type Grip, type TabNote } from '../../document/tab.ts'
+import { sameContent } from '../../document/content.ts'
+import { USUAL_SCHOOL } from '../../document/school.ts'
+import type { Pos, TuneDoc } from '../../document/tune.ts'
+import type { PickingSign } from '../../instrument/hand.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import { assignPicking } from '../../hand/picking/assignPicking.ts'
+import { pickingOf } from '../plan/pickingOf.ts'
+import type { Plan } from '../plan/plan.ts'
+import { missingHead } from '../../music/time/metre.ts'
+import { durationOf } from '../../document/durationOf.ts'
+import { type Ticks } from '../../music/time/ticks.ts'
+import { playedNext } from '../../document/form/playedNext.ts'
+import { withApproaches } from './approach.ts'
+import type { AccompanyOnset, HeldHand } from './onset.ts'
+import { fitsMetre, type Pattern } from './pattern.ts'
+import { usualPattern } from './patternLibrary.ts'
+import { patternOnsets, type HeldHarmony } from './patternOnsets.ts'
+import { patternProblemText, readPattern } from './patternText.ts'
+import { progressionShapes } from './progressionShapes.ts'
+import type { AccompanyRemark } from './remark.ts'
+import { withPhraseFills } from './phraseFill.ts'
+import { withTurnaround } from './turnaround.ts'
+import { shuffleOnsets } from './shuffleOnsets.ts'
+
+/** Notes and grips of the accompanied measures, and what could not be done as asked. */
+export interface Accompanied {
+  readonly notes: readonly TabNote[]
+  readonly grips: readonly Grip[]
+  readonly remarks: readonly AccompanyRemark[]
+}
+
+/** From this level on the basses walk from chord to chord, where the school does not say otherwise. */
+const RUNS_FROM_LEVEL = 4
+
+/** From this level on the rests of the singer are filled. */
+const FILLS_FROM_LEVEL = 5
+
+/** What of a plan an accompaniment is made from. */
+export type AccompanyPlan = Pick<
+  Plan,
+  'timeline' | 'unfolded' | 'harmony' | 'keys' | 'pins' | 'regions' | 'sung' | 'secondsBetween'
+>
+
+/** Lays an accompaniment under every region whose style is one: shapes by the shortest path, the pattern on the beats. */
+export function accompany(
+  tune: TuneDoc,
+  setup: Setup,
+  plan: AccompanyPlan,
+  regions: readonly Region[],
+): Accompanied {
+  const parts = regions.flatMap((region) =>
+    isAccompaniment(region.style) ? [accompanyRegion(tune, setup, plan, region, region.style)] : [],
+  )
+  return {
+    notes: parts.flatMap((p) => p.notes),
+    grips: parts.flatMap((p) => p.grips),
+    remarks: parts.flatMap((p) => p.remarks),
+  }
+}
+
+function accompanyRegion(
+  tune: TuneDoc,
+  setup: Setup,
+  plan: AccompanyPlan,
+  region: Region,
+  style: Accompaniment,
+): Accompanied {
+  const { timeline, harmony, keys, pins, sung, secondsBetween } = plan
+  const first = timeline.indexOf.get(region.from) ?? 0
+  const last = timeline.indexOf.get(region.to) ?? tune.measures.length - 1
+  const from = timeline.starts[first]!
+  const to = timeline.starts[last]! + tune.measures[last]!.length
+  const inside = harmony.map((h) => h.end > from && h.start < to)
+  if (!harmony.some((h, i) => inside[i] && h.shape))
+    return { notes: [], grips: [], remarks: [{ kind: 'noChords', measure: first }] }
+  const school = region.school ?? USUAL_SCHOOL
+  const segments = harmony.flatMap((h, i) => (inside[i] ? [{ h, i }] : []))
+  const found = progressionShapes(
+    setup,
+    segments.map(({ h }) => h),
+    region.level,
+    pins,
+    {
+      alike: school.repeats === 'alike',
+      barres: !region.without?.includes('barre'),
+      stretches: !region.without?.includes('stretch'),
+    },
+  )
+  const shapes = new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
+  const held: HeldHarmony = { setup, harmony, shapes }
+  const remarks: AccompanyRemark[] = segments.flatMap(({ h }, k) =>
+    h.shape && !found[k]
+      ? [{ kind: 'noShape' as const, measure: measureAt(timeline, h.start), chord: h.symbol }]
+      : [],
+  )
+  const patterns = patternFinder(region, style, remarks)
+  const laid: AccompanyOnset[] = []
+  for (let index = first; index <= last; index++) {
+    // A locked measure keeps what it was, whatever its section plays.
+    if (plan.regions[index] !== region) continue
+    const measure = tune.measures[index]!
+    const part =
+      style === 'shuffle'
+        ? shuffleOnsets(held, timeline, { index, measure }, region.level, school.root)
+        : patternOnsets(
+            held,
+            timeline,
+            { index, measure, turn: index - first, pattern: patterns(measure.metre, index) },
+            school.root,
+            style === 'strum',
+          )
+    laid.push(...part.onsets)
+    remarks.push(...part.remarks)
+  }
+  const next = playedNext(plan.unfolded)
+  const song = { measures: tune.measures, timeline, keys, sung, next, secondsBetween }
+  const turned =
+    style === 'shuffle'
+      ? withTurnaround(
+          held,
+          timeline,
+          { measures: tune.measures, keys },
+          laid,
+          [last - 1, last],
+          region.level,
+        )
+      : laid
+  const fills = region.level >= FILLS_FROM_LEVEL && !region.without?.includes('fills')
+  const approached = withApproaches(held, song, turned, {
+    runs: region.without?.includes('fills')
+      ? false
+      : school.runs
+        ? school.runs === 'changes'
+        : style !== 'shuffle' && region.level >= RUNS_FROM_LEVEL,
+    liftOff: school.liftOff === 'fast',
+  })
+  const onsets = fills ? withPhraseFills(held, song, approached, from, to) : approached
+  const hand = {
+    school: pickingOf(style, school, setup),
+    strokes: school.strokes,
+    strings: setup.instrument.strings,
+  }
+  const signs = assignPicking(
+    onsets.map((o, i) => {
+      const measure = tune.measures[o.measure]!
+      const offset = missingHead(measure)
+      return {
+        notes: o.sounds.map((s) => ({ string: s.place.string, role: s.role })),
+        seconds: i === 0 ? 1 : secondsBetween(onsets[i - 1]!.start, o.start),
+        inMeasure: o.start - timeline.starts[o.measure]! + offset,
+        metre: measure.metre,
+      }
+    }),
+    hand,
+  )
+  const pos = (at: Ticks, measure: number): Pos => ({
+    measure: tune.measures[measure]!.id,
+    tick: at - timeline.starts[measure]!,
+  })
+  return {
+    notes: onsets.flatMap((o, i) =>
+      notesOf(o, pos(o.start, o.measure), lengths(onsets, i, to), signs[i]!, style === 'picking'),
+    ),
+    grips: gripsOf(setup, onsets, to, (at) => pos(at, Math.min(last, measureAt(timeline, at)))),
+    remarks: unique(remarks),
+  }
+}
+
+/** The pattern of each measure: the region's where it fits, else the usual one of the metre, and that is said. */
+function patternFinder(region: Region, style: Accompaniment, remarks: AccompanyRemark[]) {
+  const usual = new Map<string, Pattern>()
+  const own = region.pattern && readPattern(region.pattern)
+  return (metre: TuneDoc['measures'][number]['metre'], measure: number): Pattern => {
+    const text = `${metre.num}/${metre.den}`
+    if (own?.ok && fitsMetre(own.pattern, metre)) return own.pattern
+    if (own && !own.ok)
+      remarks.push({ kind: 'badPattern', measure, problem: patternProblemText(own.problem) })
+    else if (own?.ok) {
+      const wanted = `${own.pattern.metre.num}/${own.pattern.metre.den}`
+      remarks.push({ kind: 'otherMetre', measure, metre: text, wanted })
+    }
+    let known = usual.get(text)
+    if (!known) {
+      const read = readPattern(usualPattern(style === 'shuffle' ? 'strum' : style, region.level, metre))
+      if (!read.ok) throw new Error(patternProblemText(read.problem))
+      usual.set(text, (known = read.pattern))
+    }
+    return known
+  }
+}
+
+/** Ends of an onset's notes: the bass sounds until the next bass or chord, the others until the next onset. */
+function lengths(onsets: readonly AccompanyOnset[], i: number, end: Ticks): { bass: Ticks; other: Ticks } {
+  const here = onsets[i]!
+  const other = (onsets[i + 1]?.start ?? end) - here.start
+  const strings = new Set(here.sounds.map((s) => s.place.string))
+  for (let k = i + 1; k < onsets.length; k++) {
+    const next = onsets[k]!
+    const cut =
+      next.segment !== here.segment ||
+      !sameHand(next.hand, here.hand) ||
+      next.sounds.some((s) => s.role === 'bass' || strings.has(s.place.string))
+    if (cut) return { bass: next.start - here.start, other }
+  }
+  return { bass: end - here.start, other }
+}
+
+function notesOf(
+  onset: AccompanyOnset,
+  pos: Pos,
+  { bass, other }: { bass: Ticks; other: Ticks },
+  signs: readonly PickingSign[],
+  letRing: boolean,
+): TabNote[] {
+  return onset.sounds.map((s, i): TabNote => {
+    const swept = s.attack === 'brush' || s.attack === 'muted'
+    const ticks = s.role === 'bass' && !swept ? bass : other
+    return {
+      id: `a.${pos.measure}.${pos.tick}.${s.place.string}`,
+      pos,
+      dur: durationOf(ticks),
+      role: s.role,
+      notationVoice: BACKING_VOICE,
+      place: s.place,
+      left: s.finger,
+      right: swept ? onset.stroke! : signs[i]!,
+      attack: s.attack,
+      ...(onset.accent ? { accent: true as const } : {}),
+      ...(letRing && s.role !== 'fill' && !onset.palm ? { letRing: true as const } : {}),
+      ...(onset.palm ? { palmMute: true as const } : {}),
+      optional: s.optional,
+    }
+  })
+}
+
+/** A grip wherever the hand changes. */
+function gripsOf(
+  setup: Setup,
+  onsets: readonly AccompanyOnset[],
+  end: Ticks,
+  pos: (at: Ticks) => Pos,
+): Grip[] {
+  const lines = fingerFrame(setup.instrument)
+  const changes: { start: Ticks; hand: HeldHand }[] = []
+  for (const { start, hand } of onsets)
+    if (!changes.length || !sameHand(changes.at(-1)!.hand, hand)) changes.push({ start, hand })
+  return changes.map(({ start, hand }, i): Grip => {
+    const at = pos(start)
+    return {
+      id: `g.${at.measure}.${at.tick}`,
+      pos: at,
+      until: pos(changes[i + 1]?.start ?? end),
+      pressed: hand.pressed,
+      position: positionOf(pressedOf(hand.pressed), lines),
+      ...(hand.shape ? { shape: hand.shape } : {}),
+      costs: [],
+    }
+  })
+}
+
+const sameHand = (a: HeldHand, b: HeldHand) =>
+  a === b || (a.shape === b.shape && sameContent(a.pressed, b.pressed))
+
+/** What is said of a chord or pattern is said once, at its first measure. */
+function unique(remarks: readonly AccompanyRemark[]): AccompanyRemark[] {
+  const seen = new Set<string>()
+  return remarks.filter((r) => {
+    const { measure: _, ...what } = r
+    const key = JSON.stringify(what)
+    return !seen.has(key) && seen.add(key)
+  })
+}

@@ -1,0 +1,104 @@
+import type { PatternText } from '../../document/arrangement.ts'
+import type { Accompaniment, Level } from '../../document/style.ts'
+import { isCompound, type Metre } from '../../music/time/metre.ts'
+import { fitsMetre, stepsOf } from './pattern.ts'
+
+/** Accompaniments that repeat a pattern. */
+export type PatternStyle = Exclude<Accompaniment, 'shuffle'>
+
+/** A pattern of the library. Its name is a text of the interface; the level is the first at which it is offered unasked. */
+export interface LibraryPattern extends PatternText {
+  readonly id: string
+  readonly style: PatternStyle
+  readonly level: Level
+}
+
+const METRES = {
+  '4/4': { num: 4, den: 4 },
+  '3/4': { num: 3, den: 4 },
+  '2/4': { num: 2, den: 4 },
+  '6/8': { num: 6, den: 8 },
+  '9/8': { num: 9, den: 8 },
+  '12/8': { num: 12, den: 8 },
+} as const
+
+/** Names and patterns are our own, out of the trade's common stock of hands. */
+const ENTRIES: readonly (readonly [string, PatternStyle, Level, keyof typeof METRES, number, string])[] = [
+  ['stepping-stones', 'picking', 1, '4/4', 2, 'b . 3 . 2 . 1 .'],
+  ['rowing-boat', 'picking', 2, '4/4', 2, 'b 3 2 3 1 3 2 3'],
+  ['millwheel', 'picking', 3, '4/4', 2, 'b1 . a 2 b 3 a 2'],
+  ['loom', 'picking', 4, '4/4', 2, 'b 2 a 1 b 3 a 2'],
+  ['weir', 'picking', 5, '4/4', 4, 'b 3 2 1 2 3 a 3 b 3 2 1 2 3 a 3'],
+  ['three-lamps', 'picking', 1, '3/4', 2, 'b . 21 . 21 .'],
+  ['garden-swing', 'picking', 2, '3/4', 2, 'b 3 2 1 2 3'],
+  ['carousel', 'picking', 4, '3/4', 2, 'b 3 21 3 a 3'],
+  ['doorstep', 'picking', 1, '2/4', 2, 'b . 321 .'],
+  ['hand-cart', 'picking', 2, '2/4', 2, 'b 3 a 2'],
+  ['mooring', 'picking', 1, '6/8', 3, 'b . . 321 . .'],
+  ['towpath', 'picking', 2, '6/8', 3, 'b 3 2 1 2 3'],
+  ['lock-gate', 'picking', 4, '6/8', 3, 'b 3 2 a 2 1'],
+  ['long-towpath', 'picking', 1, '9/8', 3, 'b 3 2 1 2 3 2 1 2'],
+  ['slow-barge', 'picking', 1, '12/8', 3, 'b 3 2 1 2 3 a 3 2 1 2 3'],
+  ['front-step', 'bass-brush', 1, '4/4', 2, 'b . d . b . d .'],
+  ['porch-swing', 'bass-brush', 2, '4/4', 2, 'b . d u b . d u'],
+  ['two-gates', 'bass-brush', 3, '4/4', 2, 'b . d u a . d u'],
+  ['cart-track', 'bass-brush', 4, '4/4', 2, 'b . d(2-3) u a u d(2-3) u'],
+  ['market-day', 'bass-brush', 5, '4/4', 2, 'b u d! u a u d! u'],
+  ['harvest-turn', 'bass-brush', 1, '3/4', 2, 'b . d . d .'],
+  ['apple-loft', 'bass-brush', 2, '3/4', 2, 'b . d u d u'],
+  ['two-looms', 'bass-brush', 3, '3/4', 2, 'b . d u d u | a . d u d u'],
+  ['pump-handle', 'bass-brush', 1, '2/4', 2, 'b . d .'],
+  ['pony-trap', 'bass-brush', 2, '2/4', 2, 'b . d u'],
+  ['wagon-wheel-turn', 'bass-brush', 1, '6/8', 3, 'b . . d . .'],
+  ['goose-walk', 'bass-brush', 2, '6/8', 3, 'b . d a . d'],
+  ['long-wagon', 'bass-brush', 1, '9/8', 3, 'b . . d . . d . .'],
+  ['hay-train', 'bass-brush', 1, '12/8', 3, 'b . . d . . a . . d . .'],
+  ['four-square', 'strum', 1, '4/4', 2, 'D . D . D . D .'],
+  ['fence-posts', 'strum', 2, '4/4', 2, 'D . D U D . D U'],
+  ['river-crossing', 'strum', 3, '4/4', 2, 'D . D U . U D U'],
+  ['slate-roof', 'strum', 4, '4/4', 2, 'D_ . D*! U . U D*! U'],
+  ['rain-barrel', 'strum', 5, '4/4', 4, 'D . d . D*! . d u . u d u D*! . d u'],
+  ['three-posts', 'strum', 1, '3/4', 2, 'D . D . D .'],
+  ['turnstile', 'strum', 2, '3/4', 2, 'D . D U D U'],
+  ['two-posts', 'strum', 1, '2/4', 2, 'D . D .'],
+  ['quick-gate', 'strum', 2, '2/4', 2, 'D U D U'],
+  ['rocking-stone', 'strum', 1, '6/8', 3, 'D . . D . .'],
+  ['ferry-rope', 'strum', 2, '6/8', 3, 'D . d D u d'],
+  ['long-rope', 'strum', 1, '9/8', 3, 'D . d D . d D . d'],
+  ['bell-rope', 'strum', 1, '12/8', 3, 'D . d D . d D . d D . d'],
+]
+
+export const PATTERN_LIBRARY: readonly LibraryPattern[] = ENTRIES.map(
+  ([id, style, level, metre, perBeat, text]) => ({ id, style, level, metre: METRES[metre], perBeat, text }),
+)
+
+/** The library's patterns of a style for a metre, the easiest first. */
+export function patternsFor(style: PatternStyle, metre: Metre): LibraryPattern[] {
+  return PATTERN_LIBRARY.filter((p) => p.style === style && fitsMetre(p, metre))
+}
+
+/** What is played unasked: the library's fullest up to the level, else one made for the metre. */
+export function usualPattern(style: PatternStyle, level: Level, metre: Metre): PatternText {
+  const known = patternsFor(style, metre).filter((p) => p.level <= level)
+  return known.at(-1) ?? madePattern(style, metre)
+}
+
+/** For metres that the library has nothing for: a bass or full stroke on the first beat, the rest above it. */
+function madePattern(style: PatternStyle, metre: Metre): PatternText {
+  const perBeat = isCompound(metre) ? 3 : metre.den <= 4 ? 2 : 1
+  const steps = Array.from({ length: stepsOf(metre, perBeat) }, (_, i) => {
+    if (i === 0) return style === 'strum' ? 'D' : 'b'
+    if (i % perBeat !== 0) return style === 'picking' ? '3' : '.'
+    return style === 'strum' ? 'D' : style === 'picking' ? '2' : 'd'
+  })
+  return { metre: { num: metre.num, den: metre.den }, perBeat, text: steps.join(' ') }
+}
+
+/** True for the same steps in the same metre. */
+export const samePattern = (a: PatternText, b: PatternText): boolean =>
+  a.text === b.text && a.perBeat === b.perBeat && a.metre.num === b.metre.num && a.metre.den === b.metre.den
+
+/** The library's name of a pattern, where it has one. */
+export function nameOfPattern(pattern: PatternText): string | undefined {
+  return PATTERN_LIBRARY.find((p) => samePattern(p, pattern))?.id
+}

@@ -1,0 +1,138 @@
+import { bassPitchClass, chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
+import type { Level } from '../../document/style.ts'
+import { mod12 } from '../../music/pitch/pitch.ts'
+import type { PinnedShape } from '../../document/tune.ts'
+import { withKindHand, type Setup } from '../../instrument/setup.ts'
+import type { HarmonySegment } from '../plan/harmonyLine.ts'
+import { findShapes, fingeredShape, type Shape } from '../../chords/findShapes.ts'
+import { bassPitch } from './bassRun.ts'
+import { progressionPath } from '../../chords/progression.ts'
+import type { ShapeWishes } from '../../chords/shapeQuery.ts'
+import { framesFor } from '../../chords/textbook.ts'
+
+/** The highest fret of an accompaniment's shapes by level, and whether a barre may be laid. */
+const LEVEL_SHAPES: Readonly<Record<Level, ShapeWishes>> = {
+  1: { zone: [1, 3], noBarre: true },
+  2: { zone: [1, 4] },
+  3: { zone: [1, 5] },
+  4: { zone: [1, 5] },
+  5: { zone: [1, 7] },
+}
+
+/** A shape held through a segment of harmony. */
+export type SegmentShape = Pick<Shape, 'frets' | 'fingers'>
+
+/** What an accompaniment's shapes may be. */
+export interface ShapeRules {
+  /** The same shape for a chord wherever it comes. */
+  readonly alike: boolean
+  /** Fingers may lie across strings. */
+  readonly barres: boolean
+  /** The hand may be stretched as far as it reaches. */
+  readonly stretches: boolean
+}
+
+/**
+ * A shape for each segment of a harmony: the path through the progression that asks the least of the hand, within the
+ * level's part of the neck; pinned shapes as they are. Where the level has no shape for a chord, the limits of the
+ * level give way before the chord does.
+ * @returns undefined for a segment without a chord, or whose chord this hand cannot hold anywhere
+ */
+export function progressionShapes(
+  own: Setup,
+  segments: readonly HarmonySegment[],
+  level: Level,
+  pins: readonly PinnedShape[],
+  { alike, barres, stretches }: ShapeRules,
+): (SegmentShape | undefined)[] {
+  const setup = stretches ? own : withKindHand(own)
+  const wishes = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
+  const pinned = pinnedShapes(setup, segments, pins)
+  const ways: readonly ShapeWishes[] = [wishes, { zone: wishes.zone! }, { zone: [1, 7] }, {}]
+  const wanted = new Map<string, ShapeWishes | undefined>()
+  for (const { sounding } of segments) {
+    if (!sounding || wanted.has(chordText(sounding))) continue
+    const held = pinned.has(chordText(sounding))
+    wanted.set(
+      chordText(sounding),
+      held
+        ? wishes
+        : (ways.find((w) => hasShape(setup, sounding, w, true)) ??
+            ways.find((w) => hasShape(setup, sounding, w, false))),
+    )
+  }
+  const familiar = new Set(
+    segments.flatMap(({ shape }) =>
+      shape
+        ? framesFor(shape, setup)
+            .slice(0, 1)
+            .map((f) => f.frets.join())
+        : [],
+    ),
+  )
+  const result: (SegmentShape | undefined)[] = segments.map(() => undefined)
+  // Stretches of chords that the same limits serve are solved as one path.
+  for (let from = 0; from < segments.length;) {
+    const own = wishesAt(segments[from]!, wanted)
+    let to = from + 1
+    while (to < segments.length && wishesAt(segments[to]!, wanted) === own) to++
+    if (own) {
+      const chords = segments.slice(from, to).map((s) => s.sounding!)
+      progressionPath(setup, chords, { ...own, pinned, familiar, rooted: true }).forEach(
+        (step, k) => (result[from + k] = step.shape),
+      )
+    }
+    from = to
+  }
+  return alike ? sameShapes(segments, result) : result
+}
+
+/** One shape for each chord: the one that the path holds most often, the first of them where several are. */
+function sameShapes(
+  segments: readonly HarmonySegment[],
+  shapes: readonly (SegmentShape | undefined)[],
+): (SegmentShape | undefined)[] {
+  const held = new Map<string, Map<string, { shape: SegmentShape; times: number }>>()
+  segments.forEach(({ sounding }, i) => {
+    const shape = shapes[i]
+    if (!sounding || !shape) return
+    const own = held.get(chordText(sounding)) ?? new Map<string, { shape: SegmentShape; times: number }>()
+    held.set(chordText(sounding), own)
+    const key = `${shape.frets.join()}/${shape.fingers.join()}`
+    own.set(key, { shape, times: (own.get(key)?.times ?? 0) + 1 })
+  })
+  return segments.map(({ sounding }, i) => {
+    const own = sounding && held.get(chordText(sounding))
+    if (!own || !shapes[i]) return undefined
+    return [...own.values()].reduce((a, b) => (b.times > a.times ? b : a)).shape
+  })
+}
+
+const wishesAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeWishes | undefined>) =>
+  sounding ? wanted.get(chordText(sounding)) : undefined
+
+function hasShape(setup: Setup, chord: ChordReading, wishes: ShapeWishes, rooted: boolean): boolean {
+  return findShapes(setup, chord, wishes).zones.some(({ rows }) =>
+    rows.some(({ head }) => !rooted || mod12(bassPitch(setup, head.frets)) === bassPitchClass(chord)),
+  )
+}
+
+function pinnedShapes(
+  setup: Setup,
+  segments: readonly HarmonySegment[],
+  pins: readonly PinnedShape[],
+): Map<string, Shape> {
+  const pinned = new Map<string, Shape>()
+  if (pins.length === 0) return pinned
+  for (const { sounding, shape } of segments) {
+    if (!sounding || !shape) continue
+    const pin = framesFor(shape, setup, pins).find((f) => f.pinned)
+    const held = pin && pins.find((p) => p.frets.join() === pin.frets.join())
+    if (held)
+      pinned.set(
+        chordText(sounding),
+        fingeredShape(setup, sounding, held.frets, { fingers: held.fingers, cost: 0 }),
+      )
+  }
+  return pinned
+}

@@ -1,0 +1,58 @@
+import { measureAt, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
+import type { Turns } from '../../turns.ts'
+import type { BassWish } from './bassLine.ts'
+import type { HarmonySegment } from './harmonyLine.ts'
+
+/**
+ * Gives measures with the same tune and harmony the same bass: where basses take turns from measure to measure, a
+ * measure that comes again takes the turn that it had the first time.
+ * @param isKept false for measures that are to be varied
+ * @param joins measures whose start is a join of the played order: their roots stay
+ */
+export function* alikeBass(
+  bass: readonly BassWish[],
+  timeline: Timeline,
+  melody: readonly MelodyNote[],
+  harmony: readonly HarmonySegment[],
+  isKept: (measure: number) => boolean,
+  joins: ReadonlySet<number>,
+): Turns<BassWish[]> {
+  const tune = byMeasure(
+    melody,
+    timeline,
+    (n) => `${n.pitch.step}${n.pitch.alter}${n.pitch.octave}:${n.duration}`,
+  )
+  yield
+  const basses = byMeasure(bass, timeline, (b) => `${harmony[b.segment]?.symbol}${b.change}${b.firm}`)
+  yield
+  const first = new Map<string, number>()
+  const kinds = new Map<number, BassWish['kind']>()
+  const at = new Map<number, number[]>()
+  bass.forEach((b, i) => {
+    const m = measureAt(timeline, b.start)
+    at.set(m, [...(at.get(m) ?? []), i])
+  })
+  yield
+  for (const [m, indices] of at) {
+    if (!isKept(m)) continue
+    const content = `${tune.get(m) ?? ''}|${basses.get(m)}|${joins.has(m)}`
+    const model = first.get(content)
+    if (model === undefined) first.set(content, m)
+    else at.get(model)!.forEach((k, i) => kinds.set(indices[i]!, bass[k]!.kind))
+  }
+  return bass.map((b, i) => (kinds.has(i) ? { ...b, kind: kinds.get(i)! } : b))
+}
+
+/** What stands in each measure, as one text. */
+function byMeasure<T extends { readonly start: number }>(
+  list: readonly T[],
+  timeline: Timeline,
+  text: (item: T) => string,
+): Map<number, string> {
+  const texts = new Map<number, string>()
+  for (const item of list) {
+    const m = measureAt(timeline, item.start)
+    texts.set(m, `${texts.get(m) ?? ''}${item.start - timeline.starts[m]!}${text(item)};`)
+  }
+  return texts
+}

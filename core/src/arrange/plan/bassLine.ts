@@ -1,0 +1,169 @@
+import type { Timeline } from '../../document/form/timeline.ts'
+import type { Id } from '../../document/ids.ts'
+import type { RootRule } from '../../document/school.ts'
+import type { Measure } from '../../document/tune.ts'
+import type { Midi } from '../../music/pitch/pitch.ts'
+import { beatStarts, strongBeats, missingHead } from '../../music/time/metre.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import type { HarmonySegment } from './harmonyLine.ts'
+import type { BassGrid, StyleRules } from './styleRules.ts'
+
+/**
+ * A bass note to be played. `root` asks for the root (or slash bass), `alternate` for a tone of the chord, `rootless`
+ * for one that is not the root, `pedal` for the key's tonic or fifth, `part` for the second voice of the source.
+ */
+export interface BassWish {
+  readonly start: Ticks
+  readonly until: Ticks
+  readonly kind: 'root' | 'alternate' | 'rootless' | 'pedal' | 'part'
+  /** True where the harmony changes here. */
+  readonly change: boolean
+  /** True where a missing root is a fault: the school asks for roots. */
+  readonly firm: boolean
+  /** True where the level below has a bass too: a higher level does not give it up for comfort. */
+  readonly inherited: boolean
+  /** Index of the harmony segment; −1 where the bass does not follow the harmony. */
+  readonly segment: number
+  /** The source's own note, for a part. */
+  readonly part?: { readonly midi: Midi; readonly sourceId: Id }
+}
+
+export interface BassRules extends StyleRules {
+  readonly root: RootRule
+  /** What the level below plays. */
+  readonly lower: Pick<StyleRules, 'bass'>
+}
+
+/** A level-1 bass is struck again after this many measures of one chord: a plucked string has faded by then. */
+const MEASURES_A_STRING_SINGS = 2
+
+/**
+ * The bass that a style asks for at a level. Every chord of the lead sheet gets its root where it starts.
+ * @param rulesAt what is played in a measure; undefined for measures outside every region
+ * @param junctions measures whose start is a join of the played order: a bass is never held into them
+ */
+export function bassLine(
+  measures: readonly Measure[],
+  timeline: Timeline,
+  harmony: readonly HarmonySegment[],
+  rulesAt: (measure: number) => BassRules | undefined,
+  junctions: ReadonlySet<number>,
+): BassWish[] {
+  const onsets: Onset[] = []
+  let current = -1
+  measures.forEach((measure, i) => {
+    const rules = rulesAt(i)
+    const from = timeline.starts[i]!
+    const end = from + measure.length
+    while (current + 1 < harmony.length && harmony[current + 1]!.start <= from) current++
+    if (!rules || rules.bass === 'none') return
+    const grid = gridOf(measure, rules.bass).map((t) => t + from)
+    const starts = new Set<Ticks>(grid)
+    const lower = new Set(gridOf(measure, rules.lower.bass).map((t) => t + from))
+    if (rules.pedal) {
+      if (junctions.has(i)) starts.add(from)
+      for (const start of [...starts].sort((a, b) => a - b))
+        onsets.push({ ...PLAIN, start, rules, inherited: lower.has(start) })
+      return
+    }
+    const ongoing = harmony[current]
+    const struckHere =
+      ongoing && (ongoing.start === from || junctions.has(i) || strikesAgain(rules, timeline, i, ongoing))
+    if (struckHere) starts.add(from)
+    let last = current
+    while (last + 1 < harmony.length && harmony[last + 1]!.start < end) starts.add(harmony[++last]!.start)
+    let segment = current
+    for (const start of [...starts].filter((t) => t < end).sort((a, b) => a - b)) {
+      while (segment < last && harmony[segment + 1]!.start <= start) segment++
+      if (segment < 0 || !harmony[segment]!.shape) continue
+      const beat = grid.filter((t) => t <= start).length - 1
+      const fresh = start === harmony[segment]!.start || (start === from && junctions.has(i))
+      const below = start === harmony[segment]!.start ? rules.lower.bass !== 'none' : lower.has(start)
+      onsets.push({ start, segment, rules, beat, beats: grid.length, fresh, inherited: below })
+    }
+  })
+  const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)
+  let stop = 0
+  let root = 0
+  return onsets.map((onset, i): BassWish => {
+    while (stop < stops.length && stops[stop]! <= onset.start) stop++
+    const next = onsets[i + 1]?.start ?? timeline.length
+    const limit = onset.segment < 0 ? timeline.length : harmony[onset.segment]!.end
+    const until = Math.min(next, limit, stops[stop] ?? timeline.length)
+    if (onset.segment < 0)
+      return {
+        start: onset.start,
+        until,
+        kind: 'pedal',
+        change: false,
+        firm: false,
+        inherited: onset.inherited,
+        segment: -1,
+      }
+    if (onset.fresh) root = i
+    const change = harmony[onset.segment]!.start === onset.start
+    const kind = kindOf(onset, i - root, onset.beat - onsets[root]!.beat)
+    return {
+      start: onset.start,
+      until,
+      change,
+      firm: onset.rules.root === 'always',
+      inherited: onset.inherited,
+      segment: onset.segment,
+      kind: onset.rules.root === 'never' ? 'rootless' : kind,
+    }
+  })
+}
+
+interface Onset {
+  readonly start: Ticks
+  readonly segment: number
+  readonly rules: BassRules
+  /** Place among the bass beats of the measure, and how many there are. */
+  readonly beat: number
+  readonly beats: number
+  /** The first bass of its chord, or of a measure that is entered from more than one place. */
+  readonly fresh: boolean
+  readonly inherited: boolean
+}
+
+const PLAIN = { segment: -1, beat: 0, beats: 1, fresh: true } as const
+
+function gridOf(measure: Measure, bass: BassGrid): Ticks[] {
+  const offset = missingHead(measure)
+  return fullGrid(measure, bass)
+    .map((t) => t - offset)
+    .filter((t) => t >= 0 && t < measure.length)
+}
+
+function fullGrid({ metre }: Measure, bass: BassGrid): Ticks[] {
+  if (bass === 'beats') return beatStarts(metre)
+  if (bass === 'strong') return strongBeats(metre)
+  return bass === 'measure' ? [0] : []
+}
+
+function strikesAgain(
+  rules: BassRules,
+  timeline: Timeline,
+  measure: number,
+  ongoing: HarmonySegment,
+): boolean {
+  if (rules.bass !== 'chord') return false
+  let held = 0
+  for (let k = measure - 1; k >= 0 && timeline.starts[k]! >= ongoing.start; k--) held++
+  return held > 0 && held % MEASURES_A_STRING_SINGS === 0
+}
+
+/**
+ * Root on the first bass of a chord and of each measure; other tones between. With one bass a measure, measures
+ * take turns.
+ * @param since basses since the chord's first
+ * @param beatsSince bass beats between the two, where both stand in one measure
+ */
+function kindOf(onset: Onset, since: number, beatsSince: number): BassWish['kind'] {
+  if (!onset.rules.alternates || onset.fresh) return 'root'
+  if (onset.beats <= 1) return since % 2 === 0 ? 'root' : 'alternate'
+  if (onset.beats === 3) return onset.beat === 0 ? 'root' : 'alternate'
+  const sameMeasure = since <= beatsSince
+  return (sameMeasure ? beatsSince : onset.beat) % 2 === 0 ? 'root' : 'alternate'
+}

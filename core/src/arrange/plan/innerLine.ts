@@ -1,0 +1,319 @@
+import type { MelodyNote, Timeline } from '../../document/form/timeline.ts'
+import type { Role } from '../../document/tab.ts'
+import type { Measure } from '../../document/tune.ts'
+import type { Key } from '../../music/pitch/key.ts'
+import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
+import { beatLength, beatStarts, isCompound, strongBeats, missingHead } from '../../music/time/metre.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import type { BassWish } from './bassLine.ts'
+import { secondVoices, type SecondVoice } from './doubleStop.ts'
+import type { HarmonySegment } from './harmonyLine.ts'
+import type { StyleRules, VoiceGrid } from './styleRules.ts'
+import type { Turns } from '../../turns.ts'
+
+/** Further voices at one moment: a fill, a second voice for the melody, or a whole voicing under it. */
+export interface InnerWish {
+  readonly start: Ticks
+  readonly until: Ticks
+  readonly kind: 'fill' | 'double' | 'chord'
+  readonly role: Exclude<Role, 'melody'>
+  /** Index of the harmony segment; −1 where tones are given. */
+  readonly segment: number
+  /** Which fill this is since the last bass or the start of its measure. */
+  readonly turn: number
+  /** Most voices of a voicing, melody included. */
+  readonly voices: number
+  /** True where the harmony changes here. */
+  readonly change: boolean
+  readonly second: readonly SecondVoice[]
+  /** True where the level below has it too: a higher level does not give it up for comfort. */
+  readonly inherited: boolean
+  /** Pitch classes of a fill that does not follow the harmony. */
+  readonly tones?: readonly PitchClass[]
+}
+
+/** Fills nearer to another onset than this (seconds) would be noise, and hard. Common practice, no source. */
+export const LEAST_FILL_S = 0.14
+
+interface Lines {
+  readonly measures: readonly Measure[]
+  readonly timeline: Timeline
+  readonly melody: readonly MelodyNote[]
+  readonly melodyMidi: readonly Midi[]
+  readonly bass: readonly BassWish[]
+  readonly harmony: readonly HarmonySegment[]
+  /** The sounding key of each measure. */
+  readonly keys: readonly Key[]
+  readonly secondsBetween: (from: Ticks, to: Ticks) => number
+  /** Measures whose start is a join of the played order: nothing is held into them. */
+  readonly joins: ReadonlySet<number>
+}
+
+interface Indexed extends Lines {
+  readonly notesIn: (measure: number) => readonly { readonly note: MelodyNote; readonly i: number }[]
+  readonly bassStarts: ReadonlySet<Ticks>
+}
+
+function indexed(lines: Lines): Indexed {
+  const byMeasure = new Map<number, { note: MelodyNote; i: number }[]>()
+  lines.melody.forEach((note, i) => {
+    const own = byMeasure.get(note.measure)
+    if (own) own.push({ note, i })
+    else byMeasure.set(note.measure, [{ note, i }])
+  })
+  const bassStarts = new Set(lines.bass.map((b) => b.start))
+  return { ...lines, notesIn: (m) => byMeasure.get(m) ?? [], bassStarts }
+}
+
+export interface InnerRules extends StyleRules {
+  readonly side: 'below' | 'above'
+  /** True where equal measures are to differ: every other measure starts its fills elsewhere. */
+  readonly varied: boolean
+  /** What the level below plays. */
+  readonly lower: StyleRules
+}
+
+/** The further voices that a style asks for at a level, by time. */
+export function* innerLine(
+  source: Lines,
+  rulesAt: (m: number) => InnerRules | undefined,
+): Turns<InnerWish[]> {
+  const lines = indexed(source)
+  const wishes: InnerWish[] = []
+  for (let m = 0; m < lines.measures.length; m++) {
+    if (m % 128 === 127) yield
+    const rules = rulesAt(m)
+    if (!rules) continue
+    if (rules.double) wishes.push(...doubles(lines, m, rules, rules.double))
+    if (rules.chord) wishes.push(...chords(lines, m, rules.chord))
+    if (rules.fill) wishes.push(...fills(lines, m, rules, rules.fill))
+    if (rules.thick) wishes.push(...thickened(lines, m, rules.lower.thick))
+  }
+  yield
+  wishes.sort((a, b) => a.start - b.start)
+  const stops = [...source.joins].map((m) => source.timeline.starts[m] ?? Infinity).sort((a, b) => a - b)
+  let stop = 0
+  return wishes.map((w, i) => {
+    while (stop < stops.length && stops[stop]! <= w.start) stop++
+    return { ...w, until: Math.min(w.until, wishes[i + 1]?.start ?? Infinity, stops[stop] ?? Infinity) }
+  })
+}
+
+const BARE = { turn: 0, voices: 0, change: false, second: [], inherited: false } as const
+
+function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid): InnerWish[] {
+  const measure = lines.measures[m]!
+  const from = lines.timeline.starts[m]!
+  const struck = lines.notesIn(m).map(({ note, i }) => ({ note, i, rank: rankOf(measure, from, note) }))
+  const times = playable(lines, grid, LEAST_DOUBLE_S, struck)
+  return struck.flatMap(({ note, i }) => {
+    if (!times.has(note.start)) return []
+    const segment = segmentAt(lines.harmony, note.start)
+    const second = secondVoices(
+      lines.melodyMidi[i]!,
+      lines.keys[m]!,
+      lines.harmony[segment]?.sounding,
+      rules.side,
+    )
+    return second.length === 0
+      ? []
+      : [
+          {
+            ...BARE,
+            start: note.start,
+            until: note.start + note.duration,
+            kind: 'double' as const,
+            role: 'harmony' as const,
+            segment,
+            second,
+          },
+        ]
+  })
+}
+
+function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number }): InnerWish[] {
+  const measure = lines.measures[m]!
+  const from = lines.timeline.starts[m]!
+  const end = from + measure.length
+  const moments: Moment[] = lines
+    .notesIn(m)
+    .map(({ note }) => ({ note, rank: Math.max(RANKS.strong, rankOf(measure, from, note)) }))
+  for (let h = firstAtOrAfter(lines.harmony, from); lines.harmony[h] && lines.harmony[h]!.start < end; h++)
+    if (lines.harmony[h]!.shape) moments.push({ note: lines.harmony[h]!, rank: RANKS.changes })
+  return [...playable(lines, rule.at, LEAST_VOICING_S, moments)]
+    .sort((a, b) => a - b)
+    .flatMap((start) => {
+      const segment = segmentAt(lines.harmony, start)
+      const harmony = lines.harmony[segment]
+      if (!harmony?.shape) return []
+      return [
+        {
+          ...BARE,
+          start,
+          until: harmony.end,
+          kind: 'chord' as const,
+          role: 'harmony' as const,
+          segment,
+          voices: hasTime(lines, start) ? rule.voices : Math.min(3, rule.voices),
+          change: harmony.start === start,
+        },
+      ]
+    })
+}
+
+/** A moment at which further voices could be struck, and how much it asks for them: the least number the most. */
+interface Moment {
+  readonly note: { readonly start: Ticks }
+  readonly rank: number
+}
+
+const RANKS: Readonly<Record<VoiceGrid, number>> = { changes: 0, strong: 1, beats: 2, halves: 3, all: 4 }
+
+/** A second voice with each note, and whole voicings, are not struck faster than this (seconds). Common practice. */
+const LEAST_DOUBLE_S = 0.18
+const LEAST_VOICING_S = 0.26
+
+/** A chord that takes every finger of the picking hand needs this time (seconds) to the notes beside it. */
+const LEAST_BESIDE_FULL_S = 0.16
+
+function hasTime(lines: Lines, start: Ticks): boolean {
+  const at = firstAtOrAfter(lines.melody, start)
+  const [before, here] = [lines.melody[at - 1], lines.melody[at]]
+  const after = here?.start === start ? lines.melody[at + 1] : here
+  return (
+    (!before || lines.secondsBetween(before.start, start) >= LEAST_BESIDE_FULL_S) &&
+    (!after || lines.secondsBetween(start, after.start) >= LEAST_BESIDE_FULL_S)
+  )
+}
+
+/**
+ * The moments of a grid at which a hand has the time to strike more than one string: the strongest are taken first,
+ * so that a fuller grid keeps what a thinner one has.
+ */
+function playable(lines: Lines, grid: VoiceGrid, leastS: number, moments: readonly Moment[]): Set<Ticks> {
+  const taken = new Set<Ticks>()
+  const wanted = moments.filter((m) => m.rank <= RANKS[grid])
+  for (const { note } of [...wanted].sort((a, b) => a.rank - b.rank || a.note.start - b.note.start)) {
+    const near = [...taken].some((t) => {
+      const [a, b] = t < note.start ? [t, note.start] : [note.start, t]
+      return lines.secondsBetween(a, b) < leastS - 1e-9
+    })
+    if (!near) taken.add(note.start)
+  }
+  return taken
+}
+
+function fills(
+  lines: Indexed,
+  m: number,
+  rules: InnerRules,
+  { grid, gap }: { grid: 'beat' | 'half'; gap: number },
+): InnerWish[] {
+  const measure = lines.measures[m]!
+  const from = lines.timeline.starts[m]!
+  const end = from + measure.length
+  const key = lines.keys[m]!
+  const tonic = pitchClass(key.tonic)
+  const struck = new Set<Ticks>(lines.notesIn(m).map(({ note }) => note.start))
+  for (let b = firstAtOrAfter(lines.bass, from); lines.bass[b] && lines.bass[b]!.start < end; b++)
+    struck.add(lines.bass[b]!.start)
+  const { lower } = rules
+  const below = new Set(lower.fill ? gridTimes(measure, from, lower.fill.grid) : [])
+  const lowerGap = (lower.fill?.gap ?? 0) * beatLength(measure.metre)
+  const result: InnerWish[] = []
+  let turn = rules.varied ? m % 2 : 0
+  for (const start of gridTimes(measure, from, grid)) {
+    if (struck.has(start)) {
+      if (lines.bassStarts.has(start)) turn = rules.varied ? m % 2 : 0
+      continue
+    }
+    const { before, after } = neighbours(lines, start)
+    if (after - before < gap * beatLength(measure.metre)) continue
+    const near = [...struck].every((t) => {
+      const [a, b] = t < start ? [t, start] : [start, t]
+      return lines.secondsBetween(a, b) >= LEAST_FILL_S
+    })
+    if (!near) continue
+    const segment = segmentAt(lines.harmony, start)
+    if (!rules.pedal && !lines.harmony[segment]?.shape) continue
+    result.push({
+      ...BARE,
+      start,
+      until: Math.min(start + slotOf(measure, grid), end),
+      kind: 'fill',
+      role: 'fill',
+      segment: rules.pedal ? -1 : segment,
+      turn: turn++,
+      inherited: below.has(start) && after - before >= lowerGap,
+      ...(rules.pedal ? { tones: [tonic, mod12(tonic + 7)] } : {}),
+    })
+  }
+  return result
+}
+
+function thickened(lines: Indexed, m: number, inherited: boolean): InnerWish[] {
+  const from = lines.timeline.starts[m]!
+  return lines.notesIn(m).flatMap(({ note }) => {
+    const segment = segmentAt(lines.harmony, note.start)
+    const harmony = lines.harmony[segment]
+    if (!harmony?.shape || (harmony.start !== note.start && note.start !== from)) return []
+    return [
+      {
+        ...BARE,
+        start: note.start,
+        until: Math.min(note.start + note.duration, harmony.end),
+        kind: 'fill' as const,
+        role: 'harmony' as const,
+        segment,
+        inherited,
+      },
+    ]
+  })
+}
+
+/** How strong a melody note's place is: on a strong beat, a beat, half a beat long, or none of these. */
+function rankOf(measure: Measure, from: Ticks, note: MelodyNote): number {
+  const offset = missingHead(measure)
+  const at = note.start - from + offset
+  if (strongBeats(measure.metre).includes(at)) return RANKS.strong
+  if (beatStarts(measure.metre).includes(at)) return RANKS.beats
+  return note.duration >= beatLength(measure.metre) / 2 ? RANKS.halves : RANKS.all
+}
+
+/** Length of one fill: a beat, or its half (its third in compound metres). */
+function slotOf(measure: Measure, grid: 'beat' | 'half'): Ticks {
+  const beat = beatLength(measure.metre)
+  return grid === 'beat' ? beat : isCompound(measure.metre) ? beat / 3 : beat / 2
+}
+
+function gridTimes(measure: Measure, from: Ticks, grid: 'beat' | 'half'): Ticks[] {
+  const slot = slotOf(measure, grid)
+  const offset = missingHead(measure)
+  const times: Ticks[] = []
+  for (let at = 0; at < measure.nominal; at += slot)
+    if (at >= offset && at - offset < measure.length) times.push(from + at - offset)
+  return times
+}
+
+function neighbours({ melody, timeline }: Lines, at: Ticks): { before: Ticks; after: Ticks } {
+  const next = firstAtOrAfter(melody, at + 1)
+  return { before: melody[next - 1]?.start ?? 0, after: melody[next]?.start ?? timeline.length }
+}
+
+/** Index of the harmony that sounds at a time; −1 where none does. */
+export function segmentAt(harmony: readonly HarmonySegment[], at: Ticks): number {
+  const next = firstAtOrAfter(harmony, at + 1)
+  return next > 0 && harmony[next - 1]!.end > at ? next - 1 : -1
+}
+
+/** Index of the first of a list sorted by start that does not start before a time. */
+function firstAtOrAfter(list: readonly { readonly start: Ticks }[], at: Ticks): number {
+  let low = 0
+  let high = list.length
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if (list[mid]!.start < at) low = mid + 1
+    else high = mid
+  }
+  return low
+}

@@ -1,0 +1,156 @@
+import type { Level, Omission, SoloStyle, Style } from '../../document/style.ts'
+import type { Instrument } from '../../instrument/instrument.ts'
+
+/** Where a bass is struck: at each chord, on the first beat, on strong beats, on every beat. */
+export type BassGrid = 'none' | 'chord' | 'measure' | 'strong' | 'beats'
+
+/** Where a further voice is struck with the melody. */
+export type VoiceGrid = 'changes' | 'strong' | 'beats' | 'halves' | 'all'
+
+/** What a style plays at a level besides the melody. */
+export interface StyleRules {
+  readonly bass: BassGrid
+  /** True where basses between the roots take other tones of the chord. */
+  readonly alternates: boolean
+  /** True where the bass is a pedal on the key's tonic or fifth, whatever the chord. */
+  readonly pedal: boolean
+  /** Chord tones between: on beats or half beats, where the melody leaves at least `gap` beats between two notes. */
+  readonly fill: { readonly grid: 'beat' | 'half'; readonly gap: number } | undefined
+  /** Whole voicings under the melody: where, and how many voices at most, melody included. */
+  readonly chord: { readonly at: VoiceGrid; readonly voices: number } | undefined
+  /** A second voice in thirds and sixths. */
+  readonly double: VoiceGrid | undefined
+  /** One more chord tone struck with the melody where the harmony changes. */
+  readonly thick: boolean
+  /** Consecutive notes on different strings, each ringing into the next. */
+  readonly ring: boolean
+}
+
+const NOTHING: StyleRules = {
+  bass: 'none',
+  alternates: false,
+  pedal: false,
+  fill: undefined,
+  chord: undefined,
+  double: undefined,
+  thick: false,
+  ring: false,
+}
+
+const rules = (some: Partial<StyleRules>): StyleRules => ({ ...NOTHING, ...some })
+const gaps = (grid: 'beat' | 'half', gap: number) => ({ grid, gap })
+
+/**
+ * What each level of each style plays. Every level contains what the one below it plays, or more of it. The hand's own
+ * limits by level (frets, barres, frames) stand in `LEVEL_RULES`.
+ */
+export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, StyleRules>>>> = {
+  'melody-bass': {
+    1: rules({ bass: 'chord' }),
+    2: rules({ bass: 'strong' }),
+    3: rules({ bass: 'strong', alternates: true }),
+    4: rules({ bass: 'strong', alternates: true, fill: gaps('beat', 2) }),
+    5: rules({ bass: 'beats', alternates: true, fill: gaps('half', 2) }),
+  },
+  'alternating-bass': {
+    1: rules({ bass: 'chord' }),
+    2: rules({ bass: 'strong', alternates: true }),
+    3: rules({ bass: 'beats', alternates: true }),
+    4: rules({ bass: 'beats', alternates: true, fill: gaps('half', 2) }),
+    5: rules({ bass: 'beats', alternates: true, fill: gaps('half', 1), thick: true }),
+  },
+  arpeggio: {
+    1: rules({ bass: 'chord', fill: gaps('beat', 0) }),
+    2: rules({ bass: 'strong', fill: gaps('beat', 0) }),
+    3: rules({ bass: 'strong', fill: gaps('half', 0) }),
+    4: rules({ bass: 'strong', alternates: true, fill: gaps('half', 0), thick: true }),
+    5: rules({ bass: 'beats', alternates: true, fill: gaps('half', 0), thick: true }),
+  },
+  'chord-melody': {
+    1: rules({ bass: 'chord' }),
+    2: rules({ chord: { at: 'changes', voices: 3 } }),
+    3: rules({ chord: { at: 'strong', voices: 3 } }),
+    4: rules({ chord: { at: 'beats', voices: 4 } }),
+    5: rules({ chord: { at: 'halves', voices: 4 } }),
+  },
+  drone: {
+    1: rules({ bass: 'measure', pedal: true }),
+    2: rules({ bass: 'strong', pedal: true }),
+    3: rules({ bass: 'beats', pedal: true }),
+    4: rules({ bass: 'beats', pedal: true, fill: gaps('half', 2) }),
+    5: rules({ bass: 'beats', pedal: true, fill: gaps('half', 1) }),
+  },
+  'cross-string': {
+    1: rules({ ring: true }),
+    2: rules({ ring: true }),
+    3: rules({ ring: true, bass: 'chord' }),
+    4: rules({ ring: true, bass: 'chord' }),
+    5: rules({ ring: true, bass: 'strong' }),
+  },
+  'double-stops': {
+    1: rules({ double: 'strong' }),
+    2: rules({ double: 'beats' }),
+    3: rules({ double: 'halves' }),
+    4: rules({ double: 'all' }),
+    5: rules({ double: 'all', bass: 'chord' }),
+  },
+  'flatpicked-lead': {
+    1: rules({}),
+    2: rules({}),
+    3: rules({ fill: gaps('beat', 2) }),
+    4: rules({ fill: gaps('half', 2) }),
+    5: rules({ fill: gaps('half', 1), thick: true }),
+  },
+}
+
+/** Styles that an instrument without bass strings (four courses) plays. */
+const WITHOUT_BASS_STRINGS: ReadonlySet<Style> = new Set([
+  'chord-melody',
+  'double-stops',
+  'cross-string',
+  'flatpicked-lead',
+  'picking',
+  'bass-brush',
+  'strum',
+])
+
+/** Why a style at a level is not arranged for an instrument. */
+export type Refusal = 'bassStrings' | 'chordsAtLevelOne'
+
+/** True for instruments whose lower strings can carry a bass of their own. */
+export function hasBassStrings(instrument: Pick<Instrument, 'strings'>): boolean {
+  return instrument.strings > 4
+}
+
+/**
+ * The only refusals there are: styles that need bass strings on an instrument without them, and chord melody at
+ * level 1, which has no shapes to put under the tune.
+ */
+export function refusalOf(
+  style: Style,
+  level: Level,
+  instrument: Pick<Instrument, 'strings'>,
+): Refusal | undefined {
+  if (!hasBassStrings(instrument) && !WITHOUT_BASS_STRINGS.has(style)) return 'bassStrings'
+  return style === 'chord-melody' && level === 1 ? 'chordsAtLevelOne' : undefined
+}
+
+/** What is played at a level on an instrument: without bass strings no bass, and without what an easier version omits. */
+export function styleRules(
+  style: SoloStyle,
+  level: Level,
+  instrument: Pick<Instrument, 'strings'>,
+  without: readonly Omission[] = [],
+): StyleRules {
+  const all = STYLE_RULES[style][level]
+  const bass = hasBassStrings(instrument) ? all.bass : 'none'
+  const thinBass = without.includes('bass') && bass !== 'none'
+  return {
+    ...all,
+    bass: thinBass ? (all.pedal ? 'measure' : 'chord') : bass,
+    alternates: all.alternates && !thinBass,
+    ...(without.includes('fills') ? { fill: undefined, thick: false } : {}),
+    ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2 } } : {}),
+    ...(without.includes('chords') && all.double ? { double: 'strong' as const } : {}),
+  }
+}

@@ -1,0 +1,234 @@
+import type { Id } from '../../document/ids.ts'
+import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer, type Region } from '../../document/arrangement.ts'
+import { isAccompaniment, type Level, type Style } from '../../document/style.ts'
+import type { School } from '../../document/school.ts'
+import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import type { Pos, TuneDoc } from '../../document/tune.ts'
+import { pitchText } from '../../music/pitch/pitch.ts'
+import { rangeOf, type Setup } from '../../instrument/setup.ts'
+import { plainPitch } from '../../music/pitch/pitch.ts'
+import { measureNumbers } from '../../document/form/measureNumbers.ts'
+import { planning, type Plan } from '../plan/plan.ts'
+import type { Register } from '../plan/register.ts'
+import { refusalOf } from '../plan/styleRules.ts'
+import { slide } from '../slide/slide.ts'
+import { straightAcross } from '../slide/straightAcross.ts'
+import { accompany } from '../accompany/accompany.ts'
+import type { LeftOrnament } from '../ornament/ornamentPage.ts'
+import { movedNotes } from '../accompany/movedNotes.ts'
+import type { AccompanyRemark } from '../accompany/remark.ts'
+import { layingOver } from '../manual/handwork.ts'
+import { finish, within } from '../../turns.ts'
+import { inputHash } from '../../document/freshness/inputHash.ts'
+import { writing } from './layerOf.ts'
+import { LockConflict } from './lockConflict.ts'
+import { withLockedMeasures } from './measureLocks.ts'
+import { locksOfMeasures, ownLocks, typedPlaces, type PassingLock } from './passingLocks.ts'
+import { newMemory, prepare, type SolveMemory } from './prepare.ts'
+import { solve, type Solution } from './solve.ts'
+
+/** The tune cannot be arranged on this setup. `measure` is the number printed on the page. */
+export class ArrangeError extends Error {
+  override readonly name = 'ArrangeError'
+  constructor(
+    message: string,
+    readonly measure?: number,
+    /** The teacher's locks that contradict. */
+    readonly locks: readonly Id[] = [],
+  ) {
+    super(message)
+  }
+}
+
+export interface Arranged {
+  readonly layer: Layer
+  readonly plan: Plan
+  readonly solution: Solution
+  /** Locks whose note or measure no longer exists. */
+  readonly idleLocks: readonly Id[]
+  /** What an accompaniment could not do as asked. */
+  readonly remarks: readonly AccompanyRemark[]
+  /** Ornaments of the source that are not played. */
+  readonly ornamentsLeft: readonly LeftOrnament[]
+}
+
+/** What else an arrangement is made from, besides tune, setup and regions. */
+export interface ArrangeOptions {
+  readonly locks?: readonly PassingLock[]
+  /** Candidates kept from an earlier solve with the same setup and pins. */
+  readonly memory?: SolveMemory
+}
+
+/**
+ * Arranges a tune: plan, then both hands. A generator that yields the share done and may be dropped at any yield.
+ * @throws ArrangeError where the melody lies outside the instrument in every octave, the style is not for it, or locks
+ * contradict
+ */
+export function* arranging(
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+  { locks = [], memory = newMemory() }: ArrangeOptions = {},
+): Generator<number, Arranged> {
+  const lockedRegions = withLockedMeasures(tune, regions, locks)
+  for (const { style, level } of lockedRegions) refuse(style, level, setup)
+  if (lockedRegions.some((r) => r.style === 'bottleneck') && !straightAcross(setup)) throw noOpenChord()
+  const silent = tune.events.every((e) => !e.pitch)
+  // A blank page is arranged as it is: empty, to be written on.
+  if (silent && tune.chords.length > 0 && lockedRegions.some((r) => !isAccompaniment(r.style)))
+    throw noMelody()
+  const planned = yield* within(0, planning(tune, setup, lockedRegions))
+  const numbers = measureNumbers(tune.measures)
+  if (!planned.ok) throw misfit(planned.register, setup, numbers)
+  const { plan } = planned
+  const measureIds = tune.measures.map((m) => m.id)
+  const asked = [...locks, ...locksOfMeasures(locks)]
+  const solved = function* (all: readonly PassingLock[]) {
+    const prepared = yield* scaled(prepare(plan, setup, all, measureIds, memory), 0, PREPARING)
+    return { prepared, solution: yield* scaled(solve(plan, prepared, memory.traces), PREPARING, 1) }
+  }
+  const typed = typedPlaces(locks)
+  try {
+    let found
+    try {
+      found = yield* solved([...asked, ...typed])
+    } catch (error) {
+      // What was typed need not be what this level would do: then it is laid over the rest as it is.
+      if (!(error instanceof LockConflict) || !error.locks.some((l) => l.standsFor === 'typed')) throw error
+      found = yield* solved(asked)
+    }
+    const { prepared, solution } = found
+    const { layer, ornamentsLeft } = yield* within(1, writing(plan, solution, tune, setup, locks))
+    const bottle = slide(tune, setup, plan)
+    yield 1
+    const backing = accompany(tune, setup, plan, lockedRegions)
+    yield 1
+    const whole = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
+    const desk = { tune, setup, regions: lockedRegions }
+    return {
+      layer: yield* within(1, layingOver(whole, desk, locks)),
+      plan,
+      solution,
+      idleLocks: prepared.locks.idle,
+      remarks: [...movedNotes(setup, plan), ...backing.remarks],
+      ornamentsLeft,
+    }
+  } catch (error) {
+    if (!(error instanceof LockConflict)) throw error
+    const number = numbers[error.measure]!
+    const own = ownLocks(error.locks)
+    throw new ArrangeError(conflictText(number, own.length), number, own)
+  }
+}
+
+/** Solo and accompanied parts in one layer, in order of time; a grip ends where the next begins. */
+function joined(
+  solo: Layer,
+  backing: Pick<Layer, 'notes' | 'grips'> & Partial<Pick<Layer, 'spans'>>,
+  timeline: Timeline,
+): Layer {
+  if (backing.notes.length === 0) return solo
+  const byTime = (a: { pos: Pos }, b: { pos: Pos }) => ticksAt(timeline, a.pos) - ticksAt(timeline, b.pos)
+  const grips = [...solo.grips, ...backing.grips].sort(byTime)
+  return {
+    ...solo,
+    notes: [...solo.notes, ...backing.notes].sort(byTime),
+    spans: [...solo.spans, ...(backing.spans ?? [])],
+    grips: grips.map((g, i) => {
+      const next = grips[i + 1]
+      return next && ticksAt(timeline, next.pos) < ticksAt(timeline, g.until) ? { ...g, until: next.pos } : g
+    }),
+  }
+}
+
+/** Share of the work before the search. */
+const PREPARING = 0.5
+
+function* scaled<T>(run: Generator<number, T>, from: number, to: number): Generator<number, T> {
+  let item = run.next()
+  while (!item.done) {
+    yield from + (to - from) * item.value
+    item = run.next()
+  }
+  return item.value
+}
+
+function conflictText(number: number, locks: number): string {
+  if (locks === 0)
+    return `Measure ${number}: no hand gets there from the measures around it, which stay as they are. Select more measures, or raise the level.`
+  return locks === 1
+    ? `Measure ${number}: a lock cannot be kept by this hand at this level. Take the lock off, or raise the level.`
+    : `Measure ${number}: ${locks} locks contradict each other. Take one of them off.`
+}
+
+function refuse(style: Style, level: Level, setup: Setup): void {
+  const refusal = refusalOf(style, level, setup.instrument)
+  if (refusal === 'bassStrings')
+    throw new ArrangeError(
+      `The style ${style} needs separate bass strings, which this instrument does not have. ` +
+        'Choose chord-melody, double-stops, cross-string or flatpicked-lead.',
+    )
+  if (refusal === 'chordsAtLevelOne')
+    throw new ArrangeError(
+      'Chord melody starts at level 2: at level 1 there are no shapes to put under the tune.',
+    )
+}
+
+function noMelody(): ArrangeError {
+  return new ArrangeError(
+    'The tune has chords and no melody yet: choose a style that accompanies (picking, bass and brush, strum, shuffle), or write the melody.',
+  )
+}
+
+function noOpenChord(): ArrangeError {
+  return new ArrangeError(
+    'A bottleneck lies straight across the strings and needs a tuning whose open strings are one chord: choose open D, open G or open C.',
+  )
+}
+
+function misfit(register: Register & { ok: false }, setup: Setup, numbers: readonly number[]): ArrangeError {
+  const number = numbers[register.measure]!
+  const range = rangeOf(setup)
+  const span = `${pitchText(plainPitch(range.lowest, false))}–${pitchText(plainPitch(range.highest, false))}`
+  const way =
+    register.reason === 'wide'
+      ? 'It spans more than the instrument has: shorten its range.'
+      : 'Lower the capo, or write the measure nearer to the rest.'
+  return new ArrangeError(
+    `Measure ${number}: the melody leaves the instrument (${span}) in every octave. ${way}`,
+    number,
+  )
+}
+
+export { finish }
+
+/** One region over the whole tune. */
+export function wholeTune(tune: TuneDoc, style: Style, level: Level, school?: School): Region[] {
+  const [from, to] = [tune.measures[0]!.id, tune.measures.at(-1)!.id]
+  return [{ from, to, style, level, ...(school ? { school } : {}) }]
+}
+
+/** A new arrangement document around an arranged layer. */
+export function arrangementOf(
+  id: Id,
+  name: string,
+  tune: TuneDoc,
+  setup: Setup,
+  regions: readonly Region[],
+  arranged: { readonly layer: Layer; readonly transposed: number },
+): ArrangementDoc {
+  return {
+    schema: ARRANGEMENT_SCHEMA,
+    id,
+    rev: 1,
+    name,
+    tuneId: tune.id,
+    tuneRev: tune.rev,
+    inputHash: inputHash(tune, setup, regions, arranged.layer.locks),
+    setup,
+    regions,
+    transposed: arranged.transposed,
+    base: arranged.layer,
+    variants: [],
+  }
+}

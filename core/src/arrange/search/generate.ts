@@ -1,0 +1,425 @@
+import { fingersOf } from '../../instrument/hand.ts'
+import { fingerFrame } from '../../hand/grip/fingerFrame.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { positionOf } from '../../hand/grip/position.ts'
+import { THUMB, type Pressed } from '../../hand/grip/pressed.ts'
+import { pickingStrain } from '../../hand/picking/pickingPrice.ts'
+import { openPitch, pitchAt, withKindHand, type Place, type Setup } from '../../instrument/setup.ts'
+import { mod12 } from '../../music/pitch/pitch.ts'
+import type { Frame } from '../../chords/textbook.ts'
+import {
+  packCandidates,
+  placeKey,
+  voiceKey,
+  type Candidate,
+  type CandidateSet,
+  type VoiceKey,
+} from './candidate.ts'
+import type { Draft } from './draft.ts'
+import { keepsLock } from './locks.ts'
+import { staticCost, weakFingerPrice } from './staticCost.ts'
+import { strainPrice } from './voiceCost.ts'
+import { WEIGHTS } from './weights.ts'
+import type { BassOption, InnerOption, Wish } from './wish.ts'
+
+/** Positions at which a hand that presses nothing may wait. */
+const HOVER_POSITIONS = [1, 2, 3, 4, 5, 7, 9]
+
+/** The voices' notes before fingers are chosen. */
+interface Needed {
+  readonly melody: Place | undefined
+  readonly bass: BassOption | undefined
+  readonly inner: InnerOption | undefined
+  readonly planted: Place | undefined
+}
+
+/**
+ * All grips that meet a wish: each place of the melody with each place of the bass and of the further voices (and with
+ * a voice left out where it is held over and may be cut, or where nothing is found), each legal choice of fingers, with
+ * and without the frames of the chord. Hard rules only; nothing is dropped for taste. Where the slice is locked, only
+ * what keeps the lock.
+ * @param everyFill a fill is let go at once, so that of two on one grip the dearer can never win; true keeps both
+ */
+export function generate(setup: Setup, wish: Wish, everyFill = wish.lock !== undefined): CandidateSet {
+  const list: Candidate[] = []
+  const hand = wish.stretches ? setup : withKindHand(setup)
+  for (const draft of allDrafts(hand, wish, everyFill)) {
+    const candidate = finish(setup, wish, draft)
+    if (!wish.lock || keepsLock(candidate, wish.lock)) list.push(candidate)
+  }
+  return packCandidates(setup, list)
+}
+
+function allDrafts(setup: Setup, wish: Wish, everyFill: boolean): Draft[] {
+  const found: Draft[] = []
+  if (wish.inner?.kind === 'chord' && wish.inner.onset) strikes(setup, wish, found)
+  for (const needed of combinations(wish)) drafts(setup, wish, needed, everyFill, found)
+  return found
+}
+
+function combinations(wish: Wish): Needed[] {
+  const melodies: (Place | undefined)[] = wish.melody ? [...wish.melody.places] : [undefined]
+  if (wish.melody && !wish.melody.onset) melodies.push(undefined)
+  const basses: (BassOption | undefined)[] = wish.bass ? [...wish.bass.options, undefined] : [undefined]
+  const seconds: (InnerOption | undefined)[] =
+    wish.inner?.kind === 'double' ? [...wish.inner.options, undefined] : [undefined]
+  const ringing: (Place | undefined)[] = [...(wish.melody?.before ?? []), undefined]
+  const result: Needed[] = []
+  for (const melody of melodies)
+    for (const bass of basses)
+      for (const inner of seconds)
+        for (const planted of ringing)
+          if (onOwnStrings(melody, bass?.place, inner?.place, planted))
+            result.push({ melody, bass, inner, planted })
+  return result
+}
+
+function onOwnStrings(...places: readonly (Place | undefined)[]): boolean {
+  let used = 0
+  for (const p of places) {
+    if (!p) continue
+    const bit = 1 << p.string
+    if (used & bit) return false
+    used |= bit
+  }
+  return true
+}
+
+function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, found: Draft[]): void {
+  const open = openStrings(needed)
+  const { barreStrings } = wish
+  const lines = fingerFrame(setup.instrument)
+  const touched = [needed.melody, needed.planted].find((p) => p?.harmonic)
+  const fillsHere = wish.inner?.kind === 'fill' && wish.inner.onset
+  for (const hand of fingerings(setup, needed, open, barreStrings, wish.melody?.onset ?? false)) {
+    const { pressed } = hand
+    const places =
+      pressed.length > 0
+        ? [positionOf(pressed, lines)]
+        : touched && wish.melody?.onset
+          ? [Math.max(1, touched.fret - 2)]
+          : HOVER_POSITIONS
+    for (const position of places) {
+      const bare = draftOf(needed, hand, pressed, position, -1)
+      found.push(bare)
+      if (fillsHere) filled(setup, wish, bare, open, everyFill, found)
+    }
+    for (let frame = 0; frame < wish.frames.length; frame++) {
+      const whole = keepShape(setup, wish.frames[frame]!, hand, open, barreStrings)
+      if (whole.length <= pressed.length && !holdsByOpenStrings(wish, frame, needed)) continue
+      const held = draftOf(needed, hand, whole, positionOf(whole, lines), frame)
+      found.push(held)
+      if (fillsHere) filled(setup, wish, held, open, everyFill, found)
+    }
+  }
+}
+
+/** Written out field by field: drafts are made by the ten thousand, and spreading is slow. */
+function draftOf(
+  { melody, bass, inner, planted }: Needed,
+  { fingers }: Fingering,
+  pressed: readonly Pressed[],
+  position: number,
+  frame: number,
+): Draft {
+  return {
+    melody,
+    melodyFinger: fingers[0]!,
+    bass,
+    bassFinger: fingers[1]!,
+    inner,
+    innerFinger: fingers[2]!,
+    planted,
+    plantedFinger: fingers[3]!,
+    strikes: false,
+    pressed,
+    frame,
+    position,
+  }
+}
+
+/** The same hand with a fill. */
+function withFill(draft: Draft, inner: InnerOption, innerFinger: number): Draft {
+  return {
+    melody: draft.melody,
+    melodyFinger: draft.melodyFinger,
+    bass: draft.bass,
+    bassFinger: draft.bassFinger,
+    inner,
+    innerFinger,
+    planted: draft.planted,
+    plantedFinger: draft.plantedFinger,
+    strikes: draft.strikes,
+    pressed: draft.pressed,
+    frame: draft.frame,
+    position: draft.position,
+  }
+}
+
+/** A voicing of open strings under the melody is held without a finger. */
+function holdsByOpenStrings(wish: Wish, frame: number, needed: Needed): boolean {
+  return (
+    wish.inner?.kind === 'chord' &&
+    !wish.inner.onset &&
+    wish.frames[frame]!.frets.some((fret, i) => fret === 0 && needed.melody?.string !== i + 1)
+  )
+}
+
+interface Fingering {
+  /** Of melody, bass, second voice and ringing note. */
+  readonly fingers: readonly number[]
+  readonly pressed: readonly Pressed[]
+  /** The finger that touches the melody's node while it is struck. */
+  readonly touching: readonly Pressed[]
+}
+
+/** Every legal choice of fingers for what sounds. */
+function fingerings(
+  setup: Setup,
+  needed: Needed,
+  open: readonly number[],
+  barreStrings: number,
+  struck: boolean,
+): Fingering[] {
+  const places = [needed.melody, needed.bass?.place, needed.inner?.place, needed.planted]
+  const result: Fingering[] = []
+  const go = (at: number, fingers: readonly number[], pressed: readonly Pressed[]) => {
+    if (at === places.length) {
+      result.push({
+        fingers,
+        pressed: pressed.filter((p) => !places.some((q) => isTouch(q, p))),
+        touching: struck ? pressed.filter((p) => isTouch(needed.melody, p)) : NOTHING,
+      })
+      return
+    }
+    const place = places[at]
+    for (const finger of fingersFor(setup, place)) {
+      if (!place || finger === 0) {
+        go(at + 1, [...fingers, finger], pressed)
+        continue
+      }
+      if (tooWideBarre(pressed, place, finger, barreStrings)) continue
+      const more = [...pressed, { string: place.string, fret: place.fret, finger }]
+      if (more.length < 2 || !handFault(setup, setup.player.spans, more, open))
+        go(at + 1, [...fingers, finger], more)
+    }
+  }
+  go(0, [], [])
+  return result
+}
+
+const NOTHING: readonly Pressed[] = []
+
+/** A harmonic is touched, not pressed. */
+const isTouch = (place: Place | undefined, p: Pressed) =>
+  Boolean(place?.harmonic) && place!.string === p.string && place!.fret === p.fret
+
+function tooWideBarre(pressed: readonly Pressed[], place: Place, finger: number, most: number): boolean {
+  return pressed.some((p) => p.finger === finger && Math.abs(p.string - place.string) + 1 > most)
+}
+
+/**
+ * The fills that a hand could strike: strings of the shape that it holds, or open strings with the chord's tones. Not the
+ * bass strings: a fill there would be heard as a bass.
+ */
+function filled(
+  setup: Setup,
+  wish: Wish,
+  draft: Draft,
+  open: readonly number[],
+  everyFill: boolean,
+  found: Draft[],
+): void {
+  let best: { draft: Draft; price: number } | undefined
+  const frame = wish.frames[draft.frame]
+  const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
+  const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
+  const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
+  for (let string = 1; string <= Math.min(4, setup.instrument.strings); string++) {
+    if (used.includes(string)) continue
+    const under = draft.pressed.find((p) => p.string === string && !covered(draft.pressed, p))
+    const fret = under ? under.fret : 0
+    if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
+    const midi = openPitch(setup, string) + fret
+    if (midi >= melody || midi <= lowest || !wish.inner!.tones.includes(mod12(midi))) continue
+    if (under && frame?.frets[string - 1] !== fret) continue
+    const price = fillPrice(setup, wish, draft, string)
+    const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
+    if (everyFill) {
+      found.push(full)
+      continue
+    }
+    const all = price + strainPrice(wish, full) + weakFingerPrice(full)
+    if (!best || all < best.price) best = { draft: full, price: all }
+  }
+  if (best) found.push(best.draft)
+}
+
+/** True where a finger lies higher on the same string. */
+const covered = (pressed: readonly Pressed[], p: Pressed) =>
+  pressed.some((q) => q.string === p.string && q.fret > p.fret)
+const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some((p) => p.string === string)
+
+/** A pattern climbs from the string above the bass towards the melody and comes back; other strings cost a little. */
+function fillPrice(setup: Setup, wish: Wish, draft: Draft, string: number): number {
+  const { turn, role } = wish.inner!
+  const inside = stringsInside(setup, draft)
+  const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]!
+  const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
+  const wanted = inside[Math.max(0, step)] ?? string
+  return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.frame < 0 ? 0.2 : 0)
+}
+
+/** Steps of the pattern by how many strings lie between bass and melody, the lowest first. */
+const WAVES = [[0], [0, 1], [0, 1, 2, 1], [0, 1, 2, 1]] as const
+
+/** Strings between the bass (or the lower half of the instrument) and the melody, lowest first. */
+function stringsInside(setup: Setup, { melody, bass }: Draft): number[] {
+  const { strings } = setup.instrument
+  const from = bass ? bass.place.string - 1 : Math.min(strings, 4)
+  const to = melody ? melody.string + 1 : 1
+  const inside: number[] = []
+  for (let string = from; string >= to; string--) inside.push(string)
+  return inside
+}
+
+/** Voicings struck with the melody: each frame whole, all its strings at once. */
+function strikes(setup: Setup, wish: Wish, found: Draft[]): void {
+  const lines = fingerFrame(setup.instrument)
+  for (let frame = 0; frame < wish.frames.length; frame++) {
+    const shape = wish.frames[frame]!
+    const top = wish.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
+    if (wish.melody && !top) continue
+    if (wish.melody && isUnderOther(shape, top!)) continue
+    if (!canBeStruck(wish, shape)) continue
+    if (!wish.stretches && handFault(setup, setup.player.spans, shape.pressed)) continue
+    const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0
+    found.push({
+      melody: top,
+      melodyFinger: finger,
+      bass: undefined,
+      bassFinger: 0,
+      inner: undefined,
+      innerFinger: 0,
+      planted: undefined,
+      plantedFinger: 0,
+      pressed: shape.pressed,
+      position: positionOf(shape.pressed, lines),
+      frame,
+      strikes: true,
+    })
+  }
+}
+
+/** Thumb and index cannot skip a string under the index, nor take more than it brushes. */
+function canBeStruck(wish: Wish, shape: Frame): boolean {
+  if (wish.picking !== 'thumbAndIndex') return true
+  const { gaps, tooMany } = pickingStrain(
+    wish.picking,
+    shape.frets.flatMap((fret, i) => (fret === null ? [] : [i + 1])),
+  )
+  return gaps === 0 && tooMany === 0
+}
+
+/** True where a shape sounds a string above the melody's. */
+const isUnderOther = (shape: Frame, melody: Place) =>
+  shape.frets.some((fret, i) => fret !== null && i + 1 < melody.string)
+
+/** The sounding notes' fingers, then every finger of the shape that can stay beside them; barres as the level allows. */
+function keepShape(
+  setup: Setup,
+  frame: Frame,
+  { pressed: sounding, touching }: Fingering,
+  open: readonly number[],
+  barreStrings: number,
+): readonly Pressed[] {
+  let pressed = sounding
+  const busy = touching.length > 0 ? [...sounding, ...touching] : sounding
+  const { techniques } = setup.player
+  const allowed = fingersOf(techniques)
+  for (const group of frame.fingers) {
+    const strings = group.at(-1)!.string - group[0]!.string + 1
+    if (strings > 1 && (!techniques.barre || (strings > barreStrings && !frame.pinned))) continue
+    const { finger } = group[0]!
+    if (finger === THUMB ? !techniques.thumbOver : !allowed.includes(finger)) continue
+    const rest = group.filter(
+      (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
+    )
+    if (rest.length === 0 || !rest.every((p) => canStay(p, group, busy, open))) continue
+    const more = [...pressed, ...rest]
+    if (!handFault(setup, setup.player.spans, [...more, ...touching], open)) pressed = more
+  }
+  return pressed
+}
+
+/** A finger of the shape stays unless its string must sound otherwise or the finger itself is needed elsewhere. */
+function canStay(
+  p: Pressed,
+  group: readonly Pressed[],
+  sounding: readonly Pressed[],
+  open: readonly number[],
+): boolean {
+  if (open.includes(p.string)) return false
+  return sounding.every((s) => {
+    if (s.string === p.string && s.fret <= p.fret) return false
+    return s.finger !== p.finger || group.some((g) => g.string === s.string && g.fret === s.fret)
+  })
+}
+
+/** Strings that must ring open, harmonics among them. */
+function openStrings({ melody, bass, inner, planted }: Needed): number[] {
+  return [melody, bass?.place, inner?.place, planted].flatMap((p) =>
+    p && (p.fret === 0 || p.harmonic) ? [p.string] : [],
+  )
+}
+
+function fingersFor(setup: Setup, place: Place | undefined): readonly number[] {
+  if (!place || place.fret === 0) return [0]
+  const { techniques } = setup.player
+  const fingers = fingersOf(techniques)
+  if (place.harmonic) return fingers.slice(-2)
+  const thumb =
+    techniques.thumbOver && setup.instrument.strings >= 6 && place.string === setup.instrument.strings
+  return thumb ? [...fingers, THUMB] : fingers
+}
+
+function finish(setup: Setup, wish: Wish, draft: Draft): Candidate {
+  let fixed = 0
+  let perBeat = 0
+  staticCost(setup, wish, draft, (_, cost, each) => {
+    if (each) perBeat += cost
+    else fixed += cost
+  })
+  return {
+    draft,
+    pressed: draft.pressed,
+    position: draft.position,
+    melody: keyOf(draft.melody, draft.melodyFinger),
+    bass: keyOf(draft.bass?.place, draft.bassFinger),
+    inner: keyOf(draft.inner?.place, draft.innerFinger),
+    planted: keyOf(draft.planted, draft.plantedFinger),
+    chord: draft.strikes ? chordKeys(wish.frames[draft.frame]!, draft.melody, wish.inner!.voices) : NO_KEYS,
+    frame: draft.frame,
+    fixed,
+    perBeat,
+  }
+}
+
+const NO_KEYS: readonly VoiceKey[] = []
+
+function keyOf(place: Place | undefined, finger: number): VoiceKey {
+  return place ? placeKey(place, finger) : 0
+}
+
+/** The voices of a struck shape besides the melody, from the lowest string. */
+function chordKeys(frame: Frame, melody: Place | undefined, voices: number): VoiceKey[] {
+  const keys: VoiceKey[] = []
+  const most = melody ? voices - 1 : voices
+  for (let string = frame.frets.length; string >= 1 && keys.length < most; string--) {
+    const fret = frame.frets[string - 1]
+    if (fret === null || fret === undefined || string === melody?.string) continue
+    const finger = frame.pressed.find((p) => p.string === string)?.finger ?? 0
+    keys.push(voiceKey(string, fret, finger))
+  }
+  return keys
+}

@@ -1,0 +1,79 @@
+import type { Id } from '../../document/ids.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import type { Plan } from '../plan/plan.ts'
+import type { CandidateSet } from './candidate.ts'
+import { generate } from './generate.ts'
+import { LockConflict } from './lockConflict.ts'
+import { locksBySlice, type LocksBySlice } from './locks.ts'
+import type { PassingLock } from './passingLocks.ts'
+import type { Trace } from './shortestPath.ts'
+import { newWishCache, wishOf, type Wish, type WishCache } from './wish.ts'
+
+/** A plan with every slice's wish and candidates: what the search runs over. */
+export interface Prepared {
+  readonly wishes: readonly Wish[]
+  readonly sets: readonly CandidateSet[]
+  readonly locks: LocksBySlice
+}
+
+/** Candidates that were generated before, by signature, and the last search; kept between solves of one setup. */
+export interface SolveMemory {
+  readonly sets: Map<string, CandidateSet>
+  readonly wishes: WishCache
+  /** What each pass of the last search found on its way. */
+  readonly traces: (Trace | undefined)[]
+}
+
+export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newWishCache(), traces: [] })
+
+/**
+ * Generates the candidates of every slice; yields the share done.
+ * @throws LockConflict where the locks of a slice leave no grip
+ */
+export function* prepare(
+  plan: Plan,
+  setup: Setup,
+  locks: readonly PassingLock[],
+  measureIds: readonly Id[],
+  memory: SolveMemory,
+): Generator<number, Prepared> {
+  const fixed = locksBySlice(plan, measureIds, locks)
+  const wishes: Wish[] = []
+  const sets: CandidateSet[] = []
+  for (let t = 0; t < plan.slices.length; t++) {
+    if (t % 32 === 0) yield t / plan.slices.length
+    const wish = wishOf(plan, t, setup, memory.wishes, fixed.bySlice.get(t))
+    let set = memory.sets.get(wish.signature)
+    if (!set) {
+      memory.sets.set(wish.signature, (set = generate(setup, wish)))
+      yield t / plan.slices.length
+    }
+    if (set.list.length === 0)
+      throw new LockConflict(
+        blamed(plan, setup, measureIds, fixed.acting.get(t) ?? [], t, memory),
+        plan.slices[t]!.measure,
+      )
+    wishes.push(wish)
+    sets.push(set)
+  }
+  return { wishes, sets, locks: fixed }
+}
+
+/** The fewest of a slice's locks that already contradict: one alone, a pair, or all of them. */
+function blamed(
+  plan: Plan,
+  setup: Setup,
+  measureIds: readonly Id[],
+  locks: readonly PassingLock[],
+  t: number,
+  memory: SolveMemory,
+): readonly PassingLock[] {
+  const fails = (some: readonly PassingLock[]) => {
+    const lock = locksBySlice(plan, measureIds, some).bySlice.get(t)
+    return generate(setup, wishOf(plan, t, setup, memory.wishes, lock)).list.length === 0
+  }
+  const alone = locks.find((l) => fails([l]))
+  if (alone) return [alone]
+  for (const [i, a] of locks.entries()) for (const b of locks.slice(i + 1)) if (fails([a, b])) return [a, b]
+  return locks
+}

@@ -1,0 +1,90 @@
+import { fingerFrame } from '../../hand/grip/fingerFrame.ts'
+import { fingerCodes, codeFret, codeLow, codeTop, THUMB } from '../../hand/grip/pressed.ts'
+import { fretFromNut } from '../../instrument/geometry.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import type { AddTerm } from './addTerm.ts'
+import type { Draft } from './draft.ts'
+import { frameTerms, voicingTerms } from './frameCost.ts'
+import { bassTerms, innerTerms, melodyTerms, pickingTerms } from './voiceCost.ts'
+import { LEVEL_RULES, WEIGHTS } from './weights.ts'
+import type { Wish } from './wish.ts'
+
+/** Prices a grip on its own, without what comes before or after. */
+export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
+  const rules = LEVEL_RULES[wish.level]
+  fingerTerms(setup, wish, draft, add)
+  if (draft.pressed.length === 0) add('hover', WEIGHTS.hoverFret * (draft.position - 1), false)
+  else if (draft.position > 1)
+    add(
+      'highPosition',
+      rules.highFret * (draft.position - 1) * ease(wish, draft),
+      false,
+      draft.position,
+      'frets',
+    )
+  melodyTerms(setup, wish, draft, add)
+  bassTerms(wish, draft, add)
+  innerTerms(wish, draft, add)
+  pickingTerms(wish, draft, add)
+  if (wish.inner?.kind === 'chord') voicingTerms(wish, draft, add)
+  else if (wish.holdsFrames) frameTerms(setup, wish, draft, rules, add)
+}
+
+/** A pinned shape is wanted with its barre and where it stands. */
+function ease(wish: Wish, draft: Draft): number {
+  return wish.frames[draft.frame]?.pinned ? WEIGHTS.pinnedEase : 1
+}
+
+/** Barres, squeezed and crowded fingers, stretches, weak fingers, the thumb. */
+function fingerTerms(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
+  const { pressed } = draft
+  const codes = fingerCodes(pressed)
+  const share = draft.frame >= 0 ? 0.4 : 1
+  const eased = ease(wish, draft)
+  const frame = fingerFrame(setup.instrument)
+  for (let f = 0; f < 4; f++) {
+    const code = codes[f]!
+    if (code === 0) continue
+    const strings = codeLow(code) - codeTop(code) + 1
+    if (strings > 1) {
+      add('barre', (WEIGHTS.barre + WEIGHTS.barreString * (strings - 2)) * eased, false, strings, 'strings')
+      add('barreHeld', WEIGHTS.barreBeat * (strings / 3) * eased, true, strings, 'strings')
+    }
+    const squeezed = Math.floor(frame[f]!) + 1 - codeFret(code)
+    if (squeezed > 0) add('squeeze', WEIGHTS.squeeze * squeezed * share, false, squeezed, 'frets')
+    for (let g = f + 1; g < 4; g++)
+      if (codes[g] !== 0) pairTerms(setup, [f, code], [g, codes[g]!], frame, share, add)
+  }
+  if (codes[THUMB - 1] !== 0) add('thumbOver', WEIGHTS.thumbOver, false)
+  const weak = weakFingerPrice(draft)
+  if (weak > 0) add('weakFinger', weak, false)
+}
+
+function pairTerms(
+  setup: Setup,
+  [f, a]: readonly [number, number],
+  [g, b]: readonly [number, number],
+  frame: readonly number[],
+  share: number,
+  add: AddTerm,
+): void {
+  const apart = codeFret(b) - codeFret(a)
+  const excess = apart - Math.ceil(frame[g]! - frame[f]!)
+  if (excess > 0) {
+    const capo = setup.capo[0]!
+    const { scaleLength } = setup.instrument
+    const mm =
+      fretFromNut(scaleLength, codeFret(b) + capo) - fretFromNut(scaleLength, codeFret(b) - excess + capo)
+    add('stretch', (WEIGHTS.excess * mm) / 30, false, mm, 'mm')
+    add('stretchHeld', (WEIGHTS.stretchBeat * mm) / 30, true, mm, 'mm')
+  }
+  // In chords neighbouring fingers stand on neighbouring frets on every neck.
+  const crowded = g - f - 1 - apart
+  if (crowded > 0) add('crowded', WEIGHTS.slack * crowded * share, false)
+  if (apart === 0 && codeTop(b) > codeTop(a)) add('reversal', WEIGHTS.reversal * share, false)
+}
+
+/** The price of the weakest finger that something sounds under. */
+export function weakFingerPrice({ melodyFinger, bassFinger, innerFinger }: Draft): number {
+  return WEIGHTS.weakFinger[Math.max(melodyFinger, bassFinger, innerFinger)] ?? 0
+}

@@ -1,0 +1,197 @@
+import { codeFret, codeLow, codeTop } from '../../hand/grip/pressed.ts'
+import type { CostTerm } from '../../document/tab.ts'
+import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
+import { HOP_LIMIT_S, WEIGHTS } from './weights.ts'
+
+/** What joins two slices: the time between them and what the second holds over from the first. */
+export interface Step {
+  readonly seconds: number
+  /** True where the melody note (the bass, the second voice, the voicing) of the first slice sounds on in the second. */
+  readonly holdsMelody: boolean
+  readonly holdsBass: boolean
+  readonly holdsInner: boolean
+  readonly holdsVoicing: boolean
+  /** True where the melody note of the first slice may ring on beside a new one. */
+  readonly ringsOn: boolean
+  /** Beats that melody, bass and second voice still have to sound at the second slice. */
+  readonly melodyBeatsLeft: number
+  readonly bassBeatsLeft: number
+  readonly innerBeatsLeft: number
+  /** True where the second slice strikes a new bass under the same chord. */
+  readonly sameChordBass: boolean
+  /** True where both slices strike a melody note, of one pitch. */
+  readonly melodyAgain: boolean
+  /** True where the source slurs the second slice's melody note to the first's: both should lie on one string. */
+  readonly slurred: boolean
+  /** Price of a shift, as a share: more where the hand is to stay in its position. */
+  readonly shiftShare: number
+}
+
+/** Cost of going from one candidate to another. Never below nothing, so a sorted search may stop early. */
+export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): number {
+  return transitionPricer(a, b, step)(i, j, Infinity)
+}
+
+/** Cost from candidate `i` to candidate `j`; once it has reached `limit`, any number from there on may come back. */
+export type Pricer = (i: number, j: number, limit: number) => number
+
+/**
+ * The same for every pair of two sets: what depends on the step alone is worked out once, and a pair that is too dear
+ * is given up half-way.
+ */
+export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Step): Pricer {
+  const hop = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
+  const travel = travelPricer(step)
+  const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
+  const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
+  const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
+  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, slurred } = step
+  const { fingers, codes: fromCodes, positionMm: fromMm, openOnly } = a
+  const { codes: toCodes, positionMm: toMm } = b
+  const { melody: fromMelody, bass: fromBass, inner: fromInner, frame: fromFrame } = a
+  const { melody: toMelody, bass: toBass, inner: toInner, frame: toFrame } = b
+  const { land, roll, guide, guideMm } = WEIGHTS
+  return (i, j, limit) => {
+    const again = melodyAgain && substitutes(fromMelody[i]!, toMelody[j]!)
+    let cost = travel(Math.abs(fromMm[i]! - toMm[j]!), openOnly[i] === 1, again)
+    if (holdsMelody && toMelody[j] === 0 && fromMelody[i] !== 0) cost += melodyCut
+    if (holdsBass && toBass[j] === 0 && fromBass[i] !== 0) cost += bassCut
+    if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut
+    if (holdsVoicing && fromFrame[i]! >= 0 && fromFrame[i] !== toFrame[j]) cost += WEIGHTS.voicingLost
+    if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
+    if (slurred && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += WEIGHTS.slurBroken
+    if (cost >= limit) return cost
+    let slides = 0
+    let slideCost = 0
+    let together = true
+    let delta = 0
+    const [fromAt, toAt] = [i * fingers, j * fingers]
+    for (let f = 0; f < fingers; f++) {
+      const to = toCodes[toAt + f]!
+      if (to === 0) continue
+      const from = fromCodes[fromAt + f]!
+      if (from === to) together = false
+      else if (from === 0) {
+        cost += land
+        together = false
+      } else if (from >> 5 === to >> 5) {
+        const frets = (to & 31) - (from & 31)
+        if (slides > 0 && frets !== delta) together = false
+        delta = frets
+        slides++
+        slideCost += guide + guideMm * 30 * Math.abs(frets)
+      } else {
+        together = false
+        cost += (from & 31) === (to & 31) && overlapsOrTouches(from, to) ? roll : hop
+      }
+    }
+    return cost + (slides > 1 && together ? slideCost * gripSlideShare(slides) : slideCost)
+  }
+}
+
+/**
+ * Price of carrying the hand along the neck, in mm: a lean within the limit, a shift beyond it; a shift is cheaper while
+ * open strings sound, or where a finger takes over another's note.
+ */
+export function travelPricer(
+  step: Pick<Step, 'seconds' | 'shiftShare'>,
+): (mm: number, openOnly: boolean, again: boolean) => number {
+  const shiftPrice = shiftHurry(step.seconds) * step.shiftShare
+  const { leanMm, leanLimitMm, shift, shiftMm, openBridge, substitute } = WEIGHTS
+  return (mm, openOnly, again) =>
+    mm > leanLimitMm
+      ? (shift + shiftMm * mm) * shiftPrice * (openOnly ? openBridge : again ? substitute : 1)
+      : leanMm * mm
+}
+
+/** Two notes that no finger can join: they lie on different strings. */
+const slurBroken = (a: number, b: number) => a !== 0 && b !== 0 && keyString(a) !== keyString(b)
+
+const hurryOf = (seconds: number) => 1 + WEIGHTS.hopHurry * Math.min(3, 0.3 / Math.max(seconds, 0.01))
+
+/** A shift is dearer in haste and cheaper with time to travel. */
+const shiftHurry = (seconds: number) =>
+  Math.min(WEIGHTS.shiftMost, Math.max(WEIGHTS.shiftLeast, WEIGHTS.shiftCalmS / Math.max(seconds, 0.01)))
+
+/** A whole grip that slides costs as one finger and a little for each further one. */
+const gripSlideShare = (fingers: number) => (1 + (fingers - 1) * WEIGHTS.gripSlide) / fingers
+
+/** One pitch at one place, struck again with another finger. */
+const substitutes = (a: number, b: number) => a !== 0 && a !== b && samePlace(a, b)
+
+function overlapsOrTouches(from: number, to: number): boolean {
+  return codeTop(from) <= codeLow(to) + 1 && codeTop(to) <= codeLow(from) + 1
+}
+
+/** The same cost as a list of terms in words and units, for the reasons. Written apart from the fast form above. */
+export function transitionTerms(
+  a: CandidateSet,
+  i: number,
+  b: CandidateSet,
+  j: number,
+  step: Step,
+): CostTerm[] {
+  const [from, to] = [a.list[i]!, b.list[j]!]
+  const terms: CostTerm[] = [...fingerMoves(a, i, b, j, step)]
+  const mm = Math.abs(a.positionMm[i]! - b.positionMm[j]!)
+  if (mm > 0 && mm <= WEIGHTS.leanLimitMm)
+    terms.push({ term: 'lean', cost: WEIGHTS.leanMm * mm, quantity: mm, unit: 'mm' })
+  else if (mm > WEIGHTS.leanLimitMm) {
+    const full = (WEIGHTS.shift + WEIGHTS.shiftMm * mm) * shiftHurry(step.seconds) * step.shiftShare
+    const open = soundsOpenOnly(from)
+    const again = step.melodyAgain && substitutes(from.melody, to.melody)
+    const term = open ? 'shiftOnOpen' : again ? 'shiftBySubstitution' : 'shift'
+    const share = open ? WEIGHTS.openBridge : again ? WEIGHTS.substitute : 1
+    terms.push({ term, cost: full * share, quantity: mm, unit: 'mm' })
+  }
+  const cut = (term: string, once: number, beat: number, beats: number) =>
+    terms.push({ term, cost: once + beat * beats, quantity: beats, unit: 'beats' })
+  if (step.holdsMelody && from.melody && !to.melody)
+    cut('melodyCut', WEIGHTS.melodyCut, WEIGHTS.melodyCutBeat, step.melodyBeatsLeft)
+  if (step.holdsBass && from.bass && !to.bass)
+    cut('bassCut', WEIGHTS.bassCut, WEIGHTS.bassCutBeat, step.bassBeatsLeft)
+  if (step.holdsInner && from.inner && !to.inner)
+    cut('secondCut', WEIGHTS.secondCut, WEIGHTS.secondCutBeat, step.innerBeatsLeft)
+  if (step.holdsVoicing && from.frame >= 0 && from.frame !== to.frame)
+    terms.push({ term: 'voicingLost', cost: WEIGHTS.voicingLost })
+  if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass))
+    terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
+  if (step.slurred && slurBroken(from.melody, to.melody))
+    terms.push({ term: 'slurBroken', cost: WEIGHTS.slurBroken })
+  return terms
+}
+
+function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): CostTerm[] {
+  const terms: CostTerm[] = []
+  const slides: { frets: number; cost: number }[] = []
+  let landed = 0
+  let others = 0
+  for (let f = 0; f < b.fingers; f++) {
+    const to = b.codes[j * b.fingers + f]!
+    const from = a.codes[i * a.fingers + f]!
+    if (to === 0) continue
+    if (to === from) others++
+    else if (from === 0) landed++
+    else if (codeTop(from) === codeTop(to) && codeLow(from) === codeLow(to)) {
+      const frets = codeFret(to) - codeFret(from)
+      slides.push({ frets, cost: WEIGHTS.guide + WEIGHTS.guideMm * 30 * Math.abs(frets) })
+    } else if (codeFret(from) === codeFret(to) && overlapsOrTouches(from, to)) {
+      others++
+      terms.push({ term: 'roll', cost: WEIGHTS.roll })
+    } else {
+      others++
+      const cost = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
+      terms.push({ term: 'hop', cost, quantity: step.seconds, unit: 's' })
+    }
+  }
+  const whole =
+    slides.length > 1 && landed + others === 0 && slides.every((s) => s.frets === slides[0]!.frets)
+  if (whole) {
+    const cost = slides.reduce((sum, s) => sum + s.cost, 0) * gripSlideShare(slides.length)
+    terms.push({ term: 'gripSlide', cost, quantity: Math.abs(slides[0]!.frets), unit: 'frets' })
+  } else
+    for (const s of slides)
+      terms.push({ term: 'guide', cost: s.cost, quantity: Math.abs(s.frets), unit: 'frets' })
+  if (landed > 0) terms.push({ term: 'land', cost: WEIGHTS.land * landed, quantity: landed, unit: 'fingers' })
+  return terms
+}

@@ -1,0 +1,98 @@
+import { pickingStrain, type PickingStrain } from '../../hand/picking/pickingPrice.ts'
+import { hasBassStrings } from '../plan/styleRules.ts'
+import type { OrnamentRoom } from '../plan/plan.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import type { Draft } from './draft.ts'
+import type { AddTerm } from './addTerm.ts'
+import { WEIGHTS } from './weights.ts'
+import type { Wish } from './wish.ts'
+
+/** Where the melody lies, and whether the note before rings on. */
+export function melodyTerms(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
+  const { melody } = draft
+  if (!melody) return
+  if (wish.holdsFrames && melody.string >= 4 && hasBassStrings(setup.instrument))
+    add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
+  if (draft.bass && wish.bass?.kind !== 'part' && melody.string > draft.bass.place.string)
+    add('crossedVoices', WEIGHTS.crossedVoices, false)
+  if (!wish.melody?.onset) return
+  if (wish.melody.before.length > 0 && !draft.planted) add('notRinging', WEIGHTS.notRinging, false)
+  if (wish.melody.room && !hasRoom(draft, wish.melody.room)) add('ornamentLost', WEIGHTS.ornamentLost, false)
+  if (melody.harmonic) add('harmonic', WEIGHTS.harmonic, false)
+  if (wish.hand === 'position' && melody.fret === 0) add('openAvoided', WEIGHTS.openAvoided, false)
+  if (wish.hand === 'open' && melody.fret > 0 && wish.melody.places.some((p) => p.fret === 0))
+    add('openMissed', WEIGHTS.openMissed, false)
+}
+
+/** True where the string goes on far enough beside a note, with a finger left for each side, for its ornament. */
+function hasRoom({ melody, melodyFinger }: Draft, { low, high }: OrnamentRoom): boolean {
+  const lowest = melody!.fret + low
+  if (lowest < 0 || melody!.harmonic) return false
+  return !(high > 0 && melodyFinger === 4) && !(low < 0 && lowest > 0 && melodyFinger === 1)
+}
+
+/** A bass left out, or the choice of its place. */
+export function bassTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+  if (!wish.bass?.onset) return
+  if (draft.bass) {
+    if (draft.bass.price > 0) add(draft.bass.nonRoot ? 'nonRoot' : 'bassChoice', draft.bass.price, false)
+    return
+  }
+  const { kind, change, firm, inherited } = wish.bass
+  if (kind === 'part') add('noPart', WEIGHTS.noPart, false)
+  else if (inherited && !(kind === 'root' && (change || !firm))) add('noBass', WEIGHTS.noInherited, false)
+  else if (kind === 'pedal') add('noBass', WEIGHTS.noPedal, false)
+  else if (kind !== 'root') add('noBass', WEIGHTS.noAlternate, false)
+  else if (!firm) add('noBass', WEIGHTS.noRootSometimes, false)
+  else if (!change) add('noBass', WEIGHTS.noRoot, false)
+  // Dearer where the level below has a bass there, even one that is not the root.
+  else add('noBass', WEIGHTS.noRootAtChange + (inherited ? WEIGHTS.noInherited : 0), false)
+}
+
+/** Fills and second voices: what is left out, and where they lie. */
+export function innerTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+  if (!wish.inner?.onset) return
+  const { kind } = wish.inner
+  if (kind === 'chord') {
+    if (!draft.strikes) add('noVoicing', WEIGHTS.noVoicing, false)
+  } else if (!draft.inner) {
+    if (kind === 'double') add('noSecond', WEIGHTS.noSecond, false)
+    else add('noFill', wish.inner.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill, false)
+  } else {
+    if (draft.inner.price > 0)
+      add(kind === 'double' ? 'secondChoice' : 'fillChoice', draft.inner.price, false)
+    const apart = draft.melody ? Math.abs(draft.inner.place.string - draft.melody.string) - 1 : 0
+    if (kind === 'double' && apart > 0)
+      add('secondApart', WEIGHTS.secondApart * apart, false, apart, 'strings')
+  }
+}
+
+/** What goes beyond the picking hand's school. */
+export function pickingTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+  const { gaps, tooMany } = strainOf(wish, draft)
+  if (gaps > 0) add('strokeGap', WEIGHTS.strokeGap * gaps, false, gaps, 'strings')
+  if (tooMany > 0) add('tooManyPicked', WEIGHTS.tooManyPicked * tooMany, false)
+}
+
+/** The price of the same. */
+export function strainPrice(wish: Wish, draft: Draft): number {
+  const { gaps, tooMany } = strainOf(wish, draft)
+  return WEIGHTS.strokeGap * gaps + WEIGHTS.tooManyPicked * tooMany
+}
+
+function strainOf(wish: Wish, draft: Draft): PickingStrain {
+  const strings: number[] = []
+  const strike = (string: number) => {
+    if (!strings.includes(string)) strings.push(string)
+  }
+  if (wish.melody?.onset && draft.melody) strike(draft.melody.string)
+  if (wish.bass?.onset && draft.bass) strike(draft.bass.place.string)
+  if (wish.inner?.onset && draft.inner) strike(draft.inner.place.string)
+  if (draft.strikes)
+    wish.frames[draft.frame]!.frets.forEach((fret, i) => {
+      if (fret !== null) strike(i + 1)
+    })
+  return strings.length < 2 ? NO_STRAIN : pickingStrain(wish.picking, strings)
+}
+
+const NO_STRAIN: PickingStrain = { gaps: 0, tooMany: 0 }

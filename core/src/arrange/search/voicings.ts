@@ -1,0 +1,158 @@
+import { bassPitchClass, chordPitchClasses, type ChordReading } from '../../music/harmony/chordSymbol.ts'
+import { toneNeeds } from '../../music/harmony/chordTones.ts'
+import { fingeringsOf } from '../../hand/grip/fingering.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { fingerNumber, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
+import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
+import { mod12, pitchClass, type Midi } from '../../music/pitch/pitch.ts'
+import type { Frame } from '../../chords/textbook.ts'
+import { WEIGHTS } from './weights.ts'
+
+/** What a voicing under a melody note must be. */
+export interface VoicingWish {
+  /** As it sounds. */
+  readonly chord: ChordReading
+  readonly top: Midi
+  /** Most voices, melody included. */
+  readonly voices: number
+  readonly lastFret: number
+  readonly barreStrings: number
+  /** Price of each voice less than the most. */
+  readonly thin: number
+}
+
+/** Voicings offered for one melody note: the cheapest of each, in the order of their price. */
+const MOST_VOICINGS = 36
+
+/** Fingerings tried for each. */
+const FINGERINGS = 2
+
+/** Widest window of frets under a hand. */
+const WINDOW = 4
+
+/**
+ * Voicings of a chord with the melody on top, each with its fingers: the melody place, and below it two to three more
+ * strings of chord tones that this hand reaches. A melody note outside the chord is taken as it is.
+ */
+export function voicingsFor(setup: Setup, wish: VoicingWish): Frame[] {
+  const found: { frets: (number | null)[]; price: number }[] = []
+  const scorer = voicingPrice(setup, wish)
+  for (const melody of placesOf(setup, wish.top)) {
+    if (melody.fret > wish.lastFret) continue
+    for (const frets of belowMelody(setup, wish, melody)) found.push({ frets, price: scorer(frets) })
+  }
+  found.sort((a, b) => a.price - b.price)
+  const frames: Frame[] = []
+  for (const { frets, price } of found) {
+    if (frames.length >= MOST_VOICINGS) break
+    for (const { fingers, cost } of fingeringsOf(setup, frets, setup.player, FINGERINGS)) {
+      const pressed = frets.flatMap((fret, i): Pressed[] => {
+        const finger = fingers[i]
+        return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
+      })
+      if (widestBarre(pressed) > wish.barreStrings || handFault(setup, setup.player.spans, pressed)) continue
+      const groups = [1, 2, 3, 4, THUMB].map((f) => pressed.filter((p) => p.finger === f))
+      frames.push({
+        name: '',
+        frets,
+        pressed,
+        fingers: groups.filter((g) => g.length > 0),
+        textbook: false,
+        rooted: lowestPitchClass(setup, frets) === bassPitchClass(wish.chord),
+        price: price + Math.min(10, Math.max(0, cost)) * WEIGHTS.voicingFingers,
+      })
+    }
+  }
+  return frames
+}
+
+function widestBarre(pressed: readonly Pressed[]): number {
+  let widest = 1
+  for (const p of pressed)
+    for (const q of pressed) if (p.finger === q.finger) widest = Math.max(widest, q.string - p.string + 1)
+  return widest
+}
+
+/** Every choice of strings below the melody's, frets within a hand's window, at least one voice besides the melody. */
+function belowMelody(setup: Setup, wish: VoicingWish, melody: Place): (number | null)[][] {
+  const { strings } = setup.instrument
+  const tones = chordPitchClasses(wish.chord)
+  const result: (number | null)[][] = []
+  const frets: (number | null)[] = Array.from({ length: strings }, () => null)
+  frets[melody.string - 1] = melody.fret
+  const go = (string: number, voices: number, low: number, high: number) => {
+    if (string > strings) {
+      if (voices > 1) result.push([...frets])
+      return
+    }
+    frets[string - 1] = null
+    go(string + 1, voices, low, high)
+    if (voices >= wish.voices) return
+    const above = pitchAbove(setup, frets, string)
+    const open = openPitch(setup, string)
+    const from = Math.max(1, high - WINDOW)
+    const to = Math.min(wish.lastFret, lastFret(setup, string), low + WINDOW)
+    for (let fret = 0; fret <= to; fret = fret === 0 ? from : fret + 1) {
+      if (open + fret >= above) break
+      if (!tones.includes(mod12(open + fret))) continue
+      frets[string - 1] = fret
+      if (fret === 0) go(string + 1, voices + 1, low, high)
+      else go(string + 1, voices + 1, Math.min(low, fret), Math.max(high, fret))
+    }
+    frets[string - 1] = null
+  }
+  const fretted = melody.fret > 0
+  go(melody.string + 1, 1, fretted ? melody.fret : wish.lastFret, fretted ? melody.fret : 0)
+  return result
+}
+
+function lowestPitchClass(setup: Setup, frets: readonly (number | null)[]): number {
+  const sounding = frets.flatMap((fret, i) =>
+    fret === null ? [] : [pitchAt(setup, { string: i + 1, fret })],
+  )
+  return mod12(Math.min(...sounding))
+}
+
+/** The lowest pitch among the strings above. */
+function pitchAbove(setup: Setup, frets: readonly (number | null)[], string: number): Midi {
+  for (let s = string - 1; s >= 1; s--) {
+    const fret = frets[s - 1]
+    if (fret !== null && fret !== undefined) return pitchAt(setup, { string: s, fret })
+  }
+  return Infinity
+}
+
+/** What speaks against a voicing as sound: missing tones, an inversion, doubled notes, gaps, mud in the bass. */
+function voicingPrice(setup: Setup, wish: VoicingWish): (frets: readonly (number | null)[]) => number {
+  const root = pitchClass(wish.chord.root)
+  const bass = bassPitchClass(wish.chord)
+  const needs = toneNeeds(wish.chord).essential.map((group) => group.map((i) => mod12(root + i)))
+  return (frets) => {
+    const midis = frets.flatMap((fret, i) => (fret === null ? [] : [pitchAt(setup, { string: i + 1, fret })]))
+    const pcs = midis.map(mod12)
+    let price = 0
+    for (const group of needs) {
+      if (group.some((pc) => pcs.includes(pc))) continue
+      const above = mod12(group[0]! - root)
+      price +=
+        above === 7 ? WEIGHTS.voicingNoFifth : above === 0 ? WEIGHTS.voicingNoRoot : WEIGHTS.voicingNoTone
+    }
+    const lowest = Math.min(...midis)
+    if (mod12(lowest) !== bass) price += inversionPrice(mod12(lowest - root))
+    price += (wish.voices - midis.length) * wish.thin
+    price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled
+    const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
+    for (let k = 1; k < strings.length; k++) price += (strings[k]! - strings[k - 1]! - 1) * WEIGHTS.voicingGap
+    for (let k = 1; k < midis.length; k++)
+      if (midis[k]! < MUDDY_BELOW && midis[k - 1]! - midis[k]! < 5) price += WEIGHTS.voicingMud
+    return price
+  }
+}
+
+/** Close intervals over a bass below this (C3) sound like mud. Common practice. */
+const MUDDY_BELOW = 48
+
+function inversionPrice(interval: number): number {
+  if (interval === 7) return WEIGHTS.inversionFifth
+  return interval === 3 || interval === 4 ? WEIGHTS.inversionThird : WEIGHTS.inversionOther
+}

@@ -1,0 +1,153 @@
+import type { Level } from '../../document/style.ts'
+
+/**
+ * Prices of the solver, in one unit of "bother" (about a finger landing in hurry). They say taste; what a hand
+ * cannot do is excluded before any price is asked. Sources: common practice and listening; no published source.
+ */
+export const WEIGHTS = {
+  /** A finger comes down; one that slides along its string as a guide; mm that it slides. */
+  land: 0.3,
+  guide: 0.35,
+  guideMm: 0.01,
+  /** A finger jumps to another string, times hurry; a roll to the neighbouring string at the same fret. */
+  hop: 0.6,
+  hopHurry: 1.6,
+  roll: 0.4,
+  /** Jumping in less than `HOP_LIMIT_S` is not asked of anybody. */
+  hopTooFast: 70,
+  shift: 1,
+  shiftMm: 0.06,
+  /** Seconds at which a shift has its plain price; least and most share of it with more or less time. */
+  shiftCalmS: 0.4,
+  shiftLeast: 0.45,
+  shiftMost: 1.4,
+  /** Moves of the index finger by up to a fret space near the nut are a lean of the hand, not a shift. */
+  leanLimitMm: 37,
+  leanMm: 0.015,
+  /** Share of a shift's price while only open strings sound. */
+  openBridge: 0.4,
+  excess: 1.6,
+  slack: 0.45,
+  reversal: 0.8,
+  squeeze: 0.7,
+  weakFinger: [0, 0, 0.05, 0.12, 0.3],
+  barre: 1.6,
+  barreString: 0.25,
+  barreBeat: 0.3,
+  stretchBeat: 0.2,
+  melodyOnBassString: 0.5,
+  bassOnThird: 2.5,
+  bassOnTreble: 6,
+  bassClose: 0.5,
+  /** The melody on a lower string than the bass: it can be played, but the picking hand must cross. */
+  crossedVoices: 3,
+  notTextbookBass: 3.5,
+  notTextbookFinger: 3,
+  notTextbookPlace: 2.5,
+  otherFrame: 0.8,
+  nonRoot: 40,
+  noRootAtChange: 50,
+  noRoot: 7,
+  noAlternate: 3.6,
+  /** A bass left out that the level below has; less than a beat of the melody. */
+  noInherited: 12,
+  alternateFifth: 0,
+  alternateRoot: 0.3,
+  alternateThird: 0.9,
+  alternateOther: 1.8,
+  /** Leaving a pinned shape costs so many times more; its barre and place on the neck so many times less. */
+  pinnedFirm: 3,
+  pinnedEase: 0.3,
+  /** An alternate bass on a string that the chord shape leaves out. */
+  alternateOffShape: 0.8,
+  sameBassAgain: 2.8,
+  /** A slur of the source on two strings: it would have to be plucked. No source. */
+  slurBroken: 4,
+  /** A place at which an ornament of the source cannot be played. No source. */
+  ornamentLost: 3.5,
+  melodyCut: 16,
+  melodyCutBeat: 6,
+  bassCut: 1,
+  bassCutBeat: 1.2,
+  hoverFret: 0.08,
+  /** The thumb over the neck: an awkward wrist, for those who use it at all. */
+  thumbOver: 1.2,
+  /** One pitch struck again with another finger: the hand moves while the ear hears one note. */
+  substitute: 0.5,
+  /** Fingers that slide along together cost as one, and this share of each further one. */
+  gripSlide: 0.25,
+  /** A pedal on the fifth, and one that needs a finger. */
+  pedalFifth: 0.8,
+  pedalFretted: 1.6,
+  noPedal: 5,
+  /** A note of the second part left out; and its time cut. */
+  noPart: 14,
+  /** A root that the school wants only sometimes. */
+  noRootSometimes: 2,
+  /** A fill left out; another string than the pattern's; the note that was struck last. */
+  noFill: 3,
+  noInheritedFill: 7,
+  fillTurn: 0.35,
+  fillNotChord: 1.2,
+  /** A second voice left out; away from the neighbouring string; its time cut. */
+  noSecond: 9,
+  secondApart: 0.7,
+  secondCut: 1.5,
+  secondCutBeat: 1.5,
+  /** A voicing left out; another one held than was struck. */
+  noVoicing: 16,
+  voicingLost: 3,
+  inversionAtChange: 9,
+  inversionFifth: 2.4,
+  inversionThird: 2.4,
+  inversionOther: 5,
+  voicingNoTone: 2,
+  voicingNoFifth: 0.2,
+  voicingNoRoot: 1.2,
+  voicingDoubled: 0.5,
+  voicingGap: 0.5,
+  voicingMud: 1.2,
+  voicingFingers: 0.3,
+  voicingBeat: 0.9,
+  /** The melody note before does not ring on. */
+  notRinging: 11,
+  harmonic: 1.4,
+  /** Against the school: an open string where the hand should stay, a fretted one where an open one sounds. */
+  openAvoided: 1.1,
+  openMissed: 1.3,
+  positionFirm: 1.7,
+  /** Strings between two that one stroke must sound, and notes beyond what the picking hand can take at once. */
+  strokeGap: 3.2,
+  tooManyPicked: 4,
+  /** Playing an equal measure the same way again, where it is to be varied. */
+  varied: 2.2,
+} as const
+
+/** No finger jumps between fretted places on two strings faster than this, in seconds (rolls excepted). */
+export const HOP_LIMIT_S = 0.15
+
+/** What a level allows and how dear it holds the first position and whole chord shapes. */
+export interface LevelRules {
+  /** Most strings under one finger. */
+  readonly barreStrings: number
+  /** Price a fret above first position. */
+  readonly highFret: number
+  /** Price a beat for the share of the chord shape that the hand does not hold. */
+  readonly frameBeat: number
+  /** Highest fret offered where the note lies on several places. */
+  readonly lastFret: number
+  /** How many shapes of a chord may serve as frames. */
+  readonly frames: number
+  /** Share of the price of leaving the book's shape. */
+  readonly textbook: number
+  /** Price of each voice that a voicing has fewer than it could: a fuller level is fuller. */
+  readonly thin: number
+}
+
+export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
+  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1, thin: 1 },
+  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1, thin: 0.9 },
+  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, frames: 3, textbook: 1, thin: 1.5 },
+  4: { barreStrings: 6, highFret: 0.2, frameBeat: 0.8, lastFret: 15, frames: 3, textbook: 0.7, thin: 1.7 },
+  5: { barreStrings: 6, highFret: 0.15, frameBeat: 0.8, lastFret: 17, frames: 3, textbook: 0.5, thin: 3.4 },
+}

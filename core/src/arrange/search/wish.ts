@@ -1,0 +1,390 @@
+import { bassPitchClass, chordPitchClasses, chordText } from '../../music/harmony/chordSymbol.ts'
+import { HARMONICS } from '../../instrument/harmonics.ts'
+import type { PickingSchool } from '../../instrument/hand.ts'
+import type { Level } from '../../document/style.ts'
+import type { Role } from '../../document/tab.ts'
+import type { HandRule } from '../../document/school.ts'
+import {
+  lastFret,
+  openPitch,
+  pitchAt,
+  placesOf,
+  withKindHand,
+  type Place,
+  type Setup,
+} from '../../instrument/setup.ts'
+import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
+import type { BassWish } from '../plan/bassLine.ts'
+import type { InnerWish } from '../plan/innerLine.ts'
+import { pickingOf } from '../plan/pickingOf.ts'
+import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
+import { framesFor, type Frame } from '../../chords/textbook.ts'
+import { QUARTER } from '../../music/time/ticks.ts'
+import { bassOptions, type BassOption } from './bassOptions.ts'
+import type { SliceLock } from './sliceLock.ts'
+import { voicingsFor } from './voicings.ts'
+import { LEVEL_RULES } from './weights.ts'
+
+export type { BassOption } from './bassOptions.ts'
+
+/** A place for a fill or a second voice. */
+export interface InnerOption {
+  readonly place: Place
+  readonly price: number
+}
+
+/** What one slice asks of the hand. Slices with equal signatures share their candidates. */
+export interface Wish {
+  readonly signature: string
+  readonly level: Level
+  readonly hand: HandRule
+  readonly picking: PickingSchool
+  readonly melody:
+    | {
+        readonly midi: Midi
+        readonly onset: boolean
+        readonly places: readonly Place[]
+        /** What an ornament of the source needs beside the note. */
+        readonly room: OrnamentRoom | undefined
+        /** Places of the note before, where it is to ring on. */
+        readonly before: readonly Place[]
+      }
+    | undefined
+  readonly bass:
+    | {
+        readonly onset: boolean
+        readonly change: boolean
+        readonly firm: boolean
+        readonly inherited: boolean
+        readonly kind: BassWish['kind']
+        readonly options: readonly BassOption[]
+      }
+    | undefined
+  readonly inner:
+    | {
+        readonly kind: InnerWish['kind']
+        readonly role: Exclude<Role, 'melody'>
+        readonly onset: boolean
+        readonly change: boolean
+        /** True where a voicing is wanted with its root below at a change. */
+        readonly firm: boolean
+        readonly turn: number
+        readonly inherited: boolean
+        readonly voices: number
+        /** Places of a second voice. */
+        readonly options: readonly InnerOption[]
+        /** Pitch classes that a fill may take on open strings. */
+        readonly tones: readonly PitchClass[]
+      }
+    | undefined
+  readonly frames: readonly Frame[]
+  /** Strings that a finger may lie across: 1 for none. */
+  readonly barreStrings: number
+  /** False where no grip may come near the end of the hand's reach. */
+  readonly stretches: boolean
+  /** True where holding the chord's shape has a worth of its own. */
+  readonly holdsFrames: boolean
+  readonly lock: SliceLock | undefined
+}
+
+/** Remembers what is dear to compute, across the slices of one solve. */
+export interface WishCache {
+  readonly frames: Map<string, readonly Frame[]>
+  readonly voicings: Map<string, readonly Frame[]>
+}
+
+export const newWishCache = (): WishCache => ({ frames: new Map(), voicings: new Map() })
+
+/** Turns a slice of the plan into a wish: every place that each voice could take, with the frames of its chord. */
+export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lock?: SliceLock): Wish {
+  const slice = plan.slices[t]!
+  const rules = LEVEL_RULES[slice.level]
+  const segment = plan.harmony[slice.segment]
+  const midi = slice.melody >= 0 ? plan.melodyMidi[slice.melody]! : undefined
+  // Where the harmony changes the hand stays with the chord, for its root.
+  const changes = slice.melodyOnset && segment?.start === slice.start
+  const beats = slice.melody >= 0 && !changes ? plan.melody[slice.melody]!.duration / QUARTER : 0
+  const chord = segment?.shape ? chordText(segment.shape) : '-'
+  const before = ringingBefore(plan, t)
+  const melody =
+    midi === undefined
+      ? undefined
+      : {
+          midi,
+          onset: slice.melodyOnset,
+          room: slice.melodyOnset ? plan.ornamentRoom[slice.melody] : undefined,
+          places: melodyPlaces(setup, midi, rules.lastFret, slice, beats, lock),
+          before:
+            before === undefined ? [] : melodyPlaces(setup, before, rules.lastFret, slice, 0, undefined),
+        }
+  const bass = bassOf(plan, slice, setup, midi, melody?.places ?? [], rules.lastFret, lock)
+  const { inner, frames, strike } = innerOf(plan, slice, setup, cache, midi, lock)
+  const bassSegment = slice.bass >= 0 ? plan.harmony[plan.bass[slice.bass]!.segment] : undefined
+  const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'
+  const { school } = slice
+  const picking = pickingOf(slice.style, school, setup)
+  const signature = [
+    slice.level,
+    slice.style,
+    slice.barres,
+    slice.stretches,
+    school.hand,
+    picking,
+    midi ?? '-',
+    melody?.onset,
+    melody?.room ? `${melody.room.low}${melody.room.high}` : '-',
+    before ?? '-',
+    melody?.places.some((p) => p.harmonic),
+    chord,
+    bassChord,
+    bass?.kind,
+    bass?.onset,
+    bass?.change,
+    bass?.firm,
+    bass?.inherited,
+    slice.bass >= 0 ? (plan.bass[slice.bass]!.part?.midi ?? '-') : '-',
+    bass?.kind === 'pedal' ? tonicAt(plan, slice) : '-',
+    inner
+      ? [
+          inner.kind,
+          inner.role,
+          inner.onset,
+          inner.turn,
+          inner.inherited,
+          inner.firm,
+          inner.tones,
+          inner.voices,
+        ].join()
+      : '-',
+    inner?.options.map((o) => `${o.place.string}.${o.place.fret}.${o.price}`).join() ?? '-',
+    strike,
+    lock ? JSON.stringify(lock) : '',
+  ].join('|')
+  return {
+    signature,
+    level: slice.level,
+    hand: school.hand,
+    picking,
+    melody,
+    bass,
+    inner,
+    frames,
+    barreStrings: barreStrings(slice, setup),
+    stretches: slice.stretches,
+    holdsFrames: HOLDS_FRAMES.has(slice.style),
+    lock,
+  }
+}
+
+/** Styles in which the hand holds chord shapes while the voices move inside them. */
+const HOLDS_FRAMES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
+
+const barreStrings = ({ level, barres }: Slice, { player }: Setup): number =>
+  player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1
+
+const tonicAt = (plan: Plan, slice: Slice) => pitchClass(plan.keys[slice.measure]!.tonic)
+
+/** The melody note that should ring on into this slice's new one. */
+function ringingBefore(plan: Plan, t: number): Midi | undefined {
+  const slice = plan.slices[t]!
+  const last = plan.slices[t - 1]
+  if (!slice.rules.ring || !slice.melodyOnset || !last || last.melody !== slice.melody - 1) return undefined
+  if (last.measure !== slice.measure && !plan.follows[slice.measure]) return undefined
+  const midi = plan.melodyMidi[last.melody]!
+  return midi === plan.melodyMidi[slice.melody] ? undefined : midi
+}
+
+function melodyPlaces(
+  setup: Setup,
+  midi: Midi,
+  last: number,
+  slice: Slice,
+  beats: number,
+  lock: SliceLock | undefined,
+): readonly Place[] {
+  const places = placesOf(setup, midi)
+  const locked = lock?.melody?.place
+  // A lock from before the tune was moved may hold another pitch: no place keeps both.
+  if (locked) return pitchAt(setup, locked) === midi ? [locked] : []
+  const near = places.filter((p) => p.fret <= last)
+  const plain = near.length > 0 ? near : places
+  return mayTouch(slice, plain, beats) ? [...plain, ...harmonicPlaces(setup, midi)] : plain
+}
+
+/** A note from this fret up is out of the way; a harmonic for it needs this many beats to be struck and to ring. No source. */
+const FAR_FRET = 7
+const HARMONIC_BEATS = 1
+
+/** Harmonics are offered where all rings into one another; elsewhere from level 4 on, for a long note up the neck. */
+const mayTouch = ({ rules, level }: Slice, plain: readonly Place[], beats: number): boolean =>
+  rules.ring ? level >= 3 : level >= 4 && beats >= HARMONIC_BEATS && plain.every((p) => p.fret >= FAR_FRET)
+
+/** The strongest harmonics: an octave, an octave and a fifth, two octaves, each at its node nearest the nut. */
+function harmonicPlaces(setup: Setup, midi: Midi): Place[] {
+  return setup.tuning.flatMap((_, i) => {
+    const string = i + 1
+    return [2, 3, 4].flatMap((parts) => {
+      const node = HARMONICS.find((h) => h.parts === parts)!
+      const sounds = openPitch(setup, string) + node.semitones
+      const reachable = node.fret <= lastFret(setup, string)
+      return sounds === midi && reachable ? [{ string, fret: node.fret, harmonic: parts }] : []
+    })
+  })
+}
+
+function bassOf(
+  plan: Plan,
+  slice: Slice,
+  setup: Setup,
+  melody: Midi | undefined,
+  melodyPlaces: readonly Place[],
+  last: number,
+  lock: SliceLock | undefined,
+): Wish['bass'] {
+  const wish = plan.bass[slice.bass]
+  if (!wish) return undefined
+  const sounding = plan.harmony[wish.segment]?.sounding
+  if (!sounding && wish.kind !== 'pedal' && wish.kind !== 'part') return undefined
+  const options = bassOptions(
+    setup,
+    wish,
+    {
+      chord: sounding ? chordPitchClasses(sounding) : [],
+      bass: sounding ? bassPitchClass(sounding) : -1,
+      root: sounding ? pitchClass(sounding.root) : -1,
+      tonic: tonicAt(plan, slice),
+    },
+    melody,
+    Math.max(last, ...melodyPlaces.map((p) => p.fret)),
+  )
+  const place = lock?.bass?.place
+  const known = place && options.find((o) => o.place.string === place.string && o.place.fret === place.fret)
+  return {
+    onset: slice.bassOnset,
+    change: wish.change,
+    firm: wish.firm,
+    inherited: wish.inherited,
+    kind: wish.kind,
+    options: place ? lockedBass(setup, place, known, melody) : options,
+  }
+}
+
+/** A locked bass is taken whatever tone it is, but not over the melody. */
+function lockedBass(
+  setup: Setup,
+  place: Place,
+  known: BassOption | undefined,
+  melody: Midi | undefined,
+): readonly BassOption[] {
+  if (known) return [known]
+  const below = melody === undefined || pitchAt(setup, place) < melody
+  return below ? [{ place, price: 0, nonRoot: false }] : []
+}
+
+function innerOf(
+  plan: Plan,
+  slice: Slice,
+  setup: Setup,
+  cache: WishCache,
+  melody: Midi | undefined,
+  lock: SliceLock | undefined,
+): { inner: Wish['inner']; frames: readonly Frame[]; strike: string } {
+  const wish = plan.inner[slice.inner]
+  const rules = LEVEL_RULES[slice.level]
+  const chordFrames = () => shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
+  if (!wish) {
+    const frames = HOLDS_FRAMES.has(slice.style) ? chordFrames() : []
+    return { inner: undefined, frames, strike: '' }
+  }
+  const inner = {
+    kind: wish.kind,
+    role: wish.role,
+    onset: slice.innerOnset,
+    change: wish.change,
+    firm: wish.change && slice.school.root === 'always',
+    turn: wish.turn,
+    inherited: wish.inherited,
+    voices: wish.voices,
+    options: wish.kind === 'double' ? secondOptions(setup, wish, rules.lastFret, lock) : [],
+    tones: wish.tones ?? tonesOf(plan, wish),
+  }
+  if (wish.kind !== 'chord') return { inner, frames: wish.kind === 'fill' ? chordFrames() : [], strike: '' }
+  const top = topOf(plan, wish)
+  const { frames, key } = voicingFrames(plan, wish, slice, setup, cache, top)
+  return { inner, frames, strike: `${key}:${melody === top ? 'top' : ''}` }
+}
+
+const tonesOf = (plan: Plan, wish: InnerWish): readonly PitchClass[] => {
+  const sounding = plan.harmony[wish.segment]?.sounding
+  return sounding ? chordPitchClasses(sounding) : []
+}
+
+/** Places of the second voices of a double stop. */
+function secondOptions(
+  setup: Setup,
+  wish: InnerWish,
+  last: number,
+  lock: SliceLock | undefined,
+): InnerOption[] {
+  const place = lock?.inner?.place
+  const all = wish.second.flatMap(({ midi, price }) =>
+    placesOf(setup, midi)
+      .filter((p) => p.fret <= last)
+      .map((p) => ({ place: p, price })),
+  )
+  if (!place) return all
+  return [
+    all.find((o) => o.place.string === place.string && o.place.fret === place.fret) ?? { place, price: 0 },
+  ]
+}
+
+function shapeFrames(plan: Plan, slice: Slice, setup: Setup, cache: WishCache): readonly Frame[] {
+  const shape = plan.harmony[slice.segment]?.shape
+  if (!shape) return []
+  const key = chordText(shape)
+  let known = cache.frames.get(key)
+  if (!known) cache.frames.set(key, (known = framesFor(shape, setup, plan.pins)))
+  return known
+}
+
+/** The melody note under which a voicing is struck. */
+function topOf(plan: Plan, wish: InnerWish): Midi | undefined {
+  const slice = plan.slices[plan.sliceAt.get(wish.start)!]!
+  return slice.melody >= 0 ? plan.melodyMidi[slice.melody] : undefined
+}
+
+function voicingFrames(
+  plan: Plan,
+  wish: InnerWish,
+  slice: Slice,
+  setup: Setup,
+  cache: WishCache,
+  top: Midi | undefined,
+): { frames: readonly Frame[]; key: string } {
+  const sounding = plan.harmony[wish.segment]!.sounding!
+  const rules = LEVEL_RULES[slice.level]
+  const key = [
+    chordText(sounding),
+    top ?? '-',
+    wish.voices,
+    slice.level,
+    slice.barres,
+    slice.stretches,
+  ].join()
+  let known = cache.voicings.get(key)
+  if (!known) {
+    known =
+      top === undefined
+        ? shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
+        : voicingsFor(slice.stretches ? setup : withKindHand(setup), {
+            chord: sounding,
+            top,
+            voices: wish.voices,
+            lastFret: rules.lastFret,
+            barreStrings: barreStrings(slice, setup),
+            thin: rules.thin,
+          })
+    cache.voicings.set(key, known)
+  }
+  return { frames: known, key }
+}

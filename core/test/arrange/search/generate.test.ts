@@ -1,0 +1,96 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { ADULT_SPANS, guitarSetup, handFault, pitchAt, type Level, type Pressed } from '../../../src/index.ts'
+import { makePlan } from '../../../src/arrange/plan/plan.ts'
+import { keyFinger, keyFret, keyString } from '../../../src/arrange/search/candidate.ts'
+import { generate } from '../../../src/arrange/search/generate.ts'
+import { LEVEL_RULES } from '../../../src/arrange/search/weights.ts'
+import { newWishCache, wishOf } from '../../../src/arrange/search/wish.ts'
+import { wholeTune } from '../../../src/arrange/search/arrange.ts'
+import { tuneOfMusic } from '../../support/tunes.ts'
+
+const NOTES = ['C', 'D', 'E', 'F', 'G', 'A', 'B', 'c', 'd', 'e', '^f', 'g']
+const CHORDS = ['C', 'F', 'G7', 'Am', 'Dm', 'E', 'Bm', 'D/F#']
+
+/** The wish of a one-note tune. */
+function wishFor(note: string, chord: string, level: Level, capo: number) {
+  const tune = tuneOfMusic(`"${chord}"${note}4|]`)
+  const setup = guitarSetup(capo)
+  const planned = makePlan(tune, setup, wholeTune(tune, 'melody-bass', level))
+  if (!planned.ok) throw new Error('does not fit')
+  return { setup, wish: wishOf(planned.plan, 0, setup, newWishCache(), undefined) }
+}
+
+describe('candidate generation is complete for what sounds', () => {
+  it('holds every legal choice of place and finger for melody and root, found by plain enumeration', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...NOTES),
+        fc.constantFrom(...CHORDS),
+        fc.constantFrom<Level>(1, 2, 3),
+        fc.integer({ min: 0, max: 7 }),
+        (note, chord, level, capo) => {
+          const { setup, wish } = wishFor(note, chord, level, capo)
+          const offered = new Set(
+            generate(setup, wish).list.map((c) =>
+              [
+                keyString(c.melody),
+                keyFret(c.melody),
+                keyFinger(c.melody),
+                keyString(c.bass),
+                keyFret(c.bass),
+                keyFinger(c.bass),
+              ].join(),
+            ),
+          )
+          const rules = LEVEL_RULES[level]
+          const melody = wish.melody!.midi
+          const bassPc = wish.bass!.options.map((o) => pitchAt(setup, o.place) % 12)[0]!
+          for (let ms = 1; ms <= 6; ms++) {
+            for (let mf = 0; mf <= Math.min(rules.lastFret, 20 - capo); mf++) {
+              if (pitchAt(setup, { string: ms, fret: mf }) !== melody) continue
+              for (let bs = 1; bs <= 6; bs++) {
+                for (let bf = 0; bf <= rules.lastFret; bf++) {
+                  const bass = pitchAt(setup, { string: bs, fret: bf })
+                  if (bs === ms || bass >= melody || bass % 12 !== bassPc || bf > 20 - capo) continue
+                  for (const m of mf ? [1, 2, 3, 4] : [0]) {
+                    for (const b of bf ? [1, 2, 3, 4] : [0]) {
+                      const pressed: Pressed[] = []
+                      if (mf) pressed.push({ string: ms, fret: mf, finger: m })
+                      if (bf) pressed.push({ string: bs, fret: bf, finger: b })
+                      const open = [...(mf ? [] : [ms]), ...(bf ? [] : [bs])]
+                      const barre = m > 0 && m === b && Math.abs(ms - bs) + 1 > rules.barreStrings
+                      if (barre || handFault(setup, ADULT_SPANS, pressed, open)) continue
+                      expect(offered).toContain([ms, mf, m, bs, bf, b].join())
+                    }
+                  }
+                }
+              }
+            }
+          }
+        },
+      ),
+      { numRuns: 60, seed: 3 },
+    )
+  })
+
+  it('offers nothing that a hand cannot hold', () => {
+    for (const chord of CHORDS) {
+      for (const level of [1, 2, 3] as const) {
+        const { setup, wish } = wishFor('e', chord, level, 0)
+        for (const c of generate(setup, wish).list)
+          expect(handFault(setup, ADULT_SPANS, c.pressed)).toBeUndefined()
+      }
+    }
+  })
+
+  it('gives no barre at level 1', () => {
+    for (const chord of ['F', 'Bm', 'F#m']) {
+      const { setup, wish } = wishFor('c', chord, 1, 0)
+      for (const c of generate(setup, wish).list) {
+        const fingers = c.pressed.map((p) => p.finger)
+        expect(new Set(fingers).size).toBe(fingers.length)
+      }
+    }
+  })
+})
