@@ -1,4 +1,4 @@
-import type { HeldFrets } from '../teach/heldShape.ts'
+import type { HeldFrets } from '../lesson/steps/heldShape.ts'
 import { el, words } from './svg.ts'
 
 const GAP = 12

@@ -1,6 +1,6 @@
 import { fretFromNut } from '../instrument/geometry.ts'
 import type { Setup } from '../instrument/setup.ts'
-import type { FingerOn } from '../teach/lessonStep.ts'
+import type { FingerOn } from '../lesson/steps/lessonStep.ts'
 import { el, words } from './svg.ts'
 
 /** A finger on the neck and what it does there: it stays, it has just come, or it comes next. */

@@ -1,6 +1,6 @@
 import { USUAL_PAPER_LAYERS, type PaperLayers } from '../engrave/tabPaper.ts'
 import type { Id } from '../document/ids.ts'
-import { USUAL_LESSON, type LessonSettings } from '../teach/lessonSettings.ts'
+import { USUAL_LESSON, type LessonSettings } from '../lesson/text/lessonSettings.ts'
 
 export const HANDOUT_SCHEMA = 1
 

@@ -1,7 +1,7 @@
 import { escaped } from '../engrave/svg.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TuneDoc } from '../document/tune.ts'
-import type { LessonSettings } from '../teach/lessonSettings.ts'
+import type { LessonSettings } from '../lesson/text/lessonSettings.ts'
 import { DRAWING_CSS } from './paperCss.ts'
 
 /** What a lesson file holds of its lesson; all else is computed when it is opened. */

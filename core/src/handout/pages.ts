@@ -1,6 +1,6 @@
 import { escaped } from '../engrave/svg.ts'
-import { fill } from '../teach/template.ts'
-import type { PaperWords } from '../teach/words/paperWords.ts'
+import { fill } from '../lesson/text/template.ts'
+import type { PaperWords } from '../lesson/text/words/paperWords.ts'
 import { FOOT_PX, MARGIN_PX, PAPER_PX, type Paper } from './handout.ts'
 
 /** A piece with its height in px, margins included. */

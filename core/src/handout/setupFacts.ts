@@ -1,9 +1,9 @@
 import { transposeKey, type Key } from '../music/pitch/key.ts'
 import { noteIn } from '../music/pitch/noteNaming.ts'
 import { plainName } from '../music/pitch/pitch.ts'
-import type { Lesson } from '../teach/lesson.ts'
-import { namingOf } from '../teach/lessonSettings.ts'
-import { fill } from '../teach/template.ts'
+import type { Lesson } from '../lesson/text/lesson.ts'
+import { namingOf } from '../lesson/text/lessonSettings.ts'
+import { fill } from '../lesson/text/template.ts'
 
 /** Capo, tuning, the key that sounds and the one whose shapes are held, the tempo: what is set before playing. */
 export function setupFacts({ doc, tune, goalBpm, saying, settings }: Lesson): string[] {

@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { BLOCK_KINDS, HANDOUT_SCHEMA, LONGEST_NOTES, PAPERS, type HandoutDoc } from '../handout/handout.ts'
 import { NOTE_NAMINGS } from '../music/pitch/noteNaming.ts'
-import { UNITS } from '../teach/piece.ts'
-import { LANGUAGES } from '../teach/words/speech.ts'
+import { UNITS } from '../lesson/practice/piece.ts'
+import { LANGUAGES } from '../lesson/text/words/speech.ts'
 import { id, validated } from './common.ts'
 
 const measure = Joi.number().integer().min(0)

@@ -1,0 +1,96 @@
+import type { CeilingReason, MeasureEffort } from '../../hand/effort/effort.ts'
+import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
+import type { ArrangementDoc } from '../../document/arrangement.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import { USUAL_TEMPO } from '../../music/time/tempo.ts'
+import { secondsOf } from '../../music/time/ticks.ts'
+import type { Piece } from './piece.ts'
+
+/** How somebody practises; settings of the teacher. */
+export interface PracticeWay {
+  /** Share of the goal at which a piece is begun: 60 % is one common start. */
+  readonly startShare: number
+  /** Clean repetitions in a row before the tempo rises. */
+  readonly clean: number
+  /** How many tries a clean repetition takes this student. */
+  readonly tries: number
+}
+
+export const USUAL_WAY: PracticeWay = { startShare: 0.6, clean: 3, tries: 2 }
+
+/** How a piece is practised: a loop, a ladder of tempos, and what it takes. Tempos are quarter notes a minute. */
+export interface Recipe {
+  readonly goalBpm: number
+  /** What this hand should manage, its measure, and what gives out there; absent where nothing does. */
+  readonly ceiling?: { readonly bpm: number; readonly reason: CeilingReason; readonly measure: number }
+  /** Rising tempos, the goal last. Those over the ceiling are for later. */
+  readonly ladder: readonly number[]
+  readonly clean: number
+  readonly seconds: number
+}
+
+/** Rungs of a ladder at most, and by how much they rise at least. */
+const RUNGS = 6
+const RISE = 4
+
+/** Seconds of rest and talk to each rung. Common practice, no source. */
+const PAUSE_S = 20
+
+/** What is to be reached for now: the goal, or what the hand should manage where that is less. */
+export const targetOf = (goalBpm: number, ceiling: { readonly bpm: number } | undefined): number =>
+  Math.min(goalBpm, ceiling?.bpm ?? goalBpm)
+
+/** The tempo that is to be reached, in quarter notes a minute: the goal, or the tune's own. */
+export const goalOf = (tune: TuneDoc, { goalBpm }: Pick<ArrangementDoc, 'goalBpm'>): number =>
+  Math.round(goalBpm ?? tune.tempos[0]?.bpm ?? USUAL_TEMPO)
+
+/**
+ * A tempo ladder for a piece from a share of the goal up, with the time that it takes this student.
+ * @param clean quarter notes a minute at which it is clean already: the ladder begins there
+ */
+export function recipeOf(
+  tune: TuneDoc,
+  doc: Pick<ArrangementDoc, 'goalBpm'>,
+  piece: Piece,
+  effort: readonly MeasureEffort[],
+  way: PracticeWay = USUAL_WAY,
+  clean = 0,
+): Recipe {
+  const goalBpm = goalOf(tune, doc)
+  const lowest = effort
+    .slice(piece.from, piece.to + 1)
+    .filter((m) => m.ceiling)
+    .sort((a, b) => a.ceiling!.bpm - b.ceiling!.bpm)[0]
+  const ceiling = lowest?.ceiling && {
+    bpm: lowest.ceiling.bpm,
+    reason: lowest.ceiling.reason,
+    measure: lowest.measure,
+  }
+  const start = Math.max(20, Math.round(targetOf(goalBpm, ceiling) * way.startShare), Math.round(clean))
+  const ladder = ladderOf(start, goalBpm)
+  const ticks = pieceTicks(tune, piece)
+  const within = ladder.filter((bpm) => bpm <= (ceiling?.bpm ?? Infinity))
+  const seconds = within.reduce(
+    (sum, bpm) => sum + way.clean * way.tries * secondsOf(ticks, bpm) + PAUSE_S,
+    0,
+  )
+  return { goalBpm, ...(ceiling ? { ceiling } : {}), ladder, clean: way.clean, seconds: Math.round(seconds) }
+}
+
+function ladderOf(start: number, goal: number): number[] {
+  if (start >= goal) return [goal]
+  const rise = Math.max(RISE, (goal - start) / (RUNGS - 1))
+  const rungs: number[] = []
+  for (let bpm = start; Math.round(bpm) < goal; bpm += rise) rungs.push(Math.round(bpm))
+  return [...rungs, goal]
+}
+
+/** Length of one pass through a piece. */
+export function pieceTicks(tune: TuneDoc, { from, to, tick = 0, until }: Piece): number {
+  const timeline = timelineOf(tune.measures)
+  const last = tune.measures[to]!
+  return (
+    ticksAt(timeline, { measure: last.id, tick: until ?? last.length }) -
+    ticksAt(timeline, { measure: tune.measures[from]!.id, tick })
+  )
+}

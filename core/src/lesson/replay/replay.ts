@@ -1,0 +1,60 @@
+import type { Finger, FingerOn } from '../steps/lessonStep.ts'
+import { readBack } from '../text/template.ts'
+import type { Wording } from '../text/words/wording.ts'
+import { ReplayError, type ReplayedStep } from './replayed.ts'
+import { playedRow, rowIn } from './replayRow.ts'
+import { followed } from './replayStep.ts'
+
+/**
+ * Follows a script from its displayed text alone: two hands that do what each sentence says.
+ * @throws ReplayError where a sentence is not understood, or asks for a finger that is not there or twice at once
+ */
+export function replay(text: string, words: Wording): ReplayedStep[] {
+  const steps: ReplayedStep[] = []
+  let measure = ''
+  let down = new Map<Finger, FingerOn>()
+  for (const line of text.split('\n')) {
+    if (line === '' || readBack(`${words.silent}.`, line)) continue
+    const row = rowIn(line, words)
+    if (row) {
+      for (const step of playedRow(row, down, words)) {
+        ;({ down } = step)
+        steps.push({
+          measure,
+          count: step.count,
+          notes: [step.note],
+          down: [...down.values()],
+          expression: {},
+        })
+      }
+      continue
+    }
+    const told = readBack(words.line, line)
+    if (!told) {
+      if (line !== words.pickup && !readBack(words.measure, line))
+        throw new ReplayError(`Not understood: ${line}`)
+      measure = line
+      continue
+    }
+    const { rest, remark } = parted(told.rest!, words)
+    const step = followed(rest, down, words)
+    ;({ down } = step)
+    steps.push({
+      measure,
+      count: told.count!,
+      notes: step.notes,
+      down: [...down.values()],
+      expression: step.expression,
+      ...(remark === undefined ? {} : { remark }),
+    })
+  }
+  return steps
+}
+
+/** The teacher's words stand last, and may hold whatever there is. */
+function parted(text: string, words: Wording): { rest: string; remark?: string } {
+  const [before] = words.remark.split('{remark}')
+  const at = text.indexOf(before!)
+  const read = at < 0 ? undefined : readBack(`${words.remark}.`, text.slice(at))
+  return read ? { rest: text.slice(0, at).trimEnd(), remark: read.remark! } : { rest: text }
+}

@@ -1,0 +1,86 @@
+import {
+  EXPRESSIONS,
+  EXPRESSION_PARTS,
+  type Expression,
+  type ExpressionWord,
+} from '../../document/expression.ts'
+import type { Finger, FingerOn } from '../steps/lessonStep.ts'
+import { readBack } from '../text/template.ts'
+import type { Wording } from '../text/words/wording.ts'
+import { keyOf, ReplayError, type ReplayedNote } from './replayed.ts'
+import { soundedIn } from './replaySound.ts'
+
+/** One step: two hands that do what each of its sentences says. */
+export function followed(
+  rest: string,
+  before: ReadonlyMap<Finger, FingerOn>,
+  words: Wording,
+): { down: Map<Finger, FingerOn>; notes: ReplayedNote[]; expression: Expression } {
+  const down = new Map(before)
+  const moved = new Set<Finger>()
+  const notes: ReplayedNote[] = []
+  let expression: Expression = {}
+  const fingerOf = (name: string): Finger => keyOf(words.fingers, name) as Finger
+  const move = (name: string, on: Omit<FingerOn, 'finger'>) => {
+    const finger = fingerOf(name)
+    if (moved.has(finger)) throw new ReplayError(`The ${name} is needed twice at once: ${rest}`)
+    moved.add(finger)
+    down.set(finger, { finger, ...on })
+  }
+  for (const sentence of rest.replace(/\.$/, '').split('. ')) {
+    const { hand } = words
+    if (sentence === hand.held) {
+      if (down.size === 0) throw new ReplayError(`Nothing is held: ${rest}`)
+      continue
+    }
+    let read = readBack(hand.stays, sentence)
+    if (read) {
+      for (const name of read.fingers!.split(', '))
+        if (!down.has(fingerOf(name)))
+          throw new ReplayError(`The ${name} is to stay and is not down: ${rest}`)
+      continue
+    }
+    if ((read = readBack(hand.lifts, sentence))) {
+      for (const name of read.fingers!.split(', ')) down.delete(fingerOf(name))
+      continue
+    }
+    if ((read = readBack(words.from, sentence))) {
+      expression = expressionIn(read.how!, words)
+      continue
+    }
+    if ([hand.shift, hand.either, hand.ready, hand.torn, words.ringing].some((t) => readBack(t, sentence)))
+      continue
+    if ((read = readBack(hand.lands, sentence))) {
+      move(read.finger!, { fret: +read.fret!, from: +read.string!, to: +read.string! })
+      continue
+    }
+    if ((read = readBack(hand.barre, sentence))) {
+      move(read.finger!, { fret: +read.fret!, from: +read.from!, to: +read.to! })
+      continue
+    }
+    if ((read = readBack(hand.slides, sentence)) || (read = readBack(hand.slidesBarre, sentence))) {
+      const own = down.get(fingerOf(read.finger!))
+      const [from, to] = [+(read.from ?? read.string!), +(read.to ?? read.string!)]
+      if (!own || own.from !== from || own.to !== to)
+        throw new ReplayError(`The ${read.finger} is to slide and does not lie there: ${rest}`)
+      move(read.finger!, { fret: +read.fret!, from, to })
+      continue
+    }
+    const sounded = soundedIn(sentence, down, words)
+    // A finger that hammers comes down with the sound.
+    for (const { finger, fret, string } of sounded.hammers)
+      down.set(finger, { finger, fret, from: string, to: string })
+    notes.push(...sounded.notes)
+  }
+  return { down, notes, expression }
+}
+
+function expressionIn(how: string, words: Wording): Expression {
+  const said = how.split(', ').map((text) => keyOf(words.expression, text) as ExpressionWord)
+  return Object.fromEntries(
+    EXPRESSION_PARTS.flatMap((part) => {
+      const own = said.find((word) => (EXPRESSIONS[part] as readonly ExpressionWord[]).includes(word))
+      return own === undefined ? [] : [[part, own]]
+    }),
+  )
+}

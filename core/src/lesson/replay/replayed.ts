@@ -1,0 +1,29 @@
+import type { Expression } from '../../document/expression.ts'
+import type { FingerOn, StepNote } from '../steps/lessonStep.ts'
+import { capital } from '../text/words/capital.ts'
+
+/** A note as somebody plays it who has only the words; its finger is the one that lies there by then. */
+export type ReplayedNote = Omit<StepNote, 'artificial'>
+
+export interface ReplayedStep {
+  /** The title of the measure, as it is displayed. */
+  readonly measure: string
+  readonly count: string
+  readonly notes: readonly ReplayedNote[]
+  /** All fingers that are down. */
+  readonly down: readonly FingerOn[]
+  readonly expression: Expression
+  readonly remark?: string
+}
+
+/** The words ask for something that cannot be done or understood. */
+export class ReplayError extends Error {
+  override readonly name = 'ReplayError'
+}
+
+/** What is called so; a name may stand at the head of a sentence. @throws ReplayError where nothing is */
+export function keyOf(names: Readonly<Record<string, string>>, name: string): string | number {
+  const key = Object.entries(names).find(([, n]) => n === name || capital(n) === name)?.[0]
+  if (key === undefined) throw new ReplayError(`Nobody is called “${name}”.`)
+  return /^\d$/.test(key) ? Number(key) : key
+}

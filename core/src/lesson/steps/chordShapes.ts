@@ -1,0 +1,97 @@
+import { timelineOf } from '../../document/form/timeline.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { pressedOf } from '../../hand/grip/pressed.ts'
+import { chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
+import type { ArrangementDoc } from '../../document/arrangement.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import { heldShape, type HeldFrets } from './heldShape.ts'
+
+/** A shape that a tab uses for a chord, and how its strings are first struck. */
+export interface ChordShape {
+  /** As the hand behind the capo calls it. */
+  readonly chord: ChordReading
+  readonly held: HeldFrets
+  /** Strings moment by moment, the lowest first where several are struck at once. */
+  readonly pattern: readonly (readonly number[])[]
+}
+
+/** Boxes that one chord gets at most: those that are held longest. */
+const MOST_A_CHORD = 2
+
+/** Moments of a pattern that are told. */
+const TOLD = 8
+
+/**
+ * The shapes of a tab in the order in which they come. What a chord uses of one shape at one time and another are put
+ * together where one hand can hold both; of a chord's shapes those that are held longest are told.
+ */
+export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
+  const timeline = timelineOf(tune.measures)
+  const strings = doc.setup.instrument.strings
+  const shapes: (ChordShape & { readonly ticks: Ticks })[] = []
+  for (const h of harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)) {
+    const held = heldShape(doc.base, strings, timeline, h.start, h.end)
+    if (!h.shape || !held) continue
+    const chord = h.shape
+    const at = shapes.findIndex(
+      (s) => chordText(s.chord) === chordText(chord) && together(doc.setup, s.held, held) !== undefined,
+    )
+    const ticks = h.end - h.start
+    const known = shapes[at]
+    if (!known)
+      shapes.push({ chord, held, pattern: struckFrom(tune, doc, timeline.starts, h.start, h.end), ticks })
+    else shapes[at] = { ...known, held: together(doc.setup, known.held, held)!, ticks: known.ticks + ticks }
+  }
+  const longer = (a: (typeof shapes)[number], b: (typeof shapes)[number]) =>
+    a.ticks > b.ticks || (a.ticks === b.ticks && shapes.indexOf(a) < shapes.indexOf(b))
+  return shapes
+    .filter((s) => {
+      const others = shapes.filter((o) => chordText(o.chord) === chordText(s.chord) && longer(o, s))
+      return others.length < MOST_A_CHORD
+    })
+    .map(({ ticks: _, ...s }) => s)
+}
+
+/** Two shapes as one; undefined where they differ on a string or no hand holds both. */
+function together(setup: Setup, a: HeldFrets, b: HeldFrets): HeldFrets | undefined {
+  const differs = a.frets.some((fret, i) => {
+    const other = b.frets[i]!
+    return fret !== null && other !== null && (fret !== other || a.fingers[i] !== b.fingers[i])
+  })
+  // A finger that is on one string here and on another there is no barre.
+  const moves = a.fingers.some((f, i) => f !== 0 && a.fingers[i] !== b.fingers[i] && b.fingers.includes(f))
+  if (differs || moves) return undefined
+  const frets = a.frets.map((fret, i) => fret ?? b.frets[i]!)
+  const fingers = a.frets.map((fret, i) => (fret === null ? b.fingers[i]! : a.fingers[i]!))
+  const pressed = frets.flatMap((fret, i) =>
+    fret !== null && fret > 0 && fingers[i] !== 0 ? [{ string: i + 1, fret, finger: fingers[i]! }] : [],
+  )
+  const open = frets.flatMap((fret, i) => (fret === 0 ? [i + 1] : []))
+  return handFault(setup, setup.player.spans, pressedOf(pressed), open) ? undefined : { frets, fingers }
+}
+
+/** The strings that are struck under a chord in its first measure. */
+function struckFrom(
+  { measures }: TuneDoc,
+  { base }: ArrangementDoc,
+  starts: readonly Ticks[],
+  from: Ticks,
+  to: Ticks,
+): number[][] {
+  const first = measures.findIndex((m, i) => starts[i]! <= from && from < starts[i]! + m.length)
+  const end = Math.min(to, starts[first]! + measures[first]!.length)
+  const startOf = new Map(measures.map((m, i) => [m.id, starts[i]!]))
+  const moments = new Map<Ticks, number[]>()
+  for (const n of base.notes) {
+    const at = startOf.get(n.pos.measure)! + n.pos.tick
+    if (at >= from && at < end && n.right !== 'none')
+      moments.set(at, [...(moments.get(at) ?? []), n.place.string])
+  }
+  return [...moments]
+    .sort(([a], [b]) => a - b)
+    .slice(0, TOLD)
+    .map(([, own]) => own.sort((a, b) => b - a))
+}

@@ -1,0 +1,102 @@
+import type { Attack, GraceNote, PressedPlace } from '../../document/tab.ts'
+import type { Expression } from '../../document/expression.ts'
+import type { Mark } from '../../document/marks.ts'
+import type { PickingSign } from '../../instrument/hand.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import type { Count } from './beatCount.ts'
+
+export type Finger = PressedPlace['finger']
+
+/** A finger on the neck, from the lowest string number that it covers to the highest: more than one is a barre. */
+export interface FingerOn {
+  readonly finger: Finger
+  readonly fret: number
+  readonly from: number
+  readonly to: number
+}
+
+/** The finger that stops a string: of those that are on it the one that is highest up the neck, put there before laid across. */
+export function heldOn(down: readonly FingerOn[], string: number): FingerOn | undefined {
+  const there = down.filter((f) => f.from <= string && string <= f.to)
+  return there.sort((a, b) => b.fret - a.fret || a.to - a.from - (b.to - b.from))[0]
+}
+
+/** What the fretting hand does on the way to a moment. */
+export interface HandMove {
+  /** Fingers that stay where they are. */
+  readonly stays: readonly FingerOn[]
+  /** Fingers that go along their string to another fret without leaving it. */
+  readonly slides: readonly FingerOn[]
+  /** Fingers that come down: from the air, or from another string. */
+  readonly lands: readonly FingerOn[]
+  readonly lifts: readonly Finger[]
+}
+
+/** A note as it is to be played. */
+export interface StepNote {
+  readonly string: number
+  readonly fret: number
+  /** The finger that stops the string; absent on an open string, and where no finger is chosen yet. */
+  readonly finger?: Finger
+  /** What sounds the string; absent where the fretting hand does it alone, or nothing is chosen yet. */
+  readonly picking?: PickingSign
+  readonly attack: Attack
+  /** The fret over which the string is touched for a harmonic. */
+  readonly touched?: number
+  readonly artificial: boolean
+  /** Where the string is stopped beside the fret: on the nut's side of it, or beyond. */
+  readonly beside?: 'short' | 'beyond'
+  /** Semitones by which the string is pushed up. */
+  readonly bend?: number
+  readonly graces: readonly StepGrace[]
+  readonly marks: readonly Mark[]
+}
+
+/** True for a note of which place, finger and picking say all. */
+export const isBare = ({ touched, beside, bend, graces, marks }: StepNote): boolean =>
+  touched === undefined &&
+  beside === undefined &&
+  bend === undefined &&
+  graces.length === 0 &&
+  marks.length === 0
+
+/** A short note before another, on the same string. */
+export interface StepGrace {
+  readonly fret: number
+  readonly finger?: Finger
+  readonly attack: GraceNote['attack']
+  /** May be left out. */
+  readonly optional?: true
+}
+
+/** Fingers that any hand may choose among for a string, beside the one that the tab names. */
+export interface EitherFinger {
+  readonly string: number
+  readonly fingers: readonly Finger[]
+}
+
+/** One moment of a lesson: what the hand does, what is struck, what goes on sounding. */
+export interface LessonStep {
+  /** Index of the measure. */
+  readonly measure: number
+  readonly tick: Ticks
+  readonly count: Count
+  readonly hand: HandMove
+  /** The fret under the index finger; absent until a finger was down. */
+  readonly position?: number
+  /** The same, where it changes. */
+  readonly shift?: { readonly from: number; readonly to: number }
+  /** Fingers that the tab wants in two places at once: no hand can do it. */
+  readonly torn?: readonly Finger[]
+  /** Fingers that are free and wanted next, where the hand has nothing else to do. */
+  readonly ready?: readonly FingerOn[]
+  /** Fingers that would cost the hand no more than the one that lands on a string. */
+  readonly either?: readonly EitherFinger[]
+  readonly notes: readonly StepNote[]
+  /** Strings that ring on from before. */
+  readonly ringing: readonly number[]
+  /** How it is played from here on, where something is stated. */
+  readonly expression?: Expression
+  /** The teacher's words at a note. */
+  readonly remark?: string
+}

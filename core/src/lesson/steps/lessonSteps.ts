@@ -1,0 +1,114 @@
+import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
+import type { ArrangementDoc } from '../../document/arrangement.ts'
+import type { Grip, TabNote } from '../../document/tab.ts'
+import { EXPRESSION_PARTS, type Expression } from '../../document/expression.ts'
+import { MARKS } from '../../document/marks.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import { OCTAVE } from '../../instrument/setup.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import { beatCount } from './beatCount.ts'
+import { withEither } from './eitherFinger.ts'
+import { offBefore } from './hammered.ts'
+import { fingersOn, handMove } from './handMove.ts'
+import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
+import { withReady } from './readyFingers.ts'
+
+/** The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page. */
+export function lessonSteps(
+  tune: TuneDoc,
+  { base, setup }: Pick<ArrangementDoc, 'base' | 'setup'>,
+): LessonStep[] {
+  const timeline = timelineOf(tune.measures)
+  const notesAt = byMoment(base.notes, (n) => ticksAt(timeline, n.pos))
+  const gripAt = byMoment(base.grips, (g) => ticksAt(timeline, g.pos))
+  const moments = [...new Set([...notesAt.keys(), ...gripAt.keys()])].sort((a, b) => a - b)
+  const steps: LessonStep[] = []
+  let down: readonly FingerOn[] = []
+  let position: number | undefined
+  let sounding: readonly { string: number; until: Ticks }[] = []
+  let measure = 0
+  for (const at of moments) {
+    while (measure + 1 < timeline.starts.length && timeline.starts[measure + 1]! <= at) measure++
+    const grip: Grip | undefined = gripAt.get(at)?.at(-1)
+    const notes = [...(notesAt.get(at) ?? [])].sort((a, b) => b.place.string - a.place.string)
+    const now = grip ? fingersOn(grip) : down
+    const struck = new Set(notes.map((n) => n.place.string))
+    const ringing = sounding.filter((s) => s.until > at && !struck.has(s.string))
+    const told = notes.map(stepNote)
+    const hand = offBefore(handMove(down, now), told, down)
+    const landed = hand.lands.length + hand.slides.length > 0
+    // Fingers that merely leave move no hand, and one that stays holds it where it is.
+    const placed = grip && (landed || position === undefined) && now.length > 0 ? grip.position : position
+    const shift =
+      position !== undefined && placed !== undefined && placed !== position && hand.stays.length === 0
+        ? { from: position, to: placed }
+        : undefined
+    const tick = at - timeline.starts[measure]!
+    steps.push({
+      measure,
+      tick,
+      count: beatCount(tune.measures[measure]!, tick),
+      hand,
+      ...tornIn(now),
+      ...(placed === undefined ? {} : { position: placed }),
+      ...(shift ? { shift } : {}),
+      notes: told,
+      ringing: ringing.map((s) => s.string).sort((a, b) => b - a),
+      ...statedAt(notes),
+    })
+    down = now
+    position = placed
+    sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
+  }
+  return withEither(withReady(steps), setup)
+}
+
+/** Fingers that are to be in two places, where there are any. */
+function tornIn(now: readonly FingerOn[]): Pick<LessonStep, 'torn'> {
+  const torn = now.map((f) => f.finger).filter((f, i, all) => all.indexOf(f) < i)
+  return torn.length > 0 ? { torn: [...new Set(torn)] } : {}
+}
+
+/** What the notes of a moment state about how it is played, and the teacher's words at them. */
+function statedAt(notes: readonly TabNote[]): Pick<LessonStep, 'expression' | 'remark'> {
+  const expression: Expression = Object.fromEntries(
+    EXPRESSION_PARTS.flatMap((part) => {
+      const said = notes.findLast((n) => n[part] !== undefined)?.[part]
+      return said === undefined ? [] : [[part, said]]
+    }),
+  )
+  const remarks = notes
+    .map((n) => (n.remark ?? '').replaceAll(/\s+/g, ' ').trim())
+    .filter((remark) => remark !== '')
+  return {
+    ...(Object.keys(expression).length > 0 ? { expression } : {}),
+    ...(remarks.length > 0 ? { remark: remarks.join(' / ') } : {}),
+  }
+}
+
+function byMoment<T>(list: readonly T[], at: (item: T) => Ticks): Map<Ticks, T[]> {
+  const moments = new Map<Ticks, T[]>()
+  for (const item of list) moments.set(at(item), [...(moments.get(at(item)) ?? []), item])
+  return moments
+}
+
+function stepNote({ place, left, right, attack, bend, graces = [], ...note }: TabNote): StepNote {
+  return {
+    string: place.string,
+    fret: place.fret,
+    ...(left === 0 ? {} : { finger: left }),
+    ...(right === 'none' ? {} : { picking: right }),
+    attack,
+    ...(place.harmonic ? { touched: place.fret } : place.artificial ? { touched: place.fret + OCTAVE } : {}),
+    artificial: place.artificial ?? false,
+    ...(place.offsetCents ? { beside: place.offsetCents < 0 ? 'short' : 'beyond' } : {}),
+    ...(bend === undefined ? {} : { bend }),
+    graces: graces.map(({ place: { fret }, left: finger, attack, optional }) => ({
+      fret,
+      ...(finger === 0 ? {} : { finger }),
+      attack,
+      ...(optional ? { optional } : {}),
+    })),
+    marks: MARKS.filter((m) => note[m] === true),
+  }
+}

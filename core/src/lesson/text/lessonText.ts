@@ -1,0 +1,125 @@
+import { measureNumbers } from '../../document/form/measureNumbers.ts'
+import type { ArrangementDoc } from '../../document/arrangement.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import type { LessonStep } from '../steps/lessonStep.ts'
+import { lessonSteps } from '../steps/lessonSteps.ts'
+import { keptIn, rowsOf, type Row } from '../steps/rows.ts'
+import { countText, stepSentences, type NameOf } from './stepText.ts'
+import { fill } from './template.ts'
+import { ROW_SIGN, type Wording } from './words/wording.ts'
+
+/** A line of the script: one step, or a row of them. */
+export interface ScriptLine {
+  readonly text: string
+  /** Index of its first step. */
+  readonly first: number
+  readonly steps: number
+}
+
+/** One measure of a lesson in words. */
+export interface MeasureScript {
+  /** Index of the measure. */
+  readonly measure: number
+  readonly title: string
+  /** Strings that are not played in it; absent where all are. */
+  readonly silent?: string
+  readonly lines: readonly ScriptLine[]
+}
+
+/**
+ * The whole tab as a script, measure by measure; measures in which nothing happens are left out.
+ * @param nameOf present where notes are called by name as well
+ */
+export function lessonScript(
+  tune: TuneDoc,
+  doc: Pick<ArrangementDoc, 'base' | 'setup'>,
+  words: Wording,
+  steps: readonly LessonStep[] = lessonSteps(tune, doc),
+  nameOf?: NameOf,
+): MeasureScript[] {
+  const numbers = measureNumbers(tune.measures)
+  const by = new Map<number, LessonStep[]>()
+  for (const step of steps) by.set(step.measure, [...(by.get(step.measure) ?? []), step])
+  let first = 0
+  return [...by].map(([measure, own]): MeasureScript => {
+    const silent = silentStrings(own, doc.setup.instrument.strings)
+    const lines = rowsOf(own).map((row): ScriptLine => {
+      const line = { text: rowText(row, words, nameOf), first, steps: row.steps.length }
+      first += row.steps.length
+      return line
+    })
+    return {
+      measure,
+      title: measureTitle(numbers[measure]!, words),
+      ...(silent.length > 0 ? { silent: fill(words.silent, { strings: silent.join(', ') }) } : {}),
+      lines,
+    }
+  })
+}
+
+/** The title of a measure by its number; a pickup has none. */
+export const measureTitle = (number: number, words: Wording): string =>
+  number === 0 ? words.pickup : fill(words.measure, { number })
+
+function rowText(row: Row, words: Wording, nameOf: NameOf | undefined): string {
+  const [first] = row.steps
+  if (row.string === undefined && row.position === undefined)
+    return fill(words.line, {
+      count: countText(first!.count, words),
+      rest: sentences(stepSentences(first!, words, nameOf)),
+    }).trimEnd()
+  const kept = keptIn(first!)!
+  const keep =
+    kept.length > 0
+      ? [fill(words.hand.stays, { fingers: kept.map((f) => words.fingers[f.finger]).join(', ') })]
+      : []
+  const rings = first!.ringing.length > 0 ? [fill(words.ringing, { strings: first!.ringing.join(', ') })] : []
+  const shift = first!.shift ? [fill(words.hand.shift, { to: first!.shift.to })] : []
+  const items = row.steps.map((s) => itemText(s, row, words, nameOf)).join(ROW_SIGN)
+  const said =
+    row.string === undefined
+      ? fill(words.row.position, { position: row.position!, items })
+      : fill(words.row.string, { string: row.string, items })
+  return sentences([...keep, ...shift, ...rings, said])
+}
+
+const sentences = (list: readonly string[]): string => list.map((t) => `${t}.`).join(' ')
+
+/** One note of a row with its count. */
+function itemText(
+  { notes, count }: LessonStep,
+  { string }: Row,
+  words: Wording,
+  nameOf: NameOf | undefined,
+): string {
+  const [n] = notes
+  const { row, place, fingers } = words
+  const finger = n!.finger === undefined ? '' : fingers[n!.finger]
+  const template =
+    string === undefined
+      ? n!.fret === 0
+        ? row.stringOpen
+        : row.stringFret
+      : n!.fret === 0
+        ? row.open
+        : row.fret
+  let note = fill(template, { string: n!.string, fret: n!.fret, finger })
+  if (nameOf) note = fill(place.named, { place: note, name: nameOf(n!.string, n!.fret) })
+  if (n!.picking !== undefined && n!.picking !== 'none')
+    note = fill(place.picked, { place: note, picking: words.picking[n!.picking] })
+  return fill(row.item, { count: countText(count, words), note })
+}
+
+/** Strings that neither are struck nor ring on in some steps, the lowest first. */
+function silentStrings(steps: readonly LessonStep[], strings: number): number[] {
+  const heard = new Set(steps.flatMap((s) => [...s.notes.map((n) => n.string), ...s.ringing]))
+  return Array.from({ length: strings }, (_, i) => strings - i).filter((s) => !heard.has(s))
+}
+
+/** The script as plain text. */
+export const scriptText = (script: readonly MeasureScript[]): string =>
+  script
+    .map(({ title, silent, lines }) =>
+      [title, ...(silent ? [`${silent}.`] : []), ...lines.map((l) => l.text)].join('\n'),
+    )
+    .join('\n\n')

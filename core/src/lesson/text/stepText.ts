@@ -1,0 +1,166 @@
+import type { Attack } from '../../document/tab.ts'
+import { EXPRESSION_PARTS } from '../../document/expression.ts'
+import { fill } from './template.ts'
+import type { Count } from '../steps/beatCount.ts'
+import { isHammered } from '../steps/hammered.ts'
+import { heldOn, isBare, type FingerOn, type LessonStep, type StepNote } from '../steps/lessonStep.ts'
+import { capital, uncapital } from './words/capital.ts'
+import type { Wording } from './words/wording.ts'
+
+/** The count of a step in words. */
+export function countText({ beat, syllable, share }: Count, { count }: Wording): string {
+  if (syllable !== undefined) return fill(count.syllable, { syllable, beat })
+  return share ? fill(count.share, { share: share.join('/'), beat }) : fill(count.beat, { beat })
+}
+
+/** The name of what a place sounds, in the naming that is wanted. */
+export type NameOf = (string: number, fret: number) => string
+
+/**
+ * What a step asks for, a sentence a thing: first how it is played from here on, then the fretting hand, what sounds,
+ * what rings on, and the teacher's words.
+ * @param nameOf present where notes are called by name as well
+ */
+export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
+  const { hand, shift, notes, ringing, ready = [], either = [], torn = [], expression = {}, remark } = step
+  const names = (fingers: readonly FingerOn['finger'][]) => fingers.map((f) => words.fingers[f]).join(', ')
+  const how = EXPRESSION_PARTS.flatMap((part) => expression[part] ?? []).map((e) => words.expression[e])
+  // What comes down with the sound is told with it.
+  const lands = hand.lands.filter((f) => !isHammered(f, notes))
+  const sentences = [
+    ...(how.length > 0 ? [fill(words.from, { how: how.join(', ') })] : []),
+    ...(torn.length > 0 ? [fill(words.hand.torn, { fingers: names(torn) })] : []),
+    ...(isHeld(step)
+      ? [words.hand.held]
+      : hand.stays.length > 0
+        ? [fill(words.hand.stays, { fingers: names(hand.stays.map((f) => f.finger)) })]
+        : []),
+    ...(hand.lifts.length > 0 ? [fill(words.hand.lifts, { fingers: names(hand.lifts) })] : []),
+    ...(shift ? [fill(words.hand.shift, { to: shift.to })] : []),
+    ...hand.slides.map((f) => onNeck(f, words, words.hand.slides, words.hand.slidesBarre)),
+    ...lands.map((f) => onNeck(f, words, words.hand.lands, words.hand.barre)),
+    ...either.map((e) =>
+      fill(words.hand.either, {
+        string: e.string,
+        fingers: e.fingers.map((f) => words.fingers[f]).join(', '),
+      }),
+    ),
+    ...sounded(notes, [...hand.stays, ...hand.slides, ...lands], words, nameOf),
+    ...(ringing.length > 0 ? [fill(words.ringing, { strings: ringing.join(', ') })] : []),
+    ...(ready.length > 0 ? [fill(words.hand.ready, { fingers: names(ready.map((f) => f.finger)) })] : []),
+    ...(remark === undefined ? [] : [fill(words.remark, { remark })]),
+  ]
+  return sentences.map(capital)
+}
+
+/** True where several fingers are down and none moves. */
+const isHeld = ({ hand, shift }: LessonStep): boolean =>
+  hand.stays.length > 1 && hand.lifts.length + hand.slides.length + hand.lands.length === 0 && !shift
+
+function onNeck(f: FingerOn, words: Wording, single: string, barre: string): string {
+  const values = { finger: words.fingers[f.finger], fret: f.fret, string: f.from, from: f.from, to: f.to }
+  return fill(f.from === f.to ? single : barre, values)
+}
+
+/** The notes of a step, those that are sounded in one way together; quick notes on one string one after the other. */
+function sounded(
+  notes: readonly StepNote[],
+  down: readonly FingerOn[],
+  words: Wording,
+  nameOf: NameOf | undefined,
+): string[] {
+  const by = new Map<Attack, StepNote[]>()
+  for (const n of notes) if (n.graces.length === 0) by.set(n.attack, [...(by.get(n.attack) ?? []), n])
+  const texts = [...by].map(([attack, own]) => {
+    const across = attack === 'pluck' ? undefined : acrossText(own, down, words)
+    if (across !== undefined) return fill(words.attack[attack], { notes: across })
+    const template = attack === 'pluck' && own.length > 1 ? words.together : words.attack[attack]
+    return fill(template, { notes: own.map((n) => noteText(n, down, words, nameOf)).join('; ') })
+  })
+  return [...texts, ...notes.filter((n) => n.graces.length > 0).map((n) => chainText(n, words, nameOf))]
+}
+
+/** A stroke over neighbouring strings that sounds what the hand holds, in a few words; undefined where there is more to say. */
+function acrossText(
+  notes: readonly StepNote[],
+  down: readonly FingerOn[],
+  { place, picking: signs }: Wording,
+): string | undefined {
+  const [first, second] = notes
+  if (!first || !second) return undefined
+  const { picking } = first
+  const plain = notes.every((n, i) => {
+    const held = heldOn(down, n.string)
+    const asHeld = n.fret === (held?.fret ?? 0) && n.finger === held?.finger && n.string === first.string - i
+    return asHeld && n.picking === picking && isBare(n)
+  })
+  if (!plain) return undefined
+  const text = fill(place.strings, { from: first.string, to: notes.at(-1)!.string })
+  return picking === undefined || picking === 'none'
+    ? text
+    : fill(place.picked, { place: text, picking: signs[picking] })
+}
+
+/** Quick notes and the note that they lead to: each with its finger; what is struck is struck at the first. */
+function chainText(
+  { graces, picking, ...note }: StepNote,
+  words: Wording,
+  nameOf: NameOf | undefined,
+): string {
+  const { string } = note
+  const plain = { string, artificial: false, graces: [], marks: [] }
+  const items = graces.map(({ optional, ...grace }, i) => {
+    const own = { ...plain, ...grace, ...(i === 0 && picking !== undefined ? { picking } : {}) }
+    const text = fill(words.attack[grace.attack], { notes: noteText(own, [], words, undefined) })
+    return optional ? fill(words.optional, { grace: text }) : text
+  })
+  const last = fill(words.attack[note.attack], {
+    notes: noteText({ ...note, graces: [] }, [], words, nameOf),
+  })
+  return [...items, last].map((text, i) => (i === 0 ? text : uncapital(text))).join(words.then)
+}
+
+/** A note's place, from the inside out: where, how it is bent or approached, by what it is struck, with which signs. */
+function noteText(
+  n: StepNote,
+  down: readonly FingerOn[],
+  words: Wording,
+  nameOf: NameOf | undefined,
+): string {
+  const { place } = words
+  const { string, fret, touched = 0 } = n
+  let text = fill(
+    n.touched === undefined
+      ? fret === 0
+        ? place.open
+        : place.fret
+      : n.artificial
+        ? place.artificial
+        : place.harmonic,
+    { string, fret, touched },
+  )
+  // A finger that touches for a harmonic is not put down, and one that no grip has is not said to be: named with the note.
+  const touches = n.touched !== undefined && !n.artificial
+  if (n.finger !== undefined && (touches || (n.fret > 0 && !liesAt(down, n))))
+    text = fill(place.by, { place: text, finger: words.fingers[n.finger] })
+  if (n.beside) text = fill(place[n.beside], { place: text })
+  if (n.bend !== undefined)
+    text = fill(place.bent, { place: text, to: String(n.fret + n.bend).replace('.5', '½') })
+  if (
+    n.finger === undefined &&
+    n.fret > 0 &&
+    n.touched === undefined &&
+    n.attack !== 'bottle' &&
+    n.attack !== 'muted'
+  )
+    text = fill(place.noFinger, { place: text })
+  if (nameOf && n.attack !== 'muted')
+    text = fill(place.named, { place: text, name: nameOf(string, n.artificial ? touched : fret) })
+  if (n.picking !== undefined && n.picking !== 'none')
+    text = fill(place.picked, { place: text, picking: words.picking[n.picking] })
+  for (const mark of n.marks) text = fill(place.marked, { place: text, mark: words.marks[mark] })
+  return text
+}
+
+const liesAt = (down: readonly FingerOn[], { finger, string, fret }: StepNote): boolean =>
+  down.some((f) => f.finger === finger && f.fret === fret && f.from <= string && string <= f.to)
