@@ -1,4 +1,4 @@
-import { writeAbc } from '../formats/abc/writeAbc.ts'
+import { writeAbc } from '../output/abc/writeAbc.ts'
 import { withCuts } from '../document/form/cutMeasures.ts'
 import type { TuneDoc } from '../document/tune.ts'
 import { isFresh, madeFresh } from '../document/freshness/fresh.ts'

@@ -1,7 +1,7 @@
 import { durationOf } from '../document/durationOf.ts'
 import type { Id } from '../document/ids.ts'
 import type { Measure, TuneDoc, TuneEvent } from '../document/tune.ts'
-import { plainValues } from '../notation/plainValues.ts'
+import { plainValues } from '../output/notation/plainValues.ts'
 import { WHOLE, type Ticks } from '../music/time/ticks.ts'
 
 /** The shortest note that can be written: a 64th. */

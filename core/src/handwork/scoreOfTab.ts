@@ -1,6 +1,6 @@
 import type { Score } from '../document/score.ts'
 import { timelineOf } from '../document/form/timeline.ts'
-import { writingAbc } from '../formats/abc/writeAbc.ts'
+import { writingAbc } from '../output/abc/writeAbc.ts'
 import type { Problem } from '../formats/problem.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from '../formats/text/readTextTab.ts'
 import { chordText, readChordSymbol, transposeChord } from '../music/harmony/chordSymbol.ts'

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { TabJson } from '../formats/json/tabJson.ts'
+import type { TabJson } from '../output/json/tabJson.ts'
 import { LIMITS } from '../document/limits.ts'
 import { PICKING_SIGNS } from '../instrument/hand.ts'
 import { INSTRUMENTS } from '../instrument/instruments.ts'

@@ -12,7 +12,7 @@ import {
   type TuneDoc,
 } from '../../src/index.ts'
 import { readAbc } from '../../src/formats/abc/readAbc.ts'
-import { writeAbc } from '../../src/formats/abc/writeAbc.ts'
+import { writeAbc } from '../../src/output/abc/writeAbc.ts'
 import { arrangedScore } from '../support/score.ts'
 import { tuneOf } from '../support/tunes.ts'
 

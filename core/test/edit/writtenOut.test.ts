@@ -14,7 +14,7 @@ import {
   type Score,
   type TuneDoc,
 } from '../../src/index.ts'
-import { scoreOf } from '../../src/sound/index.ts'
+import { scoreOf } from '../../src/output/sound/index.ts'
 import { heardByAbc2midi } from '../support/abc2midi.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'

@@ -15,8 +15,8 @@ import {
   type Lock,
 } from '../../src/index.ts'
 import { readArrangementDoc } from '../../src/schema/index.ts'
-import { scoreOf } from '../../src/sound/index.ts'
-import { textTab } from '../../src/formats/text/textTab.ts'
+import { scoreOf } from '../../src/output/sound/index.ts'
+import { textTab } from '../../src/output/text/textTab.ts'
 import { tuneOfMusic } from '../support/tunes.ts'
 
 describe('places of an artificial harmonic', () => {

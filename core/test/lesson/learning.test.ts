@@ -34,7 +34,7 @@ import {
   wordsFor,
   type Score,
 } from '../../src/index.ts'
-import { BLOCK_KINDS, handoutPieces, usualHandout } from '../../src/handout/index.ts'
+import { BLOCK_KINDS, handoutPieces, usualHandout } from '../../src/output/handout/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 

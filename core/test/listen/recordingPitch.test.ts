@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { arranging, finish, guitarSetup, hertz, keyText, wholeTune, type TuneDoc } from '../../src/index.ts'
 import { recordingPitch } from '../../src/listen/index.ts'
-import { InstrumentVoice, scoreOf } from '../../src/sound/index.ts'
+import { InstrumentVoice, scoreOf } from '../../src/output/sound/index.ts'
 import { CORPUS } from '../support/tunes.ts'
 
 const RATE = 22_050

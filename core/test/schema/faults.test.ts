@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { DEFAULT_PLAYER, LOG_FORMAT, setupOf, type PracticeLog } from '../../src/index.ts'
-import { BLOCK_KINDS, usualHandout } from '../../src/handout/index.ts'
+import { BLOCK_KINDS, usualHandout } from '../../src/output/handout/index.ts'
 import {
   readArrangementDoc,
   readHandout,

@@ -5,7 +5,7 @@ import { measureLength, type Metre } from '../../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import type { Problem } from '../problem.ts'
 import { brokenStrings, findingSystems, plainTabText, tabSystems, type TabSystem } from './tabLines.ts'
-import { REST_SIGN, rhythmTicks } from './tabRhythm.ts'
+import { REST_SIGN, rhythmTicks } from '../../output/text/tabRhythm.ts'
 import { tokensOf, type Stray, type TabToken } from './tabTokens.ts'
 
 /** A sign of a pasted tab at its time in the measure. */

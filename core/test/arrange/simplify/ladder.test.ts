@@ -30,7 +30,7 @@ import {
   type Style,
   type TuneDoc,
 } from '../../../src/index.ts'
-import { scoreOf } from '../../../src/sound/index.ts'
+import { scoreOf } from '../../../src/output/sound/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const setup = guitarSetup()

@@ -26,7 +26,7 @@ import {
 } from '../../../src/index.ts'
 import { placePrice, slidePath, wayPrice, type SlideNote } from '../../../src/arrange/slide/slidePath.ts'
 import { straightAcross } from '../../../src/arrange/slide/straightAcross.ts'
-import { scoreOf } from '../../../src/sound/index.ts'
+import { scoreOf } from '../../../src/output/sound/index.ts'
 import { readArrangementDoc } from '../../../src/schema/index.ts'
 import { arrangementOf } from '../../../src/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'

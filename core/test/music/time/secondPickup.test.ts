@@ -14,7 +14,7 @@ import {
   wholeTune,
   type TuneDoc,
 } from '../../../src/index.ts'
-import { scoreOf } from '../../../src/sound/index.ts'
+import { scoreOf } from '../../../src/output/sound/index.ts'
 import { tuneOf } from '../../support/tunes.ts'
 
 /** Two parts, each with a pickup of three eighths that its last measure pays back. */

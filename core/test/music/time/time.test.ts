@@ -14,7 +14,7 @@ import {
 } from '../../../src/music/time/metre.ts'
 import { QUARTER, secondsOf, WHOLE } from '../../../src/music/time/ticks.ts'
 import { writtenValue } from '../../../src/music/time/writtenValue.ts'
-import { plainValues } from '../../../src/notation/plainValues.ts'
+import { plainValues } from '../../../src/output/notation/plainValues.ts'
 
 const metres: fc.Arbitrary<Metre> = fc.record({
   num: fc.integer({ min: 1, max: 15 }),

@@ -1,0 +1,251 @@
+import { boxSvg } from '../engrave/boxPaper.ts'
+import { el, escaped } from '../engrave/svg.ts'
+import { tabSystems, type TabSystem } from '../engrave/tabPaper.ts'
+import { formMap } from '../../document/form/formMap.ts'
+import { timelineOf } from '../../document/form/timeline.ts'
+import { chordIn } from '../../music/harmony/chordSymbol.ts'
+import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
+import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
+import { chordShapes } from '../../lesson/steps/chordShapes.ts'
+import { drillOf, drillsFor } from '../../lesson/practice/drill.ts'
+import { planText } from '../../lesson/text/learnText.ts'
+import { cautionWords, pieceWords, recipeIn, toLearnIn, type Lesson } from '../../lesson/text/lesson.ts'
+import { lessonPlan, type PlanItem } from '../../lesson/practice/lessonPlan.ts'
+import { namingOf } from '../../lesson/text/lessonSettings.ts'
+import { fill } from '../../lesson/text/template.ts'
+import { MARGIN_PX, PAPER_PX, scaleOf, type Block, type HandoutDoc } from './handout.ts'
+import { noteKey } from './lessonFile.ts'
+import { lyricLines } from './lyricLines.ts'
+import { setupFacts } from './setupFacts.ts'
+
+/** A part of a block that is never broken across pages. `heads` keeps it with what follows. */
+export interface PaperPiece {
+  readonly block: string
+  readonly html: string
+  readonly heads?: true
+}
+
+/** Everything that blocks are made from. */
+interface Desk {
+  readonly handout: HandoutDoc
+  readonly lesson: Lesson
+  readonly notes: Notes
+  readonly naming: NoteNaming
+  /** Room on the page in px before large print. */
+  readonly width: number
+  readonly scale: number
+}
+
+/** Words of the teacher to pieces, by `noteKey`. */
+type Notes = Readonly<Record<string, string>>
+
+/** All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed. */
+export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes = {}): PaperPiece[] {
+  const scale = scaleOf(handout)
+  const desk: Desk = {
+    handout,
+    lesson,
+    notes,
+    naming: namingOf(handout.settings),
+    width: Math.floor((PAPER_PX[handout.paper].width - 2 * MARGIN_PX) / scale),
+    scale,
+  }
+  return handout.blocks.flatMap((block) =>
+    BLOCKS[block.kind](desk, block).map(({ html, heads }): PaperPiece => ({
+      block: block.id,
+      html,
+      ...(heads ? { heads } : {}),
+    })),
+  )
+}
+
+type Piece = Omit<PaperPiece, 'block'>
+type Making = (desk: Desk, block: Block) => Piece[]
+
+const p = (text: string, kind = ''): string => el('p', kind ? { class: kind } : {}, escaped(text))
+const head = (text: string): Piece => ({ html: el('h2', {}, escaped(text)), heads: true })
+
+/** A drawing at the size of the print. */
+const sized = (
+  { scale }: Desk,
+  { svg, width, height }: Pick<TabSystem, 'svg' | 'width' | 'height'>,
+): string => el('div', { class: 'draw', style: `width:${width * scale}px;height:${height * scale}px` }, svg)
+
+const title: Making = ({ lesson: { tune } }) => [
+  { html: el('h1', {}, escaped(tune.title)) + (tune.composer ? p(tune.composer, 'by') : ''), heads: true },
+]
+
+const setup: Making = ({ lesson }) => [{ html: p(setupFacts(lesson).join(' · '), 'facts') }]
+
+/** Boxes in a row on paper. */
+const BOXES_A_ROW = 6
+
+const shapes: Making = (desk) => {
+  const { lesson, naming } = desk
+  const { tune, doc, saying } = lesson
+  const left = doc.setup.player.handedness === 'left'
+  const boxes = chordShapes(tune, doc).map(({ chord, held, pattern }) => {
+    const name = chordIn(naming, chord)
+    const spoken = held.frets.map((f) => f ?? 'x').reverse()
+    const strings = pattern.map((own) => own.join('+')).join(' ')
+    return el(
+      'figure',
+      {},
+      el('figcaption', {}, escaped(name)),
+      boxSvg(held, left, `${name}: ${spoken.join(' ')}`),
+      p(fill(saying.paper.blocks.patterns, { strings }), 'pattern'),
+    )
+  })
+  if (boxes.length === 0) return []
+  const rows: Piece[] = []
+  const most = desk.scale > 1 ? BOXES_A_ROW - 2 : BOXES_A_ROW
+  for (let i = 0; i < boxes.length; i += most)
+    rows.push({ html: el('div', { class: 'boxes' }, ...boxes.slice(i, i + most)) })
+  return [head(saying.paper.blocks.shapes), ...rows]
+}
+
+const tab: Making = (desk, { from, to }) => {
+  const { lesson, handout, naming, width } = desk
+  const range = { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) }
+  return tabSystems(lesson.tune, lesson.doc, { width, layers: handout.layers, naming, ...range }).map(
+    (s) => ({
+      html: sized(desk, s),
+    }),
+  )
+}
+
+const steps: Making = ({ lesson }, { from = 0, to = Infinity }) => {
+  const measures = lesson.script.filter((m) => m.measure >= from && m.measure <= to)
+  return [
+    head(lesson.saying.paper.blocks.steps),
+    ...measures.map(({ title, silent, lines }) => ({
+      html: el(
+        'section',
+        { class: 'steps' },
+        el('h3', {}, escaped(title), silent ? el('small', {}, escaped(silent)) : ''),
+        ...lines.map((l) => p(l.text)),
+      ),
+    })),
+  ]
+}
+
+/** Changes that get a drill on paper. */
+const DRILLED = 2
+
+const drills: Making = (desk) => {
+  const { lesson, naming, width } = desk
+  const { paper, numbers } = lesson.saying
+  const layers = { ...desk.handout.layers, chords: 'none', lyrics: false } as const
+  const made = lesson.spots.slice(0, DRILLED).flatMap((spot) =>
+    drillsFor(spot).map((drill): Piece => {
+      const { tune, arrangement } = drillOf(drill, spot, lesson.tune, lesson.doc)
+      const caption = fill(paper.drills.of, {
+        measure: numbers[spot.measure]!,
+        drill: paper.drills[drill],
+        bpm: spot.bpm,
+      })
+      const systems = tabSystems(tune, arrangement, { width, layers, naming })
+      return {
+        html: el('div', { class: 'drill' }, p(caption, 'caption'), ...systems.map((s) => sized(desk, s))),
+      }
+    }),
+  )
+  return made.length > 0 ? [head(paper.blocks.drills), ...made] : []
+}
+
+const plan: Making = ({ lesson, notes: told }) => {
+  const { saying, settings } = lesson
+  const { items } = lessonPlan(toLearnIn(lesson), (piece) => recipeIn(lesson, piece), settings.minutes)
+  return [
+    head(saying.paper.blocks.plan),
+    ...items.map((item) => ({ html: planHtml(lesson, item, told) })),
+    { html: el('div', { class: 'care' }, ...cautionWords(lesson).map((t) => p(`${t}.`))) },
+  ]
+}
+
+function planHtml(lesson: Lesson, item: PlanItem, notes: Notes): string {
+  const { saying } = lesson
+  const minutes = fill(saying.paper.learn.minutes, { n: item.minutes })
+  const first = el(
+    'p',
+    { class: 'item' },
+    el('b', {}, escaped(planText(item, saying))),
+    el('span', {}, escaped(minutes)),
+  )
+  if (item.what.kind !== 'piece' || item.goesOn) return el('section', { class: 'plan' }, first)
+  const { like, differences, recipe, odd } = pieceWords(lesson, item.what.piece)
+  const note = notes[noteKey(lesson.tune, item.what.piece)]
+  const more = [
+    ...(note ? [note] : []),
+    ...(like ? [like] : []),
+    ...[...differences, ...recipe, ...odd].map((t) => `${t}.`),
+  ]
+  return el('section', { class: 'plan' }, first, ...more.map((t) => p(t, 'sub')))
+}
+
+const form: Making = ({ lesson: { tune, saying } }) => {
+  const map = formMap(tune)
+  const parts = map.parts.map((f) => `${f.name || '–'} (${f.measures})${f.times > 1 ? ` ×${f.times}` : ''}`)
+  const sum = fill(saying.paper.blocks.formSum, {
+    measures: map.measures,
+    minutes: (map.seconds / 60).toFixed(1),
+  })
+  return [
+    { html: el('h2', {}, escaped(saying.paper.blocks.form)) + p(parts.join(' → '), 'form') + p(sum, 'sub') },
+  ]
+}
+
+const lyrics: Making = ({ lesson, naming }) => {
+  const lines = lyricLines(lesson.tune, lesson.doc, naming)
+  if (lines.length === 0) return []
+  const html = lines.map((line) =>
+    el(
+      'p',
+      { class: 'sung' },
+      ...line.map(({ chord, text }) =>
+        el('span', {}, el('i', {}, escaped(chord || '\u00a0')), escaped(text || '\u00a0')),
+      ),
+    ),
+  )
+  return [head(lesson.saying.paper.blocks.lyrics), ...html.map((h) => ({ html: h }))]
+}
+
+/** Measures in a row of a chord sheet. */
+const CHORD_ROW = 4
+
+const partner: Making = ({ lesson: { tune, doc, saying }, naming }) => {
+  const timeline = timelineOf(tune.measures)
+  const harmony = harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)
+  const cells = tune.measures.map((m, i) => {
+    const start = timeline.starts[i]!
+    const own = harmony.filter((h) => h.start >= start && h.start < start + m.length)
+    return own.map((h) => (h.sounding ? chordIn(naming, h.sounding) : h.symbol)).join(' ') || '·'
+  })
+  const rows: string[] = []
+  for (let i = 0; i < cells.length; i += CHORD_ROW)
+    rows.push(
+      el('p', { class: 'chords' }, ...cells.slice(i, i + CHORD_ROW).map((c) => el('span', {}, escaped(c)))),
+    )
+  return [head(saying.paper.blocks.partner), ...rows.map((html) => ({ html }))]
+}
+
+const notes: Making = ({ lesson: { saying } }, { text = '' }) => {
+  const lines = text.split(/\n+/).filter((l) => l.trim() !== '')
+  return lines.length === 0
+    ? []
+    : [head(saying.paper.blocks.notes), ...lines.map((l) => ({ html: p(l, 'note') }))]
+}
+
+const BLOCKS: Readonly<Record<Block['kind'], Making>> = {
+  title,
+  setup,
+  shapes,
+  tab,
+  steps,
+  drills,
+  plan,
+  form,
+  lyrics,
+  partner,
+  notes,
+}
