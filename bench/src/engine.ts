@@ -1,5 +1,5 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the core's types of a package without its own
-/// <reference path="../../core/src/formats/abc/abcjs.d.ts" />
+/// <reference path="../../core/src/input/abc/abcjs.d.ts" />
 import book from 'abcjs/src/api/abc_tunebook.js'
 import {
   ACCOMPANIMENTS,

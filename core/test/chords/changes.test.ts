@@ -18,7 +18,7 @@ import {
   type FingeredGrip,
   type PinnedShape,
 } from '../../src/index.ts'
-import { readAbc } from '../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../src/input/abc/readAbc.ts'
 import { chord, frets, written } from '../support/chords.ts'
 
 const setup = guitarSetup()

@@ -11,7 +11,7 @@ import {
   type Score,
   type TuneDoc,
 } from '../../src/index.ts'
-import { readAbc } from '../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../src/input/abc/readAbc.ts'
 import { writeAbc } from '../../src/output/abc/writeAbc.ts'
 import { arrangedScore } from '../support/score.ts'
 import { tuneOf } from '../support/tunes.ts'

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { readAbc } from '../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../src/input/abc/readAbc.ts'
 import { arranging, audit, finish, finishedTabOf, guitarSetup, tabJson, wholeTune } from '../../src/index.ts'
 import type { AuditReport, Level, Style, TabJson, TuneDoc } from '../../src/index.ts'
 import type { Arranged } from '../../src/arrange/search/arrange.ts'

@@ -23,7 +23,7 @@ import {
   type TwelveBarForm,
 } from '../../../src/index.ts'
 import { descending } from '../../../src/arrange/accompany/phraseFill.ts'
-import { readAbc } from '../../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { chord } from '../../support/chords.ts'
 import { tuneOf, tuneOfMusic } from '../../support/tunes.ts'
 

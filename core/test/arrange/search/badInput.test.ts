@@ -18,7 +18,7 @@ import {
   type Style,
   type TuneDoc,
 } from '../../../src/index.ts'
-import { readAbc } from '../../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { tuneOf, tuneOfMusic } from '../../support/tunes.ts'
 
 function faults(tune: TuneDoc, style: Style, level: (typeof LEVELS)[number], setup: Setup = guitarSetup()) {

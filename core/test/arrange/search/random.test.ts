@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { ArrangeError, GUITAR, LEVELS, refusalOf, STRUCTURAL, SOLO_STYLES } from '../../../src/index.ts'
-import { readAbc } from '../../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { arrangeTune } from '../../support/tunes.ts'
 import { randomTune } from '../../support/randomTune.ts'
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { arranging, finish, guitarSetup, wholeTune, type Setup, type Techniques } from '../../../src/index.ts'
-import { readAbc } from '../../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
 
 const corpus = readAbc(readFileSync(new URL('../../corpus/traditional.abc', import.meta.url), 'utf8'), () => 't')
 const without = (missing: Partial<Techniques>): Setup => {

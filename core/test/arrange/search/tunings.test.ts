@@ -10,7 +10,7 @@ import {
   tabJson,
   wholeTune,
 } from '../../../src/index.ts'
-import { readAbc } from '../../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
 
 const corpus = readAbc(readFileSync(new URL('../../corpus/traditional.abc', import.meta.url), 'utf8'), () => 't')
 const tunes = corpus.flatMap((r) => (r.tune ? [r.tune] : []))

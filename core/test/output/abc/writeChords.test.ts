@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { chordText, harmonise, keepSuggestions, writeChords } from '../../../src/index.ts'
-import { readAbc } from '../../../src/formats/abc/readAbc.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { CORPUS, CORPUS_TEXT, tuneOf } from '../../support/tunes.ts'
 
 const HEAD = 'X:1\nT:Test\nM:4/4\nL:1/4\nK:G\n'

@@ -1,5 +1,5 @@
-import { keyOf, type Key } from '../music/pitch/key.ts'
-import { mod12, plainName } from '../music/pitch/pitch.ts'
+import { keyOf, type Key } from '../../music/pitch/key.ts'
+import { mod12, plainName } from '../../music/pitch/pitch.ts'
 import { spectralPeaks, type Peak } from './spectrum.ts'
 
 /** A key that a recording may be in, with its share of the likeness. */

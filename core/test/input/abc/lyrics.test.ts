@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { readTuneDoc } from '../../src/schema/index.ts'
-import { tuneOfMusic } from '../support/tunes.ts'
+import { readTuneDoc } from '../../../src/schema/index.ts'
+import { tuneOfMusic } from '../../support/tunes.ts'
 
 /** `w:` lines of the ABC standard 2.1, section 5.1: hyphens join syllables, `*` skips a note, `_` holds one. */
 describe('words under the notes', () => {

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { applyEdit, LIMITS, midiOf, unfold, writeAbc, type TuneDoc } from '../../src/index.ts'
-import { abcBlocks } from '../../src/formats/abc/abcBlocks.ts'
-import { wordsOf } from '../../src/formats/abc/lyricLines.ts'
-import { readAbc } from '../../src/formats/abc/readAbc.ts'
-import { rewritten, rewrittenAgain } from '../../src/formats/rewritten.ts'
-import { readTuneDoc } from '../../src/schema/index.ts'
-import { tuneOf, tuneOfMusic } from '../support/tunes.ts'
+import { applyEdit, LIMITS, midiOf, unfold, writeAbc, type TuneDoc } from '../../../src/index.ts'
+import { abcBlocks } from '../../../src/input/abc/abcBlocks.ts'
+import { wordsOf } from '../../../src/input/abc/lyricLines.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
+import { rewritten, rewrittenAgain } from '../../../src/input/rewritten.ts'
+import { readTuneDoc } from '../../../src/schema/index.ts'
+import { tuneOf, tuneOfMusic } from '../../support/tunes.ts'
 
 const read = (text: string) => readAbc(text, () => 'tune')[0]!
 const order = (tune: TuneDoc) => unfold(tune.measures).order.map((o) => o.measure + 1)

@@ -18,9 +18,9 @@ import {
   type Setup,
   type Style,
   type TuneDoc,
-} from '../../src/index.ts'
-import { scoreFaults } from '../edit/scoreFaults.ts'
-import { CORPUS, tuneOfMusic } from '../support/tunes.ts'
+} from '../../../src/index.ts'
+import { scoreFaults } from '../../edit/scoreFaults.ts'
+import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const taken = (text: string) => scoreOfTab(readTextTab(text), 'tune', DEFAULT_PLAYER, 'New tune')
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { melodyOf, midiOf, QUARTER, timelineOf, unfold } from '../../src/index.ts'
-import { splitBook } from '../../src/formats/abc/splitBook.ts'
-import { heardByAbc2midi } from '../support/abc2midi.ts'
-import { CORPUS_TEXT, tuneOf } from '../support/tunes.ts'
+import { melodyOf, midiOf, QUARTER, timelineOf, unfold } from '../../../src/index.ts'
+import { splitBook } from '../../../src/input/abc/splitBook.ts'
+import { heardByAbc2midi } from '../../support/abc2midi.ts'
+import { CORPUS_TEXT, tuneOf } from '../../support/tunes.ts'
 
 /** Texts that each hold a trap: in-bar accidentals, ties, tuplets, repeats, endings, pickups, key and metre changes. */
 const TRAPS: Readonly<Record<string, string>> = {

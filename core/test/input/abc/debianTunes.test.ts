@@ -1,11 +1,11 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { decodeSource, midiOf, QUARTER, timelineOf, unfold, type TuneDoc } from '../../src/index.ts'
-import { abcBlocks } from '../../src/formats/abc/abcBlocks.ts'
-import { readAbc } from '../../src/formats/abc/readAbc.ts'
-import { splitBook } from '../../src/formats/abc/splitBook.ts'
-import { readTuneDoc } from '../../src/schema/index.ts'
-import { heardByAbc2midi } from '../support/abc2midi.ts'
+import { decodeSource, midiOf, QUARTER, timelineOf, unfold, type TuneDoc } from '../../../src/index.ts'
+import { abcBlocks } from '../../../src/input/abc/abcBlocks.ts'
+import { readAbc } from '../../../src/input/abc/readAbc.ts'
+import { splitBook } from '../../../src/input/abc/splitBook.ts'
+import { readTuneDoc } from '../../../src/schema/index.ts'
+import { heardByAbc2midi } from '../../support/abc2midi.ts'
 
 /** Example files of Debian's packages abcm2ps and abcmidi: every corner of ABC, by other hands. */
 const FOLDERS = ['/usr/share/doc/abcm2ps/examples', '/usr/share/doc/abcmidi/examples']

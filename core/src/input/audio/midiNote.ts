@@ -1,4 +1,4 @@
-import type { Midi } from '../music/pitch/pitch.ts'
+import type { Midi } from '../../music/pitch/pitch.ts'
 
 /**
  * The note that a MIDI message begins; undefined for every other message. A note-on is a status byte 9x with a velocity
