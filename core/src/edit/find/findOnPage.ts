@@ -1,12 +1,12 @@
-import { handFault } from '../hand/grip/handRules.ts'
-import { pressedOf } from '../hand/grip/pressed.ts'
-import { chordText } from '../music/harmony/chordSymbol.ts'
-import { kindSpans } from '../instrument/hand.ts'
-import type { Setup } from '../instrument/setup.ts'
-import type { ArrangementDoc } from '../document/arrangement.ts'
-import { isArrival, type Grip, type TabNote } from '../document/tab.ts'
-import type { Id } from '../document/ids.ts'
-import type { Provenance, TuneDoc } from '../document/tune.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { pressedOf } from '../../hand/grip/pressed.ts'
+import { chordText } from '../../music/harmony/chordSymbol.ts'
+import { kindSpans } from '../../instrument/hand.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import type { ArrangementDoc } from '../../document/arrangement.ts'
+import { isArrival, type Grip, type TabNote } from '../../document/tab.ts'
+import type { Id } from '../../document/ids.ts'
+import type { Provenance, TuneDoc } from '../../document/tune.ts'
 
 /** What can be looked for by a word; anything else is looked for as a chord, a section or a word of the lyrics. */
 export const FINDABLE = [
