@@ -1,5 +1,13 @@
 import { pitchAt, type Place, type Setup } from '../instrument/setup.ts'
-import { mod12, pitchClass, plainPitch, STEPS, type NoteName, type Pitch, type Step } from '../music/pitch/pitch.ts'
+import {
+  mod12,
+  pitchClass,
+  plainPitch,
+  STEPS,
+  type NoteName,
+  type Pitch,
+  type Step,
+} from '../music/pitch/pitch.ts'
 import { degreeAbove, SCALES, scaleTones, type ScaleName } from '../music/pitch/scale.ts'
 import { chordPitchClasses, readChordSymbol, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import { degreeIn } from '../music/harmony/chordTones.ts'

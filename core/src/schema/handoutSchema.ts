@@ -1,5 +1,11 @@
 import Joi from 'joi'
-import { BLOCK_KINDS, HANDOUT_SCHEMA, LONGEST_NOTES, PAPERS, type HandoutDoc } from '../output/handout/handout.ts'
+import {
+  BLOCK_KINDS,
+  HANDOUT_SCHEMA,
+  LONGEST_NOTES,
+  PAPERS,
+  type HandoutDoc,
+} from '../output/handout/handout.ts'
 import { NOTE_NAMINGS } from '../music/pitch/noteNaming.ts'
 import { UNITS } from '../lesson/practice/piece.ts'
 import { LANGUAGES } from '../lesson/text/words/speech.ts'

@@ -1,6 +1,11 @@
 import Joi from 'joi'
 import { UNITS } from '../lesson/practice/piece.ts'
-import { LOG_FORMAT, LONGEST_LOG_NOTE, MOST_ENTRIES, type PracticeLog } from '../lesson/practice/practiceLog.ts'
+import {
+  LOG_FORMAT,
+  LONGEST_LOG_NOTE,
+  MOST_ENTRIES,
+  type PracticeLog,
+} from '../lesson/practice/practiceLog.ts'
 import { id, validated } from './common.ts'
 
 const practiceLogSchema = Joi.object({

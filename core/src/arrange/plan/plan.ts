@@ -1,5 +1,12 @@
 import { unfold, type Unfolded } from '../../document/form/unfold.ts'
-import { melodyOf, measureAt, ticksAt, timelineOf, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
+import {
+  melodyOf,
+  measureAt,
+  ticksAt,
+  timelineOf,
+  type MelodyNote,
+  type Timeline,
+} from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
 import {
   USUAL_ORNAMENT,

@@ -1,5 +1,10 @@
 import type { Id } from '../../document/ids.ts'
-import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer, type Region } from '../../document/arrangement.ts'
+import {
+  ARRANGEMENT_SCHEMA,
+  type ArrangementDoc,
+  type Layer,
+  type Region,
+} from '../../document/arrangement.ts'
 import { isAccompaniment, type Level, type Style } from '../../document/style.ts'
 import type { School } from '../../document/school.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'

@@ -4,7 +4,13 @@ import { harmoniseIn } from '../../arrange/harmonise/harmonise.ts'
 import type { Id } from '../../document/ids.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { cutTo, LIMITS } from '../../document/limits.ts'
-import { TUNE_SCHEMA, type Measure, type TempoMark, type TuneDoc, type TuneEvent } from '../../document/tune.ts'
+import {
+  TUNE_SCHEMA,
+  type Measure,
+  type TempoMark,
+  type TuneDoc,
+  type TuneEvent,
+} from '../../document/tune.ts'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import { isKnownOrnament } from '../../arrange/ornament/sourceOrnaments.ts'
 import { measureLength } from '../../music/time/metre.ts'

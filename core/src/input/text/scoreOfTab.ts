@@ -8,7 +8,13 @@ import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer } from '../../docum
 import { BACKING_VOICE, type GraceNote, type Role, type TabNote } from '../../document/tab.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import type { Id } from '../../document/ids.ts'
-import { TUNE_SCHEMA, type ChordMark, type Measure, type TuneDoc, type TuneEvent } from '../../document/tune.ts'
+import {
+  TUNE_SCHEMA,
+  type ChordMark,
+  type Measure,
+  type TuneDoc,
+  type TuneEvent,
+} from '../../document/tune.ts'
 import type { Player } from '../../instrument/hand.ts'
 import { HARMONICS } from '../../instrument/harmonics.ts'
 import { highestCapo, setupOf } from '../../instrument/setupOf.ts'

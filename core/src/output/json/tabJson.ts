@@ -3,7 +3,12 @@ import type { AuditReport } from '../../audit/audit.ts'
 import type { FinishedTab, HeldGrip, SourceNote, WrittenNote } from '../../audit/finishedTab.ts'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import { measureAt, ticksAt, type MelodyNote } from '../../document/form/timeline.ts'
-import { bassPitchClass, chordPitchClasses, chordText, readChordSymbol } from '../../music/harmony/chordSymbol.ts'
+import {
+  bassPitchClass,
+  chordPitchClasses,
+  chordText,
+  readChordSymbol,
+} from '../../music/harmony/chordSymbol.ts'
 import type { Layer, Region } from '../../document/arrangement.ts'
 import { isAccompaniment, isSolo, type Level, type Style } from '../../document/style.ts'
 import { USUAL_SCHOOL } from '../../document/school.ts'

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { audit, finishedTabOf, GUITAR, guitarSetup, LEVELS, refusalOf, SOLO_STYLES } from '../../../src/index.ts'
+import {
+  audit,
+  finishedTabOf,
+  GUITAR,
+  guitarSetup,
+  LEVELS,
+  refusalOf,
+  SOLO_STYLES,
+} from '../../../src/index.ts'
 import { fingerCode } from '../../../src/hand/grip/pressed.ts'
 import { packCandidates } from '../../../src/arrange/search/candidate.ts'
 import { hiddenHops, jumps } from '../../../src/arrange/search/hiddenHops.ts'

@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { arranging, finish, guitarSetup, wholeTune, type Setup, type Techniques } from '../../../src/index.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 
-const corpus = readAbc(readFileSync(new URL('../../corpus/traditional.abc', import.meta.url), 'utf8'), () => 't')
+const corpus = readAbc(
+  readFileSync(new URL('../../corpus/traditional.abc', import.meta.url), 'utf8'),
+  () => 't',
+)
 const without = (missing: Partial<Techniques>): Setup => {
   const setup = guitarSetup()
   return { ...setup, player: { ...setup.player, techniques: { ...setup.player.techniques, ...missing } } }

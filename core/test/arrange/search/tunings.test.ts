@@ -12,7 +12,10 @@ import {
 } from '../../../src/index.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 
-const corpus = readAbc(readFileSync(new URL('../../corpus/traditional.abc', import.meta.url), 'utf8'), () => 't')
+const corpus = readAbc(
+  readFileSync(new URL('../../corpus/traditional.abc', import.meta.url), 'utf8'),
+  () => 't',
+)
 const tunes = corpus.flatMap((r) => (r.tune ? [r.tune] : []))
 
 /** Traditional tunes, long out of copyright, from memory; each tuning takes other tunes, styles, levels and capos. */

@@ -1,6 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { arranging, finish, guitarSetup, hertz, keyText, wholeTune, type TuneDoc } from '../../../src/index.ts'
+import {
+  arranging,
+  finish,
+  guitarSetup,
+  hertz,
+  keyText,
+  wholeTune,
+  type TuneDoc,
+} from '../../../src/index.ts'
 import { recordingPitch } from '../../../src/input/audio/index.ts'
 import { InstrumentVoice, scoreOf } from '../../../src/output/sound/index.ts'
 import { CORPUS } from '../../support/tunes.ts'

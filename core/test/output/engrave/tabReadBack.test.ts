@@ -14,7 +14,12 @@ import {
   type Style,
   type TabNote,
 } from '../../../src/index.ts'
-import { tabSystems, USUAL_PAPER_LAYERS, type PaperLayers, type TabSystem } from '../../../src/output/handout/index.ts'
+import {
+  tabSystems,
+  USUAL_PAPER_LAYERS,
+  type PaperLayers,
+  type TabSystem,
+} from '../../../src/output/handout/index.ts'
 import { arrangedScore } from '../../support/score.ts'
 import { measureParts, svgMarks, type SvgMark } from '../../support/svgMarks.ts'
 import { CORPUS, tuneOf } from '../../support/tunes.ts'

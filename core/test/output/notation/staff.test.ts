@@ -10,7 +10,12 @@ import {
   type Score,
   type TuneDoc,
 } from '../../../src/index.ts'
-import { staffOf, writtenAbove, type StaffMeasure, type StaffSign } from '../../../src/output/notation/staff.ts'
+import {
+  staffOf,
+  writtenAbove,
+  type StaffMeasure,
+  type StaffSign,
+} from '../../../src/output/notation/staff.ts'
 import { signatureAlter } from '../../../src/music/pitch/key.ts'
 import { arrangedScore } from '../../support/score.ts'
 import { CORPUS, tuneOf } from '../../support/tunes.ts'

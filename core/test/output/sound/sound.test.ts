@@ -14,7 +14,13 @@ import {
   type LockValues,
   type Setup,
 } from '../../../src/index.ts'
-import { InstrumentVoice, PluckedString, scoreOf, Sequencer, type Score } from '../../../src/output/sound/index.ts'
+import {
+  InstrumentVoice,
+  PluckedString,
+  scoreOf,
+  Sequencer,
+  type Score,
+} from '../../../src/output/sound/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const RATE = 48_000
