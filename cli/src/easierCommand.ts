@@ -2,7 +2,7 @@ import { parseArgs } from 'node:util'
 import {
   changeText,
   finish,
-  ladder,
+  versionsByEffort,
   measureNumbers,
   notesText,
   STYLES,
@@ -38,7 +38,7 @@ export function easierCommand(args: string[]): void {
   const setup = playedSetupFrom(values)
   const regions = wholeTune(tune, style, level, schoolFrom(values.school)).map((r) => ({ ...r, ornament }))
   const range = rangeFrom(values.measures, measureNumbers(tune.measures))
-  const rungs = finish(ladder(tune, setup, regions, [], range))
+  const rungs = finish(versionsByEffort(tune, setup, regions, [], range))
   const now = rungs.find((r) => r.changes.length === 0)
   if (!now) throw new UsageError(`${file}: this cannot be arranged in ${style}, level ${level}.`)
   const ids = new Set(tune.measures.slice(range.from, range.to + 1).map((m) => m.id))

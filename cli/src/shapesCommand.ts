@@ -14,11 +14,11 @@ import {
   shownOrder,
   soundingPitches,
   transposeChord,
-  wishesToRelax,
+  filtersToRelax,
   type ChordReading,
   type Setup,
   type Shape,
-  type ShapeWishes,
+  type ShapeFilters,
 } from '@velvet-porch/core'
 import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
 import { UsageError } from './usage.ts'
@@ -85,7 +85,7 @@ function wishesFrom(values: {
   bass?: string
   'max-stretch'?: string
   'no-barre': boolean
-}): ShapeWishes {
+}): ShapeFilters {
   const maxStretch = values['max-stretch'] === undefined ? undefined : Number(values['max-stretch'])
   if (maxStretch !== undefined && !(maxStretch > 0))
     throw new UsageError('--max-stretch is a length in mm above 0, for example 80.')
@@ -108,8 +108,8 @@ function noteFrom(text: string | undefined, option: string) {
   return note
 }
 
-function nothingFound(setup: Setup, chord: ChordReading, wishes: ShapeWishes): string {
-  const relax = wishesToRelax(setup, chord, wishes).map((name) => RELAX[name] ?? name)
+function nothingFound(setup: Setup, chord: ChordReading, wishes: ShapeFilters): string {
+  const relax = filtersToRelax(setup, chord, wishes).map((name) => RELAX[name] ?? name)
   if (relax.length)
     return `No shape of ${chordText(chord)} meets all of this. Leave out ${relax.join(' or ')}.`
   if (wishes.top !== undefined && mod12(wishes.top) >= 0)

@@ -1,7 +1,7 @@
 import { applyEdit, type EditCommand, type Score } from '@velvet-porch/core'
 import { describe, expect, it } from 'vitest'
 import { choicesOf } from '../src/write/choices.ts'
-import { meantNotes } from '../src/write/meant.ts'
+import { targetNotes } from '../src/write/meant.ts'
 import { soundEdits, soundsSo } from '../src/write/noteEdits.ts'
 import { restringEdits } from '../src/write/restring.ts'
 import { arrangementFor, tuneOf } from './support.ts'
@@ -25,19 +25,19 @@ describe('what the note tools change', () => {
 
   it('is the note under the cursor, or nothing', () => {
     const meaning = { cell, choosing: undefined, marked: { from: 0, to: 2 } }
-    expect(ids(meantNotes(score, meaning))).toEqual([first.id])
-    expect(meantNotes(score, { ...meaning, cell: { ...cell, tick: 17 } })).toEqual([])
-    expect(meantNotes(score, { ...meaning, cell: undefined })).toEqual([])
+    expect(ids(targetNotes(score, meaning))).toEqual([first.id])
+    expect(targetNotes(score, { ...meaning, cell: { ...cell, tick: 17 } })).toEqual([])
+    expect(targetNotes(score, { ...meaning, cell: undefined })).toEqual([])
   })
 
   it('is a voice of the marked measures, of the pen’s measure where none is marked', () => {
     const melody = { by: 'voice', role: 'melody' } as const
     const count = (marked?: { from: number; to: number }) =>
-      meantNotes(score, { cell, choosing: melody, marked }).length
+      targetNotes(score, { cell, choosing: melody, marked }).length
     expect(count({ from: 0, to: 1 })).toBe(6)
     expect(count({ from: 1, to: 2 })).toBe(3)
     expect(count()).toBe(4)
-    expect(meantNotes(score, { cell: undefined, choosing: melody, marked: undefined })).toEqual([])
+    expect(targetNotes(score, { cell: undefined, choosing: melody, marked: undefined })).toEqual([])
   })
 
   it('each choice has a key of its own', () => {

@@ -14,7 +14,7 @@ import {
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sheetModel } from '../src/sheet/sheetModel.ts'
-import { likelyRole, momentsOf, noteAt, noteIn, stepped, type Cell } from '../src/write/cells.ts'
+import { likelyRole, momentsOf, noteAt, noteOfCell, stepped, type Cell } from '../src/write/cells.ts'
 import { soundEdit, soundKind, SOUND_KEYS, SOUNDS, soundsSo } from '../src/write/noteEdits.ts'
 import { byHalf, bySteps, eventAt, letterNear, pitchAtHeight, pitchBefore } from '../src/write/staffPitch.ts'
 import { lengthSign, neighbourValue, ticksOf, valueOf, VALUES } from '../src/write/values.ts'
@@ -107,11 +107,11 @@ describe('where the pen stands', () => {
       const measure = model.timeline.indexOf.get(n.pos.measure)!
       const cell: Cell = { measure, tick: n.pos.tick, string: n.place.string }
       expect(momentsOf(model, measure, WHOLE)).toContain(n.pos.tick)
-      expect(noteIn(model, cell)).toBe(n)
+      expect(noteOfCell(model, cell)).toBe(n)
       expect(noteAt(score, cell)).toBe(n)
     }
     const bare: Cell = { measure: 0, tick: 1, string: 1 }
-    expect([noteIn(model, bare), noteAt(score, bare)]).toEqual([undefined, undefined])
+    expect([noteOfCell(model, bare), noteAt(score, bare)]).toEqual([undefined, undefined])
   })
 
   it('a new note is a bass on the low strings, a voice with the melody, a fill under it', () => {

@@ -12,7 +12,7 @@ import {
 } from '@velvet-porch/core'
 import { handAt, withLifted } from '../src/neck/handMove.ts'
 import { neckView } from '../src/neck/neckView.ts'
-import { rowsOf, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
+import { systemRows, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
 import { remarkLines } from '../src/sheet/remarkLines.ts'
 import { beatOf, keysOf, sheetModel } from '../src/sheet/sheetModel.ts'
 import { guitarSetup } from '@velvet-porch/core'
@@ -48,7 +48,7 @@ describe('the sheet model', () => {
 
 describe('rows of a system', () => {
   const rows = (music: string) =>
-    rowsOf(sheetModel(tuneOf(music)).staff, {
+    systemRows(sheetModel(tuneOf(music)).staff, {
       marksAbove: false,
       strings: 6,
       picking: true,

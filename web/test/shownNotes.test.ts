@@ -10,7 +10,7 @@ import {
   type ArrangementDoc,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
-import { changedNotes, lockedTargets, withWay } from '../src/arrange/shownNotes.ts'
+import { changedNotes, lockedTargets, withAlternative } from '../src/arrange/shownNotes.ts'
 import { doubleStops } from '../src/sheet/doubleStops.ts'
 import { sheetModel } from '../src/sheet/sheetModel.ts'
 
@@ -35,7 +35,7 @@ describe('what the sheet shows of another way', () => {
     const { doc, plan, solution } = arrange('melody-bass')
     const target = { from: plan.firstSlice[2]!, to: plan.firstSlice[3]! }
     const [way] = alternativesFor(tune, setup, plan, solution, target)
-    const shown = withWay(doc, way!)
+    const shown = withAlternative(doc, way!)
     expect(shown.base.notes.map((n) => n.id)).toEqual(doc.base.notes.map((n) => n.id))
     const changed = changedNotes(doc, shown)
     expect([...changed].sort()).toEqual(way!.moved.map((n) => n.id).sort())

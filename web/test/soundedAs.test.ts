@@ -9,7 +9,13 @@ import {
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 import { describe, expect, it } from 'vitest'
-import { isSoundedAs, locksFor, soundedAt, waysOf, type SoundedWay } from '../src/arrange/soundedAs.ts'
+import {
+  isSoundedAs,
+  locksFor,
+  soundedAt,
+  articulationsOf,
+  type ArticulationChoice,
+} from '../src/arrange/soundedAs.ts'
 import { sheetModel } from '../src/sheet/sheetModel.ts'
 
 const setup = guitarSetup()
@@ -24,7 +30,7 @@ function arranged(tune: TuneDoc, locks: readonly Lock[] = []) {
 }
 
 /** What becomes of the second note when a way is asked for at beat 2. */
-function asked(tune: TuneDoc, way: SoundedWay) {
+function asked(tune: TuneDoc, way: ArticulationChoice) {
   const note = soundedAt(arranged(tune), { measure: 0, tick: 10_080 })!
   const locks = locksFor(setup, note, way).map((l, i) => ({ ...l, id: String(i) }))
   return arranged(tune, locks).layer!.notes.find((n) => n.id === note.to.id)!
@@ -33,7 +39,7 @@ function asked(tune: TuneDoc, way: SoundedWay) {
 describe('how a note is sounded', () => {
   it('is offered by what the two pitches allow on one string', () => {
     const ways = (music: string) =>
-      waysOf(setup, soundedAt(arranged(tuneOf(music)), { measure: 0, tick: 10_080 })!)
+      articulationsOf(setup, soundedAt(arranged(tuneOf(music)), { measure: 0, tick: 10_080 })!)
     expect(ways('"D"d e f2|]')).toEqual(expect.arrayContaining(['pluck', 'hammer', 'slide']))
     expect(ways('"D"e d f2|]')).toContain('pull')
     expect(ways('"D"e d f2|]')).not.toContain('bend')
@@ -46,7 +52,7 @@ describe('how a note is sounded', () => {
     for (const music of ['"D"d e f2|]', '"D"f g f2|]', '"D"a g f2|]', '"D"g f e2|]', '"D"B c d2|]']) {
       const tune = tuneOf(music)
       const note = soundedAt(arranged(tune), { measure: 0, tick: 10_080 })!
-      for (const way of waysOf(setup, note)) {
+      for (const way of articulationsOf(setup, note)) {
         // A bend also needs free strings beside it: it may be refused, and is then said.
         if (way === 'bend') continue
         expect(isSoundedAs(asked(tune, way), way), `${music} ${way}`).toBe(true)

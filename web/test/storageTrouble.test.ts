@@ -1,7 +1,13 @@
 import Dexie from 'dexie'
 import { SchemaError } from '@velvet-porch/core/schema'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { currentTrouble, endTrouble, isTold, reportTrouble, storing } from '../src/store/storageTrouble.ts'
+import {
+  currentTrouble,
+  endTrouble,
+  isReported,
+  reportTrouble,
+  storing,
+} from '../src/store/storageTrouble.ts'
 
 beforeEach(endTrouble)
 
@@ -16,7 +22,7 @@ describe('storage that fails', () => {
   ])('is said to be %s', (kind, error) => {
     reportTrouble(error)
     expect(currentTrouble()?.kind).toBe(kind)
-    expect(isTold(error)).toBe(true)
+    expect(isReported(error)).toBe(true)
   })
 
   it('is said once: the first reason stands until it is over', () => {

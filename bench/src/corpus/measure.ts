@@ -5,7 +5,7 @@ import {
   finish,
   finishedTabOf,
   fingersOf,
-  framesFor,
+  heldShapesFor,
   handFault,
   lastFret,
   mod12,
@@ -208,7 +208,7 @@ export function textbookFingers(setup: Setup, json: TabJson): { kept: number; ch
   for (const chord of json.chords) {
     const reading = readChordSymbol(chord.symbol)
     if (reading.kind !== 'chord') continue
-    const book = framesFor(reading.chord, setup)[0]
+    const book = heldShapesFor(reading.chord, setup)[0]
     if (!book?.textbook) continue
     const struck = json.notes.filter((n) => n.start === chord.start)
     if (struck.length === 0) continue

@@ -2,7 +2,7 @@ import {
   ACCOMPANIMENTS,
   finish,
   isArrival,
-  ladder,
+  versionsByEffort,
   LEVELS,
   namedTunings,
   ORNAMENTS,
@@ -134,7 +134,7 @@ export function ladders(tunes: readonly TuneDoc[]): LadderCounts {
     const style = SOLO_STYLES[i % SOLO_STYLES.length]!
     const range = { from: 0, to: tune.measures.length - 1 }
     const rungs = finish(
-      ladder(
+      versionsByEffort(
         tune,
         setup,
         wholeTune(tune, style, 4).map((r) => ({ ...r, ornament: 2 as const })),

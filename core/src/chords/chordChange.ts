@@ -9,7 +9,7 @@ export interface FingeredGrip {
 }
 
 /** Where a finger stands: strings `top` to `low` at a fret counted from the capo. */
-export interface FingerSpot {
+export interface FingerPosition {
   readonly fret: number
   readonly top: number
   readonly low: number
@@ -22,8 +22,8 @@ export interface FingerSpot {
 export interface FingerMove {
   readonly finger: Exclude<LeftFinger, 0>
   readonly kind: 'stay' | 'slide' | 'move' | 'lift' | 'land'
-  readonly from?: FingerSpot
-  readonly to?: FingerSpot
+  readonly from?: FingerPosition
+  readonly to?: FingerPosition
   /** Way of the fingertip along and across the neck. */
   readonly mm: number
 }
@@ -47,11 +47,11 @@ const NO_GUIDE = 0.8
 const FINGERS = [1, 2, 3, 4, 'T'] as const
 
 /** The places of fingers 1–4 and the thumb, in that order; undefined where a finger is free. */
-export type HandSpots = readonly (FingerSpot | undefined)[]
+export type HandPositions = readonly (FingerPosition | undefined)[]
 
 /** Where each finger of a grip stands. */
-export function handSpots(grip: FingeredGrip): HandSpots {
-  const spots: (FingerSpot | undefined)[] = [undefined, undefined, undefined, undefined, undefined]
+export function handPositions(grip: FingeredGrip): HandPositions {
+  const spots: (FingerPosition | undefined)[] = [undefined, undefined, undefined, undefined, undefined]
   grip.frets.forEach((fret, i) => {
     const finger = grip.fingers[i]
     if (!fret || !finger) return
@@ -63,8 +63,8 @@ export function handSpots(grip: FingeredGrip): HandSpots {
 
 /** What every finger does between two grips, and what it costs the hand. */
 export function chordChange(setup: Setup, from: FingeredGrip, to: FingeredGrip): ChordChange {
-  const before = handSpots(from)
-  const after = handSpots(to)
+  const before = handPositions(from)
+  const after = handPositions(to)
   const moves: FingerMove[] = []
   FINGERS.forEach((finger, i) => {
     const a = before[i]
@@ -79,7 +79,7 @@ export function chordChange(setup: Setup, from: FingeredGrip, to: FingeredGrip):
 }
 
 /** The cost of `chordChange` alone, for searches that ask for thousands. */
-export function changeCost(setup: Setup, before: HandSpots, after: HandSpots): number {
+export function changeCost(setup: Setup, before: HandPositions, after: HandPositions): number {
   let cost = 0
   let guides = 0
   let pressed = 0
@@ -104,12 +104,12 @@ export function changeCost(setup: Setup, before: HandSpots, after: HandSpots): n
   return guides === 0 && pressed > 0 && next > 0 ? cost + NO_GUIDE : cost
 }
 
-function kindOf(a: FingerSpot, b: FingerSpot): 'stay' | 'slide' | 'move' {
+function kindOf(a: FingerPosition, b: FingerPosition): 'stay' | 'slide' | 'move' {
   if (a.top > b.low || b.top > a.low) return 'move'
   return a.fret === b.fret ? 'stay' : 'slide'
 }
 
-function wayOf(setup: Setup, a: FingerSpot, b: FingerSpot): number {
+function wayOf(setup: Setup, a: FingerPosition, b: FingerPosition): number {
   const across = Math.max(0, a.top - b.low, b.top - a.low)
   return reachAt(
     reachTable(setup.instrument),

@@ -9,7 +9,7 @@ import { enumerateShapes } from './enumerateShapes.ts'
 import { familyOf, type Family } from './family.ts'
 import { foldShapes, type Folded } from './foldShapes.ts'
 import { fingeringFeature, SHAPE_AT, SHAPE_FEATURES, shapeFeatures } from './shapeFeatures.ts'
-import { shapeGoal, shapeQuery, type ShapeWishes } from './shapeQuery.ts'
+import { shapeGoal, shapeQuery, type ShapeFilters } from './shapeQuery.ts'
 import { SHAPE_WEIGHTS } from './shapeWeights.ts'
 import { ZONES, zoneOf, type Zone } from './zone.ts'
 
@@ -60,11 +60,11 @@ interface Candidate {
 export function findShapes(
   setup: Setup,
   chord: ChordReading,
-  wishes: ShapeWishes = {},
+  wishes: ShapeFilters = {},
   everything = false,
 ): FoundShapes {
   const player = handFor(setup.player, wishes)
-  const named = withWishedBass(chord, wishes)
+  const named = withAskedBass(chord, wishes)
   const goal = shapeGoal(chord, wishes)
   const features = new Float64Array(SHAPE_FEATURES.length)
   const byZone = new Map<Zone, Candidate[]>(ZONES.map((z) => [z, []]))
@@ -89,21 +89,21 @@ export function findShapes(
 }
 
 /** The chord as it will be heard: over the wished bass. */
-export function withWishedBass(chord: ChordReading, { bass }: ShapeWishes): ChordReading {
+export function withAskedBass(chord: ChordReading, { bass }: ShapeFilters): ChordReading {
   if (bass === undefined || bass === bassPitchClass(chord)) return chord
   const { bass: _, ...plain } = chord
   return bass === pitchClass(chord.root) ? plain : { ...plain, bass: spellInChord(plain, bass) }
 }
 
 /** The player, asked for no barres where the wishes say so. */
-export function handFor(player: Player, wishes: ShapeWishes): Player {
+export function handFor(player: Player, wishes: ShapeFilters): Player {
   return wishes.noBarre ? { ...player, techniques: { ...player.techniques, barre: false } } : player
 }
 
 function holdable(
   setup: Setup,
   chord: ChordReading,
-  wishes: ShapeWishes,
+  wishes: ShapeFilters,
   candidates: Candidate[],
   everything: boolean,
 ): Shape[] {
@@ -150,7 +150,7 @@ function meets(
   setup: Setup,
   frets: readonly (number | null)[],
   fingering: Fingering,
-  { maxStretch, freeFingers }: ShapeWishes,
+  { maxStretch, freeFingers }: ShapeFilters,
 ): boolean {
   if (maxStretch !== undefined && stretchOf(setup, frets, fingering.fingers) > maxStretch) return false
   return freeFingers === undefined || freeFingersOf(fingering.fingers) >= freeFingers

@@ -2,13 +2,19 @@ import { fingeringsOf } from '../hand/grip/fingering.ts'
 import { bassPitchClass, chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { Setup } from '../instrument/setup.ts'
 import { mod12 } from '../music/pitch/pitch.ts'
-import { changeCost, chordChange, handSpots, type ChordChange, type HandSpots } from './chordChange.ts'
+import {
+  changeCost,
+  chordChange,
+  handPositions,
+  type ChordChange,
+  type HandPositions,
+} from './chordChange.ts'
 import { findShapes, handFor, shownOrder, stretchOf, type Shape } from './findShapes.ts'
 import { soundingPitches } from './nameShape.ts'
-import type { ShapeWishes } from './shapeQuery.ts'
+import type { ShapeFilters } from './shapeQuery.ts'
 
 /** What a path through a progression should care for. */
-export interface ProgressionWishes extends ShapeWishes {
+export interface ProgressionFilters extends ShapeFilters {
   /** Keep the highest or the lowest note moving by the smallest steps. */
   readonly lead?: 'melody' | 'bass'
   /** Shapes that are held for a chord whatever they cost, by the chord's text. */
@@ -47,7 +53,7 @@ interface Contender {
   readonly price: number
   readonly top: number
   readonly low: number
-  readonly spots: HandSpots
+  readonly spots: HandPositions
 }
 
 /**
@@ -57,7 +63,7 @@ interface Contender {
 export function progressionPath(
   setup: Setup,
   chords: readonly ChordReading[],
-  wishes: ProgressionWishes = {},
+  wishes: ProgressionFilters = {},
 ): ProgressionStep[] {
   const known = new Map<string, Contender[]>()
   const columns = chords.map((chord) => {
@@ -99,13 +105,13 @@ export function progressionPath(
   })
 }
 
-function stepPrice(setup: Setup, a: Contender, b: Contender, { lead }: ProgressionWishes): number {
+function stepPrice(setup: Setup, a: Contender, b: Contender, { lead }: ProgressionFilters): number {
   const change = CHANGE_WEIGHT * changeCost(setup, a.spots, b.spots)
   if (!lead) return change
   return change + SEMITONE * Math.abs(lead === 'melody' ? a.top - b.top : a.low - b.low)
 }
 
-function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionWishes): Contender[] {
+function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionFilters): Contender[] {
   const pinned = wishes.pinned?.get(chordText(chord))
   const rows = pinned ? [] : shownOrder(findShapes(setup, chord, wishes))
   const found = rows.map((r) => r.head).sort((a, b) => a.cost - b.cost)
@@ -121,15 +127,15 @@ function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionWishes
     const bass = mod12(ends.low) === (wishes.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
     const known = !wishes.familiar || wishes.familiar.has(shape.frets.join())
     const extra = thin + bass + (known ? 0 : UNFAMILIAR)
-    if (pinned) return [{ shape, price: 0, ...ends, spots: handSpots(shape) }]
+    if (pinned) return [{ shape, price: 0, ...ends, spots: handPositions(shape) }]
     const selective = wishes.maxStretch !== undefined || wishes.freeFingers !== undefined
     if (selective)
-      return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, spots: handSpots(shape) }]
+      return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, spots: handPositions(shape) }]
     return fingeringsOf(setup, shape.frets, player, FINGERINGS_A_SHAPE).map(({ fingers, cost }) => ({
       shape: { ...shape, fingers, strain: cost, stretchMm: stretchOf(setup, shape.frets, fingers) },
       price: SHAPE_WEIGHT * (shape.cost + (cost - shape.strain)) + extra,
       ...ends,
-      spots: handSpots({ frets: shape.frets, fingers }),
+      spots: handPositions({ frets: shape.frets, fingers }),
     }))
   })
 }

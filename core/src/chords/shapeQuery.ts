@@ -5,7 +5,7 @@ import type { ShapeQuery } from './enumerateShapes.ts'
 import type { ShapeGoal } from './shapeFeatures.ts'
 
 /** What the player wants of a shape besides the chord. Strings count from 1, the highest-pitched. */
-export interface ShapeWishes {
+export interface ShapeFilters {
   /** The lowest note's pitch class; an inversion or a foreign bass. */
   readonly bass?: PitchClass
   /** The highest note, exactly: the melody. */
@@ -28,7 +28,7 @@ export interface ShapeWishes {
 export const USUAL_HIGHEST_FRET = 15
 
 /** The search that a chord with wishes asks for. */
-export function shapeQuery(chord: ChordReading, wishes: ShapeWishes): ShapeQuery {
+export function shapeQuery(chord: ChordReading, wishes: ShapeFilters): ShapeQuery {
   const root = pitchClass(chord.root)
   const needs = toneNeeds(chord)
   const allowed = [...chordPitchClasses(chord), ...needs.admitted.map((i) => mod12(root + i))]
@@ -50,7 +50,7 @@ export function shapeQuery(chord: ChordReading, wishes: ShapeWishes): ShapeQuery
 }
 
 /** What the shapes are ranked against. */
-export function shapeGoal(chord: ChordReading, wishes: ShapeWishes): ShapeGoal {
+export function shapeGoal(chord: ChordReading, wishes: ShapeFilters): ShapeGoal {
   return {
     root: pitchClass(chord.root),
     bass: wishes.bass ?? bassPitchClass(chord),

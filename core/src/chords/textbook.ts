@@ -14,7 +14,7 @@ import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 
 /** A chord shape that a hand holds as a whole while melody and bass move inside it. */
-export interface Frame {
+export interface HeldShape {
   readonly name: string
   /** Fret by string, string 1 first; null is not played. */
   readonly frets: readonly (number | null)[]
@@ -154,8 +154,12 @@ const shapeName = (chord: ChordReading) => {
  * Frames for a chord as the hand calls it (the capo taken off): open shapes first, then the forms moved up the neck.
  * Only shapes whose every note belongs to the chord in this tuning are returned, so other tunings are safe.
  */
-export function framesFor(shape: ChordReading, setup: Setup, pins: readonly PinnedShape[] = []): Frame[] {
-  const frames: Frame[] = pins.filter((pin) => isFor(pin, shape, setup)).map(pinnedFrame)
+export function heldShapesFor(
+  shape: ChordReading,
+  setup: Setup,
+  pins: readonly PinnedShape[] = [],
+): HeldShape[] {
+  const frames: HeldShape[] = pins.filter((pin) => isFor(pin, shape, setup)).map(pinnedFrame)
   // Who pins a shape wants that one.
   if (frames.length > 0) return frames
   const names = shapeName(shape)
@@ -190,14 +194,14 @@ function isFor(pin: PinnedShape, shape: ChordReading, setup: Setup): boolean {
   )
 }
 
-function pinnedFrame(pin: PinnedShape, index: number): Frame {
+function pinnedFrame(pin: PinnedShape, index: number): HeldShape {
   return { ...fingeredFrame(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0), pinned: true }
 }
 
 /** How many found shapes stand in for a chord that no book shape serves (other tunings, rare chords). */
 const FOUND_FRAMES = 4
 
-function foundFrames(name: string, shape: ChordReading, setup: Setup): Frame[] {
+function foundFrames(name: string, shape: ChordReading, setup: Setup): HeldShape[] {
   const sounding = transposeChord(shape, setup.capo[0]!, true)
   return (
     shownOrder(findShapes(setup, sounding, { zone: [1, 9], bass: bassPitchClass(sounding) }))
@@ -216,7 +220,7 @@ function fingeredFrame(
   frets: readonly (number | null)[],
   fingers: readonly LeftFinger[],
   textbook: boolean,
-): Frame {
+): HeldShape {
   const pressed = frets.flatMap((fret, i): Pressed[] => {
     const finger = fingers[i]
     return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
@@ -224,7 +228,7 @@ function fingeredFrame(
   return frameOf(name, { frets: [...frets], pressed }, 0, textbook)
 }
 
-function frameOf(name: string, diagram: Diagram, up: number, textbook: boolean): Frame {
+function frameOf(name: string, diagram: Diagram, up: number, textbook: boolean): HeldShape {
   const pressed = diagram.pressed.map((p) => ({ ...p, fret: p.fret + up }))
   const fingers = [1, 2, 3, 4, THUMB]
     .map((f) => pressed.filter((p) => p.finger === f))
@@ -236,7 +240,7 @@ function openPitchWithoutCapo(setup: Setup, string: number): number {
   return setup.tuning[string - 1]!
 }
 
-function soundsChord(frame: Frame, shape: ChordReading, setup: Setup): boolean {
+function soundsChord(frame: HeldShape, shape: ChordReading, setup: Setup): boolean {
   const capo = setup.capo[0]!
   const allowed = chordPitchClasses(shape).map((pc) => mod12(pc + capo))
   return frame.frets.every(

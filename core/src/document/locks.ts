@@ -7,10 +7,15 @@ import type { School } from './school.ts'
 import type { Pos } from './tune.ts'
 
 /** How a melody note is to be sounded: by the picking hand, pushed up before the stroke, or from the note before it. */
-export const SOUNDINGS = ['pluck', 'preBend', 'hammer', 'pull', 'slide', 'bend'] as const satisfies readonly (
-  Attack | 'preBend'
-)[]
-export type AskedSounding = (typeof SOUNDINGS)[number]
+export const ASKED_ARTICULATIONS = [
+  'pluck',
+  'preBend',
+  'hammer',
+  'pull',
+  'slide',
+  'bend',
+] as const satisfies readonly (Attack | 'preBend')[]
+export type AskedArticulation = (typeof ASKED_ARTICULATIONS)[number]
 
 /** What a locked measure keeps: its style and level, and every note's place and finger. */
 export interface LockedMeasure {
@@ -28,7 +33,7 @@ export interface LockedMeasure {
 export interface LockValues {
   readonly place: Place
   readonly left: LeftFinger
-  readonly attack: AskedSounding
+  readonly attack: AskedArticulation
   readonly grip: readonly PressedPlace[]
   readonly measure: LockedMeasure
   readonly typed: TabNote

@@ -1,6 +1,6 @@
 import { melodyOf, ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
 import { withNote, withoutNotes } from '../arrange/manual/placed.ts'
-import { settled } from '../arrange/manual/settle.ts'
+import { withHands } from '../arrange/manual/settle.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import { lockId, lockOf, type Lock, type LockValues } from '../document/locks.ts'
 import { LONGEST_REMARK, type TabNote } from '../document/tab.ts'
@@ -327,7 +327,7 @@ function refinger(score: Arranged, { from, to }: Order<'finger'>): Edited {
   const measures = score.tune.measures.slice(from, to + 1).map((m) => m.id)
   if (from < 0 || measures.length === 0 || to < from) return refused('noSuchMeasure')
   const { tune, arrangement } = score
-  const base = settled(arrangement.base, { ...arrangement, tune }, new Set(measures), false)
+  const base = withHands(arrangement.base, { ...arrangement, tune }, new Set(measures), false)
   return done({ tune, arrangement: { ...arrangement, base } })
 }
 
@@ -335,7 +335,7 @@ function settle(score: Arranged, layer: Layer, measures: ReadonlySet<Id>): Arran
   const { tune, arrangement } = score
   return {
     tune,
-    arrangement: { ...arrangement, base: settled(layer, { ...arrangement, tune }, measures, true) },
+    arrangement: { ...arrangement, base: withHands(layer, { ...arrangement, tune }, measures, true) },
   }
 }
 

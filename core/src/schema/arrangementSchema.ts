@@ -4,7 +4,7 @@ import { ARRANGEMENT_SCHEMA, type ArrangementDoc } from '../document/arrangement
 import { LEVELS, OMISSIONS, ORNAMENTS, STYLES } from '../document/style.ts'
 import { LONGEST_REMARK, ARRIVALS, ATTACKS } from '../document/tab.ts'
 import { LIMITS } from '../document/limits.ts'
-import { SOUNDINGS, type LockField } from '../document/locks.ts'
+import { ASKED_ARTICULATIONS, type LockField } from '../document/locks.ts'
 import { HAND_RULES, LIFT_RULES, ROOT_RULES, RUN_RULES, STROKE_RULES } from '../document/school.ts'
 import { PICKING_SCHOOLS, PICKING_SIGNS } from '../instrument/hand.ts'
 import type { TuneDoc } from '../document/tune.ts'
@@ -147,7 +147,7 @@ const lockedMeasure = Joi.object({
 const LOCK_VALUES: Readonly<Record<LockField, Joi.Schema>> = {
   place,
   left: leftFinger,
-  attack: Joi.string().valid(...SOUNDINGS),
+  attack: Joi.string().valid(...ASKED_ARTICULATIONS),
   grip: pressed,
   measure: lockedMeasure,
   typed: note,

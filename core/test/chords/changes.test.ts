@@ -7,7 +7,7 @@ import {
   finish,
   findShapes,
   fingeringsOf,
-  framesFor,
+  heldShapesFor,
   guitarSetup,
   progressionPath,
   reach,
@@ -116,10 +116,10 @@ describe('pinned shapes', () => {
   }
 
   it('come first for their chord in their tuning, and nowhere else', () => {
-    expect(written(framesFor(chord('C'), setup, [pin])[0]!.frets)).toBe('x-3-5-5-5-3')
-    expect(framesFor(chord('G'), setup, [pin])).toEqual(framesFor(chord('G'), setup))
+    expect(written(heldShapesFor(chord('C'), setup, [pin])[0]!.frets)).toBe('x-3-5-5-5-3')
+    expect(heldShapesFor(chord('G'), setup, [pin])).toEqual(heldShapesFor(chord('G'), setup))
     const other = { ...pin, tuning: [62, 59, 55, 50, 45, 38] }
-    expect(framesFor(chord('C'), setup, [other])).toEqual(framesFor(chord('C'), setup))
+    expect(heldShapesFor(chord('C'), setup, [other])).toEqual(heldShapesFor(chord('C'), setup))
   })
 
   it('are what the arranger holds', () => {
@@ -136,7 +136,7 @@ describe('pinned shapes', () => {
 
   it('chords that no book shape serves in a tuning get found ones', () => {
     const dadgad = { ...setup, tuning: [62, 57, 55, 50, 45, 38] }
-    const frames = framesFor(chord('Bm'), dadgad)
+    const frames = heldShapesFor(chord('Bm'), dadgad)
     expect(frames.length).toBeGreaterThan(0)
     for (const f of frames) expect(soundingPitches(dadgad, f.frets).length).toBeGreaterThan(2)
   })

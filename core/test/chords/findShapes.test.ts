@@ -25,10 +25,10 @@ import {
   soundingPitches,
   stretchOf,
   toneNeeds,
-  wishesToRelax,
+  filtersToRelax,
   zoneOf,
   type Shape,
-  type ShapeWishes,
+  type ShapeFilters,
 } from '../../src/index.ts'
 import { chord, frets, written } from '../support/chords.ts'
 
@@ -89,7 +89,7 @@ describe('the shapes of a chord', () => {
     fc.assert(
       fc.property(fc.constantFrom(...CHORDS.slice(0, 9)), wishes, (text, raw) => {
         const setup = guitarSetup()
-        const wish = raw as ShapeWishes
+        const wish = raw as ShapeFilters
         const shapes = all(findShapes(setup, chord(text), wish))
         for (const { frets: list, fingers } of shapes) {
           const pitches = soundingPitches(setup, list)
@@ -107,7 +107,7 @@ describe('the shapes of a chord', () => {
           if (wish.freeFingers) expect(freeFingersOf(fingers)).toBeGreaterThanOrEqual(wish.freeFingers)
         }
         if (shapes.length === 0) {
-          for (const name of wishesToRelax(setup, chord(text), wish)) {
+          for (const name of filtersToRelax(setup, chord(text), wish)) {
             const rest = Object.fromEntries(Object.entries(wish).filter(([key]) => key !== name))
             expect(findShapes(setup, chord(text), rest).zones.length).toBeGreaterThan(0)
           }

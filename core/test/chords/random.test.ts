@@ -16,10 +16,10 @@ import {
   shownOrder,
   silentStrings,
   soundingPitches,
-  wishesToRelax,
+  filtersToRelax,
   type InstrumentKind,
   type Setup,
-  type ShapeWishes,
+  type ShapeFilters,
 } from '../../src/index.ts'
 
 /** Any instrument in any tuning that its strings bear, behind a full or partial capo, in hands that may do less. */
@@ -61,7 +61,7 @@ const symbols = fc
   )
   .map((parts) => parts.join(''))
 
-const wishes: fc.Arbitrary<ShapeWishes> = fc.record(
+const wishes: fc.Arbitrary<ShapeFilters> = fc.record(
   {
     bass: fc.integer({ min: 0, max: 11 }),
     top: fc.integer({ min: 50, max: 80 }),
@@ -96,7 +96,7 @@ describe('shapes on any neck', () => {
         }
         const first = shapes[0]
         if (!first) {
-          for (const name of wishesToRelax(setup, chord, wish)) expect(Object.keys(wish)).toContain(name)
+          for (const name of filtersToRelax(setup, chord, wish)) expect(Object.keys(wish)).toContain(name)
           return
         }
         const { frets, fingers } = first

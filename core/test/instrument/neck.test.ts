@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import {
   bassPitchClass,
-  framesFor,
+  heldShapesFor,
   fretFromNut,
   guitarSetup,
   handFault,
@@ -82,7 +82,7 @@ describe('chord shapes', () => {
     for (const root of ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B']) {
       for (const quality of ['', 'm', '7', 'm7', 'maj7', 'sus4', 'dim7', 'm7b5', '6', '9']) {
         const wanted = chord(root + quality)
-        for (const frame of framesFor(wanted, setup)) {
+        for (const frame of heldShapesFor(wanted, setup)) {
           shapes++
           expect(handFault(setup, ADULT_SPANS, frame.pressed), frame.name).toBeUndefined()
           const lowest = 6 - [...frame.frets].reverse().findIndex((f) => f !== null)
@@ -97,7 +97,7 @@ describe('chord shapes', () => {
 
   it('the bass strings of the common shapes (common practice)', () => {
     const bassString = (name: string) => {
-      const frame = framesFor(chord(name), guitarSetup())[0]!
+      const frame = heldShapesFor(chord(name), guitarSetup())[0]!
       return 6 - [...frame.frets].reverse().findIndex((f) => f !== null)
     }
     expect(['E', 'Em', 'G'].map(bassString)).toEqual([6, 6, 6])
@@ -107,7 +107,7 @@ describe('chord shapes', () => {
 
   it('offers only shapes that sound the chord in the tuning at hand', () => {
     const openG = { ...guitarSetup(), tuning: [62, 59, 55, 50, 43, 38] }
-    for (const frame of framesFor(chord('C'), openG)) {
+    for (const frame of heldShapesFor(chord('C'), openG)) {
       frame.frets.forEach((fret, i) => {
         if (fret !== null) expect([0, 4, 7]).toContain(mod12(pitchAt(openG, { string: i + 1, fret })))
       })

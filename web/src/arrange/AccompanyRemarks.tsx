@@ -3,11 +3,11 @@ import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import { remarksInWorker } from '../worker/benchWorker.ts'
 import { FoundList } from './FoundList.tsx'
-import type { StandingProps } from './standing.ts'
+import type { ArrangedProps } from './standing.ts'
 import { useAnswer } from './useAnswer.ts'
 
 /** What could not be played as it was asked, and what is played instead. */
-export function AccompanyRemarks({ tune, doc, model, onSpot }: StandingProps) {
+export function AccompanyRemarks({ tune, doc, model, onSpot }: ArrangedProps) {
   const { t } = useTranslation()
   const remarks = useAnswer(useCallback(() => remarksInWorker(tune, doc), [tune, doc]))
   if (!remarks || remarks.length === 0) return null

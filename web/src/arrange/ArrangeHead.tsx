@@ -4,7 +4,7 @@ import { textTab, tuningId, type ArrangementDoc, type Id } from '@velvet-porch/c
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useNames } from '../names/useNames.ts'
-import { keysOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { keysOf, type SheetModel, type SheetPosition } from '../sheet/sheetModel.ts'
 import { HistoryTools } from '../history/HistoryTools.tsx'
 import { setPrefs, usePrefs } from '../store/prefs.ts'
 import { FormLine } from './FormLine.tsx'
@@ -22,9 +22,9 @@ interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc | null
   readonly arranger: BenchArranger
-  readonly spot: Spot | undefined
+  readonly spot: SheetPosition | undefined
   /** Goes to a place of the sheet; absent where the page is another one than the score's. */
-  readonly onSpot: ((spot: Spot) => void) | undefined
+  readonly onSpot: ((spot: SheetPosition) => void) | undefined
   /** The last change of the arrangement, that it can be compared with. */
   readonly previous: string | undefined
   /** Writing by hand, where the sheet may be written on. */

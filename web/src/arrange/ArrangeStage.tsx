@@ -15,7 +15,7 @@ import { PlayControl } from '../play/PlayControl.tsx'
 import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet, type MarkedMeasures } from '../sheet/Sheet.tsx'
-import { sheetMaker, sheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { sheetMaker, sheetModel, type SheetPosition } from '../sheet/sheetModel.ts'
 import { usePrefs } from '../store/prefs.ts'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
@@ -26,7 +26,7 @@ import { useWriting } from '../write/useWriting.ts'
 import { BenchHead } from './BenchHead.tsx'
 import { BenchSide } from './BenchSide.tsx'
 import { BesideSheet } from './BesideSheet.tsx'
-import { changedNotes, lockedTargets, withWay } from './shownNotes.ts'
+import { changedNotes, lockedTargets, withAlternative } from './shownNotes.ts'
 import { useAsPlayed } from './useAsPlayed.ts'
 import { useArrangeActions } from './useArrangeActions.ts'
 import { useArranger } from './useArranger.ts'
@@ -77,7 +77,7 @@ function Bench({ id }: { id: string }) {
     if (trial) return { ...doc, base: trial }
     const kept = doc.variants.find((v) => v.id === ossia)
     if (kept) return { ...doc, base: withVariant(doc.base, kept) }
-    return tried ? withWay(doc, tried) : played
+    return tried ? withAlternative(doc, tried) : played
   }, [before, doc, played, tried, trial, ossia])
   const measures = tune?.measures
   const known = useMemo(() => new Set(measures?.map((m) => m.id)), [measures])
@@ -119,7 +119,7 @@ function Bench({ id }: { id: string }) {
       changed: changedNotes(kept, doc),
     }
   }, [version, tune, doc, plain])
-  const [chosen, setSpot] = useState<Spot>()
+  const [chosen, setSpot] = useState<SheetPosition>()
   const [address] = useSearchParams()
   const [marked, showMarked] = useState(() => markedIn(address, tune))
   const markedRef = useRef(marked)

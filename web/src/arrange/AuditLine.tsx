@@ -1,7 +1,7 @@
 import type { AuditReport, TuneDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { measureNumbers } from '@velvet-porch/core'
-import type { Spot } from '../sheet/sheetModel.ts'
+import type { SheetPosition } from '../sheet/sheetModel.ts'
 
 /** Most findings that are listed; the rest is counted. */
 const LISTED = 6
@@ -14,7 +14,7 @@ export function AuditLine({
 }: {
   tune: TuneDoc
   report: AuditReport | undefined
-  onSpot: (spot: Spot) => void
+  onSpot: (spot: SheetPosition) => void
 }) {
   const { t } = useTranslation()
   if (!report) return null

@@ -3,7 +3,7 @@ import type { ArrangementDoc, Id, TuneDoc, Variant } from '@velvet-porch/core'
 import { lazy, memo, Suspense, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { useCurrentPlayer } from '../store/players.ts'
 import type { Writing } from '../write/useWriting.ts'
 import { ArrangeHead } from './ArrangeHead.tsx'
@@ -28,11 +28,11 @@ interface Props {
   /** What is played where the page is shown written out. */
   readonly out: ArrangementDoc | undefined
   readonly arranger: BenchArranger
-  readonly spot: Spot | undefined
+  readonly spot: SheetPosition | undefined
   readonly marked: MarkedMeasures | undefined
   /** The same, ahead of what is drawn. */
   readonly markedNow: () => MarkedMeasures | undefined
-  readonly onSpot: (spot: Spot) => void
+  readonly onSpot: (spot: SheetPosition) => void
   /** The last change of the arrangement, that it can be compared with. */
   readonly previous: string | undefined
   readonly comparing: boolean

@@ -11,7 +11,7 @@ import { memo, useMemo, useState } from 'react'
 import { Neck } from '../neck/Neck.tsx'
 import { handAt, withReadyFingers } from '../neck/handMove.ts'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { AccompanyRemarks } from './AccompanyRemarks.tsx'
 import { AuditLine } from './AuditLine.tsx'
 import { BackingHint } from './BackingHint.tsx'
@@ -21,7 +21,7 @@ import { LeftOutLine } from './LeftOutLine.tsx'
 import { Locks } from './Locks.tsx'
 import { OrnamentsLeft } from './OrnamentsLeft.tsx'
 import { Ossias } from './Ossias.tsx'
-import { OtherWays } from './OtherWays.tsx'
+import { Alternatives } from './OtherWays.tsx'
 import { Reasons } from './Reasons.tsx'
 import { SoundedAs } from './SoundedAs.tsx'
 import type { BenchArranger } from './useArranger.ts'
@@ -31,9 +31,9 @@ interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc | null
   readonly arranger: BenchArranger
-  readonly spot: Spot | undefined
+  readonly spot: SheetPosition | undefined
   readonly marked: MarkedMeasures | undefined
-  readonly onSpot: (spot: Spot) => void
+  readonly onSpot: (spot: SheetPosition) => void
   readonly onHear: (string: number, fret: number) => void
   /** Tune and finished arrangement, where what is shown is just that. */
   readonly checked: { readonly tune: TuneDoc; readonly doc: ArrangementDoc } | undefined
@@ -74,7 +74,7 @@ export const BenchSide = memo(function BenchSide(props: Props) {
       <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
         {backing ? <BackingHint style={backing} /> : null}
         {why && ready && spot && !backing ? (
-          <OtherWays {...ready} arranger={arranger} spot={spot} tried={tried} onTry={onTry} />
+          <Alternatives {...ready} arranger={arranger} spot={spot} tried={tried} onTry={onTry} />
         ) : null}
       </Reasons>
       {ready && spot && !backing ? (

@@ -5,17 +5,17 @@ import {
   type ArrangementDoc,
   type Layer,
   type MeasureRange,
-  type Rung,
+  type EffortVersion,
   type TuneDoc,
 } from '@velvet-porch/core'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
-import { keepRung } from './keepRung.ts'
-import { RungList } from './RungList.tsx'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
+import { keepAsOssia } from './keepRung.ts'
+import { EffortVersionList } from './RungList.tsx'
 import { useChangeWords } from './useChangeWords.ts'
-import { useLadder } from './useLadder.ts'
+import { useEffortVersions } from './useLadder.ts'
 import type { BenchArranger } from './useArranger.ts'
 
 interface Props {
@@ -23,7 +23,7 @@ interface Props {
   readonly doc: ArrangementDoc
   readonly model: SheetModel
   readonly arranger: BenchArranger
-  readonly spot: Spot | undefined
+  readonly spot: SheetPosition | undefined
   readonly marked: MarkedMeasures | undefined
   readonly tried: Layer | undefined
   readonly onTry: (layer: Layer | undefined) => void
@@ -36,21 +36,21 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
   const { t } = useTranslation()
   const words = useChangeWords()
   const [wish, setScope] = useState<Scope>('tune')
-  const { found, looking, look, drop } = useLadder(tune, doc)
+  const { found, looking, look, drop } = useEffortVersions(tune, doc)
   const scopes = scopesOf(tune, doc, spot, marked)
   const scope = scopes.has(wish) ? wish : 'tune'
   useEffect(() => onTry(undefined), [doc, onTry])
   const now = found?.now
-  const use = (rung: Rung) => {
+  const use = (rung: EffortVersion) => {
     onTry(undefined)
     void arranger.choose(t('easier.command.use', { what: words(rung.changes) }), () => ({
       regions: rung.regions,
     }))
   }
-  const keep = (rung: Rung, range: MeasureRange) => {
+  const keep = (rung: EffortVersion, range: MeasureRange) => {
     onTry(undefined)
     const what = words(rung.changes)
-    void keepRung(tune, doc.id, rung, range, what, t('easier.command.keep', { what }))
+    void keepAsOssia(tune, doc.id, rung, range, what, t('easier.command.keep', { what }))
   }
   return (
     <details className="reasons" data-testid="easier">
@@ -85,7 +85,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
       </span>
       {found && (found.rungs.length < 2 || !now) ? <p>{t('easier.none')}</p> : null}
       {found && now && found.rungs.length > 1 ? (
-        <RungList
+        <EffortVersionList
           rungs={found.rungs}
           now={now}
           tried={found.rungs.find((r) => r.layer === tried)}
@@ -118,7 +118,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
 function scopesOf(
   tune: TuneDoc,
   doc: ArrangementDoc,
-  spot: Spot | undefined,
+  spot: SheetPosition | undefined,
   marked: MarkedMeasures | undefined,
 ): Map<Scope, MeasureRange> {
   const scopes = new Map<Scope, MeasureRange>()
@@ -142,7 +142,7 @@ function CapoHelp({
 }: {
   tune: TuneDoc
   doc: ArrangementDoc
-  now: Rung
+  now: EffortVersion
   range: MeasureRange
 }) {
   const { t } = useTranslation()

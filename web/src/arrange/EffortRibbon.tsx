@@ -8,7 +8,7 @@ import {
 } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { TempoGoal } from './TempoGoal.tsx'
 
 /** Narrower cells show their height alone. */
@@ -17,8 +17,8 @@ const CELL_FOR_NUMBER_PX = 19
 interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc | null
-  readonly spot: Spot | undefined
-  readonly onSpot: (spot: Spot) => void
+  readonly spot: SheetPosition | undefined
+  readonly onSpot: (spot: SheetPosition) => void
 }
 
 /**

@@ -4,7 +4,7 @@ import { FINDABLE, findOnPage, type ArrangementDoc, type TuneDoc } from '@velvet
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useActions } from '../shell/actions.ts'
-import type { Spot } from '../sheet/sheetModel.ts'
+import type { SheetPosition } from '../sheet/sheetModel.ts'
 
 /** Most places that are listed; the rest is counted. */
 const LISTED = 12
@@ -19,7 +19,7 @@ export function FindTools({
   tune: TuneDoc
   doc: ArrangementDoc | null
   numbers: readonly number[]
-  onSpot: (spot: Spot) => void
+  onSpot: (spot: SheetPosition) => void
 }) {
   const { t } = useTranslation()
   const [open, setOpen] = useState(false)

@@ -3,7 +3,7 @@ import { formMap, type TuneDoc } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { player } from '../play/player.ts'
-import type { Spot } from '../sheet/sheetModel.ts'
+import type { SheetPosition } from '../sheet/sheetModel.ts'
 
 /** The form as it is played, part by part; each part is played from where it begins. With its length in measures and minutes. */
 export function FormLine({
@@ -13,7 +13,7 @@ export function FormLine({
 }: {
   tune: TuneDoc
   numbers: readonly number[]
-  onSpot: ((spot: Spot) => void) | undefined
+  onSpot: ((spot: SheetPosition) => void) | undefined
 }) {
   const { t } = useTranslation()
   const map = useMemo(() => formMap(tune), [tune])

@@ -1,9 +1,9 @@
-import type { Spot } from '../sheet/sheetModel.ts'
+import type { SheetPosition } from '../sheet/sheetModel.ts'
 
 /** Something found in a measure. */
-export interface Found {
+export interface FoundPlace {
   readonly key: string
-  readonly spot: Spot
+  readonly spot: SheetPosition
   /** The measure, where the text does not name it. */
   readonly where?: string
   readonly text: string
@@ -18,10 +18,10 @@ export function FoundList({
   onSpot,
 }: {
   title: string
-  found: readonly Found[]
+  found: readonly FoundPlace[]
   testId: string
   open?: boolean
-  onSpot: (spot: Spot) => void
+  onSpot: (spot: SheetPosition) => void
 }) {
   return (
     <details className="reasons" data-testid={testId} open={open}>

@@ -13,7 +13,7 @@ import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import type { HandMoment } from '../neck/handMove.ts'
 import { printed } from '../shapes/degreeLabel.ts'
-import { beatOf, inFlats, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { beatOf, inFlats, type SheetModel, type SheetPosition } from '../sheet/sheetModel.ts'
 
 /** Where we are and what the fingers do next, in words. */
 export function HandText({
@@ -22,7 +22,7 @@ export function HandText({
   hand,
 }: {
   model: SheetModel
-  spot: Spot | undefined
+  spot: SheetPosition | undefined
   hand: HandMoment | undefined
 }) {
   const { t } = useTranslation()
@@ -58,7 +58,7 @@ export function HandText({
 }
 
 /** What the melody note is in its chord and key. */
-function MelodyReading({ model, spot }: { model: SheetModel; spot: Spot }) {
+function MelodyReading({ model, spot }: { model: SheetModel; spot: SheetPosition }) {
   const { t } = useTranslation()
   const names = useNames()
   const at = model.timeline.starts[spot.measure]! + spot.tick

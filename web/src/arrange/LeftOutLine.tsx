@@ -3,11 +3,11 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { leftOutInWorker } from '../worker/benchWorker.ts'
 import { FoundList } from './FoundList.tsx'
-import type { StandingProps } from './standing.ts'
+import type { ArrangedProps } from './standing.ts'
 import { useAnswer } from './useAnswer.ts'
 
 /** Where two parts are put into one instrument: what had to be dropped, measure by measure. */
-export function LeftOutLine({ tune, doc, model, onSpot }: StandingProps) {
+export function LeftOutLine({ tune, doc, model, onSpot }: ArrangedProps) {
   const { t } = useTranslation()
   const ask = useMemo(() => {
     const both = doc.regions.some((r) => (r.school ?? USUAL_SCHOOL).parts === 'both')

@@ -14,7 +14,7 @@ import {
   regionAt,
 } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
-import { beatOf, type SheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { beatOf, type SheetModel, type SheetPosition } from '../sheet/sheetModel.ts'
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../store/newId.ts'
 
@@ -22,11 +22,11 @@ interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc
   readonly arranger: BenchArranger
-  readonly spot: Spot | undefined
+  readonly spot: SheetPosition | undefined
   readonly grip: Grip | undefined
   /** Locks that were just found to contradict one another. */
   readonly blamed: readonly Id[]
-  readonly onSpot: (spot: Spot) => void
+  readonly onSpot: (spot: SheetPosition) => void
 }
 
 /** Keeps notes, grips and measures as they are: the rest is arranged around them. */
@@ -199,7 +199,7 @@ function groups(locks: readonly Lock[]): LockGroup[] {
 }
 
 /** Where a lock's note, grip or measure stands. */
-function spotOf(model: SheetModel, target: Id, locks: readonly Lock[]): Spot | undefined {
+function spotOf(model: SheetModel, target: Id, locks: readonly Lock[]): SheetPosition | undefined {
   const erased = locks.find(isLockOf('erased'))?.value
   const pos =
     erased ??

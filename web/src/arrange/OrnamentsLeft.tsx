@@ -2,11 +2,11 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ornamentsLeftInWorker } from '../worker/benchWorker.ts'
 import { FoundList } from './FoundList.tsx'
-import type { StandingProps } from './standing.ts'
+import type { ArrangedProps } from './standing.ts'
 import { useAnswer } from './useAnswer.ts'
 
 /** Ornaments of the source, and ways to sound a note that were asked for, that are not played; each with its reason. */
-export function OrnamentsLeft({ tune, doc, model, onSpot }: StandingProps) {
+export function OrnamentsLeft({ tune, doc, model, onSpot }: ArrangedProps) {
   const { t } = useTranslation()
   const ask = useMemo(() => {
     const has =

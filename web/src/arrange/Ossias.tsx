@@ -12,7 +12,7 @@ import {
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { newId } from '../store/newId.ts'
 import { change } from '../store/documents.ts'
 import { usePlayers } from '../store/players.ts'
@@ -49,7 +49,7 @@ export function Ossias({
   tune: TuneDoc
   doc: ArrangementDoc
   model: SheetModel
-  spot: Spot | undefined
+  spot: SheetPosition | undefined
   marked: MarkedMeasures | undefined
   shown: Id | undefined
   onShow: (id: Id | undefined) => void

@@ -11,7 +11,7 @@ import {
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { player } from '../play/player.ts'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { alternativesInWorker } from '../worker/benchWorker.ts'
 import { useTermWords } from './useTermWords.ts'
 import type { BenchArranger } from './useArranger.ts'
@@ -22,13 +22,13 @@ interface Props {
   readonly doc: ArrangementDoc
   readonly model: SheetModel
   readonly arranger: BenchArranger
-  readonly spot: Spot
+  readonly spot: SheetPosition
   readonly tried: Alternative | undefined
   readonly onTry: (way: Alternative | undefined) => void
 }
 
 /** The next-best ways to play the selected onset or its measure, each with what it changes: heard, tried, kept. */
-export function OtherWays({ tune, doc, model, arranger, spot, tried, onTry }: Props) {
+export function Alternatives({ tune, doc, model, arranger, spot, tried, onTry }: Props) {
   const { t } = useTranslation()
   const [scope, setScope] = useState<'onset' | 'measure'>('onset')
   const [ways, setWays] = useState<readonly Alternative[]>()

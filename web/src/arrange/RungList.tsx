@@ -1,5 +1,5 @@
 import { Group } from '@mantine/core'
-import type { NoteCount, Rung } from '@velvet-porch/core'
+import type { NoteCount, EffortVersion } from '@velvet-porch/core'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useChangeWords } from './useChangeWords.ts'
@@ -9,16 +9,16 @@ import { useChangeWords } from './useChangeWords.ts'
  * @param tried the version that is looked at
  * @param actions what can be done with a version
  */
-export function RungList({
+export function EffortVersionList({
   rungs,
   now,
   tried,
   actions,
 }: {
-  rungs: readonly Rung[]
-  now: Rung
-  tried: Rung | undefined
-  actions: (rung: Rung) => ReactNode
+  rungs: readonly EffortVersion[]
+  now: EffortVersion
+  tried: EffortVersion | undefined
+  actions: (rung: EffortVersion) => ReactNode
 }) {
   const { t } = useTranslation()
   const words = useChangeWords()
@@ -48,7 +48,7 @@ export function RungList({
 
 type T = ReturnType<typeof useTranslation>['t']
 
-function notesWords(t: T, { notes, sameNotes }: Rung, now: NoteCount): string {
+function notesWords(t: T, { notes, sameNotes }: EffortVersion, now: NoteCount): string {
   const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
     const n = notes[role] - now[role]
     return n === 0 ? [] : [`${n > 0 ? '+' : '−'}${Math.abs(n)} ${t(`easier.roles.${role}`)}`]

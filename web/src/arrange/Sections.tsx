@@ -35,7 +35,7 @@ import {
 } from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { Spot } from '../sheet/sheetModel.ts'
+import type { SheetPosition } from '../sheet/sheetModel.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
 import { OrnamentMenu } from './OrnamentMenu.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
@@ -47,12 +47,16 @@ interface Props {
   readonly numbers: readonly number[]
   readonly arranger: BenchArranger
   readonly settings: Settings
-  readonly spot: Spot | undefined
+  readonly spot: SheetPosition | undefined
   readonly section: Active
 }
 
 /** The section that the choices are for: the picked one, else the one under the selected note. */
-export function useActiveSection(tune: TuneDoc, settings: Settings | undefined, spot: Spot | undefined) {
+export function useActiveSection(
+  tune: TuneDoc,
+  settings: Settings | undefined,
+  spot: SheetPosition | undefined,
+) {
   const [picked, pick] = useState<{ readonly index: number; readonly at: number | undefined }>()
   const setPicked = (index: number) => pick({ index, at: spot?.measure })
   const regions = settings?.regions ?? []

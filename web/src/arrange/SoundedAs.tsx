@@ -1,8 +1,15 @@
 import { Chip, Group, Text } from '@mantine/core'
 import { withId, type ArrangementDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
-import { askedWay, isSoundedAs, locksFor, soundedAt, waysOf, type SoundedWay } from './soundedAs.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
+import {
+  askedArticulation,
+  isSoundedAs,
+  locksFor,
+  soundedAt,
+  articulationsOf,
+  type ArticulationChoice,
+} from './soundedAs.ts'
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../store/newId.ts'
 
@@ -18,23 +25,23 @@ export function SoundedAs({
   model: SheetModel
   doc: ArrangementDoc
   arranger: BenchArranger
-  spot: Spot
+  spot: SheetPosition
 }) {
   const { t } = useTranslation()
   const note = soundedAt(model, spot)
   const { settings } = arranger
   if (!note || !settings) return null
-  const ways = waysOf(doc.setup, note)
+  const ways = articulationsOf(doc.setup, note)
   if (ways.length < 2) return null
   const { to } = note
-  const asked = askedWay(settings.locks, to)
+  const asked = askedArticulation(settings.locks, to)
   const choose = (way: string) => {
-    const own = way === AUTO ? [] : locksFor(doc.setup, note, way as SoundedWay)
+    const own = way === AUTO ? [] : locksFor(doc.setup, note, way as ArticulationChoice)
     const touched = new Set([to.id, note.from?.id, ...own.map((l) => l.target)])
     const locks = own.map((l) => withId(l, newId()))
     void arranger.choose(
       t('ornament.howCommand', {
-        what: t(`ornament.ways.${way as SoundedWay}`),
+        what: t(`ornament.ways.${way as ArticulationChoice}`),
         number: model.numbers[spot.measure],
       }),
       (now) => ({ locks: [...now.locks.filter((l) => !touched.has(l.target)), ...locks] }),
@@ -48,7 +55,7 @@ export function SoundedAs({
         <Group gap={4} role="radiogroup" aria-label={t('ornament.how')}>
           {[AUTO, ...ways].map((w) => (
             <Chip key={w} value={w} size="xs" variant="outline">
-              {t(`ornament.ways.${w as SoundedWay}`)}
+              {t(`ornament.ways.${w as ArticulationChoice}`)}
             </Chip>
           ))}
         </Group>

@@ -2,7 +2,7 @@ import {
   layerOfMeasures,
   type Id,
   type MeasureRange,
-  type Rung,
+  type EffortVersion,
   type TuneDoc,
   type Variant,
 } from '@velvet-porch/core'
@@ -14,10 +14,10 @@ import { change } from '../store/documents.ts'
  * @param label what undo calls it
  * @param when where it is played of itself; nothing: on request alone
  */
-export async function keepRung(
+export async function keepAsOssia(
   tune: TuneDoc,
   arrangement: Id,
-  rung: Rung,
+  rung: EffortVersion,
   { from, to }: MeasureRange,
   name: string,
   label: string,

@@ -1,7 +1,7 @@
 import type { Alternative, ArrangementDoc, Id } from '@velvet-porch/core'
 
 /** An arrangement with another way of playing some of it in place, to be looked at and heard. */
-export function withWay(doc: ArrangementDoc, way: Alternative): ArrangementDoc {
+export function withAlternative(doc: ArrangementDoc, way: Alternative): ArrangementDoc {
   const notes = new Map(way.moved.map((n) => [n.id, n]))
   const grips = new Map(way.grips.map((g) => [g.id, g]))
   return {

@@ -8,7 +8,7 @@ import {
   placesOf,
   ticksAt,
   type Arrival,
-  type AskedSounding,
+  type AskedArticulation,
   isLockOf,
   leftFinger,
   type Lock,
@@ -17,10 +17,10 @@ import {
   type Setup,
   type TabNote,
 } from '@velvet-porch/core'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 
 /** Ways to sound a melody note that a teacher may ask for: from the note before, or by itself. */
-export type SoundedWay = AskedSounding | 'artificial'
+export type ArticulationChoice = AskedArticulation | 'artificial'
 
 /** The melody note at a spot with its neighbours, where they join it. */
 export interface SoundedNote {
@@ -30,7 +30,7 @@ export interface SoundedNote {
 }
 
 /** The melody note at a spot, with the one that ends where it begins and the one that begins where it ends. */
-export function soundedAt(model: SheetModel, spot: Spot): SoundedNote | undefined {
+export function soundedAt(model: SheetModel, spot: SheetPosition): SoundedNote | undefined {
   const to = model.notes
     .get(spot.measure)
     ?.find((n) => n.role === 'melody' && n.pos.tick === spot.tick && !n.graces)
@@ -118,7 +118,7 @@ const harmonicFor = (setup: Setup, { to }: SoundedNote): Place | undefined =>
 const WAYS = ['hammer', 'pull', 'slide', 'bend'] as const
 
 /** The ways in which a note could be sounded. */
-export function waysOf(setup: Setup, note: SoundedNote): SoundedWay[] {
+export function articulationsOf(setup: Setup, note: SoundedNote): ArticulationChoice[] {
   return [
     'pluck',
     ...WAYS.filter((way) => stringFor(setup, note, way)),
@@ -128,14 +128,14 @@ export function waysOf(setup: Setup, note: SoundedNote): SoundedWay[] {
 }
 
 /** What was asked of a note. */
-export function askedWay(locks: readonly Lock[], to: TabNote): SoundedWay | undefined {
+export function askedArticulation(locks: readonly Lock[], to: TabNote): ArticulationChoice | undefined {
   const own = locks.filter((l) => l.target === to.id)
   if (own.some((l) => l.field === 'place' && l.value.artificial)) return 'artificial'
   return own.find(isLockOf('attack'))?.value
 }
 
 /** True where a note is sounded as it was asked. */
-export function isSoundedAs({ attack, bend, place }: TabNote, way: SoundedWay): boolean {
+export function isSoundedAs({ attack, bend, place }: TabNote, way: ArticulationChoice): boolean {
   if (way === 'preBend') return attack === 'pluck' && bend !== undefined
   if (way === 'artificial') return place.artificial === true
   return attack === way
@@ -152,7 +152,7 @@ const fingerLock = (note: TabNote, finger: number): NewLock => ({
  * The locks that make one way of it: the attack, the notes on one string, and fingers that can do it (the same for a
  * slide and a bend, a finger a fret for the others).
  */
-export function locksFor(setup: Setup, note: SoundedNote, way: SoundedWay): readonly NewLock[] {
+export function locksFor(setup: Setup, note: SoundedNote, way: ArticulationChoice): readonly NewLock[] {
   const { from, to, next } = note
   if (way === 'artificial') {
     const place = harmonicFor(setup, note)

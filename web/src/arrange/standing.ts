@@ -1,10 +1,10 @@
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 
 /** An arrangement that stands, and the way to a place on its sheet. */
-export interface StandingProps {
+export interface ArrangedProps {
   readonly tune: TuneDoc
   readonly doc: ArrangementDoc
   readonly model: SheetModel
-  readonly onSpot: (spot: Spot) => void
+  readonly onSpot: (spot: SheetPosition) => void
 }

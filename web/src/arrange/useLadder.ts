@@ -1,18 +1,18 @@
-import type { ArrangementDoc, MeasureRange, Rung, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, MeasureRange, EffortVersion, TuneDoc } from '@velvet-porch/core'
 import { useCallback, useEffect, useState } from 'react'
-import { ladderInWorker } from '../worker/benchWorker.ts'
+import { versionsInWorker } from '../worker/benchWorker.ts'
 
 /** Versions of some measures, ordered by effort; the one without changes is how it is now. */
-export interface FoundLadder {
-  readonly rungs: readonly Rung[]
+export interface FoundVersions {
+  readonly rungs: readonly EffortVersion[]
   readonly range: MeasureRange
   /** Absent where nothing could be arranged. */
-  readonly now: Rung | undefined
+  readonly now: EffortVersion | undefined
 }
 
 /** Looks for easier and fuller versions of measures; what was found is dropped when the arrangement changes. */
-export function useLadder(tune: TuneDoc, doc: ArrangementDoc) {
-  const [found, setFound] = useState<FoundLadder>()
+export function useEffortVersions(tune: TuneDoc, doc: ArrangementDoc) {
+  const [found, setFound] = useState<FoundVersions>()
   const [looking, setLooking] = useState(false)
   const { base, regions, setup } = doc
   const drop = useCallback(() => setFound(undefined), [])
@@ -21,7 +21,7 @@ export function useLadder(tune: TuneDoc, doc: ArrangementDoc) {
     async (range: MeasureRange) => {
       setLooking(true)
       try {
-        const rungs = await ladderInWorker({ tune, setup, regions, locks: base.locks }, range)
+        const rungs = await versionsInWorker({ tune, setup, regions, locks: base.locks }, range)
         setFound({ rungs, range, now: rungs.find((r) => r.changes.length === 0) })
       } finally {
         setLooking(false)

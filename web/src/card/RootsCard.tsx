@@ -1,7 +1,7 @@
 import {
   chordText,
   findShapes,
-  framesFor,
+  heldShapesFor,
   pitchAt,
   readChordSymbol,
   shownOrder,
@@ -83,7 +83,7 @@ function byBassString(setup: Setup): { string: number; shapes: Rooted[] }[] {
 /** The shape that first books print where there is one, else the best that is found at the nut. */
 function lowShape(setup: Setup, chord: ChordReading): Pick<Rooted, 'frets' | 'fingers'> | undefined {
   if (setup.tuning.length === STANDARD_TUNING.length) {
-    const frame = framesFor(chord, setup).find((f) => f.textbook)
+    const frame = heldShapesFor(chord, setup).find((f) => f.textbook)
     if (frame)
       return {
         frets: frame.frets,

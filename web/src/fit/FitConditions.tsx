@@ -32,7 +32,7 @@ import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import type { Conditions } from './fitConditions.ts'
-import { RecordingPitch } from './RecordingPitch.tsx'
+import { RecordingPitchPanel } from './RecordingPitch.tsx'
 import { SingerRange } from './SingerRange.tsx'
 
 interface Props {
@@ -167,7 +167,7 @@ export const FitConditions = memo(function FitConditions({
             label: s === 0 ? t('fit.ownKey', { key: keyName(0) }) : keyName(s),
           }))}
         />
-        <RecordingPitch tune={tune} onWanted={(wanted) => set({ wanted })} />
+        <RecordingPitchPanel tune={tune} onWanted={(wanted) => set({ wanted })} />
       </section>
       <section>
         <h2>{t('fit.sings')}</h2>

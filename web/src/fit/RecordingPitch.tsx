@@ -24,7 +24,13 @@ export function shiftTo(tune: TuneDoc, key: Key): number {
 }
 
 /** Looks at an audio file of the teacher's own: how far it is off concert pitch, and its likely keys. Nothing is kept. */
-export function RecordingPitch({ tune, onWanted }: { tune: TuneDoc; onWanted: (shift: number) => void }) {
+export function RecordingPitchPanel({
+  tune,
+  onWanted,
+}: {
+  tune: TuneDoc
+  onWanted: (shift: number) => void
+}) {
   const { t } = useTranslation()
   const names = useNames()
   const [looked, setLooked] = useState<Looked>()

@@ -2,8 +2,8 @@ import {
   familiesOf,
   finalists,
   inputHash,
-  likened,
-  wishedFor,
+  comparableEstimates,
+  forKeyAndSinger,
   type FitOption,
   type FitQuestion,
   type Preferences,
@@ -212,6 +212,6 @@ export function optionsFor(
   question: FitQuestion,
 ): FitOption[] {
   const full = [...worked.values()].map((w) => w.option)
-  const guessed = likened([...estimates.values()], full).filter((e) => !impossible.has(e.id))
-  return wishedFor([...full, ...guessed], question)
+  const guessed = comparableEstimates([...estimates.values()], full).filter((e) => !impossible.has(e.id))
+  return forKeyAndSinger([...full, ...guessed], question)
 }

@@ -11,7 +11,7 @@ import { StudentMenu } from '../teach/StudentMenu.tsx'
 import { useTaught } from '../teach/useTaught.ts'
 import { BlockList } from './BlockList.tsx'
 import { LessonFileButton } from './LessonFileButton.tsx'
-import { PaperOptions } from './PaperOptions.tsx'
+import { PaperOptionsForm } from './PaperOptions.tsx'
 import { PaperPages } from './PaperPages.tsx'
 import { savePdf } from './pdf.ts'
 
@@ -95,7 +95,7 @@ export function Handout({
           numbers={lesson.saying.numbers}
           onChange={(blocks) => change({ blocks })}
         />
-        <PaperOptions handout={handout} onChange={change} />
+        <PaperOptionsForm handout={handout} onChange={change} />
       </aside>
       <PaperPages
         handout={shown}

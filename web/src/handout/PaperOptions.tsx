@@ -8,7 +8,7 @@ const LANES = ['fingers', 'picking', 'counts', 'strings', 'rhythm', 'lyrics'] as
 const CHORDS = ['shapes', 'sounding', 'none'] as const
 
 /** Sheet, print, lanes of the tab, and how the handout speaks. */
-export function PaperOptions({
+export function PaperOptionsForm({
   handout,
   onChange,
 }: {

@@ -1,4 +1,4 @@
-import { InstrumentVoice, type PlaySettings, type Score } from '@velvet-porch/core/sound'
+import { InstrumentVoice, type PlaySettings, type Performance } from '@velvet-porch/core/sound'
 
 /** Seconds of sound that are made at once, and how far ahead of what is heard. */
 const CHUNK_S = 0.1
@@ -34,7 +34,7 @@ export class Strings {
     this.voice?.sequencer.set(settings)
   }
 
-  async play(score: Score, from: number): Promise<void> {
+  async play(score: Performance, from: number): Promise<void> {
     this.stop()
     this.context ??= new AudioContext()
     if (this.context.state === 'suspended') await this.context.resume()

@@ -1,5 +1,5 @@
 import { ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 
 export interface HandMoment {
   readonly before: Grip | undefined
@@ -8,7 +8,7 @@ export interface HandMoment {
 }
 
 /** The grip at a spot, the one before it and the next. A grip that has begun earlier is there already: it stays. */
-export function handAt(model: SheetModel, spot: Spot): HandMoment | undefined {
+export function handAt(model: SheetModel, spot: SheetPosition): HandMoment | undefined {
   const grips = model.layer?.grips
   if (!grips) return undefined
   const at = model.timeline.starts[spot.measure]! + spot.tick

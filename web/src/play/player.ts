@@ -1,4 +1,4 @@
-import type { Score } from '@velvet-porch/core/sound'
+import type { Performance } from '@velvet-porch/core/sound'
 import type { FromStrings, ToStrings } from './strings.worklet.ts'
 import workletUrl from './strings.worklet.ts?worker&url'
 
@@ -26,8 +26,8 @@ class Player {
   private node: AudioWorkletNode | undefined
   private context: AudioContext | undefined
   private starting: Promise<void> | undefined
-  private music: (() => Score) | undefined
-  private score: Score | undefined
+  private music: (() => Performance) | undefined
+  private score: Performance | undefined
   private loaded = false
   private expectPlaying = false
 
@@ -44,7 +44,7 @@ class Player {
   }
 
   /** Gives the music that Play will play, made when it is first played. Playing stops. */
-  load(music: (() => Score) | undefined): void {
+  load(music: (() => Performance) | undefined): void {
     this.stop()
     this.music = music
     this.score = undefined
@@ -52,7 +52,7 @@ class Player {
   }
 
   /** True where Play would play this music. */
-  readonly holds = (music: (() => Score) | undefined): boolean => this.music === music
+  readonly holds = (music: (() => Performance) | undefined): boolean => this.music === music
 
   set(change: Partial<Pick<PlayerState, 'tempo' | 'metronome' | 'countIn' | 'loop'>>): void {
     this.update(change)

@@ -1,8 +1,8 @@
-import { InstrumentVoice, type PlaySettings, type Score } from '@velvet-porch/core/sound'
+import { InstrumentVoice, type PlaySettings, type Performance } from '@velvet-porch/core/sound'
 
 /** What the page tells the audio thread. */
 export type ToStrings =
-  | { readonly kind: 'load'; readonly score: Score }
+  | { readonly kind: 'load'; readonly score: Performance }
   | { readonly kind: 'set'; readonly settings: PlaySettings }
   | { readonly kind: 'play'; readonly from: number; readonly countIn: boolean }
   | { readonly kind: 'stop' }

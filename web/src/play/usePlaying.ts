@@ -1,16 +1,16 @@
-import { scoreOf, type Score } from '@velvet-porch/core/sound'
+import { scoreOf, type Performance } from '@velvet-porch/core/sound'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { player } from './player.ts'
 
 /** Joins a sheet to the player: loads its music, loops its mark, moves its cursor. */
 export function usePlaying(
   model: SheetModel | undefined,
-  spot: Spot | undefined,
+  spot: SheetPosition | undefined,
   marked: MarkedMeasures | undefined,
 ) {
-  const move = useRef<((spot: Spot | undefined) => void) | undefined>(undefined)
+  const move = useRef<((spot: SheetPosition | undefined) => void) | undefined>(undefined)
   const music = useMemo(() => musicOf(model), [model])
   useEffect(() => {
     player.load(music)
@@ -32,7 +32,7 @@ export function usePlaying(
     if (!model) return
     return player.follow((tick) => move.current?.(tick === undefined ? undefined : writtenSpot(model, tick)))
   }, [model])
-  const cursor = useCallback((m: (spot: Spot | undefined) => void) => {
+  const cursor = useCallback((m: (spot: SheetPosition | undefined) => void) => {
     move.current = m
   }, [])
   const toggle = useCallback(() => {
@@ -50,14 +50,14 @@ export function usePlaying(
 }
 
 /** What is heard of a sheet, where there is something to hear. */
-function musicOf(model: SheetModel | undefined): (() => Score) | undefined {
+function musicOf(model: SheetModel | undefined): (() => Performance) | undefined {
   if (!model?.layer || !model.setup) return undefined
   const { tune, setup, layer, timeline, unfolded, variants } = model
   return () => scoreOf(tune, setup, layer, timeline, unfolded, variants)
 }
 
 /** Where a played tick stands on the page. */
-function writtenSpot(model: SheetModel, tick: number): Spot | undefined {
+function writtenSpot(model: SheetModel, tick: number): SheetPosition | undefined {
   const { order } = model.unfolded
   let low = 0
   let high = order.length - 1

@@ -9,7 +9,7 @@ import {
   pitchClass,
   spellInChord,
   transposeChord,
-  withWishedBass,
+  withAskedBass,
   type ChordReading,
   type Folded,
   type Shape,
@@ -26,8 +26,8 @@ import { ChordBox } from './ChordBox.tsx'
 import { Compare } from './Compare.tsx'
 import { ShapeDetails } from './ShapeDetails.tsx'
 import { useFound } from './shapesWork.ts'
-import { useWishes } from './useWishes.ts'
-import { Wishes } from './Wishes.tsx'
+import { useShapeFilters } from './useWishes.ts'
+import { ShapeFilterTools } from './Wishes.tsx'
 import { hearShape } from './play.ts'
 
 /** A chord typed, its shapes by part of the neck, one of them explained. */
@@ -40,10 +40,10 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   const [draft, setDraft] = useState(typed)
   const commit = useDebouncedCallback((text: string) => set({ chord: text.trim() }), 250)
   const reading = useMemo(() => names.readChord(typed), [names, typed])
-  const wishState = useWishes()
+  const wishState = useShapeFilters()
   const everything = params.get('every') === '1'
   const asked = reading.kind === 'chord' ? reading.chord : undefined
-  const chord = asked && withWishedBass(asked, wishState.wishes)
+  const chord = asked && withAskedBass(asked, wishState.wishes)
   const found = useFound(setup, asked, wishState.wishes, everything)
   const [picked, setPicked] = useState<string>()
   const [unfolded, setUnfolded] = useState<string>()
@@ -75,7 +75,7 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
               commit(event.currentTarget.value)
             }}
           />
-          <Wishes state={wishState} set={set} />
+          <ShapeFilterTools state={wishState} set={set} />
         </div>
         {chord ? (
           <p className="shapes-says" data-testid="shapes-says">

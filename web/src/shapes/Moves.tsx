@@ -1,10 +1,10 @@
-import type { ChordChange, FingerSpot } from '@velvet-porch/core'
+import type { ChordChange, FingerPosition } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 
 /** What each finger does between two shapes, with its way in mm. */
 export function Moves({ change }: { change: ChordChange }) {
   const { t } = useTranslation()
-  const spot = (s: FingerSpot | undefined) => {
+  const spot = (s: FingerPosition | undefined) => {
     if (!s) return ''
     return s.low === s.top
       ? t('shapes.spot', { string: s.low, fret: s.fret })

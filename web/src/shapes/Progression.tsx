@@ -6,7 +6,7 @@ import {
   nearestChord,
   transposeChord,
   type ChordReading,
-  type ProgressionWishes,
+  type ProgressionFilters,
 } from '@velvet-porch/core'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -17,8 +17,8 @@ import { ChordBox } from './ChordBox.tsx'
 import { Moves } from './Moves.tsx'
 import { hearShape } from './play.ts'
 import { usePath } from './shapesWork.ts'
-import { useWishes } from './useWishes.ts'
-import { Wishes } from './Wishes.tsx'
+import { useShapeFilters } from './useWishes.ts'
+import { ShapeFilterTools } from './Wishes.tsx'
 
 /** The most chords that a progression may have here. */
 const LONGEST = 64
@@ -48,9 +48,9 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
     [readings],
   )
   const wrong = words.filter((_, i) => readings[i]!.kind !== 'chord')
-  const wishState = useWishes()
+  const wishState = useShapeFilters()
   const wishes = useMemo(
-    (): ProgressionWishes => ({ ...wishState.wishes, ...(lead ? { lead } : {}) }),
+    (): ProgressionFilters => ({ ...wishState.wishes, ...(lead ? { lead } : {}) }),
     [wishState.wishes, lead],
   )
   const path = usePath(setup, chords, wishes)
@@ -79,7 +79,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
           onChange={(value) => set({ lead: value === 'none' ? '' : value })}
         />
       </div>
-      <Wishes state={wishState} set={set} />
+      <ShapeFilterTools state={wishState} set={set} />
       {wrong.map((w) => (
         <Alert key={w} color="lamp" my="xs" role="alert">
           {nearestChord(names.letters(w))

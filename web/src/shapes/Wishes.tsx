@@ -2,16 +2,16 @@ import { Checkbox, Group, Select, TextInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { WISH_PARAMS, type useWishes, type WishParam } from './useWishes.ts'
+import { WISH_PARAMS, type useShapeFilters, type FilterParam } from './useWishes.ts'
 
 const ZONE_CHOICES = ['1-4', '4-8', '7-12', '10-15'] as const
 
 /** What the shape must do besides being the chord. */
-export function Wishes({
+export function ShapeFilterTools({
   state: { texts, faults },
   set,
 }: {
-  state: ReturnType<typeof useWishes>
+  state: ReturnType<typeof useShapeFilters>
   set: (change: Partial<Record<string, string>>) => void
 }) {
   const { t } = useTranslation()
@@ -74,7 +74,7 @@ function WishText({
   param: 'bass' | 'top' | 'place' | 'ring' | 'leave' | 'max'
   value: string
   wrong: boolean
-  set: (change: Partial<Record<WishParam, string>>) => void
+  set: (change: Partial<Record<FilterParam, string>>) => void
 }) {
   const { t } = useTranslation()
   const [draft, setDraft] = useState(value)

@@ -1,4 +1,4 @@
-import type { ChordReading, ProgressionWishes, Setup, ShapeWishes } from '@velvet-porch/core'
+import type { ChordReading, ProgressionFilters, Setup, ShapeFilters } from '@velvet-porch/core'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { ShapesApi } from '../worker/shapes.worker.ts'
 import { Supervised } from '../worker/supervised.ts'
@@ -12,7 +12,7 @@ const finder = new Supervised<ShapesApi>(
 export const useFound = (
   setup: Setup,
   chord: ChordReading | undefined,
-  wishes: ShapeWishes,
+  wishes: ShapeFilters,
   everything: boolean,
 ) =>
   useQuery({
@@ -33,7 +33,7 @@ export const useSameNotes = (setup: Setup, frets: readonly (number | null)[] | u
   })
 
 /** The easiest way through a progression. */
-export const usePath = (setup: Setup, chords: readonly ChordReading[], wishes: ProgressionWishes) =>
+export const usePath = (setup: Setup, chords: readonly ChordReading[], wishes: ProgressionFilters) =>
   useQuery({
     queryKey: ['path', setup, chords, wishes],
     queryFn: () => finder.call('path', setup, chords, wishes),

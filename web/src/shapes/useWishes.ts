@@ -1,4 +1,4 @@
-import { midiOf, pitchClass, readNote, type ShapeWishes } from '@velvet-porch/core'
+import { midiOf, pitchClass, readNote, type ShapeFilters } from '@velvet-porch/core'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { useNames } from '../names/useNames.ts'
@@ -18,23 +18,23 @@ export const WISH_PARAMS = [
 /** No instrument here has more strings. */
 const MOST_STRINGS = 6
 
-export type WishParam = (typeof WISH_PARAMS)[number]
+export type FilterParam = (typeof WISH_PARAMS)[number]
 
 /** The wishes in the address; texts that cannot be read are named in `faults`. */
-export function useWishes(): {
-  wishes: ShapeWishes
-  faults: readonly WishParam[]
-  texts: Readonly<Record<WishParam, string>>
+export function useShapeFilters(): {
+  wishes: ShapeFilters
+  faults: readonly FilterParam[]
+  texts: Readonly<Record<FilterParam, string>>
 } {
   const [params] = useSearchParams()
   const names = useNames()
   const key = WISH_PARAMS.map((p) => params.get(p) ?? '').join('|')
   return useMemo(() => {
     const texts = Object.fromEntries(WISH_PARAMS.map((p, i) => [p, key.split('|')[i] ?? ''])) as Record<
-      WishParam,
+      FilterParam,
       string
     >
-    const faults: WishParam[] = []
+    const faults: FilterParam[] = []
     const note = (param: 'bass' | 'top') => {
       if (!texts[param]) return undefined
       const read = readNote(names.letters(texts[param]))
@@ -56,7 +56,7 @@ export function useWishes(): {
     const zone = /^(\d+)-(\d+)$/.exec(texts.zone)
     const max = Number(texts.max)
     if (texts.max && !(max > 0)) faults.push('max')
-    const wishes: ShapeWishes = {
+    const wishes: ShapeFilters = {
       ...(bass ? { bass: pitchClass(bass.name) } : {}),
       ...(top ? { top: midiOf({ ...top.name, octave: top.octave! }) } : {}),
       ...(place ? { through: { string: Number(place[1]), fret: Number(place[2]) } } : {}),

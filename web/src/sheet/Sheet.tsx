@@ -13,12 +13,12 @@ import {
   type RefObject,
 } from 'react'
 import { useTranslation } from 'react-i18next'
-import { BOX_WIDTH, headWidth, rowsOf, type Rows } from './metrics.ts'
+import { BOX_WIDTH, headWidth, systemRows, type Rows } from './metrics.ts'
 import { pageMaker } from './pages.ts'
 import { EXPRESSION_PARTS, type TabNote, type Ticks } from '@velvet-porch/core'
 import { stepped, type Cell } from '../write/cells.ts'
-import type { SheetModel, Spot } from './sheetModel.ts'
-import { SpokenSpot } from './SpokenSpot.tsx'
+import type { SheetModel, SheetPosition } from './sheetModel.ts'
+import { SpokenPosition } from './SpokenSpot.tsx'
 import { SystemView, type Clicked } from './SystemView.tsx'
 import type { Lit, TabLayers } from './TabLayer.tsx'
 
@@ -30,12 +30,12 @@ export interface MarkedMeasures {
 interface Props {
   readonly model: SheetModel
   readonly layers: TabLayers
-  readonly spot?: Spot | undefined
-  readonly onSpot?: ((spot: Spot) => void) | undefined
+  readonly spot?: SheetPosition | undefined
+  readonly onSpot?: ((spot: SheetPosition) => void) | undefined
   readonly marked?: MarkedMeasures | undefined
   readonly onMark?: ((marked: MarkedMeasures | undefined) => void) | undefined
   /** Receives the function that moves the play cursor; called with undefined to hide it. */
-  readonly cursor?: ((move: (spot: Spot | undefined) => void) => void) | undefined
+  readonly cursor?: ((move: (spot: SheetPosition | undefined) => void) => void) | undefined
   readonly printing?: boolean
   /** Measures a line; 0: as they fit. */
   readonly perLine?: number
@@ -106,7 +106,7 @@ export function Sheet({
   const rows = useMemo(
     () =>
       keep.rows(
-        rowsOf(model.staff, {
+        systemRows(model.staff, {
           marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
           strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
           picking: layers.picking,
@@ -129,7 +129,7 @@ export function Sheet({
   )
   const onCell = writing?.onCell
   const pick = useCallback(
-    (next: Spot, extend: boolean, at?: Clicked) => {
+    (next: SheetPosition, extend: boolean, at?: Clicked) => {
       if (extend && onMark) {
         const anchor = spot?.measure ?? next.measure
         onMark({ from: Math.min(anchor, next.measure), to: Math.max(anchor, next.measure) })
@@ -216,7 +216,7 @@ export function Sheet({
           style={{ position: 'absolute', width: 2, display: 'none', background: 'var(--rust)' }}
         />
       </div>
-      {onSpot ? <SpokenSpot model={model} spot={spot} cell={writing?.cell} /> : null}
+      {onSpot ? <SpokenPosition model={model} spot={spot} cell={writing?.cell} /> : null}
     </div>
   )
 }
@@ -284,10 +284,10 @@ function walkCells(key: string, model: SheetModel, { cell, step }: SheetWriting)
   return undefined
 }
 
-function nearestSpot(model: SheetModel, wanted: Spot): Spot {
+function nearestSpot(model: SheetModel, wanted: SheetPosition): SheetPosition {
   const inMeasure = model.spots.filter((s) => s.measure === wanted.measure)
   return (
-    inMeasure.reduce<Spot | undefined>(
+    inMeasure.reduce<SheetPosition | undefined>(
       (best, s) => (!best || Math.abs(s.tick - wanted.tick) < Math.abs(best.tick - wanted.tick) ? s : best),
       undefined,
     ) ?? wanted
@@ -299,8 +299,8 @@ function walk(
   model: SheetModel,
   systems: readonly SystemLayout[],
   systemOf: (m: number) => number,
-  spot: Spot | undefined,
-): Spot | undefined {
+  spot: SheetPosition | undefined,
+): SheetPosition | undefined {
   const { spots } = model
   const at = spot ? spots.findIndex((s) => s.measure === spot.measure && s.tick === spot.tick) : -1
   if (key === 'ArrowRight') return spots[Math.min(at + 1, spots.length - 1)]
@@ -361,7 +361,7 @@ function usePlayCursor(
 
 function useKeepInView(
   root: RefObject<HTMLDivElement | null>,
-  spot: Spot | undefined,
+  spot: SheetPosition | undefined,
   systemOf: (m: number) => number,
 ): void {
   const index = spot ? systemOf(spot.measure) : -1

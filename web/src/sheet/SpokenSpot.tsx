@@ -5,16 +5,16 @@ import type { Cell } from '../write/cells.ts'
 import { useNames } from '../names/useNames.ts'
 import { doubleStops } from './doubleStops.ts'
 import { placeWords, soundedWords } from './noteWords.ts'
-import { beatOf, chordLabel, inFlats, type SheetModel, type Spot } from './sheetModel.ts'
+import { beatOf, chordLabel, inFlats, type SheetModel, type SheetPosition } from './sheetModel.ts'
 
 /** Says the selected spot to a screen reader: measure, beat, chord, every note with both hands. */
-export function SpokenSpot({
+export function SpokenPosition({
   model,
   spot,
   cell,
 }: {
   model: SheetModel
-  spot: Spot | undefined
+  spot: SheetPosition | undefined
   /** The cell under the pen, while the sheet is written on. */
   cell?: Cell | undefined
 }) {

@@ -4,7 +4,7 @@ import type { Ticks } from '@velvet-porch/core'
 import { momentsOf, type Cell } from '../write/cells.ts'
 import { STAFF_HEIGHT, TAB_GAP, tabY, type Rows } from './metrics.ts'
 import type { SystemPage } from './pages.ts'
-import type { Spot } from './sheetModel.ts'
+import type { SheetPosition } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
 import { TabLayer, type TabLayers } from './TabLayer.tsx'
 import { useNear } from './useNear.ts'
@@ -22,11 +22,11 @@ interface Props {
   readonly rows: Rows
   readonly always: boolean
   /** The selected spot, where it stands in this system. */
-  readonly spot: Spot | undefined
+  readonly spot: SheetPosition | undefined
   /** Marked measures in this system, as `from-to` indices. */
   readonly marked: string
   /** A click; while the sheet is written on also where it hit. */
-  readonly onPick: (spot: Spot, extend: boolean, at?: Clicked) => void
+  readonly onPick: (spot: SheetPosition, extend: boolean, at?: Clicked) => void
   /** The pen's value while the sheet is written on. */
   readonly step: Ticks | undefined
   /** The cell under the pen, where it stands in this system. */

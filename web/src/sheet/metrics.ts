@@ -46,7 +46,7 @@ const TOP_LINE = diatonic({ step: 'F', alter: 0, octave: 5 })
 const BOTTOM_LINE = diatonic({ step: 'E', alter: 0, octave: 4 })
 
 /** Makes room for the highest and lowest note of the sheet, and no more. */
-export function rowsOf(
+export function systemRows(
   staff: readonly StaffMeasure[],
   options: {
     marksAbove: boolean

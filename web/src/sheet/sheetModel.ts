@@ -44,7 +44,7 @@ import { remarkLines } from './remarkLines.ts'
 export const METRE_WIDTH = 26
 
 /** A place on the sheet: a measure index and a tick inside it. */
-export interface Spot {
+export interface SheetPosition {
   readonly measure: number
   readonly tick: number
 }
@@ -73,7 +73,7 @@ export interface SheetModel extends FromMeasures, FromChords, FromEvents {
   readonly joins: ReadonlyMap<Id, Join>
   readonly layoutMeasures: readonly LayoutMeasure[]
   /** Every spot with an onset, in written order: where the arrow keys walk. */
-  readonly spots: readonly Spot[]
+  readonly spots: readonly SheetPosition[]
   /** One object for each measure, another as soon as anything that is drawn in it is another. */
   readonly prints: readonly object[]
   /** What it was made from, for the model that follows it after an edit. */
@@ -122,7 +122,7 @@ interface Made {
   readonly frame: Derived<object>
   readonly staff: Derived<StaffMeasure>
   readonly layout: Derived<LayoutMeasure>
-  readonly spots: Derived<readonly Spot[]>
+  readonly spots: Derived<readonly SheetPosition[]>
   readonly prints: Derived<object>
 }
 
@@ -427,7 +427,7 @@ export function keysOf(model: SheetModel, names: Names): { sounding: string; sha
 const COUNT: Readonly<Record<string, string>> = { '0.25': ' e', '0.5': ' &', '0.75': ' a' }
 
 /** The beat of a spot as it is counted, from 1: "2", "2 &", "2 e"; other places in decimals. */
-export function beatOf(model: SheetModel, spot: Spot): string {
+export function beatOf(model: SheetModel, spot: SheetPosition): string {
   const m = model.tune.measures[spot.measure]!
   const unit = WHOLE / m.metre.den
   const beats = Number((inFullMeasure(m, spot.tick) / unit).toFixed(2))

@@ -2,7 +2,7 @@ import { notifications } from '@mantine/notifications'
 import { useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { db } from '../store/db.ts'
-import { isTold, reportTrouble } from '../store/storageTrouble.ts'
+import { isReported, reportTrouble } from '../store/storageTrouble.ts'
 import { onFailedWrite } from '../store/unwritten.ts'
 import { onRefusedWrite } from '../store/writeLock.ts'
 
@@ -22,7 +22,7 @@ export function useFailures(): void {
   useEffect(
     () =>
       onFailedWrite((error) => {
-        if (!isTold(error)) reportTrouble(error)
+        if (!isReported(error)) reportTrouble(error)
       }),
     [],
   )
@@ -30,7 +30,7 @@ export function useFailures(): void {
   useEffect(() => {
     const onRejection = (event: PromiseRejectionEvent) => {
       const error: unknown = event.reason
-      if (isTold(error)) return event.preventDefault()
+      if (isReported(error)) return event.preventDefault()
       say('failed', t('error.failed'), error instanceof Error ? error.message : String(error))
     }
     window.addEventListener('unhandledrejection', onRejection)

@@ -22,7 +22,7 @@ interface DocOf {
 }
 
 /** A recipe edits a draft of the document in place. */
-export type Recipe<K extends DocKind> = Parameters<typeof command<DocOf[K]>>[3]
+export type DraftRecipe<K extends DocKind> = Parameters<typeof command<DocOf[K]>>[3]
 
 const tableOf = <K extends DocKind>(kind: K) =>
   (kind === 'tune' ? db.tunes : db.arrangements) as unknown as Table<DocOf[K], string>
@@ -39,7 +39,7 @@ export async function change<K extends DocKind>(
   kind: K,
   docId: string,
   label: string,
-  recipe: Recipe<K>,
+  recipe: DraftRecipe<K>,
 ): Promise<boolean> {
   await allWritten()
   return writing(async () => {

@@ -2,7 +2,7 @@ import { db, type DraftRow } from './db.ts'
 import { storing } from './storageTrouble.ts'
 import { allWritten } from './unwritten.ts'
 
-export type Draft = Omit<DraftRow, 'id'> & {
+export type TextDraft = Omit<DraftRow, 'id'> & {
   /** True for one from the page's small storage alone: a moment's typing at most, or a text that was stored since. */
   readonly passing?: true
 }
@@ -63,7 +63,7 @@ function writeDraft(tuneId: string): void {
 }
 
 /** What was being typed when this tune was last open; undefined where all of it was stored. */
-export async function keptDraft(tuneId: string): Promise<Draft | undefined> {
+export async function keptDraft(tuneId: string): Promise<TextDraft | undefined> {
   const typed = waiting.get(tuneId)?.row
   if (typed) return typed
   const [stored, own] = [await db.drafts.get(tuneId), small.get(tuneId)]

@@ -3,7 +3,7 @@ import { liveQuery, type Subscription } from 'dexie'
 import { useSyncExternalStore } from 'react'
 import { changeScore, putSteps, stepOf, storedScore, type ScoreEdit, type ScoreStep } from './documents.ts'
 import { endTrouble, reportTrouble } from './storageTrouble.ts'
-import { onItsWay } from './unwritten.ts'
+import { untilWritten } from './unwritten.ts'
 import { mayWrite } from './writeLock.ts'
 
 /** A tune and its tab as the page shows them; either is undefined where storage has none. */
@@ -87,7 +87,7 @@ class OpenedScore {
   readonly isAhead = (): boolean => this.#ahead > 0
 
   #writeSoon(): void {
-    onItsWay(
+    untilWritten(
       new Promise((resolve, reject) => {
         const write = () => {
           if (this.#write !== write) return

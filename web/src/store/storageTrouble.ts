@@ -29,7 +29,7 @@ export function reportTrouble(error: unknown): void {
 }
 
 /** True for an error that the page has told of already. */
-export const isTold = (error: unknown): boolean =>
+export const isReported = (error: unknown): boolean =>
   typeof error === 'object' && error !== null && told.has(error)
 
 /** Takes the word back: storage works again, or the teacher has read it. */

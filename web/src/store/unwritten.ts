@@ -2,7 +2,7 @@
 const writes = new Set<Promise<void>>()
 
 /** Announces a write that is on its way; it leaves the list by itself. */
-export function onItsWay(write: Promise<void>): void {
+export function untilWritten(write: Promise<void>): void {
   writes.add(write)
   write.catch(tell).finally(() => writes.delete(write))
 }

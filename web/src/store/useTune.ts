@@ -1,7 +1,7 @@
 import { useEffect, useReducer } from 'react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
 import { labelsOf } from './documents.ts'
-import type { CheckReply, Refusal } from '../worker/bench.worker.ts'
+import type { CheckReply, DocumentRefusal } from '../worker/bench.worker.ts'
 import { checkInWorker } from '../worker/benchWorker.ts'
 import { useOpenScore } from './openScore.ts'
 import { useStored } from './useStored.ts'
@@ -14,7 +14,7 @@ export type Opened<T> =
       readonly state: 'broken'
       readonly what: 'tune' | 'tab'
       readonly raw: unknown
-      readonly refusal: Refusal
+      readonly refusal: DocumentRefusal
     }
   | { readonly state: 'ready'; readonly doc: T }
 

@@ -5,17 +5,17 @@ import {
   timelineOf,
   type ArrangementDoc,
   type MeasureRange,
-  type Rung,
+  type EffortVersion,
   type TuneDoc,
   type Variant,
 } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
-import { keepRung } from '../arrange/keepRung.ts'
+import { keepAsOssia } from '../arrange/keepRung.ts'
 import { ossiaWords } from '../arrange/ossiaWords.ts'
-import { RungList } from '../arrange/RungList.tsx'
+import { EffortVersionList } from '../arrange/RungList.tsx'
 import { useChangeWords } from '../arrange/useChangeWords.ts'
-import { useLadder } from '../arrange/useLadder.ts'
+import { useEffortVersions } from '../arrange/useLadder.ts'
 import type { PlayerRow } from '../store/db.ts'
 import { change } from '../store/documents.ts'
 
@@ -41,18 +41,18 @@ export function EasierHere({
 }) {
   const { t } = useTranslation()
   const words = useChangeWords()
-  const { found, looking, look } = useLadder(tune, doc)
+  const { found, looking, look } = useEffortVersions(tune, doc)
   const measures = tune.measures.slice(range.from, range.to + 1).map((m) => m.id)
   const kept = doc.variants.filter((v) => measures.some((id) => v.measures.includes(id)))
   const here = found && found.range.from === range.from && found.range.to === range.to ? found : undefined
   const easier = here?.now ? here.rungs.slice(0, here.rungs.indexOf(here.now)) : []
   const places = { numbers: measureNumbers(tune.measures), timeline: timelineOf(tune.measures) }
-  const versionOf = (rung: Rung): Instead => ({
+  const versionOf = (rung: EffortVersion): Instead => ({
     name: words(rung.changes),
     measures,
     layer: layerOfMeasures(rung.layer, new Set(measures)),
   })
-  const isTaught = (rung: Rung) => instead?.name === words(rung.changes)
+  const isTaught = (rung: EffortVersion) => instead?.name === words(rung.changes)
   const give = (id: string, to: PlayerRow | undefined) =>
     void change(
       'arrangement',
@@ -63,11 +63,11 @@ export function EasierHere({
         if (own) own.when = to ? { student: to.id } : {}
       },
     )
-  const keep = (rung: Rung) => {
+  const keep = (rung: EffortVersion) => {
     const what = words(rung.changes)
     const when = student ? { student: student.id } : {}
     onInstead(undefined)
-    void keepRung(tune, doc.id, rung, range, what, t('easier.command.keep', { what }), when)
+    void keepAsOssia(tune, doc.id, rung, range, what, t('easier.command.keep', { what }), when)
   }
   const teach = (version: Instead, on: boolean) => (
     <Button
@@ -122,7 +122,7 @@ export function EasierHere({
         {looking ? t('easier.looking') : here && easier.length === 0 ? t('teach.noneEasier') : ''}
       </span>
       {here?.now && easier.length > 0 ? (
-        <RungList
+        <EffortVersionList
           rungs={[...easier, here.now]}
           now={here.now}
           tried={easier.find(isTaught)}

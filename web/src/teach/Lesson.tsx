@@ -20,7 +20,7 @@ import { player } from '../play/player.ts'
 import { usePlaying } from '../play/usePlaying.ts'
 import { Sheet } from '../sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../sheet/TabLayer.tsx'
-import { sheetModel, type Spot } from '../sheet/sheetModel.ts'
+import { sheetModel, type SheetPosition } from '../sheet/sheetModel.ts'
 import { usePrefs } from '../store/prefs.ts'
 import { useLog, usePieceNotes } from '../store/teaching.ts'
 import { DrillsView } from './DrillsView.tsx'
@@ -45,7 +45,7 @@ type View = (typeof VIEWS)[number]
 const ON_SHEET: ReadonlySet<View> = new Set(['step', 'piece', 'script'])
 
 /** One moment at a time: its count and its words large, the hand on the neck, the sheet beneath; or the whole as a script. */
-export function Lesson({ tune, written }: { tune: TuneDoc; written: ArrangementDoc }) {
+export function LessonView({ tune, written }: { tune: TuneDoc; written: ArrangementDoc }) {
   const { t } = useTranslation()
   const root = useRef<HTMLDivElement>(null)
   const { lesson: settings } = usePrefs()
@@ -229,13 +229,13 @@ function placeOf(step: LearningStep): { readonly measure: number; readonly tick?
 }
 
 /** The first step from a place on. */
-function stepFrom(steps: readonly Spot[], measure: number, tick: number): number {
+function stepFrom(steps: readonly SheetPosition[], measure: number, tick: number): number {
   const at = steps.findIndex((s) => s.measure > measure || (s.measure === measure && s.tick >= tick))
   return Math.max(0, at)
 }
 
 /** The step that stands at a spot of the sheet, or the last one before it. */
-function nearest(steps: readonly Spot[], spot: Spot): number {
+function nearest(steps: readonly SheetPosition[], spot: SheetPosition): number {
   const at = steps.findLastIndex(
     (s) => s.measure < spot.measure || (s.measure === spot.measure && s.tick <= spot.tick),
   )

@@ -2,7 +2,7 @@ import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { useArrangement, useTune } from '../store/useTune.ts'
 import { TuneGate } from '../tune/TuneGate.tsx'
-import { Lesson } from './Lesson.tsx'
+import { LessonView } from './Lesson.tsx'
 import { NoTab } from './NoTab.tsx'
 
 /** The tab taught moment by moment: what each finger does, what is plucked, how it is counted. */
@@ -17,7 +17,7 @@ export function TeachStage() {
         doc === undefined ? null : doc === null ? (
           <NoTab tuneId={id} text={t('teach.nothing')} />
         ) : (
-          <Lesson key={id} tune={tune} written={doc} />
+          <LessonView key={id} tune={tune} written={doc} />
         )
       }
     </TuneGate>

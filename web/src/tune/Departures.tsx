@@ -2,14 +2,14 @@ import { departures, measureNumbers, type Departure, type Measure, type TuneDoc 
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { openingOf } from '../store/documents.ts'
-import type { Spot } from '../sheet/sheetModel.ts'
+import type { SheetPosition } from '../sheet/sheetModel.ts'
 import { useStored } from '../store/useStored.ts'
 
 /** Most departures that are listed; the rest is counted. */
 const LISTED = 40
 
 /** Where the tune departs from what came in, and where each measure comes from. */
-export function Departures({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: Spot) => void }) {
+export function Departures({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: SheetPosition) => void }) {
   const { t } = useTranslation()
   const [open, setOpen] = useState(false)
   return (
@@ -20,7 +20,7 @@ export function Departures({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: Spo
   )
 }
 
-function Open({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: Spot) => void }) {
+function Open({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: SheetPosition) => void }) {
   const { t } = useTranslation()
   const opening = useStored(() => openingOf(tune.id), [tune.id, tune.rev])
   const found = useMemo(() => (opening ? departures(opening, tune) : undefined), [opening, tune])

@@ -8,7 +8,7 @@ import { useActions } from '../shell/actions.ts'
 import { Sheet, type MarkedMeasures } from '../sheet/Sheet.tsx'
 import { NO_LAYERS } from '../sheet/TabLayer.tsx'
 import { useNames } from '../names/useNames.ts'
-import { keysOf, sheetMaker, type Spot } from '../sheet/sheetModel.ts'
+import { keysOf, sheetMaker, type SheetPosition } from '../sheet/sheetModel.ts'
 import { step } from '../store/documents.ts'
 import { useTune } from '../store/useTune.ts'
 import type { Cell } from '../write/cells.ts'
@@ -40,7 +40,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const abc = useAbcText(tune, t('tune.text'))
   const { text, problems, readable, edit, spans, saved, aligned } = abc
   const [modelOf] = useState(sheetMaker)
-  const [spot, setSpot] = useState<Spot>()
+  const [spot, setSpot] = useState<SheetPosition>()
   const [marked, setMarked] = useState<MarkedMeasures>()
   const [search] = useSearchParams()
   const writing = useWriting(tune.id, search.has('write'))
@@ -233,7 +233,7 @@ function goToNote(
   tune: TuneDoc,
   text: string,
   spans: readonly AbcSpan[],
-  spot: Spot,
+  spot: SheetPosition,
   editor: AbcEditorHandle | null,
 ): void {
   const measure = tune.measures[spot.measure]!

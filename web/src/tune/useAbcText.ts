@@ -10,7 +10,7 @@ import {
 import type { TuneReading } from '@velvet-porch/core/abc'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { editScore } from '../store/openScore.ts'
-import { dropDraft, dropStoredDraft, keepDraft, keptDraft, textHash, type Draft } from '../store/draft.ts'
+import { dropDraft, dropStoredDraft, keepDraft, keptDraft, textHash, type TextDraft } from '../store/draft.ts'
 import { readInWorker } from '../worker/benchWorker.ts'
 
 /** A tune as its text now tells it. */
@@ -79,7 +79,7 @@ export function useAbcText(tune: TuneDoc, label: string) {
   const stored = tune.abc?.text ?? ''
   const [draft, setDraft] = useState<string>()
   /** Text from an earlier visit that is older than what is stored now: shown on request, never taken by itself. */
-  const [older, setOlder] = useState<Draft>()
+  const [older, setOlder] = useState<TextDraft>()
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [readable, setReadable] = useState(true)
   /** Why the text could not be read at all, though nothing need be wrong with it. */

@@ -14,7 +14,7 @@ import {
   type Score,
   harmonise,
   inputHash,
-  ladder,
+  versionsByEffort,
   leftOut,
   makePlan,
   movedNotes,
@@ -34,7 +34,7 @@ import {
   type MeasureRange,
   type Plan,
   type Region,
-  type Rung,
+  type EffortVersion,
   type Setup,
   type SolveMemory,
   type TuneDoc,
@@ -71,7 +71,7 @@ export interface ArrangeOrder {
 }
 
 /** Why a document cannot be used. */
-export interface Refusal {
+export interface DocumentRefusal {
   readonly reason: string
   /** True where nothing is wrong with it: a newer version of the app wrote it. */
   readonly newer: boolean
@@ -79,8 +79,8 @@ export interface Refusal {
 
 /** Why a stored tune, or its arrangement, cannot be used; neither where both can. */
 export interface CheckReply {
-  readonly tune?: Refusal
-  readonly arrangement?: Refusal
+  readonly tune?: DocumentRefusal
+  readonly arrangement?: DocumentRefusal
 }
 
 /** A tab that was pasted: its score, or why there is none. */
@@ -100,7 +100,7 @@ export interface AlternativesTarget {
 let cancelled = new Set<number>()
 
 /** Why a document cannot be read; nothing where it can. */
-function refusalOf(read: () => unknown): Refusal | undefined {
+function refusalOf(read: () => unknown): DocumentRefusal | undefined {
   try {
     read()
     return undefined
@@ -248,9 +248,9 @@ const api = {
   },
 
   /** Easier and fuller versions of some measures, by effort. */
-  async ladder(order: ArrangeOrder, range: MeasureRange): Promise<Rung[]> {
+  async ladder(order: ArrangeOrder, range: MeasureRange): Promise<EffortVersion[]> {
     const { tune, setup, regions, locks } = order
-    const run = ladder(tune, setup, regions, locks, range, memoryFor(order))
+    const run = versionsByEffort(tune, setup, regions, locks, range, memoryFor(order))
     for (let item = run.next(); ; item = run.next()) {
       if (item.done) return item.value
       await breathe()

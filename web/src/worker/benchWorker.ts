@@ -30,7 +30,8 @@ export const remarksInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.cal
 export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) =>
   bench.call('ornamentsLeft', tune, doc)
 
-export const ladderInWorker = (order: ArrangeOrder, range: MeasureRange) => bench.call('ladder', order, range)
+export const versionsInWorker = (order: ArrangeOrder, range: MeasureRange) =>
+  bench.call('ladder', order, range)
 
 /** A run that can be stopped. */
 export interface ArrangeRun {

@@ -2,32 +2,32 @@ import {
   findShapes,
   progressionPath,
   sameNotes,
-  wishesToRelax,
+  filtersToRelax,
   type ChordReading,
   type FoundShapes,
   type ProgressionStep,
-  type ProgressionWishes,
+  type ProgressionFilters,
   type SameNotes,
   type Setup,
-  type ShapeWishes,
-  type WishName,
+  type ShapeFilters,
+  type ShapeFilterName,
 } from '@velvet-porch/core'
 import { serve } from './serve.ts'
 
 export interface ShapesReply extends FoundShapes {
   /** Where nothing was found: wishes that, given up alone, would let shapes through. */
-  readonly relax: readonly WishName[]
+  readonly relax: readonly ShapeFilterName[]
 }
 
 const api = {
-  find(setup: Setup, chord: ChordReading, wishes: ShapeWishes, everything: boolean): ShapesReply {
+  find(setup: Setup, chord: ChordReading, wishes: ShapeFilters, everything: boolean): ShapesReply {
     const found = findShapes(setup, chord, wishes, everything)
-    return { ...found, relax: found.zones.length > 0 ? [] : wishesToRelax(setup, chord, wishes) }
+    return { ...found, relax: found.zones.length > 0 ? [] : filtersToRelax(setup, chord, wishes) }
   },
   same(setup: Setup, frets: readonly (number | null)[]): SameNotes {
     return sameNotes(setup, frets)
   },
-  path(setup: Setup, chords: readonly ChordReading[], wishes: ProgressionWishes): ProgressionStep[] {
+  path(setup: Setup, chords: readonly ChordReading[], wishes: ProgressionFilters): ProgressionStep[] {
     return progressionPath(setup, chords, wishes)
   },
 }

@@ -9,10 +9,10 @@ import {
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
 import { BarPopover } from './BarPopover.tsx'
-import type { OnMeant } from './meant.ts'
+import type { OnTargets } from './meant.ts'
 
 /** States at a note how it and what follows is played: loudness, touch, place, pace. */
-export function ExpressionMenu({ notes, onMeant }: { notes: readonly TabNote[]; onMeant: OnMeant }) {
+export function ExpressionMenu({ notes, onMeant }: { notes: readonly TabNote[]; onMeant: OnTargets }) {
   const { t } = useTranslation()
   return (
     <BarPopover label={t('write.express.button')} size="compact-xs">
@@ -39,7 +39,7 @@ function Part({
 }: {
   part: ExpressionPart
   notes: readonly TabNote[]
-  onMeant: OnMeant
+  onMeant: OnTargets
 }) {
   const { t } = useTranslation()
   const id = useId()

@@ -5,7 +5,7 @@ import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { choicesOf, choiceWords } from './choices.ts'
 
 /** Says what the note tools change: the note under the cursor, or a voice, a string or all of the marked measures. */
-export function MeantSelect({
+export function TargetSelect({
   choosing,
   onChoosing,
   range,

@@ -13,7 +13,15 @@ import { useNames } from '../names/useNames.ts'
 import type { Writing } from './useWriting.ts'
 
 /** Places in a row: the string once, then its frets; read as they are typed, written with Enter in one step. */
-export function PlacesRow({ tune, doc, writing }: { tune: TuneDoc; doc: ArrangementDoc; writing: Writing }) {
+export function PlacesRowField({
+  tune,
+  doc,
+  writing,
+}: {
+  tune: TuneDoc
+  doc: ArrangementDoc
+  writing: Writing
+}) {
   const { t } = useTranslation()
   const names = useNames()
   const [text, setText] = useState('')

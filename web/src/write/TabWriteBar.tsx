@@ -4,14 +4,14 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { beatOf, type SheetModel } from '../sheet/sheetModel.ts'
-import { likelyRole, noteIn } from './cells.ts'
+import { likelyRole, noteOfCell } from './cells.ts'
 import { Attached } from './Attached.tsx'
 import { FormMenu } from './FormMenu.tsx'
 import { MeasureMenu } from './MeasureMenu.tsx'
-import { MeantSelect } from './MeantSelect.tsx'
+import { TargetSelect } from './MeantSelect.tsx'
 import { NoteTools } from './NoteTools.tsx'
 import { PenTools } from './PenTools.tsx'
-import { PlacesRow } from './PlacesRow.tsx'
+import { PlacesRowField } from './PlacesRow.tsx'
 import { RefusalLine } from './RefusalLine.tsx'
 import { TapRhythm } from './TapRhythm.tsx'
 import { useNoteWriting } from './meant.ts'
@@ -35,7 +35,7 @@ const ROLES: readonly Role[] = ['melody', 'harmony', 'bass', 'fill']
 export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange }: Props) {
   const { t } = useTranslation()
   const { cell, pen, setPen, run, setOn, choosing, setChoosing } = writing
-  const note = cell ? noteIn(model, cell) : undefined
+  const note = cell ? noteOfCell(model, cell) : undefined
   const range = useMemo(
     () => marked ?? (cell ? { from: cell.measure, to: cell.measure } : undefined),
     [marked, cell],
@@ -108,7 +108,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
         <span className="write-where" role="status">
           {choosing && range ? t('write.meant', { count: notes.length }) : where(t, model, cell, note)}
         </span>
-        <MeantSelect
+        <TargetSelect
           choosing={choosing}
           onChoosing={setChoosing}
           range={range}
@@ -125,7 +125,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
         ) : null}
       </Group>
       <Group gap={8}>
-        <PlacesRow tune={model.tune} doc={doc} writing={writing} />
+        <PlacesRowField tune={model.tune} doc={doc} writing={writing} />
         {note ? (
           <Attached
             key={note.id}

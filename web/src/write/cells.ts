@@ -1,8 +1,8 @@
 import { missingHead, type Role, type Score, type TabNote, type Ticks } from '@velvet-porch/core'
-import type { SheetModel, Spot } from '../sheet/sheetModel.ts'
+import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 
 /** Where the pen stands: a moment and, in the tab, a string. */
-export interface Cell extends Spot {
+export interface Cell extends SheetPosition {
   readonly string: number
 }
 
@@ -18,7 +18,7 @@ export function momentsOf(model: SheetModel, measure: number, step: Ticks): numb
 }
 
 /** The next or the last moment before a spot, over bar lines; the spot itself at the ends of the tune. */
-export function stepped(model: SheetModel, at: Spot, by: 1 | -1, step: Ticks): Spot {
+export function stepped(model: SheetModel, at: SheetPosition, by: 1 | -1, step: Ticks): SheetPosition {
   const here = momentsOf(model, at.measure, step)
   const tick = by > 0 ? here.find((t) => t > at.tick) : here.findLast((t) => t < at.tick)
   if (tick !== undefined) return { measure: at.measure, tick }
@@ -29,7 +29,7 @@ export function stepped(model: SheetModel, at: Spot, by: 1 | -1, step: Ticks): S
 }
 
 /** The note in a cell. */
-export const noteIn = (model: SheetModel, { measure, tick, string }: Cell): TabNote | undefined =>
+export const noteOfCell = (model: SheetModel, { measure, tick, string }: Cell): TabNote | undefined =>
   model.notes.get(measure)?.find((n) => n.pos.tick === tick && n.place.string === string)
 
 /** The note in a cell of a score, ahead of what is drawn. */

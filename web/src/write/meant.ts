@@ -9,14 +9,14 @@ import type { Writing } from './useWriting.ts'
 const NOWHERE: EditCommand = { do: 'erase', note: '' }
 
 /** Which notes are meant: those of the marked measures, else of the pen's measure, or the one under the cursor. */
-export interface Meaning {
+export interface Targeting {
   readonly cell: Cell | undefined
   readonly choosing: Choosing | undefined
   readonly marked: MarkedMeasures | undefined
 }
 
 /** The notes that the note tools change. */
-export function meantNotes(score: Score, { cell, choosing, marked }: Meaning): readonly TabNote[] {
+export function targetNotes(score: Score, { cell, choosing, marked }: Targeting): readonly TabNote[] {
   const { tune, arrangement } = score
   if (!choosing) {
     const note = cell && noteAt(score, cell)
@@ -27,19 +27,19 @@ export function meantNotes(score: Score, { cell, choosing, marked }: Meaning): r
 }
 
 /** Writes edits of all notes that are meant, as one step; they are looked up when its turn comes. */
-export type OnMeant = (
+export type OnTargets = (
   kind: EditCommand['do'],
   edits: (notes: readonly TabNote[]) => readonly EditCommand[],
 ) => Promise<boolean>
 
 /** The same, ahead of what is drawn: what is meant is what was marked and chosen last, however fast the keys follow. */
-function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnMeant {
+function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnTargets {
   const { run, cellNow, choosingNow } = writing
   return useCallback(
     (kind, edits) => {
       const [choosing, marked] = [choosingNow(), markedNow()]
       const of = (score: Score) => {
-        const notes = meantNotes(score, { cell: cellNow(), choosing, marked })
+        const notes = targetNotes(score, { cell: cellNow(), choosing, marked })
         return notes.length > 0 ? edits(notes) : NOWHERE
       }
       return run(Object.assign(of, { kind }))
@@ -50,7 +50,7 @@ function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefine
 
 /** What writes on the notes that are meant; the same for as long as the pen is. */
 export interface NoteWriting {
-  readonly onMeant: OnMeant
+  readonly onMeant: OnTargets
   /** Puts what is meant on the neighbouring strings; the cursor goes along with the note that it stands on. */
   readonly onRestring: (by: 1 | -1) => void
   /** Ties the melody's note under the cursor to the next, or parts its time in three. */

@@ -9,7 +9,7 @@ import {
   type TuneDoc,
   type TuneEvent,
 } from '@velvet-porch/core'
-import type { Spot } from '../sheet/sheetModel.ts'
+import type { SheetPosition } from '../sheet/sheetModel.ts'
 
 const diatonic = ({ step, octave }: Pitch) => octave * 7 + STEPS.indexOf(step)
 /** F on the top line of the staff. */
@@ -45,19 +45,19 @@ export function byHalf(pitch: Pitch, by: 1 | -1, key: Key): Pitch {
 }
 
 /** The note or rest of the melody that begins at a spot. */
-export function eventAt(tune: TuneDoc, spot: Spot): TuneEvent | undefined {
+export function eventAt(tune: TuneDoc, spot: SheetPosition): TuneEvent | undefined {
   const { id } = tune.measures[spot.measure] ?? {}
   return tune.events.find((e) => e.voice === 0 && e.pos.measure === id && e.pos.tick === spot.tick)
 }
 
 /** The length that is written at a spot: the pen's, or in a triplet the triplet's. */
-export function lengthAt(tune: TuneDoc, spot: Spot, pen: Ticks): Ticks {
+export function lengthAt(tune: TuneDoc, spot: SheetPosition, pen: Ticks): Ticks {
   const own = eventAt(tune, spot)
   return own?.dur.tupletId === undefined ? pen : own.dur.ticks
 }
 
 /** The last note of the melody before a spot. */
-export function pitchBefore(tune: TuneDoc, spot: Spot): Pitch | undefined {
+export function pitchBefore(tune: TuneDoc, spot: SheetPosition): Pitch | undefined {
   const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
   const earlier = (e: TuneEvent) => {
     const m = indexOf.get(e.pos.measure)!

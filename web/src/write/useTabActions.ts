@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel } from '../sheet/sheetModel.ts'
 import { isTyping, useActions, type Action } from '../shell/actions.ts'
-import { noteIn } from './cells.ts'
+import { noteOfCell } from './cells.ts'
 import { choicesOf, choiceWords } from './choices.ts'
 import { useHeld } from './clipboard.ts'
 import { fretEdit } from './fretEdit.ts'
@@ -40,7 +40,7 @@ export function useTabActions(
   const held = useHeld()
   const { cell, pen, setPen, run, setOn, choosing, setChoosing } = writing
   const { strings } = doc.setup.instrument
-  const note = cell ? noteIn(model, cell) : undefined
+  const note = cell ? noteOfCell(model, cell) : undefined
   const latest = useRef({ model, writing, note })
   useEffect(() => {
     latest.current = { model, writing, note }

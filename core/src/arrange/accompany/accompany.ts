@@ -1,4 +1,4 @@
-import { fingerFrame } from '../../hand/grip/fingerFrame.ts'
+import { fingerOffsets } from '../../hand/grip/fingerFrame.ts'
 import { positionOf } from '../../hand/grip/position.ts'
 import { measureAt } from '../../document/form/timeline.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
@@ -247,7 +247,7 @@ function gripsOf(
   end: Ticks,
   pos: (at: Ticks) => Pos,
 ): Grip[] {
-  const lines = fingerFrame(setup.instrument)
+  const lines = fingerOffsets(setup.instrument)
   const changes: { start: Ticks; hand: HeldHand }[] = []
   for (const { start, hand } of onsets)
     if (!changes.length || !sameHand(changes.at(-1)!.hand, hand)) changes.push({ start, hand })

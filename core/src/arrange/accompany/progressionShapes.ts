@@ -7,11 +7,11 @@ import type { HarmonySegment } from '../plan/harmonyLine.ts'
 import { findShapes, fingeredShape, type Shape } from '../../chords/findShapes.ts'
 import { bassPitch } from './bassRun.ts'
 import { progressionPath } from '../../chords/progression.ts'
-import type { ShapeWishes } from '../../chords/shapeQuery.ts'
-import { framesFor } from '../../chords/textbook.ts'
+import type { ShapeFilters } from '../../chords/shapeQuery.ts'
+import { heldShapesFor } from '../../chords/textbook.ts'
 
 /** The highest fret of an accompaniment's shapes by level, and whether a barre may be laid. */
-const LEVEL_SHAPES: Readonly<Record<Level, ShapeWishes>> = {
+const LEVEL_SHAPES: Readonly<Record<Level, ShapeFilters>> = {
   1: { zone: [1, 3], noBarre: true },
   2: { zone: [1, 4] },
   3: { zone: [1, 5] },
@@ -48,8 +48,8 @@ export function progressionShapes(
   const setup = stretches ? own : withKindHand(own)
   const wishes = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
   const pinned = pinnedShapes(setup, segments, pins)
-  const ways: readonly ShapeWishes[] = [wishes, { zone: wishes.zone! }, { zone: [1, 7] }, {}]
-  const wanted = new Map<string, ShapeWishes | undefined>()
+  const ways: readonly ShapeFilters[] = [wishes, { zone: wishes.zone! }, { zone: [1, 7] }, {}]
+  const wanted = new Map<string, ShapeFilters | undefined>()
   for (const { sounding } of segments) {
     if (!sounding || wanted.has(chordText(sounding))) continue
     const held = pinned.has(chordText(sounding))
@@ -64,7 +64,7 @@ export function progressionShapes(
   const familiar = new Set(
     segments.flatMap(({ shape }) =>
       shape
-        ? framesFor(shape, setup)
+        ? heldShapesFor(shape, setup)
             .slice(0, 1)
             .map((f) => f.frets.join())
         : [],
@@ -108,10 +108,10 @@ function sameShapes(
   })
 }
 
-const wishesAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeWishes | undefined>) =>
+const wishesAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeFilters | undefined>) =>
   sounding ? wanted.get(chordText(sounding)) : undefined
 
-function hasShape(setup: Setup, chord: ChordReading, wishes: ShapeWishes, rooted: boolean): boolean {
+function hasShape(setup: Setup, chord: ChordReading, wishes: ShapeFilters, rooted: boolean): boolean {
   return findShapes(setup, chord, wishes).zones.some(({ rows }) =>
     rows.some(({ head }) => !rooted || mod12(bassPitch(setup, head.frets)) === bassPitchClass(chord)),
   )
@@ -126,7 +126,7 @@ function pinnedShapes(
   if (pins.length === 0) return pinned
   for (const { sounding, shape } of segments) {
     if (!sounding || !shape) continue
-    const pin = framesFor(shape, setup, pins).find((f) => f.pinned)
+    const pin = heldShapesFor(shape, setup, pins).find((f) => f.pinned)
     const held = pin && pins.find((p) => p.frets.join() === pin.frets.join())
     if (held)
       pinned.set(

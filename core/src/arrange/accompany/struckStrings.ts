@@ -4,7 +4,7 @@ import { mod12, pitchClass } from '../../music/pitch/pitch.ts'
 import type { PatternStep, PatternString, Sweep } from './pattern.ts'
 
 /** A held shape with the chord that it sounds. Frets by string, string 1 first, counted from the capo. */
-export interface HeldShape {
+export interface StrummedShape {
   readonly frets: readonly (number | null)[]
   readonly chord: ChordReading
 }
@@ -22,12 +22,12 @@ export interface Struck {
 }
 
 /** The string of the shape's lowest note. */
-export function bassString(shape: Pick<HeldShape, 'frets'>): number {
+export function bassString(shape: Pick<StrummedShape, 'frets'>): number {
   for (let string = shape.frets.length; string >= 1; string--) if (isSounded(shape, string)) return string
   return shape.frets.length
 }
 
-const isSounded = ({ frets }: Pick<HeldShape, 'frets'>, string: number) =>
+const isSounded = ({ frets }: Pick<StrummedShape, 'frets'>, string: number) =>
   frets[string - 1] !== null && frets[string - 1] !== undefined
 
 /**
@@ -35,7 +35,7 @@ const isSounded = ({ frets }: Pick<HeldShape, 'frets'>, string: number) =>
  * tones; an open string with a tone of the chord counts although the shape leaves it out (the open string 6 under A).
  * Common practice, no source.
  */
-export function otherBass(setup: Setup, shape: HeldShape): Place | undefined {
+export function otherBass(setup: Setup, shape: StrummedShape): Place | undefined {
   const { strings } = setup.instrument
   const bass = bassString(shape)
   const fifth = mod12(pitchClass(shape.chord.root) + 7)
@@ -54,7 +54,7 @@ export function otherBass(setup: Setup, shape: HeldShape): Place | undefined {
 }
 
 /** The strings that a step of a pattern sounds on a shape. */
-export function struckStrings(setup: Setup, shape: HeldShape, step: PatternStep): Struck {
+export function struckStrings(setup: Setup, shape: StrummedShape, step: PatternStep): Struck {
   const bass = bassString(shape)
   const plucked: { place: Place; bass: boolean }[] = []
   const moved: { from: number; to: number }[] = []
@@ -79,7 +79,7 @@ export function struckStrings(setup: Setup, shape: HeldShape, step: PatternStep)
 
 function placeOf(
   setup: Setup,
-  shape: HeldShape,
+  shape: StrummedShape,
   item: PatternString,
   bass: number,
   taken: readonly number[],
@@ -107,7 +107,7 @@ function placeOf(
 const USUAL_MOST = { down: { all: 6, trebles: 4 }, up: { all: 4, trebles: 3 } } as const
 
 function sweptStrings(
-  shape: HeldShape,
+  shape: StrummedShape,
   sweep: Sweep,
   bass: number,
   taken: readonly number[],
@@ -142,7 +142,7 @@ export interface SpokenStep {
 /** A pattern as it is said on a shape: string numbers, those sounded together grouped; steps that let ring are left out. */
 export function spokenPattern(
   setup: Setup,
-  shape: HeldShape,
+  shape: StrummedShape,
   steps: readonly (PatternStep | undefined)[],
 ): SpokenStep[] {
   return steps.flatMap((step) => {

@@ -125,7 +125,10 @@ export function* workOut(
  * Estimates as comparable as can be with what is worked out: a simple version is easier, by about the same share
  * everywhere, so that their effort is raised by the median share.
  */
-export function likened(estimates: readonly FitOption[], worked: readonly FitOption[]): FitOption[] {
+export function comparableEstimates(
+  estimates: readonly FitOption[],
+  worked: readonly FitOption[],
+): FitOption[] {
   const known = new Map(estimates.map((e) => [e.id, e]))
   const shares = worked
     .flatMap((w) => {
@@ -149,7 +152,7 @@ export function likened(estimates: readonly FitOption[], worked: readonly FitOpt
 }
 
 /** The same options for another wished key or singer: the arrangements stay. */
-export function wishedFor(
+export function forKeyAndSinger(
   options: readonly FitOption[],
   { tune, wanted, voice }: Pick<FitQuestion, 'tune' | 'wanted' | 'voice'>,
 ): FitOption[] {

@@ -6,7 +6,7 @@ import { setupOf } from '../../instrument/setupOf.ts'
 import { spellInKey, transposeKey, type Key } from '../../music/pitch/key.ts'
 import { midiOf, type Pitch } from '../../music/pitch/pitch.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
-import { framesFor } from '../../chords/textbook.ts'
+import { heldShapesFor } from '../../chords/textbook.ts'
 import { nearestShift } from './shifts.ts'
 
 /** Who else is in the room. */
@@ -128,7 +128,7 @@ function otherCapo(tune: TuneDoc, shift: number, sounding: Key, first: number): 
   const strange = (capo: number) => {
     const flats = transposeKey(sounding, -capo).fifths < 0
     return chords.filter((c) => {
-      const frame = framesFor(transposeChord(c, -capo, flats), guitar)[0]
+      const frame = heldShapesFor(transposeChord(c, -capo, flats), guitar)[0]
       // What a first book prints: a known shape, and no finger laid across strings.
       return !frame?.textbook || frame.fingers.some((group) => group.length > 1)
     }).length

@@ -13,10 +13,10 @@ export const WISHES = [
   'lowCapo',
   'littleRetuning',
 ] as const
-export type Wish = (typeof WISHES)[number]
+export type Priority = (typeof WISHES)[number]
 
 /** How much each matters: 0 not at all, 1 a little, 2 as usual, 3 most. */
-export type Preferences = Readonly<Record<Wish, 0 | 1 | 2 | 3>>
+export type Preferences = Readonly<Record<Priority, 0 | 1 | 2 | 3>>
 
 export const USUAL_PREFERENCES: Preferences = {
   easy: 2,
@@ -34,7 +34,7 @@ export const USUAL_PREFERENCES: Preferences = {
  * What each wish holds against an option, in points of effort; 0 is as good as can be. Listening and common practice, no
  * source.
  */
-export function complaints(option: FitOption): Readonly<Record<Wish, number>> {
+export function complaints(option: FitOption): Readonly<Record<Priority, number>> {
   const { figures, choice, distance, retuned, sung, beyond } = option
   return {
     easy: figures.effort + figures.hardest.effort / 4,
@@ -68,7 +68,7 @@ export function ranked(options: readonly FitOption[], preferences: Preferences):
 }
 
 /** What trade-offs are made between: the height of the capo and a few mm of stretch are no reason of their own. */
-const TRADED: readonly Wish[] = [
+const TRADED: readonly Priority[] = [
   'easy',
   'noBarre',
   'nearKey',

@@ -5,13 +5,13 @@ import type { Id } from '../../document/ids.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { withNote, withoutNotes } from './placed.ts'
 import type { Turns } from '../../turns.ts'
-import { settling, type Desk } from './settle.ts'
+import { findingHands, type TabContext } from './settle.ts'
 
 /**
  * A tab fresh from the solver with what was written by hand laid over it: notes that were erased go, typed ones take
  * their places, and both hands are found again in the measures that this touches.
  */
-export function* layingOver(layer: Layer, desk: Desk, locks: readonly Lock[]): Turns<Layer> {
+export function* layingOverManualEdits(layer: Layer, desk: TabContext, locks: readonly Lock[]): Turns<Layer> {
   if (!locks.some(isManual)) return { ...layer, locks }
   const timeline = timelineOf(desk.tune.measures)
   const erased = new Set(locks.filter((l) => l.field === 'erased').map((l) => l.target))
@@ -38,5 +38,5 @@ export function* layingOver(layer: Layer, desk: Desk, locks: readonly Lock[]): T
     const note = next.notes.find((n) => n.id === l.target)
     if (note) touched.add(note.pos.measure)
   }
-  return touched.size > 0 ? yield* settling(next, desk, touched, true) : { ...layer, locks }
+  return touched.size > 0 ? yield* findingHands(next, desk, touched, true) : { ...layer, locks }
 }

@@ -8,7 +8,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { graceFinger, leavesRoomForGraces } from './graceFinger.ts'
 import { eachInTurns, mapInTurns, type Turns } from '../../turns.ts'
-import { findingSoundings, soundingInTime, type Sounding } from './sounding.ts'
+import { findingSoundings, soundingInTime, type SoundingNote } from './sounding.ts'
 
 /** Fingerings of one onset that are weighed. */
 const MOST = 40
@@ -47,7 +47,7 @@ interface State {
 
 interface Onset {
   readonly at: Ticks
-  readonly sounding: readonly Sounding[]
+  readonly sounding: readonly SoundingNote[]
   readonly states: readonly State[]
 }
 
@@ -103,11 +103,11 @@ function withFinger(note: TabNote, left: LeftFinger): TabNote {
   return { ...note, left, graces: graces.map((g) => ({ ...g, left: graceFinger(own, g.place.fret) })) }
 }
 
-function statesOf(setup: Setup, sounding: readonly Sounding[], order: RefingerOrder): State[] {
+function statesOf(setup: Setup, sounding: readonly SoundingNote[], order: RefingerOrder): State[] {
   const { strings } = setup.instrument
   const frets: (number | null)[] = Array.from({ length: strings }, () => null)
   for (const { note } of sounding) frets[note.place.string - 1] = note.place.fret
-  const fixed = (s: Sounding): LeftFinger | undefined =>
+  const fixed = (s: SoundingNote): LeftFinger | undefined =>
     order.fixed.get(s.note.id) ?? (s.start < order.from ? s.note.left : undefined)
   const changes = (fingers: readonly LeftFinger[]) =>
     order.keep
@@ -131,8 +131,8 @@ function statesOf(setup: Setup, sounding: readonly Sounding[], order: RefingerOr
 
 /** The fingers on the page, and the nearest free one for a note that has none yet. */
 function asWritten(
-  sounding: readonly Sounding[],
-  fixed: (s: Sounding) => LeftFinger | undefined,
+  sounding: readonly SoundingNote[],
+  fixed: (s: SoundingNote) => LeftFinger | undefined,
   strings: number,
 ): State {
   const fingers: LeftFinger[] = Array.from({ length: strings }, () => 0)

@@ -10,7 +10,7 @@ import { gripId } from '../../document/noteIds.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { reaching } from './reaching.ts'
 import { mapInTurns, type Turns } from '../../turns.ts'
-import { findingSoundings, soundingInTime, type Sounding } from './sounding.ts'
+import { findingSoundings, soundingInTime, type SoundingNote } from './sounding.ts'
 
 /**
  * Grips under a tab whose fingers are settled, for some measures: one at every onset. A grip that already holds what
@@ -81,13 +81,13 @@ function onsetsIn(notes: readonly TabNote[], timeline: Timeline, measures: Reado
   return onsets
 }
 
-const pressing = (sounding: readonly Sounding[]): PressedPlace[] =>
+const pressing = (sounding: readonly SoundingNote[]): PressedPlace[] =>
   sounding.flatMap(({ note: { place, left } }) =>
     place.fret > 0 && left !== 0 ? [{ string: place.string, fret: place.fret, finger: left }] : [],
   )
 
 /** True where a grip holds all that sounds, damps none of it, and can be held. */
-function holds(grip: Grip, sounding: readonly Sounding[], setup: Setup): boolean {
+function holds(grip: Grip, sounding: readonly SoundingNote[], setup: Setup): boolean {
   const down = pressing(sounding)
   if (sounding.some(({ note }) => note.graces !== undefined)) return false
   const has = (p: PressedPlace) =>
@@ -99,7 +99,7 @@ function holds(grip: Grip, sounding: readonly Sounding[], setup: Setup): boolean
 }
 
 function gripFor(
-  sounding: readonly Sounding[],
+  sounding: readonly SoundingNote[],
   byId: ReadonlyMap<Id, TabNote>,
   joins: Joins,
   pos: Pos,
@@ -119,7 +119,7 @@ function gripFor(
 
 /** Fingers that are down beside those that sound: under a hammer-on, and where a pull-off goes to. */
 function readyFor(
-  sounding: readonly Sounding[],
+  sounding: readonly SoundingNote[],
   byId: ReadonlyMap<Id, TabNote>,
   { hammeredFrom, pulledTo }: Joins,
   pressed: readonly PressedPlace[],

@@ -10,7 +10,7 @@ import { regripping } from './regrip.ts'
 import { repicking } from './repick.ts'
 
 /** What a tab is played on, and where in which style. */
-export interface Desk {
+export interface TabContext {
   readonly tune: TuneDoc
   readonly setup: Setup
   readonly regions: readonly Region[]
@@ -21,7 +21,12 @@ export interface Desk {
  * (locks `left` and `right`) stays.
  * @param keep true where the fingers on the page are kept as far as the hand allows
  */
-export function* settling(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, keep: boolean): Turns<Layer> {
+export function* findingHands(
+  layer: Layer,
+  desk: TabContext,
+  measures: ReadonlySet<Id>,
+  keep: boolean,
+): Turns<Layer> {
   const { tune, setup, regions } = desk
   const timeline = timelineOf(tune.measures)
   const lefts = fixedBy(layer.locks, 'left')
@@ -36,8 +41,8 @@ export function* settling(layer: Layer, desk: Desk, measures: ReadonlySet<Id>, k
 }
 
 /** The same, all at once: for what is typed and seen at once. */
-export const settled = (layer: Layer, desk: Desk, measures: ReadonlySet<Id>, keep: boolean): Layer =>
-  finish(settling(layer, desk, measures, keep))
+export const withHands = (layer: Layer, desk: TabContext, measures: ReadonlySet<Id>, keep: boolean): Layer =>
+  finish(findingHands(layer, desk, measures, keep))
 
 /** Values of one field that are locked, by what they belong to. */
 function fixedBy<F extends LockField>(locks: readonly Lock[], field: F): Map<Id, LockValues[F]> {

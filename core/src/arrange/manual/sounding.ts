@@ -4,7 +4,7 @@ import type { Ticks } from '../../music/time/ticks.ts'
 import type { Turns } from '../../turns.ts'
 
 /** A note of the tab with its written start and end. */
-export interface Sounding {
+export interface SoundingNote {
   readonly note: TabNote
   readonly start: Ticks
   readonly end: Ticks
@@ -15,8 +15,8 @@ export function* findingSoundings(
   notes: readonly TabNote[],
   timeline: Timeline,
   { from, to }: { readonly from: Ticks; readonly to: Ticks },
-): Turns<Sounding[]> {
-  const found: Sounding[] = []
+): Turns<SoundingNote[]> {
+  const found: SoundingNote[] = []
   for (const [i, note] of notes.entries()) {
     if (i % 2048 === 2047) yield
     const start = ticksAt(timeline, note.pos)
@@ -31,13 +31,13 @@ export function* findingSoundings(
  * What sounds at times that rise from one call to the next, a note a string: where two overlap, the later one has the string. A harmonic needs its finger
  * only while it is struck.
  */
-export function soundingInTime(all: readonly Sounding[]): (at: Ticks) => Sounding[] {
+export function soundingInTime(all: readonly SoundingNote[]): (at: Ticks) => SoundingNote[] {
   let next = 0
-  let going: Sounding[] = []
+  let going: SoundingNote[] = []
   return (at) => {
     while (next < all.length && all[next]!.start <= at) going.push(all[next++]!)
     going = going.filter((s) => s.end > at)
-    const byString = new Map<number, Sounding>()
+    const byString = new Map<number, SoundingNote>()
     for (const s of going) {
       if (s.note.place.harmonic && s.start < at) continue
       byString.set(s.note.place.string, s)

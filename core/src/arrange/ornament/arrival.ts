@@ -3,7 +3,7 @@ import type { Place, Setup } from '../../instrument/setup.ts'
 import { withFinger } from './handRoom.ts'
 
 /** What of a note counts here. */
-export type Sounding = Pick<TabNote, 'place' | 'left' | 'attack'>
+export type ArrivingNote = Pick<TabNote, 'place' | 'left' | 'attack'>
 
 /** Semitones that a finger hammers or pulls at most, and frets that it slides at most. Common practice, no source. */
 const FARTHEST_SLUR = 4
@@ -26,8 +26,8 @@ export interface Reached {
  */
 export function reachedBy(
   setup: Setup,
-  from: Sounding,
-  to: Sounding,
+  from: ArrivingNote,
+  to: ArrivingNote,
   before: Grip,
   at: Grip,
   only?: Arrival,
@@ -55,7 +55,7 @@ export function reachedBy(
 }
 
 /** True where the finger of a note goes on holding another string at its fret: it cannot come down anew. */
-function staysAcross(before: Grip, at: Grip, { place, left }: Sounding): boolean {
+function staysAcross(before: Grip, at: Grip, { place, left }: ArrivingNote): boolean {
   const holds = (grip: Grip, string: number) =>
     grip.pressed.some((p) => p.finger === left && p.fret === place.fret && p.string === string)
   return at.pressed.some(
@@ -68,4 +68,4 @@ export const isTouched = ({ harmonic, artificial }: Place): boolean =>
   harmonic !== undefined || artificial === true
 
 /** Notes that are plucked or already arrived at can be left by an arrival; strokes over many strings cannot. */
-export const mayLead = (note: Sounding): boolean => note.attack === 'pluck' || isArrival(note.attack)
+export const mayLead = (note: ArrivingNote): boolean => note.attack === 'pluck' || isArrival(note.attack)

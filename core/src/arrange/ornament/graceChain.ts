@@ -6,7 +6,7 @@ import { isTouched } from './arrival.ts'
 import { fingersBeside, withFinger } from './handRoom.ts'
 
 /** Short notes with the note that they lead to, and the grip that plays them all. */
-export interface Chain {
+export interface GraceChain {
   readonly graces: readonly GraceNote[]
   readonly attack: TabNote['attack']
   readonly grip: Grip
@@ -23,7 +23,7 @@ export function graceChain(
   note: Pick<TabNote, 'place' | 'left' | 'attack'>,
   grip: Grip,
   pitches: readonly Midi[],
-): Chain | undefined {
+): GraceChain | undefined {
   const { string } = note.place
   if (isTouched(note.place) || note.attack !== 'pluck') return undefined
   const frets = pitches.map((midi) => midi - openPitch(setup, string))

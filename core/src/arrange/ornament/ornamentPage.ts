@@ -1,6 +1,6 @@
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
-import { isLockOf, type AskedSounding, type Lock } from '../../document/locks.ts'
+import { isLockOf, type AskedArticulation, type Lock } from '../../document/locks.ts'
 import { USUAL_ORNAMENT, type Ornament } from '../../document/style.ts'
 import type { Grip, Span, TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
@@ -47,7 +47,7 @@ export class OrnamentPage {
   readonly starts: readonly Ticks[]
   readonly events: ReadonlyMap<Id, TuneEvent>
   /** How notes were asked to be sounded. */
-  readonly wishes: ReadonlyMap<Id, AskedSounding>
+  readonly wishes: ReadonlyMap<Id, AskedArticulation>
   /** Measures that are also entered from elsewhere than the one before. */
   readonly entered: ReadonlySet<number>
 

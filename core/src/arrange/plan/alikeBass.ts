@@ -1,6 +1,6 @@
 import { measureAt, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
 import type { Turns } from '../../turns.ts'
-import type { BassWish } from './bassLine.ts'
+import type { PlannedBass } from './bassLine.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
 
 /**
@@ -10,13 +10,13 @@ import type { HarmonySegment } from './harmonyLine.ts'
  * @param joins measures whose start is a join of the played order: their roots stay
  */
 export function* alikeBass(
-  bass: readonly BassWish[],
+  bass: readonly PlannedBass[],
   timeline: Timeline,
   melody: readonly MelodyNote[],
   harmony: readonly HarmonySegment[],
   isKept: (measure: number) => boolean,
   joins: ReadonlySet<number>,
-): Turns<BassWish[]> {
+): Turns<PlannedBass[]> {
   const tune = byMeasure(
     melody,
     timeline,
@@ -26,7 +26,7 @@ export function* alikeBass(
   const basses = byMeasure(bass, timeline, (b) => `${harmony[b.segment]?.symbol}${b.change}${b.firm}`)
   yield
   const first = new Map<string, number>()
-  const kinds = new Map<number, BassWish['kind']>()
+  const kinds = new Map<number, PlannedBass['kind']>()
   const at = new Map<number, number[]>()
   bass.forEach((b, i) => {
     const m = measureAt(timeline, b.start)

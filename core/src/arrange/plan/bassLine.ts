@@ -12,7 +12,7 @@ import type { BassGrid, StyleRules } from './styleRules.ts'
  * A bass note to be played. `root` asks for the root (or slash bass), `alternate` for a tone of the chord, `rootless`
  * for one that is not the root, `pedal` for the key's tonic or fifth, `part` for the second voice of the source.
  */
-export interface BassWish {
+export interface PlannedBass {
   readonly start: Ticks
   readonly until: Ticks
   readonly kind: 'root' | 'alternate' | 'rootless' | 'pedal' | 'part'
@@ -48,7 +48,7 @@ export function bassLine(
   harmony: readonly HarmonySegment[],
   rulesAt: (measure: number) => BassRules | undefined,
   junctions: ReadonlySet<number>,
-): BassWish[] {
+): PlannedBass[] {
   const onsets: Onset[] = []
   let current = -1
   measures.forEach((measure, i) => {
@@ -85,7 +85,7 @@ export function bassLine(
   const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)
   let stop = 0
   let root = 0
-  return onsets.map((onset, i): BassWish => {
+  return onsets.map((onset, i): PlannedBass => {
     while (stop < stops.length && stops[stop]! <= onset.start) stop++
     const next = onsets[i + 1]?.start ?? timeline.length
     const limit = onset.segment < 0 ? timeline.length : harmony[onset.segment]!.end
@@ -160,7 +160,7 @@ function strikesAgain(
  * @param since basses since the chord's first
  * @param beatsSince bass beats between the two, where both stand in one measure
  */
-function kindOf(onset: Onset, since: number, beatsSince: number): BassWish['kind'] {
+function kindOf(onset: Onset, since: number, beatsSince: number): PlannedBass['kind'] {
   if (!onset.rules.alternates || onset.fresh) return 'root'
   if (onset.beats <= 1) return since % 2 === 0 ? 'root' : 'alternate'
   if (onset.beats === 3) return onset.beat === 0 ? 'root' : 'alternate'

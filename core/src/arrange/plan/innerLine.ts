@@ -5,14 +5,14 @@ import type { Key } from '../../music/pitch/key.ts'
 import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import { beatLength, beatStarts, isCompound, strongBeats, missingHead } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import type { BassWish } from './bassLine.ts'
+import type { PlannedBass } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
 import type { StyleRules, VoiceGrid } from './styleRules.ts'
 import type { Turns } from '../../turns.ts'
 
 /** Further voices at one moment: a fill, a second voice for the melody, or a whole voicing under it. */
-export interface InnerWish {
+export interface PlannedInner {
   readonly start: Ticks
   readonly until: Ticks
   readonly kind: 'fill' | 'double' | 'chord'
@@ -40,7 +40,7 @@ interface Lines {
   readonly timeline: Timeline
   readonly melody: readonly MelodyNote[]
   readonly melodyMidi: readonly Midi[]
-  readonly bass: readonly BassWish[]
+  readonly bass: readonly PlannedBass[]
   readonly harmony: readonly HarmonySegment[]
   /** The sounding key of each measure. */
   readonly keys: readonly Key[]
@@ -77,9 +77,9 @@ export interface InnerRules extends StyleRules {
 export function* innerLine(
   source: Lines,
   rulesAt: (m: number) => InnerRules | undefined,
-): Turns<InnerWish[]> {
+): Turns<PlannedInner[]> {
   const lines = indexed(source)
-  const wishes: InnerWish[] = []
+  const wishes: PlannedInner[] = []
   for (let m = 0; m < lines.measures.length; m++) {
     if (m % 128 === 127) yield
     const rules = rulesAt(m)
@@ -101,7 +101,7 @@ export function* innerLine(
 
 const BARE = { turn: 0, voices: 0, change: false, second: [], inherited: false } as const
 
-function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid): InnerWish[] {
+function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
   const struck = lines.notesIn(m).map(({ note, i }) => ({ note, i, rank: rankOf(measure, from, note) }))
@@ -131,7 +131,7 @@ function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid):
   })
 }
 
-function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number }): InnerWish[] {
+function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number }): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
   const end = from + measure.length
@@ -208,7 +208,7 @@ function fills(
   m: number,
   rules: InnerRules,
   { grid, gap }: { grid: 'beat' | 'half'; gap: number },
-): InnerWish[] {
+): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
   const end = from + measure.length
@@ -220,7 +220,7 @@ function fills(
   const { lower } = rules
   const below = new Set(lower.fill ? gridTimes(measure, from, lower.fill.grid) : [])
   const lowerGap = (lower.fill?.gap ?? 0) * beatLength(measure.metre)
-  const result: InnerWish[] = []
+  const result: PlannedInner[] = []
   let turn = rules.varied ? m % 2 : 0
   for (const start of gridTimes(measure, from, grid)) {
     if (struck.has(start)) {
@@ -251,7 +251,7 @@ function fills(
   return result
 }
 
-function thickened(lines: Indexed, m: number, inherited: boolean): InnerWish[] {
+function thickened(lines: Indexed, m: number, inherited: boolean): PlannedInner[] {
   const from = lines.timeline.starts[m]!
   return lines.notesIn(m).flatMap(({ note }) => {
     const segment = segmentAt(lines.harmony, note.start)

@@ -1,7 +1,7 @@
 import { melodyOf, type Timeline } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { midiOf } from '../../music/pitch/pitch.ts'
-import type { BassWish } from './bassLine.ts'
+import type { PlannedBass } from './bassLine.ts'
 
 /**
  * The second voice of the source as obligations beside the melody: two parts into one instrument. It keeps its own
@@ -13,7 +13,7 @@ export function partLine(
   timeline: Timeline,
   transposed: number,
   takes: (measure: number) => boolean,
-): BassWish[] {
+): PlannedBass[] {
   const notes = melodyOf(tune, timeline, 1).filter((n) => takes(n.measure))
   return notes.map((n, i) => ({
     start: n.start,

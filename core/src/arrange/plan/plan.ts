@@ -26,9 +26,9 @@ import { QUARTER, secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { alikeBass } from './alikeBass.ts'
-import { bassLine, type BassWish } from './bassLine.ts'
+import { bassLine, type PlannedBass } from './bassLine.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
-import { innerLine, type InnerWish } from './innerLine.ts'
+import { innerLine, type PlannedInner } from './innerLine.ts'
 import { partLine } from './partLine.ts'
 import { melodyKind, playedMelody, regionIndex, USUAL_STYLE } from './playedMelody.ts'
 import { chooseRegister, foldOntoInstrument, type Register } from './register.ts'
@@ -83,8 +83,8 @@ export interface Plan {
   /** The melody of measures that are played with a bottleneck. */
   readonly slid: readonly MelodyNote[]
   readonly harmony: readonly HarmonySegment[]
-  readonly bass: readonly BassWish[]
-  readonly inner: readonly InnerWish[]
+  readonly bass: readonly PlannedBass[]
+  readonly inner: readonly PlannedInner[]
   /** The region of each measure; undefined outside every region. */
   readonly regions: readonly (Region | undefined)[]
   /** Shapes that the teacher wants, by the chord's shape name. */
@@ -286,8 +286,8 @@ export const schoolOf = (region: Region | undefined): School => region?.school ?
 
 interface Voices {
   readonly melody: readonly MelodyNote[]
-  readonly bass: readonly BassWish[]
-  readonly inner: readonly InnerWish[]
+  readonly bass: readonly PlannedBass[]
+  readonly inner: readonly PlannedInner[]
   readonly harmony: readonly HarmonySegment[]
 }
 

@@ -83,7 +83,7 @@ export function chooseRegister(
 const MOST_MOVED = 0.1
 
 /** A melody in one octave, but for single notes that the instrument does not have there: they go to the next one. */
-export interface Folded {
+export interface FoldedMelody {
   readonly transposed: number
   readonly melody: readonly MelodyNote[]
 }
@@ -92,7 +92,7 @@ export interface Folded {
  * The octave in which fewest notes lie off the instrument, these moved by octaves until they are on it; undefined where
  * there would be too many, or none at all.
  */
-export function foldOntoInstrument(melody: readonly MelodyNote[], setup: Setup): Folded | undefined {
+export function foldOntoInstrument(melody: readonly MelodyNote[], setup: Setup): FoldedMelody | undefined {
   const range = rangeOf(setup)
   let best: { transposed: number; off: number } | undefined
   for (const octave of OCTAVES) {

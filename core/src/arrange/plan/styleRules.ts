@@ -115,7 +115,7 @@ const WITHOUT_BASS_STRINGS: ReadonlySet<Style> = new Set([
 ])
 
 /** Why a style at a level is not arranged for an instrument. */
-export type Refusal = 'bassStrings' | 'chordsAtLevelOne'
+export type StyleRefusal = 'bassStrings' | 'chordsAtLevelOne'
 
 /** True for instruments whose lower strings can carry a bass of their own. */
 export function hasBassStrings(instrument: Pick<Instrument, 'strings'>): boolean {
@@ -130,7 +130,7 @@ export function refusalOf(
   style: Style,
   level: Level,
   instrument: Pick<Instrument, 'strings'>,
-): Refusal | undefined {
+): StyleRefusal | undefined {
   if (!hasBassStrings(instrument) && !WITHOUT_BASS_STRINGS.has(style)) return 'bassStrings'
   return style === 'chord-melody' && level === 1 ? 'chordsAtLevelOne' : undefined
 }

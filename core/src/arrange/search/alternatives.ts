@@ -12,7 +12,7 @@ import { costsOfChoice, layerOfSlices } from './layerOf.ts'
 import type { Solution } from './solve.ts'
 import { stepBetween } from './steps.ts'
 import { transitionPricer } from './transition.ts'
-import { mayFollow, waysThrough } from './window.ts'
+import { mayFollow, pathsThrough } from './window.ts'
 
 /** A cost term of the other way, less that of the chosen one, summed over what moves. */
 export interface TermChange extends CostTerm {
@@ -66,7 +66,7 @@ export function alternativesFor(
     choice[t] = full.choice
   }
   const window = priced(plan, solution, sets, choice, first, end)
-  const ways = waysThrough(window)
+  const ways = pathsThrough(window)
   const chosen = { ...solution, sets, choice }
   const least = ways.least[from - first]![choice[from]!]!
   const seen = new Set([soundOf(plan, sets, choice, from, to)])

@@ -22,7 +22,7 @@ import { accompany } from '../accompany/accompany.ts'
 import type { LeftOrnament } from '../ornament/ornamentPage.ts'
 import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
-import { layingOver } from '../manual/handwork.ts'
+import { layingOverManualEdits } from '../manual/handwork.ts'
 import { finish, within } from '../../turns.ts'
 import { inputHash } from '../../document/freshness/inputHash.ts'
 import { writing } from './layerOf.ts'
@@ -111,7 +111,7 @@ export function* arranging(
     const whole = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
     const desk = { tune, setup, regions: lockedRegions }
     return {
-      layer: yield* within(1, layingOver(whole, desk, locks)),
+      layer: yield* within(1, layingOverManualEdits(whole, desk, locks)),
       plan,
       solution,
       idleLocks: prepared.locks.idle,

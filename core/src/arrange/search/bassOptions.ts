@@ -1,5 +1,5 @@
 import { hasBassStrings } from '../plan/styleRules.ts'
-import type { BassWish } from '../plan/bassLine.ts'
+import type { PlannedBass } from '../plan/bassLine.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import { WEIGHTS } from './weights.ts'
@@ -23,7 +23,7 @@ export interface BassTones {
 /** All places below the melody that give the wished bass; root wishes without any get other chord tones, dearly. */
 export function bassOptions(
   setup: Setup,
-  wish: Pick<BassWish, 'kind' | 'part'>,
+  wish: Pick<PlannedBass, 'kind' | 'part'>,
   tones: BassTones,
   melody: Midi | undefined,
   last: number,
@@ -57,7 +57,7 @@ function partOptions(setup: Setup, midi: Midi, last: number): BassOption[] {
 
 /** Price of a pitch class for a kind of bass; undefined where it will not do. */
 function choicePrice(
-  kind: BassWish['kind'],
+  kind: PlannedBass['kind'],
   pc: PitchClass,
   fret: number,
   tones: BassTones,

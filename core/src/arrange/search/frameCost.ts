@@ -1,13 +1,19 @@
 import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import type { Pressed } from '../../hand/grip/pressed.ts'
-import type { Frame } from '../../chords/textbook.ts'
+import type { HeldShape } from '../../chords/textbook.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS, type LevelRules } from './weights.ts'
-import type { Wish } from './wish.ts'
+import type { Requirement } from './wish.ts'
 
 /** Leaving the textbook shape has a price where the shape could hold the note. */
-export function frameTerms(setup: Setup, wish: Wish, draft: Draft, rules: LevelRules, add: AddTerm): void {
+export function heldShapeTerms(
+  setup: Setup,
+  wish: Requirement,
+  draft: Draft,
+  rules: LevelRules,
+  add: AddTerm,
+): void {
   const textbook = wish.frames[0]
   if (!textbook) return
   const firm = textbook.pinned ? WEIGHTS.pinnedFirm : 1
@@ -34,7 +40,7 @@ export function frameTerms(setup: Setup, wish: Wish, draft: Draft, rules: LevelR
 }
 
 /** A voicing has its price where it is struck, and is to be held until the next. */
-export function voicingTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+export function voicingTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
   const frame = wish.frames[draft.frame]
   if (draft.strikes && frame) {
     if (frame.price) add('voicing', frame.price, false)
@@ -50,7 +56,7 @@ export function voicingTerms(wish: Wish, draft: Draft, add: AddTerm): void {
 
 function offShape(
   setup: Setup,
-  shape: Frame,
+  shape: HeldShape,
   place: Place,
   finger: number,
   share: number,
@@ -69,7 +75,7 @@ function offShape(
   if (offered) add('otherPlace', WEIGHTS.notTextbookPlace * share, false)
 }
 
-function isShapeBass(shape: Frame, place: Place): boolean {
+function isShapeBass(shape: HeldShape, place: Place): boolean {
   for (let string = shape.frets.length; string >= 1; string--) {
     const fret = shape.frets[string - 1]
     if (fret !== null && fret !== undefined) return string === place.string && fret === place.fret
@@ -78,7 +84,7 @@ function isShapeBass(shape: Frame, place: Place): boolean {
 }
 
 /** Fingers of the shape that the grip holds where the shape has them. */
-export function heldOf(shape: Frame, pressed: readonly Pressed[]): number {
+export function heldOf(shape: HeldShape, pressed: readonly Pressed[]): number {
   return shape.pressed.filter((s) =>
     pressed.some((p) => p.string === s.string && p.fret === s.fret && p.finger === s.finger),
   ).length

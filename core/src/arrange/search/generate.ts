@@ -1,12 +1,12 @@
 import { fingersOf } from '../../instrument/hand.ts'
-import { fingerFrame } from '../../hand/grip/fingerFrame.ts'
+import { fingerOffsets } from '../../hand/grip/fingerFrame.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { positionOf } from '../../hand/grip/position.ts'
 import { THUMB, type Pressed } from '../../hand/grip/pressed.ts'
 import { pickingStrain } from '../../hand/picking/pickingPrice.ts'
 import { openPitch, pitchAt, withKindHand, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
-import type { Frame } from '../../chords/textbook.ts'
+import type { HeldShape } from '../../chords/textbook.ts'
 import {
   packCandidates,
   placeKey,
@@ -20,7 +20,7 @@ import { keepsLock } from './locks.ts'
 import { staticCost, weakFingerPrice } from './staticCost.ts'
 import { strainPrice } from './voiceCost.ts'
 import { WEIGHTS } from './weights.ts'
-import type { BassOption, InnerOption, Wish } from './wish.ts'
+import type { BassOption, InnerOption, Requirement } from './wish.ts'
 
 /** Positions at which a hand that presses nothing may wait. */
 const HOVER_POSITIONS = [1, 2, 3, 4, 5, 7, 9]
@@ -40,7 +40,7 @@ interface Needed {
  * what keeps the lock.
  * @param everyFill a fill is let go at once, so that of two on one grip the dearer can never win; true keeps both
  */
-export function generate(setup: Setup, wish: Wish, everyFill = wish.lock !== undefined): CandidateSet {
+export function generate(setup: Setup, wish: Requirement, everyFill = wish.lock !== undefined): CandidateSet {
   const list: Candidate[] = []
   const hand = wish.stretches ? setup : withKindHand(setup)
   for (const draft of allDrafts(hand, wish, everyFill)) {
@@ -50,14 +50,14 @@ export function generate(setup: Setup, wish: Wish, everyFill = wish.lock !== und
   return packCandidates(setup, list)
 }
 
-function allDrafts(setup: Setup, wish: Wish, everyFill: boolean): Draft[] {
+function allDrafts(setup: Setup, wish: Requirement, everyFill: boolean): Draft[] {
   const found: Draft[] = []
   if (wish.inner?.kind === 'chord' && wish.inner.onset) strikes(setup, wish, found)
   for (const needed of combinations(wish)) drafts(setup, wish, needed, everyFill, found)
   return found
 }
 
-function combinations(wish: Wish): Needed[] {
+function combinations(wish: Requirement): Needed[] {
   const melodies: (Place | undefined)[] = wish.melody ? [...wish.melody.places] : [undefined]
   if (wish.melody && !wish.melody.onset) melodies.push(undefined)
   const basses: (BassOption | undefined)[] = wish.bass ? [...wish.bass.options, undefined] : [undefined]
@@ -85,10 +85,10 @@ function onOwnStrings(...places: readonly (Place | undefined)[]): boolean {
   return true
 }
 
-function drafts(setup: Setup, wish: Wish, needed: Needed, everyFill: boolean, found: Draft[]): void {
+function drafts(setup: Setup, wish: Requirement, needed: Needed, everyFill: boolean, found: Draft[]): void {
   const open = openStrings(needed)
   const { barreStrings } = wish
-  const lines = fingerFrame(setup.instrument)
+  const lines = fingerOffsets(setup.instrument)
   const touched = [needed.melody, needed.planted].find((p) => p?.harmonic)
   const fillsHere = wish.inner?.kind === 'fill' && wish.inner.onset
   for (const hand of fingerings(setup, needed, open, barreStrings, wish.melody?.onset ?? false)) {
@@ -157,7 +157,7 @@ function withFill(draft: Draft, inner: InnerOption, innerFinger: number): Draft 
 }
 
 /** A voicing of open strings under the melody is held without a finger. */
-function holdsByOpenStrings(wish: Wish, frame: number, needed: Needed): boolean {
+function holdsByOpenStrings(wish: Requirement, frame: number, needed: Needed): boolean {
   return (
     wish.inner?.kind === 'chord' &&
     !wish.inner.onset &&
@@ -224,7 +224,7 @@ function tooWideBarre(pressed: readonly Pressed[], place: Place, finger: number,
  */
 function filled(
   setup: Setup,
-  wish: Wish,
+  wish: Requirement,
   draft: Draft,
   open: readonly number[],
   everyFill: boolean,
@@ -261,7 +261,7 @@ const covered = (pressed: readonly Pressed[], p: Pressed) =>
 const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some((p) => p.string === string)
 
 /** A pattern climbs from the string above the bass towards the melody and comes back; other strings cost a little. */
-function fillPrice(setup: Setup, wish: Wish, draft: Draft, string: number): number {
+function fillPrice(setup: Setup, wish: Requirement, draft: Draft, string: number): number {
   const { turn, role } = wish.inner!
   const inside = stringsInside(setup, draft)
   const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]!
@@ -284,8 +284,8 @@ function stringsInside(setup: Setup, { melody, bass }: Draft): number[] {
 }
 
 /** Voicings struck with the melody: each frame whole, all its strings at once. */
-function strikes(setup: Setup, wish: Wish, found: Draft[]): void {
-  const lines = fingerFrame(setup.instrument)
+function strikes(setup: Setup, wish: Requirement, found: Draft[]): void {
+  const lines = fingerOffsets(setup.instrument)
   for (let frame = 0; frame < wish.frames.length; frame++) {
     const shape = wish.frames[frame]!
     const top = wish.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
@@ -312,7 +312,7 @@ function strikes(setup: Setup, wish: Wish, found: Draft[]): void {
 }
 
 /** Thumb and index cannot skip a string under the index, nor take more than it brushes. */
-function canBeStruck(wish: Wish, shape: Frame): boolean {
+function canBeStruck(wish: Requirement, shape: HeldShape): boolean {
   if (wish.picking !== 'thumbAndIndex') return true
   const { gaps, tooMany } = pickingStrain(
     wish.picking,
@@ -322,13 +322,13 @@ function canBeStruck(wish: Wish, shape: Frame): boolean {
 }
 
 /** True where a shape sounds a string above the melody's. */
-const isUnderOther = (shape: Frame, melody: Place) =>
+const isUnderOther = (shape: HeldShape, melody: Place) =>
   shape.frets.some((fret, i) => fret !== null && i + 1 < melody.string)
 
 /** The sounding notes' fingers, then every finger of the shape that can stay beside them; barres as the level allows. */
 function keepShape(
   setup: Setup,
-  frame: Frame,
+  frame: HeldShape,
   { pressed: sounding, touching }: Fingering,
   open: readonly number[],
   barreStrings: number,
@@ -383,7 +383,7 @@ function fingersFor(setup: Setup, place: Place | undefined): readonly number[] {
   return thumb ? [...fingers, THUMB] : fingers
 }
 
-function finish(setup: Setup, wish: Wish, draft: Draft): Candidate {
+function finish(setup: Setup, wish: Requirement, draft: Draft): Candidate {
   let fixed = 0
   let perBeat = 0
   staticCost(setup, wish, draft, (_, cost, each) => {
@@ -412,7 +412,7 @@ function keyOf(place: Place | undefined, finger: number): VoiceKey {
 }
 
 /** The voices of a struck shape besides the melody, from the lowest string. */
-function chordKeys(frame: Frame, melody: Place | undefined, voices: number): VoiceKey[] {
+function chordKeys(frame: HeldShape, melody: Place | undefined, voices: number): VoiceKey[] {
   const keys: VoiceKey[] = []
   const most = melody ? voices - 1 : voices
   for (let string = frame.frets.length; string >= 1 && keys.length < most; string--) {

@@ -15,7 +15,7 @@ export interface HiddenHop {
 }
 
 /** The notes that a candidate strikes in its slice. */
-export type Struck = (slice: number, candidate: number) => readonly VoiceKey[]
+export type StruckVoices = (slice: number, candidate: number) => readonly VoiceKey[]
 
 /**
  * Jumps that the search over neighbouring slices cannot see: a finger rests for a slice or two and is then needed on
@@ -63,7 +63,7 @@ function restsBetween(
 }
 
 /** Quick successions of notes under one finger on strings that are not neighbours: a barre can, a reader will not. */
-export function barreHops(choice: Int32Array, seconds: readonly number[], struck: Struck): HiddenHop[] {
+export function barreHops(choice: Int32Array, seconds: readonly number[], struck: StruckVoices): HiddenHop[] {
   const hops: HiddenHop[] = []
   const last: ({ code: number; at: number } | undefined)[] = []
   let now = 0
@@ -86,7 +86,7 @@ export function takesHop(
   { slice, finger, from, inBarre }: HiddenHop,
   set: CandidateSet,
   candidate: number,
-  struck: Struck,
+  struck: StruckVoices,
 ): boolean {
   if (inBarre)
     return struck(slice, candidate).some(

@@ -21,7 +21,7 @@ import { assigningPicking } from '../../hand/picking/assignPicking.ts'
 import type { PickingHand } from '../../hand/picking/pickedOnset.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
-import type { InnerWish } from '../plan/innerLine.ts'
+import type { PlannedInner } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import { inFullMeasure } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -229,7 +229,7 @@ class LayerWriter {
   }
 
   /** The end of a further voice: at the latest where the melody comes down to it. */
-  private clearOfMelody(slice: Slice, { until, kind }: InnerWish, key: VoiceKey): Ticks {
+  private clearOfMelody(slice: Slice, { until, kind }: PlannedInner, key: VoiceKey): Ticks {
     if (kind === 'double') return until
     const { melody, melodyMidi } = this.plan
     const midi = pitchAt(this.setup, keyPlace(key))

@@ -1,8 +1,8 @@
 import type { CandidateSet, VoiceKey } from './candidate.ts'
-import type { Step } from './transition.ts'
+import type { Transition } from './transition.ts'
 
 /** Candidates whose hand stands at one place of the neck, cheapest first. */
-export interface Standing {
+export interface CandidatesAtPosition {
   /** Of the index finger, from the nut. */
   readonly mm: number
   /** True where all that sounds is open, so that the hand may travel. */
@@ -11,7 +11,7 @@ export interface Standing {
 }
 
 /** The candidates of one slice from which a candidate of the next may come. */
-export type Predecessors = (j: number) => readonly Standing[]
+export type Predecessors = (j: number) => readonly CandidatesAtPosition[]
 
 /**
  * Sorts the candidates of a slice by the notes that the next slice holds over, and by where the hand stands. Each
@@ -22,9 +22,9 @@ export function predecessorsOf(
   a: CandidateSet,
   b: CandidateSet,
   order: ArrayLike<number>,
-  step: Step,
+  step: Transition,
 ): Predecessors {
-  const sorted: (ReadonlyMap<number, readonly Standing[]> | undefined)[] = []
+  const sorted: (ReadonlyMap<number, readonly CandidatesAtPosition[]> | undefined)[] = []
   const { holdsBass, holdsInner } = step
   const planted = step.holdsMelody ? b.melody : step.ringsOn ? b.planted : undefined
   return (j) => {
@@ -37,14 +37,14 @@ export function predecessorsOf(
   }
 }
 
-const NOBODY: readonly Standing[] = []
+const NOBODY: readonly CandidatesAtPosition[] = []
 
 function byHeldNotes(
   set: CandidateSet,
   order: ArrayLike<number>,
   voices: number,
-): ReadonlyMap<number, readonly Standing[]> {
-  const found = new Map<number, (Standing & { readonly members: number[] })[]>()
+): ReadonlyMap<number, readonly CandidatesAtPosition[]> {
+  const found = new Map<number, (CandidatesAtPosition & { readonly members: number[] })[]>()
   for (let k = 0; k < order.length; k++) {
     const i = order[k]!
     const key = notesKey(

@@ -7,11 +7,11 @@ import { LockConflict } from './lockConflict.ts'
 import { locksBySlice, type LocksBySlice } from './locks.ts'
 import type { PassingLock } from './passingLocks.ts'
 import type { Trace } from './shortestPath.ts'
-import { newWishCache, wishOf, type Wish, type WishCache } from './wish.ts'
+import { newRequirementCache, requirementOf, type Requirement, type RequirementCache } from './wish.ts'
 
 /** A plan with every slice's wish and candidates: what the search runs over. */
 export interface Prepared {
-  readonly wishes: readonly Wish[]
+  readonly wishes: readonly Requirement[]
   readonly sets: readonly CandidateSet[]
   readonly locks: LocksBySlice
 }
@@ -19,12 +19,12 @@ export interface Prepared {
 /** Candidates that were generated before, by signature, and the last search; kept between solves of one setup. */
 export interface SolveMemory {
   readonly sets: Map<string, CandidateSet>
-  readonly wishes: WishCache
+  readonly wishes: RequirementCache
   /** What each pass of the last search found on its way. */
   readonly traces: (Trace | undefined)[]
 }
 
-export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newWishCache(), traces: [] })
+export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newRequirementCache(), traces: [] })
 
 /**
  * Generates the candidates of every slice; yields the share done.
@@ -38,11 +38,11 @@ export function* prepare(
   memory: SolveMemory,
 ): Generator<number, Prepared> {
   const fixed = locksBySlice(plan, measureIds, locks)
-  const wishes: Wish[] = []
+  const wishes: Requirement[] = []
   const sets: CandidateSet[] = []
   for (let t = 0; t < plan.slices.length; t++) {
     if (t % 32 === 0) yield t / plan.slices.length
-    const wish = wishOf(plan, t, setup, memory.wishes, fixed.bySlice.get(t))
+    const wish = requirementOf(plan, t, setup, memory.wishes, fixed.bySlice.get(t))
     let set = memory.sets.get(wish.signature)
     if (!set) {
       memory.sets.set(wish.signature, (set = generate(setup, wish)))
@@ -70,7 +70,7 @@ function blamed(
 ): readonly PassingLock[] {
   const fails = (some: readonly PassingLock[]) => {
     const lock = locksBySlice(plan, measureIds, some).bySlice.get(t)
-    return generate(setup, wishOf(plan, t, setup, memory.wishes, lock)).list.length === 0
+    return generate(setup, requirementOf(plan, t, setup, memory.wishes, lock)).list.length === 0
   }
   const alone = locks.find((l) => fails([l]))
   if (alone) return [alone]

@@ -1,13 +1,13 @@
 import type { CandidateClasses, CandidateSet } from './candidate.ts'
 import { classesOf, LOOKS } from './candidateClasses.ts'
 import { predecessorsOf } from './predecessors.ts'
-import { transitionPricer, travelPricer, type Step } from './transition.ts'
+import { transitionPricer, positionChangePricer, type Transition } from './transition.ts'
 
 /** A chain of slices to be solved. `steps[t]` joins slice t−1 to t; undefined where nothing is played across. */
 export interface Chain {
   readonly sets: readonly CandidateSet[]
   readonly beats: readonly number[]
-  readonly steps: readonly (Step | undefined)[]
+  readonly steps: readonly (Transition | undefined)[]
   /** Further prices by slice and candidate: joins of the played order, likeness of repeated measures. */
   readonly extra?: readonly (Float64Array | undefined)[]
 }
@@ -97,10 +97,10 @@ function sameSlice(a: Chain, b: Chain, t: number): boolean {
   return sameStep(a.steps[t], b.steps[t]) && sameExtra(a.extra?.[t], b.extra?.[t])
 }
 
-function sameStep(a: Step | undefined, b: Step | undefined): boolean {
+function sameStep(a: Transition | undefined, b: Transition | undefined): boolean {
   if (a === b) return true
   if (!a || !b) return false
-  return (Object.keys(a) as (keyof Step)[]).every((k) => a[k] === b[k])
+  return (Object.keys(a) as (keyof Transition)[]).every((k) => a[k] === b[k])
 }
 
 function sameExtra(a: Float64Array | undefined, b: Float64Array | undefined): boolean {
@@ -110,7 +110,7 @@ function sameExtra(a: Float64Array | undefined, b: Float64Array | undefined): bo
 }
 
 /** What a join looks at on its first side, and on its second. */
-function looks(step: Step): { from: number; to: number } {
+function looks(step: Transition): { from: number; to: number } {
   const both =
     (step.holdsMelody || step.melodyAgain || step.slurred ? LOOKS.melody : 0) |
     (step.holdsBass || step.sameChordBass ? LOOKS.bass : 0) |
@@ -128,13 +128,13 @@ function relax(
   cost: Float64Array,
   next: Float64Array,
   from: Int32Array,
-  step: Step,
+  step: Transition,
 ): void {
   const look = looks(step)
   const order = cheapestOfEach(classesOf(a, look.from), cost)
   const targets = classesOf(b, look.to)
   const price = transitionPricer(a, b, step)
-  const travel = travelPricer(step)
+  const travel = positionChangePricer(step)
   const before = predecessorsOf(a, b, order, step)
   const least = new Float64Array(targets.member.length)
   const leastFrom = new Int32Array(targets.member.length)

@@ -1,17 +1,17 @@
 import type { Plan } from '../plan/plan.ts'
 import { samePlace, type CandidateSet } from './candidate.ts'
-import { barreHops, hiddenHops, takesHop, type HiddenHop, type Struck } from './hiddenHops.ts'
+import { barreHops, hiddenHops, takesHop, type HiddenHop, type StruckVoices } from './hiddenHops.ts'
 import type { Prepared } from './prepare.ts'
 import { cheapestPath, type Chain, type Trace } from './shortestPath.ts'
 import { mapInTurns, within, type Turns } from '../../turns.ts'
 import { stepBetween } from './steps.ts'
-import { transitionCost, type Step } from './transition.ts'
+import { transitionCost, type Transition } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
-import type { Wish } from './wish.ts'
+import type { Requirement } from './wish.ts'
 
 /** The solved hand: for each slice of the plan the chosen candidate. */
 export interface Solution {
-  readonly wishes: readonly Wish[]
+  readonly wishes: readonly Requirement[]
   readonly sets: readonly CandidateSet[]
   readonly choice: Int32Array
   /** Cost over the played order, junctions included. */
@@ -32,7 +32,7 @@ const HOP_PASSES = 6
 interface Join {
   readonly from: number
   readonly to: number
-  readonly step: Step
+  readonly step: Transition
 }
 
 /**
@@ -216,7 +216,7 @@ function* biases(
   alike: ReadonlyMap<number, number>,
   varied: ReadonlyMap<number, number>,
   hops: readonly HiddenHop[],
-  struck: Struck,
+  struck: StruckVoices,
 ): Turns<(Float64Array | undefined)[]> {
   const extra: (Float64Array | undefined)[] = sets.map(() => undefined)
   const at = (t: number) => (extra[t] ??= new Float64Array(sets[t]!.list.length))
@@ -258,7 +258,7 @@ function addTo(extra: (Float64Array | undefined)[], t: number, prices: Float64Ar
 }
 
 /** The notes that each candidate strikes: voices that are held over are not struck. */
-function struckBy(plan: Plan, sets: readonly CandidateSet[]): Struck {
+function struckBy(plan: Plan, sets: readonly CandidateSet[]): StruckVoices {
   return (t, j) => {
     const { melodyOnset, bassOnset, innerOnset } = plan.slices[t]!
     const c = sets[t]!.list[j]!

@@ -1,16 +1,16 @@
-import { fingerFrame } from '../../hand/grip/fingerFrame.ts'
+import { fingerOffsets } from '../../hand/grip/fingerFrame.ts'
 import { fingerCodes, codeFret, codeLow, codeTop, THUMB } from '../../hand/grip/pressed.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import type { AddTerm } from './addTerm.ts'
 import type { Draft } from './draft.ts'
-import { frameTerms, voicingTerms } from './frameCost.ts'
+import { heldShapeTerms, voicingTerms } from './frameCost.ts'
 import { bassTerms, innerTerms, melodyTerms, pickingTerms } from './voiceCost.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
-import type { Wish } from './wish.ts'
+import type { Requirement } from './wish.ts'
 
 /** Prices a grip on its own, without what comes before or after. */
-export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
+export function staticCost(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {
   const rules = LEVEL_RULES[wish.level]
   fingerTerms(setup, wish, draft, add)
   if (draft.pressed.length === 0) add('hover', WEIGHTS.hoverFret * (draft.position - 1), false)
@@ -27,21 +27,21 @@ export function staticCost(setup: Setup, wish: Wish, draft: Draft, add: AddTerm)
   innerTerms(wish, draft, add)
   pickingTerms(wish, draft, add)
   if (wish.inner?.kind === 'chord') voicingTerms(wish, draft, add)
-  else if (wish.holdsFrames) frameTerms(setup, wish, draft, rules, add)
+  else if (wish.holdsFrames) heldShapeTerms(setup, wish, draft, rules, add)
 }
 
 /** A pinned shape is wanted with its barre and where it stands. */
-function ease(wish: Wish, draft: Draft): number {
+function ease(wish: Requirement, draft: Draft): number {
   return wish.frames[draft.frame]?.pinned ? WEIGHTS.pinnedEase : 1
 }
 
 /** Barres, squeezed and crowded fingers, stretches, weak fingers, the thumb. */
-function fingerTerms(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
+function fingerTerms(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {
   const { pressed } = draft
   const codes = fingerCodes(pressed)
   const share = draft.frame >= 0 ? 0.4 : 1
   const eased = ease(wish, draft)
-  const frame = fingerFrame(setup.instrument)
+  const frame = fingerOffsets(setup.instrument)
   for (let f = 0; f < 4; f++) {
     const code = codes[f]!
     if (code === 0) continue

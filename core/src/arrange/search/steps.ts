@@ -1,11 +1,11 @@
 import { USUAL_ORNAMENT } from '../../document/style.ts'
 import type { Plan } from '../plan/plan.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
-import type { Step } from './transition.ts'
+import type { Transition } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
 
 /** The join from slice `from` to slice `to`, neighbours on the page or in the played order. */
-export function stepBetween(plan: Plan, from: number, to: number): Step {
+export function stepBetween(plan: Plan, from: number, to: number): Transition {
   const a = plan.slices[from]!
   const b = plan.slices[to]!
   const neighbours = to === from + 1

@@ -4,7 +4,7 @@ import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candi
 import { HOP_LIMIT_S, WEIGHTS } from './weights.ts'
 
 /** What joins two slices: the time between them and what the second holds over from the first. */
-export interface Step {
+export interface Transition {
   readonly seconds: number
   /** True where the melody note (the bass, the second voice, the voicing) of the first slice sounds on in the second. */
   readonly holdsMelody: boolean
@@ -28,7 +28,13 @@ export interface Step {
 }
 
 /** Cost of going from one candidate to another. Never below nothing, so a sorted search may stop early. */
-export function transitionCost(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): number {
+export function transitionCost(
+  a: CandidateSet,
+  i: number,
+  b: CandidateSet,
+  j: number,
+  step: Transition,
+): number {
   return transitionPricer(a, b, step)(i, j, Infinity)
 }
 
@@ -39,9 +45,9 @@ export type Pricer = (i: number, j: number, limit: number) => number
  * The same for every pair of two sets: what depends on the step alone is worked out once, and a pair that is too dear
  * is given up half-way.
  */
-export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Step): Pricer {
+export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transition): Pricer {
   const hop = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
-  const travel = travelPricer(step)
+  const travel = positionChangePricer(step)
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
@@ -93,8 +99,8 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Step): 
  * Price of carrying the hand along the neck, in mm: a lean within the limit, a shift beyond it; a shift is cheaper while
  * open strings sound, or where a finger takes over another's note.
  */
-export function travelPricer(
-  step: Pick<Step, 'seconds' | 'shiftShare'>,
+export function positionChangePricer(
+  step: Pick<Transition, 'seconds' | 'shiftShare'>,
 ): (mm: number, openOnly: boolean, again: boolean) => number {
   const shiftPrice = shiftHurry(step.seconds) * step.shiftShare
   const { leanMm, leanLimitMm, shift, shiftMm, openBridge, substitute } = WEIGHTS
@@ -129,7 +135,7 @@ export function transitionTerms(
   i: number,
   b: CandidateSet,
   j: number,
-  step: Step,
+  step: Transition,
 ): CostTerm[] {
   const [from, to] = [a.list[i]!, b.list[j]!]
   const terms: CostTerm[] = [...fingerMoves(a, i, b, j, step)]
@@ -161,7 +167,7 @@ export function transitionTerms(
   return terms
 }
 
-function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): CostTerm[] {
+function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Transition): CostTerm[] {
   const terms: CostTerm[] = []
   const slides: { frets: number; cost: number }[] = []
   let landed = 0

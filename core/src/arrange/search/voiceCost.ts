@@ -5,10 +5,10 @@ import type { Setup } from '../../instrument/setup.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS } from './weights.ts'
-import type { Wish } from './wish.ts'
+import type { Requirement } from './wish.ts'
 
 /** Where the melody lies, and whether the note before rings on. */
-export function melodyTerms(setup: Setup, wish: Wish, draft: Draft, add: AddTerm): void {
+export function melodyTerms(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {
   const { melody } = draft
   if (!melody) return
   if (wish.holdsFrames && melody.string >= 4 && hasBassStrings(setup.instrument))
@@ -32,7 +32,7 @@ function hasRoom({ melody, melodyFinger }: Draft, { low, high }: OrnamentRoom): 
 }
 
 /** A bass left out, or the choice of its place. */
-export function bassTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+export function bassTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
   if (!wish.bass?.onset) return
   if (draft.bass) {
     if (draft.bass.price > 0) add(draft.bass.nonRoot ? 'nonRoot' : 'bassChoice', draft.bass.price, false)
@@ -50,7 +50,7 @@ export function bassTerms(wish: Wish, draft: Draft, add: AddTerm): void {
 }
 
 /** Fills and second voices: what is left out, and where they lie. */
-export function innerTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+export function innerTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
   if (!wish.inner?.onset) return
   const { kind } = wish.inner
   if (kind === 'chord') {
@@ -68,19 +68,19 @@ export function innerTerms(wish: Wish, draft: Draft, add: AddTerm): void {
 }
 
 /** What goes beyond the picking hand's school. */
-export function pickingTerms(wish: Wish, draft: Draft, add: AddTerm): void {
+export function pickingTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
   const { gaps, tooMany } = strainOf(wish, draft)
   if (gaps > 0) add('strokeGap', WEIGHTS.strokeGap * gaps, false, gaps, 'strings')
   if (tooMany > 0) add('tooManyPicked', WEIGHTS.tooManyPicked * tooMany, false)
 }
 
 /** The price of the same. */
-export function strainPrice(wish: Wish, draft: Draft): number {
+export function strainPrice(wish: Requirement, draft: Draft): number {
   const { gaps, tooMany } = strainOf(wish, draft)
   return WEIGHTS.strokeGap * gaps + WEIGHTS.tooManyPicked * tooMany
 }
 
-function strainOf(wish: Wish, draft: Draft): PickingStrain {
+function strainOf(wish: Requirement, draft: Draft): PickingStrain {
   const strings: number[] = []
   const strike = (string: number) => {
     if (!strings.includes(string)) strings.push(string)

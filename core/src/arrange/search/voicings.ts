@@ -5,11 +5,11 @@ import { handFault } from '../../hand/grip/handRules.ts'
 import { fingerNumber, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass, type Midi } from '../../music/pitch/pitch.ts'
-import type { Frame } from '../../chords/textbook.ts'
+import type { HeldShape } from '../../chords/textbook.ts'
 import { WEIGHTS } from './weights.ts'
 
 /** What a voicing under a melody note must be. */
-export interface VoicingWish {
+export interface VoicingRequirement {
   /** As it sounds. */
   readonly chord: ChordReading
   readonly top: Midi
@@ -34,7 +34,7 @@ const WINDOW = 4
  * Voicings of a chord with the melody on top, each with its fingers: the melody place, and below it two to three more
  * strings of chord tones that this hand reaches. A melody note outside the chord is taken as it is.
  */
-export function voicingsFor(setup: Setup, wish: VoicingWish): Frame[] {
+export function voicingsFor(setup: Setup, wish: VoicingRequirement): HeldShape[] {
   const found: { frets: (number | null)[]; price: number }[] = []
   const scorer = voicingPrice(setup, wish)
   for (const melody of placesOf(setup, wish.top)) {
@@ -42,7 +42,7 @@ export function voicingsFor(setup: Setup, wish: VoicingWish): Frame[] {
     for (const frets of belowMelody(setup, wish, melody)) found.push({ frets, price: scorer(frets) })
   }
   found.sort((a, b) => a.price - b.price)
-  const frames: Frame[] = []
+  const frames: HeldShape[] = []
   for (const { frets, price } of found) {
     if (frames.length >= MOST_VOICINGS) break
     for (const { fingers, cost } of fingeringsOf(setup, frets, setup.player, FINGERINGS)) {
@@ -74,7 +74,7 @@ function widestBarre(pressed: readonly Pressed[]): number {
 }
 
 /** Every choice of strings below the melody's, frets within a hand's window, at least one voice besides the melody. */
-function belowMelody(setup: Setup, wish: VoicingWish, melody: Place): (number | null)[][] {
+function belowMelody(setup: Setup, wish: VoicingRequirement, melody: Place): (number | null)[][] {
   const { strings } = setup.instrument
   const tones = chordPitchClasses(wish.chord)
   const result: (number | null)[][] = []
@@ -123,7 +123,7 @@ function pitchAbove(setup: Setup, frets: readonly (number | null)[], string: num
 }
 
 /** What speaks against a voicing as sound: missing tones, an inversion, doubled notes, gaps, mud in the bass. */
-function voicingPrice(setup: Setup, wish: VoicingWish): (frets: readonly (number | null)[]) => number {
+function voicingPrice(setup: Setup, wish: VoicingRequirement): (frets: readonly (number | null)[]) => number {
   const root = pitchClass(wish.chord.root)
   const bass = bassPitchClass(wish.chord)
   const needs = toneNeeds(wish.chord).essential.map((group) => group.map((i) => mod12(root + i)))

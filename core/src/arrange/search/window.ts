@@ -1,5 +1,5 @@
 import type { CandidateSet } from './candidate.ts'
-import { transitionPricer, type Step } from './transition.ts'
+import { transitionPricer, type Transition } from './transition.ts'
 
 /** Some slices of a plan between two that stay as they are. */
 export interface Window {
@@ -7,11 +7,11 @@ export interface Window {
   /** Price of each candidate on its own, what surrounds the window included. */
   readonly own: readonly Float64Array[]
   /** Joins between slices of the window; `steps[0]` is not looked at. */
-  readonly steps: readonly (Step | undefined)[]
+  readonly steps: readonly (Transition | undefined)[]
 }
 
 /** For every candidate of every slice, the cheapest way through the window that takes it. */
-export interface WaysThrough {
+export interface PathsThrough {
   readonly least: readonly Float64Array[]
   /** The way that takes a candidate: one candidate for each slice. */
   wayOf(slice: number, candidate: number): Int32Array
@@ -21,7 +21,7 @@ export interface WaysThrough {
  * The least cost of a way through each candidate: forward and backward dynamic programming, exact. Candidates that no
  * way can take cost Infinity.
  */
-export function waysThrough({ sets, own, steps }: Window): WaysThrough {
+export function pathsThrough({ sets, own, steps }: Window): PathsThrough {
   const n = sets.length
   const forward: Float64Array[] = [own[0]!.slice()]
   const from: Int32Array[] = [new Int32Array(own[0]!.length)]
@@ -57,7 +57,7 @@ function bestPartners(
   a: CandidateSet,
   b: CandidateSet,
   costs: Float64Array,
-  step: Step | undefined,
+  step: Transition | undefined,
   side: 'to' | 'from',
 ): { best: Float64Array; by: Int32Array } {
   const size = side === 'to' ? b.list.length : a.list.length
@@ -83,7 +83,7 @@ function bestPartners(
 }
 
 /** True where a candidate keeps what the one before it holds over, or lets it go. */
-export function mayFollow(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Step): boolean {
+export function mayFollow(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Transition): boolean {
   const held = step.holdsMelody ? b.melody[j]! : step.ringsOn ? b.planted[j]! : 0
   if (held !== 0 && a.melody[i] !== held) return false
   if (step.holdsBass && b.bass[j] !== 0 && a.bass[i] !== b.bass[j]) return false

@@ -14,11 +14,11 @@ import {
   type Setup,
 } from '../../instrument/setup.ts'
 import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
-import type { BassWish } from '../plan/bassLine.ts'
-import type { InnerWish } from '../plan/innerLine.ts'
+import type { PlannedBass } from '../plan/bassLine.ts'
+import type { PlannedInner } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
-import { framesFor, type Frame } from '../../chords/textbook.ts'
+import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
 import type { SliceLock } from './sliceLock.ts'
@@ -34,7 +34,7 @@ export interface InnerOption {
 }
 
 /** What one slice asks of the hand. Slices with equal signatures share their candidates. */
-export interface Wish {
+export interface Requirement {
   readonly signature: string
   readonly level: Level
   readonly hand: HandRule
@@ -56,13 +56,13 @@ export interface Wish {
         readonly change: boolean
         readonly firm: boolean
         readonly inherited: boolean
-        readonly kind: BassWish['kind']
+        readonly kind: PlannedBass['kind']
         readonly options: readonly BassOption[]
       }
     | undefined
   readonly inner:
     | {
-        readonly kind: InnerWish['kind']
+        readonly kind: PlannedInner['kind']
         readonly role: Exclude<Role, 'melody'>
         readonly onset: boolean
         readonly change: boolean
@@ -77,7 +77,7 @@ export interface Wish {
         readonly tones: readonly PitchClass[]
       }
     | undefined
-  readonly frames: readonly Frame[]
+  readonly frames: readonly HeldShape[]
   /** Strings that a finger may lie across: 1 for none. */
   readonly barreStrings: number
   /** False where no grip may come near the end of the hand's reach. */
@@ -88,15 +88,21 @@ export interface Wish {
 }
 
 /** Remembers what is dear to compute, across the slices of one solve. */
-export interface WishCache {
-  readonly frames: Map<string, readonly Frame[]>
-  readonly voicings: Map<string, readonly Frame[]>
+export interface RequirementCache {
+  readonly frames: Map<string, readonly HeldShape[]>
+  readonly voicings: Map<string, readonly HeldShape[]>
 }
 
-export const newWishCache = (): WishCache => ({ frames: new Map(), voicings: new Map() })
+export const newRequirementCache = (): RequirementCache => ({ frames: new Map(), voicings: new Map() })
 
 /** Turns a slice of the plan into a wish: every place that each voice could take, with the frames of its chord. */
-export function wishOf(plan: Plan, t: number, setup: Setup, cache: WishCache, lock?: SliceLock): Wish {
+export function requirementOf(
+  plan: Plan,
+  t: number,
+  setup: Setup,
+  cache: RequirementCache,
+  lock?: SliceLock,
+): Requirement {
   const slice = plan.slices[t]!
   const rules = LEVEL_RULES[slice.level]
   const segment = plan.harmony[slice.segment]
@@ -240,7 +246,7 @@ function bassOf(
   melodyPlaces: readonly Place[],
   last: number,
   lock: SliceLock | undefined,
-): Wish['bass'] {
+): Requirement['bass'] {
   const wish = plan.bass[slice.bass]
   if (!wish) return undefined
   const sounding = plan.harmony[wish.segment]?.sounding
@@ -285,10 +291,10 @@ function innerOf(
   plan: Plan,
   slice: Slice,
   setup: Setup,
-  cache: WishCache,
+  cache: RequirementCache,
   melody: Midi | undefined,
   lock: SliceLock | undefined,
-): { inner: Wish['inner']; frames: readonly Frame[]; strike: string } {
+): { inner: Requirement['inner']; frames: readonly HeldShape[]; strike: string } {
   const wish = plan.inner[slice.inner]
   const rules = LEVEL_RULES[slice.level]
   const chordFrames = () => shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
@@ -314,7 +320,7 @@ function innerOf(
   return { inner, frames, strike: `${key}:${melody === top ? 'top' : ''}` }
 }
 
-const tonesOf = (plan: Plan, wish: InnerWish): readonly PitchClass[] => {
+const tonesOf = (plan: Plan, wish: PlannedInner): readonly PitchClass[] => {
   const sounding = plan.harmony[wish.segment]?.sounding
   return sounding ? chordPitchClasses(sounding) : []
 }
@@ -322,7 +328,7 @@ const tonesOf = (plan: Plan, wish: InnerWish): readonly PitchClass[] => {
 /** Places of the second voices of a double stop. */
 function secondOptions(
   setup: Setup,
-  wish: InnerWish,
+  wish: PlannedInner,
   last: number,
   lock: SliceLock | undefined,
 ): InnerOption[] {
@@ -338,29 +344,29 @@ function secondOptions(
   ]
 }
 
-function shapeFrames(plan: Plan, slice: Slice, setup: Setup, cache: WishCache): readonly Frame[] {
+function shapeFrames(plan: Plan, slice: Slice, setup: Setup, cache: RequirementCache): readonly HeldShape[] {
   const shape = plan.harmony[slice.segment]?.shape
   if (!shape) return []
   const key = chordText(shape)
   let known = cache.frames.get(key)
-  if (!known) cache.frames.set(key, (known = framesFor(shape, setup, plan.pins)))
+  if (!known) cache.frames.set(key, (known = heldShapesFor(shape, setup, plan.pins)))
   return known
 }
 
 /** The melody note under which a voicing is struck. */
-function topOf(plan: Plan, wish: InnerWish): Midi | undefined {
+function topOf(plan: Plan, wish: PlannedInner): Midi | undefined {
   const slice = plan.slices[plan.sliceAt.get(wish.start)!]!
   return slice.melody >= 0 ? plan.melodyMidi[slice.melody] : undefined
 }
 
 function voicingFrames(
   plan: Plan,
-  wish: InnerWish,
+  wish: PlannedInner,
   slice: Slice,
   setup: Setup,
-  cache: WishCache,
+  cache: RequirementCache,
   top: Midi | undefined,
-): { frames: readonly Frame[]; key: string } {
+): { frames: readonly HeldShape[]; key: string } {
   const sounding = plan.harmony[wish.segment]!.sounding!
   const rules = LEVEL_RULES[slice.level]
   const key = [

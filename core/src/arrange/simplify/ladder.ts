@@ -39,7 +39,7 @@ export interface NoteCount {
 }
 
 /** One version of some measures. */
-export interface Rung {
+export interface EffortVersion {
   /** What differs from the version at hand; empty for that one. */
   readonly changes: readonly Change[]
   /** The regions that make it. */
@@ -71,20 +71,20 @@ const LEAST_STEP = 0.05
  * ornaments; whole sections also an octave up or down. Each is arranged anew and measured; of the easier ones only those
  * stay that are, and that keep the melody.
  */
-export function* ladder(
+export function* versionsByEffort(
   tune: TuneDoc,
   setup: Setup,
   regions: readonly Region[],
   locks: readonly Lock[],
   range: MeasureRange,
   memory: SolveMemory = newMemory(),
-): Generator<number, Rung[]> {
+): Generator<number, EffortVersion[]> {
   const at = (i: number): Id => tune.measures[i]!.id
   const tidy = tidyRegions(tune, regions)
   let cut = splitRegion(tune, tidy, at(range.from))
   const after = tune.measures[range.to + 1]
   if (after) cut = splitRegion(tune, cut, after.id)
-  const found: Rung[] = []
+  const found: EffortVersion[] = []
   const now = attempt(tune, setup, cut, [], locks, range, memory)
   if (!now) return []
   const wanted = candidates(tune, setup, cut, range, now, cut.length === tidy.length)
@@ -120,8 +120,8 @@ const isFuller = (changes: readonly Change[]) =>
   changes.some((c) => c.kind === 'level' || c.kind === 'ornament')
 
 /** Of versions of the same effort the one with the most notes. */
-function spaced(rungs: readonly Rung[]): Rung[] {
-  const kept: Rung[] = []
+function spaced(rungs: readonly EffortVersion[]): EffortVersion[] {
+  const kept: EffortVersion[] = []
   for (const rung of rungs) {
     const last = kept.at(-1)
     if (!last || rung.effort - last.effort >= LEAST_STEP) kept.push(rung)
@@ -152,7 +152,7 @@ function candidates(
   setup: Setup,
   regions: readonly Region[],
   { from, to }: MeasureRange,
-  now: Rung,
+  now: EffortVersion,
   wholeSections: boolean,
 ): Candidate[] {
   const ornamented = now.notes.ornaments > 0
@@ -231,7 +231,7 @@ function attempt(
   locks: readonly Lock[],
   range: MeasureRange,
   memory: SolveMemory,
-): Rung | undefined {
+): EffortVersion | undefined {
   try {
     const { layer, plan } = finish(arranging(tune, setup, regions, { locks, memory }))
     const efforts = effortOf(tune, setup, layer, plan.timeline).slice(range.from, range.to + 1)

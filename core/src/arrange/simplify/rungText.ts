@@ -1,4 +1,4 @@
-import type { Change, Rung } from './ladder.ts'
+import type { Change, EffortVersion } from './ladder.ts'
 
 /** What a version does otherwise, in the words of the command line. */
 export function changeText(change: Change): string {
@@ -27,7 +27,7 @@ export function changeText(change: Change): string {
 }
 
 /** Notes that a version has less or more than another, by role: "−8 bass, −3 fill". */
-export function notesText(rung: Rung, now: Rung): string {
+export function notesText(rung: EffortVersion, now: EffortVersion): string {
   const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
     const difference = rung.notes[role] - now.notes[role]
     return difference === 0 ? [] : [`${difference > 0 ? '+' : '−'}${Math.abs(difference)} ${role}`]

@@ -60,7 +60,7 @@ export function slidePath(setup: Setup, notes: readonly SlideNote[]): (Place | u
         if (last < 0) return own
         let least = Infinity
         columns[last]!.forEach((from, i) => {
-          const cost = costs[last]![i]! + wayPrice(setup, from, place, notes[last]!.seconds)
+          const cost = costs[last]![i]! + movePrice(setup, from, place, notes[last]!.seconds)
           if (cost < least) {
             least = cost
             back[t]![j] = i
@@ -96,7 +96,7 @@ export function placePrice({ string, fret }: Place, { seconds, chordFret }: Slid
 export const LONG_S = 0.7
 
 /** Price of the way from place to place, in the time of the first note. */
-export function wayPrice(setup: Setup, from: Place, to: Place, seconds: number): number {
+export function movePrice(setup: Setup, from: Place, to: Place, seconds: number): number {
   const { scaleLength } = setup.instrument
   const at = (p: Place) => fretFromNut(scaleLength, p.fret + setup.capo[p.string - 1]!)
   const { travelMm, hasteMm, changeOfString, openTravelShare } = SLIDE_PRICES

@@ -8,7 +8,7 @@ import { secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { EFFORT } from './effortWeights.ts'
 import { pressedOf } from '../grip/pressed.ts'
-import { barredStrings, handMove, strainMm } from './handMoves.ts'
+import { barredStrings, gripChange, strainMm } from './handMoves.ts'
 import { pluckLoad, pluckSeconds } from './pluckMoves.ts'
 
 export const EFFORT_PARTS = [
@@ -183,7 +183,7 @@ function partsOf(
     sum.strain = Math.max(sum.strain, strainMm(setup, pressed))
     sum.barre += barredStrings(pressed) * secondsOf(moment.end - moment.start, bpm)
     if (before) {
-      const move = handMove(setup, before.grip, moment.grip)
+      const move = gripChange(setup, before.grip, moment.grip)
       sum.shift += move.shiftMm
       sum.landed += move.landed
     }
@@ -276,7 +276,7 @@ function ceilingOf(
   moment: Moment,
   seconds: number,
 ): { share: number; reason: CeilingReason } | undefined {
-  const move = handMove(setup, before.grip, moment.grip)
+  const move = gripChange(setup, before.grip, moment.grip)
   const pluck =
     before.notes.length > 0 && moment.notes.length > 0 ? pluckSeconds(before.notes, moment.notes) : 0
   const needed = Math.max(move.seconds, pluck)

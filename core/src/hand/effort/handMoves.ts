@@ -31,7 +31,7 @@ export function barredStrings(pressed: readonly Pressed[]): number {
 }
 
 /** What a hand does between two grips. */
-export interface HandMove {
+export interface GripChange {
   /** Fingers that land or jump. */
   readonly landed: number
   readonly hops: number
@@ -47,7 +47,7 @@ export interface HandMove {
 type Held = Pick<Grip, 'pressed' | 'position'>
 
 /** The move from one grip to the next, and how long this hand needs for it. */
-export function handMove(setup: Setup, before: Held, after: Held): HandMove {
+export function gripChange(setup: Setup, before: Held, after: Held): GripChange {
   const from = pressedOf(before.pressed)
   const to = pressedOf(after.pressed)
   let landed = 0

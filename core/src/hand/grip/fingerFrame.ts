@@ -7,7 +7,7 @@ const SHORT_SCALE_MM = 450
  * How far each finger stands from the index finger, in frets, in a hand at ease: a finger a fret on a guitar; about
  * two frets a finger in lines on a short neck (natural offsets 0, 2, 4, 5.5). Common practice, no source.
  */
-export function fingerFrame({ scaleLength }: Pick<Instrument, 'scaleLength'>): readonly number[] {
+export function fingerOffsets({ scaleLength }: Pick<Instrument, 'scaleLength'>): readonly number[] {
   return scaleLength < SHORT_SCALE_MM ? SHORT_NECK : LONG_NECK
 }
 

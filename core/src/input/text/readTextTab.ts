@@ -4,7 +4,7 @@ import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import { measureLength, type Metre } from '../../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import type { Problem } from '../problem.ts'
-import { brokenStrings, findingSystems, plainTabText, tabSystems, type TabSystem } from './tabLines.ts'
+import { brokenStrings, findingSystems, plainTabText, textSystems, type TextSystem } from './tabLines.ts'
 import { REST_SIGN, rhythmTicks } from '../../output/text/tabRhythm.ts'
 import { tokensOf, type Stray, type TabToken } from './tabTokens.ts'
 
@@ -44,7 +44,7 @@ export interface ReadTab {
 const MOST_MEASURES = 2000
 
 /** True for a text that holds at least one system of tab. */
-export const looksLikeTab = (text: string): boolean => tabSystems(text).length > 0
+export const looksLikeTab = (text: string): boolean => textSystems(text).length > 0
 
 /**
  * Reads plain-text tab: 4 to 7 lines a system, any names of strings, bars, the usual signs, with a rhythm line over it or
@@ -130,7 +130,7 @@ function statedMetre(text: string, problems: Problem[]): Metre | undefined {
   return undefined
 }
 
-function measuresOf(system: TabSystem, metre: Metre, problems: Problem[]): ReadMeasure[] {
+function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): ReadMeasure[] {
   const { rows } = system
   const all = rows.map((row, i) => tokensOf(row, i + 1))
   const remark = ({ string, column }: Stray, message: string, understood: string) =>

@@ -29,7 +29,7 @@ import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { joinedUp } from '../../arrange/manual/placed.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
-import { settling } from '../../arrange/manual/settle.ts'
+import { findingHands } from '../../arrange/manual/settle.ts'
 
 /** A read tab that cannot become a score. */
 export class TabReadError extends Error {
@@ -81,7 +81,7 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
   const joined = joinedUp(empty, timeline)
   const every = new Set(tune.measures.map((m) => m.id))
   yield
-  const base = yield* settling(joined, { tune, setup, regions }, every, false)
+  const base = yield* findingHands(joined, { tune, setup, regions }, every, false)
   yield
   const locks = base.notes.map((n) => lockOf('typed', lockId('typed', n.id), n.id, n))
   yield

@@ -2,7 +2,7 @@ import { finish, type Turns } from '../../turns.ts'
 import { plainLines } from '../sourceText.ts'
 
 /** A system of a plain-text tab: a line a string, string 1 first, with the lines over it that belong to it. */
-export interface TabSystem {
+export interface TextSystem {
   /** Line number of the first string, from 1. */
   readonly line: number
   /** What stands behind the strings' names, all beginning in the same column of the text. */
@@ -63,7 +63,7 @@ const isBrokenString = (line: string): boolean =>
   /\d/.test(line) && (line.match(/-/g) ?? []).length >= 4 && /-\d|\d-/.test(line)
 
 /** Lines that look like a string of a tab and belong to no system, by number from 1. */
-export function brokenStrings(text: string, systems: readonly TabSystem[]): number[] {
+export function brokenStrings(text: string, systems: readonly TextSystem[]): number[] {
   const taken = new Set(systems.flatMap((s) => s.rows.map((_, i) => s.line + i)))
   return plainTabText(text)
     .split('\n')
@@ -71,13 +71,13 @@ export function brokenStrings(text: string, systems: readonly TabSystem[]): numb
 }
 
 /** Finds the systems of a text: as many strings as there are under one another. */
-export const tabSystems = (text: string): TabSystem[] => finish(findingSystems(text))
+export const textSystems = (text: string): TextSystem[] => finish(findingSystems(text))
 
 /** The same in turns. */
-export function* findingSystems(text: string): Turns<TabSystem[]> {
+export function* findingSystems(text: string): Turns<TextSystem[]> {
   const lines = plainTabText(text).split('\n')
   yield
-  const systems: TabSystem[] = []
+  const systems: TextSystem[] = []
   let last = 0
   for (let i = 0, found = 0; i < lines.length;) {
     if (systems.length > found + 24) {
@@ -100,7 +100,7 @@ export function* findingSystems(text: string): Turns<TabSystem[]> {
   return systems
 }
 
-function systemOf(lines: readonly string[], at: number, count: number, from: number): TabSystem {
+function systemOf(lines: readonly string[], at: number, count: number, from: number): TextSystem {
   const own = lines.slice(at, at + count)
   const heads = own.map((l) => NAME.exec(l))
   const lengths = heads.map((h) => (h ? h[1]!.length + (h[2]?.length ?? 0) + h[3]!.length : 0))

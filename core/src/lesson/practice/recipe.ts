@@ -7,7 +7,7 @@ import { secondsOf } from '../../music/time/ticks.ts'
 import type { Piece } from './piece.ts'
 
 /** How somebody practises; settings of the teacher. */
-export interface PracticeWay {
+export interface PracticeMethod {
   /** Share of the goal at which a piece is begun: 60 % is one common start. */
   readonly startShare: number
   /** Clean repetitions in a row before the tempo rises. */
@@ -16,7 +16,7 @@ export interface PracticeWay {
   readonly tries: number
 }
 
-export const USUAL_WAY: PracticeWay = { startShare: 0.6, clean: 3, tries: 2 }
+export const USUAL_WAY: PracticeMethod = { startShare: 0.6, clean: 3, tries: 2 }
 
 /** How a piece is practised: a loop, a ladder of tempos, and what it takes. Tempos are quarter notes a minute. */
 export interface Recipe {
@@ -53,7 +53,7 @@ export function recipeOf(
   doc: Pick<ArrangementDoc, 'goalBpm'>,
   piece: Piece,
   effort: readonly MeasureEffort[],
-  way: PracticeWay = USUAL_WAY,
+  way: PracticeMethod = USUAL_WAY,
   clean = 0,
 ): Recipe {
   const goalBpm = goalOf(tune, doc)

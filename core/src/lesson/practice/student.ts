@@ -6,7 +6,7 @@ import type { LearningStep } from './learningOrder.ts'
 import type { Piece, Unit } from './piece.ts'
 import { piecesOf } from './pieces.ts'
 import { progressOf, type LogEntry } from './practiceLog.ts'
-import { pieceTicks, recipeOf, type PracticeWay } from './recipe.ts'
+import { pieceTicks, recipeOf, type PracticeMethod } from './recipe.ts'
 
 /** What a practice log tells of a student: what is clean at which tempo, and how many tries a clean one takes. */
 export interface Student {
@@ -36,7 +36,7 @@ export function studentOf(
   doc: ArrangementDoc,
   pieces: readonly Piece[],
   effort: readonly MeasureEffort[],
-  way: PracticeWay,
+  way: PracticeMethod,
   { unit, entries }: LogOf,
 ): Student {
   const logged = piecesOf(tune, doc, unit)
@@ -70,7 +70,7 @@ function triesIn(
   doc: ArrangementDoc,
   pieces: readonly Piece[],
   effort: readonly MeasureEffort[],
-  way: PracticeWay,
+  way: PracticeMethod,
   entries: readonly LogEntry[],
 ): number | undefined {
   let spent = 0

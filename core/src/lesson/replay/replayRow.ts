@@ -2,7 +2,7 @@ import type { PickingSign } from '../../instrument/hand.ts'
 import type { Finger, FingerOn } from '../steps/lessonStep.ts'
 import { readBack } from '../text/template.ts'
 import { ROW_SIGN, type Wording } from '../text/words/wording.ts'
-import { keyOf, ReplayError, type ReplayedNote } from './replayed.ts'
+import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
 
 /** A row of single notes as it is told. */
 interface ToldRow {
@@ -31,7 +31,7 @@ export function playedRow(
   const names = before.flatMap((s) => readBack(words.hand.stays, s)?.fingers?.split(', ') ?? [])
   const kept = new Map<Finger, FingerOn>()
   for (const name of names) {
-    const finger = keyOf(words.fingers, name) as Finger
+    const finger = nameKey(words.fingers, name) as Finger
     const on = hand.get(finger)
     if (!on) throw new ReplayError(`The ${name} is to stay and is not down: ${items.join(ROW_SIGN)}`)
     kept.set(finger, on)
@@ -45,7 +45,7 @@ export function playedRow(
     if (!at) throw new ReplayError(`No place: ${item}`)
     const own = Number(at.string ?? string)
     const fret = Number(at.fret ?? 0)
-    const finger = at.finger === undefined ? undefined : (keyOf(words.fingers, at.finger) as Finger)
+    const finger = at.finger === undefined ? undefined : (nameKey(words.fingers, at.finger) as Finger)
     if (finger !== undefined && kept.has(finger))
       throw new ReplayError(`The ${at.finger} is to stay and is needed: ${item}`)
     const down = new Map(kept)
@@ -54,7 +54,7 @@ export function playedRow(
       string: own,
       fret,
       ...(finger === undefined ? {} : { finger }),
-      ...(picking === undefined ? {} : { picking: keyOf(words.picking, picking) as PickingSign }),
+      ...(picking === undefined ? {} : { picking: nameKey(words.picking, picking) as PickingSign }),
       attack: 'pluck',
       graces: [],
       marks: [],

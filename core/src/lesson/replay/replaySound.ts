@@ -5,7 +5,7 @@ import { heldOn, type Finger, type FingerOn } from '../steps/lessonStep.ts'
 import { readBack } from '../text/template.ts'
 import { capital } from '../text/words/capital.ts'
 import type { Wording } from '../text/words/wording.ts'
-import { keyOf, ReplayError, type ReplayedNote } from './replayed.ts'
+import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
 
 /** What one sentence sounds, and the fingers that come down with the sound. */
 export interface SoundedNotes {
@@ -89,7 +89,7 @@ function notesFrom(text: string, item: Way, down: ReadonlyMap<Finger, FingerOn>,
       string,
       fret: held?.fret ?? 0,
       ...(held ? { finger: held.finger } : {}),
-      ...(picked ? { picking: keyOf(picking, picked.picking!) as PickingSign } : {}),
+      ...(picked ? { picking: nameKey(picking, picked.picking!) as PickingSign } : {}),
       attack: item.attack,
       leave: item.optional,
       graces: [],
@@ -109,7 +109,7 @@ function noteFrom(
   let rest = text
   // Marks stand outermost, so that a comma elsewhere is none.
   for (let said = lastMark(rest, marks); said !== ''; said = lastMark(rest, marks)) {
-    found.unshift(keyOf(marks, said) as Mark)
+    found.unshift(nameKey(marks, said) as Mark)
     rest = rest.slice(0, rest.length - said.length - 2)
   }
   const picked = readBack(place.picked, rest)
@@ -133,7 +133,7 @@ function noteFrom(
   const string = Number(at.string)
   const touched = at.touched === undefined ? undefined : Number(at.touched)
   const fret = at.fret !== undefined ? Number(at.fret) : (touched ?? 0)
-  const named = by ? (keyOf(fingers, by.finger!) as Finger) : undefined
+  const named = by ? (nameKey(fingers, by.finger!) as Finger) : undefined
   const finger = named ?? (fret > 0 ? fingerAt(down, string, fret) : undefined)
   return {
     string,
@@ -141,7 +141,7 @@ function noteFrom(
     ...(finger === undefined ? {} : { finger }),
     ...(named === undefined ? {} : { by: named }),
     leave: optional,
-    ...(picked ? { picking: keyOf(picking, picked.picking!) as PickingSign } : {}),
+    ...(picked ? { picking: nameKey(picking, picked.picking!) as PickingSign } : {}),
     attack,
     ...(touched === undefined ? {} : { touched }),
     ...(beside ? { beside } : {}),

@@ -7,7 +7,7 @@ import {
 import type { Finger, FingerOn } from '../steps/lessonStep.ts'
 import { readBack } from '../text/template.ts'
 import type { Wording } from '../text/words/wording.ts'
-import { keyOf, ReplayError, type ReplayedNote } from './replayed.ts'
+import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
 import { soundedIn } from './replaySound.ts'
 
 /** One step: two hands that do what each of its sentences says. */
@@ -20,7 +20,7 @@ export function followed(
   const moved = new Set<Finger>()
   const notes: ReplayedNote[] = []
   let expression: Expression = {}
-  const fingerOf = (name: string): Finger => keyOf(words.fingers, name) as Finger
+  const fingerOf = (name: string): Finger => nameKey(words.fingers, name) as Finger
   const move = (name: string, on: Omit<FingerOn, 'finger'>) => {
     const finger = fingerOf(name)
     if (moved.has(finger)) throw new ReplayError(`The ${name} is needed twice at once: ${rest}`)
@@ -76,7 +76,7 @@ export function followed(
 }
 
 function expressionIn(how: string, words: Wording): Expression {
-  const said = how.split(', ').map((text) => keyOf(words.expression, text) as ExpressionWord)
+  const said = how.split(', ').map((text) => nameKey(words.expression, text) as ExpressionWord)
   return Object.fromEntries(
     EXPRESSION_PARTS.flatMap((part) => {
       const own = said.find((word) => (EXPRESSIONS[part] as readonly ExpressionWord[]).includes(word))

@@ -22,7 +22,7 @@ export class ReplayError extends Error {
 }
 
 /** What is called so; a name may stand at the head of a sentence. @throws ReplayError where nothing is */
-export function keyOf(names: Readonly<Record<string, string>>, name: string): string | number {
+export function nameKey(names: Readonly<Record<string, string>>, name: string): string | number {
   const key = Object.entries(names).find(([, n]) => n === name || capital(n) === name)?.[0]
   if (key === undefined) throw new ReplayError(`Nobody is called “${name}”.`)
   return /^\d$/.test(key) ? Number(key) : key

@@ -1,10 +1,10 @@
-import { handMove, strainMm } from '../../hand/effort/handMoves.ts'
+import { gripChange, strainMm } from '../../hand/effort/handMoves.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { placedPosition } from '../../hand/grip/position.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import type { Grip } from '../../document/tab.ts'
 import type { Setup } from '../../instrument/setup.ts'
-import type { EitherFinger, Finger, FingerOn, LessonStep } from './lessonStep.ts'
+import type { AlternativeFinger, Finger, FingerOn, LessonStep } from './lessonStep.ts'
 
 /** Seconds and millimetres up to which two ways are the same to a hand. Common practice, no source. */
 const SAME = { seconds: 0.004, strainMm: 1 }
@@ -17,11 +17,11 @@ type Held = Pick<Grip, 'pressed' | 'position'>
  * Steps that say which other finger would do as well: for a finger that lands alone and is not needed afterwards,
  * those beside it with which the way there, the way on and the reach cost this hand no more.
  */
-export function withEither(steps: readonly LessonStep[], setup: Setup): LessonStep[] {
+export function withAlternativeFingers(steps: readonly LessonStep[], setup: Setup): LessonStep[] {
   const held = steps.map((s) => heldBy(downIn(s)))
   return steps.map((step, i) => {
     if (step.hand.lands.length !== 1) return step
-    const either = step.hand.lands.flatMap((f): EitherFinger[] => {
+    const either = step.hand.lands.flatMap((f): AlternativeFinger[] => {
       if (!isFree(f, step, steps[i + 1])) return []
       const cost = (finger: Finger) =>
         costOf(
@@ -66,7 +66,7 @@ function heldBy(down: readonly FingerOn[]): Held {
 function costOf(setup: Setup, before: Held | undefined, now: Held, after: Held | undefined) {
   const pressed = pressedOf(now.pressed)
   if (handFault(setup, setup.player.spans, pressed)) return { seconds: Infinity, strain: Infinity }
-  const there = before ? handMove(setup, before, now).seconds : 0
-  const on = after ? handMove(setup, now, after).seconds : 0
+  const there = before ? gripChange(setup, before, now).seconds : 0
+  const on = after ? gripChange(setup, now, after).seconds : 0
   return { seconds: there + on, strain: strainMm(setup, pressed) }
 }

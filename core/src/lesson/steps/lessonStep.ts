@@ -70,7 +70,7 @@ export interface StepGrace {
 }
 
 /** Fingers that any hand may choose among for a string, beside the one that the tab names. */
-export interface EitherFinger {
+export interface AlternativeFinger {
   readonly string: number
   readonly fingers: readonly Finger[]
 }
@@ -91,7 +91,7 @@ export interface LessonStep {
   /** Fingers that are free and wanted next, where the hand has nothing else to do. */
   readonly ready?: readonly FingerOn[]
   /** Fingers that would cost the hand no more than the one that lands on a string. */
-  readonly either?: readonly EitherFinger[]
+  readonly either?: readonly AlternativeFinger[]
   readonly notes: readonly StepNote[]
   /** Strings that ring on from before. */
   readonly ringing: readonly number[]

@@ -7,7 +7,7 @@ const MANY = 2
  * Steps at which the hand has time before a change: fingers that are in the air now and land next, where this step asks
  * nothing of the hand and the next one shifts it or lands several at once.
  */
-export function withReady(steps: readonly LessonStep[]): LessonStep[] {
+export function withPreparedFingers(steps: readonly LessonStep[]): LessonStep[] {
   return steps.map((step, i) => {
     const next = steps[i + 1]
     const idle = step.hand.lands.length === 0 && step.hand.slides.length === 0 && step.shift === undefined

@@ -9,14 +9,14 @@ import type { PaperWords } from './words/paperWords.ts'
 import type { Wording } from './words/wording.ts'
 
 /** How a language says things, with the numbers of the measures as they are printed. */
-export interface Saying {
+export interface Phrasing {
   readonly words: Wording
   readonly paper: PaperWords
   readonly numbers: readonly number[]
 }
 
 /** One difference between like pieces, as a sentence without its stop. */
-export function differenceText(d: PieceDifference, { words, paper, numbers }: Saying): string {
+export function differenceText(d: PieceDifference, { words, paper, numbers }: Phrasing): string {
   return fill(paper.differs[d.kind], {
     measure: numbers[d.measure]!,
     count: countText(d.count, words),
@@ -30,7 +30,7 @@ export function differenceText(d: PieceDifference, { words, paper, numbers }: Sa
 }
 
 /** The name of a piece with its measures. */
-export function pieceText(piece: Piece, { paper, numbers }: Saying): string {
+export function pieceText(piece: Piece, { paper, numbers }: Phrasing): string {
   // A pickup belongs to what it leads to.
   const [from, to] = [Math.max(1, numbers[piece.from]!), Math.max(1, numbers[piece.to]!)]
   const values = { number: piece.number, from, to }
@@ -38,7 +38,7 @@ export function pieceText(piece: Piece, { paper, numbers }: Saying): string {
 }
 
 /** One thing to learn, in words. */
-export function learningText(step: LearningStep, saying: Saying): string {
+export function learningText(step: LearningStep, saying: Phrasing): string {
   const { paper, numbers } = saying
   switch (step.kind) {
     case 'change':
@@ -53,7 +53,7 @@ export function learningText(step: LearningStep, saying: Saying): string {
 }
 
 /** One item of a lesson plan, in words. */
-export function planText({ what, goesOn }: PlanItem, saying: Saying): string {
+export function planText({ what, goesOn }: PlanItem, saying: Phrasing): string {
   const { learn } = saying.paper
   if (goesOn) return fill(learn.goesOn, { what: planText({ what, minutes: 0 }, saying) })
   return what.kind === 'warmUp' || what.kind === 'rest' || what.kind === 'again'
@@ -62,7 +62,7 @@ export function planText({ what, goesOn }: PlanItem, saying: Saying): string {
 }
 
 /** A recipe in sentences: the ladder, what the hand should manage, how long it takes. */
-export function recipeText(r: Recipe, { paper, numbers }: Saying): string[] {
+export function recipeText(r: Recipe, { paper, numbers }: Phrasing): string[] {
   const { recipe } = paper
   return [
     fill(recipe.ladder, { clean: r.clean, ladder: r.ladder.join(', ') }),

@@ -9,7 +9,7 @@ import { noteIn } from '../../music/pitch/noteNaming.ts'
 import { cautionsOf, type Caution } from '../steps/cautions.ts'
 import { differencesOf, type PieceDifference } from '../practice/differences.ts'
 import { learningOrder, type LearningStep } from '../practice/learningOrder.ts'
-import { differenceText, pieceText, recipeText, type Saying } from './learnText.ts'
+import { differenceText, pieceText, recipeText, type Phrasing } from './learnText.ts'
 import type { LessonSettings } from './lessonSettings.ts'
 import type { LessonStep } from '../steps/lessonStep.ts'
 import { lessonSteps } from '../steps/lessonSteps.ts'
@@ -29,7 +29,7 @@ export interface Lesson {
   readonly tune: TuneDoc
   readonly doc: ArrangementDoc
   readonly settings: LessonSettings
-  readonly saying: Saying
+  readonly saying: Phrasing
   readonly nameOf: NameOf | undefined
   readonly steps: readonly LessonStep[]
   readonly script: readonly MeasureScript[]
@@ -46,7 +46,7 @@ export interface Lesson {
 /** @param log what the student wrote down so far: the plan and the ladders go on from there */
 export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings, log?: LogOf): Lesson {
   const words = wordsFor(settings.speech)
-  const saying: Saying = {
+  const saying: Phrasing = {
     words,
     paper: paperWordsFor(settings.speech.language),
     numbers: measureNumbers(tune.measures),

@@ -1,7 +1,7 @@
 import { NOTE_NAMINGS, type NoteNaming } from '../../music/pitch/noteNaming.ts'
 import type { Joining } from '../practice/learningOrder.ts'
 import { UNITS, type Unit } from '../practice/piece.ts'
-import { USUAL_WAY, type PracticeWay } from '../practice/recipe.ts'
+import { USUAL_WAY, type PracticeMethod } from '../practice/recipe.ts'
 import { LANGUAGES, USUAL_SPEECH, type Speech } from './words/speech.ts'
 
 /** How a teacher teaches and how the lesson speaks. */
@@ -11,7 +11,7 @@ export interface LessonSettings {
   readonly names: NoteNaming | 'none'
   readonly unit: Unit
   readonly joining: Joining
-  readonly way: PracticeWay
+  readonly way: PracticeMethod
   /** Minutes of a lesson. */
   readonly minutes: number
 }

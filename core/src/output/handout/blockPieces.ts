@@ -13,7 +13,7 @@ import { cautionWords, pieceWords, recipeIn, toLearnIn, type Lesson } from '../.
 import { lessonPlan, type PlanItem } from '../../lesson/practice/lessonPlan.ts'
 import { namingOf } from '../../lesson/text/lessonSettings.ts'
 import { fill } from '../../lesson/text/template.ts'
-import { MARGIN_PX, PAPER_PX, scaleOf, type Block, type HandoutDoc } from './handout.ts'
+import { MARGIN_PX, PAPER_PX, printScale, type Block, type HandoutDoc } from './handout.ts'
 import { noteKey } from './lessonFile.ts'
 import { lyricLines } from './lyricLines.ts'
 import { setupFacts } from './setupFacts.ts'
@@ -41,7 +41,7 @@ type Notes = Readonly<Record<string, string>>
 
 /** All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed. */
 export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes = {}): PaperPiece[] {
-  const scale = scaleOf(handout)
+  const scale = printScale(handout)
   const desk: Desk = {
     handout,
     lesson,

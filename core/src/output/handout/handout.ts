@@ -72,4 +72,4 @@ export const FOOT_PX = 22
 /** By how much large print is larger. */
 export const LARGE = 1.4
 
-export const scaleOf = ({ large }: Pick<HandoutDoc, 'large'>): number => (large ? LARGE : 1)
+export const printScale = ({ large }: Pick<HandoutDoc, 'large'>): number => (large ? LARGE : 1)

@@ -1,4 +1,4 @@
-import { FOOT_PX, MARGIN_PX, PAPER_PX, scaleOf, type HandoutDoc } from './handout.ts'
+import { FOOT_PX, MARGIN_PX, PAPER_PX, printScale, type HandoutDoc } from './handout.ts'
 
 /** How drawings look on paper: black, white and one grey, so that any printer does. */
 export const DRAWING_CSS = `
@@ -21,7 +21,7 @@ svg { display: block; overflow: visible; font-family: 'Figtree Variable', Figtre
 /** The look of a handout's pages. */
 export function paperCss(handout: Pick<HandoutDoc, 'paper' | 'large'>): string {
   const { width, height } = PAPER_PX[handout.paper]
-  const scale = scaleOf(handout)
+  const scale = printScale(handout)
   const px = (n: number) => `${Math.round(n * scale * 10) / 10}px`
   return `
 ${DRAWING_CSS}

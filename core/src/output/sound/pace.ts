@@ -1,7 +1,7 @@
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import type { TabNote } from '../../document/tab.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
-import type { TempoMark } from './tempoMark.ts'
+import type { TempoChange } from './tempoMark.ts'
 
 /** How slow a rit. has become at its end, and how long a fermata holds against its written length. No source. */
 const SLOWEST = 0.65
@@ -23,10 +23,10 @@ interface Stretch {
  * @param marks the tune's tempos
  */
 export function paced(
-  marks: readonly TempoMark[],
+  marks: readonly TempoChange[],
   notes: readonly TabNote[],
   timeline: Timeline,
-): readonly TempoMark[] {
+): readonly TempoChange[] {
   const stretches = [...slowing(notes, timeline), ...holding(notes, timeline)]
   if (stretches.length === 0) return marks
   const turns = new Set<Ticks>([0, ...marks.map((m) => m.at)])

@@ -14,7 +14,7 @@ import { ringOf } from '../../hand/ring/ring.ts'
 import { beatLength, inFullMeasure } from '../../music/time/metre.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import { paced } from './pace.ts'
-import type { TempoMark } from './tempoMark.ts'
+import type { TempoChange } from './tempoMark.ts'
 
 /** A note to be sounded, in played order. */
 export interface ScoreNote {
@@ -44,10 +44,10 @@ export interface Click {
 }
 
 /** Everything that the sequencer plays. Plain data: it crosses to the audio thread as it is. */
-export interface Score {
+export interface Performance {
   readonly notes: readonly ScoreNote[]
   readonly clicks: readonly Click[]
-  readonly tempos: readonly TempoMark[]
+  readonly tempos: readonly TempoChange[]
   readonly length: Ticks
   /** Ticks of one beat at the start, for the count-in, and beats of the first full measure. */
   readonly beat: Ticks
@@ -80,8 +80,8 @@ export function scoreOf(
   timeline: Timeline,
   unfolded: Unfolded,
   variants: readonly Variant[] = [],
-): Score {
-  const stated = tune.tempos.map((t): TempoMark => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+): Performance {
+  const stated = tune.tempos.map((t): TempoChange => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
   const marks = paced(stated, layer.notes, timeline)
   const sounded = (of: Layer) => soundedByMeasure(setup, of, timeline, marks)
   const plain = sounded(layer)
@@ -104,7 +104,7 @@ export function scoreOf(
   }
   const notes: ScoreNote[] = []
   const clicks: Click[] = []
-  const tempos: TempoMark[] = []
+  const tempos: TempoChange[] = []
   for (const { measure, startTick, pass } of unfolded.order) {
     const m = tune.measures[measure]!
     const from = timeline.starts[measure]!
@@ -141,7 +141,7 @@ function soundedByMeasure(
   setup: Setup,
   layer: Layer,
   timeline: Timeline,
-  tempos: readonly TempoMark[],
+  tempos: readonly TempoChange[],
 ): MeasureNotes {
   const rings = ringOf(layer, timeline)
   const byMeasure = new Map<number, (Omit<ScoreNote, 'until'> & { ring: Ticks })[]>()
@@ -249,5 +249,5 @@ function brushOrder(layer: Layer): Map<Id, number> {
 }
 
 /** Quarter notes a minute at a written time; before the first mark, that one's. */
-const bpmAt = (marks: readonly TempoMark[], at: Ticks): number =>
+const bpmAt = (marks: readonly TempoChange[], at: Ticks): number =>
   (marks.findLast((t) => t.at <= at) ?? marks[0]!).bpm

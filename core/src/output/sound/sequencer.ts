@@ -1,5 +1,5 @@
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
-import type { Score, ScoreNote } from './score.ts'
+import type { Performance, ScoreNote } from './score.ts'
 
 /** What happens inside a block of samples. `frame` counts from the block's start. */
 export type SoundEvent =
@@ -36,7 +36,7 @@ const PLAIN: PlaySettings = { tempo: 1, metronome: false }
  */
 export class Sequencer {
   private readonly sampleRate: number
-  private score: Score | undefined
+  private score: Performance | undefined
   private settings: PlaySettings = PLAIN
   private tick = 0
   private nextNote = 0
@@ -49,7 +49,7 @@ export class Sequencer {
     this.sampleRate = sampleRate
   }
 
-  load(score: Score): void {
+  load(score: Performance): void {
     this.score = score
     this.playing = false
     this.stops = []

@@ -1,7 +1,7 @@
 import type { Ticks } from '../../music/time/ticks.ts'
 
 /** Quarter notes a minute from a time on. */
-export interface TempoMark {
+export interface TempoChange {
   readonly at: Ticks
   readonly bpm: number
 }

@@ -6,7 +6,7 @@ import {
   bassString,
   chordPitchClasses,
   findShapes,
-  framesFor,
+  heldShapesFor,
   guitarSetup,
   handFault,
   keyOf,
@@ -34,7 +34,7 @@ const chordOf = (text: string): ChordReading => {
 /** The shape that a first book prints. */
 const book = (text: string) => {
   const chord = chordOf(text)
-  return { frets: framesFor(chord, setup)[0]!.frets, chord }
+  return { frets: heldShapesFor(chord, setup)[0]!.frets, chord }
 }
 
 const CHORDS = ['C', 'Am', 'G7', 'Dm', 'F', 'Bb', 'E7', 'Bm', 'F#m7', 'Dsus4', 'Cmaj7', 'A/C#']

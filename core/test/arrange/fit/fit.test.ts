@@ -23,7 +23,7 @@ import {
   guitarSetup,
   handFault,
   kindSpans,
-  likened,
+  comparableEstimates,
   makePlan,
   melodyOf,
   midiOf,
@@ -287,10 +287,10 @@ describe('the ranking', () => {
       estimated: false,
       figures: { ...e.figures, effort: 3 * e.figures.effort },
     }))
-    const like = likened(estimates, worked)
+    const like = comparableEstimates(estimates, worked)
     expect(like.map((o) => o.id)).toEqual(estimates.slice(5).map((o) => o.id))
     like.forEach((o, i) => expect(o.figures.effort).toBeCloseTo(3 * estimates[i + 5]!.figures.effort, 1))
-    expect(likened(estimates, [])).toEqual(estimates)
+    expect(comparableEstimates(estimates, [])).toEqual(estimates)
   })
 
   it('estimates do not depend on which families were estimated before, in one key behind several capos either', () => {

@@ -5,7 +5,7 @@ import { packCandidates, voiceKey, type Candidate } from '../../../src/arrange/s
 import { positionOf } from '../../../src/hand/grip/position.ts'
 import { BARE } from '../../support/draft.ts'
 import { cheapestPath } from '../../../src/arrange/search/shortestPath.ts'
-import { transitionCost, transitionTerms, type Step } from '../../../src/arrange/search/transition.ts'
+import { transitionCost, transitionTerms, type Transition } from '../../../src/arrange/search/transition.ts'
 
 const setup = guitarSetup()
 
@@ -47,7 +47,7 @@ const candidate: fc.Arbitrary<Candidate> = fc
     }
   })
 
-const step: fc.Arbitrary<Step> = fc.record({
+const step: fc.Arbitrary<Transition> = fc.record({
   seconds: fc.double({ min: 0.05, max: 2, noNaN: true }),
   holdsMelody: fc.boolean(),
   holdsBass: fc.boolean(),
@@ -142,7 +142,11 @@ describe('the search against brute force', () => {
   })
 })
 
-type Window = readonly { readonly list: readonly Candidate[]; readonly join: Step; readonly beats: number }[]
+type Window = readonly {
+  readonly list: readonly Candidate[]
+  readonly join: Transition
+  readonly beats: number
+}[]
 
 /** An independent scorer: whole paths, from the terms in words; infinite where a held note changes. */
 function score(slices: Window, choice: readonly number[]): number {

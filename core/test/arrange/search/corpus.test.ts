@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import {
   ADULT_SPANS,
   bassPitchClass,
-  framesFor,
+  heldShapesFor,
   guitarSetup,
   handFault,
   lastFret,
@@ -81,7 +81,7 @@ describe('what a teacher expects of the arrangements', () => {
       const { json, plan } = arrangeTune(tune, 'melody-bass', 1)
       const setup = guitarSetup()
       for (const h of plan.harmony) {
-        const shape = h.shape && framesFor(h.shape, setup)[0]
+        const shape = h.shape && heldShapesFor(h.shape, setup)[0]
         if (!shape) continue
         const here = json.notes.filter((n) => n.start === h.start && n.fret > 0)
         const inShape = here.filter((n) =>

@@ -5,7 +5,7 @@ import { makePlan } from '../../../src/arrange/plan/plan.ts'
 import { keyFinger, keyFret, keyString } from '../../../src/arrange/search/candidate.ts'
 import { generate } from '../../../src/arrange/search/generate.ts'
 import { LEVEL_RULES } from '../../../src/arrange/search/weights.ts'
-import { newWishCache, wishOf } from '../../../src/arrange/search/wish.ts'
+import { newRequirementCache, requirementOf } from '../../../src/arrange/search/wish.ts'
 import { wholeTune } from '../../../src/arrange/search/arrange.ts'
 import { tuneOfMusic } from '../../support/tunes.ts'
 
@@ -18,7 +18,7 @@ function wishFor(note: string, chord: string, level: Level, capo: number) {
   const setup = guitarSetup(capo)
   const planned = makePlan(tune, setup, wholeTune(tune, 'melody-bass', level))
   if (!planned.ok) throw new Error('does not fit')
-  return { setup, wish: wishOf(planned.plan, 0, setup, newWishCache(), undefined) }
+  return { setup, wish: requirementOf(planned.plan, 0, setup, newRequirementCache(), undefined) }
 }
 
 describe('candidate generation is complete for what sounds', () => {

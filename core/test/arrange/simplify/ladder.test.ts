@@ -7,7 +7,7 @@ import {
   finishedTabOf,
   guitarSetup,
   isAccompaniment,
-  ladder,
+  versionsByEffort,
   handFault,
   kindSpans,
   layerOfMeasures,
@@ -25,7 +25,7 @@ import {
   withVariant,
   type Level,
   type Region,
-  type Rung,
+  type EffortVersion,
   type Setup,
   type Style,
   type TuneDoc,
@@ -42,7 +42,7 @@ const setupFor = (style: Style) => (style === 'bottleneck' ? openG : setup)
 function rungsOf(tune: TuneDoc, style: Style, level: Level, edit: Partial<Region> = {}, from = 0, to = -1) {
   const regions = wholeTune(tune, style, level).map((r) => ({ ...r, ...edit }))
   const range = { from, to: to < 0 ? tune.measures.length - 1 : to }
-  const rungs = finish(ladder(tune, setupFor(style), regions, [], range))
+  const rungs = finish(versionsByEffort(tune, setupFor(style), regions, [], range))
   return { rungs, now: rungs.find((r) => r.changes.length === 0)!, regions, range }
 }
 
@@ -50,7 +50,7 @@ function rungsOf(tune: TuneDoc, style: Style, level: Level, edit: Partial<Region
 function effortAgain(
   tune: TuneDoc,
   on: Setup,
-  { layer }: Rung,
+  { layer }: EffortVersion,
   { from, to }: { from: number; to: number },
 ): number {
   const own = effortOf(tune, on, layer, timelineOf(tune.measures)).slice(from, to + 1)
@@ -101,7 +101,7 @@ describe('a ladder', () => {
       const moved = rungs.find((r) => r.changes[0]?.kind === 'octave' && r.effort < now.effort)
       if (!moved) continue
       found++
-      const pitches = (r: Rung) =>
+      const pitches = (r: EffortVersion) =>
         r.layer.notes.filter((n) => n.role === 'melody').map((n) => pitchAt(setup, n.place))
       const steps = pitches(moved).map((p, i) => p - pitches(now)[i]!)
       expect(steps.every((x) => x % 12 === 0)).toBe(true)
@@ -118,7 +118,7 @@ describe('a ladder', () => {
     let sameNotes = 0
     for (const tune of CORPUS.slice(0, 10)) {
       const { rungs, now } = rungsOf(tune, 'melody-bass', 3)
-      const music = (r: Rung) =>
+      const music = (r: EffortVersion) =>
         r.layer.notes
           .map((n) => [n.pos.measure, n.pos.tick, pitchAt(setup, n.place) + (n.bend ?? 0), n.role].join())
           .sort()
@@ -138,7 +138,7 @@ describe('a ladder', () => {
     const tune = CORPUS[2]!
     const { rungs, now } = rungsOf(tune, 'alternating-bass', 4, {}, 2, 2)
     expect(rungs.length).toBeGreaterThan(1)
-    const roles = (r: Rung) =>
+    const roles = (r: EffortVersion) =>
       tune.measures.map((m, i) =>
         i === 2
           ? ''
@@ -189,7 +189,7 @@ describe('an ossia', () => {
 
   it('takes the place of its measures and of nothing else', () => {
     const shown = withVariant(now.layer, variant)
-    const of = (l: Rung['layer'], id: string) => l.notes.filter((n) => n.pos.measure === id)
+    const of = (l: EffortVersion['layer'], id: string) => l.notes.filter((n) => n.pos.measure === id)
     expect(of(shown, second)).toEqual(of(easy.layer, second))
     expect(of(shown, tune.measures[0]!.id)).toEqual(of(now.layer, tune.measures[0]!.id))
     expect(shown.grips.map((g) => g.pos.measure)).toEqual([...shown.grips.map((g) => g.pos.measure)].sort())
@@ -203,7 +203,7 @@ describe('an ossia', () => {
     const score = scoreOf(tune, setup, now.layer, timeline, unfold(tune.measures), [variant])
     const inMeasure = (k: number) =>
       score.notes.filter((n) => n.at >= k * 40_320 && n.at < (k + 1) * 40_320).length
-    const notes = (l: Rung['layer']) => l.notes.filter((n) => n.pos.measure === second).length
+    const notes = (l: EffortVersion['layer']) => l.notes.filter((n) => n.pos.measure === second).length
     expect(inMeasure(1)).toBe(notes(now.layer))
     expect(inMeasure(3)).toBe(notes(easy.layer))
     expect(notes(easy.layer)).toBeLessThan(notes(now.layer))

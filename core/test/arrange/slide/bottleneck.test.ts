@@ -24,7 +24,7 @@ import {
   type TuneDoc,
   type TuningId,
 } from '../../../src/index.ts'
-import { placePrice, slidePath, wayPrice, type SlideNote } from '../../../src/arrange/slide/slidePath.ts'
+import { placePrice, slidePath, movePrice, type SlideNote } from '../../../src/arrange/slide/slidePath.ts'
 import { straightAcross } from '../../../src/arrange/slide/straightAcross.ts'
 import { scoreOf } from '../../../src/output/sound/index.ts'
 import { readArrangementDoc } from '../../../src/schema/index.ts'
@@ -100,7 +100,7 @@ describe('the way of the bar', () => {
         for (const p of places)
           go(
             t + 1,
-            cost + placePrice(p, notes[t]!) + (last ? wayPrice(setup, last, p, notes[t - 1]!.seconds) : 0),
+            cost + placePrice(p, notes[t]!) + (last ? movePrice(setup, last, p, notes[t - 1]!.seconds) : 0),
             p,
           )
       }
@@ -116,7 +116,7 @@ describe('the way of the bar', () => {
           expect(pitchAt(setup, p!)).toBe(notes[t]!.midi)
           cost +=
             placePrice(p!, notes[t]!) +
-            (t > 0 ? wayPrice(setup, places[t - 1]!, p!, notes[t - 1]!.seconds) : 0)
+            (t > 0 ? movePrice(setup, places[t - 1]!, p!, notes[t - 1]!.seconds) : 0)
         })
         expect(cost).toBeCloseTo(all(notes), 9)
       }),

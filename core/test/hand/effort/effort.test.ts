@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { effortOf, framesFor, guitarSetup, tuneEffort, type Grip, type Level } from '../../../src/index.ts'
+import {
+  effortOf,
+  heldShapesFor,
+  guitarSetup,
+  tuneEffort,
+  type Grip,
+  type Level,
+} from '../../../src/index.ts'
 import { chord } from '../../support/chords.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
@@ -85,7 +92,7 @@ describe('the tempo ceiling', () => {
       id: `g${measure}`,
       pos: { measure: tune.measures[measure]!.id, tick: 0 },
       until: { measure: tune.measures[measure]!.id, tick: tune.measures[measure]!.length },
-      pressed: framesFor(chord(name), setup)
+      pressed: heldShapesFor(chord(name), setup)
         .find((f) => f.frets.filter((x) => x !== null).length > 4 || f.textbook)!
         .pressed.map((p) => ({ ...p, finger: p.finger as 1 })),
       position: 1,

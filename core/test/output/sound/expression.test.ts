@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { timelineOf, unfold, type Layer, type TabNote } from '../../../src/index.ts'
-import { InstrumentVoice, scoreOf, type Score } from '../../../src/output/sound/index.ts'
+import { InstrumentVoice, scoreOf, type Performance } from '../../../src/output/sound/index.ts'
 import { guitarSetup } from '../../../src/index.ts'
 import { arrangeTune, tuneOfMusic } from '../../support/tunes.ts'
 
@@ -17,10 +17,10 @@ const saying = (at: Readonly<Record<number, Partial<TabNote>>>): Layer => ({
   notes: layer.notes.map((n) => ({ ...n, ...at[melody.indexOf(n)] })),
 })
 
-const play = (of: Layer): Score => scoreOf(tune, guitarSetup(), of, timeline, unfold(tune.measures))
+const play = (of: Layer): Performance => scoreOf(tune, guitarSetup(), of, timeline, unfold(tune.measures))
 
 /** Seconds from the start until a tick, by the score's own tempos. */
-function secondsAt({ tempos }: Score, tick: number): number {
+function secondsAt({ tempos }: Performance, tick: number): number {
   let seconds = 0
   tempos.forEach(({ at, bpm }, i) => {
     const to = Math.min(tempos[i + 1]?.at ?? Infinity, tick)
@@ -29,8 +29,8 @@ function secondsAt({ tempos }: Score, tick: number): number {
   return seconds
 }
 
-const lasts = (score: Score) => secondsAt(score, score.length)
-const heard = (score: Score, i: number) => score.notes.filter((n) => n.role === 'melody')[i]!
+const lasts = (score: Performance) => secondsAt(score, score.length)
+const heard = (score: Performance, i: number) => score.notes.filter((n) => n.role === 'melody')[i]!
 
 describe('what is said of a note is heard', () => {
   it('nothing said, nothing changes', () => {

@@ -19,7 +19,7 @@ import {
   PluckedString,
   scoreOf,
   Sequencer,
-  type Score,
+  type Performance,
 } from '../../../src/output/sound/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
@@ -81,7 +81,7 @@ describe('the string model', () => {
 
 const tune = tuneOfMusic('"C"cdef|"G"g4|"C"c4|]', 'M:4/4\nL:1/4\nQ:1/4=120\nK:C')
 
-function scoreFor(music = tune): Score {
+function scoreFor(music = tune): Performance {
   const { layer, plan } = arrangeTune(music, 'melody-bass', 2)
   return scoreOf(music, guitarSetup(), layer, plan.timeline, plan.unfolded)
 }

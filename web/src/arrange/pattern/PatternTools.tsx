@@ -11,7 +11,7 @@ import {
 import { IconWaveSine } from '@tabler/icons-react'
 import {
   fitsMetre,
-  framesFor,
+  heldShapesFor,
   isCompound,
   nameOfPattern,
   patternProblemText,
@@ -190,7 +190,7 @@ function Spoken({
 }) {
   const { t } = useTranslation()
   const names = useNames()
-  const frame = shape && framesFor(shape, setup)[0]
+  const frame = shape && heldShapesFor(shape, setup)[0]
   if (!frame || !sounding) return null
   const said = spokenPattern(setup, { frets: frame.frets, chord: sounding }, pattern.steps).map(
     ({ strings, swept }) => {
