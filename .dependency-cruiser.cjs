@@ -36,6 +36,13 @@ const INSIDE = {
   'core/src/input': ['abc', 'audio', 'text'],
 }
 
+/** Of the interface: what is shared first, then the features (the later ones build on the earlier), then what holds them. */
+const WEB = ['texts', 'workers', 'state', 'ui', 'score', 'features', 'app']
+const WEB_INSIDE = {
+  'web/src/score': ['sheet', 'playback', 'neck', 'edit'],
+  'web/src/features': ['shelf', 'shapes', 'neck', 'settings', 'tune', 'fit', 'arrange', 'lesson', 'handout'],
+}
+
 const inOrder = (folder, rooms) =>
   rooms.slice(0, -1).map((room, i) => ({
     name: `${folder}: ${room} before ${rooms[i + 1]}`,
@@ -75,6 +82,15 @@ module.exports = {
       comment: 'What is drawn or sounded comes from the finished tab.',
       from: { path: '^core/src/output/(layout|engrave|sound)/' },
       to: { path: '^core/src/(arrange/search|audit)/' },
+    },
+    ...inOrder('web/src', WEB),
+    ...Object.entries(WEB_INSIDE).flatMap(([folder, rooms]) => inOrder(folder, rooms)),
+    {
+      name: 'lesson-file-alone',
+      severity: 'error',
+      comment: 'The program inside a lesson file is a program of its own: small, without the app.',
+      from: { path: '^web/src/lessonFile/' },
+      to: { path: `^web/src/(${WEB.filter((room) => room !== 'score').join('|')})/` },
     },
     {
       name: 'web-not-server',

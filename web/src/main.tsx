@@ -3,10 +3,10 @@ import '@mantine/notifications/styles.css'
 import '@fontsource-variable/fraunces/wght.css'
 import '@fontsource-variable/figtree/wght.css'
 import '@fontsource/fira-mono/500.css'
-import './shell/porch.css'
+import './app/porch.css'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { App } from './shell/App.tsx'
+import { App } from './app/App.tsx'
 import './texts/i18n.ts'
 
 createRoot(document.getElementById('root')!).render(

@@ -1,6 +1,6 @@
 // @vitest-environment node
 import { describe, expect, it, vi } from 'vitest'
-import { actionFor, type Action } from '../src/shell/actions.ts'
+import { actionFor, type Action } from '../src/state/actions.ts'
 
 const action = (id: string, keys: string): Action => ({ id, label: id, keys, run: vi.fn() })
 const actions = [

@@ -1,8 +1,8 @@
 import './support.ts'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { dayOfUse } from '../src/store/daysOfUse.ts'
-import { db } from '../src/store/db.ts'
-import { addTunes, BIN_DAYS, binned, deleteForGood, putBack, removeTune, sweep } from '../src/store/shelf.ts'
+import { dayOfUse } from '../src/state/daysOfUse.ts'
+import { db } from '../src/state/db.ts'
+import { addTunes, BIN_DAYS, binned, deleteForGood, putBack, removeTune, sweep } from '../src/state/shelf.ts'
 import { tuneOf } from './support.ts'
 
 const tune = tuneOf('CDEF|G4|]')

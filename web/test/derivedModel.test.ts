@@ -1,9 +1,9 @@
 import { applyEdit, commandTo, type EditCommand, type Score } from '@velvet-porch/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { derived } from '../src/sheet/derived.ts'
-import { pageMaker } from '../src/sheet/pages.ts'
-import { sheetMaker, sheetModel, type SheetModel } from '../src/sheet/sheetModel.ts'
+import { derived } from '../src/score/sheet/derived.ts'
+import { pageMaker } from '../src/score/sheet/pages.ts'
+import { sheetMaker, sheetModel, type SheetModel } from '../src/score/sheet/sheetModel.ts'
 import { arrangementFor, tuneOf } from './support.ts'
 
 const tune = tuneOf(

@@ -2,8 +2,8 @@ import { applyEdit, type Score } from '@velvet-porch/core'
 import { arrangementFor, tuneOf } from './support.ts'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { db } from '../src/store/db.ts'
-import { change, changeScore, goTo, historyOf, labelsOf, openingOf, step } from '../src/store/documents.ts'
+import { db } from '../src/state/db.ts'
+import { change, changeScore, goTo, historyOf, labelsOf, openingOf, step } from '../src/state/documents.ts'
 import {
   BIN_DAYS,
   addTunes,
@@ -12,7 +12,7 @@ import {
   putBack,
   removeTune,
   sweep,
-} from '../src/store/shelf.ts'
+} from '../src/state/shelf.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
 

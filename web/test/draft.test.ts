@@ -1,8 +1,8 @@
 import { tuneOf } from './support.ts'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { db } from '../src/store/db.ts'
-import { dropDraft, dropStoredDraft, keepDraft, keptDraft, textHash } from '../src/store/draft.ts'
-import { currentTrouble, endTrouble } from '../src/store/storageTrouble.ts'
+import { db } from '../src/state/db.ts'
+import { dropDraft, dropStoredDraft, keepDraft, keptDraft, textHash } from '../src/state/draft.ts'
+import { currentTrouble, endTrouble } from '../src/state/storageTrouble.ts'
 
 beforeEach(async () => {
   await db.drafts.clear()

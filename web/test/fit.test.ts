@@ -14,12 +14,12 @@ import {
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { putOnCopy, putOnTune } from '../src/fit/applyFit.ts'
-import { firstConditions, questionOf, voiceOf } from '../src/fit/fitConditions.ts'
-import { shiftTo } from '../src/fit/RecordingPitch.tsx'
-import { db } from '../src/store/db.ts'
-import { step } from '../src/store/documents.ts'
-import { arrangementId, shelfRow } from '../src/store/shelf.ts'
+import { putOnCopy, putOnTune } from '../src/features/fit/applyFit.ts'
+import { firstConditions, questionOf, voiceOf } from '../src/features/fit/fitConditions.ts'
+import { shiftTo } from '../src/features/fit/RecordingPitchPanel.tsx'
+import { db } from '../src/state/db.ts'
+import { step } from '../src/state/documents.ts'
+import { arrangementId, shelfRow } from '../src/state/shelf.ts'
 
 const tune: TuneDoc = readAbc(
   'X:1\nT:Latch\nM:4/4\nL:1/4\nK:G\n"G"GBd2|"C"cec2|"D"dfa2|"G"g4|]\n',

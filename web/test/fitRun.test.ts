@@ -21,8 +21,8 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 const ended = { count: 0 }
 /** Choices over which a worker is lost, by their capo. */
 const losing = { capo: -1 }
-vi.mock('../src/worker/fitWorkers.ts', async () => {
-  const { WorkerError } = await import('../src/worker/supervised.ts')
+vi.mock('../src/workers/fitWorkers.ts', async () => {
+  const { WorkerError } = await import('../src/workers/supervised.ts')
   return {
     startFitWorker: () => {
       let over = false
@@ -57,7 +57,7 @@ vi.mock('../src/worker/fitWorkers.ts', async () => {
 })
 vi.mock('comlink', () => ({ proxy: <T>(x: T) => x }))
 
-const { FitRun, fitRunFor, optionsFor } = await import('../src/fit/fitRun.ts')
+const { FitRun, fitRunFor, optionsFor } = await import('../src/features/fit/fitRun.ts')
 
 const tune: TuneDoc = readAbc(
   'X:1\nT:Latch\nM:4/4\nL:1/4\nK:G\n"G"GBd2|"C"cec2|"D"dfa2|"G"g4|]\n',

@@ -13,11 +13,11 @@ import {
   type LeftFinger,
 } from '@velvet-porch/core'
 import { readTuneDoc } from '@velvet-porch/core/schema'
-import { db } from '../src/store/db.ts'
-import { labelsOf, step } from '../src/store/documents.ts'
-import { playerOf, removePlayer, savePlayer } from '../src/store/players.ts'
-import { addTunes } from '../src/store/shelf.ts'
-import { pinShape, unpinShape } from '../src/shapes/pinShape.ts'
+import { db } from '../src/state/db.ts'
+import { labelsOf, step } from '../src/state/documents.ts'
+import { playerOf, removePlayer, savePlayer } from '../src/state/players.ts'
+import { addTunes } from '../src/state/shelf.ts'
+import { pinShape, unpinShape } from '../src/state/pinShape.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
 const chord = (text: string) => (readChordSymbol(text) as { chord: ChordReading }).chord
@@ -119,7 +119,7 @@ describe('how this teacher likes things', () => {
     ]) {
       vi.resetModules()
       vi.stubGlobal('localStorage', { getItem: () => stored, setItem: () => undefined })
-      const { currentPrefs, FIRST_SHEET } = await import('../src/store/prefs.ts')
+      const { currentPrefs, FIRST_SHEET } = await import('../src/state/prefs.ts')
       expect(currentPrefs()).toEqual({
         naming: 'letters',
         boxes: 'upright',

@@ -1,11 +1,11 @@
 import { applyEdit, type EditCommand, type Score, type TabNote } from '@velvet-porch/core'
 import { arrangementFor, tuneOf } from './support.ts'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { db } from '../src/store/db.ts'
-import { changeScore, historyOf, step, type ScoreEdit } from '../src/store/documents.ts'
-import { editScore, openScoreOf, retryWrites, unstoredScores } from '../src/store/openScore.ts'
-import { addScore, arrangementId } from '../src/store/shelf.ts'
-import { allWritten, onFailedWrite } from '../src/store/unwritten.ts'
+import { db } from '../src/state/db.ts'
+import { changeScore, historyOf, step, type ScoreEdit } from '../src/state/documents.ts'
+import { editScore, openScoreOf, retryWrites, unstoredScores } from '../src/state/openScore.ts'
+import { addScore, arrangementId } from '../src/state/shelf.ts'
+import { allWritten, onFailedWrite } from '../src/state/unwritten.ts'
 
 // The page of a browser draws a frame now and then; here one comes at once.
 vi.stubGlobal('requestAnimationFrame', (frame: () => void) => setTimeout(frame))

@@ -7,7 +7,7 @@ import {
   withNextStroke,
   withSign,
   withString,
-} from '../src/arrange/pattern/gridCells.ts'
+} from '../src/features/arrange/pattern/gridCells.ts'
 
 const FOUR = { num: 4, den: 4 }
 

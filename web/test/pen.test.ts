@@ -13,11 +13,18 @@ import {
 } from '@velvet-porch/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { sheetModel } from '../src/sheet/sheetModel.ts'
-import { likelyRole, momentsOf, noteAt, noteOfCell, stepped, type Cell } from '../src/write/cells.ts'
-import { soundEdit, soundKind, SOUND_KEYS, SOUNDS, soundsSo } from '../src/write/noteEdits.ts'
-import { byHalf, bySteps, eventAt, letterNear, pitchAtHeight, pitchBefore } from '../src/write/staffPitch.ts'
-import { lengthSign, neighbourValue, ticksOf, valueOf, VALUES } from '../src/write/values.ts'
+import { sheetModel } from '../src/score/sheet/sheetModel.ts'
+import { likelyRole, momentsOf, noteAt, noteOfCell, stepped, type Cell } from '../src/score/sheet/cells.ts'
+import { soundEdit, soundKind, SOUND_KEYS, SOUNDS, soundsSo } from '../src/score/edit/noteEdits.ts'
+import {
+  byHalf,
+  bySteps,
+  eventAt,
+  letterNear,
+  pitchAtHeight,
+  pitchBefore,
+} from '../src/score/edit/staffPitch.ts'
+import { lengthSign, neighbourValue, ticksOf, valueOf, VALUES } from '../src/score/edit/values.ts'
 import { arrangementFor, tuneOf } from './support.ts'
 
 const tune = tuneOf('G|"G"B2d|"C"e>dc|"D7"A2F|"G"G2|]', 'waltz', 'M:3/4\nL:1/4\nQ:1/4=100\nK:G')

@@ -10,11 +10,11 @@ import {
   withoutOptional,
   type TabNote,
 } from '@velvet-porch/core'
-import { handAt, withLifted } from '../src/neck/handMove.ts'
-import { neckView } from '../src/neck/neckView.ts'
-import { systemRows, STAFF_HEIGHT } from '../src/sheet/metrics.ts'
-import { remarkLines } from '../src/sheet/remarkLines.ts'
-import { beatOf, keysOf, sheetModel } from '../src/sheet/sheetModel.ts'
+import { handAt, withLifted } from '../src/score/neck/handMove.ts'
+import { neckView } from '../src/score/neck/neckView.ts'
+import { systemRows, STAFF_HEIGHT } from '../src/score/sheet/metrics.ts'
+import { remarkLines } from '../src/score/sheet/remarkLines.ts'
+import { beatOf, keysOf, sheetModel } from '../src/score/sheet/sheetModel.ts'
 import { guitarSetup } from '@velvet-porch/core'
 
 const waltz = tuneOf('G|"G"B2d|"C"e>dc|"D7"A2F|"G"G2|]', 'waltz', 'M:3/4\nL:1/4\nQ:1/4=100\nK:G')

@@ -10,9 +10,9 @@ import {
   type ArrangementDoc,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
-import { changedNotes, lockedTargets, withAlternative } from '../src/arrange/shownNotes.ts'
-import { doubleStops } from '../src/sheet/doubleStops.ts'
-import { sheetModel } from '../src/sheet/sheetModel.ts'
+import { changedNotes, lockedTargets, withAlternative } from '../src/features/arrange/shownNotes.ts'
+import { doubleStops } from '../src/score/sheet/doubleStops.ts'
+import { sheetModel } from '../src/score/sheet/sheetModel.ts'
 
 const tune = readAbc(
   'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=100\nK:C\n"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|]\n',

@@ -15,8 +15,8 @@ import {
   soundedAt,
   articulationsOf,
   type ArticulationChoice,
-} from '../src/arrange/soundedAs.ts'
-import { sheetModel } from '../src/sheet/sheetModel.ts'
+} from '../src/features/arrange/soundedAs.ts'
+import { sheetModel } from '../src/score/sheet/sheetModel.ts'
 
 const setup = guitarSetup()
 

@@ -7,7 +7,7 @@ import {
   isReported,
   reportTrouble,
   storing,
-} from '../src/store/storageTrouble.ts'
+} from '../src/state/storageTrouble.ts'
 
 beforeEach(endTrouble)
 

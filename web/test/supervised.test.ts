@@ -1,6 +1,6 @@
 import { expose } from 'comlink'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { Supervised, WorkerError, type Sign } from '../src/worker/supervised.ts'
+import { Supervised, WorkerError, type Sign } from '../src/workers/supervised.ts'
 
 type Method = (...args: never[]) => unknown
 type Api = {

@@ -10,7 +10,7 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core'
 import { readAbc } from '@velvet-porch/core/abc'
-import { arrangementId } from '../src/store/shelf.ts'
+import { arrangementId } from '../src/state/shelf.ts'
 
 /** Reads one tune of our own from its music line. */
 export function tuneOf(music: string, id = 'tune', head = 'M:4/4\nL:1/4\nQ:1/4=120\nK:C'): TuneDoc {

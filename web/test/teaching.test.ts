@@ -2,11 +2,11 @@ import { arrangementFor, tuneOf } from './support.ts'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { DEFAULT_PLAYER, lessonSettingsFrom, USUAL_LESSON, type PracticeLog } from '@velvet-porch/core'
 import { usualHandout } from '@velvet-porch/core/paper'
-import { db } from '../src/store/db.ts'
-import { keepHandout } from '../src/store/handouts.ts'
-import { savePlayer } from '../src/store/players.ts'
-import { BIN_DAYS, addScore, removeTune, sweep } from '../src/store/shelf.ts'
-import { keepPieceNote, takeLog } from '../src/store/teaching.ts'
+import { db } from '../src/state/db.ts'
+import { keepHandout } from '../src/state/handouts.ts'
+import { savePlayer } from '../src/state/players.ts'
+import { BIN_DAYS, addScore, removeTune, sweep } from '../src/state/shelf.ts'
+import { keepPieceNote, takeLog } from '../src/state/teaching.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
 const log: PracticeLog = {

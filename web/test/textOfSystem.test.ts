@@ -1,6 +1,6 @@
 import { readAbc } from '@velvet-porch/core/abc'
 import { describe, expect, it } from 'vitest'
-import { textOfSystem } from '../src/tune/textOfSystem.ts'
+import { textOfSystem } from '../src/features/tune/textOfSystem.ts'
 
 const TEXT =
   'X:1\nT:Gate\nM:4/4\nL:1/4\nK:C\nP:Verse\n"C"cd {g}e(c|"F"f2) "G7"!fermata!d2:|\n' +

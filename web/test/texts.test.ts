@@ -44,15 +44,19 @@ describe('the catalogue', () => {
 
   it('has what the first page asks for without the texts of the stages', () => {
     const keys = new Set(leaves(first).map(([key]) => key.replace(/_(one|other)$/, '')))
-    const own = ['shelf', 'shell'].map((folder) => sources(new URL(`../src/${folder}/`, import.meta.url)))
+    const own = ['features/shelf', 'app'].map((folder) =>
+      sources(new URL(`../src/${folder}/`, import.meta.url)),
+    )
     const asked = [...own.join('\n').matchAll(/\bt\(\s*'([a-z]+\.[\w.]+)'/g)].map((m) => m[1]!)
     expect(asked.length).toBeGreaterThan(60)
     expect(asked.filter((k) => !keys.has(k))).toEqual([])
   })
 
   it('has a word for every term of the solver and every part of effort', () => {
-    const core = ['staticCost', 'transition', 'voiceCost', 'frameCost']
-      .map((name) => readFileSync(new URL(`../../core/src/solve/${name}.ts`, import.meta.url), 'utf8'))
+    const core = ['staticCost', 'transition', 'voiceCost', 'heldShapeCost']
+      .map((name) =>
+        readFileSync(new URL(`../../core/src/arrange/search/${name}.ts`, import.meta.url), 'utf8'),
+      )
       .join('\n')
     const terms = [...core.matchAll(/add\(\s*'(\w+)'|\bcut\(\s*'(\w+)'|term: '(\w+)'/g)].flatMap((m) =>
       m.slice(1).filter(Boolean),

@@ -1,10 +1,10 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { applyEdit, type ArrangementDoc } from '@velvet-porch/core'
-import { db } from '../src/store/db.ts'
-import { changeScore, step } from '../src/store/documents.ts'
-import { addScore, arrangementId, duplicateTune } from '../src/store/shelf.ts'
-import { dropVersion, keepVersion, takeVersion, versionsOf } from '../src/store/versions.ts'
+import { db } from '../src/state/db.ts'
+import { changeScore, step } from '../src/state/documents.ts'
+import { addScore, arrangementId, duplicateTune } from '../src/state/shelf.ts'
+import { dropVersion, keepVersion, takeVersion, versionsOf } from '../src/state/versions.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
 const plain = arrangementFor(tune, 1)

@@ -1,6 +1,6 @@
 import { melodyOf, ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
 import { withNote, withoutNotes } from '../arrange/manual/placed.ts'
-import { withHands } from '../arrange/manual/settle.ts'
+import { withHands } from '../arrange/manual/findHands.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import { lockId, lockOf, type Lock, type LockValues } from '../document/locks.ts'
 import { LONGEST_REMARK, type TabNote } from '../document/tab.ts'

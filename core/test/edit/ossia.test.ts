@@ -10,7 +10,7 @@ import {
   type EditCommand,
   type Score,
 } from '../../src/index.ts'
-import { scoreOf } from '../../src/output/sound/score.ts'
+import { scoreOf } from '../../src/output/sound/performance.ts'
 import { readArrangementDoc } from '../../src/schema/index.ts'
 import { arrangedScore, structuralFaults } from '../support/score.ts'
 import { CORPUS } from '../support/tunes.ts'

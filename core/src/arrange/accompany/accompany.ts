@@ -1,4 +1,4 @@
-import { fingerOffsets } from '../../hand/grip/fingerFrame.ts'
+import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
 import { positionOf } from '../../hand/grip/position.ts'
 import { measureAt } from '../../document/form/timeline.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'

@@ -1,6 +1,6 @@
 import type { Pressed } from '../../hand/grip/pressed.ts'
 import type { Place } from '../../instrument/setup.ts'
-import type { BassOption, InnerOption } from './wish.ts'
+import type { BassOption, InnerOption } from './requirement.ts'
 
 /** A grip as it is generated and priced, before it is packed for the search. */
 export interface Draft {

@@ -1,5 +1,5 @@
 import { fingersOf } from '../../instrument/hand.ts'
-import { fingerOffsets } from '../../hand/grip/fingerFrame.ts'
+import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { positionOf } from '../../hand/grip/position.ts'
 import { THUMB, type Pressed } from '../../hand/grip/pressed.ts'
@@ -20,7 +20,7 @@ import { keepsLock } from './locks.ts'
 import { staticCost, weakFingerPrice } from './staticCost.ts'
 import { strainPrice } from './voiceCost.ts'
 import { WEIGHTS } from './weights.ts'
-import type { BassOption, InnerOption, Requirement } from './wish.ts'
+import type { BassOption, InnerOption, Requirement } from './requirement.ts'
 
 /** Positions at which a hand that presses nothing may wait. */
 const HOVER_POSITIONS = [1, 2, 3, 4, 5, 7, 9]

@@ -7,7 +7,7 @@ import { LockConflict } from './lockConflict.ts'
 import { locksBySlice, type LocksBySlice } from './locks.ts'
 import type { PassingLock } from './passingLocks.ts'
 import type { Trace } from './shortestPath.ts'
-import { newRequirementCache, requirementOf, type Requirement, type RequirementCache } from './wish.ts'
+import { newRequirementCache, requirementOf, type Requirement, type RequirementCache } from './requirement.ts'
 
 /** A plan with every slice's wish and candidates: what the search runs over. */
 export interface Prepared {

@@ -7,7 +7,7 @@ import { mapInTurns, within, type Turns } from '../../turns.ts'
 import { stepBetween } from './steps.ts'
 import { transitionCost, type Transition } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
-import type { Requirement } from './wish.ts'
+import type { Requirement } from './requirement.ts'
 
 /** The solved hand: for each slice of the plan the chosen candidate. */
 export interface Solution {

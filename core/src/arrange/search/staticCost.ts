@@ -1,13 +1,13 @@
-import { fingerOffsets } from '../../hand/grip/fingerFrame.ts'
+import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
 import { fingerCodes, codeFret, codeLow, codeTop, THUMB } from '../../hand/grip/pressed.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import type { AddTerm } from './addTerm.ts'
 import type { Draft } from './draft.ts'
-import { heldShapeTerms, voicingTerms } from './frameCost.ts'
+import { heldShapeTerms, voicingTerms } from './heldShapeCost.ts'
 import { bassTerms, innerTerms, melodyTerms, pickingTerms } from './voiceCost.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
-import type { Requirement } from './wish.ts'
+import type { Requirement } from './requirement.ts'
 
 /** Prices a grip on its own, without what comes before or after. */
 export function staticCost(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {

@@ -5,7 +5,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS } from './weights.ts'
-import type { Requirement } from './wish.ts'
+import type { Requirement } from './requirement.ts'
 
 /** Where the melody lies, and whether the note before rings on. */
 export function melodyTerms(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {

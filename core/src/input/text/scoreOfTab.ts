@@ -29,7 +29,7 @@ import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { joinedUp } from '../../arrange/manual/placed.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
-import { findingHands } from '../../arrange/manual/settle.ts'
+import { findingHands } from '../../arrange/manual/findHands.ts'
 
 /** A read tab that cannot become a score. */
 export class TabReadError extends Error {

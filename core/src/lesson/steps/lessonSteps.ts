@@ -7,11 +7,11 @@ import type { TuneDoc } from '../../document/tune.ts'
 import { OCTAVE } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { beatCount } from './beatCount.ts'
-import { withAlternativeFingers } from './eitherFinger.ts'
+import { withAlternativeFingers } from './alternativeFingers.ts'
 import { offBefore } from './hammered.ts'
 import { fingersOn, handMove } from './handMove.ts'
 import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
-import { withPreparedFingers } from './readyFingers.ts'
+import { withPreparedFingers } from './preparedFingers.ts'
 
 /** The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page. */
 export function lessonSteps(

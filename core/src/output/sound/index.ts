@@ -1,4 +1,4 @@
 export * from './instrumentVoice.ts'
 export * from './pluckedString.ts'
-export * from './score.ts'
+export * from './performance.ts'
 export * from './sequencer.ts'

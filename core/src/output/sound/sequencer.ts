@@ -1,5 +1,5 @@
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
-import type { Performance, ScoreNote } from './score.ts'
+import type { Performance, ScoreNote } from './performance.ts'
 
 /** What happens inside a block of samples. `frame` counts from the block's start. */
 export type SoundEvent =

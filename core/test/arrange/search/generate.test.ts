@@ -5,7 +5,7 @@ import { makePlan } from '../../../src/arrange/plan/plan.ts'
 import { keyFinger, keyFret, keyString } from '../../../src/arrange/search/candidate.ts'
 import { generate } from '../../../src/arrange/search/generate.ts'
 import { LEVEL_RULES } from '../../../src/arrange/search/weights.ts'
-import { newRequirementCache, requirementOf } from '../../../src/arrange/search/wish.ts'
+import { newRequirementCache, requirementOf } from '../../../src/arrange/search/requirement.ts'
 import { wholeTune } from '../../../src/arrange/search/arrange.ts'
 import { tuneOfMusic } from '../../support/tunes.ts'
 

@@ -1,0 +1,42 @@
+import { melodyOf, timelineOf } from '../../document/form/timeline.ts'
+import type { Layer } from '../../document/arrangement.ts'
+import { isLockOf, isManual, type Lock } from '../../document/locks.ts'
+import type { Id } from '../../document/ids.ts'
+import { durationOf } from '../../document/durationOf.ts'
+import { withNote, withoutNotes } from './placed.ts'
+import type { Turns } from '../../turns.ts'
+import { findingHands, type TabContext } from './findHands.ts'
+
+/**
+ * A tab fresh from the solver with what was written by hand laid over it: notes that were erased go, typed ones take
+ * their places, and both hands are found again in the measures that this touches.
+ */
+export function* layingOverManualEdits(layer: Layer, desk: TabContext, locks: readonly Lock[]): Turns<Layer> {
+  if (!locks.some(isManual)) return { ...layer, locks }
+  const timeline = timelineOf(desk.tune.measures)
+  const erased = new Set(locks.filter((l) => l.field === 'erased').map((l) => l.target))
+  const touched = new Set<Id>()
+  let next = withoutNotes(
+    { ...layer, locks },
+    (n) => {
+      if (erased.has(n.id)) touched.add(n.pos.measure)
+      return erased.has(n.id)
+    },
+    timeline,
+  )
+  const melody = new Map(melodyOf(desk.tune, timeline).map((n) => [n.sourceId, n]))
+  for (const [i, { value: note }] of locks.filter(isLockOf('typed')).entries()) {
+    if (i % 16 === 15) yield
+    if (!timeline.indexOf.has(note.pos.measure)) continue
+    const own = note.sourceId === undefined ? undefined : melody.get(note.sourceId)
+    if (note.role === 'melody' && !own) continue
+    next = withNote(next, own ? { ...note, dur: durationOf(own.duration) } : note, timeline)
+    touched.add(note.pos.measure)
+  }
+  for (const l of locks) {
+    if (l.field !== 'right') continue
+    const note = next.notes.find((n) => n.id === l.target)
+    if (note) touched.add(note.pos.measure)
+  }
+  return touched.size > 0 ? yield* findingHands(next, desk, touched, true) : { ...layer, locks }
+}

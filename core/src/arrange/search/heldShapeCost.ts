@@ -1,0 +1,91 @@
+import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
+import type { Pressed } from '../../hand/grip/pressed.ts'
+import type { HeldShape } from '../../chords/textbook.ts'
+import type { Draft } from './draft.ts'
+import type { AddTerm } from './addTerm.ts'
+import { WEIGHTS, type LevelRules } from './weights.ts'
+import type { Requirement } from './requirement.ts'
+
+/** Leaving the textbook shape has a price where the shape could hold the note. */
+export function heldShapeTerms(
+  setup: Setup,
+  wish: Requirement,
+  draft: Draft,
+  rules: LevelRules,
+  add: AddTerm,
+): void {
+  const textbook = wish.frames[0]
+  if (!textbook) return
+  const firm = textbook.pinned ? WEIGHTS.pinnedFirm : 1
+  if (draft.melody && wish.melody?.onset) {
+    offShape(setup, textbook, draft.melody, draft.melodyFinger, rules.textbook, add)
+  }
+  if (draft.bass && wish.bass?.onset) {
+    offShape(setup, textbook, draft.bass.place, draft.bassFinger, rules.textbook, add)
+    if (wish.bass.kind === 'root' && !isShapeBass(textbook, draft.bass.place))
+      add('otherBass', WEIGHTS.notTextbookBass * firm, false)
+    if (
+      wish.bass.kind === 'alternate' &&
+      textbook.frets[draft.bass.place.string - 1] !== draft.bass.place.fret
+    ) {
+      add('alternateOffShape', WEIGHTS.alternateOffShape * firm, false)
+    }
+  }
+  const frame = wish.frames[draft.frame]
+  if (draft.frame > 0) add('otherShape', WEIGHTS.otherFrame, false)
+  const held = frame ? heldOf(frame, draft.pressed) : 0
+  const size = (frame ?? textbook).pressed.length
+  if (size > held)
+    add('shapeNotHeld', (rules.frameBeat * firm * (size - held)) / size, true, size - held, 'fingers')
+}
+
+/** A voicing has its price where it is struck, and is to be held until the next. */
+export function voicingTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
+  const frame = wish.frames[draft.frame]
+  if (draft.strikes && frame) {
+    if (frame.price) add('voicing', frame.price, false)
+    if (wish.inner!.firm && frame.rooted === false && wish.frames.some((f) => f.rooted))
+      add('inversionAtChange', WEIGHTS.inversionAtChange, false)
+    return
+  }
+  if (wish.frames.length === 0 || wish.inner!.onset) return
+  const size = frame ? frame.pressed.length : 1
+  const lost = frame ? size - heldOf(frame, draft.pressed) : 1
+  if (lost > 0) add('voicingNotHeld', (WEIGHTS.voicingBeat * lost) / size, true, lost, 'fingers')
+}
+
+function offShape(
+  setup: Setup,
+  shape: HeldShape,
+  place: Place,
+  finger: number,
+  share: number,
+  add: AddTerm,
+): void {
+  const own = shape.pressed.find((p) => p.string === place.string && p.fret === place.fret)
+  if (own) {
+    if (own.finger !== finger) add('otherFinger', WEIGHTS.notTextbookFinger * share, false)
+    return
+  }
+  if (shape.frets[place.string - 1] === place.fret) return
+  const midi = pitchAt(setup, place)
+  const offered = shape.frets.some(
+    (fret, i) => fret !== null && pitchAt(setup, { string: i + 1, fret }) === midi,
+  )
+  if (offered) add('otherPlace', WEIGHTS.notTextbookPlace * share, false)
+}
+
+function isShapeBass(shape: HeldShape, place: Place): boolean {
+  for (let string = shape.frets.length; string >= 1; string--) {
+    const fret = shape.frets[string - 1]
+    if (fret !== null && fret !== undefined) return string === place.string && fret === place.fret
+  }
+  return false
+}
+
+/** Fingers of the shape that the grip holds where the shape has them. */
+export function heldOf(shape: HeldShape, pressed: readonly Pressed[]): number {
+  return shape.pressed.filter((s) =>
+    pressed.some((p) => p.string === s.string && p.fret === s.fret && p.finger === s.finger),
+  ).length
+}

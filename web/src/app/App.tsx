@@ -1,0 +1,91 @@
+import { MantineProvider } from '@mantine/core'
+import { Notifications } from '@mantine/notifications'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { useEffect, type ComponentType } from 'react'
+import { createBrowserRouter, RouterProvider } from 'react-router'
+import { ShelfPage } from '../features/shelf/ShelfPage.tsx'
+import { bringStages } from '../texts/i18n.ts'
+import { sweep } from '../state/shelf.ts'
+import { Porch } from './Porch.tsx'
+import { RouteError } from './RouteError.tsx'
+import { theme } from './theme.ts'
+import { useFailures } from './useFailures.ts'
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 60_000, refetchOnWindowFocus: false } },
+})
+
+/** Shown while a stage's code is on its way: nothing, for it is on disk. */
+const Nothing = () => null
+
+/** A stage with its texts. */
+const stage = (load: () => Promise<ComponentType>) => async () => {
+  const [Component] = await Promise.all([load(), bringStages()])
+  return { Component }
+}
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Porch />,
+    errorElement: <RouteError />,
+    HydrateFallback: Nothing,
+    children: [
+      { index: true, element: <ShelfPage /> },
+      {
+        path: 'tunes/:id/tune',
+        lazy: stage(async () => (await import('../features/tune/TuneStage.tsx')).TuneStage),
+      },
+      {
+        path: 'tunes/:id/fit',
+        lazy: stage(async () => (await import('../features/fit/FitStage.tsx')).FitStage),
+      },
+      {
+        path: 'tunes/:id/arrange',
+        lazy: stage(async () => (await import('../features/arrange/ArrangeStage.tsx')).ArrangeStage),
+      },
+      {
+        path: 'tunes/:id/teach',
+        lazy: stage(async () => (await import('../features/lesson/TeachStage.tsx')).TeachStage),
+      },
+      {
+        path: 'tunes/:id/handout',
+        lazy: stage(async () => (await import('../features/handout/HandoutStage.tsx')).HandoutStage),
+      },
+      {
+        path: 'shapes',
+        lazy: stage(async () => (await import('../features/shapes/ShapesPage.tsx')).ShapesPage),
+      },
+      {
+        path: 'neck',
+        lazy: stage(async () => (await import('../features/neck/NeckCardPage.tsx')).NeckCardPage),
+      },
+      {
+        path: 'settings',
+        lazy: stage(async () => (await import('../features/settings/SettingsPage.tsx')).SettingsPage),
+      },
+    ],
+  },
+  {
+    path: '/tunes/:id/print',
+    errorElement: <RouteError />,
+    HydrateFallback: Nothing,
+    lazy: stage(async () => (await import('../features/handout/print/PrintPage.tsx')).PrintPage),
+  },
+])
+
+export function App() {
+  useFailures()
+  useEffect(() => {
+    // That storage fails is told on the page.
+    sweep().catch(() => undefined)
+  }, [])
+  return (
+    <MantineProvider theme={theme} defaultColorScheme="auto">
+      <QueryClientProvider client={queries}>
+        <Notifications position="bottom-left" />
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </MantineProvider>
+  )
+}

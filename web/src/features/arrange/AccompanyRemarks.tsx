@@ -1,0 +1,27 @@
+import { remarkText } from '@velvet-porch/core'
+import { useCallback } from 'react'
+import { useTranslation } from 'react-i18next'
+import { remarksInWorker } from '../../workers/benchWorker.ts'
+import { FoundList } from './FoundList.tsx'
+import type { ArrangedProps } from './arrangedProps.ts'
+import { useAnswer } from './useAnswer.ts'
+
+/** What could not be played as it was asked, and what is played instead. */
+export function AccompanyRemarks({ tune, doc, model, onSpot }: ArrangedProps) {
+  const { t } = useTranslation()
+  const remarks = useAnswer(useCallback(() => remarksInWorker(tune, doc), [tune, doc]))
+  if (!remarks || remarks.length === 0) return null
+  return (
+    <FoundList
+      title={t('accompany.remarks', { count: remarks.length })}
+      testId="remarks"
+      open
+      onSpot={onSpot}
+      found={remarks.map((r, i) => ({
+        key: String(i),
+        spot: { measure: r.measure, tick: 0 },
+        text: remarkText(r, model.numbers[r.measure]!),
+      }))}
+    />
+  )
+}

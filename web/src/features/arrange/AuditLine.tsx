@@ -1,0 +1,50 @@
+import type { AuditReport, TuneDoc } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import { measureNumbers } from '@velvet-porch/core'
+import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
+
+/** Most findings that are listed; the rest is counted. */
+const LISTED = 6
+
+/** What the independent audit says of the tab: all in order, or each finding with a way to its measure. */
+export function AuditLine({
+  tune,
+  report,
+  onSpot,
+}: {
+  tune: TuneDoc
+  report: AuditReport | undefined
+  onSpot: (spot: SheetPosition) => void
+}) {
+  const { t } = useTranslation()
+  if (!report) return null
+  if (report.findings.length === 0) {
+    return (
+      <p className="audit" data-testid="audit">
+        {report.melodyNotes === 0
+          ? t('arrange.audit.okBacking', { roots: report.rootsInBass, changes: report.harmonyChanges })
+          : report.harmonyChanges > 0
+            ? t('arrange.audit.ok', { roots: report.rootsInBass, changes: report.harmonyChanges })
+            : t('arrange.audit.okAlone')}
+      </p>
+    )
+  }
+  const numbers = measureNumbers(tune.measures)
+  return (
+    <details className="reasons" data-testid="audit">
+      <summary>{t('arrange.audit.bad', { count: report.findings.length })}</summary>
+      <ul className="problems">
+        {report.findings.slice(0, LISTED).map((f, i) => (
+          <li key={i}>
+            <button onClick={() => onSpot({ measure: f.measure, tick: 0 })}>
+              <strong>{t('sheet.measure', { number: numbers[f.measure] })}</strong> {f.text}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {report.findings.length > LISTED ? (
+        <small>{t('arrange.audit.more', { count: report.findings.length - LISTED })}</small>
+      ) : null}
+    </details>
+  )
+}

@@ -1,0 +1,160 @@
+import { Button, SegmentedControl } from '@mantine/core'
+import {
+  regionAt,
+  stretchByCapo,
+  type ArrangementDoc,
+  type Layer,
+  type MeasureRange,
+  type EffortVersion,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useEffect, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'
+import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { keepAsOssia } from './keepAsOssia.ts'
+import { EffortVersionList } from './EffortVersionList.tsx'
+import { useChangeWords } from './useChangeWords.ts'
+import { useEffortVersions } from './useEffortVersions.ts'
+import type { BenchArranger } from './useArranger.ts'
+
+interface Props {
+  readonly tune: TuneDoc
+  readonly doc: ArrangementDoc
+  readonly model: SheetModel
+  readonly arranger: BenchArranger
+  readonly spot: SheetPosition | undefined
+  readonly marked: MarkedMeasures | undefined
+  readonly tried: Layer | undefined
+  readonly onTry: (layer: Layer | undefined) => void
+}
+
+type Scope = 'measure' | 'marked' | 'section' | 'tune'
+
+/** Versions of a measure, a section or the tune ordered by effort: to be tried, used, or kept as an ossia. */
+export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, onTry }: Props) {
+  const { t } = useTranslation()
+  const words = useChangeWords()
+  const [wish, setScope] = useState<Scope>('tune')
+  const { found, looking, look, drop } = useEffortVersions(tune, doc)
+  const scopes = scopesOf(tune, doc, spot, marked)
+  const scope = scopes.has(wish) ? wish : 'tune'
+  useEffect(() => onTry(undefined), [doc, onTry])
+  const now = found?.now
+  const use = (rung: EffortVersion) => {
+    onTry(undefined)
+    void arranger.choose(t('easier.command.use', { what: words(rung.changes) }), () => ({
+      regions: rung.regions,
+    }))
+  }
+  const keep = (rung: EffortVersion, range: MeasureRange) => {
+    onTry(undefined)
+    const what = words(rung.changes)
+    void keepAsOssia(tune, doc.id, rung, range, what, t('easier.command.keep', { what }))
+  }
+  return (
+    <details className="reasons" data-testid="easier">
+      <summary>{t('easier.title')}</summary>
+      <SegmentedControl
+        size="xs"
+        fullWidth
+        mt={6}
+        aria-label={t('easier.scope')}
+        value={scope}
+        onChange={(v) => {
+          setScope(v as Scope)
+          drop()
+          onTry(undefined)
+        }}
+        data={[...scopes.keys()].map((s) => ({
+          value: s,
+          label: t(`easier.scopes.${s}`, { number: spot ? model.numbers[spot.measure] : 0 }),
+        }))}
+      />
+      <Button
+        size="compact-xs"
+        variant="default"
+        mt={6}
+        loading={looking}
+        onClick={() => void look(scopes.get(scope)!)}
+      >
+        {t('easier.look')}
+      </Button>
+      <span role="status" className="soft">
+        {looking ? ` ${t('easier.looking')}` : ''}
+      </span>
+      {found && (found.rungs.length < 2 || !now) ? <p>{t('easier.none')}</p> : null}
+      {found && now && found.rungs.length > 1 ? (
+        <EffortVersionList
+          rungs={found.rungs}
+          now={now}
+          tried={found.rungs.find((r) => r.layer === tried)}
+          actions={(rung) => (
+            <>
+              <Button
+                size="compact-xs"
+                variant={rung.layer === tried ? 'filled' : 'default'}
+                aria-pressed={rung.layer === tried}
+                onClick={() => onTry(rung.layer === tried ? undefined : rung.layer)}
+              >
+                {t('easier.try')}
+              </Button>
+              <Button size="compact-xs" variant="default" onClick={() => use(rung)}>
+                {t('easier.use')}
+              </Button>
+              <Button size="compact-xs" variant="default" onClick={() => keep(rung, found.range)}>
+                {t('easier.keep')}
+              </Button>
+            </>
+          )}
+        />
+      ) : null}
+      {found && now ? <CapoHelp doc={doc} now={now} range={found.range} tune={tune} /> : null}
+    </details>
+  )
+}
+
+/** The measures that can be asked for, by what is selected. */
+function scopesOf(
+  tune: TuneDoc,
+  doc: ArrangementDoc,
+  spot: SheetPosition | undefined,
+  marked: MarkedMeasures | undefined,
+): Map<Scope, MeasureRange> {
+  const scopes = new Map<Scope, MeasureRange>()
+  if (spot) scopes.set('measure', { from: spot.measure, to: spot.measure })
+  if (marked) scopes.set('marked', { from: marked.from, to: marked.to })
+  if (spot && doc.regions.length > 1) {
+    const region = doc.regions[regionAt(tune, doc.regions, tune.measures[spot.measure]!.id)]
+    const at = (id: string) => tune.measures.findIndex((m) => m.id === id)
+    if (region) scopes.set('section', { from: at(region.from), to: at(region.to) })
+  }
+  scopes.set('tune', { from: 0, to: tune.measures.length - 1 })
+  return scopes
+}
+
+/** What a higher capo would make of the widest stretch, fret by fret. */
+function CapoHelp({
+  tune,
+  doc,
+  now,
+  range,
+}: {
+  tune: TuneDoc
+  doc: ArrangementDoc
+  now: EffortVersion
+  range: MeasureRange
+}) {
+  const { t } = useTranslation()
+  const ids = new Set(tune.measures.slice(range.from, range.to + 1).map((m) => m.id))
+  const capos = stretchByCapo(
+    doc.setup,
+    now.layer.grips.filter((g) => ids.has(g.pos.measure)),
+  )
+  if (capos.length < 2 || capos[0]!.mm === 0) return null
+  return (
+    <p className="soft">
+      {t('easier.capo', { list: capos.map((c) => t('easier.capoAt', { ...c })).join(', ') })}
+    </p>
+  )
+}

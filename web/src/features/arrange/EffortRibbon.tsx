@@ -1,0 +1,151 @@
+import { useElementSize } from '@mantine/hooks'
+import {
+  effortOf,
+  tuneEffort,
+  USUAL_TEMPO,
+  type ArrangementDoc,
+  type MeasureEffort,
+} from '@velvet-porch/core'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { TempoGoal } from './TempoGoal.tsx'
+
+/** Narrower cells show their height alone. */
+const CELL_FOR_NUMBER_PX = 19
+
+interface Props {
+  readonly model: SheetModel
+  readonly doc: ArrangementDoc | null
+  readonly spot: SheetPosition | undefined
+  readonly onSpot: (spot: SheetPosition) => void
+}
+
+/**
+ * One cell a measure: height and number for effort, a sign for its main part, a bar over measures whose ceiling lies
+ * under the goal. Click to go there. Beneath, the tune in one line.
+ */
+export function EffortRibbon({ model, doc, spot, onSpot }: Props) {
+  const { t } = useTranslation()
+  const efforts = useMemo(
+    () => (model.layer && model.setup ? effortOf(model.tune, model.setup, model.layer, model.timeline) : []),
+    [model],
+  )
+  const most = Math.max(3, ...efforts.map((e) => e.effort))
+  const { ref, width } = useElementSize<HTMLDivElement>()
+  const numbered = width / Math.max(1, efforts.length) >= CELL_FOR_NUMBER_PX
+  const goal = doc?.goalBpm ?? model.tune.tempos[0]?.bpm ?? USUAL_TEMPO
+  const go = (measure: number) =>
+    onSpot(model.spots.find((s) => s.measure === measure) ?? { measure, tick: 0 })
+  return (
+    <>
+      <div ref={ref} className="effort" role="group" aria-label={t('effort.label')}>
+        {efforts.map((e) => {
+          const main = e.parts[0]?.part
+          const slow = e.ceiling !== undefined && e.ceiling.bpm < goal
+          const label = cellText(t, e, model.numbers[e.measure]!, slow)
+          return (
+            <button
+              key={e.measure}
+              aria-label={label}
+              title={label}
+              className={[spot?.measure === e.measure ? 'chosen' : '', slow ? 'slow' : ''].join(' ').trim()}
+              style={{ height: 14 + (30 * e.effort) / most }}
+              onClick={() => go(e.measure)}
+            >
+              {e.effort > most * 0.85 && main && numbered ? (
+                <span className="mark" aria-hidden>
+                  {t(`effort.mark.${main}`)}
+                </span>
+              ) : null}
+              {numbered ? <span aria-hidden>{e.effort.toFixed(1)}</span> : null}
+            </button>
+          )
+        })}
+      </div>
+      {doc && efforts.length > 0 ? (
+        <Summary efforts={efforts} model={model} doc={doc} goal={goal} onMeasure={go} />
+      ) : null}
+    </>
+  )
+}
+
+type T = ReturnType<typeof useTranslation>['t']
+
+function cellText(t: T, e: MeasureEffort, number: number, slow: boolean): string {
+  const parts = e.parts
+    .slice(0, 3)
+    .map((p) => t(`effort.value.${p.part}`, { n: Number(p.value.toFixed(p.value < 10 ? 1 : 0)) }))
+  const ceiling = e.ceiling
+    ? t(slow ? 'effort.ceilingUnder' : 'effort.ceiling', {
+        bpm: e.ceiling.bpm,
+        reason: t(`effort.reason.${e.ceiling.reason}`),
+      })
+    : ''
+  return [
+    t('effort.cell', { number, effort: e.effort, parts: parts.join(', ') || t('effort.none') }),
+    ceiling,
+  ]
+    .filter(Boolean)
+    .join('; ')
+}
+
+/** The tune's effort, and the tempo that this hand should manage, against the goal. */
+function Summary({
+  efforts,
+  model,
+  doc,
+  goal,
+  onMeasure,
+}: {
+  efforts: readonly MeasureEffort[]
+  model: SheetModel
+  doc: ArrangementDoc
+  goal: number
+  onMeasure: (measure: number) => void
+}) {
+  const { t } = useTranslation()
+  const { mean, hardest, slowest } = tuneEffort(efforts)
+  const under = efforts.filter((e) => e.ceiling && e.ceiling.bpm < goal)
+  return (
+    <div className="effort-summary" data-testid="effort-summary">
+      <span>
+        {t('effort.mean', { mean })}
+        {hardest ? (
+          <>
+            {' '}
+            <button type="button" onClick={() => onMeasure(hardest.measure)}>
+              {t('effort.hardest', { number: model.numbers[hardest.measure] })}
+            </button>
+          </>
+        ) : null}
+      </span>
+      {slowest?.ceiling ? (
+        <span>
+          {t('effort.manages', { bpm: slowest.ceiling.bpm })}{' '}
+          <button type="button" onClick={() => onMeasure(slowest.measure)}>
+            {t('effort.givesOut', {
+              number: model.numbers[slowest.measure],
+              reason: t(`effort.reason.${slowest.ceiling.reason}`),
+            })}
+          </button>
+        </span>
+      ) : null}
+      <TempoGoal doc={doc} goal={goal} own={model.tune.tempos[0]?.bpm ?? USUAL_TEMPO} />
+      <span className={under.length > 0 ? 'under' : undefined}>
+        {under.length > 0
+          ? t('effort.under', {
+              count: under.length,
+              list: listed(under.map((e) => model.numbers[e.measure]!)),
+            })
+          : t('effort.reached')}
+      </span>
+    </div>
+  )
+}
+
+/** Most measures that are listed by number. */
+const MOST_LISTED = 6
+
+const listed = (numbers: readonly number[]) =>
+  numbers.slice(0, MOST_LISTED).join(', ') + (numbers.length > MOST_LISTED ? ' …' : '')

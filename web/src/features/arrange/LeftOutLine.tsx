@@ -1,0 +1,37 @@
+import { USUAL_SCHOOL } from '@velvet-porch/core'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { leftOutInWorker } from '../../workers/benchWorker.ts'
+import { FoundList } from './FoundList.tsx'
+import type { ArrangedProps } from './arrangedProps.ts'
+import { useAnswer } from './useAnswer.ts'
+
+/** Where two parts are put into one instrument: what had to be dropped, measure by measure. */
+export function LeftOutLine({ tune, doc, model, onSpot }: ArrangedProps) {
+  const { t } = useTranslation()
+  const ask = useMemo(() => {
+    const both = doc.regions.some((r) => (r.school ?? USUAL_SCHOOL).parts === 'both')
+    return both ? () => leftOutInWorker(tune, doc) : undefined
+  }, [tune, doc])
+  const dropped = useAnswer(ask)
+  if (!dropped) return null
+  if (dropped.length === 0)
+    return (
+      <p className="audit" data-testid="left-out">
+        {t('leftOut.none')}
+      </p>
+    )
+  return (
+    <FoundList
+      title={t('leftOut.title', { count: dropped.reduce((n, d) => n + d.notes, 0) })}
+      testId="left-out"
+      onSpot={onSpot}
+      found={dropped.map((d) => ({
+        key: String(d.measure),
+        spot: { measure: d.measure, tick: 0 },
+        where: t('sheet.measure', { number: model.numbers[d.measure] }),
+        text: t('leftOut.line', { notes: d.notes, shortened: d.shortened }),
+      }))}
+    />
+  )
+}

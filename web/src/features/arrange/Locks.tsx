@@ -1,0 +1,210 @@
+import { ActionIcon, Button, CloseButton, Tooltip } from '@mantine/core'
+import { IconLock, IconLockOpen } from '@tabler/icons-react'
+import {
+  isLockOf,
+  lockOf,
+  measureLock,
+  placeAndFinger,
+  withId,
+  type ArrangementDoc,
+  type Grip,
+  type Id,
+  type Lock,
+  type TabNote,
+  regionAt,
+} from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import { beatOf, type SheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
+import type { BenchArranger } from './useArranger.ts'
+import { newId } from '../../newId.ts'
+
+interface Props {
+  readonly model: SheetModel
+  readonly doc: ArrangementDoc
+  readonly arranger: BenchArranger
+  readonly spot: SheetPosition | undefined
+  readonly grip: Grip | undefined
+  /** Locks that were just found to contradict one another. */
+  readonly blamed: readonly Id[]
+  readonly onSpot: (spot: SheetPosition) => void
+}
+
+/** Keeps notes, grips and measures as they are: the rest is arranged around them. */
+export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Props) {
+  const { t } = useTranslation()
+  const settings = arranger.settings
+  if (!settings) return null
+  const { locks } = settings
+  const set = (label: string, change: (locks: readonly Lock[]) => readonly Lock[]) =>
+    void arranger.choose(label, (now) => ({ locks: change(now.locks) }))
+  const notes = spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []
+  const measure = spot ? model.tune.measures[spot.measure] : undefined
+  const has = (target: Id, field?: string) =>
+    locks.some((l) => l.target === target && (field === undefined || l.field === field))
+  const without = (target: Id) => (now: readonly Lock[]) => now.filter((l) => l.target !== target)
+  const lockNote = (n: TabNote): Lock[] => placeAndFinger(n).map((l) => withId(l, newId()))
+  const lockMeasure = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
+  const number = spot ? model.numbers[spot.measure]! : 0
+  const inSection = () => {
+    const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, measure!.id))]!
+    const from = model.timeline.indexOf.get(region.from)!
+    const to = model.timeline.indexOf.get(region.to)!
+    return Array.from({ length: to - from + 1 }, (_, i) => from + i)
+  }
+  const lockSection = () => {
+    const all = inSection()
+    const ids = new Set(all.map((i) => model.tune.measures[i]!.id))
+    set(t('locks.command.section'), (now) => [
+      ...now.filter((l) => !ids.has(l.target)),
+      ...all.map(lockMeasure),
+    ])
+  }
+  return (
+    <details className="reasons" data-testid="locks" open={blamed.length > 0 || undefined}>
+      <summary>
+        {locks.length > 0 ? t('locks.titleCount', { count: groups(locks).length }) : t('locks.title')}
+      </summary>
+      {spot && measure ? (
+        <div className="lock-rows">
+          {notes.map((n) => (
+            <LockRow
+              key={n.id}
+              on={has(n.id)}
+              label={t('locks.note', {
+                role: t(`locks.role.${n.role}`),
+                string: n.place.string,
+                fret: n.place.fret,
+                finger: n.left,
+              })}
+              onToggle={() =>
+                has(n.id)
+                  ? set(t('locks.command.freeNote'), without(n.id))
+                  : set(t('locks.command.note', { string: n.place.string, fret: n.place.fret }), (now) => [
+                      ...without(n.id)(now),
+                      ...lockNote(n),
+                    ])
+              }
+            />
+          ))}
+          {grip && grip.pos.measure === measure.id && grip.pos.tick === spot.tick ? (
+            <LockRow
+              on={has(grip.id)}
+              label={t('locks.grip')}
+              onToggle={() =>
+                has(grip.id)
+                  ? set(t('locks.command.freeGrip'), without(grip.id))
+                  : set(t('locks.command.grip'), (now) => [
+                      ...now,
+                      lockOf('grip', newId(), grip.id, grip.pressed),
+                    ])
+              }
+            />
+          ) : null}
+          <LockRow
+            on={has(measure.id, 'measure')}
+            label={t('locks.measure', { number })}
+            onToggle={() =>
+              has(measure.id, 'measure')
+                ? set(t('locks.command.freeMeasure', { number }), without(measure.id))
+                : set(t('locks.command.measure', { number }), (now) => [
+                    ...without(measure.id)(now),
+                    lockMeasure(spot.measure),
+                  ])
+            }
+          />
+          <Button size="compact-xs" variant="default" mt={4} onClick={lockSection}>
+            {t('locks.section')}
+          </Button>
+        </div>
+      ) : (
+        <p>{t('locks.none')}</p>
+      )}
+      {locks.length > 0 ? (
+        <>
+          <ul className="lock-list" aria-label={t('locks.list')}>
+            {groups(locks).map((g) => {
+              const at = spotOf(model, g.target, g.locks)
+              const where = at
+                ? t('locks.where', { number: model.numbers[at.measure], beat: beatOf(model, at) })
+                : t('locks.gone')
+              return (
+                <li
+                  key={g.target}
+                  className={g.locks.some((l) => blamed.includes(l.id)) ? 'blamed' : undefined}
+                >
+                  <button type="button" onClick={() => at && onSpot(at)}>
+                    {where} {t(`locks.kind.${g.kind}`)}
+                  </button>
+                  <CloseButton
+                    size="xs"
+                    aria-label={t('locks.free', { where })}
+                    onClick={() => set(t('locks.command.free'), without(g.target))}
+                  />
+                </li>
+              )
+            })}
+          </ul>
+          <Button
+            size="compact-xs"
+            variant="subtle"
+            onClick={() => set(t('locks.command.freeAll'), () => [])}
+          >
+            {t('locks.freeAll')}
+          </Button>
+        </>
+      ) : null}
+    </details>
+  )
+}
+
+function LockRow({ on, label, onToggle }: { on: boolean; label: string; onToggle: () => void }) {
+  const { t } = useTranslation()
+  const what = on ? t('locks.unlock', { what: label }) : t('locks.lock', { what: label })
+  return (
+    <div className="lock-row">
+      <span>{label}</span>
+      <Tooltip label={what}>
+        <ActionIcon
+          size="sm"
+          variant={on ? 'filled' : 'subtle'}
+          color="plum"
+          aria-label={what}
+          aria-pressed={on}
+          onClick={onToggle}
+        >
+          {on ? <IconLock size={15} /> : <IconLockOpen size={15} />}
+        </ActionIcon>
+      </Tooltip>
+    </div>
+  )
+}
+
+interface LockGroup {
+  readonly target: Id
+  readonly kind: 'note' | 'grip' | 'measure' | 'typed' | 'erased'
+  readonly locks: readonly Lock[]
+}
+
+const KINDS = ['measure', 'grip', 'typed', 'erased'] as const
+
+/** Place and finger of one note are one lock to the eye. */
+function groups(locks: readonly Lock[]): LockGroup[] {
+  const byTarget = new Map<Id, Lock[]>()
+  for (const lock of locks) byTarget.set(lock.target, [...(byTarget.get(lock.target) ?? []), lock])
+  return [...byTarget].map(([target, own]) => ({
+    target,
+    kind: KINDS.find((k) => own.some((l) => l.field === k)) ?? 'note',
+    locks: own,
+  }))
+}
+
+/** Where a lock's note, grip or measure stands. */
+function spotOf(model: SheetModel, target: Id, locks: readonly Lock[]): SheetPosition | undefined {
+  const erased = locks.find(isLockOf('erased'))?.value
+  const pos =
+    erased ??
+    model.layer?.notes.find((n) => n.id === target)?.pos ??
+    model.layer?.grips.find((g) => g.id === target)?.pos
+  const measure = model.timeline.indexOf.get(pos?.measure ?? target)
+  return measure === undefined ? undefined : { measure, tick: pos?.tick ?? 0 }
+}

@@ -1,0 +1,32 @@
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { ornamentsLeftInWorker } from '../../workers/benchWorker.ts'
+import { FoundList } from './FoundList.tsx'
+import type { ArrangedProps } from './arrangedProps.ts'
+import { useAnswer } from './useAnswer.ts'
+
+/** Ornaments of the source, and ways to sound a note that were asked for, that are not played; each with its reason. */
+export function OrnamentsLeft({ tune, doc, model, onSpot }: ArrangedProps) {
+  const { t } = useTranslation()
+  const ask = useMemo(() => {
+    const has =
+      tune.events.some((e) => e.graces.length + e.ornaments.length > 0) ||
+      doc.base.locks.some((l) => l.field === 'attack')
+    return has ? () => ornamentsLeftInWorker(tune, doc) : undefined
+  }, [tune, doc])
+  const left = useAnswer(ask)
+  if (!left || left.length === 0) return null
+  return (
+    <FoundList
+      title={t('ornament.left', { count: left.length })}
+      testId="ornaments-left"
+      onSpot={onSpot}
+      found={left.map((l) => ({
+        key: `${l.measure}.${l.tick}`,
+        spot: { measure: l.measure, tick: l.tick },
+        where: t('sheet.measure', { number: model.numbers[l.measure] }),
+        text: t(`ornament.reason.${l.reason}`),
+      }))}
+    />
+  )
+}

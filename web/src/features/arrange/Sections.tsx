@@ -1,0 +1,311 @@
+import {
+  ActionIcon,
+  Button,
+  Popover,
+  SegmentedControl,
+  Select,
+  Tooltip,
+  UnstyledButton,
+  VisuallyHidden,
+} from '@mantine/core'
+import { IconArrowMerge, IconScissors, IconSchool } from '@tabler/icons-react'
+import {
+  INSTRUMENTS,
+  joinRegion,
+  LEVELS,
+  refusalOf,
+  regionAt,
+  splitRegion,
+  ACCOMPANIMENTS,
+  isAccompaniment,
+  isSolo,
+  SOLO_STYLES,
+  tidyRegions,
+  USUAL_ORNAMENT,
+  USUAL_SCHOOL,
+  withChoice,
+  type HarmonySegment,
+  type Level,
+  type Metre,
+  type Region,
+  type School,
+  type Setup,
+  type Style,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { PatternTools } from './pattern/PatternTools.tsx'
+import { OrnamentMenu } from './OrnamentMenu.tsx'
+import { SchoolForm } from './SchoolForm.tsx'
+import type { Settings } from './settings.ts'
+import type { BenchArranger } from './useArranger.ts'
+
+interface Props {
+  readonly tune: TuneDoc
+  readonly numbers: readonly number[]
+  readonly arranger: BenchArranger
+  readonly settings: Settings
+  readonly spot: SheetPosition | undefined
+  readonly section: Active
+}
+
+/** The section that the choices are for: the picked one, else the one under the selected note. */
+export function useActiveSection(
+  tune: TuneDoc,
+  settings: Settings | undefined,
+  spot: SheetPosition | undefined,
+) {
+  const [picked, pick] = useState<{ readonly index: number; readonly at: number | undefined }>()
+  const setPicked = (index: number) => pick({ index, at: spot?.measure })
+  const regions = settings?.regions ?? []
+  const measure = spot ? tune.measures[spot.measure] : undefined
+  const under = measure ? regionAt(tune, regions, measure.id) : -1
+  // What was picked holds until another measure is selected.
+  const wanted = picked && (under < 0 || picked.at === spot?.measure) ? picked.index : under
+  const active = Math.max(0, Math.min(wanted, regions.length - 1))
+  return { active, under, measure, setPicked }
+}
+
+type Active = ReturnType<typeof useActiveSection>
+
+/** The sections of a tune that has been cut, one to be picked. */
+export function SectionChips({
+  tune,
+  numbers,
+  settings,
+  section: { active, setPicked },
+  arranger,
+}: Pick<Props, 'tune' | 'numbers' | 'settings' | 'section' | 'arranger'>) {
+  const { t } = useTranslation()
+  const { regions } = settings
+  const join = () => {
+    setPicked(active - 1)
+    void arranger.choose(t('arrange.command.join'), (now) => ({
+      regions: tidyRegions(tune, joinRegion(now.regions, active)),
+    }))
+  }
+  if (regions.length < 2) return null
+  return (
+    <div className="section-chips" role="group" aria-label={t('sections.label')}>
+      {regions.map((r, i) => (
+        <UnstyledButton
+          key={r.from}
+          className={i === active ? 'chip chosen' : 'chip'}
+          aria-pressed={i === active}
+          onClick={() => setPicked(i)}
+        >
+          <b>{rangeText(tune, numbers, r)}</b> {t(`arrange.styles.${r.style}`)} {r.level}
+        </UnstyledButton>
+      ))}
+      {active > 0 ? (
+        <Tooltip label={t('sections.join')}>
+          <ActionIcon size={26} variant="default" aria-label={t('sections.join')} onClick={join}>
+            <IconArrowMerge size={15} />
+          </ActionIcon>
+        </Tooltip>
+      ) : null}
+    </div>
+  )
+}
+
+/** Where a section is cut in two, and a whole tune by its parts. */
+export function SectionCuts({
+  tune,
+  numbers,
+  arranger,
+  settings,
+  spot,
+  section: { under, measure, setPicked },
+}: Props) {
+  const { t } = useTranslation()
+  const { regions } = settings
+  const canCut = measure !== undefined && under >= 0 && regions[under]!.from !== measure.id
+  const set = (label: string, change: (regions: readonly Region[]) => readonly Region[]) =>
+    void arranger.choose(label, (now) => ({ regions: change(now.regions) }))
+  return (
+    <>
+      <Tooltip label={measure ? t('sections.cutHint') : t('sections.cutNone')}>
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          leftSection={<IconScissors size={15} />}
+          data-disabled={!canCut || undefined}
+          aria-disabled={!canCut}
+          onClick={() => {
+            if (!canCut) return
+            setPicked(under + 1)
+            set(t('arrange.command.cut', { number: numbers[spot!.measure] }), (now) =>
+              splitRegion(tune, now, measure.id),
+            )
+          }}
+        >
+          {canCut ? t('sections.cutAt', { number: numbers[spot!.measure] }) : t('sections.cut')}
+        </Button>
+      </Tooltip>
+      {regions.length === 1 && tune.sections.length > 1 ? (
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          onClick={() =>
+            set(t('arrange.command.cutParts'), (now) =>
+              tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...now]),
+            )
+          }
+        >
+          {t('sections.byParts')}
+        </Button>
+      ) : null}
+    </>
+  )
+}
+
+/** The pattern of the active section, where it accompanies with one. */
+export function SectionPattern({
+  tune,
+  arranger,
+  settings,
+  setup,
+  harmony,
+  section: { active },
+}: Pick<Props, 'tune' | 'arranger' | 'settings' | 'section'> & {
+  readonly setup: Setup | undefined
+  readonly harmony: readonly HarmonySegment[]
+}) {
+  const { regions } = settings
+  const region = regions[active]!
+  if (!isAccompaniment(region.style) || region.style === 'shuffle') return null
+  return (
+    <PatternTools
+      style={region.style}
+      level={region.level}
+      metre={fullMetre(tune, region)}
+      setup={setup}
+      chord={harmony.find((h) => h.shape)}
+      pattern={region.pattern}
+      onPattern={(pattern, label) => {
+        void arranger.choose(label, (now) => ({
+          regions: now.regions.map((r, i) => {
+            const { pattern: _, ...rest } = r
+            return i !== active ? r : pattern ? { ...rest, pattern } : rest
+          }),
+        }))
+      }}
+    />
+  )
+}
+
+/** Style, level, ornaments and school of the active section. */
+export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 'numbers' | 'spot'>) {
+  const { t } = useTranslation()
+  const { active } = section
+  const { regions, instrument } = settings
+  const region = regions[active]!
+  const school = region.school ?? USUAL_SCHOOL
+  const { strings } = INSTRUMENTS[instrument].instrument
+  const refused = refusalOf(region.style, region.level, { strings })
+  const choose = (choice: Partial<Region>, label: string) =>
+    void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
+  const chooseStyle = (style: Style) =>
+    void arranger.choose(t('arrange.command.style', { to: t(`arrange.styles.${style}`) }), (now) => ({
+      regions: now.regions.map((r, i) => {
+        if (i !== active) return r
+        // Chord melody starts at level 2: the level follows, and the command says so.
+        const level = refusalOf(style, r.level, { strings }) === 'chordsAtLevelOne' ? 2 : r.level
+        // A pattern is for one style: another begins with its own.
+        const { pattern: _, ...rest } = r
+        return { ...rest, style, level }
+      }),
+    }))
+  const styleItem = (s: Style) => ({
+    value: s,
+    label: t(`arrange.styles.${s}`),
+    disabled: refusalOf(s, 2, { strings }) !== undefined,
+  })
+  return (
+    <>
+      <Select
+        size="xs"
+        w={132}
+        aria-label={t('arrange.style')}
+        value={region.style}
+        allowDeselect={false}
+        maxDropdownHeight={320}
+        onChange={(v) => v !== null && chooseStyle(v as Style)}
+        data={[
+          { group: t('accompany.solo'), items: [...SOLO_STYLES, 'bottleneck' as const].map(styleItem) },
+          { group: t('accompany.backing'), items: ACCOMPANIMENTS.map(styleItem) },
+        ]}
+      />
+      <SegmentedControl
+        size="xs"
+        aria-label={t('arrange.level')}
+        value={String(region.level)}
+        onChange={(v) => choose({ level: Number(v) as Level }, t('arrange.command.level', { to: v }))}
+        data={LEVELS.map((l) => ({
+          value: String(l),
+          disabled: refusalOf(region.style, l, { strings }) !== undefined,
+          label: (
+            <span title={t(`arrange.levels.${l}`)}>
+              {l === 1 ? (
+                t('arrange.levelName', { level: l })
+              ) : (
+                <>
+                  <VisuallyHidden component="span">{t('arrange.levelName', { level: l })}</VisuallyHidden>
+                  <span aria-hidden>{l}</span>
+                </>
+              )}
+            </span>
+          ),
+        }))}
+      />
+      {isSolo(region.style) ? (
+        <OrnamentMenu
+          value={region.ornament ?? USUAL_ORNAMENT}
+          onChange={(ornament, label) => choose({ ornament }, label)}
+        />
+      ) : null}
+      <Popover width={380} position="bottom-start" shadow="md" withinPortal trapFocus>
+        <Popover.Target>
+          <Button size="compact-xs" h={28} variant="default" leftSection={<IconSchool size={16} />}>
+            {isUsual(school) ? t('school.usual') : t('school.own', { count: changes(school) })}
+          </Button>
+        </Popover.Target>
+        <Popover.Dropdown>
+          <SchoolForm
+            school={school}
+            accompanies={isAccompaniment(region.style)}
+            hasTwoParts={tune.events.some((e) => e.voice === 1 && e.pitch)}
+            onSchool={(next, label) => choose({ school: next }, t('arrange.command.school', { to: label }))}
+          />
+        </Popover.Dropdown>
+      </Popover>
+      {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
+    </>
+  )
+}
+
+const keys = Object.keys(USUAL_SCHOOL) as (keyof School)[]
+
+const changes = (school: School) =>
+  keys.filter((k) => school[k] !== USUAL_SCHOOL[k]).length +
+  [school.picking, school.runs, school.liftOff].filter(Boolean).length
+
+const isUsual = (school: School) => changes(school) === 0
+
+/** Metre of a region's first full measure: a pickup says little. */
+function fullMetre(tune: TuneDoc, { from, to }: Region): Metre {
+  const at = (id: string) => tune.measures.findIndex((m) => m.id === id)
+  const own = tune.measures.slice(at(from), at(to) + 1)
+  return (own.find((m) => m.length >= m.nominal) ?? own[0] ?? tune.measures[0]!).metre
+}
+
+/** Measures of a region as they are numbered on the page. */
+function rangeText(tune: TuneDoc, numbers: readonly number[], region: Region): string {
+  const at = (id: string) => numbers[tune.measures.findIndex((m) => m.id === id)]!
+  const [from, to] = [at(region.from), at(region.to)]
+  return from === to ? String(from) : `${from}–${to}`
+}

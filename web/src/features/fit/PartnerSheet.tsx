@@ -1,0 +1,59 @@
+import { measureNumbers, partnerParts, type FitOption, type Partner, type TuneDoc } from '@velvet-porch/core'
+import { useMemo } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNames } from '../../ui/names/useNames.ts'
+
+/** What everybody in the room reads: shapes, chords as they sound, transposed parts. */
+export function PartnerSheet({
+  tune,
+  option,
+  partners,
+}: {
+  tune: TuneDoc
+  option: FitOption
+  partners: readonly Partner[]
+}) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const parts = useMemo(
+    () => partnerParts(tune, option.transposed, option.choice.capo, partners),
+    [tune, option, partners],
+  )
+  const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
+  return (
+    <div className="partner-sheet" data-testid="partners">
+      {parts.map((part) => {
+        const byMeasure = tune.measures.map((_, m) => part.chords.filter((c) => c.measure === m))
+        return (
+          <section key={part.partner}>
+            <h3>
+              {t(`fit.partner.${part.partner}`)}
+              <small>
+                {names.key(part.key)}
+                {part.capo > 0 ? ` · ${t('arrange.capoAt', { capo: part.capo })}` : ''}
+                {part.written > 0 ? ` · ${t('fit.writtenHigher', { count: part.written })}` : ''}
+              </small>
+            </h3>
+            <ol>
+              {byMeasure.map((chords, m) => (
+                <li key={m} aria-label={t('sheet.measure', { number: numbers[m] })}>
+                  {chords.length === 0 ? '·' : chords.map((c) => names.chord(c.chord)).join(' ')}
+                </li>
+              ))}
+            </ol>
+            {part.notes.length > 0 ? (
+              <p className="soft">
+                {t('fit.melodyOf', {
+                  notes: part.notes
+                    .slice(0, 16)
+                    .map((n) => names.note(n.pitch))
+                    .join(' '),
+                })}
+              </p>
+            ) : null}
+          </section>
+        )
+      })}
+    </div>
+  )
+}

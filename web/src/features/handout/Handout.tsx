@@ -1,0 +1,109 @@
+import { Button, Group } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import { IconFileTypePdf, IconPrinter } from '@tabler/icons-react'
+import { lessonOf, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { handoutPieces, type HandoutDoc } from '@velvet-porch/core/paper'
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { keepHandout } from '../../state/handouts.ts'
+import { useLog, usePieceNotes } from '../../state/teaching.ts'
+import { StudentMenu } from '../lesson/StudentMenu.tsx'
+import { useTaught } from '../lesson/useTaught.ts'
+import { BlockList } from './BlockList.tsx'
+import { LessonFileButton } from './LessonFileButton.tsx'
+import { PaperOptionsForm } from './PaperOptionsForm.tsx'
+import { PaperPages } from './PaperPages.tsx'
+import { savePdf } from './pdf.ts'
+
+/** The blocks of a handout on the left, its pages as they will be printed on the right. */
+export function Handout({
+  tune,
+  written,
+  kept,
+}: {
+  tune: TuneDoc
+  written: ArrangementDoc
+  kept: HandoutDoc
+}) {
+  const { t } = useTranslation()
+  const [handout, setHandout] = useState(kept)
+  const [busy, setBusy] = useState(false)
+  const notes = usePieceNotes(tune.id)
+  const { doc, student, own } = useTaught(tune, written)
+  const log = useLog(tune.id, student?.id ?? '')
+  const pages = useRef<readonly string[]>([])
+  const takePages = useCallback((made: readonly string[]) => void (pages.current = made), [])
+  const change = useCallback(
+    (part: Partial<HandoutDoc>) =>
+      setHandout((before) => {
+        const next = { ...before, ...part }
+        keepHandout(next).catch((e: unknown) =>
+          notifications.show({ color: 'red', message: e instanceof Error ? e.message : String(e) }),
+        )
+        return next
+      }),
+    [],
+  )
+  // The pages follow a moment after the form.
+  const shown = useDeferredValue(handout)
+  const lesson = useMemo(() => lessonOf(tune, doc, shown.settings, log), [tune, doc, shown.settings, log])
+  const pieces = useMemo(() => handoutPieces(shown, lesson, notes), [shown, lesson, notes])
+  const toPdf = async () => {
+    setBusy(true)
+    try {
+      await savePdf(tune.title, handout, pages.current)
+    } catch (e) {
+      notifications.show({
+        color: 'lamp',
+        title: t('handout.noPdf'),
+        message: e instanceof Error ? e.message : String(e),
+      })
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <div className="handout">
+      <header className="bench-title no-print">
+        <h1>{tune.title}</h1>
+        <span className="setup">{t('handout.subtitle')}</span>
+        <Group gap={6} ml="auto">
+          <StudentMenu student={student} own={own} />
+          <LessonFileButton tune={tune} doc={doc} settings={handout.settings} student={student?.id} />
+          <Button
+            size="compact-sm"
+            variant="default"
+            leftSection={<IconPrinter size={15} />}
+            onClick={() => window.print()}
+          >
+            {t('handout.print')}
+          </Button>
+          <Button
+            size="compact-sm"
+            loading={busy}
+            leftSection={<IconFileTypePdf size={15} />}
+            onClick={() => void toPdf()}
+          >
+            {t('handout.pdf')}
+          </Button>
+        </Group>
+      </header>
+      <aside className="handout-side no-print">
+        <BlockList
+          blocks={handout.blocks}
+          measures={tune.measures.length}
+          numbers={lesson.saying.numbers}
+          onChange={(blocks) => change({ blocks })}
+        />
+        <PaperOptionsForm handout={handout} onChange={change} />
+      </aside>
+      <PaperPages
+        handout={shown}
+        pieces={pieces}
+        words={lesson.saying.paper}
+        title={tune.title}
+        onPages={takePages}
+      />
+    </div>
+  )
+}

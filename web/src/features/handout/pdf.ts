@@ -1,0 +1,21 @@
+import { escaped, paperCss, printCss, type HandoutDoc } from '@velvet-porch/core/paper'
+import { download } from '../../ui/saveAs.ts'
+import { fontCss } from './fontCss.ts'
+
+/**
+ * Has the server print pages as PDF and hands it to the browser as a download.
+ * @throws Error in words that say what to do instead
+ */
+export async function savePdf(title: string, handout: HandoutDoc, pages: readonly string[]): Promise<void> {
+  const css = `${await fontCss()}${paperCss(handout)}${printCss(handout)}`
+  const reply = await fetch('/api/pdf', {
+    method: 'POST',
+    headers: { 'Content-Type': 'text/html' },
+    body: `<title>${escaped(title)}</title><style>${css}</style>${pages.join('')}`,
+  })
+  if (!reply.ok) {
+    const said = (await reply.json().catch(() => ({}))) as { error?: string }
+    throw new Error(said.error ?? `The server answered ${reply.status}.`)
+  }
+  download(`${title}.pdf`, await reply.blob())
+}

@@ -1,0 +1,99 @@
+import { Button } from '@mantine/core'
+import { IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
+import { drillOf, drillsFor, timelineOf, unfold, type Lesson, type TroubleSpot } from '@velvet-porch/core'
+import { tabSystems, USUAL_PAPER_LAYERS } from '@velvet-porch/core/paper'
+import { scoreOf } from '@velvet-porch/core/sound'
+import { useMemo, useState, useSyncExternalStore } from 'react'
+import { useTranslation } from 'react-i18next'
+import { PaperDrawing } from '../../ui/PaperDrawing.tsx'
+import { player } from '../../score/playback/player.ts'
+
+/** Spots that are shown; the rest is easier. */
+const SHOWN = 6
+
+const LAYERS = { ...USUAL_PAPER_LAYERS, chords: 'none', lyrics: false, counts: true } as const
+
+/** The hardest changes, each with drills as tab that can be heard. */
+export function DrillsView({ lesson, onSpot }: { lesson: Lesson; onSpot: (spot: TroubleSpot) => void }) {
+  const { t } = useTranslation()
+  const [index, setIndex] = useState(0)
+  const spots = lesson.spots.slice(0, SHOWN)
+  const spot = spots[Math.min(index, spots.length - 1)]
+  const { paper, numbers } = lesson.saying
+  if (!spot) return <p className="teach-view">{t('teach.noTrouble')}</p>
+  return (
+    <div className="teach-view" data-testid="drills">
+      <ol className="teach-spots" aria-label={t('teach.trouble')}>
+        {spots.map((s, i) => (
+          <li key={`${s.measure} ${s.tick}`}>
+            <button
+              type="button"
+              aria-current={s === spot ? 'true' : undefined}
+              onClick={() => {
+                setIndex(i)
+                onSpot(s)
+              }}
+            >
+              {t('teach.spot', {
+                measure: numbers[s.measure],
+                bpm: s.bpm,
+                reason: paper.recipe.reason[s.reason],
+              })}
+            </button>
+          </li>
+        ))}
+      </ol>
+      {drillsFor(spot).map((drill) => (
+        <DrillTab key={drill} lesson={lesson} spot={spot} drill={drill} />
+      ))}
+    </div>
+  )
+}
+
+function DrillTab({
+  lesson,
+  spot,
+  drill,
+}: {
+  lesson: Lesson
+  spot: TroubleSpot
+  drill: Parameters<typeof drillOf>[0]
+}) {
+  const { t } = useTranslation()
+  const { playing } = useSyncExternalStore(player.subscribe, player.snapshot)
+  const made = useMemo(() => drillOf(drill, spot, lesson.tune, lesson.doc), [drill, spot, lesson])
+  const svg = useMemo(
+    () => tabSystems(made.tune, made.arrangement, { width: 620, layers: LAYERS, naming: 'letters' })[0]!.svg,
+    [made],
+  )
+  const music = useMemo(() => {
+    const { tune, arrangement } = made
+    const { setup, base } = arrangement
+    return () => scoreOf(tune, setup, base, timelineOf(tune.measures), unfold(tune.measures))
+  }, [made])
+  const own = playing && player.holds(music)
+  const toggle = () => {
+    if (own) return player.stop()
+    player.load(music)
+    player.set({ loop: undefined })
+    void player.play(0)
+  }
+  const name = lesson.saying.paper.drills[drill]
+  return (
+    <figure className="teach-drill">
+      <figcaption>
+        {name}
+        <Button
+          size="compact-sm"
+          variant="default"
+          leftSection={own ? <IconPlayerStopFilled size={14} /> : <IconPlayerPlayFilled size={14} />}
+          aria-label={`${t(own ? 'teach.stop' : 'teach.hear')}: ${name}`}
+          onClick={toggle}
+        >
+          {t(own ? 'teach.stop' : 'teach.hear')}
+        </Button>
+      </figcaption>
+      <PaperDrawing svg={svg} />
+    </figure>
+  )
+}

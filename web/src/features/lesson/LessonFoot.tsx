@@ -1,0 +1,78 @@
+import { Button, SegmentedControl, Slider } from '@mantine/core'
+import {
+  IconArrowLeft,
+  IconArrowRight,
+  IconPlayerPlayFilled,
+  IconPlayerStopFilled,
+} from '@tabler/icons-react'
+import { useSyncExternalStore } from 'react'
+import { useTranslation } from 'react-i18next'
+import { player } from '../../score/playback/player.ts'
+
+/** What is played again and again. */
+const LOOPS = ['none', 'measure', 'piece', 'start'] as const
+export type Loop = (typeof LOOPS)[number]
+
+/** Big buttons back and on, as pedals would be; between them playing, loop and tempo. */
+export function LessonFoot({
+  first,
+  last,
+  onGo,
+  onPlay,
+  loop,
+  onLoop,
+}: {
+  first: boolean
+  last: boolean
+  onGo: (by: 1 | -1) => void
+  onPlay: () => void
+  loop: Loop
+  onLoop: (loop: Loop) => void
+}) {
+  const { t } = useTranslation()
+  const { playing, tempo } = useSyncExternalStore(player.subscribe, player.snapshot)
+  const percent = Math.round(tempo * 100)
+  return (
+    <footer className="teach-foot">
+      <Button
+        size="xl"
+        variant="default"
+        disabled={first}
+        onClick={() => onGo(-1)}
+        leftSection={<IconArrowLeft />}
+      >
+        {t('teach.back')}
+      </Button>
+      <div className="teach-play">
+        <Button
+          leftSection={playing ? <IconPlayerStopFilled size={16} /> : <IconPlayerPlayFilled size={16} />}
+          onClick={onPlay}
+        >
+          {t(playing ? 'teach.stop' : 'teach.hear')}
+        </Button>
+        <SegmentedControl
+          size="xs"
+          aria-label={t('teach.loop')}
+          value={loop}
+          onChange={(v) => onLoop(v as Loop)}
+          data={LOOPS.map((value) => ({ value, label: t(`teach.loops.${value}`) }))}
+        />
+        <label className="teach-tempo">
+          {t('teach.tempo')} {t('teach.percent', { n: percent })}
+          <Slider
+            thumbLabel={t('teach.tempo')}
+            min={30}
+            max={120}
+            step={5}
+            label={null}
+            value={percent}
+            onChange={(v) => player.set({ tempo: v / 100 })}
+          />
+        </label>
+      </div>
+      <Button size="xl" disabled={last} onClick={() => onGo(1)} rightSection={<IconArrowRight />}>
+        {t('teach.next')}
+      </Button>
+    </footer>
+  )
+}

@@ -1,0 +1,89 @@
+import { Alert, FileButton, Button, Table } from '@mantine/core'
+import { IconFileUpload } from '@tabler/icons-react'
+import { pieceText, piecesOf, progressOf, type Lesson, type LogOf } from '@velvet-porch/core'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { PlayerRow } from '../../state/db.ts'
+import { usePlayers } from '../../state/players.ts'
+import { takeLog } from '../../state/teaching.ts'
+
+/** The student's practice log, read back from the file that the lesson file saves. */
+export function LogView({
+  lesson,
+  log,
+  student,
+}: {
+  lesson: Lesson
+  log: LogOf | undefined
+  student: PlayerRow | undefined
+}) {
+  const { t } = useTranslation()
+  const { tune, doc, saying } = lesson
+  const players = usePlayers()
+  const pieces = useMemo(() => (log ? piecesOf(tune, doc, log.unit) : []), [tune, doc, log])
+  const [wrong, setWrong] = useState<string>()
+  const [taken, setTaken] = useState<string>()
+  const read = async (file: File | null) => {
+    if (!file) return
+    try {
+      setTaken(await takeLog(tune.id, await file.text(), student?.id ?? ''))
+      setWrong(undefined)
+    } catch (e) {
+      setWrong(e instanceof Error ? e.message : String(e))
+    }
+  }
+  const name = (number: number) => {
+    const piece = pieces[number - 1]
+    if (number === 0) return saying.paper.learn.whole
+    return piece ? pieceText(piece, saying) : t('teach.pieceNo', { number })
+  }
+  return (
+    <div className="teach-view" data-testid="log">
+      <FileButton
+        onChange={(f) => void read(f)}
+        accept="application/json,.json"
+        inputProps={{ 'aria-label': t('teach.readLog') }}
+      >
+        {(props) => (
+          <Button {...props} size="compact-sm" variant="default" leftSection={<IconFileUpload size={15} />}>
+            {t('teach.readLog')}
+          </Button>
+        )}
+      </FileButton>
+      {wrong ? (
+        <Alert color="red" title={t('teach.logWrong')} mt="sm">
+          {wrong} {t('teach.logWayOut')}
+        </Alert>
+      ) : null}
+      {taken !== undefined && taken !== (student?.id ?? '') ? (
+        <Alert color="plum" mt="sm">
+          {t('teach.logOf', { name: players.find((p) => p.id === taken)?.name ?? '' })}
+        </Alert>
+      ) : null}
+      {!log || log.entries.length === 0 ? (
+        <p className="soft">{t('teach.noLog')}</p>
+      ) : (
+        <Table mt="sm">
+          <Table.Thead>
+            <Table.Tr>
+              {(['piece', 'days', 'minutes', 'best', 'last'] as const).map((c) => (
+                <Table.Th key={c}>{t(`teach.log.${c}`)}</Table.Th>
+              ))}
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {progressOf(log.entries).map((p) => (
+              <Table.Tr key={p.piece}>
+                <Table.Td>{name(p.piece)}</Table.Td>
+                <Table.Td>{p.days}</Table.Td>
+                <Table.Td>{p.minutes}</Table.Td>
+                <Table.Td>{p.bestBpm === undefined ? '–' : t('teach.rung', { bpm: p.bestBpm })}</Table.Td>
+                <Table.Td>{p.lastDay}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      )}
+    </div>
+  )
+}

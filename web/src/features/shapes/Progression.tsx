@@ -1,0 +1,116 @@
+import { Alert, SegmentedControl, TextInput } from '@mantine/core'
+import { useDebouncedCallback } from '@mantine/hooks'
+import {
+  fretsText,
+  fullCapo,
+  nearestChord,
+  transposeChord,
+  type ChordReading,
+  type ProgressionFilters,
+} from '@velvet-porch/core'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useSearchParams } from 'react-router'
+import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
+import { useNames } from '../../ui/names/useNames.ts'
+import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
+import { Moves } from './Moves.tsx'
+import { hearShape } from '../../score/playback/playShape.ts'
+import { usePath } from './shapesWork.ts'
+import { useShapeFilters } from './useShapeFilters.ts'
+import { ShapeFilterTools } from './ShapeFilterTools.tsx'
+
+/** The most chords that a progression may have here. */
+const LONGEST = 64
+
+/** A row of chords typed, and the shapes that take the hand through them with the least work. */
+export function Progression({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const { setup, set } = instrument
+  const [params] = useSearchParams()
+  const typed = params.get('chords') ?? 'C Am F G'
+  const asked = params.get('lead')
+  const lead: 'melody' | 'bass' | undefined = asked === 'melody' || asked === 'bass' ? asked : undefined
+  const [draft, setDraft] = useState(typed)
+  const commit = useDebouncedCallback((text: string) => set({ chords: text }), 350)
+  const words = useMemo(
+    () =>
+      typed
+        .split(/[\s|,]+/)
+        .filter(Boolean)
+        .slice(0, LONGEST),
+    [typed],
+  )
+  const readings = useMemo(() => words.map((w) => names.readChord(w)), [words, names])
+  const chords = useMemo(
+    () => readings.flatMap((r): ChordReading[] => (r.kind === 'chord' ? [r.chord] : [])),
+    [readings],
+  )
+  const wrong = words.filter((_, i) => readings[i]!.kind !== 'chord')
+  const wishState = useShapeFilters()
+  const wishes = useMemo(
+    (): ProgressionFilters => ({ ...wishState.wishes, ...(lead ? { lead } : {}) }),
+    [wishState.wishes, lead],
+  )
+  const path = usePath(setup, chords, wishes)
+  const steps = path.data ?? []
+  const capo = fullCapo(setup) ?? 0
+  const ways = steps.reduce((sum, s) => sum + (s.change?.mm ?? 0), 0)
+  return (
+    <div className="progression">
+      <TextInput
+        size="lg"
+        className="chord-input"
+        label={t('path.chords')}
+        value={draft}
+        spellCheck={false}
+        onChange={(event) => {
+          setDraft(event.currentTarget.value)
+          commit(event.currentTarget.value)
+        }}
+      />
+      <div className="path-lead">
+        <span id="lead-label">{t('path.lead')}</span>
+        <SegmentedControl
+          aria-labelledby="lead-label"
+          data={(['none', 'melody', 'bass'] as const).map((x) => ({ value: x, label: t(`path.leads.${x}`) }))}
+          value={lead ?? 'none'}
+          onChange={(value) => set({ lead: value === 'none' ? '' : value })}
+        />
+      </div>
+      <ShapeFilterTools state={wishState} set={set} />
+      {wrong.map((w) => (
+        <Alert key={w} color="lamp" my="xs" role="alert">
+          {nearestChord(names.letters(w))
+            ? t('path.unknownNear', { text: w, chord: nearestChord(names.letters(w)) })
+            : t('shapes.unknownStart', { text: w })}
+        </Alert>
+      ))}
+      {chords.length > 0 && path.data && steps.length === 0 ? (
+        <Alert color="lamp" my="xs" role="alert">
+          {t('path.nothing')}
+        </Alert>
+      ) : null}
+      {steps.length > 0 ? (
+        <p data-testid="path-says">{t('path.says', { count: steps.length, mm: Math.round(ways) })}</p>
+      ) : null}
+      <ol className="path">
+        {steps.map((s, i) => (
+          <li key={i}>
+            <button
+              type="button"
+              className="shape-pick"
+              data-frets={fretsText(s.shape.frets)}
+              onClick={() => hearShape(setup, s.shape.frets, 'strum')}
+            >
+              <b>{names.chord(capo > 0 ? transposeChord(s.chord, -capo, false) : s.chord)}</b>
+              <ChordBox setup={setup} frets={s.shape.frets} fingers={s.shape.fingers} chord={s.chord} />
+            </button>
+            {s.change ? <Moves change={s.change} /> : null}
+          </li>
+        ))}
+      </ol>
+    </div>
+  )
+}

@@ -1,0 +1,43 @@
+import type { ChordReading, ProgressionFilters, Setup, ShapeFilters } from '@velvet-porch/core'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import type { ShapesApi } from '../../workers/shapes.worker.ts'
+import { Supervised } from '../../workers/supervised.ts'
+
+/** The worker that looks for shapes. */
+const finder = new Supervised<ShapesApi>(
+  () => new Worker(new URL('../../workers/shapes.worker.ts', import.meta.url), { type: 'module' }),
+)
+
+/** The shapes of a chord; the last ones stay while the next are looked for. */
+export const useFound = (
+  setup: Setup,
+  chord: ChordReading | undefined,
+  wishes: ShapeFilters,
+  everything: boolean,
+) =>
+  useQuery({
+    queryKey: ['shapes', setup, chord, wishes, everything],
+    queryFn: () => finder.call('find', setup, chord!, wishes, everything),
+    enabled: chord !== undefined,
+    placeholderData: keepPreviousData,
+    networkMode: 'always',
+  })
+
+/** Other grips that sound the same. */
+export const useSameNotes = (setup: Setup, frets: readonly (number | null)[] | undefined) =>
+  useQuery({
+    queryKey: ['same', setup, frets],
+    queryFn: () => finder.call('same', setup, frets!),
+    enabled: frets !== undefined,
+    networkMode: 'always',
+  })
+
+/** The easiest way through a progression. */
+export const usePath = (setup: Setup, chords: readonly ChordReading[], wishes: ProgressionFilters) =>
+  useQuery({
+    queryKey: ['path', setup, chords, wishes],
+    queryFn: () => finder.call('path', setup, chords, wishes),
+    enabled: chords.length > 0,
+    placeholderData: keepPreviousData,
+    networkMode: 'always',
+  })

@@ -1,0 +1,219 @@
+import { Button, Group, Text, TextInput, Title } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
+import {
+  IconClipboardText,
+  IconFileMusic,
+  IconLamp,
+  IconPencil,
+  IconSearch,
+  IconLayoutGrid,
+  IconTrash,
+} from '@tabler/icons-react'
+import { useCallback, useMemo, useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { useActions } from '../../state/actions.ts'
+import { takeDemo } from './demoTunes.ts'
+import { db } from '../../state/db.ts'
+import { useStorageTrouble } from '../../state/storageTrouble.ts'
+import { useStored } from '../../state/useStored.ts'
+import { Archive } from './Archive.tsx'
+import { takeFiles, takeText, type Intake } from './intake.ts'
+import { BinDialog } from './BinDialog.tsx'
+import { FormDialog } from './FormDialog.tsx'
+import { PasteDialog } from './PasteDialog.tsx'
+import { ShelfTable } from './ShelfTable.tsx'
+import { useFileDrop } from './useFileDrop.ts'
+
+/** Eight empty measures to be written on. */
+const blankPage = (title: string) =>
+  `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
+
+/** The list of tunes, and the ways in: drop, open, paste, archive, demo. */
+export function ShelfPage() {
+  const { t } = useTranslation()
+  const go = useNavigate()
+  const [search, setSearch] = useState('')
+  const [pasting, setPasting] = useState(false)
+  const [forming, setForming] = useState(false)
+  const picker = useRef<HTMLInputElement>(null)
+  const all = useStored(() => db.shelf.orderBy('changedAt').reverse().toArray())
+  const trouble = useStorageTrouble()
+  // Where storage cannot be read the shelf is empty, and said to be so above it.
+  const rows = all?.filter((r) => r.removedAt === undefined) ?? (trouble ? [] : undefined)
+  const inBin = (all?.length ?? 0) - (rows?.length ?? 0)
+  const [binOpen, setBinOpen] = useState(false)
+  const arrive = useCallback(
+    (intake: Intake) => {
+      if (intake.complaints.length > 0) {
+        notifications.show({
+          title: t('shelf.readNone'),
+          message: intake.complaints.slice(0, 4).join('\n'),
+          color: 'red',
+          autoClose: false,
+          style: { whiteSpace: 'pre-line' },
+        })
+      }
+      if (intake.remarks.length > 0) {
+        notifications.show({
+          title: t('shelf.readAs', { count: intake.remarks.length }),
+          message: intake.remarks.slice(0, 6).join('\n'),
+          color: 'lamp',
+          autoClose: false,
+          style: { whiteSpace: 'pre-line' },
+        })
+      }
+      if (intake.tunes.length === 1)
+        void go(`/tunes/${intake.tunes[0]!.id}/${intake.withTab ? 'arrange' : 'tune'}`)
+      else if (intake.tunes.length > 1)
+        notifications.show({ message: t('shelf.readSome', { count: intake.tunes.length }) })
+    },
+    [go, t],
+  )
+  const dropping = useFileDrop(async (files) => arrive(await takeFiles(files, t('shelf.newTitle'))))
+  const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
+  const writeNew = useCallback(async () => {
+    const intake = await takeText(blankPage(t('shelf.newTitle')))
+    const [tune] = intake.tunes
+    if (tune) void go(`/tunes/${tune.id}/tune?write`)
+    else arrive(intake)
+  }, [go, t, arrive])
+  useActions(
+    useMemo(
+      () => [
+        { id: 'new', label: t('shelf.newTune'), keys: 'N', run: () => void writeNew() },
+        { id: 'open', label: t('shelf.open'), keys: 'O', run: () => picker.current?.click() },
+        { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setPasting(true) },
+        { id: 'form', label: t('form.button'), run: () => setForming(true) },
+        { id: 'demo', label: t('shelf.demo'), keys: 'D', run: () => void demo() },
+      ],
+      [t, demo, writeNew],
+    ),
+  )
+  const found = (rows ?? []).filter((r) =>
+    `${r.title} ${r.composer ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
+  )
+  const empty = rows?.length === 0
+  const ways = (
+    <Group gap="sm" justify={empty ? 'center' : 'flex-end'}>
+      <Button
+        variant={empty ? 'filled' : 'default'}
+        leftSection={<IconLamp size={18} />}
+        onClick={() => void demo()}
+      >
+        {t('shelf.demo')}
+      </Button>
+      <Button variant="default" leftSection={<IconPencil size={18} />} onClick={() => void writeNew()}>
+        {t('shelf.newTune')}
+      </Button>
+      <Button
+        variant="default"
+        leftSection={<IconClipboardText size={18} />}
+        onClick={() => setPasting(true)}
+      >
+        {t('shelf.paste')}
+      </Button>
+      {empty ? null : (
+        <Button variant="default" leftSection={<IconLayoutGrid size={18} />} onClick={() => setForming(true)}>
+          {t('form.button')}
+        </Button>
+      )}
+      <Button
+        variant={empty ? 'default' : 'filled'}
+        leftSection={<IconFileMusic size={18} />}
+        onClick={() => picker.current?.click()}
+      >
+        {t('shelf.open')}
+      </Button>
+    </Group>
+  )
+  return (
+    <div className="shelf">
+      {dropping ? <div className="drop-veil">{t('shelf.drop')}</div> : null}
+      <input
+        ref={picker}
+        type="file"
+        accept=".abc,.txt,.json,text/plain,application/json"
+        multiple
+        hidden
+        data-testid="file"
+        onChange={(e) => {
+          const files = [...(e.currentTarget.files ?? [])]
+          e.currentTarget.value = ''
+          void takeFiles(files, t('shelf.newTitle')).then(arrive)
+        }}
+      />
+      {empty ? (
+        <section className="shelf-empty">
+          <Title order={1}>{t('shelf.emptyTitle')}</Title>
+          <Text my="md" maw={520} mx="auto" c="dimmed">
+            {t('shelf.emptyText')}
+          </Text>
+          {ways}
+          <Text size="sm" c="dimmed" mt="md">
+            {t('shelf.dropHint')}
+          </Text>
+        </section>
+      ) : (
+        <>
+          <Group justify="space-between" align="end" mb="lg">
+            <div>
+              <Title order={1}>{t('shelf.title')}</Title>
+              <Text c="dimmed">
+                {rows ? t('shelf.count', { count: rows.length }) : t('shelf.subtitle')}{' '}
+                <span className="wide-only">· {t('shelf.dropHint')}</span>
+              </Text>
+            </div>
+            {ways}
+          </Group>
+          <TextInput
+            leftSection={<IconSearch size={16} />}
+            aria-label={t('shelf.search')}
+            placeholder={t('shelf.search')}
+            value={search}
+            onChange={(e) => setSearch(e.currentTarget.value)}
+            maw={360}
+            mb="sm"
+          />
+          {rows && found.length === 0 ? (
+            <Text py="md">{t('shelf.nothing')}</Text>
+          ) : (
+            <ShelfTable rows={found} />
+          )}
+        </>
+      )}
+      {inBin > 0 ? (
+        <Button
+          variant="subtle"
+          mt="sm"
+          leftSection={<IconTrash size={16} />}
+          onClick={() => setBinOpen(true)}
+        >
+          {t('shelf.bin.button', { count: inBin })}
+        </Button>
+      ) : null}
+      <BinDialog opened={binOpen} onClose={() => setBinOpen(false)} />
+      <Archive onTake={async (abc) => arrive(await takeText(abc))} />
+      <FormDialog
+        opened={forming}
+        onClose={() => setForming(false)}
+        onMake={async (abc) => {
+          setForming(false)
+          arrive(await takeText(abc))
+        }}
+      />
+      <PasteDialog
+        opened={pasting}
+        onClose={() => setPasting(false)}
+        onRead={async (text) => {
+          const intake = await takeText(text, t('shelf.newTitle'))
+          if (intake.tunes.length > 0) {
+            setPasting(false)
+            arrive(intake)
+          }
+          return intake.complaints
+        }}
+      />
+    </div>
+  )
+}

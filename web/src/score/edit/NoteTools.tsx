@@ -1,0 +1,110 @@
+import { Button, Tooltip } from '@mantine/core'
+import type { TabNote } from '@velvet-porch/core'
+import { useTranslation } from 'react-i18next'
+import { ExpressionMenu } from './ExpressionMenu.tsx'
+import {
+  eraseEdits,
+  LEFT_FINGERS,
+  leftEdits,
+  PICKS,
+  rightEdits,
+  SOUND_KEYS,
+  soundEdits,
+  soundKind,
+  SOUNDS,
+  soundsSo,
+  STROKES,
+} from './noteEdits.ts'
+import type { NoteWriting } from './targets.ts'
+
+interface Props extends NoteWriting {
+  readonly notes: readonly TabNote[]
+  readonly strings: number
+  /** True for one note of the melody, which can be tied and parted in three. */
+  readonly melody: boolean
+}
+
+/** What can be done to the note under the cursor, or to all that are meant. */
+export function NoteTools({ notes, strings, melody, onMeant, onRestring, onMelody }: Props) {
+  const { t } = useTranslation()
+  const all = (so: (n: TabNote) => boolean) => notes.every(so)
+  return (
+    <>
+      {SOUNDS.map((s) => (
+        <Tooltip key={s} label={`${t(`write.sounds.${s}`)} (${SOUND_KEYS[s]})`}>
+          <Button
+            size="compact-xs"
+            h={24}
+            variant={all((n) => soundsSo(n, s)) ? 'filled' : 'default'}
+            aria-pressed={all((n) => soundsSo(n, s))}
+            onClick={() => void onMeant(soundKind(s), (those) => soundEdits(those, s))}
+          >
+            {t(`write.sounds.${s}`)}
+          </Button>
+        </Tooltip>
+      ))}
+      <ExpressionMenu notes={notes} onMeant={onMeant} />
+      <span className="write-part">{t('write.finger')}</span>
+      {LEFT_FINGERS.map((f) => (
+        <Button
+          key={f}
+          size="compact-xs"
+          h={24}
+          variant={all((n) => n.left === f) ? 'filled' : 'default'}
+          aria-label={t('write.leftFinger', { finger: f })}
+          aria-pressed={all((n) => n.left === f)}
+          onClick={() => void onMeant('left', leftEdits(f))}
+        >
+          {f}
+        </Button>
+      ))}
+      <span className="write-part">{t('write.pick')}</span>
+      {[...PICKS, ...STROKES].map((s) => (
+        <Button
+          key={s}
+          size="compact-xs"
+          h={24}
+          variant={all((n) => n.right === s) ? 'filled' : 'default'}
+          aria-label={t(`write.picks.${s}`)}
+          aria-pressed={all((n) => n.right === s)}
+          onClick={() => void onMeant('right', rightEdits(s))}
+        >
+          {s === 'down' ? '⊓' : s === 'up' ? '∨' : s}
+        </Button>
+      ))}
+      <span className="write-part">{t('write.string')}</span>
+      {([-1, 1] as const).map((by) => (
+        <Button
+          key={by}
+          size="compact-xs"
+          h={24}
+          variant="default"
+          disabled={!all((n) => n.place.string + by >= 1 && n.place.string + by <= strings)}
+          aria-label={t(by < 0 ? 'write.higherString' : 'write.lowerString')}
+          onClick={() => onRestring(by)}
+        >
+          {by < 0 ? '↑' : '↓'}
+        </Button>
+      ))}
+      {melody ? (
+        <>
+          <Button size="compact-xs" h={24} variant="default" onClick={() => onMelody('tie')}>
+            {t('write.tie')}
+          </Button>
+          <Button size="compact-xs" h={24} variant="default" onClick={() => onMelody('triplet')}>
+            {t('write.triplet')}
+          </Button>
+        </>
+      ) : null}
+      <Button
+        size="compact-xs"
+        h={24}
+        variant="default"
+        color="red"
+        onClick={() => void onMeant('erase', eraseEdits)}
+      >
+        {t('write.erase')}
+      </Button>
+    </>
+  )
+}

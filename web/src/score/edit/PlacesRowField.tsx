@@ -1,0 +1,77 @@
+import { TextInput } from '@mantine/core'
+import {
+  pitchAt,
+  readPlacesRow,
+  rowEdits,
+  type ArrangementDoc,
+  type RowFault,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNames } from '../../ui/names/useNames.ts'
+import type { Writing } from './useWriting.ts'
+
+/** Places in a row: the string once, then its frets; read as they are typed, written with Enter in one step. */
+export function PlacesRowField({
+  tune,
+  doc,
+  writing,
+}: {
+  tune: TuneDoc
+  doc: ArrangementDoc
+  writing: Writing
+}) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const [text, setText] = useState('')
+  const { setup } = doc
+  const row = useMemo(() => readPlacesRow(text, setup), [text, setup])
+  const { cell, pen, run, setCell } = writing
+  const write = async () => {
+    if (!cell || row.faults.length > 0 || row.steps.length === 0) return
+    const at = { measure: tune.measures[cell.measure]!.id, tick: cell.tick }
+    const made = rowEdits(row, tune, setup, at, pen.ticks)
+    if (!made) return writing.refuse({ reason: 'noSuchMeasure', edit: { do: 'rest', at, ticks: pen.ticks } })
+    if (!(await run(made.edits))) return
+    setText('')
+    const measure = tune.measures.findIndex((m) => m.id === made.end.measure)
+    setCell({ ...cell, measure, tick: made.end.tick })
+  }
+  const read = row.steps.map((s) =>
+    s.places.length === 0 ? '–' : s.places.map((p) => names.pitch(pitchAt(setup, p))).join('+'),
+  )
+  const faultText = (fault: RowFault) =>
+    t(`write.row.fault.${fault.kind}`, {
+      text: fault.text,
+      string: fault.string,
+      fret: fault.fret,
+      name:
+        fault.string === undefined
+          ? ''
+          : names.pitch(pitchAt(setup, { string: fault.string, fret: fault.fret! })),
+    })
+  return (
+    <form
+      className="places-row"
+      onSubmit={(e) => {
+        e.preventDefault()
+        void write()
+      }}
+    >
+      <TextInput
+        size="xs"
+        w={260}
+        aria-label={t('write.row.label')}
+        placeholder={t('write.row.hint')}
+        value={text}
+        disabled={!cell}
+        error={row.faults.length > 0}
+        onChange={(e) => setText(e.currentTarget.value)}
+      />
+      <span role="status" data-testid="row-read">
+        {row.faults.length > 0 ? row.faults.map(faultText).join(' ') : read.join(' ')}
+      </span>
+    </form>
+  )
+}

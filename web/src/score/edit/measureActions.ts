@@ -1,0 +1,62 @@
+import { clipOf, type ArrangementDoc, type Clip, type EditCommand, type TuneDoc } from '@velvet-porch/core'
+import type { useTranslation } from 'react-i18next'
+import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { Action } from '../../state/actions.ts'
+import { hold } from './clipboard.ts'
+
+/** Measures by key, in tab and staff alike. */
+export function measureActions(
+  t: ReturnType<typeof useTranslation>['t'],
+  tune: TuneDoc,
+  doc: ArrangementDoc | undefined,
+  range: MarkedMeasures | undefined,
+  run: (edit: EditCommand) => Promise<boolean>,
+  held: Clip | undefined,
+): Action[] {
+  if (!range) return []
+  const { from, to } = range
+  const count = to - from + 1
+  const copy = () => hold(clipOf({ tune, ...(doc ? { arrangement: doc } : {}) }, from, to))
+  const paste = held ? () => void run({ do: 'paste', before: to + 1, clip: held }) : undefined
+  return [
+    {
+      id: 'write.insert',
+      label: t('write.measures.after'),
+      keys: 'Insert',
+      run: () => void run({ do: 'insert', before: to + 1, count: 1 }),
+    },
+    { id: 'write.copy', label: t('write.measures.copy', { count }), keys: 'Mod+C', run: copy },
+    {
+      id: 'write.cut',
+      label: t('write.measures.delete', { count }),
+      keys: 'Mod+X',
+      run: () => {
+        copy()
+        void run({ do: 'delete', from, to })
+      },
+    },
+    ...(paste
+      ? [{ id: 'write.paste', label: t('write.measures.pasteAfter'), keys: 'Mod+V', run: paste }]
+      : []),
+    ...(from > 0
+      ? [
+          {
+            id: 'write.earlier',
+            label: t('write.measures.earlier'),
+            keys: 'Mod+ArrowLeft',
+            run: () => void run({ do: 'move', from, to, before: from - 1 }),
+          },
+        ]
+      : []),
+    ...(to + 1 < tune.measures.length
+      ? [
+          {
+            id: 'write.later',
+            label: t('write.measures.later'),
+            keys: 'Mod+ArrowRight',
+            run: () => void run({ do: 'move', from, to, before: to + 2 }),
+          },
+        ]
+      : []),
+  ]
+}

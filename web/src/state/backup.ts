@@ -1,0 +1,119 @@
+import type { ArrangementDoc } from '@velvet-porch/core'
+import type { Backup, BackupRow, BackupTable, TuneFile } from '@velvet-porch/core/schema'
+import { db, TABLES_VERSION } from './db.ts'
+import { newId } from '../newId.ts'
+import { unstoredScores } from './openScore.ts'
+import { currentPrefs, restorePrefs } from './prefs.ts'
+import { addScore, arrangementId, versionId } from './shelf.ts'
+import { storing } from './storageTrouble.ts'
+import { allWritten } from './unwritten.ts'
+
+const day = () => new Date().toISOString().slice(0, 10)
+
+/** A file to be saved. */
+export interface SavedFile {
+  readonly name: string
+  readonly text: string
+}
+
+/**
+ * One file with everything: all tables as they stand, those scores on the page too that storage did not take. Where storage
+ * cannot be read at all it holds what is on the page.
+ */
+export async function everything(): Promise<SavedFile> {
+  const { BACKUP_FORMAT, BACKUP_TABLES } = await import('@velvet-porch/core/schema')
+  const onPage = unstoredScores()
+  if (onPage.length === 0) await allWritten()
+  const rows = Object.fromEntries(BACKUP_TABLES.map((t) => [t, [] as BackupRow[]]))
+  try {
+    await db.transaction('r', db.tables, async () => {
+      for (const t of BACKUP_TABLES) rows[t] = await db.table(t).toArray()
+    })
+  } catch (error) {
+    if (onPage.length === 0) throw error
+  }
+  const put = (table: BackupTable, row: { readonly id: string } | undefined) => {
+    if (row) rows[table] = [...rows[table]!.filter((r) => r['id'] !== row.id), row as unknown as BackupRow]
+  }
+  for (const { tune, arrangement } of onPage) {
+    put('tunes', tune)
+    put('arrangements', arrangement)
+  }
+  const backup: Backup = {
+    format: BACKUP_FORMAT,
+    version: 1,
+    tables: TABLES_VERSION,
+    madeAt: new Date().toISOString(),
+    prefs: currentPrefs(),
+    rows: rows as unknown as Backup['rows'],
+  }
+  return { name: `velvet-porch ${day()}.json`, text: JSON.stringify(backup) }
+}
+
+/** A tune with all its arrangements as one file; undefined where there is no such tune. */
+export async function tuneFile(tuneId: string): Promise<SavedFile | undefined> {
+  const { TUNE_FILE_FORMAT } = await import('@velvet-porch/core/schema')
+  await allWritten()
+  const tune = await db.tunes.get(tuneId)
+  if (!tune) return undefined
+  const arrangements = await db.arrangements.where('tuneId').equals(tuneId).toArray()
+  const file: TuneFile = { format: TUNE_FILE_FORMAT, version: 1, tune, arrangements }
+  return { name: `${tune.title}.json`, text: JSON.stringify(file) }
+}
+
+/** Puts a tune from a file on the shelf, under ids of its own, so that nothing that is there gives way. */
+export async function takeTuneFile(file: TuneFile): Promise<string> {
+  const id = newId()
+  const tune = { ...file.tune, id }
+  const bench = file.arrangements.find((a) => a.id === arrangementId(file.tune.id))
+  const renamed = (a: ArrangementDoc, own: string): ArrangementDoc => ({ ...a, id: own, tuneId: id })
+  await addScore({ tune, ...(bench ? { arrangement: renamed(bench, arrangementId(id)) } : {}) })
+  const versions = file.arrangements.filter((a) => a !== bench)
+  await storing(() => db.arrangements.bulkAdd(versions.map((a) => renamed(a, versionId(id)))))
+  return id
+}
+
+/** What bringing a backup in did. */
+export interface Restored {
+  readonly added: number
+  /** Tunes that were there already and stayed as they are. */
+  readonly kept: number
+}
+
+/**
+ * Brings everything from a file back, all or nothing. `add` takes what is not here and leaves what is; `replace` puts
+ * the file in the place of all that is here.
+ */
+export async function restore(backup: Backup, how: 'add' | 'replace'): Promise<Restored> {
+  await allWritten()
+  const { rows } = backup
+  const restored = await storing(() =>
+    db.transaction('rw', db.tables, async (): Promise<Restored> => {
+      if (how === 'replace') {
+        for (const table of db.tables) await table.clear()
+        for (const table of db.tables) await table.bulkPut([...(rows[table.name as BackupTable] ?? [])])
+        return { added: rows.tunes.length, kept: 0 }
+      }
+      const here = new Set<unknown>([
+        ...(await db.tunes.toCollection().primaryKeys()),
+        ...(await db.shelf.toCollection().primaryKeys()),
+      ])
+      const fresh = (key: 'id' | 'tuneId') => (r: BackupRow) => !here.has(r[key])
+      for (const table of ['tunes', 'shelf', 'handouts', 'teaching', 'drafts'] as const)
+        await db.table(table).bulkPut(rows[table].filter(fresh('id')))
+      for (const table of ['arrangements', 'logs'] as const)
+        await db.table(table).bulkPut(rows[table].filter(fresh('tuneId')))
+      // Steps of the history are numbered anew, in their order, behind those that are here.
+      const history = rows.history.filter(fresh('tuneId')).map(({ seq: _, ...step }) => step)
+      await db.table('history').bulkAdd(history)
+      for (const table of ['players', 'patterns'] as const) {
+        const own = new Set<unknown>(await db.table(table).toCollection().primaryKeys())
+        await db.table(table).bulkAdd(rows[table].filter((r) => !own.has(r['id'])))
+      }
+      const added = rows.tunes.filter(fresh('id')).length
+      return { added, kept: rows.tunes.length - added }
+    }),
+  )
+  if (how === 'replace' && backup.prefs !== undefined) restorePrefs(backup.prefs)
+  return restored
+}

@@ -1,0 +1,106 @@
+import { ActionIcon, Popover, ScrollArea, Tooltip, UnstyledButton } from '@mantine/core'
+import { IconArrowBackUp, IconArrowForwardUp, IconHistory } from '@tabler/icons-react'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { goTo, historyOf, step } from '../state/documents.ts'
+import { useHistory } from '../state/useTune.ts'
+import { useStored } from '../state/useStored.ts'
+
+/** Undo, redo, and every step of a tune and its arrangement by name. */
+export function HistoryTools({ tuneId }: { tuneId: string }) {
+  const { t } = useTranslation()
+  const { undo, redo } = useHistory(tuneId)
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Tool
+        label={undo ? t('arrange.undo', { label: undo }) : t('arrange.nothingToUndo')}
+        disabled={!undo}
+        onClick={() => void step(tuneId, 'undo')}
+      >
+        <IconArrowBackUp size={18} />
+      </Tool>
+      <Tool
+        label={redo ? t('arrange.redo', { label: redo }) : t('arrange.nothingToRedo')}
+        disabled={!redo}
+        onClick={() => void step(tuneId, 'redo')}
+      >
+        <IconArrowForwardUp size={18} />
+      </Tool>
+      <Popover
+        opened={open}
+        onChange={setOpen}
+        position="bottom-end"
+        withinPortal
+        trapFocus
+        returnFocus
+        shadow="md"
+      >
+        <Popover.Target>
+          <Tooltip label={t('write.history.title')}>
+            <ActionIcon
+              variant="subtle"
+              color="plum"
+              aria-label={t('write.history.title')}
+              disabled={!undo && !redo}
+              onClick={() => setOpen(!open)}
+            >
+              <IconHistory size={18} />
+            </ActionIcon>
+          </Tooltip>
+        </Popover.Target>
+        <Popover.Dropdown>{open ? <Steps tuneId={tuneId} /> : null}</Popover.Dropdown>
+      </Popover>
+    </>
+  )
+}
+
+function Steps({ tuneId }: { tuneId: string }) {
+  const { t } = useTranslation()
+  const steps = useStored(() => historyOf(tuneId), [tuneId])
+  if (!steps) return null
+  const standing = steps.filter((s) => !s.undone).length
+  const rows = [
+    { label: t('write.history.opening'), standing: 0 },
+    ...steps.map((s, i) => ({ label: s.label, standing: i + 1 })),
+  ]
+  return (
+    <ScrollArea.Autosize mah={360} w={270}>
+      <ol className="history" aria-label={t('write.history.title')}>
+        {rows.reverse().map((r) => (
+          <li key={r.standing}>
+            <UnstyledButton
+              className={r.standing > standing ? 'undone' : undefined}
+              aria-current={r.standing === standing ? 'step' : undefined}
+              onClick={() => void goTo(tuneId, r.standing)}
+            >
+              <span>{r.label}</span>
+              {r.standing === standing ? <em>{t('write.history.now')}</em> : null}
+              {r.standing > standing ? <em>{t('write.history.undone')}</em> : null}
+            </UnstyledButton>
+          </li>
+        ))}
+      </ol>
+    </ScrollArea.Autosize>
+  )
+}
+
+function Tool({
+  label,
+  disabled,
+  onClick,
+  children,
+}: {
+  label: string
+  disabled: boolean
+  onClick: () => void
+  children: React.ReactNode
+}) {
+  return (
+    <Tooltip label={label}>
+      <ActionIcon variant="subtle" color="plum" aria-label={label} disabled={disabled} onClick={onClick}>
+        {children}
+      </ActionIcon>
+    </Tooltip>
+  )
+}
