@@ -110,7 +110,7 @@ test('another way is looked for, tried on the sheet and kept; it is locked and c
   await expect(ways.first()).toContainText(/string \d (fret \d+, finger [1-4]|open)/)
   await expect(ways.first()).toContainText('Came second because')
   await page.getByTestId('ways').getByText('Measure 3').click()
-  await expect(ways.nth(1)).toContainText('Bother +')
+  await expect(ways.nth(1)).toContainText('Cost +')
   await ways.first().getByRole('button', { name: 'Try' }).click()
   await expect(page.locator('.tab-halo.changed').first()).toBeAttached()
   await ways.first().getByRole('button', { name: 'Keep' }).click()

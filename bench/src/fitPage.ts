@@ -94,7 +94,7 @@ export async function fitFigures(
       value: `${(Math.min(...sweeps) / 1000).toFixed(1)} s (median ${(median(sweeps) / 1000).toFixed(1)} s)`,
     },
     row('the same, stopped', cancel, 'ms', 100),
-    row('options ordered anew after a wish', rank, 'ms', 50),
+    row('options ordered anew after a filter', rank, 'ms', 50),
     row('a recording of four minutes looked at', listening, 's', 30),
     row('longest task of the page meanwhile', blocked, 'ms', 100),
   ]

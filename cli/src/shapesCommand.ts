@@ -49,10 +49,10 @@ export function shapesCommand(args: string[]): void {
   const setup = setupFrom(values)
   const typed = chordFrom(positionals[0])
   const chord = values['as-shape'] ? transposeChord(typed, fullCapo(setup) ?? 0, false) : typed
-  const wishes = wishesFrom(values)
-  const found = findShapes(setup, chord, wishes, values.all)
+  const filters = wishesFrom(values)
+  const found = findShapes(setup, chord, filters, values.all)
   const rows = shownOrder(found)
-  if (rows.length === 0) throw new UsageError(nothingFound(setup, chord, wishes))
+  if (rows.length === 0) throw new UsageError(nothingFound(setup, chord, filters))
   const shapes = [
     ...rows.map((row, i) => shapeJson(setup, row.head, i)),
     ...rows.flatMap((row, i) => row.variants.map((v) => shapeJson(setup, v, i))),
@@ -108,11 +108,11 @@ function noteFrom(text: string | undefined, option: string) {
   return note
 }
 
-function nothingFound(setup: Setup, chord: ChordReading, wishes: ShapeFilters): string {
-  const relax = filtersToRelax(setup, chord, wishes).map((name) => RELAX[name] ?? name)
+function nothingFound(setup: Setup, chord: ChordReading, filters: ShapeFilters): string {
+  const relax = filtersToRelax(setup, chord, filters).map((name) => RELAX[name] ?? name)
   if (relax.length)
     return `No shape of ${chordText(chord)} meets all of this. Leave out ${relax.join(' or ')}.`
-  if (wishes.top !== undefined && mod12(wishes.top) >= 0)
+  if (filters.top !== undefined && mod12(filters.top) >= 0)
     return `No shape of ${chordText(chord)} meets this. Is the top note a tone of the chord, within the neck?`
   return `No shape of ${chordText(chord)} can be held in this tuning. Try another tuning or capo.`
 }

@@ -52,7 +52,7 @@ interface Candidate {
 }
 
 /**
- * All the shapes of a chord that this hand can hold under the wishes, ranked, by neck zone, near-variants folded.
+ * All the shapes of a chord that this hand can hold under the filters, ranked, by neck zone, near-variants folded.
  * @param chord as it sounds; with a capo the shape's own name is lower
  * @param everything true lists every shape instead of the first rows of each zone
  * @example findShapes(guitarSetup(), c).zones[0].rows[0].head.frets // [0, 1, 0, 2, 3, null]
@@ -60,16 +60,16 @@ interface Candidate {
 export function findShapes(
   setup: Setup,
   chord: ChordReading,
-  wishes: ShapeFilters = {},
+  filters: ShapeFilters = {},
   everything = false,
 ): FoundShapes {
-  const player = handFor(setup.player, wishes)
-  const named = withAskedBass(chord, wishes)
-  const goal = shapeGoal(chord, wishes)
+  const player = handFor(setup.player, filters)
+  const named = withAskedBass(chord, filters)
+  const goal = shapeGoal(chord, filters)
   const features = new Float64Array(SHAPE_FEATURES.length)
   const byZone = new Map<Zone, Candidate[]>(ZONES.map((z) => [z, []]))
   let considered = 0
-  enumerateShapes(setup, shapeQuery(chord, wishes), player, (onNeck) => {
+  enumerateShapes(setup, shapeQuery(chord, filters), player, (onNeck) => {
     considered++
     shapeFeatures(setup, onNeck, goal, features)
     let cost = 0
@@ -78,7 +78,7 @@ export function findShapes(
     byZone.get(zoneOf(frets))!.push({ frets, cost })
   })
   const zones = ZONES.map((zone) => {
-    const shapes = holdable({ ...setup, player }, named, wishes, byZone.get(zone)!, everything)
+    const shapes = holdable({ ...setup, player }, named, filters, byZone.get(zone)!, everything)
     const rows = foldShapes(shapes)
     return { zone, rows: everything ? rows : rows.slice(0, ROWS_A_ZONE) }
   })
@@ -95,25 +95,25 @@ export function withAskedBass(chord: ChordReading, { bass }: ShapeFilters): Chor
   return bass === pitchClass(chord.root) ? plain : { ...plain, bass: spellInChord(plain, bass) }
 }
 
-/** The player, asked for no barres where the wishes say so. */
-export function handFor(player: Player, wishes: ShapeFilters): Player {
-  return wishes.noBarre ? { ...player, techniques: { ...player.techniques, barre: false } } : player
+/** The player, asked for no barres where the filters say so. */
+export function handFor(player: Player, filters: ShapeFilters): Player {
+  return filters.noBarre ? { ...player, techniques: { ...player.techniques, barre: false } } : player
 }
 
 function holdable(
   setup: Setup,
   chord: ChordReading,
-  wishes: ShapeFilters,
+  filters: ShapeFilters,
   candidates: Candidate[],
   everything: boolean,
 ): Shape[] {
   candidates.sort((a, b) => a.cost - b.cost)
   const asked = everything ? candidates : candidates.slice(0, CANDIDATES_A_ZONE)
   const shapes: Shape[] = []
-  const selective = wishes.maxStretch !== undefined || wishes.freeFingers !== undefined
+  const selective = filters.maxStretch !== undefined || filters.freeFingers !== undefined
   for (const { frets, cost } of asked) {
     const fingering = fingeringsOf(setup, frets, setup.player, selective ? 8 : 1).find((f) =>
-      meets(setup, frets, f, wishes),
+      meets(setup, frets, f, filters),
     )
     if (!fingering) continue
     const price = cost + fingeringFeature(fingering.cost) * WEIGHTS[SHAPE_AT.fingering]!

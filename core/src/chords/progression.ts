@@ -58,17 +58,17 @@ interface Contender {
 
 /**
  * The shapes that take a hand through a progression with the least work: an exact shortest path over the best shapes of
- * each chord and their fingerings. Empty when a chord has no shape under the wishes.
+ * each chord and their fingerings. Empty when a chord has no shape under the filters.
  */
 export function progressionPath(
   setup: Setup,
   chords: readonly ChordReading[],
-  wishes: ProgressionFilters = {},
+  filters: ProgressionFilters = {},
 ): ProgressionStep[] {
   const known = new Map<string, Contender[]>()
   const columns = chords.map((chord) => {
     const text = chordText(chord)
-    const column = known.get(text) ?? contenders(setup, chord, wishes)
+    const column = known.get(text) ?? contenders(setup, chord, filters)
     known.set(text, column)
     return column
   })
@@ -81,7 +81,7 @@ export function progressionPath(
     const next = columns[k]!.map((to, j) => {
       let least = Infinity
       before.forEach((a, i) => {
-        const cost = costs[i]! + stepPrice(setup, a, to, wishes)
+        const cost = costs[i]! + stepPrice(setup, a, to, filters)
         if (cost < least) {
           least = cost
           from[j] = i
@@ -111,24 +111,24 @@ function stepPrice(setup: Setup, a: Contender, b: Contender, { lead }: Progressi
   return change + SEMITONE * Math.abs(lead === 'melody' ? a.top - b.top : a.low - b.low)
 }
 
-function contenders(setup: Setup, chord: ChordReading, wishes: ProgressionFilters): Contender[] {
-  const pinned = wishes.pinned?.get(chordText(chord))
-  const rows = pinned ? [] : shownOrder(findShapes(setup, chord, wishes))
+function contenders(setup: Setup, chord: ChordReading, filters: ProgressionFilters): Contender[] {
+  const pinned = filters.pinned?.get(chordText(chord))
+  const rows = pinned ? [] : shownOrder(findShapes(setup, chord, filters))
   const found = rows.map((r) => r.head).sort((a, b) => a.cost - b.cost)
-  const rooted = wishes.rooted
+  const rooted = filters.rooted
     ? found.filter((s) => mod12(Math.min(...soundingPitches(setup, s.frets))) === bassPitchClass(chord))
     : []
   const heads = (rooted.length > 0 ? rooted : found).slice(0, SHAPES_A_CHORD)
-  const player = handFor(setup.player, wishes)
+  const player = handFor(setup.player, filters)
   return (pinned ? [pinned] : heads).flatMap((shape) => {
     const pitches = soundingPitches(setup, shape.frets)
     const ends = { top: Math.max(...pitches), low: Math.min(...pitches) }
     const thin = THIN * Math.max(0, 4 - pitches.length)
-    const bass = mod12(ends.low) === (wishes.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
-    const known = !wishes.familiar || wishes.familiar.has(shape.frets.join())
+    const bass = mod12(ends.low) === (filters.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
+    const known = !filters.familiar || filters.familiar.has(shape.frets.join())
     const extra = thin + bass + (known ? 0 : UNFAMILIAR)
     if (pinned) return [{ shape, price: 0, ...ends, spots: handPositions(shape) }]
-    const selective = wishes.maxStretch !== undefined || wishes.freeFingers !== undefined
+    const selective = filters.maxStretch !== undefined || filters.freeFingers !== undefined
     if (selective)
       return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, spots: handPositions(shape) }]
     return fingeringsOf(setup, shape.frets, player, FINGERINGS_A_SHAPE).map(({ fingers, cost }) => ({

@@ -6,17 +6,17 @@ import type { ShapeFilters } from './shapeQuery.ts'
 export type ShapeFilterName = keyof ShapeFilters
 
 /**
- * When wishes leave nothing: which single wish, given up, lets shapes through, the one with the most first. Empty when
+ * When filters leave nothing: which single filter, given up, lets shapes through, the one with the most first. Empty when
  * no single one helps (or the chord has no shape in this tuning at all).
  */
-export function filtersToRelax(setup: Setup, chord: ChordReading, wishes: ShapeFilters): ShapeFilterName[] {
-  const names = (Object.keys(wishes) as ShapeFilterName[]).filter((name) => {
-    const value = wishes[name]
+export function filtersToRelax(setup: Setup, chord: ChordReading, filters: ShapeFilters): ShapeFilterName[] {
+  const names = (Object.keys(filters) as ShapeFilterName[]).filter((name) => {
+    const value = filters[name]
     return value !== undefined && value !== false && !(Array.isArray(value) && value.length === 0)
   })
   return names
     .map((name) => {
-      const rest = Object.fromEntries(Object.entries(wishes).filter(([key]) => key !== name)) as ShapeFilters
+      const rest = Object.fromEntries(Object.entries(filters).filter(([key]) => key !== name)) as ShapeFilters
       const rows = findShapes(setup, chord, rest).zones.reduce((n, z) => n + z.rows.length, 0)
       return { name, rows }
     })

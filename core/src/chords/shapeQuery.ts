@@ -27,22 +27,22 @@ export interface ShapeFilters {
 /** Highest fret that is searched unless the zone asks for more. */
 export const USUAL_HIGHEST_FRET = 15
 
-/** The search that a chord with wishes asks for. */
-export function shapeQuery(chord: ChordReading, wishes: ShapeFilters): ShapeQuery {
+/** The search that a chord with filters asks for. */
+export function shapeQuery(chord: ChordReading, filters: ShapeFilters): ShapeQuery {
   const root = pitchClass(chord.root)
   const needs = toneNeeds(chord)
   const allowed = [...chordPitchClasses(chord), ...needs.admitted.map((i) => mod12(root + i))]
-  const bass = wishes.bass ?? (chord.bass ? bassPitchClass(chord) : undefined)
+  const bass = filters.bass ?? (chord.bass ? bassPitchClass(chord) : undefined)
   if (bass !== undefined) allowed.push(bass)
-  const [lowestFret, highestFret] = wishes.zone ?? [1, USUAL_HIGHEST_FRET]
+  const [lowestFret, highestFret] = filters.zone ?? [1, USUAL_HIGHEST_FRET]
   return {
     allowed: [...new Set(allowed)],
     essential: needs.essential.map((group) => group.map((i) => mod12(root + i))),
     ...(bass === undefined ? {} : { bass }),
-    ...(wishes.top === undefined ? {} : { top: wishes.top }),
-    ...(wishes.through === undefined ? {} : { through: wishes.through }),
-    leave: wishes.leave ?? [],
-    ring: wishes.ring ?? [],
+    ...(filters.top === undefined ? {} : { top: filters.top }),
+    ...(filters.through === undefined ? {} : { through: filters.through }),
+    leave: filters.leave ?? [],
+    ring: filters.ring ?? [],
     lowestFret: Math.max(1, lowestFret),
     highestFret,
     fewestStrings: Math.min(3, new Set(chordPitchClasses(chord)).size),
@@ -50,10 +50,10 @@ export function shapeQuery(chord: ChordReading, wishes: ShapeFilters): ShapeQuer
 }
 
 /** What the shapes are ranked against. */
-export function shapeGoal(chord: ChordReading, wishes: ShapeFilters): ShapeGoal {
+export function shapeGoal(chord: ChordReading, filters: ShapeFilters): ShapeGoal {
   return {
     root: pitchClass(chord.root),
-    bass: wishes.bass ?? bassPitchClass(chord),
+    bass: filters.bass ?? bassPitchClass(chord),
     tones: [...new Set(chordPitchClasses(chord))],
   }
 }

@@ -151,7 +151,7 @@ const shapeName = (chord: ChordReading) => {
 }
 
 /**
- * Frames for a chord as the hand calls it (the capo taken off): open shapes first, then the forms moved up the neck.
+ * HeldShapes for a chord as the hand calls it (the capo taken off): open shapes first, then the forms moved up the neck.
  * Only shapes whose every note belongs to the chord in this tuning are returned, so other tunings are safe.
  */
 export function heldShapesFor(
@@ -159,15 +159,15 @@ export function heldShapesFor(
   setup: Setup,
   pins: readonly PinnedShape[] = [],
 ): HeldShape[] {
-  const frames: HeldShape[] = pins.filter((pin) => isFor(pin, shape, setup)).map(pinnedFrame)
+  const heldShapes: HeldShape[] = pins.filter((pin) => isFor(pin, shape, setup)).map(pinnedShape)
   // Who pins a shape wants that one.
-  if (frames.length > 0) return frames
+  if (heldShapes.length > 0) return heldShapes
   const names = shapeName(shape)
-  if (setup.instrument.strings !== 6) return foundFrames(names.plain, shape, setup)
+  if (setup.instrument.strings !== 6) return foundShapes(names.plain, shape, setup)
   const openKeys = names.slashed === names.plain ? [names.plain] : [names.slashed, names.plain]
   for (const key of openKeys) {
     const open = OPEN_SHAPES[key]
-    if (open) frames.push(frameOf(key, readDiagram(open), 0, frames.length === 0))
+    if (open) heldShapes.push(frameOf(key, readDiagram(open), 0, heldShapes.length === 0))
   }
   for (const [text, rootString] of MOVABLE_FORMS[shape.quality] ?? []) {
     const form = readDiagram(text)
@@ -177,10 +177,12 @@ export function heldShapesFor(
     const up = shift + 1 <= 10 ? shift : shift - 12
     if (up < 0 || up > 9) continue
     const formName = rootString === 6 ? 'E' : rootString === 5 ? 'A' : 'D'
-    frames.push(frameOf(`${names.plain} (${formName} form, fret ${up + 1})`, form, up, frames.length === 0))
+    heldShapes.push(
+      frameOf(`${names.plain} (${formName} form, fret ${up + 1})`, form, up, heldShapes.length === 0),
+    )
   }
-  const fitting = frames.filter((f) => soundsChord(f, shape, setup))
-  return fitting.length > 0 ? fitting : foundFrames(names.plain, shape, setup)
+  const fitting = heldShapes.filter((f) => soundsChord(f, shape, setup))
+  return fitting.length > 0 ? fitting : foundShapes(names.plain, shape, setup)
 }
 
 function isFor(pin: PinnedShape, shape: ChordReading, setup: Setup): boolean {
@@ -194,28 +196,28 @@ function isFor(pin: PinnedShape, shape: ChordReading, setup: Setup): boolean {
   )
 }
 
-function pinnedFrame(pin: PinnedShape, index: number): HeldShape {
-  return { ...fingeredFrame(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0), pinned: true }
+function pinnedShape(pin: PinnedShape, index: number): HeldShape {
+  return { ...fingeredShape(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0), pinned: true }
 }
 
 /** How many found shapes stand in for a chord that no book shape serves (other tunings, rare chords). */
 const FOUND_FRAMES = 4
 
-function foundFrames(name: string, shape: ChordReading, setup: Setup): HeldShape[] {
+function foundShapes(name: string, shape: ChordReading, setup: Setup): HeldShape[] {
   const sounding = transposeChord(shape, setup.capo[0]!, true)
   return (
     shownOrder(findShapes(setup, sounding, { zone: [1, 9], bass: bassPitchClass(sounding) }))
       .map((row) => row.head)
       .sort((a, b) => a.cost - b.cost)
-      .map((s) => fingeredFrame(name, s.frets, s.fingers, false))
+      .map((s) => fingeredShape(name, s.frets, s.fingers, false))
       // The solver measures a barre from its farthest string; shapes that only the nearest allows are left out.
       .filter((f) => !handFault(setup, setup.player.spans, f.pressed))
       .slice(0, FOUND_FRAMES)
   )
 }
 
-/** A frame from a fingered shape. */
-function fingeredFrame(
+/** A held shape from a fingered shape. */
+function fingeredShape(
   name: string,
   frets: readonly (number | null)[],
   fingers: readonly LeftFinger[],
@@ -240,10 +242,10 @@ function openPitchWithoutCapo(setup: Setup, string: number): number {
   return setup.tuning[string - 1]!
 }
 
-function soundsChord(frame: HeldShape, shape: ChordReading, setup: Setup): boolean {
+function soundsChord(heldShape: HeldShape, shape: ChordReading, setup: Setup): boolean {
   const capo = setup.capo[0]!
   const allowed = chordPitchClasses(shape).map((pc) => mod12(pc + capo))
-  return frame.frets.every(
+  return heldShape.frets.every(
     (fret, i) => fret === null || allowed.includes(mod12(pitchAt(setup, { string: i + 1, fret }))),
   )
 }

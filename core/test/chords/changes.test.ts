@@ -100,7 +100,7 @@ describe('the way through a progression', () => {
     expect(way('melody')).toBeLessThanOrEqual(way())
   })
 
-  it('a chord that no wish allows leaves no way', () => {
+  it('a chord that no filter allows leaves no way', () => {
     expect(progressionPath(setup, [chord('C'), chord('G')], { top: 30 })).toEqual([])
     expect(progressionPath(setup, [])).toEqual([])
   })

@@ -72,8 +72,8 @@ describe('the shapes of a chord', () => {
     )
   })
 
-  it('every wish is granted, or nothing is offered', () => {
-    const wishes = fc.record(
+  it('every filter is granted, or nothing is offered', () => {
+    const filters = fc.record(
       {
         bass: fc.integer({ min: 0, max: 11 }),
         top: fc.integer({ min: 55, max: 76 }),
@@ -87,28 +87,29 @@ describe('the shapes of a chord', () => {
       { requiredKeys: [] },
     )
     fc.assert(
-      fc.property(fc.constantFrom(...CHORDS.slice(0, 9)), wishes, (text, raw) => {
+      fc.property(fc.constantFrom(...CHORDS.slice(0, 9)), filters, (text, raw) => {
         const setup = guitarSetup()
-        const wish = raw as ShapeFilters
-        const shapes = all(findShapes(setup, chord(text), wish))
+        const filter = raw as ShapeFilters
+        const shapes = all(findShapes(setup, chord(text), filter))
         for (const { frets: list, fingers } of shapes) {
           const pitches = soundingPitches(setup, list)
-          if (wish.bass !== undefined) expect(mod12(pitches[0]!)).toBe(wish.bass)
-          if (wish.top !== undefined) expect(Math.max(...pitches)).toBe(wish.top)
-          for (const s of wish.leave ?? []) expect(list[s - 1]).toBeNull()
-          for (const s of wish.ring ?? []) expect(list[s - 1]).not.toBeNull()
+          if (filter.bass !== undefined) expect(mod12(pitches[0]!)).toBe(filter.bass)
+          if (filter.top !== undefined) expect(Math.max(...pitches)).toBe(filter.top)
+          for (const s of filter.leave ?? []) expect(list[s - 1]).toBeNull()
+          for (const s of filter.ring ?? []) expect(list[s - 1]).not.toBeNull()
           const pressed = list.filter((f): f is number => f !== null && f > 0)
           for (const f of pressed) {
-            expect(f).toBeGreaterThanOrEqual(wish.zone?.[0] ?? 1)
-            expect(f).toBeLessThanOrEqual(wish.zone?.[1] ?? 15)
+            expect(f).toBeGreaterThanOrEqual(filter.zone?.[0] ?? 1)
+            expect(f).toBeLessThanOrEqual(filter.zone?.[1] ?? 15)
           }
-          if (wish.maxStretch) expect(stretchOf(setup, list, fingers)).toBeLessThanOrEqual(wish.maxStretch)
-          if (wish.noBarre) expect(barresOf(list, fingers)).toEqual([])
-          if (wish.freeFingers) expect(freeFingersOf(fingers)).toBeGreaterThanOrEqual(wish.freeFingers)
+          if (filter.maxStretch)
+            expect(stretchOf(setup, list, fingers)).toBeLessThanOrEqual(filter.maxStretch)
+          if (filter.noBarre) expect(barresOf(list, fingers)).toEqual([])
+          if (filter.freeFingers) expect(freeFingersOf(fingers)).toBeGreaterThanOrEqual(filter.freeFingers)
         }
         if (shapes.length === 0) {
-          for (const name of filtersToRelax(setup, chord(text), wish)) {
-            const rest = Object.fromEntries(Object.entries(wish).filter(([key]) => key !== name))
+          for (const name of filtersToRelax(setup, chord(text), filter)) {
+            const rest = Object.fromEntries(Object.entries(filter).filter(([key]) => key !== name))
             expect(findShapes(setup, chord(text), rest).zones.length).toBeGreaterThan(0)
           }
         }

@@ -61,7 +61,7 @@ const symbols = fc
   )
   .map((parts) => parts.join(''))
 
-const wishes: fc.Arbitrary<ShapeFilters> = fc.record(
+const filters: fc.Arbitrary<ShapeFilters> = fc.record(
   {
     bass: fc.integer({ min: 0, max: 11 }),
     top: fc.integer({ min: 50, max: 80 }),
@@ -75,11 +75,11 @@ const wishes: fc.Arbitrary<ShapeFilters> = fc.record(
 describe('shapes on any neck', () => {
   it('lie on the neck in front of the capo, ask only what the hand may do, and can be explained', () => {
     fc.assert(
-      fc.property(setups, symbols, wishes, (setup, symbol, wish) => {
+      fc.property(setups, symbols, filters, (setup, symbol, filter) => {
         const reading = readChordSymbol(symbol)
         if (reading.kind !== 'chord') throw new Error(symbol)
         const { chord } = reading
-        const found = findShapes(setup, chord, wish)
+        const found = findShapes(setup, chord, filter)
         const shapes = shownOrder(found).flatMap((r) => [r.head, ...r.variants])
         const capo = Math.max(...setup.capo)
         const { techniques, spans } = setup.player
@@ -96,7 +96,7 @@ describe('shapes on any neck', () => {
         }
         const first = shapes[0]
         if (!first) {
-          for (const name of filtersToRelax(setup, chord, wish)) expect(Object.keys(wish)).toContain(name)
+          for (const name of filtersToRelax(setup, chord, filter)) expect(Object.keys(filter)).toContain(name)
           return
         }
         const { frets, fingers } = first

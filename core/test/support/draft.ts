@@ -12,6 +12,6 @@ export const BARE: Draft = {
   innerFinger: 0,
   planted: undefined,
   plantedFinger: 0,
-  frame: -1,
+  heldShape: -1,
   strikes: false,
 }

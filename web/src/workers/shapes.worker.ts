@@ -15,20 +15,20 @@ import {
 import { serve } from './serve.ts'
 
 export interface ShapesReply extends FoundShapes {
-  /** Where nothing was found: wishes that, given up alone, would let shapes through. */
+  /** Where nothing was found: filters that, given up alone, would let shapes through. */
   readonly relax: readonly ShapeFilterName[]
 }
 
 const api = {
-  find(setup: Setup, chord: ChordReading, wishes: ShapeFilters, everything: boolean): ShapesReply {
-    const found = findShapes(setup, chord, wishes, everything)
-    return { ...found, relax: found.zones.length > 0 ? [] : filtersToRelax(setup, chord, wishes) }
+  find(setup: Setup, chord: ChordReading, filters: ShapeFilters, everything: boolean): ShapesReply {
+    const found = findShapes(setup, chord, filters, everything)
+    return { ...found, relax: found.zones.length > 0 ? [] : filtersToRelax(setup, chord, filters) }
   },
   same(setup: Setup, frets: readonly (number | null)[]): SameNotes {
     return sameNotes(setup, frets)
   },
-  path(setup: Setup, chords: readonly ChordReading[], wishes: ProgressionFilters): ProgressionStep[] {
-    return progressionPath(setup, chords, wishes)
+  path(setup: Setup, chords: readonly ChordReading[], filters: ProgressionFilters): ProgressionStep[] {
+    return progressionPath(setup, chords, filters)
   },
 }
 

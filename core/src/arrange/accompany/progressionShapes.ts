@@ -46,9 +46,9 @@ export function progressionShapes(
   { alike, barres, stretches }: ShapeRules,
 ): (SegmentShape | undefined)[] {
   const setup = stretches ? own : withKindHand(own)
-  const wishes = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
+  const filters = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
   const pinned = pinnedShapes(setup, segments, pins)
-  const ways: readonly ShapeFilters[] = [wishes, { zone: wishes.zone! }, { zone: [1, 7] }, {}]
+  const ways: readonly ShapeFilters[] = [filters, { zone: filters.zone! }, { zone: [1, 7] }, {}]
   const wanted = new Map<string, ShapeFilters | undefined>()
   for (const { sounding } of segments) {
     if (!sounding || wanted.has(chordText(sounding))) continue
@@ -56,7 +56,7 @@ export function progressionShapes(
     wanted.set(
       chordText(sounding),
       held
-        ? wishes
+        ? filters
         : (ways.find((w) => hasShape(setup, sounding, w, true)) ??
             ways.find((w) => hasShape(setup, sounding, w, false))),
     )
@@ -111,8 +111,8 @@ function sameShapes(
 const wishesAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeFilters | undefined>) =>
   sounding ? wanted.get(chordText(sounding)) : undefined
 
-function hasShape(setup: Setup, chord: ChordReading, wishes: ShapeFilters, rooted: boolean): boolean {
-  return findShapes(setup, chord, wishes).zones.some(({ rows }) =>
+function hasShape(setup: Setup, chord: ChordReading, filters: ShapeFilters, rooted: boolean): boolean {
+  return findShapes(setup, chord, filters).zones.some(({ rows }) =>
     rows.some(({ head }) => !rooted || mod12(bassPitch(setup, head.frets)) === bassPitchClass(chord)),
   )
 }

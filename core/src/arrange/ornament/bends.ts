@@ -11,7 +11,7 @@ export function* proposeBends(page: OrnamentPage): Turns<void> {
   yield* eachInTurns(page.melody, (i, k) => {
     const from = page.melody[k - 1]
     const note = page.notes[i]!
-    if (from === undefined || page.wishes.has(note.id) || note.bend || isArrival(note.attack)) return
+    if (from === undefined || page.asked.has(note.id) || note.bend || isArrival(note.attack)) return
     const event = page.events.get(note.sourceId ?? '')
     if (event && (event.graces.length > 0 || event.ornaments.length > 0)) return
     if (invitesBend(page, from, i)) bend(page, from, i, k)
@@ -71,14 +71,14 @@ function afterBend(page: OrnamentPage, bent: number, k: number, unbent: Unpicked
   for (let j = k + 1; j < page.melody.length; j++) {
     const i = page.melody[j]!
     const note = page.notes[i]!
-    const wish = page.wishes.get(note.id)
+    const asked = page.asked.get(note.id)
     const goesOn =
       note.attack === 'pluck' &&
       !note.graces &&
       note.place.string === place.string &&
       page.starts[last]! + page.notes[last]!.dur.ticks === page.starts[i]!
     if (!goesOn) return
-    if (note.place.fret === place.fret && note.left === left && wish !== 'pluck') {
+    if (note.place.fret === place.fret && note.left === left && asked !== 'pluck') {
       page.notes[i] = { ...note, attack: 'release' }
       page.span('release', page.notes[last]!, note)
       return

@@ -47,7 +47,7 @@ export class OrnamentPage {
   readonly starts: readonly Ticks[]
   readonly events: ReadonlyMap<Id, TuneEvent>
   /** How notes were asked to be sounded. */
-  readonly wishes: ReadonlyMap<Id, AskedArticulation>
+  readonly asked: ReadonlyMap<Id, AskedArticulation>
   /** Measures that are also entered from elsewhere than the one before. */
   readonly entered: ReadonlySet<number>
 
@@ -64,7 +64,7 @@ export class OrnamentPage {
     this.gripStarts = this.grips.map((g) => ticksAt(plan.timeline, g.pos))
     this.melody = this.notes.flatMap((n, i) => (n.role === 'melody' ? [i] : []))
     this.events = new Map(tune.events.map((e) => [e.id, e]))
-    this.wishes = new Map(locks.filter(isLockOf('attack')).map((l) => [l.target, l.value]))
+    this.asked = new Map(locks.filter(isLockOf('attack')).map((l) => [l.target, l.value]))
     this.entered = new Set(plan.junctions.map((j) => j.to))
   }
 

@@ -16,13 +16,13 @@ export function* addSlurs(page: OrnamentPage): Turns<void> {
   let last = -2
   yield* eachInTurns(page.melody, (i, k) => {
     const from = page.melody[k - 1]
-    const wish = page.wishes.get(page.notes[i]!.id)
-    if (wish === 'preBend') {
+    const lock = page.asked.get(page.notes[i]!.id)
+    if (lock === 'preBend') {
       if (!preBend(page, i, k)) page.leave(i, 'noBend')
       return
     }
-    if (from === undefined || wish === 'pluck' || page.notes[i]!.graces) return
-    const asked = typeof wish === 'string' && isArrival(wish) ? wish : undefined
+    if (from === undefined || lock === 'pluck' || page.notes[i]!.graces) return
+    const asked = lock !== undefined && isArrival(lock) ? lock : undefined
     // A string that was pushed up is still up, or let back to the note that it came from.
     if (isArrival(page.notes[i]!.attack) || page.notes[i]!.bend) return
     if (asked === 'bend') {

@@ -99,10 +99,11 @@ export function alternativesFor(
 /** The candidates of a slice with every fill that a hand could strike, and the chosen one among them. */
 function withEveryFill(setup: Setup, solution: Solution, t: number): { set: CandidateSet; choice: number } {
   const set = solution.sets[t]!
-  const wish = solution.wishes[t]!
+  const requirement = solution.requirements[t]!
   const own = set.list[solution.choice[t]!]!
-  if (wish.inner?.kind !== 'fill' || !wish.inner.onset) return { set, choice: solution.choice[t]! }
-  const full = generate(setup, wish, true)
+  if (requirement.inner?.kind !== 'fill' || !requirement.inner.onset)
+    return { set, choice: solution.choice[t]! }
+  const full = generate(setup, requirement, true)
   const at = full.list.findIndex((c) => sameCandidate(c, own))
   return at < 0 ? { set, choice: solution.choice[t]! } : { set: full, choice: at }
 }
@@ -113,7 +114,7 @@ function sameCandidate(a: Candidate, b: Candidate): boolean {
     a.bass === b.bass &&
     a.inner === b.inner &&
     a.planted === b.planted &&
-    a.frame === b.frame &&
+    a.heldShape === b.heldShape &&
     a.position === b.position &&
     a.fixed === b.fixed &&
     a.pressed.length === b.pressed.length &&

@@ -20,15 +20,15 @@ export interface BassTones {
   readonly tonic: PitchClass
 }
 
-/** All places below the melody that give the wished bass; root wishes without any get other chord tones, dearly. */
+/** All places below the melody that give the wished bass; root requirements without any get other chord tones, dearly. */
 export function bassOptions(
   setup: Setup,
-  wish: Pick<PlannedBass, 'kind' | 'part'>,
+  requirement: Pick<PlannedBass, 'kind' | 'part'>,
   tones: BassTones,
   melody: Midi | undefined,
   last: number,
 ): BassOption[] {
-  if (wish.part) return partOptions(setup, wish.part.midi, last)
+  if (requirement.part) return partOptions(setup, requirement.part.midi, last)
   const options: BassOption[] = []
   for (let string = setup.instrument.strings; string >= 1; string--) {
     const most = Math.min(last, lastFret(setup, string))
@@ -36,7 +36,7 @@ export function bassOptions(
       const place = { string, fret }
       const midi = pitchAt(setup, place)
       if (melody !== undefined && midi >= melody) break
-      const choice = choicePrice(wish.kind, mod12(midi), fret, tones)
+      const choice = choicePrice(requirement.kind, mod12(midi), fret, tones)
       if (choice === undefined) continue
       options.push({
         place,
@@ -45,7 +45,9 @@ export function bassOptions(
       })
     }
   }
-  return wish.kind === 'root' && options.length === 0 ? otherTones(setup, tones.chord, melody) : options
+  return requirement.kind === 'root' && options.length === 0
+    ? otherTones(setup, tones.chord, melody)
+    : options
 }
 
 /** The second voice of the source keeps its pitch; it may lie over the melody. */

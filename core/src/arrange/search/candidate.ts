@@ -46,8 +46,8 @@ export interface Candidate {
   readonly planted: VoiceKey
   /** The further notes of a voicing that is struck here, from the lowest string. */
   readonly chord: readonly VoiceKey[]
-  /** Index into the wish's frames; −1 where no chord shape is held. */
-  readonly frame: number
+  /** Index into the requirement's held shapes; −1 where no chord shape is held. */
+  readonly heldShape: number
   /** Price paid once, and price for each beat that the grip is held. */
   readonly fixed: number
   readonly perBeat: number
@@ -74,7 +74,7 @@ export interface CandidateSet {
   readonly bass: Int16Array
   readonly inner: Int16Array
   readonly planted: Int16Array
-  readonly frame: Int16Array
+  readonly heldShape: Int16Array
   readonly fixed: Float64Array
   readonly perBeat: Float64Array
   /** 1 where everything that sounds is open, so that the hand may travel. */
@@ -95,7 +95,7 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
     bass: new Int16Array(n),
     inner: new Int16Array(n),
     planted: new Int16Array(n),
-    frame: new Int16Array(n),
+    heldShape: new Int16Array(n),
     fixed: new Float64Array(n),
     perBeat: new Float64Array(n),
     openOnly: new Uint8Array(n),
@@ -109,7 +109,7 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
     set.bass[i] = c.bass
     set.inner[i] = c.inner
     set.planted[i] = c.planted
-    set.frame[i] = c.frame
+    set.heldShape[i] = c.heldShape
     set.fixed[i] = c.fixed
     set.perBeat[i] = c.perBeat
     set.openOnly[i] = soundsOpenOnly(c) ? 1 : 0

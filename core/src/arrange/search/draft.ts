@@ -15,8 +15,8 @@ export interface Draft {
   /** The melody note before, still held. */
   readonly planted: Place | undefined
   readonly plantedFinger: number
-  /** Index into the wish's frames; −1 where no chord shape is held. */
-  readonly frame: number
-  /** True where the frame's notes are struck here with the melody. */
+  /** Index into the requirement's held shapes; −1 where no chord shape is held. */
+  readonly heldShape: number
+  /** True where the held shape's notes are struck here with the melody. */
   readonly strikes: boolean
 }

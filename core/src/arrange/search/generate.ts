@@ -34,36 +34,42 @@ interface Needed {
 }
 
 /**
- * All grips that meet a wish: each place of the melody with each place of the bass and of the further voices (and with
+ * All grips that meet a requirement: each place of the melody with each place of the bass and of the further voices (and with
  * a voice left out where it is held over and may be cut, or where nothing is found), each legal choice of fingers, with
- * and without the frames of the chord. Hard rules only; nothing is dropped for taste. Where the slice is locked, only
+ * and without the held shapes of the chord. Hard rules only; nothing is dropped for taste. Where the slice is locked, only
  * what keeps the lock.
  * @param everyFill a fill is let go at once, so that of two on one grip the dearer can never win; true keeps both
  */
-export function generate(setup: Setup, wish: Requirement, everyFill = wish.lock !== undefined): CandidateSet {
+export function generate(
+  setup: Setup,
+  requirement: Requirement,
+  everyFill = requirement.lock !== undefined,
+): CandidateSet {
   const list: Candidate[] = []
-  const hand = wish.stretches ? setup : withKindHand(setup)
-  for (const draft of allDrafts(hand, wish, everyFill)) {
-    const candidate = finish(setup, wish, draft)
-    if (!wish.lock || keepsLock(candidate, wish.lock)) list.push(candidate)
+  const hand = requirement.stretches ? setup : withKindHand(setup)
+  for (const draft of allDrafts(hand, requirement, everyFill)) {
+    const candidate = finish(setup, requirement, draft)
+    if (!requirement.lock || keepsLock(candidate, requirement.lock)) list.push(candidate)
   }
   return packCandidates(setup, list)
 }
 
-function allDrafts(setup: Setup, wish: Requirement, everyFill: boolean): Draft[] {
+function allDrafts(setup: Setup, requirement: Requirement, everyFill: boolean): Draft[] {
   const found: Draft[] = []
-  if (wish.inner?.kind === 'chord' && wish.inner.onset) strikes(setup, wish, found)
-  for (const needed of combinations(wish)) drafts(setup, wish, needed, everyFill, found)
+  if (requirement.inner?.kind === 'chord' && requirement.inner.onset) strikes(setup, requirement, found)
+  for (const needed of combinations(requirement)) drafts(setup, requirement, needed, everyFill, found)
   return found
 }
 
-function combinations(wish: Requirement): Needed[] {
-  const melodies: (Place | undefined)[] = wish.melody ? [...wish.melody.places] : [undefined]
-  if (wish.melody && !wish.melody.onset) melodies.push(undefined)
-  const basses: (BassOption | undefined)[] = wish.bass ? [...wish.bass.options, undefined] : [undefined]
+function combinations(requirement: Requirement): Needed[] {
+  const melodies: (Place | undefined)[] = requirement.melody ? [...requirement.melody.places] : [undefined]
+  if (requirement.melody && !requirement.melody.onset) melodies.push(undefined)
+  const basses: (BassOption | undefined)[] = requirement.bass
+    ? [...requirement.bass.options, undefined]
+    : [undefined]
   const seconds: (InnerOption | undefined)[] =
-    wish.inner?.kind === 'double' ? [...wish.inner.options, undefined] : [undefined]
-  const ringing: (Place | undefined)[] = [...(wish.melody?.before ?? []), undefined]
+    requirement.inner?.kind === 'double' ? [...requirement.inner.options, undefined] : [undefined]
+  const ringing: (Place | undefined)[] = [...(requirement.melody?.before ?? []), undefined]
   const result: Needed[] = []
   for (const melody of melodies)
     for (const bass of basses)
@@ -85,31 +91,37 @@ function onOwnStrings(...places: readonly (Place | undefined)[]): boolean {
   return true
 }
 
-function drafts(setup: Setup, wish: Requirement, needed: Needed, everyFill: boolean, found: Draft[]): void {
+function drafts(
+  setup: Setup,
+  requirement: Requirement,
+  needed: Needed,
+  everyFill: boolean,
+  found: Draft[],
+): void {
   const open = openStrings(needed)
-  const { barreStrings } = wish
+  const { barreStrings } = requirement
   const lines = fingerOffsets(setup.instrument)
   const touched = [needed.melody, needed.planted].find((p) => p?.harmonic)
-  const fillsHere = wish.inner?.kind === 'fill' && wish.inner.onset
-  for (const hand of fingerings(setup, needed, open, barreStrings, wish.melody?.onset ?? false)) {
+  const fillsHere = requirement.inner?.kind === 'fill' && requirement.inner.onset
+  for (const hand of fingerings(setup, needed, open, barreStrings, requirement.melody?.onset ?? false)) {
     const { pressed } = hand
     const places =
       pressed.length > 0
         ? [positionOf(pressed, lines)]
-        : touched && wish.melody?.onset
+        : touched && requirement.melody?.onset
           ? [Math.max(1, touched.fret - 2)]
           : HOVER_POSITIONS
     for (const position of places) {
       const bare = draftOf(needed, hand, pressed, position, -1)
       found.push(bare)
-      if (fillsHere) filled(setup, wish, bare, open, everyFill, found)
+      if (fillsHere) filled(setup, requirement, bare, open, everyFill, found)
     }
-    for (let frame = 0; frame < wish.frames.length; frame++) {
-      const whole = keepShape(setup, wish.frames[frame]!, hand, open, barreStrings)
-      if (whole.length <= pressed.length && !holdsByOpenStrings(wish, frame, needed)) continue
-      const held = draftOf(needed, hand, whole, positionOf(whole, lines), frame)
+    for (let heldShape = 0; heldShape < requirement.heldShapes.length; heldShape++) {
+      const whole = keepShape(setup, requirement.heldShapes[heldShape]!, hand, open, barreStrings)
+      if (whole.length <= pressed.length && !holdsByOpenStrings(requirement, heldShape, needed)) continue
+      const held = draftOf(needed, hand, whole, positionOf(whole, lines), heldShape)
       found.push(held)
-      if (fillsHere) filled(setup, wish, held, open, everyFill, found)
+      if (fillsHere) filled(setup, requirement, held, open, everyFill, found)
     }
   }
 }
@@ -120,7 +132,7 @@ function draftOf(
   { fingers }: Fingering,
   pressed: readonly Pressed[],
   position: number,
-  frame: number,
+  heldShape: number,
 ): Draft {
   return {
     melody,
@@ -133,7 +145,7 @@ function draftOf(
     plantedFinger: fingers[3]!,
     strikes: false,
     pressed,
-    frame,
+    heldShape,
     position,
   }
 }
@@ -151,17 +163,17 @@ function withFill(draft: Draft, inner: InnerOption, innerFinger: number): Draft 
     plantedFinger: draft.plantedFinger,
     strikes: draft.strikes,
     pressed: draft.pressed,
-    frame: draft.frame,
+    heldShape: draft.heldShape,
     position: draft.position,
   }
 }
 
 /** A voicing of open strings under the melody is held without a finger. */
-function holdsByOpenStrings(wish: Requirement, frame: number, needed: Needed): boolean {
+function holdsByOpenStrings(requirement: Requirement, heldShape: number, needed: Needed): boolean {
   return (
-    wish.inner?.kind === 'chord' &&
-    !wish.inner.onset &&
-    wish.frames[frame]!.frets.some((fret, i) => fret === 0 && needed.melody?.string !== i + 1)
+    requirement.inner?.kind === 'chord' &&
+    !requirement.inner.onset &&
+    requirement.heldShapes[heldShape]!.frets.some((fret, i) => fret === 0 && needed.melody?.string !== i + 1)
   )
 }
 
@@ -224,14 +236,14 @@ function tooWideBarre(pressed: readonly Pressed[], place: Place, finger: number,
  */
 function filled(
   setup: Setup,
-  wish: Requirement,
+  requirement: Requirement,
   draft: Draft,
   open: readonly number[],
   everyFill: boolean,
   found: Draft[],
 ): void {
   let best: { draft: Draft; price: number } | undefined
-  const frame = wish.frames[draft.frame]
+  const heldShape = requirement.heldShapes[draft.heldShape]
   const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
   const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
@@ -241,15 +253,15 @@ function filled(
     const fret = under ? under.fret : 0
     if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
     const midi = openPitch(setup, string) + fret
-    if (midi >= melody || midi <= lowest || !wish.inner!.tones.includes(mod12(midi))) continue
-    if (under && frame?.frets[string - 1] !== fret) continue
-    const price = fillPrice(setup, wish, draft, string)
+    if (midi >= melody || midi <= lowest || !requirement.inner!.tones.includes(mod12(midi))) continue
+    if (under && heldShape?.frets[string - 1] !== fret) continue
+    const price = fillPrice(setup, requirement, draft, string)
     const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
     if (everyFill) {
       found.push(full)
       continue
     }
-    const all = price + strainPrice(wish, full) + weakFingerPrice(full)
+    const all = price + strainPrice(requirement, full) + weakFingerPrice(full)
     if (!best || all < best.price) best = { draft: full, price: all }
   }
   if (best) found.push(best.draft)
@@ -261,13 +273,13 @@ const covered = (pressed: readonly Pressed[], p: Pressed) =>
 const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some((p) => p.string === string)
 
 /** A pattern climbs from the string above the bass towards the melody and comes back; other strings cost a little. */
-function fillPrice(setup: Setup, wish: Requirement, draft: Draft, string: number): number {
-  const { turn, role } = wish.inner!
+function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string: number): number {
+  const { turn, role } = requirement.inner!
   const inside = stringsInside(setup, draft)
   const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]!
   const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
   const wanted = inside[Math.max(0, step)] ?? string
-  return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.frame < 0 ? 0.2 : 0)
+  return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.heldShape < 0 ? 0.2 : 0)
 }
 
 /** Steps of the pattern by how many strings lie between bass and melody, the lowest first. */
@@ -283,16 +295,16 @@ function stringsInside(setup: Setup, { melody, bass }: Draft): number[] {
   return inside
 }
 
-/** Voicings struck with the melody: each frame whole, all its strings at once. */
-function strikes(setup: Setup, wish: Requirement, found: Draft[]): void {
+/** Voicings struck with the melody: each held shape whole, all its strings at once. */
+function strikes(setup: Setup, requirement: Requirement, found: Draft[]): void {
   const lines = fingerOffsets(setup.instrument)
-  for (let frame = 0; frame < wish.frames.length; frame++) {
-    const shape = wish.frames[frame]!
-    const top = wish.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
-    if (wish.melody && !top) continue
-    if (wish.melody && isUnderOther(shape, top!)) continue
-    if (!canBeStruck(wish, shape)) continue
-    if (!wish.stretches && handFault(setup, setup.player.spans, shape.pressed)) continue
+  for (let heldShape = 0; heldShape < requirement.heldShapes.length; heldShape++) {
+    const shape = requirement.heldShapes[heldShape]!
+    const top = requirement.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
+    if (requirement.melody && !top) continue
+    if (requirement.melody && isUnderOther(shape, top!)) continue
+    if (!canBeStruck(requirement, shape)) continue
+    if (!requirement.stretches && handFault(setup, setup.player.spans, shape.pressed)) continue
     const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0
     found.push({
       melody: top,
@@ -305,17 +317,17 @@ function strikes(setup: Setup, wish: Requirement, found: Draft[]): void {
       plantedFinger: 0,
       pressed: shape.pressed,
       position: positionOf(shape.pressed, lines),
-      frame,
+      heldShape,
       strikes: true,
     })
   }
 }
 
 /** Thumb and index cannot skip a string under the index, nor take more than it brushes. */
-function canBeStruck(wish: Requirement, shape: HeldShape): boolean {
-  if (wish.picking !== 'thumbAndIndex') return true
+function canBeStruck(requirement: Requirement, shape: HeldShape): boolean {
+  if (requirement.picking !== 'thumbAndIndex') return true
   const { gaps, tooMany } = pickingStrain(
-    wish.picking,
+    requirement.picking,
     shape.frets.flatMap((fret, i) => (fret === null ? [] : [i + 1])),
   )
   return gaps === 0 && tooMany === 0
@@ -328,7 +340,7 @@ const isUnderOther = (shape: HeldShape, melody: Place) =>
 /** The sounding notes' fingers, then every finger of the shape that can stay beside them; barres as the level allows. */
 function keepShape(
   setup: Setup,
-  frame: HeldShape,
+  heldShape: HeldShape,
   { pressed: sounding, touching }: Fingering,
   open: readonly number[],
   barreStrings: number,
@@ -337,9 +349,9 @@ function keepShape(
   const busy = touching.length > 0 ? [...sounding, ...touching] : sounding
   const { techniques } = setup.player
   const allowed = fingersOf(techniques)
-  for (const group of frame.fingers) {
+  for (const group of heldShape.fingers) {
     const strings = group.at(-1)!.string - group[0]!.string + 1
-    if (strings > 1 && (!techniques.barre || (strings > barreStrings && !frame.pinned))) continue
+    if (strings > 1 && (!techniques.barre || (strings > barreStrings && !heldShape.pinned))) continue
     const { finger } = group[0]!
     if (finger === THUMB ? !techniques.thumbOver : !allowed.includes(finger)) continue
     const rest = group.filter(
@@ -383,10 +395,10 @@ function fingersFor(setup: Setup, place: Place | undefined): readonly number[] {
   return thumb ? [...fingers, THUMB] : fingers
 }
 
-function finish(setup: Setup, wish: Requirement, draft: Draft): Candidate {
+function finish(setup: Setup, requirement: Requirement, draft: Draft): Candidate {
   let fixed = 0
   let perBeat = 0
-  staticCost(setup, wish, draft, (_, cost, each) => {
+  staticCost(setup, requirement, draft, (_, cost, each) => {
     if (each) perBeat += cost
     else fixed += cost
   })
@@ -398,8 +410,10 @@ function finish(setup: Setup, wish: Requirement, draft: Draft): Candidate {
     bass: keyOf(draft.bass?.place, draft.bassFinger),
     inner: keyOf(draft.inner?.place, draft.innerFinger),
     planted: keyOf(draft.planted, draft.plantedFinger),
-    chord: draft.strikes ? chordKeys(wish.frames[draft.frame]!, draft.melody, wish.inner!.voices) : NO_KEYS,
-    frame: draft.frame,
+    chord: draft.strikes
+      ? chordKeys(requirement.heldShapes[draft.heldShape]!, draft.melody, requirement.inner!.voices)
+      : NO_KEYS,
+    heldShape: draft.heldShape,
     fixed,
     perBeat,
   }
@@ -412,13 +426,13 @@ function keyOf(place: Place | undefined, finger: number): VoiceKey {
 }
 
 /** The voices of a struck shape besides the melody, from the lowest string. */
-function chordKeys(frame: HeldShape, melody: Place | undefined, voices: number): VoiceKey[] {
+function chordKeys(heldShape: HeldShape, melody: Place | undefined, voices: number): VoiceKey[] {
   const keys: VoiceKey[] = []
   const most = melody ? voices - 1 : voices
-  for (let string = frame.frets.length; string >= 1 && keys.length < most; string--) {
-    const fret = frame.frets[string - 1]
+  for (let string = heldShape.frets.length; string >= 1 && keys.length < most; string--) {
+    const fret = heldShape.frets[string - 1]
     if (fret === null || fret === undefined || string === melody?.string) continue
-    const finger = frame.pressed.find((p) => p.string === string)?.finger ?? 0
+    const finger = heldShape.pressed.find((p) => p.string === string)?.finger ?? 0
     keys.push(voiceKey(string, fret, finger))
   }
   return keys

@@ -9,48 +9,48 @@ import type { Requirement } from './requirement.ts'
 /** Leaving the textbook shape has a price where the shape could hold the note. */
 export function heldShapeTerms(
   setup: Setup,
-  wish: Requirement,
+  requirement: Requirement,
   draft: Draft,
   rules: LevelRules,
   add: AddTerm,
 ): void {
-  const textbook = wish.frames[0]
+  const textbook = requirement.heldShapes[0]
   if (!textbook) return
   const firm = textbook.pinned ? WEIGHTS.pinnedFirm : 1
-  if (draft.melody && wish.melody?.onset) {
+  if (draft.melody && requirement.melody?.onset) {
     offShape(setup, textbook, draft.melody, draft.melodyFinger, rules.textbook, add)
   }
-  if (draft.bass && wish.bass?.onset) {
+  if (draft.bass && requirement.bass?.onset) {
     offShape(setup, textbook, draft.bass.place, draft.bassFinger, rules.textbook, add)
-    if (wish.bass.kind === 'root' && !isShapeBass(textbook, draft.bass.place))
+    if (requirement.bass.kind === 'root' && !isShapeBass(textbook, draft.bass.place))
       add('otherBass', WEIGHTS.notTextbookBass * firm, false)
     if (
-      wish.bass.kind === 'alternate' &&
+      requirement.bass.kind === 'alternate' &&
       textbook.frets[draft.bass.place.string - 1] !== draft.bass.place.fret
     ) {
       add('alternateOffShape', WEIGHTS.alternateOffShape * firm, false)
     }
   }
-  const frame = wish.frames[draft.frame]
-  if (draft.frame > 0) add('otherShape', WEIGHTS.otherFrame, false)
-  const held = frame ? heldOf(frame, draft.pressed) : 0
-  const size = (frame ?? textbook).pressed.length
+  const heldShape = requirement.heldShapes[draft.heldShape]
+  if (draft.heldShape > 0) add('otherShape', WEIGHTS.otherShape, false)
+  const held = heldShape ? heldOf(heldShape, draft.pressed) : 0
+  const size = (heldShape ?? textbook).pressed.length
   if (size > held)
     add('shapeNotHeld', (rules.frameBeat * firm * (size - held)) / size, true, size - held, 'fingers')
 }
 
 /** A voicing has its price where it is struck, and is to be held until the next. */
-export function voicingTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
-  const frame = wish.frames[draft.frame]
-  if (draft.strikes && frame) {
-    if (frame.price) add('voicing', frame.price, false)
-    if (wish.inner!.firm && frame.rooted === false && wish.frames.some((f) => f.rooted))
+export function voicingTerms(requirement: Requirement, draft: Draft, add: AddTerm): void {
+  const heldShape = requirement.heldShapes[draft.heldShape]
+  if (draft.strikes && heldShape) {
+    if (heldShape.price) add('voicing', heldShape.price, false)
+    if (requirement.inner!.firm && heldShape.rooted === false && requirement.heldShapes.some((f) => f.rooted))
       add('inversionAtChange', WEIGHTS.inversionAtChange, false)
     return
   }
-  if (wish.frames.length === 0 || wish.inner!.onset) return
-  const size = frame ? frame.pressed.length : 1
-  const lost = frame ? size - heldOf(frame, draft.pressed) : 1
+  if (requirement.heldShapes.length === 0 || requirement.inner!.onset) return
+  const size = heldShape ? heldShape.pressed.length : 1
+  const lost = heldShape ? size - heldOf(heldShape, draft.pressed) : 1
   if (lost > 0) add('voicingNotHeld', (WEIGHTS.voicingBeat * lost) / size, true, lost, 'fingers')
 }
 

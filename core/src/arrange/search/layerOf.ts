@@ -184,29 +184,29 @@ class LayerWriter {
     const notes: Unpicked[] = []
     if (slice.melodyOnset) notes.push(this.melodyNote(slice, c, pos))
     if (slice.bassOnset && c.bass !== 0) {
-      const wish = this.plan.bass[slice.bass]!
-      const until = this.soundsUntil(t, wish.until, (set, j) => set.bass[j] !== 0)
+      const planned = this.plan.bass[slice.bass]!
+      const until = this.soundsUntil(t, planned.until, (set, j) => set.bass[j] !== 0)
       notes.push(
-        wish.part
+        planned.part
           ? {
-              ...this.note(melodyNoteId(wish.part.sourceId), pos, until - slice.start, 'harmony', c.bass),
-              sourceId: wish.part.sourceId,
+              ...this.note(melodyNoteId(planned.part.sourceId), pos, until - slice.start, 'harmony', c.bass),
+              sourceId: planned.part.sourceId,
             }
           : this.note(bassNoteId(pos), pos, until - slice.start, 'bass', c.bass),
       )
     }
     if (slice.innerOnset && c.inner !== 0) {
-      const wish = this.plan.inner[slice.inner]!
-      const until = this.soundsUntil(t, this.clearOfMelody(slice, wish, c.inner), (set, j) =>
+      const planned = this.plan.inner[slice.inner]!
+      const until = this.soundsUntil(t, this.clearOfMelody(slice, planned, c.inner), (set, j) =>
         this.keeps(set.list[j]!, c.inner),
       )
-      notes.push(this.note(innerNoteId(pos), pos, until - slice.start, wish.role, c.inner))
+      notes.push(this.note(innerNoteId(pos), pos, until - slice.start, planned.role, c.inner))
     }
     if (slice.innerOnset && c.chord.length > 0) {
-      const wish = this.plan.inner[slice.inner]!
-      const bass = this.plan.harmony[wish.segment]!.sounding
+      const planned = this.plan.inner[slice.inner]!
+      const bass = this.plan.harmony[planned.segment]!.sounding
       c.chord.forEach((key, nth) => {
-        const until = this.soundsUntil(t, this.clearOfMelody(slice, wish, key), (set, j) =>
+        const until = this.soundsUntil(t, this.clearOfMelody(slice, planned, key), (set, j) =>
           this.keeps(set.list[j]!, key),
         )
         const low = nth === 0 && bass && mod12(pitchAt(this.setup, keyPlace(key))) === bassPitchClass(bass)
@@ -284,7 +284,7 @@ class LayerWriter {
     const slice = this.plan.slices[t]!
     const c = this.at(t)
     const next = this.plan.slices[t + 1]
-    const shape = this.solution.wishes[t]!.frames[c.frame]?.name
+    const shape = this.solution.requirements[t]!.heldShapes[c.heldShape]?.name
     const pos = this.posOf(slice.start, slice.measure)
     return {
       id: gripId(pos),
@@ -315,7 +315,7 @@ export function costsOf(plan: Plan, solution: Solution, setup: Setup, t: number)
 /** The same for any choice of candidates. */
 export function costsOfChoice(
   plan: Plan,
-  { wishes, sets }: Pick<Solution, 'wishes' | 'sets'>,
+  { requirements, sets }: Pick<Solution, 'requirements' | 'sets'>,
   setup: Setup,
   t: number,
   choice: (slice: number) => number,
@@ -323,7 +323,7 @@ export function costsOfChoice(
   const slice = plan.slices[t]!
   const terms: CostTerm[] = []
   const { draft } = sets[t]!.list[choice(t)]!
-  staticCost(setup, wishes[t]!, draft, (term, cost, perBeat, quantity, unit) => {
+  staticCost(setup, requirements[t]!, draft, (term, cost, perBeat, quantity, unit) => {
     const total = perBeat ? cost * slice.beats : cost
     if (total > 0)
       terms.push({

@@ -9,9 +9,9 @@ import type { PassingLock } from './passingLocks.ts'
 import type { Trace } from './shortestPath.ts'
 import { newRequirementCache, requirementOf, type Requirement, type RequirementCache } from './requirement.ts'
 
-/** A plan with every slice's wish and candidates: what the search runs over. */
+/** A plan with every slice's requirement and candidates: what the search runs over. */
 export interface Prepared {
-  readonly wishes: readonly Requirement[]
+  readonly requirements: readonly Requirement[]
   readonly sets: readonly CandidateSet[]
   readonly locks: LocksBySlice
 }
@@ -19,12 +19,16 @@ export interface Prepared {
 /** Candidates that were generated before, by signature, and the last search; kept between solves of one setup. */
 export interface SolveMemory {
   readonly sets: Map<string, CandidateSet>
-  readonly wishes: RequirementCache
+  readonly requirements: RequirementCache
   /** What each pass of the last search found on its way. */
   readonly traces: (Trace | undefined)[]
 }
 
-export const newMemory = (): SolveMemory => ({ sets: new Map(), wishes: newRequirementCache(), traces: [] })
+export const newMemory = (): SolveMemory => ({
+  sets: new Map(),
+  requirements: newRequirementCache(),
+  traces: [],
+})
 
 /**
  * Generates the candidates of every slice; yields the share done.
@@ -38,14 +42,14 @@ export function* prepare(
   memory: SolveMemory,
 ): Generator<number, Prepared> {
   const fixed = locksBySlice(plan, measureIds, locks)
-  const wishes: Requirement[] = []
+  const requirements: Requirement[] = []
   const sets: CandidateSet[] = []
   for (let t = 0; t < plan.slices.length; t++) {
     if (t % 32 === 0) yield t / plan.slices.length
-    const wish = requirementOf(plan, t, setup, memory.wishes, fixed.bySlice.get(t))
-    let set = memory.sets.get(wish.signature)
+    const requirement = requirementOf(plan, t, setup, memory.requirements, fixed.bySlice.get(t))
+    let set = memory.sets.get(requirement.signature)
     if (!set) {
-      memory.sets.set(wish.signature, (set = generate(setup, wish)))
+      memory.sets.set(requirement.signature, (set = generate(setup, requirement)))
       yield t / plan.slices.length
     }
     if (set.list.length === 0)
@@ -53,10 +57,10 @@ export function* prepare(
         blamed(plan, setup, measureIds, fixed.acting.get(t) ?? [], t, memory),
         plan.slices[t]!.measure,
       )
-    wishes.push(wish)
+    requirements.push(requirement)
     sets.push(set)
   }
-  return { wishes, sets, locks: fixed }
+  return { requirements, sets, locks: fixed }
 }
 
 /** The fewest of a slice's locks that already contradict: one alone, a pair, or all of them. */
@@ -70,7 +74,7 @@ function blamed(
 ): readonly PassingLock[] {
   const fails = (some: readonly PassingLock[]) => {
     const lock = locksBySlice(plan, measureIds, some).bySlice.get(t)
-    return generate(setup, requirementOf(plan, t, setup, memory.wishes, lock)).list.length === 0
+    return generate(setup, requirementOf(plan, t, setup, memory.requirements, lock)).list.length === 0
   }
   const alone = locks.find((l) => fails([l]))
   if (alone) return [alone]

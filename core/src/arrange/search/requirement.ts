@@ -77,25 +77,25 @@ export interface Requirement {
         readonly tones: readonly PitchClass[]
       }
     | undefined
-  readonly frames: readonly HeldShape[]
+  readonly heldShapes: readonly HeldShape[]
   /** Strings that a finger may lie across: 1 for none. */
   readonly barreStrings: number
   /** False where no grip may come near the end of the hand's reach. */
   readonly stretches: boolean
   /** True where holding the chord's shape has a worth of its own. */
-  readonly holdsFrames: boolean
+  readonly holdsShapes: boolean
   readonly lock: SliceLock | undefined
 }
 
 /** Remembers what is dear to compute, across the slices of one solve. */
 export interface RequirementCache {
-  readonly frames: Map<string, readonly HeldShape[]>
+  readonly heldShapes: Map<string, readonly HeldShape[]>
   readonly voicings: Map<string, readonly HeldShape[]>
 }
 
-export const newRequirementCache = (): RequirementCache => ({ frames: new Map(), voicings: new Map() })
+export const newRequirementCache = (): RequirementCache => ({ heldShapes: new Map(), voicings: new Map() })
 
-/** Turns a slice of the plan into a wish: every place that each voice could take, with the frames of its chord. */
+/** Turns a slice of the plan into a requirement: every place that each voice could take, with the held shapes of its chord. */
 export function requirementOf(
   plan: Plan,
   t: number,
@@ -124,7 +124,7 @@ export function requirementOf(
             before === undefined ? [] : melodyPlaces(setup, before, rules.lastFret, slice, 0, undefined),
         }
   const bass = bassOf(plan, slice, setup, midi, melody?.places ?? [], rules.lastFret, lock)
-  const { inner, frames, strike } = innerOf(plan, slice, setup, cache, midi, lock)
+  const { inner, heldShapes, strike } = innerOf(plan, slice, setup, cache, midi, lock)
   const bassSegment = slice.bass >= 0 ? plan.harmony[plan.bass[slice.bass]!.segment] : undefined
   const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'
   const { school } = slice
@@ -174,16 +174,16 @@ export function requirementOf(
     melody,
     bass,
     inner,
-    frames,
+    heldShapes,
     barreStrings: barreStrings(slice, setup),
     stretches: slice.stretches,
-    holdsFrames: HOLDS_FRAMES.has(slice.style),
+    holdsShapes: HOLDS_SHAPES.has(slice.style),
     lock,
   }
 }
 
 /** Styles in which the hand holds chord shapes while the voices move inside them. */
-const HOLDS_FRAMES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
+const HOLDS_SHAPES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
 
 const barreStrings = ({ level, barres }: Slice, { player }: Setup): number =>
   player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1
@@ -247,13 +247,13 @@ function bassOf(
   last: number,
   lock: SliceLock | undefined,
 ): Requirement['bass'] {
-  const wish = plan.bass[slice.bass]
-  if (!wish) return undefined
-  const sounding = plan.harmony[wish.segment]?.sounding
-  if (!sounding && wish.kind !== 'pedal' && wish.kind !== 'part') return undefined
+  const planned = plan.bass[slice.bass]
+  if (!planned) return undefined
+  const sounding = plan.harmony[planned.segment]?.sounding
+  if (!sounding && planned.kind !== 'pedal' && planned.kind !== 'part') return undefined
   const options = bassOptions(
     setup,
-    wish,
+    planned,
     {
       chord: sounding ? chordPitchClasses(sounding) : [],
       bass: sounding ? bassPitchClass(sounding) : -1,
@@ -267,10 +267,10 @@ function bassOf(
   const known = place && options.find((o) => o.place.string === place.string && o.place.fret === place.fret)
   return {
     onset: slice.bassOnset,
-    change: wish.change,
-    firm: wish.firm,
-    inherited: wish.inherited,
-    kind: wish.kind,
+    change: planned.change,
+    firm: planned.firm,
+    inherited: planned.inherited,
+    kind: planned.kind,
     options: place ? lockedBass(setup, place, known, melody) : options,
   }
 }
@@ -294,46 +294,47 @@ function innerOf(
   cache: RequirementCache,
   melody: Midi | undefined,
   lock: SliceLock | undefined,
-): { inner: Requirement['inner']; frames: readonly HeldShape[]; strike: string } {
-  const wish = plan.inner[slice.inner]
+): { inner: Requirement['inner']; heldShapes: readonly HeldShape[]; strike: string } {
+  const planned = plan.inner[slice.inner]
   const rules = LEVEL_RULES[slice.level]
-  const chordFrames = () => shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
-  if (!wish) {
-    const frames = HOLDS_FRAMES.has(slice.style) ? chordFrames() : []
-    return { inner: undefined, frames, strike: '' }
+  const ownShapes = () => heldShapesOf(plan, slice, setup, cache).slice(0, rules.heldShapes)
+  if (!planned) {
+    const heldShapes = HOLDS_SHAPES.has(slice.style) ? ownShapes() : []
+    return { inner: undefined, heldShapes, strike: '' }
   }
   const inner = {
-    kind: wish.kind,
-    role: wish.role,
+    kind: planned.kind,
+    role: planned.role,
     onset: slice.innerOnset,
-    change: wish.change,
-    firm: wish.change && slice.school.root === 'always',
-    turn: wish.turn,
-    inherited: wish.inherited,
-    voices: wish.voices,
-    options: wish.kind === 'double' ? secondOptions(setup, wish, rules.lastFret, lock) : [],
-    tones: wish.tones ?? tonesOf(plan, wish),
+    change: planned.change,
+    firm: planned.change && slice.school.root === 'always',
+    turn: planned.turn,
+    inherited: planned.inherited,
+    voices: planned.voices,
+    options: planned.kind === 'double' ? secondOptions(setup, planned, rules.lastFret, lock) : [],
+    tones: planned.tones ?? tonesOf(plan, planned),
   }
-  if (wish.kind !== 'chord') return { inner, frames: wish.kind === 'fill' ? chordFrames() : [], strike: '' }
-  const top = topOf(plan, wish)
-  const { frames, key } = voicingFrames(plan, wish, slice, setup, cache, top)
-  return { inner, frames, strike: `${key}:${melody === top ? 'top' : ''}` }
+  if (planned.kind !== 'chord')
+    return { inner, heldShapes: planned.kind === 'fill' ? ownShapes() : [], strike: '' }
+  const top = topOf(plan, planned)
+  const { heldShapes, key } = heldVoicings(plan, planned, slice, setup, cache, top)
+  return { inner, heldShapes, strike: `${key}:${melody === top ? 'top' : ''}` }
 }
 
-const tonesOf = (plan: Plan, wish: PlannedInner): readonly PitchClass[] => {
-  const sounding = plan.harmony[wish.segment]?.sounding
+const tonesOf = (plan: Plan, planned: PlannedInner): readonly PitchClass[] => {
+  const sounding = plan.harmony[planned.segment]?.sounding
   return sounding ? chordPitchClasses(sounding) : []
 }
 
 /** Places of the second voices of a double stop. */
 function secondOptions(
   setup: Setup,
-  wish: PlannedInner,
+  planned: PlannedInner,
   last: number,
   lock: SliceLock | undefined,
 ): InnerOption[] {
   const place = lock?.inner?.place
-  const all = wish.second.flatMap(({ midi, price }) =>
+  const all = planned.second.flatMap(({ midi, price }) =>
     placesOf(setup, midi)
       .filter((p) => p.fret <= last)
       .map((p) => ({ place: p, price })),
@@ -344,35 +345,35 @@ function secondOptions(
   ]
 }
 
-function shapeFrames(plan: Plan, slice: Slice, setup: Setup, cache: RequirementCache): readonly HeldShape[] {
+function heldShapesOf(plan: Plan, slice: Slice, setup: Setup, cache: RequirementCache): readonly HeldShape[] {
   const shape = plan.harmony[slice.segment]?.shape
   if (!shape) return []
   const key = chordText(shape)
-  let known = cache.frames.get(key)
-  if (!known) cache.frames.set(key, (known = heldShapesFor(shape, setup, plan.pins)))
+  let known = cache.heldShapes.get(key)
+  if (!known) cache.heldShapes.set(key, (known = heldShapesFor(shape, setup, plan.pins)))
   return known
 }
 
 /** The melody note under which a voicing is struck. */
-function topOf(plan: Plan, wish: PlannedInner): Midi | undefined {
-  const slice = plan.slices[plan.sliceAt.get(wish.start)!]!
+function topOf(plan: Plan, planned: PlannedInner): Midi | undefined {
+  const slice = plan.slices[plan.sliceAt.get(planned.start)!]!
   return slice.melody >= 0 ? plan.melodyMidi[slice.melody] : undefined
 }
 
-function voicingFrames(
+function heldVoicings(
   plan: Plan,
-  wish: PlannedInner,
+  planned: PlannedInner,
   slice: Slice,
   setup: Setup,
   cache: RequirementCache,
   top: Midi | undefined,
-): { frames: readonly HeldShape[]; key: string } {
-  const sounding = plan.harmony[wish.segment]!.sounding!
+): { heldShapes: readonly HeldShape[]; key: string } {
+  const sounding = plan.harmony[planned.segment]!.sounding!
   const rules = LEVEL_RULES[slice.level]
   const key = [
     chordText(sounding),
     top ?? '-',
-    wish.voices,
+    planned.voices,
     slice.level,
     slice.barres,
     slice.stretches,
@@ -381,16 +382,16 @@ function voicingFrames(
   if (!known) {
     known =
       top === undefined
-        ? shapeFrames(plan, slice, setup, cache).slice(0, rules.frames)
+        ? heldShapesOf(plan, slice, setup, cache).slice(0, rules.heldShapes)
         : voicingsFor(slice.stretches ? setup : withKindHand(setup), {
             chord: sounding,
             top,
-            voices: wish.voices,
+            voices: planned.voices,
             lastFret: rules.lastFret,
             barreStrings: barreStrings(slice, setup),
             thin: rules.thin,
           })
     cache.voicings.set(key, known)
   }
-  return { frames: known, key }
+  return { heldShapes: known, key }
 }

@@ -11,7 +11,7 @@ import type { Requirement } from './requirement.ts'
 
 /** The solved hand: for each slice of the plan the chosen candidate. */
 export interface Solution {
-  readonly wishes: readonly Requirement[]
+  readonly requirements: readonly Requirement[]
   readonly sets: readonly CandidateSet[]
   readonly choice: Int32Array
   /** Cost over the played order, junctions included. */
@@ -46,7 +46,7 @@ export function* solve(
   prepared: Prepared,
   traces: (Trace | undefined)[] = [],
 ): Generator<number, Solution> {
-  const { wishes, sets } = prepared
+  const { requirements, sets } = prepared
   const beats = plan.slices.map((s) => s.beats)
   const steps = plan.slices.map((s, t) =>
     t === 0 || isSkipped(plan, t, s.measure) ? undefined : stepBetween(plan, t - 1, t),
@@ -105,7 +105,7 @@ export function* solve(
   const { choice, cost } = best!
   const none = new Map<number, number>()
   const further = yield* within(1, biases(sets, choice, joins, none, none, known, struck))
-  return { wishes, sets, choice, cost, extra: further }
+  return { requirements, sets, choice, cost, extra: further }
 }
 
 /** True for the first slice of a measure that is never played right after the one before it. */

@@ -10,38 +10,38 @@ import { LEVEL_RULES, WEIGHTS } from './weights.ts'
 import type { Requirement } from './requirement.ts'
 
 /** Prices a grip on its own, without what comes before or after. */
-export function staticCost(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {
-  const rules = LEVEL_RULES[wish.level]
-  fingerTerms(setup, wish, draft, add)
+export function staticCost(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
+  const rules = LEVEL_RULES[requirement.level]
+  fingerTerms(setup, requirement, draft, add)
   if (draft.pressed.length === 0) add('hover', WEIGHTS.hoverFret * (draft.position - 1), false)
   else if (draft.position > 1)
     add(
       'highPosition',
-      rules.highFret * (draft.position - 1) * ease(wish, draft),
+      rules.highFret * (draft.position - 1) * ease(requirement, draft),
       false,
       draft.position,
       'frets',
     )
-  melodyTerms(setup, wish, draft, add)
-  bassTerms(wish, draft, add)
-  innerTerms(wish, draft, add)
-  pickingTerms(wish, draft, add)
-  if (wish.inner?.kind === 'chord') voicingTerms(wish, draft, add)
-  else if (wish.holdsFrames) heldShapeTerms(setup, wish, draft, rules, add)
+  melodyTerms(setup, requirement, draft, add)
+  bassTerms(requirement, draft, add)
+  innerTerms(requirement, draft, add)
+  pickingTerms(requirement, draft, add)
+  if (requirement.inner?.kind === 'chord') voicingTerms(requirement, draft, add)
+  else if (requirement.holdsShapes) heldShapeTerms(setup, requirement, draft, rules, add)
 }
 
 /** A pinned shape is wanted with its barre and where it stands. */
-function ease(wish: Requirement, draft: Draft): number {
-  return wish.frames[draft.frame]?.pinned ? WEIGHTS.pinnedEase : 1
+function ease(requirement: Requirement, draft: Draft): number {
+  return requirement.heldShapes[draft.heldShape]?.pinned ? WEIGHTS.pinnedEase : 1
 }
 
 /** Barres, squeezed and crowded fingers, stretches, weak fingers, the thumb. */
-function fingerTerms(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {
+function fingerTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
   const { pressed } = draft
   const codes = fingerCodes(pressed)
-  const share = draft.frame >= 0 ? 0.4 : 1
-  const eased = ease(wish, draft)
-  const frame = fingerOffsets(setup.instrument)
+  const share = draft.heldShape >= 0 ? 0.4 : 1
+  const eased = ease(requirement, draft)
+  const heldShape = fingerOffsets(setup.instrument)
   for (let f = 0; f < 4; f++) {
     const code = codes[f]!
     if (code === 0) continue
@@ -50,10 +50,10 @@ function fingerTerms(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm
       add('barre', (WEIGHTS.barre + WEIGHTS.barreString * (strings - 2)) * eased, false, strings, 'strings')
       add('barreHeld', WEIGHTS.barreBeat * (strings / 3) * eased, true, strings, 'strings')
     }
-    const squeezed = Math.floor(frame[f]!) + 1 - codeFret(code)
+    const squeezed = Math.floor(heldShape[f]!) + 1 - codeFret(code)
     if (squeezed > 0) add('squeeze', WEIGHTS.squeeze * squeezed * share, false, squeezed, 'frets')
     for (let g = f + 1; g < 4; g++)
-      if (codes[g] !== 0) pairTerms(setup, [f, code], [g, codes[g]!], frame, share, add)
+      if (codes[g] !== 0) pairTerms(setup, [f, code], [g, codes[g]!], heldShape, share, add)
   }
   if (codes[THUMB - 1] !== 0) add('thumbOver', WEIGHTS.thumbOver, false)
   const weak = weakFingerPrice(draft)
@@ -64,12 +64,12 @@ function pairTerms(
   setup: Setup,
   [f, a]: readonly [number, number],
   [g, b]: readonly [number, number],
-  frame: readonly number[],
+  heldShape: readonly number[],
   share: number,
   add: AddTerm,
 ): void {
   const apart = codeFret(b) - codeFret(a)
-  const excess = apart - Math.ceil(frame[g]! - frame[f]!)
+  const excess = apart - Math.ceil(heldShape[g]! - heldShape[f]!)
   if (excess > 0) {
     const capo = setup.capo[0]!
     const { scaleLength } = setup.instrument

@@ -10,21 +10,24 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
   const b = plan.slices[to]!
   const neighbours = to === from + 1
   const note = plan.melody[b.melody]
-  const wish = plan.bass[b.bass]
+  const requirement = plan.bass[b.bass]
   const voices = plan.inner[b.inner]
   const holdsVoices = neighbours && voices !== undefined && !b.innerOnset && a.inner === b.inner
   return {
     seconds: neighbours ? b.seconds : secondsOfSlice(plan, from),
     holdsMelody: neighbours && note !== undefined && !b.melodyOnset && a.melody === b.melody,
-    holdsBass: neighbours && wish !== undefined && !b.bassOnset && a.bass === b.bass,
+    holdsBass: neighbours && requirement !== undefined && !b.bassOnset && a.bass === b.bass,
     holdsInner: holdsVoices && voices.kind === 'double',
     holdsVoicing: holdsVoices && voices.kind === 'chord',
     ringsOn: neighbours && b.rules.ring && b.melodyOnset && a.melody >= 0 && a.melody === b.melody - 1,
     melodyBeatsLeft: note ? (note.start + note.duration - b.start) / QUARTER : 0,
-    bassBeatsLeft: wish ? (wish.until - b.start) / QUARTER : 0,
+    bassBeatsLeft: requirement ? (requirement.until - b.start) / QUARTER : 0,
     innerBeatsLeft: voices ? Math.max(0, voices.until - b.start) / QUARTER : 0,
     sameChordBass:
-      b.bassOnset && wish?.kind === 'alternate' && a.bass >= 0 && plan.bass[a.bass]!.segment === wish.segment,
+      b.bassOnset &&
+      requirement?.kind === 'alternate' &&
+      a.bass >= 0 &&
+      plan.bass[a.bass]!.segment === requirement.segment,
     melodyAgain: a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
     slurred:
       neighbours &&

@@ -54,8 +54,8 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
   const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, slurred } = step
   const { fingers, codes: fromCodes, positionMm: fromMm, openOnly } = a
   const { codes: toCodes, positionMm: toMm } = b
-  const { melody: fromMelody, bass: fromBass, inner: fromInner, frame: fromFrame } = a
-  const { melody: toMelody, bass: toBass, inner: toInner, frame: toFrame } = b
+  const { melody: fromMelody, bass: fromBass, inner: fromInner, heldShape: fromShape } = a
+  const { melody: toMelody, bass: toBass, inner: toInner, heldShape: toShape } = b
   const { land, roll, guide, guideMm } = WEIGHTS
   return (i, j, limit) => {
     const again = melodyAgain && substitutes(fromMelody[i]!, toMelody[j]!)
@@ -63,7 +63,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (holdsMelody && toMelody[j] === 0 && fromMelody[i] !== 0) cost += melodyCut
     if (holdsBass && toBass[j] === 0 && fromBass[i] !== 0) cost += bassCut
     if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut
-    if (holdsVoicing && fromFrame[i]! >= 0 && fromFrame[i] !== toFrame[j]) cost += WEIGHTS.voicingLost
+    if (holdsVoicing && fromShape[i]! >= 0 && fromShape[i] !== toShape[j]) cost += WEIGHTS.voicingLost
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
     if (slurred && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += WEIGHTS.slurBroken
     if (cost >= limit) return cost
@@ -158,7 +158,7 @@ export function transitionTerms(
     cut('bassCut', WEIGHTS.bassCut, WEIGHTS.bassCutBeat, step.bassBeatsLeft)
   if (step.holdsInner && from.inner && !to.inner)
     cut('secondCut', WEIGHTS.secondCut, WEIGHTS.secondCutBeat, step.innerBeatsLeft)
-  if (step.holdsVoicing && from.frame >= 0 && from.frame !== to.frame)
+  if (step.holdsVoicing && from.heldShape >= 0 && from.heldShape !== to.heldShape)
     terms.push({ term: 'voicingLost', cost: WEIGHTS.voicingLost })
   if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass))
     terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })

@@ -8,19 +8,20 @@ import { WEIGHTS } from './weights.ts'
 import type { Requirement } from './requirement.ts'
 
 /** Where the melody lies, and whether the note before rings on. */
-export function melodyTerms(setup: Setup, wish: Requirement, draft: Draft, add: AddTerm): void {
+export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
   const { melody } = draft
   if (!melody) return
-  if (wish.holdsFrames && melody.string >= 4 && hasBassStrings(setup.instrument))
+  if (requirement.holdsShapes && melody.string >= 4 && hasBassStrings(setup.instrument))
     add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
-  if (draft.bass && wish.bass?.kind !== 'part' && melody.string > draft.bass.place.string)
+  if (draft.bass && requirement.bass?.kind !== 'part' && melody.string > draft.bass.place.string)
     add('crossedVoices', WEIGHTS.crossedVoices, false)
-  if (!wish.melody?.onset) return
-  if (wish.melody.before.length > 0 && !draft.planted) add('notRinging', WEIGHTS.notRinging, false)
-  if (wish.melody.room && !hasRoom(draft, wish.melody.room)) add('ornamentLost', WEIGHTS.ornamentLost, false)
+  if (!requirement.melody?.onset) return
+  if (requirement.melody.before.length > 0 && !draft.planted) add('notRinging', WEIGHTS.notRinging, false)
+  if (requirement.melody.room && !hasRoom(draft, requirement.melody.room))
+    add('ornamentLost', WEIGHTS.ornamentLost, false)
   if (melody.harmonic) add('harmonic', WEIGHTS.harmonic, false)
-  if (wish.hand === 'position' && melody.fret === 0) add('openAvoided', WEIGHTS.openAvoided, false)
-  if (wish.hand === 'open' && melody.fret > 0 && wish.melody.places.some((p) => p.fret === 0))
+  if (requirement.hand === 'position' && melody.fret === 0) add('openAvoided', WEIGHTS.openAvoided, false)
+  if (requirement.hand === 'open' && melody.fret > 0 && requirement.melody.places.some((p) => p.fret === 0))
     add('openMissed', WEIGHTS.openMissed, false)
 }
 
@@ -32,13 +33,13 @@ function hasRoom({ melody, melodyFinger }: Draft, { low, high }: OrnamentRoom): 
 }
 
 /** A bass left out, or the choice of its place. */
-export function bassTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
-  if (!wish.bass?.onset) return
+export function bassTerms(requirement: Requirement, draft: Draft, add: AddTerm): void {
+  if (!requirement.bass?.onset) return
   if (draft.bass) {
     if (draft.bass.price > 0) add(draft.bass.nonRoot ? 'nonRoot' : 'bassChoice', draft.bass.price, false)
     return
   }
-  const { kind, change, firm, inherited } = wish.bass
+  const { kind, change, firm, inherited } = requirement.bass
   if (kind === 'part') add('noPart', WEIGHTS.noPart, false)
   else if (inherited && !(kind === 'root' && (change || !firm))) add('noBass', WEIGHTS.noInherited, false)
   else if (kind === 'pedal') add('noBass', WEIGHTS.noPedal, false)
@@ -50,14 +51,14 @@ export function bassTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
 }
 
 /** Fills and second voices: what is left out, and where they lie. */
-export function innerTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
-  if (!wish.inner?.onset) return
-  const { kind } = wish.inner
+export function innerTerms(requirement: Requirement, draft: Draft, add: AddTerm): void {
+  if (!requirement.inner?.onset) return
+  const { kind } = requirement.inner
   if (kind === 'chord') {
     if (!draft.strikes) add('noVoicing', WEIGHTS.noVoicing, false)
   } else if (!draft.inner) {
     if (kind === 'double') add('noSecond', WEIGHTS.noSecond, false)
-    else add('noFill', wish.inner.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill, false)
+    else add('noFill', requirement.inner.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill, false)
   } else {
     if (draft.inner.price > 0)
       add(kind === 'double' ? 'secondChoice' : 'fillChoice', draft.inner.price, false)
@@ -68,31 +69,31 @@ export function innerTerms(wish: Requirement, draft: Draft, add: AddTerm): void 
 }
 
 /** What goes beyond the picking hand's school. */
-export function pickingTerms(wish: Requirement, draft: Draft, add: AddTerm): void {
-  const { gaps, tooMany } = strainOf(wish, draft)
+export function pickingTerms(requirement: Requirement, draft: Draft, add: AddTerm): void {
+  const { gaps, tooMany } = strainOf(requirement, draft)
   if (gaps > 0) add('strokeGap', WEIGHTS.strokeGap * gaps, false, gaps, 'strings')
   if (tooMany > 0) add('tooManyPicked', WEIGHTS.tooManyPicked * tooMany, false)
 }
 
 /** The price of the same. */
-export function strainPrice(wish: Requirement, draft: Draft): number {
-  const { gaps, tooMany } = strainOf(wish, draft)
+export function strainPrice(requirement: Requirement, draft: Draft): number {
+  const { gaps, tooMany } = strainOf(requirement, draft)
   return WEIGHTS.strokeGap * gaps + WEIGHTS.tooManyPicked * tooMany
 }
 
-function strainOf(wish: Requirement, draft: Draft): PickingStrain {
+function strainOf(requirement: Requirement, draft: Draft): PickingStrain {
   const strings: number[] = []
   const strike = (string: number) => {
     if (!strings.includes(string)) strings.push(string)
   }
-  if (wish.melody?.onset && draft.melody) strike(draft.melody.string)
-  if (wish.bass?.onset && draft.bass) strike(draft.bass.place.string)
-  if (wish.inner?.onset && draft.inner) strike(draft.inner.place.string)
+  if (requirement.melody?.onset && draft.melody) strike(draft.melody.string)
+  if (requirement.bass?.onset && draft.bass) strike(draft.bass.place.string)
+  if (requirement.inner?.onset && draft.inner) strike(draft.inner.place.string)
   if (draft.strikes)
-    wish.frames[draft.frame]!.frets.forEach((fret, i) => {
+    requirement.heldShapes[draft.heldShape]!.frets.forEach((fret, i) => {
       if (fret !== null) strike(i + 1)
     })
-  return strings.length < 2 ? NO_STRAIN : pickingStrain(wish.picking, strings)
+  return strings.length < 2 ? NO_STRAIN : pickingStrain(requirement.picking, strings)
 }
 
 const NO_STRAIN: PickingStrain = { gaps: 0, tooMany: 0 }

@@ -34,36 +34,37 @@ const WINDOW = 4
  * Voicings of a chord with the melody on top, each with its fingers: the melody place, and below it two to three more
  * strings of chord tones that this hand reaches. A melody note outside the chord is taken as it is.
  */
-export function voicingsFor(setup: Setup, wish: VoicingRequirement): HeldShape[] {
+export function voicingsFor(setup: Setup, requirement: VoicingRequirement): HeldShape[] {
   const found: { frets: (number | null)[]; price: number }[] = []
-  const scorer = voicingPrice(setup, wish)
-  for (const melody of placesOf(setup, wish.top)) {
-    if (melody.fret > wish.lastFret) continue
-    for (const frets of belowMelody(setup, wish, melody)) found.push({ frets, price: scorer(frets) })
+  const scorer = voicingPrice(setup, requirement)
+  for (const melody of placesOf(setup, requirement.top)) {
+    if (melody.fret > requirement.lastFret) continue
+    for (const frets of belowMelody(setup, requirement, melody)) found.push({ frets, price: scorer(frets) })
   }
   found.sort((a, b) => a.price - b.price)
-  const frames: HeldShape[] = []
+  const heldShapes: HeldShape[] = []
   for (const { frets, price } of found) {
-    if (frames.length >= MOST_VOICINGS) break
+    if (heldShapes.length >= MOST_VOICINGS) break
     for (const { fingers, cost } of fingeringsOf(setup, frets, setup.player, FINGERINGS)) {
       const pressed = frets.flatMap((fret, i): Pressed[] => {
         const finger = fingers[i]
         return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
       })
-      if (widestBarre(pressed) > wish.barreStrings || handFault(setup, setup.player.spans, pressed)) continue
+      if (widestBarre(pressed) > requirement.barreStrings || handFault(setup, setup.player.spans, pressed))
+        continue
       const groups = [1, 2, 3, 4, THUMB].map((f) => pressed.filter((p) => p.finger === f))
-      frames.push({
+      heldShapes.push({
         name: '',
         frets,
         pressed,
         fingers: groups.filter((g) => g.length > 0),
         textbook: false,
-        rooted: lowestPitchClass(setup, frets) === bassPitchClass(wish.chord),
+        rooted: lowestPitchClass(setup, frets) === bassPitchClass(requirement.chord),
         price: price + Math.min(10, Math.max(0, cost)) * WEIGHTS.voicingFingers,
       })
     }
   }
-  return frames
+  return heldShapes
 }
 
 function widestBarre(pressed: readonly Pressed[]): number {
@@ -74,9 +75,9 @@ function widestBarre(pressed: readonly Pressed[]): number {
 }
 
 /** Every choice of strings below the melody's, frets within a hand's window, at least one voice besides the melody. */
-function belowMelody(setup: Setup, wish: VoicingRequirement, melody: Place): (number | null)[][] {
+function belowMelody(setup: Setup, requirement: VoicingRequirement, melody: Place): (number | null)[][] {
   const { strings } = setup.instrument
-  const tones = chordPitchClasses(wish.chord)
+  const tones = chordPitchClasses(requirement.chord)
   const result: (number | null)[][] = []
   const frets: (number | null)[] = Array.from({ length: strings }, () => null)
   frets[melody.string - 1] = melody.fret
@@ -87,11 +88,11 @@ function belowMelody(setup: Setup, wish: VoicingRequirement, melody: Place): (nu
     }
     frets[string - 1] = null
     go(string + 1, voices, low, high)
-    if (voices >= wish.voices) return
+    if (voices >= requirement.voices) return
     const above = pitchAbove(setup, frets, string)
     const open = openPitch(setup, string)
     const from = Math.max(1, high - WINDOW)
-    const to = Math.min(wish.lastFret, lastFret(setup, string), low + WINDOW)
+    const to = Math.min(requirement.lastFret, lastFret(setup, string), low + WINDOW)
     for (let fret = 0; fret <= to; fret = fret === 0 ? from : fret + 1) {
       if (open + fret >= above) break
       if (!tones.includes(mod12(open + fret))) continue
@@ -102,7 +103,7 @@ function belowMelody(setup: Setup, wish: VoicingRequirement, melody: Place): (nu
     frets[string - 1] = null
   }
   const fretted = melody.fret > 0
-  go(melody.string + 1, 1, fretted ? melody.fret : wish.lastFret, fretted ? melody.fret : 0)
+  go(melody.string + 1, 1, fretted ? melody.fret : requirement.lastFret, fretted ? melody.fret : 0)
   return result
 }
 
@@ -123,10 +124,13 @@ function pitchAbove(setup: Setup, frets: readonly (number | null)[], string: num
 }
 
 /** What speaks against a voicing as sound: missing tones, an inversion, doubled notes, gaps, mud in the bass. */
-function voicingPrice(setup: Setup, wish: VoicingRequirement): (frets: readonly (number | null)[]) => number {
-  const root = pitchClass(wish.chord.root)
-  const bass = bassPitchClass(wish.chord)
-  const needs = toneNeeds(wish.chord).essential.map((group) => group.map((i) => mod12(root + i)))
+function voicingPrice(
+  setup: Setup,
+  requirement: VoicingRequirement,
+): (frets: readonly (number | null)[]) => number {
+  const root = pitchClass(requirement.chord.root)
+  const bass = bassPitchClass(requirement.chord)
+  const needs = toneNeeds(requirement.chord).essential.map((group) => group.map((i) => mod12(root + i)))
   return (frets) => {
     const midis = frets.flatMap((fret, i) => (fret === null ? [] : [pitchAt(setup, { string: i + 1, fret })]))
     const pcs = midis.map(mod12)
@@ -139,7 +143,7 @@ function voicingPrice(setup: Setup, wish: VoicingRequirement): (frets: readonly 
     }
     const lowest = Math.min(...midis)
     if (mod12(lowest) !== bass) price += inversionPrice(mod12(lowest - root))
-    price += (wish.voices - midis.length) * wish.thin
+    price += (requirement.voices - midis.length) * requirement.thin
     price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled
     const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
     for (let k = 1; k < strings.length; k++) price += (strings[k]! - strings[k - 1]! - 1) * WEIGHTS.voicingGap

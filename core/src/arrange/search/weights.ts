@@ -1,7 +1,7 @@
 import type { Level } from '../../document/style.ts'
 
 /**
- * Prices of the solver, in one unit of "bother" (about a finger landing in hurry). They say taste; what a hand
+ * Prices of the solver, in one unit of cost (about a finger landing in hurry). They say taste; what a hand
  * cannot do is excluded before any price is asked. Sources: common practice and listening; no published source.
  */
 export const WEIGHTS = {
@@ -44,7 +44,7 @@ export const WEIGHTS = {
   notTextbookBass: 3.5,
   notTextbookFinger: 3,
   notTextbookPlace: 2.5,
-  otherFrame: 0.8,
+  otherShape: 0.8,
   nonRoot: 40,
   noRootAtChange: 50,
   noRoot: 7,
@@ -136,8 +136,8 @@ export interface LevelRules {
   readonly frameBeat: number
   /** Highest fret offered where the note lies on several places. */
   readonly lastFret: number
-  /** How many shapes of a chord may serve as frames. */
-  readonly frames: number
+  /** How many shapes of a chord may serve as held shapes. */
+  readonly heldShapes: number
   /** Share of the price of leaving the book's shape. */
   readonly textbook: number
   /** Price of each voice that a voicing has fewer than it could: a fuller level is fuller. */
@@ -145,9 +145,25 @@ export interface LevelRules {
 }
 
 export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
-  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1, thin: 1 },
-  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, frames: 1, textbook: 1, thin: 0.9 },
-  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, frames: 3, textbook: 1, thin: 1.5 },
-  4: { barreStrings: 6, highFret: 0.2, frameBeat: 0.8, lastFret: 15, frames: 3, textbook: 0.7, thin: 1.7 },
-  5: { barreStrings: 6, highFret: 0.15, frameBeat: 0.8, lastFret: 17, frames: 3, textbook: 0.5, thin: 3.4 },
+  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 1 },
+  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 0.9 },
+  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, heldShapes: 3, textbook: 1, thin: 1.5 },
+  4: {
+    barreStrings: 6,
+    highFret: 0.2,
+    frameBeat: 0.8,
+    lastFret: 15,
+    heldShapes: 3,
+    textbook: 0.7,
+    thin: 1.7,
+  },
+  5: {
+    barreStrings: 6,
+    highFret: 0.15,
+    frameBeat: 0.8,
+    lastFret: 17,
+    heldShapes: 3,
+    textbook: 0.5,
+    thin: 3.4,
+  },
 }

@@ -3,7 +3,7 @@ import { fretFromNut } from '../../instrument/geometry.ts'
 import { placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import type { Midi } from '../../music/pitch/pitch.ts'
 
-/** Prices of a bottleneck's way, in one unit of bother. Common practice and listening, no source. */
+/** Prices of a bottleneck's way, in the unit of the search's cost. Common practice and listening, no source. */
 export const SLIDE_PRICES = {
   /** mm of travel, with haste: a second's worth of a mm. */
   travelMm: 0.012,

@@ -5,7 +5,7 @@ const FINGER_A_FRET = [0, 1, 2, 3]
 
 /**
  * Fret under (or ready for) the index finger, counted from the capo; at least 1. The thumb has no say.
- * @param frame offsets of the fingers from the index in frets, as `fingerFrame` gives them
+ * @param frame offsets of the fingers from the index in frets, as `fingerOffsets` gives them
  */
 export function positionOf(pressed: readonly Pressed[], frame: readonly number[] = FINGER_A_FRET): number {
   let position = Infinity

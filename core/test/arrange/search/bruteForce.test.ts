@@ -23,7 +23,7 @@ const candidate: fc.Arbitrary<Candidate> = fc
     bassIndex: fc.integer({ min: -1, max: 2 }),
     innerIndex: fc.integer({ min: -1, max: 2 }),
     plantedIndex: fc.integer({ min: -1, max: 2 }),
-    frame: fc.integer({ min: -1, max: 2 }),
+    heldShape: fc.integer({ min: -1, max: 2 }),
     fixed: fc.double({ min: 0, max: 12, noNaN: true }),
     perBeat: fc.double({ min: 0, max: 2, noNaN: true }),
   })
@@ -41,7 +41,7 @@ const candidate: fc.Arbitrary<Candidate> = fc
       inner: key(c.innerIndex),
       planted: key(c.plantedIndex),
       chord: [],
-      frame: c.frame,
+      heldShape: c.heldShape,
       fixed: c.fixed,
       perBeat: c.perBeat,
     }

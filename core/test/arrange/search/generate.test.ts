@@ -12,13 +12,13 @@ import { tuneOfMusic } from '../../support/tunes.ts'
 const NOTES = ['C', 'D', 'E', 'F', 'G', 'A', 'B', 'c', 'd', 'e', '^f', 'g']
 const CHORDS = ['C', 'F', 'G7', 'Am', 'Dm', 'E', 'Bm', 'D/F#']
 
-/** The wish of a one-note tune. */
+/** The requirement of a one-note tune. */
 function wishFor(note: string, chord: string, level: Level, capo: number) {
   const tune = tuneOfMusic(`"${chord}"${note}4|]`)
   const setup = guitarSetup(capo)
   const planned = makePlan(tune, setup, wholeTune(tune, 'melody-bass', level))
   if (!planned.ok) throw new Error('does not fit')
-  return { setup, wish: requirementOf(planned.plan, 0, setup, newRequirementCache(), undefined) }
+  return { setup, requirement: requirementOf(planned.plan, 0, setup, newRequirementCache(), undefined) }
 }
 
 describe('candidate generation is complete for what sounds', () => {
@@ -30,9 +30,9 @@ describe('candidate generation is complete for what sounds', () => {
         fc.constantFrom<Level>(1, 2, 3),
         fc.integer({ min: 0, max: 7 }),
         (note, chord, level, capo) => {
-          const { setup, wish } = wishFor(note, chord, level, capo)
+          const { setup, requirement } = wishFor(note, chord, level, capo)
           const offered = new Set(
-            generate(setup, wish).list.map((c) =>
+            generate(setup, requirement).list.map((c) =>
               [
                 keyString(c.melody),
                 keyFret(c.melody),
@@ -44,8 +44,8 @@ describe('candidate generation is complete for what sounds', () => {
             ),
           )
           const rules = LEVEL_RULES[level]
-          const melody = wish.melody!.midi
-          const bassPc = wish.bass!.options.map((o) => pitchAt(setup, o.place) % 12)[0]!
+          const melody = requirement.melody!.midi
+          const bassPc = requirement.bass!.options.map((o) => pitchAt(setup, o.place) % 12)[0]!
           for (let ms = 1; ms <= 6; ms++) {
             for (let mf = 0; mf <= Math.min(rules.lastFret, 20 - capo); mf++) {
               if (pitchAt(setup, { string: ms, fret: mf }) !== melody) continue
@@ -77,8 +77,8 @@ describe('candidate generation is complete for what sounds', () => {
   it('offers nothing that a hand cannot hold', () => {
     for (const chord of CHORDS) {
       for (const level of [1, 2, 3] as const) {
-        const { setup, wish } = wishFor('e', chord, level, 0)
-        for (const c of generate(setup, wish).list)
+        const { setup, requirement } = wishFor('e', chord, level, 0)
+        for (const c of generate(setup, requirement).list)
           expect(handFault(setup, ADULT_SPANS, c.pressed)).toBeUndefined()
       }
     }
@@ -86,8 +86,8 @@ describe('candidate generation is complete for what sounds', () => {
 
   it('gives no barre at level 1', () => {
     for (const chord of ['F', 'Bm', 'F#m']) {
-      const { setup, wish } = wishFor('c', chord, 1, 0)
-      for (const c of generate(setup, wish).list) {
+      const { setup, requirement } = wishFor('c', chord, 1, 0)
+      for (const c of generate(setup, requirement).list) {
         const fingers = c.pressed.map((p) => p.finger)
         expect(new Set(fingers).size).toBe(fingers.length)
       }

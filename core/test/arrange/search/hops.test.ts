@@ -25,7 +25,7 @@ const grip = (...pressed: { string: number; fret: number; finger: number }[]) =>
       inner: 0,
       planted: 0,
       chord: [],
-      frame: -1,
+      heldShape: -1,
       fixed: 0,
       perBeat: 0,
     },

@@ -43,8 +43,8 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   const wishState = useShapeFilters()
   const everything = params.get('every') === '1'
   const asked = reading.kind === 'chord' ? reading.chord : undefined
-  const chord = asked && withAskedBass(asked, wishState.wishes)
-  const found = useFound(setup, asked, wishState.wishes, everything)
+  const chord = asked && withAskedBass(asked, wishState.filters)
+  const found = useFound(setup, asked, wishState.filters, everything)
   const [picked, setPicked] = useState<string>()
   const [unfolded, setUnfolded] = useState<string>()
   const [lengths, setLengths] = useState<Readonly<Record<string, number>>>({})
@@ -110,9 +110,14 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
           <Alert color="lamp" my="sm" role="alert">
             {t('shapes.nothing', { chord: names.chord(chord) })}{' '}
             {found.data.relax.length > 0 ? (
-              found.data.relax.map((wish) => (
-                <Button key={wish} size="compact-sm" mr={6} onClick={() => set({ [RELAX_PARAM[wish]]: '' })}>
-                  {t('shapes.relax', { wish: t(`shapes.wish.${RELAX_PARAM[wish]}`) })}
+              found.data.relax.map((filter) => (
+                <Button
+                  key={filter}
+                  size="compact-sm"
+                  mr={6}
+                  onClick={() => set({ [RELAX_PARAM[filter]]: '' })}
+                >
+                  {t('shapes.relax', { filter: t(`shapes.filter.${RELAX_PARAM[filter]}`) })}
                 </Button>
               ))
             ) : (

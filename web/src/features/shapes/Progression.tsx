@@ -49,11 +49,11 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
   )
   const wrong = words.filter((_, i) => readings[i]!.kind !== 'chord')
   const wishState = useShapeFilters()
-  const wishes = useMemo(
-    (): ProgressionFilters => ({ ...wishState.wishes, ...(lead ? { lead } : {}) }),
-    [wishState.wishes, lead],
+  const filters = useMemo(
+    (): ProgressionFilters => ({ ...wishState.filters, ...(lead ? { lead } : {}) }),
+    [wishState.filters, lead],
   )
-  const path = usePath(setup, chords, wishes)
+  const path = usePath(setup, chords, filters)
   const steps = path.data ?? []
   const capo = fullCapo(setup) ?? 0
   const ways = steps.reduce((sum, s) => sum + (s.change?.mm ?? 0), 0)

@@ -16,16 +16,16 @@ export function ShapeFilterTools({
 }) {
   const { t } = useTranslation()
   const active = WISH_PARAMS.filter((p) => texts[p] !== '')
-  // Open from the start where the address brings wishes along; after that the reader folds it.
+  // Open from the start where the address brings filters along; after that the reader folds it.
   const [openAtFirst] = useState(active.length > 0)
   return (
-    <details className="wishes" open={openAtFirst}>
+    <details className="filters" open={openAtFirst}>
       <summary>
         {active.length > 0
-          ? t('shapes.wishes', {
+          ? t('shapes.filters', {
               list: active
                 .map((p) =>
-                  p === 'nobarre' ? t('shapes.wish.nobarre') : `${t(`shapes.wish.${p}`)} ${texts[p]}`,
+                  p === 'nobarre' ? t('shapes.filter.nobarre') : `${t(`shapes.filter.${p}`)} ${texts[p]}`,
                 )
                 .join(', '),
             })
@@ -37,7 +37,7 @@ export function ShapeFilterTools({
         ))}
         <Select
           w={112}
-          label={t('shapes.wish.zone')}
+          label={t('shapes.filter.zone')}
           data={[
             { value: '', label: t('shapes.anywhere') },
             ...ZONE_CHOICES.map((z) => ({ value: z, label: z })),
@@ -48,7 +48,7 @@ export function ShapeFilterTools({
         />
         <Select
           w={96}
-          label={t('shapes.wish.free')}
+          label={t('shapes.filter.free')}
           data={['', '1', '2', '3'].map((n) => ({ value: n, label: n || t('shapes.any') }))}
           value={texts.free}
           allowDeselect={false}
@@ -56,7 +56,7 @@ export function ShapeFilterTools({
         />
         <Checkbox
           mt={32}
-          label={t('shapes.wish.nobarre')}
+          label={t('shapes.filter.nobarre')}
           checked={texts.nobarre !== ''}
           onChange={(event) => set({ nobarre: event.currentTarget.checked ? '1' : '' })}
         />
@@ -82,7 +82,7 @@ function WishText({
   return (
     <TextInput
       w={104}
-      label={t(`shapes.wish.${param}`)}
+      label={t(`shapes.filter.${param}`)}
       placeholder={t(`shapes.wishHint.${param}`)}
       value={draft}
       error={wrong ? t(`shapes.wishFault.${param}`) : undefined}

@@ -12,12 +12,12 @@ const finder = new Supervised<ShapesApi>(
 export const useFound = (
   setup: Setup,
   chord: ChordReading | undefined,
-  wishes: ShapeFilters,
+  filters: ShapeFilters,
   everything: boolean,
 ) =>
   useQuery({
-    queryKey: ['shapes', setup, chord, wishes, everything],
-    queryFn: () => finder.call('find', setup, chord!, wishes, everything),
+    queryKey: ['shapes', setup, chord, filters, everything],
+    queryFn: () => finder.call('find', setup, chord!, filters, everything),
     enabled: chord !== undefined,
     placeholderData: keepPreviousData,
     networkMode: 'always',
@@ -33,10 +33,10 @@ export const useSameNotes = (setup: Setup, frets: readonly (number | null)[] | u
   })
 
 /** The easiest way through a progression. */
-export const usePath = (setup: Setup, chords: readonly ChordReading[], wishes: ProgressionFilters) =>
+export const usePath = (setup: Setup, chords: readonly ChordReading[], filters: ProgressionFilters) =>
   useQuery({
-    queryKey: ['path', setup, chords, wishes],
-    queryFn: () => finder.call('path', setup, chords, wishes),
+    queryKey: ['path', setup, chords, filters],
+    queryFn: () => finder.call('path', setup, chords, filters),
     enabled: chords.length > 0,
     placeholderData: keepPreviousData,
     networkMode: 'always',

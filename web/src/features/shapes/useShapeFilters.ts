@@ -3,7 +3,7 @@ import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { useNames } from '../../ui/names/useNames.ts'
 
-/** Parameters of the address that hold wishes, as typed. */
+/** Parameters of the address that hold filters, as typed. */
 export const WISH_PARAMS = [
   'bass',
   'top',
@@ -20,9 +20,9 @@ const MOST_STRINGS = 6
 
 export type FilterParam = (typeof WISH_PARAMS)[number]
 
-/** The wishes in the address; texts that cannot be read are named in `faults`. */
+/** The filters in the address; texts that cannot be read are named in `faults`. */
 export function useShapeFilters(): {
-  wishes: ShapeFilters
+  filters: ShapeFilters
   faults: readonly FilterParam[]
   texts: Readonly<Record<FilterParam, string>>
 } {
@@ -56,7 +56,7 @@ export function useShapeFilters(): {
     const zone = /^(\d+)-(\d+)$/.exec(texts.zone)
     const max = Number(texts.max)
     if (texts.max && !(max > 0)) faults.push('max')
-    const wishes: ShapeFilters = {
+    const filters: ShapeFilters = {
       ...(bass ? { bass: pitchClass(bass.name) } : {}),
       ...(top ? { top: midiOf({ ...top.name, octave: top.octave! }) } : {}),
       ...(place ? { through: { string: Number(place[1]), fret: Number(place[2]) } } : {}),
@@ -67,6 +67,6 @@ export function useShapeFilters(): {
       ...(texts.nobarre ? { noBarre: true } : {}),
       ...(texts.free ? { freeFingers: Number(texts.free) } : {}),
     }
-    return { wishes, faults, texts }
+    return { filters, faults, texts }
   }, [key, names])
 }

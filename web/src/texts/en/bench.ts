@@ -186,7 +186,7 @@ export const bench = {
     placeOpen: 'string {{string}} open',
     more_one: 'and {{count}} more',
     more_other: 'and {{count}} more',
-    extra: 'Bother {{extra}}, effort {{effort}}.',
+    extra: 'Cost {{extra}}, effort {{effort}}.',
     worse: 'Came second because: {{list}}.',
     better: 'For it: {{list}}.',
     also: 'Also moves something in measure {{list}}.',
@@ -204,7 +204,7 @@ export const bench = {
   reasons: {
     title: 'Why this grip, and other ways',
     none: 'Nothing weighs against this grip.',
-    total: 'Bother in all: {{cost}}',
+    total: 'Cost in all: {{cost}}',
     term: {
       land: '{{n}} finger comes down',
       lands: '{{n}} fingers come down',
