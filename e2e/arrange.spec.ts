@@ -121,6 +121,21 @@ test('another way is looked for, tried on the sheet and kept; it is locked and c
   await expect(page.locator('.lock-sign')).toHaveCount(0)
 })
 
+test('choices in quick succession all hold, and each is taken back by itself', async ({ page }) => {
+  await arrangePasted(page, TWO_HALVES)
+  const first = await settledFrets(page)
+  await chooseStyle(page, 'Arpeggio')
+  await chooseLevel(page, 3)
+  await chooseLevel(page, 4)
+  await done(page, 'Level 4')
+  await expect(page.getByRole('combobox', { name: 'Style' })).toHaveValue('Arpeggio')
+  for (const label of ['Level 4', 'Level 3', 'Style: Arpeggio']) {
+    await page.getByRole('button', { name: `Undo: ${label}` }).click()
+    await expect(page.getByRole('button', { name: `Redo: ${label}` })).toBeEnabled()
+  }
+  await expect.poll(() => frets(page)).toEqual(first)
+})
+
 test('before and after are compared on the sheet', async ({ page }) => {
   await arrangePasted(page, TWO_HALVES)
   const first = await settledFrets(page)

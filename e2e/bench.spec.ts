@@ -162,9 +162,20 @@ test('Space plays and stops, the cursor moves, the loop stays in its measures', 
   await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
   await page.keyboard.press('Space')
   await expect(page.getByTestId('play-cursor')).toHaveAttribute('data-measure', '4')
-  await page.waitForTimeout(2600)
+  // The cursor runs to the end of the measure and begins it again.
+  const cursor = page.getByTestId('play-cursor')
+  const across = async () => (await cursor.boundingBox())?.x ?? 0
+  let furthest = 0
+  await expect
+    .poll(async () => {
+      const x = await across()
+      const again = x < furthest - 40
+      furthest = Math.max(furthest, x)
+      return again
+    })
+    .toBe(true)
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
-  await expect(page.getByTestId('play-cursor')).toHaveAttribute('data-measure', '4')
+  await expect(cursor).toHaveAttribute('data-measure', '4')
 })
 
 test('the tab is downloaded as aligned text and printed without a broken system', async ({ page }) => {

@@ -42,15 +42,11 @@ export async function frets(page: Page): Promise<string[]> {
 
 export const spoken = (page: Page) => page.getByTestId('spoken')
 
-/** Frets once the page has stopped changing. */
+/** Frets once nothing is being arranged. */
 export async function settledFrets(page: Page): Promise<string[]> {
-  let before = await frets(page)
-  for (;;) {
-    await page.waitForTimeout(250)
-    const now = await frets(page)
-    if (now.length > 0 && now.join() === before.join()) return now
-    before = now
-  }
+  await expect(page.locator('.bench-sheet')).toHaveAttribute('aria-busy', 'false')
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+  return frets(page)
 }
 
 export async function chooseStyle(page: Page, style: string): Promise<void> {

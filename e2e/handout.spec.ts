@@ -58,9 +58,11 @@ test('from a demo tune to two printed pages: parts added, moved and taken off, w
   await handle.focus()
   await page.keyboard.press('Space')
   await expect(page.locator('.handout-blocks li.dragging')).toHaveCount(1)
+  const told = page.locator('[id^="DndLiveRegion"]')
   for (let i = 0; i < 2; i++) {
+    const before = await told.textContent()
     await page.keyboard.press('ArrowUp')
-    await page.waitForTimeout(300)
+    await expect(told).not.toHaveText(before!)
   }
   await page.keyboard.press('Space')
   await expect(blocks(page)).toHaveText([

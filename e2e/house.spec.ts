@@ -80,7 +80,8 @@ for (const scheme of ['light', 'dark'] as const) {
       const back = page.url()
       await page.goto(path)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-      await page.waitForTimeout(400)
+      // What fades in or moves has come to rest.
+      await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
       await check()
       await page.goto(back)
     }

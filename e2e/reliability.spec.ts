@@ -220,6 +220,20 @@ test('a tab that cannot be read leaves its tune: data out, and the tune without 
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 })
 
+test('a tab that a newer version wrote is left as it is, and said to be one', async ({ page }) => {
+  await arrangePasted(page)
+  await put(page, 'arrangements', { schema: 99, fromTomorrow: true })
+  await page.reload()
+  await expect(page.getByRole('heading', { name: 'A newer version of the app wrote this' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Open the tune without its tab' })).toHaveCount(0)
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save this data' }).click()
+  expect(JSON.parse(readFileSync(await (await saving).path(), 'utf8'))).toMatchObject({
+    schema: 99,
+    fromTomorrow: true,
+  })
+})
+
 test('typed text that is older than what is stored does not come over it; it can still be had', async ({
   page,
 }) => {

@@ -238,7 +238,7 @@ function Bench({ id }: { id: string }) {
         onBeside={setBeside}
         writing={late.mayWrite ? late.writing : undefined}
       />
-      <div className="bench-sheet">
+      <div className="bench-sheet" aria-busy={arranger.atWork}>
         {beside && version ? (
           <BesideSheet
             version={version}
