@@ -1,6 +1,7 @@
 import { defineConfig } from 'vitest/config'
 
-const tests = (...folders: string[]) => folders.map((f) => `${f}/test/**/*.test.ts`)
+const tests = (...folders: string[]) =>
+  folders.flatMap((f) => [`${f}/test/**/*.test.ts`, `${f}/test/**/*.test.tsx`])
 
 export default defineConfig({
   test: {

@@ -108,6 +108,14 @@ export const en = {
     reload: 'Reload',
     storage: 'The browser’s storage does not work',
     failed: 'This could not be done',
+    part: {
+      head: 'The tools could not be shown',
+      sheet: 'The sheet could not be shown',
+      side: 'What stands beside the sheet could not be shown',
+      player: 'The player could not be shown',
+    },
+    partText: 'The rest of the page goes on, and your work is saved. ({{reason}})',
+    again: 'Show it again',
     storageText: '{{reason}} Free some space or allow storage for this page, then reload.',
   },
   storage: {

@@ -29,6 +29,7 @@ import { BesideSheet } from './BesideSheet.tsx'
 import { changedNotes, lockedTargets, withAlternative } from './shownNotes.ts'
 import { useAsPlayed } from './useAsPlayed.ts'
 import { useArrangeActions } from './useArrangeActions.ts'
+import { Part } from '../../ui/Part.tsx'
 import { useArranger } from './useArranger.ts'
 import { useAudit } from './useAudit.ts'
 import { usePrevious } from './usePrevious.ts'
@@ -213,80 +214,88 @@ function Bench({ id }: { id: string }) {
   )
   return (
     <div className={pen ? 'bench writing' : 'bench'}>
-      <BenchHead
-        id={id}
-        tune={late.tune}
-        doc={late.doc}
-        model={late.model}
-        signs={late.signs}
-        out={late.out?.arrangement}
-        arranger={arranger}
-        spot={late.out ? undefined : late.spot}
-        marked={late.marked}
-        markedNow={markedNow}
-        onSpot={setSpot}
-        previous={previous?.label}
-        comparing={comparing}
-        onCompare={setComparing}
-        changes={late.changed?.size ?? 0}
-        ossia={ossia}
-        onOssia={setOssia}
-        own={own}
-        asWritten={asWritten}
-        onAsWritten={setAsWritten}
-        beside={besideId}
-        onBeside={setBeside}
-        writing={late.mayWrite ? late.writing : undefined}
-      />
+      <Part name="head" of={[late.doc, late.model]}>
+        <BenchHead
+          id={id}
+          tune={late.tune}
+          doc={late.doc}
+          model={late.model}
+          signs={late.signs}
+          out={late.out?.arrangement}
+          arranger={arranger}
+          spot={late.out ? undefined : late.spot}
+          marked={late.marked}
+          markedNow={markedNow}
+          onSpot={setSpot}
+          previous={previous?.label}
+          comparing={comparing}
+          onCompare={setComparing}
+          changes={late.changed?.size ?? 0}
+          ossia={ossia}
+          onOssia={setOssia}
+          own={own}
+          asWritten={asWritten}
+          onAsWritten={setAsWritten}
+          beside={besideId}
+          onBeside={setBeside}
+          writing={late.mayWrite ? late.writing : undefined}
+        />
+      </Part>
       <div className="bench-sheet" aria-busy={arranger.atWork}>
-        {beside && version ? (
-          <BesideSheet
-            version={version}
-            changes={new Set([...beside.changed, ...beside.lit.changed]).size}
-            heard={heard}
-            onHear={setHeard}
-            onClose={() => setBeside(undefined)}
-            bench={page}
-            kept={
-              <Page
-                model={beside.model}
-                layers={sheet}
-                perLine={perLine}
-                zoom={sheet.zoom / 100}
-                cursor={heard === 'version' ? cursor : undefined}
-                lit={beside.lit}
-              />
-            }
-          />
-        ) : (
-          page
-        )}
+        <Part name="sheet" of={[model, beside]}>
+          {beside && version ? (
+            <BesideSheet
+              version={version}
+              changes={new Set([...beside.changed, ...beside.lit.changed]).size}
+              heard={heard}
+              onHear={setHeard}
+              onClose={() => setBeside(undefined)}
+              bench={page}
+              kept={
+                <Page
+                  model={beside.model}
+                  layers={sheet}
+                  perLine={perLine}
+                  zoom={sheet.zoom / 100}
+                  cursor={heard === 'version' ? cursor : undefined}
+                  lit={beside.lit}
+                />
+              }
+            />
+          ) : (
+            page
+          )}
+        </Part>
       </div>
-      <BenchSide
-        model={late.model}
-        doc={late.doc}
-        arranger={arranger}
-        spot={late.spot}
-        marked={late.marked}
-        onSpot={setSpot}
-        onHear={late.hear}
-        checked={checked}
-        report={report}
-        lockable={late.fits && !late.before && !late.out}
-        tried={tried}
-        onTry={setTried}
-        trial={trial}
-        onTrial={setTrial}
-        ossia={ossia}
-        onOssia={setOssia}
-      />
-      <Player
-        onToggle={toggle}
-        marked={late.marked}
-        numberOf={numberOf}
-        measure={late.spot?.measure}
-        onMark={setMarked}
-      />
+      <Part name="side" of={[late.doc, late.spot]}>
+        <BenchSide
+          model={late.model}
+          doc={late.doc}
+          arranger={arranger}
+          spot={late.spot}
+          marked={late.marked}
+          onSpot={setSpot}
+          onHear={late.hear}
+          checked={checked}
+          report={report}
+          lockable={late.fits && !late.before && !late.out}
+          tried={tried}
+          onTry={setTried}
+          trial={trial}
+          onTrial={setTrial}
+          ossia={ossia}
+          onOssia={setOssia}
+        />
+      </Part>
+      <Part name="player" of={[late.model]}>
+        <Player
+          onToggle={toggle}
+          marked={late.marked}
+          numberOf={numberOf}
+          measure={late.spot?.measure}
+          onMark={setMarked}
+        />
+      </Part>
     </div>
   )
 }

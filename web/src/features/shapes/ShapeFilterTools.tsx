@@ -83,9 +83,9 @@ function WishText({
     <TextInput
       w={104}
       label={t(`shapes.filter.${param}`)}
-      placeholder={t(`shapes.wishHint.${param}`)}
+      placeholder={t(`shapes.filterHint.${param}`)}
       value={draft}
-      error={wrong ? t(`shapes.wishFault.${param}`) : undefined}
+      error={wrong ? t(`shapes.filterFault.${param}`) : undefined}
       onChange={(event) => {
         setDraft(event.currentTarget.value)
         commit(event.currentTarget.value)

@@ -16,7 +16,7 @@ export const shapes = {
     takeNearest: 'Take {{chord}}',
     nothing: 'No shape of {{chord}} meets all of this.',
     nothingAtAll: 'Giving up one wish is not enough; try another tuning, or give up two.',
-    relax: 'Give up “{{wish}}”',
+    relax: 'Give up “{{filter}}”',
     longNeck: 'The whole neck; click a place to hear it',
     zone: 'Frets {{zone}}',
     fold: 'fold',
@@ -26,10 +26,10 @@ export const shapes = {
     more: '{{count}} more…',
     best: 'Show the best only',
     noWishes: 'Wishes: bass, top note, strings, frets, stretch…',
-    wishes: 'Wishes: {{list}}',
+    filters: 'Wishes: {{list}}',
     anywhere: 'anywhere',
     any: 'any',
-    wish: {
+    filter: {
       bass: 'Bass note',
       top: 'Top note',
       place: 'Through a place',
@@ -40,7 +40,7 @@ export const shapes = {
       free: 'Fingers free',
       nobarre: 'No barre',
     },
-    wishHint: {
+    filterHint: {
       bass: 'F#',
       top: 'E4',
       place: 'string.fret',
@@ -48,7 +48,7 @@ export const shapes = {
       leave: 'strings',
       max: 'mm',
     },
-    wishFault: {
+    filterFault: {
       bass: 'a note',
       top: 'a note with octave',
       place: 'as in 2.5',
