@@ -1,4 +1,5 @@
-import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { bpmAt, tempoMap } from '../../document/form/tempoMap.ts'
+import type { Timeline } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
 import { isSolo } from '../../document/style.ts'
 import { isArrival, type TabNote } from '../../document/tab.ts'
@@ -11,8 +12,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import { inFullMeasure } from '../../music/time/metre.ts'
-import { USUAL_TEMPO } from '../../music/time/tempo.ts'
-import { secondsOf, type Ticks } from '../../music/time/ticks.ts'
+import { secondsOf } from '../../music/time/ticks.ts'
 import { mapInTurns, type Turns } from '../../turns.ts'
 
 /** Notes that the fretting hand sounds alone take no stroke. */
@@ -39,7 +39,7 @@ export function* repicking(
     else inMeasure.set(n.pos.measure, [n])
   }
   yield
-  const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
+  const tempos = tempoMap(tune, timeline)
   for (const [i, measure] of tune.measures.entries()) {
     if (i % 16 === 15) yield
     if (!measures.has(measure.id)) continue
@@ -91,9 +91,3 @@ export function* repicking(
 
 const signBeside = (n: TabNote, struck: readonly TabNote[]): PickingSign =>
   struck.find((o) => o.pos.tick === n.pos.tick && o.right !== 'none')?.right ?? 'p'
-
-function bpmAt(tempos: readonly { readonly at: Ticks; readonly bpm: number }[], at: Ticks): number {
-  let bpm = USUAL_TEMPO
-  for (const t of tempos) if (t.at <= at) bpm = t.bpm
-  return bpm
-}

@@ -1,8 +1,8 @@
+import { bpmAt, tempoMap } from '../../document/form/tempoMap.ts'
 import { unfold, type Unfolded } from '../../document/form/unfold.ts'
 import {
   melodyOf,
   measureAt,
-  ticksAt,
   timelineOf,
   type MelodyNote,
   type Timeline,
@@ -23,7 +23,6 @@ import { rangeOf, type Setup } from '../../instrument/setup.ts'
 import { transposeKey, type Key } from '../../music/pitch/key.ts'
 import { midiOf, type Midi } from '../../music/pitch/pitch.ts'
 import { QUARTER, secondsOf, type Ticks } from '../../music/time/ticks.ts'
-import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { alikeBass } from './alikeBass.ts'
 import { bassLine, type PlannedBass } from './bassLine.ts'
@@ -293,13 +292,8 @@ interface Voices {
 
 /** Seconds between two written times, by the tempo marks. */
 function clock(tune: TuneDoc, timeline: Timeline): (from: Ticks, to: Ticks) => number {
-  const tempos = tune.tempos.map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
-  tempos.sort((x, y) => x.at - y.at)
-  return (from, to) => {
-    let bpm = tempos[0]?.bpm ?? USUAL_TEMPO
-    for (const t of tempos) if (t.at <= to) bpm = t.bpm
-    return secondsOf(to - from, bpm)
-  }
+  const tempos = tempoMap(tune, timeline)
+  return (from, to) => secondsOf(to - from, bpmAt(tempos, to))
 }
 
 function* cut(

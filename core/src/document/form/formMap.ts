@@ -1,6 +1,7 @@
+import { bpmAt, tempoMap } from './tempoMap.ts'
+import { timelineOf } from './timeline.ts'
 import type { Id } from '../ids.ts'
 import type { TuneDoc } from '../tune.ts'
-import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { unfold } from './unfold.ts'
 
@@ -71,8 +72,7 @@ function sectionOf(tune: TuneDoc): { readonly name: string; readonly id: number 
 
 /** Quarters a minute in each measure; a change inside one counts from the next. */
 function tempoOf(tune: TuneDoc): number[] {
-  const byMeasure = new Map<Id, number>()
-  for (const t of tune.tempos) byMeasure.set(t.pos.measure, t.bpm)
-  let bpm = tune.tempos[0]?.bpm ?? USUAL_TEMPO
-  return tune.measures.map((m) => (bpm = byMeasure.get(m.id) ?? bpm))
+  const timeline = timelineOf(tune.measures)
+  const tempos = tempoMap(tune, timeline)
+  return timeline.starts.map((start) => bpmAt(tempos, start))
 }

@@ -1,3 +1,4 @@
+import { bpmAt, tempoMap } from '../../document/form/tempoMap.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { unfold } from '../../document/form/unfold.ts'
 import type { Layer } from '../../document/arrangement.ts'
@@ -5,7 +6,6 @@ import type { Grip, TabNote } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { secondsOf, type Ticks } from '../../music/time/ticks.ts'
-import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { EFFORT } from './effortWeights.ts'
 import { pressedOf } from '../grip/pressed.ts'
 import { barredStrings, gripChange, strainMm } from './handMoves.ts'
@@ -158,14 +158,8 @@ function momentsByMeasure(
 
 /** Tempo of each measure in quarter notes a minute. */
 function temposOf(tune: TuneDoc, timeline: Timeline): number[] {
-  const marks = tune.tempos
-    .map((t) => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
-    .sort((a, b) => a.at - b.at)
-  return timeline.starts.map((start) => {
-    let bpm = marks[0]?.bpm ?? USUAL_TEMPO
-    for (const t of marks) if (t.at <= start) bpm = t.bpm
-    return bpm
-  })
+  const tempos = tempoMap(tune, timeline)
+  return timeline.starts.map((start) => bpmAt(tempos, start))
 }
 
 function partsOf(

@@ -1,7 +1,7 @@
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import type { TabNote } from '../../document/tab.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
-import type { TempoChange } from './tempoChanges.ts'
+import type { TempoChange } from '../../document/form/tempoMap.ts'
 
 /** How slow a rit. has become at its end, and how long a fermata holds against its written length. No source. */
 const SLOWEST = 0.65

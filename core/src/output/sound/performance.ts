@@ -1,4 +1,4 @@
-import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import type { Timeline } from '../../document/form/timeline.ts'
 import { withVariant } from '../../document/variants.ts'
 import type { Unfolded } from '../../document/form/unfold.ts'
 import type { Layer, Variant } from '../../document/arrangement.ts'
@@ -14,7 +14,7 @@ import { ringOf } from '../../hand/ring/ring.ts'
 import { beatLength, inFullMeasure } from '../../music/time/metre.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import { paced } from './pace.ts'
-import type { TempoChange } from './tempoChanges.ts'
+import { bpmAt, tempoMap, type TempoChange } from '../../document/form/tempoMap.ts'
 
 /** A note to be sounded, in played order. */
 export interface ScoreNote {
@@ -81,8 +81,7 @@ export function scoreOf(
   unfolded: Unfolded,
   variants: readonly Variant[] = [],
 ): Performance {
-  const stated = tune.tempos.map((t): TempoChange => ({ at: ticksAt(timeline, t.pos), bpm: t.bpm }))
-  const marks = paced(stated, layer.notes, timeline)
+  const marks = paced(tempoMap(tune, timeline), layer.notes, timeline)
   const sounded = (of: Layer) => soundedByMeasure(setup, of, timeline, marks)
   const plain = sounded(layer)
   // A measure may be played otherwise on one of its passes.
@@ -247,7 +246,3 @@ function brushOrder(layer: Layer): Map<Id, number> {
   }
   return order
 }
-
-/** Quarter notes a minute at a written time; before the first mark, that one's. */
-const bpmAt = (marks: readonly TempoChange[], at: Ticks): number =>
-  (marks.findLast((t) => t.at <= at) ?? marks[0]!).bpm

@@ -1,3 +1,4 @@
+import { bpmAt } from '../../document/form/tempoMap.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import type { Performance, ScoreNote } from './performance.ts'
 
@@ -94,8 +95,7 @@ export class Sequencer {
   }
 
   private ticksPerFrame(): number {
-    let bpm = this.score!.tempos[0]?.bpm ?? 100
-    for (const t of this.score!.tempos) if (t.at <= this.tick + 0.5) bpm = t.bpm
+    const bpm = bpmAt(this.score!.tempos, this.tick + 0.5)
     return (QUARTER * bpm * this.settings.tempo) / 60 / this.sampleRate
   }
 
