@@ -44,7 +44,7 @@ export const spoken = (page: Page) => page.getByTestId('spoken')
 
 /** Frets once nothing is being arranged. */
 export async function settledFrets(page: Page): Promise<string[]> {
-  await expect(page.locator('.bench-sheet')).toHaveAttribute('aria-busy', 'false')
+  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0)
   await expect(page.locator('.tab-fret').first()).toBeVisible()
   return frets(page)
 }

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, paste, settledFrets } from './bench.ts'
+import { arrangePasted, chooseLevel, frets, paste, settledFrets } from './bench.ts'
 
 const TUNE =
   'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=120\nK:C\n"C"cdec|"G7"d2 B2|"C"cege|"F"fagf|"C"edcd|"G7"dBGB|"C"c4|"C"c4|]\n'
@@ -137,8 +137,10 @@ test('layers: the tune alone, the bass alone, the picking on one shape; fingers 
   const shown = async () => (await settledFrets(page)).length
   const whole = await shown()
   const layer = async (name: string) => {
+    const before = await frets(page)
     await page.getByRole('combobox', { name: 'Layer' }).click()
     await page.getByRole('option', { name, exact: true }).click()
+    await expect.poll(() => frets(page)).not.toEqual(before)
     return shown()
   }
   const tune = await layer('Tune alone')
