@@ -73,9 +73,12 @@ export const isLockOf =
   (lock: Lock): lock is Extract<Lock, { readonly field: F }> =>
     lock.field === field
 
+/** Kinds of lock that hold what was written by hand. */
+type ManualField = 'typed' | 'erased' | 'right'
+
 /** True for a lock that holds what was written by hand: it is laid over the finished tab. */
-export const isManual = ({ field }: Pick<Lock, 'field'>): boolean =>
-  field === 'typed' || field === 'erased' || field === 'right'
+export const isManual = <L extends Lock>(lock: L): lock is L & LockOf<ManualField> =>
+  lock.field === 'typed' || lock.field === 'erased' || lock.field === 'right'
 
 /** Place and finger of a note as two locks. */
 export const placeAndFinger = ({ id, place, left }: Pick<TabNote, 'id' | 'place' | 'left'>): NewLock[] => [

@@ -1,4 +1,4 @@
-import type { LockOf } from '../../document/locks.ts'
+import { isManual, type LockOf } from '../../document/locks.ts'
 import type { Id } from '../../document/ids.ts'
 import { fingerNumber, type Pressed } from '../../hand/grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
@@ -30,13 +30,7 @@ export function locksBySlice(
   const targets = targetsOf(plan, measureIds)
   for (const lock of locks) {
     // What was written by hand is laid over the finished tab.
-    if (
-      lock.field === 'measure' ||
-      lock.field === 'typed' ||
-      lock.field === 'erased' ||
-      lock.field === 'right'
-    )
-      continue
+    if (lock.field === 'measure' || isManual(lock)) continue
     const target = targets.get(lock.target)
     if (!target) {
       if (lock.standsFor !== 'typed') idle.push(lock.id)
