@@ -46,12 +46,13 @@ const solve: ArrangerTools['solve'] = (order, onProgress) => {
   }
 }
 
-function arrangerOf(): Arranger {
+function arrangerOf(tools: Partial<ArrangerTools> = {}): Arranger {
   return new Arranger({
     score: () => openScoreOf(tune.id).score(),
     player: () => playerOf(undefined),
     solve,
     edit: (label, edit) => editScore(tune.id, label, edit),
+    ...tools,
   })
 }
 
@@ -152,6 +153,18 @@ describe('choices on the bench', () => {
     expect(solving).toBe(1)
     await arranger.choose('level', to({ level: 3 }))
     expect([region().style, region().level]).toEqual([before.regions[0]!.style, 3])
+  })
+
+  it('one that cannot be stored is thrown, and does not keep those behind it waiting', async () => {
+    const arranger = arrangerOf({
+      edit: (label, edit) =>
+        label === 'style' ? Promise.reject(new Error('full')) : editScore(tune.id, label, edit),
+    })
+    const first = arranger.choose('style', to({ style: 'arpeggio' }))
+    void arranger.choose('level', to({ level: 4 })).catch(() => undefined)
+    await expect(first).rejects.toThrow('full')
+    expect(arranger.isAtWork()).toBe(false)
+    expect(region().level).toBe(4)
   })
 
   it('some measures alone wait their turn, and keep the rest note for note', async () => {

@@ -109,12 +109,19 @@ export class Arranger {
     return this.#working
   }
 
+  /** Carries out what waits. One that throws is off the list like any other, and is thrown on when all are done. */
   async #work(): Promise<void> {
+    const thrown: unknown[] = []
     for (let [job] = this.store.getState().waiting; job; [job] = this.store.getState().waiting) {
       this.forget()
-      await this.#carryOut(job)
+      try {
+        await this.#carryOut(job)
+      } catch (error) {
+        thrown.push(error)
+      }
       this.#done(job)
     }
+    if (thrown.length > 0) throw thrown[0]
   }
 
   /** Takes a job off the list; nothing where it was stopped meanwhile. */
