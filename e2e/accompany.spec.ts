@@ -81,8 +81,9 @@ test('a strum is said in words, placed by the arm, counted; asked about where it
   await page.getByRole('button', { name: 'Use this pattern' }).click()
   await done(page, 'Pattern: your own')
   await page.getByRole('checkbox', { name: 'Count' }).click()
-  const counts = await page.locator('.count').allTextContents()
-  expect(counts.slice(0, 6)).toEqual(['1', '2', '3', '&', '4', '&'])
+  await expect
+    .poll(async () => (await page.locator('.count').allTextContents()).slice(0, 6))
+    .toEqual(['1', '2', '3', '&', '4', '&'])
   // A full stroke on C takes five strings, the upstroke four at most.
   expect((await frets(page)).slice(0, 5).sort()).toEqual(['0', '0', '1', '2', '3'])
   await expect(page.getByTestId('audit')).toContainText('4 of 4 chords have their root')

@@ -35,16 +35,37 @@ export async function arrangePasted(page: Page, abc = SMALL_TUNE, base = ''): Pr
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }
 
+/** Waits until every line of the sheet that is in view, or near it, is drawn: lines far away are empty boxes. */
+async function drawn(page: Page): Promise<void> {
+  await page.waitForFunction(
+    () =>
+      new Promise<boolean>((tell) => {
+        const lines = document.querySelectorAll('.system')
+        if (!lines.length) return tell(true)
+        // The same margin as the sheet's own.
+        const observer = new IntersectionObserver(
+          (entries) => {
+            observer.disconnect()
+            tell(entries.every((e) => !e.isIntersecting || e.target.childElementCount > 0))
+          },
+          { rootMargin: '700px' },
+        )
+        for (const line of lines) observer.observe(line)
+      }),
+  )
+}
+
 /** Frets as the page shows them, in the order of the sheet. */
 export async function frets(page: Page): Promise<string[]> {
+  await drawn(page)
   return await page.locator('.tab-fret').evaluateAll((all) => all.map((e) => e.firstChild!.textContent!))
 }
 
 export const spoken = (page: Page) => page.getByTestId('spoken')
 
-/** Frets once nothing is being arranged. */
+/** Frets on the bench once nothing is being arranged; a stage that is being left has a sheet of its own. */
 export async function settledFrets(page: Page): Promise<string[]> {
-  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0)
+  await expect(page.locator('.bench-sheet[aria-busy="false"]')).toBeVisible()
   await expect(page.locator('.tab-fret').first()).toBeVisible()
   return frets(page)
 }

@@ -60,6 +60,7 @@ test('the words of the whole script are those of the tab; a line leads to its st
   await toTeach(page)
   await view(page, 'Script')
   const script = page.getByTestId('script')
+  await expect(script.getByRole('button').first()).toBeVisible()
   const lines = await script.getByRole('button').allInnerTexts()
   // Every fret on the sheet is named once: "string n at fret m" or "string n open", in a row on one string the fret alone.
   const named = lines.flatMap((l) =>
@@ -134,7 +135,7 @@ test('layers: the tune alone, the bass alone, the picking on one shape; fingers 
   page,
 }) => {
   await toTeach(page)
-  const shown = async () => (await settledFrets(page)).length
+  const shown = async () => (await frets(page)).length
   const whole = await shown()
   const layer = async (name: string) => {
     const before = await frets(page)
