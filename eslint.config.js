@@ -2,10 +2,37 @@ import js from '@eslint/js'
 import reactHooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
+/** What the types are read from for the rules that know them. */
+const PROJECTS = [
+  'core/tsconfig.json',
+  'core/tsconfig.test.json',
+  'cli/tsconfig.json',
+  'server/tsconfig.json',
+  'web/tsconfig.json',
+  'web/tsconfig.test.json',
+  'e2e/tsconfig.json',
+  'bench/tsconfig.json',
+]
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '.tsc/**', '**/node_modules/**', 'test-results/**', '.cache/**'] },
   js.configs.recommended,
   ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    ignores: ['vitest.config.ts'],
+    languageOptions: { parserOptions: { project: PROJECTS, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true, requireDefaultForNonUnion: false },
+      ],
+      '@typescript-eslint/no-unnecessary-type-assertion': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+    },
+  },
   {
     files: ['**/*.{ts,tsx}'],
     rules: {

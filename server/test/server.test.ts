@@ -153,7 +153,7 @@ describe('requests that are no requests', () => {
       [400],
     ],
   ] as const)('%s are refused with a word', async (_, path, init, statuses) => {
-    const reply = await fetch(base + path, init as RequestInit)
+    const reply = await fetch(base + path, init)
     expect(statuses).toContain(reply.status)
     expect(((await reply.json()) as { error: string }).error.length).toBeGreaterThan(10)
   })

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { LEVELS, newMemory, SOLO_STYLES, wholeTune, type Level, type SoloStyle } from '@velvet-porch/core'
-import { allConditions, pairwise, SCHOOLS, setupFor, type Condition } from './conditions.ts'
+import { allConditions, pairwise, SCHOOLS, setupFor } from './conditions.ts'
 import { added, arrangeFor, countsOf, NOTHING, type Counts } from './measure.ts'
 import { fitRanks } from './fitRanks.ts'
 import { ladders, otherConditions, type OtherCounts } from './others.ts'
@@ -159,7 +159,7 @@ function sumOf(takes: (c: { style: SoloStyle; level: Level }) => boolean): Count
   for (const style of SOLO_STYLES)
     for (const level of LEVELS) {
       const own = total.get(`${style} ${level}`)
-      if (own && takes({ style, level } as Condition)) sum = added(sum, own)
+      if (own && takes({ style, level })) sum = added(sum, own)
     }
   return sum
 }

@@ -57,8 +57,8 @@ export function tonesInPosition(
   const found: PositionedTone[] = []
   let highest = -Infinity
   for (let string = setup.instrument.strings; string >= 1; string--) {
-    const frets = fingers.map((finger, i) => ({
-      finger: finger as PositionedTone['finger'],
+    const frets: Pick<PositionedTone, 'finger' | 'fret'>[] = fingers.map((finger, i) => ({
+      finger,
       fret: position + i,
     }))
     if (position === 1) frets.unshift({ finger: 0, fret: 0 })

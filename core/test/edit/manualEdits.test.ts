@@ -163,7 +163,7 @@ describe('what cannot be written', () => {
     ['otherPitch', { do: 'tie', at: at(score, 0, 0) }, { do: 'pitch' }],
     ['unsung', { do: 'word', at: at(score, 0, 99), text: 'la' }, undefined],
   ] as const)('%s is said, with the nearest that can be', (reason, command, offer) => {
-    const found = refusal(score, command as EditCommand)
+    const found = refusal(score, command)
     expect(found.reason).toBe(reason)
     if (offer) expect(found.offer).toMatchObject(offer)
     // What is offered can be written.

@@ -10,7 +10,6 @@ import {
   type Level,
   type Lock,
   type Ornament,
-  type Region,
   type Style,
   type TuneDoc,
 } from '../../src/index.ts'
@@ -21,7 +20,7 @@ export function ornamented(
   style: Style,
   level: Level,
   ornament: Ornament,
-  { setup = guitarSetup(), locks = [] as Lock[], school = {} as Partial<Region['school']> } = {},
+  { setup = guitarSetup(), locks = [] as Lock[], school = {} } = {},
 ) {
   const regions = wholeTune(tune, style, level, { ...USUAL_SCHOOL, ...school }).map((r) => ({
     ...r,

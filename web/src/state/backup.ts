@@ -33,7 +33,7 @@ export async function everything(): Promise<SavedFile> {
     if (onPage.length === 0) throw error
   }
   const put = (table: BackupTable, row: { readonly id: string } | undefined) => {
-    if (row) rows[table] = [...rows[table]!.filter((r) => r['id'] !== row.id), row as unknown as BackupRow]
+    if (row) rows[table] = [...rows[table]!.filter((r) => r['id'] !== row.id), row]
   }
   for (const { tune, arrangement } of onPage) {
     put('tunes', tune)

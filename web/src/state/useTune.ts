@@ -37,7 +37,7 @@ export function useTune(id: string): Opened<TuneDoc> {
   useEffect(() => {
     if (!needsCheck) return
     let left = false
-    checkInWorker(doc, arrangement)
+    void checkInWorker(doc, arrangement)
       // Where the check itself is lost over it, it cannot be used either.
       .catch((error: unknown): CheckReply => ({
         tune: { reason: (error as Error).message, newer: false },

@@ -76,7 +76,7 @@ export class Supervised<Api extends WorkerApi> {
         method,
         args,
         settle: (outcome) =>
-          outcome.then(
+          void outcome.then(
             (value) => {
               if (!this.#jobs.has(id)) return
               end()

@@ -21,7 +21,7 @@ export function bassRun(setup: Setup, key: Key, from: Midi, to: Midi, most: numb
     if (scale.includes(mod12(midi))) steps.push(midi)
   }
   const places = steps.map((midi) => bassPlace(setup, midi))
-  return places.every((p) => p !== undefined) ? (places as Place[]).reverse() : []
+  return places.every((p) => p !== undefined) ? places.reverse() : []
 }
 
 /** The place of a bass note in the first position, on the highest of the bass strings that has it low down. */

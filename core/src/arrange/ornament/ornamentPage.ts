@@ -75,7 +75,7 @@ export class OrnamentPage {
     const [ma, mb] = [this.measureOf(from), this.measureOf(to)]
     if (mb !== ma && (mb !== ma + 1 || !this.plan.follows[mb] || this.entered.has(mb))) return false
     for (let k = from + 1; k < to; k++) if (this.notes[k]!.place.string === a.place.string) return false
-    const [first, last] = [this.gripAt(this.starts[from]!), this.gripAt(this.starts[to]! - 1)]
+    const [first, last] = [this.gripAt(this.starts[from]!), this.gripAt(this.starts[to] - 1)]
     for (let g = first; g <= last; g++) {
       const down = this.grips[g]!.pressed.filter((p) => p.string === a.place.string)
       if (a.left === 0 ? down.length > 0 : !down.some((p) => p.finger === a.left && p.fret === a.place.fret))

@@ -276,7 +276,7 @@ const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some(
 function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string: number): number {
   const { turn, role } = requirement.inner!
   const inside = stringsInside(setup, draft)
-  const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]!
+  const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]
   const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
   const wanted = inside[Math.max(0, step)] ?? string
   return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.heldShape < 0 ? 0.2 : 0)

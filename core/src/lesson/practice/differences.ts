@@ -47,7 +47,7 @@ export function differencesOf(
           tick,
           count: beatCount(tune.measures[measure]!, tick),
           ...d,
-        } as PieceDifference)
+        })
   }
   return found
 }

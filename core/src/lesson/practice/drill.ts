@@ -54,7 +54,7 @@ export function drillOf(
     chords: [],
     tuplets: [],
     sections: [],
-    tempos: [{ pos: { measure: own[0]!.id, tick: 0 }, bpm: startBpm(spot), stated: true }],
+    tempos: [{ pos: { measure: own[0].id, tick: 0 }, bpm: startBpm(spot), stated: true }],
     pins: [],
   }
   const { abc: _, ...plain } = drilled

@@ -54,9 +54,9 @@ describe('degrees and intervals against tonal', () => {
       for (const quality of ['', 'm'])
         for (const note of notes) {
           // Enharmonic spellings of tonal's (2A, 1A …) are folded to the plain ones.
-          const semitones = mod12(Note.chroma(note)! - Note.chroma(root)!)
+          const semitones = mod12(Note.chroma(note) - Note.chroma(root))
           const name = Interval.fromSemitones(semitones)
-          expect(degreeIn(chord(root + quality), Note.chroma(note)!), `${note} over ${root}${quality}`).toBe(
+          expect(degreeIn(chord(root + quality), Note.chroma(note)), `${note} over ${root}${quality}`).toBe(
             TONAL_DEGREES[name],
           )
         }

@@ -107,7 +107,7 @@ describe('intervals, against tonal', () => {
       const theirs = Interval.get(Interval.fromSemitones(semitones))
       if (quality === 'tritone') expect(semitones).toBe(6)
       else {
-        expect(number).toBe(Math.abs(theirs.num!))
+        expect(number).toBe(Math.abs(theirs.num))
         expect({ perfect: 'P', major: 'M', minor: 'm' }[quality]).toBe(theirs.q)
       }
     }

@@ -70,7 +70,7 @@ export function Alternatives({ tune, doc, model, arranger, spot, tried, onTry }:
         mt={6}
         aria-label={t('ways.scope')}
         value={scope}
-        onChange={(v) => setScope(v as 'onset' | 'measure')}
+        onChange={(v) => setScope(v)}
         data={[
           { value: 'onset', label: t('ways.onset') },
           { value: 'measure', label: t('ways.measure', { number }) },

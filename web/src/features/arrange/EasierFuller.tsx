@@ -62,7 +62,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
         aria-label={t('easier.scope')}
         value={scope}
         onChange={(v) => {
-          setScope(v as Scope)
+          setScope(v)
           drop()
           onTry(undefined)
         }}

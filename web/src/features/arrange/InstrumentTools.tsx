@@ -24,7 +24,7 @@ export function InstrumentTools({ settings, arranger }: { settings: Settings; ar
         allowDeselect={false}
         onChange={(v) => {
           if (v === null) return
-          const kind = v as InstrumentKind
+          const kind = v
           set(
             {
               instrument: kind,

@@ -65,7 +65,7 @@ export function Ossias({
   const edit = (id: Id, label: string, recipe: (draft: { when: When }) => void) =>
     void change('arrangement', doc.id, label, (draft) => {
       const own = draft.variants.find((v) => v.id === id)
-      if (own) recipe(own as { when: When })
+      if (own) recipe(own)
     })
   const nameOf = (student: Id) => players.find((p) => p.id === student)?.name ?? t('easier.someone')
   const whenWords = (when: When): string => {

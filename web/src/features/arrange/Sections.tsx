@@ -132,7 +132,7 @@ export function SectionCuts({
           h={28}
           variant="default"
           leftSection={<IconScissors size={15} />}
-          data-disabled={!canCut || undefined}
+          {...(canCut ? {} : { 'data-disabled': true })}
           aria-disabled={!canCut}
           onClick={() => {
             if (!canCut) return
@@ -234,7 +234,7 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
         value={region.style}
         allowDeselect={false}
         maxDropdownHeight={320}
-        onChange={(v) => v !== null && chooseStyle(v as Style)}
+        onChange={(v) => v !== null && chooseStyle(v)}
         data={[
           { group: t('accompany.solo'), items: [...SOLO_STYLES, 'bottleneck' as const].map(styleItem) },
           { group: t('accompany.backing'), items: ACCOMPANIMENTS.map(styleItem) },

@@ -20,11 +20,9 @@ import {
   VOICE_TYPES,
   type FitOption,
   type Level,
-  type Partner,
   type RangeFault,
   type Style,
   type TuneDoc,
-  type TuningId,
   type VoiceRange,
   type VoiceType,
 } from '@velvet-porch/core'
@@ -80,8 +78,8 @@ export const FitConditions = memo(function FitConditions({
           onChange={(v) =>
             v &&
             set({
-              instrument: v as Conditions['instrument'],
-              tunings: namedTunings(v as Conditions['instrument'])
+              instrument: v,
+              tunings: namedTunings(v)
                 .map((n) => n.id)
                 .slice(0, 1),
               ...(v === 'mandolin' && c.style !== 'bench' ? { style: 'flatpicked-lead' as const } : {}),
@@ -100,7 +98,7 @@ export const FitConditions = memo(function FitConditions({
           onChange={(v) => v && set({ style: v as Style | 'bench' })}
           data={[
             ...(arranged ? [{ value: 'bench', label: t('fit.asOnBench') }] : []),
-            ...STYLES.map((s) => ({ value: s as string, label: t(`arrange.styles.${s}`) })),
+            ...STYLES.map((s) => ({ value: s, label: t(`arrange.styles.${s}`) })),
           ]}
         />
         {c.style === 'bench' ? null : (
@@ -119,7 +117,7 @@ export const FitConditions = memo(function FitConditions({
           size="xs"
           mt={6}
           value={[...c.tunings]}
-          onChange={(v) => set({ tunings: v as TuningId[] })}
+          onChange={(v) => set({ tunings: v })}
         >
           <Group gap={6} mt={4}>
             {namedTunings(c.instrument).map((n) => (
@@ -177,12 +175,12 @@ export const FitConditions = memo(function FitConditions({
           description={t('fit.voice.rough')}
           allowDeselect={false}
           value={c.voice}
-          onChange={(v) => v && set({ voice: v as Conditions['voice'] })}
+          onChange={(v) => v && set({ voice: v })}
           data={[
             { value: 'none', label: t('fit.voice.none') },
             { value: 'typed', label: t('fit.voice.typed') },
             ...(Object.keys(VOICE_TYPES) as VoiceType[]).map((v) => ({
-              value: v as string,
+              value: v,
               label: t(`fit.voice.types.${v}`),
             })),
           ]}
@@ -207,7 +205,7 @@ export const FitConditions = memo(function FitConditions({
       </section>
       <section>
         <h2>{t('fit.partners')}</h2>
-        <Chip.Group multiple value={[...c.partners]} onChange={(v) => set({ partners: v as Partner[] })}>
+        <Chip.Group multiple value={[...c.partners]} onChange={(v) => set({ partners: v })}>
           <Group gap={4}>
             {PARTNERS.map((p) => (
               <Chip key={p} value={p} size="xs" variant="outline">

@@ -1,5 +1,5 @@
 import { Chip, Group, NumberInput, SegmentedControl, Switch } from '@mantine/core'
-import { PAPERS, type HandoutDoc, type Paper, type PaperLayers } from '@velvet-porch/core/paper'
+import { PAPERS, type HandoutDoc, type PaperLayers } from '@velvet-porch/core/paper'
 import { useTranslation } from 'react-i18next'
 import { Choice } from '../lesson/Choice.tsx'
 import { SpeechOptions } from '../lesson/SpeechOptions.tsx'
@@ -27,7 +27,7 @@ export function PaperOptionsForm({
             size="xs"
             aria-label={t('handout.paper')}
             value={paper}
-            onChange={(v) => onChange({ paper: v as Paper })}
+            onChange={(v) => onChange({ paper: v })}
             data={PAPERS.map((value) => ({ value, label: t(`handout.papers.${value}`) }))}
           />
           <Switch

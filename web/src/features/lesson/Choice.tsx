@@ -19,7 +19,7 @@ export function Choice<T extends string>({
       size="xs"
       label={label}
       value={value}
-      onChange={(v) => v && onChoice(v as T)}
+      onChange={(v) => v && onChoice(v)}
       data={options.map((option) => ({ value: option, label: nameOf(option) }))}
       allowDeselect={false}
       comboboxProps={{ withinPortal: false }}

@@ -54,7 +54,7 @@ export function LessonFoot({
           size="xs"
           aria-label={t('teach.loop')}
           value={loop}
-          onChange={(v) => onLoop(v as Loop)}
+          onChange={(v) => onLoop(v)}
           data={LOOPS.map((value) => ({ value, label: t(`teach.loops.${value}`) }))}
         />
         <label className="teach-tempo">

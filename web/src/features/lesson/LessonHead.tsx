@@ -44,7 +44,7 @@ export function LessonHead({
           size="xs"
           aria-label={t('teach.layer')}
           value={layer}
-          onChange={(v) => v && onLayer(v as TeachLayer)}
+          onChange={(v) => v && onLayer(v)}
           data={TEACH_LAYERS.map((value) => ({ value, label: t(`teach.layers.${value}`) }))}
           allowDeselect={false}
           comboboxProps={{ withinPortal: false }}

@@ -132,7 +132,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
         size="xs"
         aria-label={t('teach.view')}
         value={view}
-        onChange={(v) => setView(v as View)}
+        onChange={(v) => setView(v)}
         data={VIEWS.map((value) => ({ value, label: t(`teach.views.${value}`) }))}
       />
       {view === 'script' ? (

@@ -8,7 +8,7 @@ import {
   Select,
   TextInput,
 } from '@mantine/core'
-import { ADULT_SPANS, PICKING_SCHOOLS, type HandSpans, type PickingSchool } from '@velvet-porch/core'
+import { ADULT_SPANS, PICKING_SCHOOLS, type HandSpans } from '@velvet-porch/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'
@@ -97,13 +97,13 @@ export function PlayerForm({ row, onDone }: { row: PlayerRow; onDone: () => void
             data={PICKING_SCHOOLS.map((s) => ({ value: s, label: t(`settings.schools.${s}`) }))}
             value={draft.school}
             allowDeselect={false}
-            onChange={(value) => change({ school: (value ?? 'fingerPerString') as PickingSchool })}
+            onChange={(value) => change({ school: value ?? 'fingerPerString' })}
           />
           <SegmentedControl
             aria-label={t('settings.handedness')}
             data={(['right', 'left'] as const).map((h) => ({ value: h, label: t(`settings.hand.${h}`) }))}
             value={draft.handedness}
-            onChange={(value) => change({ handedness: value as 'right' | 'left' })}
+            onChange={(value) => change({ handedness: value })}
           />
         </Group>
         {fault ? (

@@ -52,7 +52,7 @@ export function FormDialog({
           label={t('form.form')}
           allowDeselect={false}
           value={form}
-          onChange={(v) => v !== null && setForm(v as TwelveBarForm)}
+          onChange={(v) => v !== null && setForm(v)}
           data={(Object.keys(TWELVE_BAR_FORMS) as TwelveBarForm[]).map((f) => ({
             value: f,
             label: t(`form.forms.${f}`),

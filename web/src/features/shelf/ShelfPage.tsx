@@ -70,7 +70,7 @@ export function ShelfPage() {
     },
     [go, t],
   )
-  const dropping = useFileDrop(async (files) => arrive(await takeFiles(files, t('shelf.newTitle'))))
+  const dropping = useFileDrop((files) => void takeFiles(files, t('shelf.newTitle')).then(arrive))
   const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
   const writeNew = useCallback(async () => {
     const intake = await takeText(blankPage(t('shelf.newTitle')))

@@ -193,7 +193,7 @@ function FormFields({ tune, range, numbers, run }: Props & { range: MarkedMeasur
           data={SOURCES.map((s) => ({ value: s, label: t(`write.form.sources.${s}`) }))}
           allowDeselect={false}
           comboboxProps={{ withinPortal: false }}
-          onChange={(v) => v && void run({ do: 'provenance', from, to, provenance: v as Provenance })}
+          onChange={(v) => v && void run({ do: 'provenance', from, to, provenance: v })}
         />
         {from === 0 ? (
           <Select

@@ -16,7 +16,7 @@ import { RefusalLine } from './RefusalLine.tsx'
 import { TapRhythm } from './TapRhythm.tsx'
 import { useNoteWriting } from './targets.ts'
 import { useTabActions } from './useTabActions.ts'
-import type { Pen, Writing } from './useWriting.ts'
+import type { Writing } from './useWriting.ts'
 
 interface Props {
   readonly model: SheetModel
@@ -73,7 +73,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
             },
             ...ROLES.map((r) => ({ value: r, label: t(`write.roles.${r}`) })),
           ]}
-          onChange={(v) => v && setPen({ ...pen, role: v as Pen['role'] })}
+          onChange={(v) => v && setPen({ ...pen, role: v })}
         />
         <MeasureMenu tune={model.tune} doc={doc} range={range} numbers={model.numbers} run={run} />
         <FormMenu tune={model.tune} range={range} numbers={model.numbers} run={run} />

@@ -100,7 +100,7 @@ function Tapping({
           size="xs"
           aria-label={t('write.tap.grid')}
           value={grid}
-          onChange={(g) => setGrid(g as Grid)}
+          onChange={(g) => setGrid(g)}
           data={(Object.keys(GRIDS) as Grid[]).map((g) => ({ value: g, label: lengthSign(GRIDS[g]) }))}
         />
         {mayThirds ? (

@@ -236,7 +236,7 @@ const keeper = () => ({
 /** Hands back the value before wherever the next one is equal to it, part by part. */
 function keepingEqual<T>(): (next: T) => T {
   let before: T | undefined
-  return (next) => (before = replaceEqualDeep(before, next) as T)
+  return (next) => (before = replaceEqualDeep<T>(before, next))
 }
 
 /** A function that stays the same one, and does what the latest one does. */
