@@ -3,6 +3,7 @@
  * docs/architecture.md shows the same as a picture.
  */
 const CORE = [
+  'messages',
   'music',
   'instrument',
   'document',
@@ -66,6 +67,13 @@ module.exports = {
       severity: 'error',
       from: { path: '^core/src' },
       to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'no-words-in-the-core',
+      severity: 'error',
+      comment: 'What the core says leaves it as a code with values; only its types know the catalogue.',
+      from: { path: '^core/src', pathNot: '^core/src/messages/(english|index)' },
+      to: { path: '^core/src/messages/english', dependencyTypesNot: ['type-only'] },
     },
     ...inOrder('core/src', CORE),
     ...Object.entries(INSIDE).flatMap(([folder, rooms]) => inOrder(folder, rooms)),

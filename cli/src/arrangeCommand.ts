@@ -8,7 +8,7 @@ import {
   leftOut,
   MANNERS,
   measureNumbers,
-  remarkText,
+  remarkMessages,
   STYLES,
   tabJson,
   textTab,
@@ -27,6 +27,7 @@ import { lockFrom } from './lockFrom.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
+import { findingText, say } from './words.ts'
 
 /** `porch arrange`: reads ABC, arranges one tune and prints it as tab or as the stable JSON object. */
 export function arrangeCommand(args: string[]): void {
@@ -74,11 +75,11 @@ export function arrangeCommand(args: string[]): void {
     throw new UsageError(`--lock ${named}: no such note is played there in ${style}, level ${level}.`)
   }
   warnings.push(...leftOutText(plan, layer, tune))
-  warnings.push(...plan.unfolded.problems)
+  warnings.push(...plan.unfolded.problems.map(say))
   const numbers = measureNumbers(tune.measures)
   const left = ornamentsLeft.filter((l) => l.reason !== 'none')
   warnings.push(...left.map((l) => `Measure ${numbers[l.measure]}: ${LEFT_TEXTS[l.reason]}.`))
-  warnings.push(...remarks.map((r) => remarkText(r, numbers[r.measure]!)))
+  warnings.push(...remarks.map((r) => remarkMessages(r, numbers[r.measure]!).map(say).join(' ')))
   const octaves = (plan.transposed - (setup.shift ?? 0)) / 12
   if (setup.octave !== undefined && setup.octave !== octaves)
     throw new UsageError(
@@ -91,7 +92,9 @@ export function arrangeCommand(args: string[]): void {
   const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
   const report = audit(finishedTabOf(json))
   if (values.json) {
-    process.stdout.write(`${JSON.stringify({ ...json, audit: report })}\n`)
+    process.stdout.write(
+      `${JSON.stringify({ ...json, audit: { ...report, findings: report.findings.map(findingText) } })}\n`,
+    )
     return
   }
   process.stdout.write(textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony }))

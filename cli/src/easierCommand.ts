@@ -1,10 +1,8 @@
 import { parseArgs } from 'node:util'
 import {
-  changeText,
   finish,
   versionsByEffort,
   measureNumbers,
-  notesText,
   STYLES,
   stretchByCapo,
   wholeTune,
@@ -15,6 +13,7 @@ import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
+import { changeText, notesText } from './versionText.ts'
 
 /** `porch easier`: versions of a tune or of some measures, ordered by effort, with what each changes. */
 export function easierCommand(args: string[]): void {

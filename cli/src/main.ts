@@ -5,8 +5,9 @@ import { fitCommand } from './fitCommand.ts'
 import { lessonCommand } from './lessonCommand.ts'
 import { nameCommand } from './nameCommand.ts'
 import { shapesCommand } from './shapesCommand.ts'
-import { STYLES } from '@velvet-porch/core'
+import { ArrangeError, STYLES } from '@velvet-porch/core'
 import { UsageError } from './usage.ts'
+import { say } from './words.ts'
 
 const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = {
   arrange: arrangeCommand,
@@ -34,6 +35,8 @@ try {
   if (!run) throw new UsageError(name ? `There is no command "${name}".\n${USAGE}` : USAGE)
   run(args)
 } catch (error) {
-  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+  process.stderr.write(
+    `${error instanceof ArrangeError ? say(error.says) : error instanceof Error ? error.message : String(error)}\n`,
+  )
   process.exitCode = 1
 }

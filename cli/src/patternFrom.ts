@@ -1,7 +1,7 @@
 import {
   isAccompaniment,
   PATTERN_LIBRARY,
-  patternProblemText,
+  patternProblemMessage,
   readPattern,
   readStrum,
   type PatternText,
@@ -9,6 +9,7 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core'
 import { UsageError, wholeNumber } from './usage.ts'
+import { say } from './words.ts'
 
 /**
  * A pattern from `--pattern`: the name of one of the library, one in writing, or a strum in words; `--per-beat` gives
@@ -37,7 +38,7 @@ export function patternFrom(
   if (/\b(down|up)\b/i.test(text)) return strumFrom(text, metre, perBeat)
   const source = { metre, perBeat, text }
   const reading = readPattern(source)
-  if (!reading.ok) throw new UsageError(`--pattern: ${patternProblemText(reading.problem)}`)
+  if (!reading.ok) throw new UsageError(`--pattern: ${say(patternProblemMessage(reading.problem))}`)
   return source
 }
 

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs'
-import { decodeSource } from '@velvet-porch/core'
+import { decodeSource, type SourceText } from '@velvet-porch/core'
 import { UsageError } from './usage.ts'
+import { say } from './words.ts'
 
 /** Reads a text file; says plainly why it cannot be read. */
-export function readText(file: string): { text: string; note?: string } {
+export function readText(file: string): Omit<Extract<SourceText, { ok: true }>, 'ok'> {
   let bytes: Uint8Array
   try {
     bytes = readFileSync(file)
@@ -13,6 +14,6 @@ export function readText(file: string): { text: string; note?: string } {
     throw new UsageError(`${file}: ${reason}.`)
   }
   const source = decodeSource(bytes)
-  if (!source.ok) throw new UsageError(`${file}: ${source.reason}`)
-  return source.note ? { text: source.text, note: source.note } : { text: source.text }
+  if (!source.ok) throw new UsageError(`${file}: ${say(source.says)}`)
+  return source
 }

@@ -39,8 +39,8 @@ const solve: ArrangerTools['solve'] = (order, onProgress) => {
         )
         return { kind: 'done', layer, transposed: plan.transposed, ms: 1, idleLocks } as const
       } catch (error) {
-        const { message, locks } = error as ArrangeError
-        return { kind: 'failed', message, locks } as const
+        const { says, locks } = error as ArrangeError
+        return { kind: 'failed', says, locks } as const
       }
     })(),
   }
@@ -134,7 +134,7 @@ describe('choices on the bench', () => {
     const arranger = arrangerOf()
     await arranger.choose('a banjo roll', to({ style: 'bottleneck' }))
     const { failed } = arranger.store.getState()
-    expect(failed?.message).toContain('bottleneck')
+    expect(failed?.why).toMatchObject({ says: { code: 'arranging.noOpenChord' } })
     expect(failed?.label).toBe('a banjo roll')
     arranger.forget()
     expect(arranger.store.getState().failed).toBeUndefined()

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { en as first } from '../src/texts/en.ts'
+import { ENGLISH } from '@velvet-porch/core/messages'
 import { stages } from '../src/texts/stages.ts'
 
 const en = { ...first, ...stages }
@@ -16,8 +17,8 @@ function sources(folder: URL): string {
   return readdirSync(folder, { withFileTypes: true })
     .map((entry) => {
       const at = new URL(entry.name + (entry.isDirectory() ? '/' : ''), folder)
-      if (entry.isDirectory()) return entry.name === 'texts' ? '' : sources(at)
-      return readFileSync(at, 'utf8')
+      if (entry.isDirectory()) return entry.name === 'en' || entry.name === 'english' ? '' : sources(at)
+      return entry.name === 'en.ts' ? '' : readFileSync(at, 'utf8')
     })
     .join('\n')
 }
@@ -28,11 +29,27 @@ describe('the catalogue', () => {
   it('has no text that nobody shows', () => {
     const unused = leaves(en)
       .map(([key]) => key.replace(/_(one|other)$/, ''))
+      // What the core says is asked for by its codes.
+      .filter((key) => !key.startsWith('said.'))
       .filter((key) => {
         const parent = key.split('.').slice(0, -1).join('.')
         return !code.includes(`'${key}'`) && !code.includes(`\`${parent}.\${`)
       })
     expect(unused).toEqual([])
+  })
+
+  it('has nothing for the core that the core does not say', () => {
+    const core = sources(new URL('../../core/src/', import.meta.url))
+    const groups: readonly string[] = ['editing', 'arranging']
+    const said = (group: string, entry: string) =>
+      core.includes(`'${group}.${entry}'`) || (groups.includes(group) && core.includes(`'${entry}'`))
+    const silent = Object.entries(ENGLISH).flatMap(([group, entries]) =>
+      Object.keys(entries)
+        .map((key) => key.replace(/_(one|other)$/, ''))
+        .filter((entry) => !said(group, entry) && !['pattern', 'accompanying'].includes(group))
+        .map((entry) => `${group}.${entry}`),
+    )
+    expect(silent).toEqual(['reading.notKept'])
   })
 
   it('has every text that is asked for by name', () => {

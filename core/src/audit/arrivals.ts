@@ -1,8 +1,12 @@
+import { message, type Message } from '../messages/message.ts'
 import type { HeldGrip, WrittenGrace, WrittenNote } from './finishedTab.ts'
 import type { PlayedNote } from './playedOrder.ts'
 
-/** What an arrival breaks, in words; undefined where all its preconditions hold. */
-export type ArrivalFault = { readonly kind: 'arrivalFrom' | 'fingerNotDown'; readonly text: string }
+/** What an arrival breaks. */
+export interface ArrivalFault {
+  readonly kind: 'arrivalFrom' | 'fingerNotDown'
+  readonly says: Message<'auditing'>
+}
 
 const ARRIVALS = new Set(['hammer', 'pull', 'slide', 'bend', 'release'])
 export const isArrivalNote = ({ technique }: Pick<WrittenNote, 'technique'>): boolean =>
@@ -35,7 +39,7 @@ export function arrivalFaults(
     if (!sounds)
       add({
         kind: 'arrivalFrom',
-        text: `nothing sounds on string ${note.string} for a ${note.technique} to come from`,
+        says: message('auditing.fromNothing', { string: note.string }),
       })
     else {
       const held = gripAt(grips, note.start - 1)
@@ -70,7 +74,7 @@ function tiedFault(
   return (
     tied && {
       kind: 'fingerNotDown',
-      text: `finger ${finger} cannot hammer on string ${note.string} while it holds string ${tied.note.string}`,
+      says: message('auditing.hammerTied', { finger, string: note.string, held: tied.note.string }),
     }
   )
 }
@@ -80,6 +84,11 @@ interface Stopped {
   readonly leftFinger: WrittenNote['leftFinger']
   readonly technique: string
   readonly bend?: number
+}
+
+const WRONG_WAY: Readonly<Record<string, 'auditing.hammerDown' | 'auditing.pullUp'>> = {
+  hammer: 'auditing.hammerDown',
+  pull: 'auditing.pullUp',
 }
 
 /** One step along a string. */
@@ -97,25 +106,32 @@ function stepFault(
       : to.technique === 'pull'
         ? to.fret >= from.fret
         : to.fret === from.fret
-  if (wrongWay) return { kind: 'arrivalFrom', text: `a ${to.technique} from fret ${from.fret} to ${to.fret}` }
+  if (wrongWay)
+    return {
+      kind: 'arrivalFrom',
+      says: message(WRONG_WAY[to.technique] ?? 'auditing.slideNowhere', { from: from.fret, to: to.fret }),
+    }
   if (to.technique === 'slide')
     return from.leftFinger === to.leftFinger && from.fret > 0 && to.fret > 0
       ? undefined
-      : { kind: 'arrivalFrom', text: `a slide needs one finger, not ${from.leftFinger} and ${to.leftFinger}` }
+      : {
+          kind: 'arrivalFrom',
+          says: message('auditing.slideFingers', { from: from.leftFinger, to: to.leftFinger }),
+        }
   if (from.leftFinger === to.leftFinger)
     return {
       kind: 'fingerNotDown',
-      text: `finger ${to.leftFinger} cannot reach its own note by ${to.technique}`,
+      says: message('auditing.ownNote', { finger: to.leftFinger }),
     }
   if (to.technique === 'hammer' && from.fret > 0 && at && !isDown(at, string, from))
     return {
       kind: 'fingerNotDown',
-      text: `finger ${from.leftFinger} must stay at fret ${from.fret} of string ${string} under the hammer-on`,
+      says: message('auditing.mustStay', { finger: from.leftFinger, fret: from.fret, string }),
     }
   if (to.technique === 'pull' && to.fret > 0 && before && !isDown(before, string, to))
     return {
       kind: 'fingerNotDown',
-      text: `finger ${to.leftFinger} must be at fret ${to.fret} of string ${string} before the pull-off`,
+      says: message('auditing.mustBeDown', { finger: to.leftFinger, fret: to.fret, string }),
     }
   return undefined
 }
@@ -123,11 +139,17 @@ function stepFault(
 /** A bend and its release happen under one finger at one place: up from a straight string, back to it. */
 function bendFault(from: Stopped, to: Stopped): ArrivalFault | undefined {
   const same = from.fret === to.fret && from.leftFinger === to.leftFinger && to.fret > 0
-  if (!same) return { kind: 'arrivalFrom', text: `a ${to.technique} needs one finger at one fret` }
+  if (!same) return { kind: 'arrivalFrom', says: message('auditing.bendFingers') }
   const [before, after] = [from.bend ?? 0, to.bend ?? 0]
   const wrongWay = to.technique === 'bend' ? after <= before : after >= before
   return wrongWay
-    ? { kind: 'arrivalFrom', text: `a ${to.technique} from ${before} to ${after} semitones` }
+    ? {
+        kind: 'arrivalFrom',
+        says: message(to.technique === 'bend' ? 'auditing.bendWrongWay' : 'auditing.releaseWrongWay', {
+          from: before,
+          to: after,
+        }),
+      }
     : undefined
 }
 

@@ -1,11 +1,13 @@
+import { message, type Message } from '../messages/message.ts'
 import { spanOf, type PickingSchool, type PickingSign } from '../instrument/hand.ts'
 import { reach } from '../instrument/geometry.ts'
 import { lastFret, pitchAt } from '../instrument/setup.ts'
-import { mod12 } from '../music/pitch/pitch.ts'
+import { mod12, pitchText, plainPitch, type Midi } from '../music/pitch/pitch.ts'
+import { QUARTER, type Ticks } from '../music/time/ticks.ts'
 import { measureAtTick, playedNotes, type PlayedNote } from './playedOrder.ts'
-import type { FinishedTab, SourceNote, WrittenNote } from './finishedTab.ts'
+import type { FinishedTab, WrittenNote } from './finishedTab.ts'
 import { arrivalFaults, isArrivalNote } from './arrivals.ts'
-import { heardChord } from './heardChord.ts'
+import { heardBass, type HeardBass } from './heardBass.ts'
 
 export const FINDING_KINDS = [
   'melodyMissing',
@@ -58,7 +60,7 @@ export interface Finding {
   readonly kind: FindingKind
   readonly measure: number
   readonly start: number
-  readonly text: string
+  readonly says: Message<'auditing'>
   readonly value?: number
 }
 
@@ -81,12 +83,12 @@ const PICK_REPEAT_S = 0.15
 /** Checks a finished tab against its source, from the page alone, in played order. */
 export function audit(tab: FinishedTab): AuditReport {
   const findings: Finding[] = []
-  const add = (kind: FindingKind, start: number, text: string, value?: number) =>
+  const add: Add = (kind, start, says, value) =>
     findings.push({
       kind,
       measure: measureAtTick(tab, start),
       start,
-      text,
+      says,
       ...(value === undefined ? {} : { value }),
     })
   const melodyKept = checkMelody(tab, add)
@@ -103,9 +105,9 @@ export function audit(tab: FinishedTab): AuditReport {
   )
   checkArticulation(tab, played, add)
   const roots = checkRoots(tab, played, add)
-  const unique = [...new Map(findings.map((f) => [`${f.kind}${f.start}${f.text}`, f])).values()].sort(
-    (a, b) => a.start - b.start,
-  )
+  const unique = [
+    ...new Map(findings.map((f) => [`${f.kind} ${f.start} ${JSON.stringify(f.says)}`, f])).values(),
+  ].sort((a, b) => a.start - b.start)
   return {
     structural: unique.filter((f) => STRUCTURAL.has(f.kind)).length,
     findings: unique,
@@ -117,7 +119,12 @@ export function audit(tab: FinishedTab): AuditReport {
   }
 }
 
-type Add = (kind: FindingKind, start: number, text: string, value?: number) => void
+type Add = (kind: FindingKind, start: number, says: Message<'auditing'>, value?: number) => void
+
+/** A pitch as it is named without a key around it. */
+const noteName = (midi: Midi) => pitchText(plainPitch(midi, false))
+
+const quarters = (ticks: Ticks) => Number((ticks / QUARTER).toFixed(3))
 
 function checkMelody(tab: FinishedTab, add: Add): number {
   const melody = tab.notes.filter((n) => n.role === 'melody')
@@ -126,27 +133,29 @@ function checkMelody(tab: FinishedTab, add: Add): number {
   let kept = 0
   for (const source of tab.source) {
     const note = at.get(source.start)?.shift()
+    const wanted = source.midi + tab.transposed
     if (!note)
-      add('melodyMissing', source.start, `a melody note (${source.midi + tab.transposed}) is not played`)
-    else if (differs(note, source, tab.transposed)) {
+      add('melodyMissing', source.start, message('auditing.melodyMissing', { wanted: noteName(wanted) }))
+    else if (note.midi !== wanted) {
+      const values = { wanted: noteName(wanted), note: noteName(note.midi) }
+      add('melodyWrong', source.start, message('auditing.melodyOther', values))
+    } else if (note.duration !== source.duration) {
+      const lengths = { wanted: quarters(source.duration), lasts: quarters(note.duration) }
       add(
         'melodyWrong',
         source.start,
-        `the melody should be ${source.midi + tab.transposed} for ${source.duration} ticks, and is ${note.midi} for ${note.duration}`,
+        message('auditing.melodyLength', { note: noteName(note.midi), ...lengths }),
       )
     } else {
       kept++
       if (note.ring < note.duration)
-        add('melodyCut', note.start, 'a melody note stops before its time', note.duration - note.ring)
+        add('melodyCut', note.start, message('auditing.melodyStops'), note.duration - note.ring)
     }
   }
   for (const rest of at.values())
-    for (const n of rest) add('melodyExtra', n.start, 'a melody note that the source does not have')
+    for (const n of rest) add('melodyExtra', n.start, message('auditing.melodyExtra'))
   return kept
 }
-
-const differs = (note: WrittenNote, source: SourceNote, transposed: number) =>
-  note.midi !== source.midi + transposed || note.duration !== source.duration
 
 function checkPlaces(tab: FinishedTab, add: Add): void {
   for (const n of tab.notes) {
@@ -155,19 +164,29 @@ function checkPlaces(tab: FinishedTab, add: Add): void {
       n.string <= tab.setup.instrument.strings &&
       n.fret >= 0 &&
       n.fret <= lastFret(tab.setup, n.string)
-    if (!onNeck) add('outsideNeck', n.start, `string ${n.string}, fret ${n.fret} is not on this neck`)
+    if (!onNeck)
+      add('outsideNeck', n.start, message('auditing.notOnNeck', { string: n.string, fret: n.fret }))
     else if (pitchAt(tab.setup, n) + (n.bend ?? 0) !== n.midi) {
       add(
         'wrongPitch',
         n.start,
-        `string ${n.string}, fret ${n.fret} sounds ${pitchAt(tab.setup, n) + (n.bend ?? 0)}, not ${n.midi}`,
+        message('auditing.otherPitch', {
+          string: n.string,
+          fret: n.fret,
+          heard: noteName(pitchAt(tab.setup, n) + (n.bend ?? 0)),
+          written: noteName(n.midi),
+        }),
       )
     }
     if ((n.fret === 0) !== (n.leftFinger === 0))
-      add('outsideNeck', n.start, `string ${n.string}, fret ${n.fret} with finger ${n.leftFinger}`)
+      add(
+        'outsideNeck',
+        n.start,
+        message('auditing.openFinger', { string: n.string, fret: n.fret, finger: n.leftFinger }),
+      )
     const measure = tab.measures[measureAtTick(tab, n.start)]
     if (!measure || n.start >= measure.start + measure.length || n.duration <= 0)
-      add('outsideMeasure', n.start, 'a note outside every measure')
+      add('outsideMeasure', n.start, message('auditing.outsideMeasure'))
   }
 }
 
@@ -177,7 +196,7 @@ function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
   for (const p of played) {
     const before = last.get(p.note.string)
     if (before && before.at === p.at)
-      add('stringClash', p.note.start, `two notes at once on string ${p.note.string}`)
+      add('stringClash', p.note.start, message('auditing.stringClash', { string: p.note.string }))
     else if (before && before.at + before.note.duration > p.at) cutShort(before, p.at, add)
     last.set(p.note.string, p)
   }
@@ -193,7 +212,7 @@ function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
   }
   for (const n of tab.notes) {
     if (n.role === 'bass' && n.ring < n.duration)
-      add('bassCut', n.start, 'a bass note stops before its time', n.duration - n.ring)
+      add('bassCut', n.start, message('auditing.bassStops'), n.duration - n.ring)
   }
 }
 
@@ -202,7 +221,7 @@ function cutShort(p: PlayedNote, at: number, add: Add): void {
   add(
     kind,
     p.note.start,
-    `the ${p.note.role} note on string ${p.note.string} is cut short`,
+    message(p.note.role === 'melody' ? 'auditing.melodyCut' : 'auditing.noteCut', { string: p.note.string }),
     p.at + p.note.duration - at,
   )
 }
@@ -223,7 +242,7 @@ function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
           p.note.midi >= m.note.midi &&
           !(mayLieAbove && p.note.role === 'harmony'),
       )
-      if (above) add('melodyMasked', m.note.start, `a ${above.note.role} note lies over the melody`)
+      if (above) add('melodyMasked', m.note.start, message('auditing.melodyMasked'))
     }
     window.push(...struck)
   }
@@ -256,13 +275,17 @@ function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: Add): n
           add(
             'fingerTwice',
             b.start,
-            `finger ${b.leftFinger} is needed at frets ${a.fret} and ${b.fret} at once`,
+            message('auditing.fingerTwice', { finger: b.leftFinger, from: a.fret, to: b.fret }),
           )
         continue
       }
       const [low, high] = a.leftFinger < b.leftFinger ? [a, b] : [b, a]
       if (low.fret > high.fret)
-        add('fingerOrder', b.start, `finger ${low.leftFinger} stands above finger ${high.leftFinger}`)
+        add(
+          'fingerOrder',
+          b.start,
+          message('auditing.fingerOrder', { low: low.leftFinger, high: high.leftFinger }),
+        )
       const capo = tab.setup.capo
       const mm = reach(
         tab.setup.instrument,
@@ -275,7 +298,12 @@ function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: Add): n
         add(
           'stretch',
           b.start,
-          `fingers ${low.leftFinger} and ${high.leftFinger} are ${mm.toFixed(0)} mm apart; this hand reaches ${limit}`,
+          message('auditing.stretch', {
+            low: low.leftFinger,
+            high: high.leftFinger,
+            mm: mm.toFixed(0),
+            limit,
+          }),
           mm,
         )
     }
@@ -302,7 +330,12 @@ function checkHops(played: readonly PlayedNote[], add: Add): void {
         add(
           'hop',
           p.note.start,
-          `finger ${f} jumps from string ${before.note.string} to ${p.note.string} in ${(p.seconds - before.seconds).toFixed(2)} s`,
+          message('auditing.hop', {
+            finger: f,
+            from: before.note.string,
+            to: p.note.string,
+            seconds: (p.seconds - before.seconds).toFixed(2),
+          }),
           p.seconds - before.seconds,
         )
     }
@@ -325,16 +358,17 @@ function checkTogether(
   if (same && isStroke(p.rightFinger)) {
     // A brush passes over strings that the fretting hand damps.
     if (Math.abs(p.string - q.string) > 1 && !between && p.technique !== 'brush')
-      add('pickGap', q.start, `one stroke skips strings between ${p.string} and ${q.string}`)
+      add('pickGap', q.start, message('auditing.pickGap', { from: p.string, to: q.string }))
   } else if (same) {
     const brushes = p.rightFinger === 'i' && school === 'thumbAndIndex' && Math.abs(p.string - q.string) <= 2
     const sweeps = p.rightFinger === 'p' && Math.abs(p.string - q.string) === 1
-    if (!brushes && !sweeps) add('pluckTwice', q.start, `${q.rightFinger} plucks two strings at once`)
+    if (!brushes && !sweeps) add('pluckTwice', q.start, message('auditing.pickTwo', { sign: q.rightFinger }))
   } else {
     const order = (n: WrittenNote) => FINGER_ORDER[n.rightFinger] ?? 0
-    if (p.rightFinger === 'up' || q.rightFinger === 'up') add('pluckTwice', q.start, 'two strokes at once')
+    if (p.rightFinger === 'up' || q.rightFinger === 'up')
+      add('pluckTwice', q.start, message('auditing.strokesAtOnce'))
     else if ((p.string - q.string) * (order(p) - order(q)) > 0)
-      add('pickCross', q.start, `${p.rightFinger} and ${q.rightFinger} cross`)
+      add('pickCross', q.start, message('auditing.pickCross', { one: p.rightFinger, other: q.rightFinger }))
   }
 }
 
@@ -346,9 +380,9 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
     while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
     const touched = struck.find((p) => p.note.artificial)
     if (touched && struck.some((p) => p.note.rightFinger === 'i'))
-      add('pluckTwice', touched.note.start, 'the index touches an artificial harmonic and cannot pluck')
+      add('pluckTwice', touched.note.start, message('auditing.indexTouches'))
     if (touched && touched.note.fret + 12 > lastFret(tab.setup, touched.note.string))
-      add('outsideNeck', touched.note.start, `the neck ends below fret ${touched.note.fret + 12}`)
+      add('outsideNeck', touched.note.start, message('auditing.neckEnds', { fret: touched.note.fret + 12 }))
     struck.forEach((p, k) => {
       for (const q of struck.slice(k + 1)) {
         const between = struck.some(
@@ -366,7 +400,7 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
         add(
           'pickRepeat',
           p.note.start,
-          `${sign} plucks twice in ${(p.seconds - before.seconds).toFixed(2)} s`,
+          message('auditing.pickRepeat', { sign, seconds: (p.seconds - before.seconds).toFixed(2) }),
         )
     }
     for (const p of struck) last.set(p.note.rightFinger, p)
@@ -377,12 +411,12 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
 const LEAST_BEND_FRET = 2
 
 function checkArticulation(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
-  for (const { note, fault } of arrivalFaults(played, tab.grips)) add(fault.kind, note.start, fault.text)
+  for (const { note, fault } of arrivalFaults(played, tab.grips)) add(fault.kind, note.start, fault.says)
   for (const n of tab.notes) {
     if (n.bend && (n.fret < LEAST_BEND_FRET || n.leftFinger === 0))
-      add('bendRoom', n.start, `string ${n.string} has no room for a bend at fret ${n.fret}`)
+      add('bendRoom', n.start, message('auditing.bendRoom', { string: n.string, fret: n.fret }))
     if (n.rightFinger === 'none' && !isArrivalNote(n))
-      add('pluckTwice', n.start, `nothing sounds the note on string ${n.string}`)
+      add('pluckTwice', n.start, message('auditing.notSounded', { string: n.string }))
   }
 }
 
@@ -406,13 +440,24 @@ function checkRoots(
       kept++
       continue
     }
-    const heard = heardChord(
+    const heard = heardBass(
       here.map((p) => p.note.midi),
       chord,
     )
-    if (bass.length > 0)
-      add('wrongRoot', chord.start, `under ${chord.symbol} the bass is another note: ${heard}`)
-    else add('noRoot', chord.start, `under ${chord.symbol} no root is played: ${heard}`)
+    const kind = bass.length > 0 ? 'wrongRoot' : 'noRoot'
+    add(kind, chord.start, rootMessage(kind, chord.symbol, heard))
   }
   return { changes, kept }
+}
+
+function rootMessage(
+  kind: 'wrongRoot' | 'noRoot',
+  chord: string,
+  heard: HeardBass | undefined,
+): Message<'auditing'> {
+  if (!heard) return message('auditing.rootSilent', { chord })
+  const { bass, inChord } = heard
+  if (inChord)
+    return message(kind === 'noRoot' ? 'auditing.rootOther' : 'auditing.otherBass', { chord, bass })
+  return message(kind === 'noRoot' ? 'auditing.rootForeign' : 'auditing.foreignBass', { chord, bass })
 }

@@ -1,3 +1,4 @@
+import type { MessageCode, MessageValues } from '../messages/message.ts'
 import type { Mark } from '../document/marks.ts'
 import type { Attack, Role } from '../document/tab.ts'
 import type { Expression, ExpressionPart } from '../document/expression.ts'
@@ -130,41 +131,15 @@ export const TAB_EDITS = [
 /** Everything that can be written on the sheet by hand, as plain data. */
 export type EditCommand = MelodyEdit | MeasureEdit | TabEdit
 
-/** Why something cannot be written. */
-export type RefusalReason =
-  | 'nothingThere'
-  | 'overfull'
-  | 'tuplet'
-  | 'cutsNotes'
-  | 'rhythmLong'
-  | 'textLong'
-  | 'noNext'
-  | 'otherPitch'
-  | 'tooShort'
-  | 'noSuchMeasure'
-  | 'samePlace'
-  | 'lastMeasure'
-  | 'metre'
-  | 'endings'
-  | 'repeatAcross'
-  | 'noSign'
-  | 'endless'
-  | 'noTab'
-  | 'beyondNeck'
-  | 'noPlace'
-  | 'stringTaken'
-  | 'sameString'
-  | 'higherFret'
-  | 'lowerFret'
-  | 'noNode'
-  | 'noRoom'
-  | 'unsung'
-  | 'notFretted'
+/** Why something cannot be written: its entry in the catalogue of words. */
+export type RefusalReason = MessageCode<'editing'> extends `editing.${infer Reason}` ? Reason : never
+/** The figures that go with a reason. */
+export type RefusalValues<R extends RefusalReason> = MessageValues<`editing.${R}`>
 
 /** What cannot be written, with the figures that say why, and the nearest thing that can. */
 export interface EditRefusal {
   readonly reason: RefusalReason
-  readonly values?: Readonly<Record<string, string | number>>
+  readonly values: Readonly<Record<string, string | number>>
   readonly offer?: EditCommand
 }
 
@@ -173,11 +148,13 @@ export type Edited =
 
 export const done = (score: Score): Edited => ({ ok: true, score })
 
-export const refused = (
-  reason: RefusalReason,
-  values?: EditRefusal['values'],
-  offer?: EditCommand,
-): Edited => ({
+/** @param rest the figures of the reason, where it has some; and what can be written instead */
+export const refused = <R extends RefusalReason>(
+  reason: R,
+  ...[values, offer]: keyof RefusalValues<R> extends never
+    ? [values?: Record<string, never>, offer?: EditCommand | undefined]
+    : [values: RefusalValues<R>, offer?: EditCommand | undefined]
+): { readonly ok: false; readonly refusal: EditRefusal } => ({
   ok: false,
-  refusal: { reason, ...(values ? { values } : {}), ...(offer ? { offer } : {}) },
+  refusal: { reason, values: values ?? {}, ...(offer ? { offer } : {}) },
 })

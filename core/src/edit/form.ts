@@ -75,7 +75,7 @@ function followable(score: Score, tune: TuneDoc): Edited {
   const before = unfold(score.tune.measures).problems.length
   const { problems } = unfold(tune.measures)
   if (problems.length <= before) return done({ ...score, tune })
-  return refused(problems.some((p) => p.includes('never end')) ? 'endless' : 'noSign')
+  return refused(problems.some((p) => p.code === 'form.endless') ? 'endless' : 'noSign')
 }
 
 function repeat(

@@ -255,7 +255,7 @@ function pickup(score: Score, length: Ticks): Edited {
   if (by === 0) return done(score)
   const lane = laneOf(tune, first.id)
   if (by < 0 && lane.some((e) => e.pos.tick < -by && (e.pitch !== undefined || e.dur.tupletId !== undefined)))
-    return refused('noRoom')
+    return refused('pickupNotes')
   const shift = <T extends { readonly pos: { readonly measure: Id; readonly tick: number } }>(x: T): T =>
     x.pos.measure === first.id ? { ...x, pos: { ...x.pos, tick: Math.max(0, x.pos.tick + by) } } : x
   const moved = lane.filter((e) => e.pos.tick + by >= 0).map(shift)

@@ -13,17 +13,13 @@ import {
 } from '../instrument/setup.ts'
 import { graceFinger } from '../arrange/manual/graceFinger.ts'
 import { bendableBy, LEAST_BEND_FRET } from '../arrange/ornament/bendRoom.ts'
-import type { EditRefusal, RefusalReason, TabEdit } from './edited.ts'
+import { refused, type EditRefusal, type TabEdit } from './edited.ts'
 
 type SoundedEdit = Extract<TabEdit, { do: 'attack' | 'bend' | 'harmonic' | 'grace' }>
 
 type Sounded =
   { readonly ok: true; readonly note: TabNote } | { readonly ok: false; readonly refusal: EditRefusal }
 
-const not = (reason: RefusalReason, values?: EditRefusal['values'], offer?: TabEdit): Sounded => ({
-  ok: false,
-  refusal: { reason, ...(values ? { values } : {}), ...(offer ? { offer } : {}) },
-})
 const as = (note: TabNote): Sounded => ({ ok: true, note })
 
 /** A note sounded in another way: its attack, a bend, a harmonic, a short note before it. */
@@ -66,27 +62,30 @@ function arriving(
   edit: Extract<TabEdit, { do: 'attack' }>,
   attack: Arrival,
 ): Sounded {
-  if (!from) return not('noNext', { string: note.place.string })
+  if (!from) return refused('noNext')
   const step = note.place.fret - from.place.fret
   const plain = straight(note, attack)
   switch (attack) {
     case 'hammer':
-      return step > 0 ? as(plain) : not('higherFret', {}, step < 0 ? { ...edit, attack: 'pull' } : undefined)
+      return step > 0
+        ? as(plain)
+        : refused('higherFret', {}, step < 0 ? { ...edit, attack: 'pull' } : undefined)
     case 'pull':
-      return step < 0 ? as(plain) : not('lowerFret', {}, step > 0 ? { ...edit, attack: 'hammer' } : undefined)
+      return step < 0
+        ? as(plain)
+        : refused('lowerFret', {}, step > 0 ? { ...edit, attack: 'hammer' } : undefined)
     case 'slide':
-      if (step === 0 || from.place.fret === 0)
-        return not(step === 0 ? 'higherFret' : 'notFretted', { string: note.place.string })
-      return note.place.fret === 0 ? not('notFretted', { string: note.place.string }) : as(plain)
+      if (step === 0 || from.place.fret === 0) return refused(step === 0 ? 'higherFret' : 'notFretted')
+      return note.place.fret === 0 ? refused('notFretted') : as(plain)
     case 'bend':
     case 'release': {
       const midi = pitchAt(setup, note.place) + (note.bend ?? 0)
       const semitones = midi - pitchAt(setup, from.place)
       const before = from.bend ?? 0
       const most = bendableBy(setup, from.place.string)
-      if (from.place.fret < LEAST_BEND_FRET) return not('noRoom', { most: 0 })
-      if (attack === 'bend' && (semitones <= before || semitones > most)) return not('noRoom', { most })
-      if (attack === 'release' && (semitones < 0 || semitones >= before)) return not('lowerFret')
+      if (from.place.fret < LEAST_BEND_FRET) return refused('noRoom', { most: 0 })
+      if (attack === 'bend' && (semitones <= before || semitones > most)) return refused('noRoom', { most })
+      if (attack === 'release' && (semitones < 0 || semitones >= before)) return refused('lowerFret')
       const { bend: _, ...unbent } = plain
       const place = { string: from.place.string, fret: from.place.fret }
       return as({ ...unbent, place, left: from.left, ...(semitones > 0 ? { bend: semitones } : {}) })
@@ -100,11 +99,11 @@ function bent(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'bend' }
   const { string } = note.place
   const most = bendableBy(setup, string)
   if (edit.semitones > most || edit.semitones < 0)
-    return not('noRoom', { most }, most > 0 ? { ...edit, semitones: most } : undefined)
+    return refused('noRoom', { most }, most > 0 ? { ...edit, semitones: most } : undefined)
   const keeps = note.role === 'melody'
   const fret = note.place.fret + (keeps ? bend - edit.semitones : 0)
-  if (keeps && (!Number.isInteger(fret) || fret > lastFret(setup, string))) return not('noRoom', { most })
-  if (edit.semitones > 0 && fret < LEAST_BEND_FRET) return not('noRoom', { most: 0 })
+  if (keeps && (!Number.isInteger(fret) || fret > lastFret(setup, string))) return refused('noRoom', { most })
+  if (edit.semitones > 0 && fret < LEAST_BEND_FRET) return refused('noRoom', { most: 0 })
   const place: Place = { string, fret }
   const other = {
     ...plain,
@@ -130,7 +129,7 @@ function touched(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'harm
         : placesOf(setup, midi).sort(near)[0]
   if (!found) {
     const other = edit.kind === 'natural' ? artificialPlacesOf(setup, midi)[0] : undefined
-    return not('noNode', {}, other ? { ...edit, kind: 'artificial' } : undefined)
+    return refused('noNode', {}, other ? { ...edit, kind: 'artificial' } : undefined)
   }
   return as({ ...plain, place: found, left: 0, attack: 'pluck' })
 }
@@ -140,8 +139,8 @@ function graced(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'grace
   if (edit.fret === undefined) return as({ ...plain, attack: note.graces ? 'pluck' : note.attack })
   const { string, fret } = note.place
   const last = lastFret(setup, string)
-  if (edit.fret < 0 || edit.fret > last) return not('beyondNeck', { last }, { ...edit, fret: last })
-  if (edit.fret === fret || note.place.harmonic) return not('sameString', { string })
+  if (edit.fret < 0 || edit.fret > last) return refused('beyondNeck', { last }, { ...edit, fret: last })
+  if (edit.fret === fret || note.place.harmonic) return refused('sameString')
   const attack = edit.fret < fret ? 'hammer' : 'pull'
   const midi = openPitch(setup, string) + edit.fret
   const place = placesOf(setup, midi).find((p) => p.string === string)!

@@ -40,7 +40,7 @@ export function editTab(score: Score, edit: TabEdit): Edited {
     case 'length':
       return lengthen(arranged, note, edit)
     case 'left': {
-      if (note.place.fret === 0) return refused('notFretted', { string: note.place.string })
+      if (note.place.fret === 0) return refused('notFretted')
       return done(handSet(arranged, note, 'left', edit.finger === 0 ? undefined : edit.finger))
     }
     case 'right':
@@ -81,7 +81,7 @@ function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
   const { at, string, fret } = edit
   const measure = tune.measures.find((m) => m.id === at.measure)
   if (!measure || at.tick < 0 || at.tick >= measure.length) return refused('noSuchMeasure')
-  if (string < 1 || string > setup.instrument.strings) return refused('noPlace')
+  if (string < 1 || string > setup.instrument.strings) return refused('noPlace', { string })
   const timeline = timelineOf(tune.measures)
   const start = ticksAt(timeline, at)
   const existing = base.notes.find(
@@ -217,7 +217,7 @@ function restring(score: Arranged, note: TabNote, edit: Order<'restring'>): Edit
   const { setup, base } = score.arrangement
   const timeline = timelineOf(score.tune.measures)
   const { string } = edit
-  if (string === note.place.string) return refused('sameString', { string })
+  if (string === note.place.string) return refused('sameString')
   const midi = pitchAt(setup, note.place) + (note.bend ?? 0)
   const free = freeStrings(base, timeline, setup, midi, ticksAt(timeline, note.pos), note.id)
   const nearest = [...free]

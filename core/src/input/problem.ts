@@ -1,17 +1,12 @@
+import type { Message } from '../messages/message.ts'
+
 /** Something in a source text that the reader could not take as it stands. Lines and columns count from 1. */
 export interface Problem {
   readonly severity: 'error' | 'warning' | 'note'
   readonly line: number
   readonly column: number
-  /** What is wrong. */
-  readonly message: string
-  /** What the reader made of it. */
-  readonly understood: string
-}
-
-/** @example problemText(p) // 'line 5, column 12: … — …' */
-export function problemText(p: Problem): string {
-  return `line ${p.line}, column ${p.column}: ${p.message} — ${p.understood}`
+  /** What is odd, and what the reader made of it. */
+  readonly says: Message<'reading'>
 }
 
 /** Line and column in a text, from 1. */

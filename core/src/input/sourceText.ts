@@ -1,32 +1,33 @@
+import { message, type Message } from '../messages/message.ts'
+
 /** The largest text source that is read; a book of two thousand tunes stays below it. */
 export const LARGEST_SOURCE_BYTES = 2_000_000
 
 export type SourceText =
-  | { readonly ok: true; readonly text: string; readonly note?: string }
-  | { readonly ok: false; readonly reason: string }
+  | { readonly ok: true; readonly text: string; readonly note?: Message<'files'> }
+  | { readonly ok: false; readonly says: Message<'files'> }
 
 /**
  * Turns a file's bytes into text: UTF-8, else Latin-1 (said in `note`), with line ends made alike.
  * Refuses what is empty, too large or not text, and says the way out.
  */
 export function decodeSource(bytes: Uint8Array): SourceText {
-  if (bytes.length === 0)
-    return { ok: false, reason: 'The file is empty. Choose a file that holds a tune in ABC.' }
+  if (bytes.length === 0) return { ok: false, says: message('files.empty') }
   if (bytes.length > LARGEST_SOURCE_BYTES) {
     const size = (bytes.length / 1_000_000).toFixed(1)
     return {
       ok: false,
-      reason: `The file has ${size} MB; at most 2 MB are read at once. Split it into smaller files.`,
+      says: message('files.tooLarge', { size, most: LARGEST_SOURCE_BYTES / 1_000_000 }),
     }
   }
   if (looksBinary(bytes)) {
-    return { ok: false, reason: 'This is not a text file. Export the tune as ABC text and open that.' }
+    return { ok: false, says: message('files.notText') }
   }
   try {
     return { ok: true, text: plainLines(new TextDecoder('utf-8', { fatal: true }).decode(bytes)) }
   } catch {
     const text = plainLines(new TextDecoder('latin1').decode(bytes))
-    return { ok: true, text, note: 'The file is not UTF-8; it was read as Latin-1. Check accented letters.' }
+    return { ok: true, text, note: message('files.otherEncoding') }
   }
 }
 

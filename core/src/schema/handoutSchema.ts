@@ -8,7 +8,7 @@ import {
 } from '../output/handout/handout.ts'
 import { NOTE_NAMINGS } from '../music/pitch/noteNaming.ts'
 import { UNITS } from '../lesson/practice/piece.ts'
-import { LANGUAGES } from '../lesson/text/words/speech.ts'
+import { LANGUAGES } from '../messages/language.ts'
 import { id, validated } from './common.ts'
 
 const measure = Joi.number().integer().min(0)

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { audit, finishedTabOf, type FindingKind, type TabJson, type WrittenNote } from '../../src/index.ts'
 import { readTabJson } from '../../src/schema/index.ts'
 import { arrangeTune, CORPUS } from '../support/tunes.ts'
+import { say } from '../support/words.ts'
 
 const good = arrangeTune(CORPUS[1]!, 'alternating-bass', 3).json
 
@@ -156,7 +157,7 @@ describe('the audit finds planted faults', () => {
     const report = audit(
       finishedTabOf(withNotes((n) => patch(n, at, { string: 5, fret: 2, midi: 47, leftFinger: 1 }))),
     )
-    expect(report.findings.find((f) => f.kind === 'wrongRoot')!.text).toContain('heard as G over B')
+    expect(say(report.findings.find((f) => f.kind === 'wrongRoot')!.says)).toContain('heard as G over B')
   })
 
   it('reads back the file that it is given, and refuses another', () => {

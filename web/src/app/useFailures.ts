@@ -5,6 +5,7 @@ import { db } from '../state/db.ts'
 import { isReported, reportTrouble } from '../state/storageTrouble.ts'
 import { onFailedWrite } from '../state/unwritten.ts'
 import { onRefusedWrite } from '../state/writeLock.ts'
+import { errorWords } from '../workers/errorWords.ts'
 
 /** Words of one kind take each other's place: a failure that comes again is not said twice. */
 const say = (id: string, title: string, message: string, color = 'red') => {
@@ -31,7 +32,7 @@ export function useFailures(): void {
     const onRejection = (event: PromiseRejectionEvent) => {
       const error: unknown = event.reason
       if (isReported(error)) return event.preventDefault()
-      say('failed', t('error.failed'), error instanceof Error ? error.message : String(error))
+      say('failed', t('error.failed'), errorWords(t, error))
     }
     window.addEventListener('unhandledrejection', onRejection)
     return () => window.removeEventListener('unhandledrejection', onRejection)

@@ -5,6 +5,8 @@ import type { CheckReply, DocumentRefusal } from '../workers/bench.worker.ts'
 import { checkInWorker } from '../workers/benchWorker.ts'
 import { useOpenScore } from './openScore.ts'
 import { useStored } from './useStored.ts'
+import { errorWords } from '../workers/errorWords.ts'
+import i18next from 'i18next'
 
 export type Opened<T> =
   | { readonly state: 'loading' }
@@ -40,7 +42,7 @@ export function useTune(id: string): Opened<TuneDoc> {
     void checkInWorker(doc, arrangement)
       // Where the check itself is lost over it, it cannot be used either.
       .catch((error: unknown): CheckReply => ({
-        tune: { reason: (error as Error).message, newer: false },
+        tune: { reason: errorWords(i18next.t, error), newer: false },
       }))
       .then((reply) => {
         checked.set(id, reply)

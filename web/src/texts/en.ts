@@ -1,3 +1,5 @@
+import { files, reading } from '@velvet-porch/core/messages'
+
 /** English texts of the frame and the Shelf, there from the start; those of the stages come with their code. */
 export const en = {
   app: { name: 'Velvet Porch', lamp: 'Lamp on or off', skip: 'Skip to the sheet' },
@@ -144,4 +146,12 @@ export const en = {
     refused: 'Nothing was changed here. Take over with “Work here instead”, or close the other window.',
     take: 'Work here instead',
   },
+  problem: {
+    at: 'line {{line}}, column {{column}}: {{what}} — {{taken}}',
+    tab: 'The tab cannot be read: {{what}}; {{taken}}.',
+    workerSilent: 'This took too long and was stopped. Nothing was changed; try it with less, or once more.',
+    workerBroke: 'The work could not be done: {{reason}}. Nothing was changed; try once more.',
+    workerEnded: 'The work could not be done: the worker ended. Nothing was changed; try once more.',
+  },
+  said: { reading, files },
 } as const

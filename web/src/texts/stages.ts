@@ -1,3 +1,4 @@
+import { ENGLISH } from '@velvet-porch/core/messages'
 import { accompany } from './en/accompany.ts'
 import { bench } from './en/bench.ts'
 import { fit } from './en/fit.ts'
@@ -7,5 +8,15 @@ import { sheet } from './en/sheet.ts'
 import { teach } from './en/teach.ts'
 import { write } from './en/write.ts'
 
-/** English texts of the stages, grouped by place. */
-export const stages = { ...sheet, ...bench, ...accompany, ...shapes, ...fit, ...teach, ...handout, ...write }
+/** English texts of the stages, grouped by place; `said` is what the core says, by its codes. */
+export const stages = {
+  ...sheet,
+  ...bench,
+  ...accompany,
+  ...shapes,
+  ...fit,
+  ...teach,
+  ...handout,
+  ...write,
+  said: ENGLISH,
+}

@@ -42,6 +42,7 @@ import {
 import { readingAbc, type TuneReading } from '@velvet-porch/core/abc'
 import { breathe, inTurns } from './inTurns.ts'
 import { serve } from './serve.ts'
+import { message, type Message } from '@velvet-porch/core/messages'
 import { newId } from '../newId.ts'
 
 export type ArrangeReply =
@@ -56,11 +57,13 @@ export type ArrangeReply =
   | { readonly kind: 'cancelled' }
   | {
       readonly kind: 'failed'
-      readonly message: string
+      readonly says: Message<'arranging'>
       readonly measure?: number
       /** Locks that contradict. */
       readonly locks: readonly Id[]
     }
+  /** The worker was lost over it. */
+  | { readonly kind: 'lost'; readonly error: unknown }
 
 /** What is to be arranged. */
 export interface ArrangeOrder {
@@ -86,7 +89,7 @@ export interface CheckReply {
 /** A tab that was pasted: its score, or why there is none. */
 export interface TabReading {
   readonly score?: Score
-  readonly failed?: string
+  readonly failed?: Message<'reading'>
   readonly problems: readonly Problem[]
 }
 
@@ -148,8 +151,7 @@ const api = {
         severity: 'error',
         line: 1,
         column: 1,
-        message: refusal.reason,
-        understood: 'not taken',
+        says: message('reading.notKept', { reason: refusal.reason }),
       } as const
       return { tune: undefined, problems: [...problems, refused] }
     })
@@ -175,7 +177,7 @@ const api = {
       return { score, problems: [...read.problems, ...problems] }
     } catch (error) {
       if (!(error instanceof TabReadError)) throw error
-      return { failed: error.message, problems: read.problems }
+      return { failed: error.says, problems: read.problems }
     }
   },
 
@@ -198,7 +200,7 @@ const api = {
       if (error instanceof ArrangeError)
         return {
           kind: 'failed',
-          message: error.message,
+          says: error.says,
           locks: error.locks,
           ...(error.measure === undefined ? {} : { measure: error.measure }),
         }

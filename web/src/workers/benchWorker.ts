@@ -44,9 +44,8 @@ export function arrangeInWorker(order: ArrangeOrder, onProgress: (share: number)
   return {
     // A worker that is lost over it is an answer too: the bench says so and offers to try again.
     reply: bench.call('arrange', job, order, proxy(onProgress)).catch((error: unknown): ArrangeReply => ({
-      kind: 'failed',
-      message: error instanceof Error ? error.message : String(error),
-      locks: [],
+      kind: 'lost',
+      error,
     })),
     cancel: () => void bench.call('cancel', job).catch(() => undefined),
   }

@@ -5,13 +5,10 @@ export class WorkerError extends Error {
   override readonly name = 'WorkerError'
   constructor(
     readonly reason: 'silent' | 'broken',
-    detail = '',
+    /** What the browser says of it. */
+    readonly detail = '',
   ) {
-    super(
-      reason === 'silent'
-        ? 'This took too long and was stopped. Nothing was changed; try it with less, or once more.'
-        : `The work could not be done: ${detail || 'the worker ended'}. Nothing was changed; try once more.`,
-    )
+    super(`${reason} ${detail}`.trim())
   }
 }
 

@@ -47,7 +47,7 @@ function silentLosses(text: string, tune: TuneDoc, problems: readonly Problem[])
   const inBlock = (i: number) => blocks.some((b) => i >= b.from && i <= b.to)
   const blocks = abcBlocks(lines)
   const rest =
-    problems.find((p) => p.understood === 'what follows is left out' || p.message.endsWith('from here on'))
+    problems.find((p) => p.says.code === 'reading.tooManyMeasures' || p.says.code === 'reading.moreProblems')
       ?.line ?? Infinity
   return lines.flatMap((line, i) => {
     if (i <= key || inBlock(i) || i + 1 > rest || /^[\s\\]*([A-Za-z+]:|%)/.test(line) || line.trim() === '')
@@ -56,7 +56,7 @@ function silentLosses(text: string, tune: TuneDoc, problems: readonly Problem[])
     const said = problems.some(
       (p) =>
         p.line === i + 1 ||
-        (p.line === paragraph && /^text after/.test(p.message)) ||
+        (p.line === paragraph && p.says.code === 'reading.prose') ||
         (p.line === i && /\\\s*$/.test(lines[i - 1] ?? '')),
     )
     return read[i]! < notesOn(line) && !said ? [i + 1] : []

@@ -22,7 +22,7 @@ import type { AccompanyOnset, HeldHand } from './onset.ts'
 import { fitsMetre, type Pattern } from './pattern.ts'
 import { usualPattern } from './patternLibrary.ts'
 import { patternOnsets, type HeldHarmony } from './patternOnsets.ts'
-import { patternProblemText, readPattern } from './patternText.ts'
+import { readPattern } from './patternText.ts'
 import { progressionShapes } from './progressionShapes.ts'
 import type { AccompanyRemark } from './remark.ts'
 import { withPhraseFills } from './phraseFill.ts'
@@ -180,8 +180,7 @@ function patternFinder(region: Region, style: Accompaniment, remarks: AccompanyR
   return (metre: TuneDoc['measures'][number]['metre'], measure: number): Pattern => {
     const text = `${metre.num}/${metre.den}`
     if (own?.ok && fitsMetre(own.pattern, metre)) return own.pattern
-    if (own && !own.ok)
-      remarks.push({ kind: 'badPattern', measure, problem: patternProblemText(own.problem) })
+    if (own && !own.ok) remarks.push({ kind: 'badPattern', measure, problem: own.problem })
     else if (own?.ok) {
       const wanted = `${own.pattern.metre.num}/${own.pattern.metre.den}`
       remarks.push({ kind: 'otherMetre', measure, metre: text, wanted })
@@ -189,7 +188,7 @@ function patternFinder(region: Region, style: Accompaniment, remarks: AccompanyR
     let known = usual.get(text)
     if (!known) {
       const read = readPattern(usualPattern(style === 'shuffle' ? 'strum' : style, region.level, metre))
-      if (!read.ok) throw new Error(patternProblemText(read.problem))
+      if (!read.ok) throw new Error(read.problem.kind)
       usual.set(text, (known = read.pattern))
     }
     return known

@@ -1,3 +1,4 @@
+import { message, type Message } from '../../messages/message.ts'
 import type { PatternText } from '../../document/arrangement.ts'
 import { contentText } from '../../document/content.ts'
 import type { Metre } from '../../music/time/metre.ts'
@@ -54,24 +55,20 @@ export type PatternProblem =
 export type PatternReading =
   { readonly ok: true; readonly pattern: Pattern } | { readonly ok: false; readonly problem: PatternProblem }
 
-/** The problem in a sentence, with the way out. */
-export function patternProblemText(problem: PatternProblem): string {
+/** What is to be said of a problem, with the way out. */
+export function patternProblemMessage(problem: PatternProblem): Message<'pattern'> {
   switch (problem.kind) {
     case 'sign':
-      return `Step ${problem.step}, "${problem.word}": use b, a, string numbers, ^1, D, U, d, u, and . to let ring.`
     case 'twice':
-      return `Step ${problem.step}, "${problem.word}": a string is named twice. Take one of them out.`
     case 'reach':
-      return `Step ${problem.step}, "${problem.word}": "at least" is more than "at most". Turn them round.`
+      return message(`pattern.${problem.kind}`, { step: problem.step, word: problem.word })
     case 'silent':
-      return 'The pattern is silent: put at least one b, string number or stroke into it.'
+      return message('pattern.silent')
     case 'length': {
-      const { steps, wanted } = problem
-      const way =
-        steps > wanted
-          ? `Take out ${steps - wanted}, or add a bar line.`
-          : `Add ${wanted - steps} (a dot lets ring).`
-      return `Measure ${problem.measure} of the pattern has ${steps} steps, and ${wanted} fill it. ${way}`
+      const { measure, steps, wanted } = problem
+      return steps > wanted
+        ? message('pattern.tooLong', { measure, steps, wanted, over: steps - wanted })
+        : message('pattern.tooShort', { measure, steps, wanted, missing: wanted - steps })
     }
   }
 }

@@ -1,10 +1,13 @@
+import { message, type Message } from '../../messages/message.ts'
+import { patternProblemMessage, type PatternProblem } from './patternText.ts'
+
 /** Something that an accompaniment could not do as it was asked, and what it did instead. `measure` is an index. */
 export type AccompanyRemark =
   | { readonly kind: 'noChords'; readonly measure: number }
   | { readonly kind: 'noShape'; readonly measure: number; readonly chord: string }
   | { readonly kind: 'noShuffle'; readonly measure: number; readonly chord: string }
   | { readonly kind: 'otherMetre'; readonly measure: number; readonly metre: string; readonly wanted: string }
-  | { readonly kind: 'badPattern'; readonly measure: number; readonly problem: string }
+  | { readonly kind: 'badPattern'; readonly measure: number; readonly problem: PatternProblem }
   | {
       readonly kind: 'mutedString'
       readonly measure: number
@@ -29,33 +32,41 @@ export type AccompanyRemark =
       readonly lower: number
     }
 
-/** The remark in a sentence. `number` is the measure's number on the page. */
-export function remarkText(remark: AccompanyRemark, number: number): string {
-  const at = `Measure ${number}: `
-  switch (remark.kind) {
+/** The remark as sentences. `number` is the measure's number on the page. */
+export function remarkMessages(
+  remark: AccompanyRemark,
+  number: number,
+): readonly Message<'accompanying' | 'pattern'>[] {
+  const { kind } = remark
+  switch (kind) {
     case 'noChords':
-      return `${at}an accompaniment needs chords, and there are none. Write them over the tune, or have them proposed.`
+      return [message('accompanying.noChords', { number })]
     case 'noShape':
-      return `${at}this hand holds no shape for ${remark.chord} in this tuning; the chord is left out. Pin a shape of your own.`
     case 'noShuffle':
-      return `${at}no place for root, fifth and sixth of ${remark.chord} in reach of this hand; its shape is struck instead.`
+      return [message(`accompanying.${kind}`, { number, chord: remark.chord })]
     case 'otherMetre':
-      return `${at}the pattern is for ${remark.wanted}, the measure has ${remark.metre}; the usual pattern of ${remark.metre} is played.`
+      return [message('accompanying.otherMetre', { number, metre: remark.metre, wanted: remark.wanted })]
     case 'badPattern':
-      return `${at}the usual pattern is played. ${remark.problem}`
-    case 'mutedString':
-      return remark.to === 0
-        ? `${at}the shape of ${remark.chord} mutes string ${remark.from}, and no other string is free; it is left out.`
-        : `${at}the shape of ${remark.chord} mutes string ${remark.from}; string ${remark.to} is plucked instead.`
+      return [message('accompanying.badPattern', { number }), patternProblemMessage(remark.problem)]
+    case 'mutedString': {
+      const { chord, from, to } = remark
+      return [
+        to === 0
+          ? message('accompanying.mutedAndLeftOut', { number, chord, from })
+          : message('accompanying.mutedString', { number, chord, from, to }),
+      ]
+    }
     case 'fewStrings':
-      return `${at}the shape of ${remark.chord} has ${remark.lacking} string(s) fewer than the stroke asks for.`
+      return [message('accompanying.fewStrings', { number, chord: remark.chord, count: remark.lacking })]
     case 'movedNote': {
-      const way = remark.octaves > 0 ? 'higher' : 'lower'
-      const tuning =
-        remark.lower > 0 ? ` With the lowest string ${remark.lower} semitone(s) lower it would be there.` : ''
-      return `${at}the instrument does not have a note of the melody; it is played ${Math.abs(remark.octaves)} octave(s) ${way}.${tuning}`
+      const { octaves, lower } = remark
+      const moved = octaves > 0 ? 'accompanying.movedUp' : 'accompanying.movedDown'
+      return [
+        message(moved, { number, count: Math.abs(octaves) }),
+        ...(lower > 0 ? [message('accompanying.lowerString', { count: lower })] : []),
+      ]
     }
     case 'againstArm':
-      return `${at}step ${remark.step} of the pattern strikes against the arm's swing (down on the beat, up off it).`
+      return [message('accompanying.againstArm', { number, step: remark.step })]
   }
 }

@@ -1,3 +1,4 @@
+import { message, type Message } from '../../messages/message.ts'
 import type { Id } from '../../document/ids.ts'
 import {
   ARRANGEMENT_SCHEMA,
@@ -36,12 +37,13 @@ import { solve, type Solution } from './solve.ts'
 export class ArrangeError extends Error {
   override readonly name = 'ArrangeError'
   constructor(
-    message: string,
+    /** Why, with the way out. */
+    readonly says: Message<'arranging'>,
     readonly measure?: number,
     /** The teacher's locks that contradict. */
     readonly locks: readonly Id[] = [],
   ) {
-    super(message)
+    super(`${says.code} ${JSON.stringify(says.values)}`)
   }
 }
 
@@ -77,11 +79,12 @@ export function* arranging(
 ): Generator<number, Arranged> {
   const lockedRegions = withLockedMeasures(tune, regions, locks)
   for (const { style, level } of lockedRegions) refuse(style, level, setup)
-  if (lockedRegions.some((r) => r.style === 'bottleneck') && !straightAcross(setup)) throw noOpenChord()
+  if (lockedRegions.some((r) => r.style === 'bottleneck') && !straightAcross(setup))
+    throw new ArrangeError(message('arranging.noOpenChord'))
   const silent = tune.events.every((e) => !e.pitch)
   // A blank page is arranged as it is: empty, to be written on.
   if (silent && tune.chords.length > 0 && lockedRegions.some((r) => !isAccompaniment(r.style)))
-    throw noMelody()
+    throw new ArrangeError(message('arranging.noMelody'))
   const planned = yield* within(0, planning(tune, setup, lockedRegions))
   const numbers = measureNumbers(tune.measures)
   if (!planned.ok) throw misfit(planned.register, setup, numbers)
@@ -122,7 +125,7 @@ export function* arranging(
     if (!(error instanceof LockConflict)) throw error
     const number = numbers[error.measure]!
     const own = ownLocks(error.locks)
-    throw new ArrangeError(conflictText(number, own.length), number, own)
+    throw new ArrangeError(conflictOf(number, own.length), number, own)
   }
 }
 
@@ -158,49 +161,25 @@ function* scaled<T>(run: Generator<number, T>, from: number, to: number): Genera
   return item.value
 }
 
-function conflictText(number: number, locks: number): string {
-  if (locks === 0)
-    return `Measure ${number}: no hand gets there from the measures around it, which stay as they are. Select more measures, or raise the level.`
+function conflictOf(number: number, locks: number): Message<'arranging'> {
+  if (locks === 0) return message('arranging.neighbours', { number })
   return locks === 1
-    ? `Measure ${number}: a lock cannot be kept by this hand at this level. Take the lock off, or raise the level.`
-    : `Measure ${number}: ${locks} locks contradict each other. Take one of them off.`
+    ? message('arranging.oneLock', { number })
+    : message('arranging.locks', { number, locks })
 }
 
 function refuse(style: Style, level: Level, setup: Setup): void {
   const refusal = refusalOf(style, level, setup.instrument)
-  if (refusal === 'bassStrings')
-    throw new ArrangeError(
-      `The style ${style} needs separate bass strings, which this instrument does not have. ` +
-        'Choose chord-melody, double-stops, cross-string or flatpicked-lead.',
-    )
-  if (refusal === 'chordsAtLevelOne')
-    throw new ArrangeError(
-      'Chord melody starts at level 2: at level 1 there are no shapes to put under the tune.',
-    )
-}
-
-function noMelody(): ArrangeError {
-  return new ArrangeError(
-    'The tune has chords and no melody yet: choose a style that accompanies (picking, bass and brush, strum, shuffle), or write the melody.',
-  )
-}
-
-function noOpenChord(): ArrangeError {
-  return new ArrangeError(
-    'A bottleneck lies straight across the strings and needs a tuning whose open strings are one chord: choose open D, open G or open C.',
-  )
+  if (refusal) throw new ArrangeError(message(`arranging.${refusal}`))
 }
 
 function misfit(register: Register & { ok: false }, setup: Setup, numbers: readonly number[]): ArrangeError {
   const number = numbers[register.measure]!
   const range = rangeOf(setup)
-  const span = `${pitchText(plainPitch(range.lowest, false))}–${pitchText(plainPitch(range.highest, false))}`
-  const way =
-    register.reason === 'wide'
-      ? 'It spans more than the instrument has: shorten its range.'
-      : 'Lower the capo, or write the measure nearer to the rest.'
+  const named = (midi: number) => pitchText(plainPitch(midi, false))
+  const values = { number, lowest: named(range.lowest), highest: named(range.highest) }
   return new ArrangeError(
-    `Measure ${number}: the melody leaves the instrument (${span}) in every octave. ${way}`,
+    message(register.reason === 'wide' ? 'arranging.tooWide' : 'arranging.outOfReach', values),
     number,
   )
 }

@@ -1,3 +1,4 @@
+import { message, type Message } from '../../messages/message.ts'
 import type { Jump, Measure } from '../tune.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 
@@ -12,7 +13,7 @@ export interface Occurrence {
 export interface Unfolded {
   readonly order: readonly Occurrence[]
   readonly length: Ticks
-  readonly problems: readonly string[]
+  readonly problems: readonly Message<'form'>[]
 }
 
 /** No real tune is longer; a guard against endings that send the reader round for ever. */
@@ -32,7 +33,7 @@ const AL_CODA: readonly Jump[] = ['daCapoAlCoda', 'dalSegnoAlCoda']
  */
 export function unfold(measures: readonly Marked[]): Unfolded {
   const order: Occurrence[] = []
-  const problems: string[] = []
+  const problems: Message<'form'>[] = []
   const passes = passesOf(measures)
   let at = 0
   let tick = 0
@@ -42,7 +43,7 @@ export function unfold(measures: readonly Marked[]): Unfolded {
   while (at < measures.length) {
     const m = measures[at]!
     if (order.length >= MOST_OCCURRENCES) {
-      problems.push('The repeats never end; playing stops here.')
+      problems.push(message('form.endless'))
       break
     }
     if (m.repeatStart && at !== repeatFrom) {
@@ -62,7 +63,7 @@ export function unfold(measures: readonly Marked[]): Unfolded {
     if (jumped && m.fine && AL_FINE.includes(jumped)) break
     if (jumped && m.coda && AL_CODA.includes(jumped)) {
       const coda = measures.findIndex((x, i) => i > at && x.coda)
-      if (coda < 0) problems.push('A jump to the coda, but no coda sign is written after it.')
+      if (coda < 0) problems.push(message('form.noCoda'))
       else {
         at = coda
         repeatFrom = coda
@@ -80,7 +81,7 @@ export function unfold(measures: readonly Marked[]): Unfolded {
       jumped = m.jump
       at = m.jump.startsWith('daCapo') ? 0 : measures.findIndex((x) => x.segno)
       if (at < 0) {
-        problems.push('A jump to the sign, but no sign is written.')
+        problems.push(message('form.noSegno'))
         break
       }
       repeatFrom = at

@@ -1,3 +1,4 @@
+import { message, type Message } from '../../messages/message.ts'
 import { lineStarts } from '../lineStarts.ts'
 import { rewritten, rewrittenAgain, type Rewritten, type TextEdit } from '../rewritten.ts'
 import { abcBlocks } from './abcBlocks.ts'
@@ -7,8 +8,7 @@ export interface SourceRemark {
   readonly severity: 'warning' | 'note'
   /** In the source. */
   readonly offset: number
-  readonly message: string
-  readonly understood: string
+  readonly says: Message<'reading'>
 }
 
 /** Directives that say which voices there are; all others are about the look of a page. */
@@ -50,8 +50,7 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
       remarks.push({
         severity: block.closed ? 'note' : 'warning',
         offset: from,
-        message: block.closed ? `a block of ${block.kind}` : `a block of ${block.kind} that never ends`,
-        understood: 'left out; it is no music',
+        says: message(block.closed ? 'reading.block' : 'reading.openBlock', { kind: block.kind }),
       })
       i = block.to
       continue
@@ -62,8 +61,7 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
         remarks.push({
           severity: 'note',
           offset: from,
-          message: 'text after an empty line',
-          understood: 'left out; it is no music',
+          says: message('reading.prose'),
         })
     } else if (line.trim() === '' && i < lines.length - 1) edits.push({ from, to, text: '%' })
     // Words are laid under the notes by `lyricLines.ts`.
@@ -97,8 +95,7 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
         remarks.push({
           severity: 'warning',
           offset: at,
-          message: '"\\" means nothing here',
-          understood: 'left out',
+          says: message('reading.backslash'),
         })
       }
       for (const m of line.matchAll(/\[I:[^\]]*\]/g))

@@ -18,6 +18,7 @@ import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { lineStarts } from '../lineStarts.ts'
+import { message } from '../../messages/message.ts'
 import { placesIn, type Problem } from '../problem.ts'
 import type { Rewritten } from '../rewritten.ts'
 import { plainLines } from '../sourceText.ts'
@@ -46,69 +47,60 @@ export const readAbc = (text: string, newDocId: () => Id): TuneReading[] => fini
 export function* readingAbc(text: string, newDocId: () => Id): Turns<TuneReading[]> {
   const tunes = splitBook(plainLines(text))
   if (tunes.length === 0) {
-    return [{ tune: undefined, problems: [noTune('the text is empty', 'paste or open a tune in ABC')] }]
+    return [{ tune: undefined, problems: [noTune(message('reading.empty'))] }]
   }
   return yield* mapInTurns(tunes, (tune) => readOne(tune, newDocId), 1)
 }
 
-function noTune(message: string, understood: string): Problem {
-  return { severity: 'error', line: 1, column: 1, message, understood }
-}
+const noTune = (says: Problem['says']): Problem => ({ severity: 'error', line: 1, column: 1, says })
 
 /** Most problems of one tune that are told one by one. */
 const MOST_PROBLEMS = 200
 
 function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   const problems: Problem[] = []
-  const refused = (message: string, understood: string): TuneReading => ({
+  const refused = (says: Problem['says']): TuneReading => ({
     tune: undefined,
-    problems: tidy([...problems, { ...noTune(message, understood), line: source.lineOffset + 1 }]),
+    problems: tidy([...problems, { ...noTune(says), line: source.lineOffset + 1 }]),
   })
   try {
-    if (source.text.length > LIMITS.sourceText)
-      return refused('the text of this tune is too long', 'nothing was read; take it apart')
-    if (!/^[ \t]*K:/m.test(source.text) && !/[|]/.test(source.text))
-      return refused(
-        'this does not look like a tune in ABC',
-        'nothing was read; a tune needs a key (K:) and notes with bar lines',
-      )
+    if (source.text.length > LIMITS.sourceText) return refused(message('reading.tooLong'))
+    if (!/^[ \t]*K:/m.test(source.text) && !/[|]/.test(source.text)) return refused(message('reading.notAbc'))
     const tune = understand(source, newDocId, problems)
     return { tune, problems: tidy(problems) }
   } catch (error) {
-    return refused(
-      'the text could not be read',
-      `nothing was read; take out what is unusual in it and try again (${(error as Error).message})`,
-    )
+    return refused(message('reading.unreadable', { reason: (error as Error).message }))
   }
 }
 
 function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): TuneDoc | undefined {
   const { source: ready, remarks } = abcSource(source.text)
   const placeOf = placesIn(source.text)
-  const reportIn: Report = (severity, offset, message, understood) => {
+  const reportIn: Report = (severity, offset, says) => {
     const { line, column } = placeOf(offset)
-    problems.push({ severity, line: line + source.lineOffset, column, message, understood })
+    problems.push({ severity, line: line + source.lineOffset, column, says })
   }
-  for (const r of remarks) reportIn(r.severity, r.offset, r.message, r.understood)
-  if (!/^[ \t]*K:/m.test(source.text)) reportIn('warning', 0, 'there is no key (K:)', 'read in C major')
+  for (const r of remarks) reportIn(r.severity, r.offset, r.says)
+  if (!/^[ \t]*K:/m.test(source.text)) reportIn('warning', 0, message('reading.noKey'))
   const { raw, badLines } = parseAbc(ready.text)
   const lines = ready.text.split('\n')
   const starts = lineStarts(lines)
   const lineStart = (index: number) => starts[index] ?? ready.text.length
-  for (const i of badLines)
-    reportIn('warning', ready.toSource(lineStart(i)), 'this line cannot be read', 'left out')
+  for (const i of badLines) reportIn('warning', ready.toSource(lineStart(i)), message('reading.badLine'))
   if (!raw) {
-    reportIn('error', 0, 'the text could not be parsed', 'nothing was read')
+    reportIn('error', 0, message('reading.unparsed'))
     return undefined
   }
   for (const w of raw.warnings ?? []) {
-    const { line, column, message, understood } = readWarning(w)
-    reportIn('warning', ready.toSource(lineStart(line - 1) + column - 1), message, understood)
+    const { line, column, says } = readWarning(w)
+    reportIn('warning', ready.toSource(lineStart(line - 1) + column - 1), says)
   }
   return buildTune(raw, source, ready, newDocId, problems, reportIn)
 }
 
-type Report = (severity: Problem['severity'], offset: number, message: string, understood: string) => void
+type Report = (severity: Problem['severity'], offset: number, says: Problem['says']) => void
+
+type TooLong = 'reading.longTitle' | 'reading.longComposer' | 'reading.longSource'
 
 /** Joins problems of one kind that stand side by side, so that a line of rubbish is one message. */
 function tidy(problems: readonly Problem[]): Problem[] {
@@ -116,7 +108,7 @@ function tidy(problems: readonly Problem[]): Problem[] {
   const told = sorted.filter((p, i) => {
     const before = sorted[i - 1]
     return (
-      !before || before.line !== p.line || before.understood !== p.understood || before.column < p.column - 1
+      !before || before.line !== p.line || before.says.code !== p.says.code || before.column < p.column - 1
     )
   })
   if (told.length <= MOST_PROBLEMS) return told
@@ -128,8 +120,7 @@ function tidy(problems: readonly Problem[]): Problem[] {
       severity: 'warning',
       line,
       column: 1,
-      message: `${more} more problems from here on`,
-      understood: 'read as far as possible',
+      says: message('reading.moreProblems', { count: more }),
     },
   ]
 }
@@ -142,8 +133,7 @@ function buildTune(
   problems: Problem[],
   reportIn: Report,
 ): TuneDoc | undefined {
-  const report: Report = (severity, offset, message, understood) =>
-    reportIn(severity, ready.toSource(offset), message, understood)
+  const report: Report = (severity, offset, says) => reportIn(severity, ready.toSource(offset), says)
   checkFields(source, problems)
   const counters = new Map<string, number>()
   const newId = (prefix: string): Id => {
@@ -158,29 +148,22 @@ function buildTune(
   const blank = silent && Boolean(melody?.events.length) && /^M:/m.test(source.text)
   if (!melody || (silent && !blank && !melody.chords.some((c) => c.parsed))) {
     problems.push({
-      ...noTune('the tune holds no notes', 'nothing to arrange; write the melody after the K: line'),
+      ...noTune(message('reading.noNotes')),
       line: source.lineOffset + 1,
     })
     return undefined
   }
-  if (silent && melody.chords.length > 0)
-    report('note', 0, 'the tune has chords and no melody', 'it can be accompanied')
-  else if (silent)
-    report('note', 0, 'nothing but rests yet', 'notes can be written on the staff or in the tab')
+  if (silent && melody.chords.length > 0) report('note', 0, message('reading.noMelody'))
+  else if (silent) report('note', 0, message('reading.onlyRests'))
   const drafts = withFurtherMeasures(voices, newId, report)
   const measures = withCuts(finishMeasures(drafts))
   reportMeasures(measures, drafts, report)
   reportKept(voices, report)
   if (raw.metaText.partOrder)
-    report(
-      'note',
-      0,
-      `an order of parts (P:${raw.metaText.partOrder})`,
-      'kept in the text; the tune is played as its repeats say',
-    )
+    report('note', 0, message('reading.partOrder', { parts: plainText(raw.metaText.partOrder) }))
   const stated = quarterTempo(raw.metaText.tempo)
   if (raw.metaText.tempo?.bpm && stated === undefined)
-    report('warning', 0, `a tempo (Q:) beyond ${LIMITS.slowest} to ${LIMITS.fastest}`, 'left out')
+    report('warning', 0, message('reading.tempoBeyond', { slowest: LIMITS.slowest, fastest: LIMITS.fastest }))
   singWords(voices, ready, source, report, reportIn)
   const laidOver = otherVoicesPlaced(voices, drafts, report)
   const tempos = [...laidOver.tempos]
@@ -188,11 +171,10 @@ function buildTune(
   if (!tempos.some((t) => t.pos.measure === first.measure && t.pos.tick === 0)) {
     tempos.unshift({ pos: first, bpm: stated ?? USUAL_TEMPO, stated: stated !== undefined })
   }
-  if (tempos.every((t) => !t.stated))
-    report('note', 0, 'no tempo is given', `played at ${USUAL_TEMPO} quarter notes a minute`)
-  const within = (text: string, most: number, what: string): string => {
+  if (tempos.every((t) => !t.stated)) report('note', 0, message('reading.noTempo', { bpm: USUAL_TEMPO }))
+  const within = (text: string, most: number, code: TooLong): string => {
     const { text: kept, cut } = cutTo(text, most)
-    if (cut) report('warning', 0, `the ${what} has ${text.length} letters`, `cut to ${most}`)
+    if (cut) report('warning', 0, message(code, { letters: text.length, most }))
     return kept
   }
   const { title, composer, source: from } = raw.metaText
@@ -200,9 +182,9 @@ function buildTune(
     schema: TUNE_SCHEMA,
     id: newDocId(),
     rev: 1,
-    title: within(plainText(title) || 'Untitled', LIMITS.title, 'title'),
-    ...(composer ? { composer: within(plainText(composer), LIMITS.composer, 'composer') } : {}),
-    ...(from ? { source: within(plainText(from), LIMITS.source, 'source') } : {}),
+    title: within(plainText(title) || 'Untitled', LIMITS.title, 'reading.longTitle'),
+    ...(composer ? { composer: within(plainText(composer), LIMITS.composer, 'reading.longComposer') } : {}),
+    ...(from ? { source: within(plainText(from), LIMITS.source, 'reading.longSource') } : {}),
     measures,
     events: laidOver.events,
     chords: melody.chords,
@@ -221,7 +203,7 @@ function buildTune(
     },
   }
   if (tune.chords.length > 0 || silent) return tune
-  report('note', 0, 'no chords are given', 'a simple harmony of the key is suggested; change it as you like')
+  report('note', 0, message('reading.noChords'))
   return { ...tune, chords: [...tune.chords, ...harmoniseIn(tune, 'family').chords] }
 }
 
@@ -252,8 +234,7 @@ function singWords(
     reportIn(
       'warning',
       starts[line]!,
-      `${words.length} syllables without a note`,
-      `left out: ${words.slice(0, 6).join(' ')}`,
+      message('reading.syllablesLeft', { count: words.length, words: words.slice(0, 6).join(' ') }),
     )
   for (const voice of voices)
     voice.events.forEach((e, i) => {
@@ -265,8 +246,7 @@ function singWords(
           report(
             'warning',
             fromOf.get(e.id)!,
-            `a syllable of ${text.length} letters`,
-            `cut to ${LIMITS.lyric}`,
+            message('reading.longSyllable', { letters: text.length, most: LIMITS.lyric }),
           )
         return kept
       })
@@ -289,8 +269,7 @@ function checkFields(source: BookTune, problems: Problem[]): void {
         severity: 'warning',
         line: i + 1 + source.lineOffset,
         column: 3,
-        message: `"${unit}" is no unit of length (L:)`,
-        understood: 'read as the parser took it, in eighths where it took none; write it as 1/8',
+        says: message('reading.badUnit', { unit }),
       })
     const field = /^M:\s*([^%]*)/.exec(line)
     const value = field?.[1]?.trim() ?? ''
@@ -302,8 +281,7 @@ function checkFields(source: BookTune, problems: Problem[]): void {
       severity: 'warning',
       line: i + 1 + source.lineOffset,
       column: 3,
-      message: `"${value}" is an impossible metre`,
-      understood: 'read in 4/4; measures keep the notes they have',
+      says: message('reading.badMetre', { metre: value }),
     })
   })
 }
@@ -399,8 +377,8 @@ function reportMeasures(measures: readonly Measure[], drafts: readonly DraftMeas
       before.barline !== 'single' ||
       after.endings.length !== m.endings.length
     if (m.length > m.nominal || (m.length < m.nominal && !edge)) {
-      const has = `${beats(m.length)} of ${beats(m.nominal)} quarter notes`
-      report('warning', drafts[i]!.from, `measure ${numbers[i]} has ${has}`, 'kept as written')
+      const values = { number: numbers[i]!, beats: beats(m.length), nominal: beats(m.nominal) }
+      report('warning', drafts[i]!.from, message('reading.oddMeasure', values))
     }
   })
 }
@@ -410,7 +388,6 @@ function beats(ticks: number): string {
 }
 
 function reportKept(voices: readonly VoiceReading[], report: Report): void {
-  const kept = 'kept in the tune and shown, not arranged yet'
   const first = voices[0]!
   const at = (id: Id | undefined) => first.spans.find((s) => s.target === id)?.from ?? 0
   const graces = first.events.filter((e) => e.graces.length > 0)
@@ -418,30 +395,18 @@ function reportKept(voices: readonly VoiceReading[], report: Report): void {
   const stacked = first.events.filter((e) => e.chordTones.length > 0)
   const unknown = ornaments.filter((e) => e.ornaments.some((o) => !isKnownOrnament(o)))
   if (graces.length > 0)
-    report('note', at(graces[0]!.id), `grace notes on ${graces.length} notes`, 'played where the hand can')
+    report('note', at(graces[0]!.id), message('reading.graceNotes', { count: graces.length }))
   if (ornaments.length > unknown.length)
     report(
       'note',
       at(ornaments.find((e) => !unknown.includes(e))!.id),
-      `ornaments on ${ornaments.length - unknown.length} notes`,
-      'played where the hand can',
+      message('reading.ornaments', { count: ornaments.length - unknown.length }),
     )
   if (unknown.length > 0)
-    report('note', at(unknown[0]!.id), `ornaments of other kinds on ${unknown.length} notes`, kept)
+    report('note', at(unknown[0]!.id), message('reading.otherOrnaments', { count: unknown.length }))
   if (stacked.length > 0)
-    report(
-      'note',
-      at(stacked[0]!.id),
-      `notes under the melody in ${stacked.length} places`,
-      'the top note is the melody; the others are kept, not arranged yet',
-    )
-  if (voices.length > 1)
-    report(
-      'note',
-      0,
-      `${voices.length} voices`,
-      'the first is the melody; the others are kept, not arranged yet',
-    )
+    report('note', at(stacked[0]!.id), message('reading.notesUnderMelody', { count: stacked.length }))
+  if (voices.length > 1) report('note', 0, message('reading.voices', { count: voices.length }))
 }
 
 /**
@@ -457,7 +422,7 @@ function withFurtherMeasures(
   voices.forEach((voice, v) => {
     for (const measure of voice.measures.slice(drafts.length)) {
       if (drafts.length === melody.measures.length)
-        report('note', measure.from, `voice ${v + 1} goes on after the melody`, 'the melody rests there')
+        report('note', measure.from, message('reading.voiceGoesOn', { voice: v + 1 }))
       const id = newId('m')
       drafts.push({ ...measure, id })
       melody.events.push({
@@ -473,14 +438,9 @@ function withFurtherMeasures(
     if (v > 0)
       voice.measures.forEach((m, i) => {
         if (m.length > drafts[i]!.length)
-          report('warning', m.from, `voice ${v + 1} has more beats here than the melody`, 'kept as written')
+          report('warning', m.from, message('reading.voiceLonger', { voice: v + 1 }))
         else if (m.length < drafts[i]!.length) {
-          report(
-            'warning',
-            m.from,
-            `voice ${v + 1} has fewer beats here than the melody`,
-            'it rests for the others',
-          )
+          report('warning', m.from, message('reading.voiceShorter', { voice: v + 1 }))
           untie(voice, m)
         }
       })
@@ -526,8 +486,7 @@ function otherVoicesPlaced(
         report(
           'warning',
           measures.find((m) => m.id === measure)?.from ?? 0,
-          `a tempo in voice ${v + 1} where the melody has ended`,
-          'left out',
+          message('reading.tempoAfterMelody', { voice: v + 1 }),
         )
         continue
       }

@@ -9,6 +9,7 @@ import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import { writtenValue } from '../../music/time/writtenValue.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { cutTo, LIMITS } from '../../document/limits.ts'
+import { message } from '../../messages/message.ts'
 import type { Problem } from '../problem.ts'
 import { AccidentalMemory, type Propagation } from './accidentals.ts'
 import { ticksOfShare } from './duration.ts'
@@ -52,7 +53,7 @@ export interface VoiceStart {
   readonly propagation: Propagation
 }
 
-type Report = (severity: Problem['severity'], offset: number, message: string, understood: string) => void
+type Report = (severity: Problem['severity'], offset: number, says: Problem['says']) => void
 
 const JUMPS: Readonly<Record<string, Jump>> = {
   'D.C.': 'daCapo',
@@ -64,6 +65,8 @@ const JUMPS: Readonly<Record<string, Jump>> = {
   'D.S.alcoda': 'dalSegnoAlCoda',
 }
 const SIGNS = new Set(['segno', 'coda', 'fine', ...Object.keys(JUMPS)])
+
+type TooLong = 'reading.longPartName' | 'reading.longOrnament' | 'reading.longChordName'
 
 /** Walks the elements of one voice. A small state machine: one method an element type. */
 export class VoiceReader {
@@ -124,15 +127,15 @@ export class VoiceReader {
         this.transpose = clefTranspose(element)
         return
       case 'part':
-        this.pendingSection = this.within(element, element.title ?? '', LIMITS.sectionName, 'name of a part')
+        this.pendingSection = this.within(
+          element,
+          element.title ?? '',
+          LIMITS.sectionName,
+          'reading.longPartName',
+        )
         return
       case 'overlay':
-        this.report(
-          'note',
-          element.startChar,
-          'a second voice in the same measure (&)',
-          'kept out for now; the first one is read',
-        )
+        this.report('note', element.startChar, message('reading.overlay'))
         return
     }
   }
@@ -150,7 +153,7 @@ export class VoiceReader {
     if (this.open) this.leaveOut(this.open)
     for (const { event } of this.ties.values()) {
       const span = this.out.spans.find((s) => s.target === this.out.events[event]!.id)
-      this.report('warning', span?.from ?? 0, 'a tie leads nowhere', 'the note ends where it is written')
+      this.report('warning', span?.from ?? 0, message('reading.tieNowhere'))
     }
     return this.out
   }
@@ -166,24 +169,19 @@ export class VoiceReader {
     const chords = keep(this.out.chords, (c) => c.pos.measure)
     keep(this.out.tempos, (t) => t.pos.measure)
     keep(this.out.sections, (s) => s.measure)
-    if (chords > 0) this.report('warning', from, `${chords} chord names without a note`, 'left out')
+    if (chords > 0) this.report('warning', from, message('reading.chordsWithoutNote', { count: chords }))
   }
 
   /** A text within its limit; what is longer is cut, and said to be. */
-  private within({ startChar }: AbcElement, text: string, most: number, what: string): string {
+  private within({ startChar }: AbcElement, text: string, most: number, code: TooLong): string {
     const { text: kept, cut } = cutTo(text, most)
-    if (cut) this.report('warning', startChar, `a ${what} of ${text.length} letters`, `cut to ${most}`)
+    if (cut) this.report('warning', startChar, message(code, { letters: text.length, most }))
     return kept
   }
 
   private measure(from: number): DraftMeasure {
     if (this.open && this.tick >= LIMITS.measureWholes * WHOLE) {
-      this.report(
-        'warning',
-        from,
-        `a measure of over ${LIMITS.measureWholes} whole notes`,
-        'ended here; what follows is a measure of its own',
-      )
+      this.report('warning', from, message('reading.endlessMeasure', { wholes: LIMITS.measureWholes }))
       this.close('none')
     }
     if (!this.open) {
@@ -225,12 +223,7 @@ export class VoiceReader {
     const chord = this.out.chords.at(-1)
     if (chord?.pos.measure === this.open.id && chord.pos.tick >= this.tick && this.tick > 0) {
       this.out.chords.pop()
-      this.report(
-        'warning',
-        this.open.from,
-        `the chord name "${chord.symbol}" stands behind the last note`,
-        'left out',
-      )
+      this.report('warning', this.open.from, message('reading.chordBehindLast', { chord: chord.symbol }))
     }
     const tempo = this.out.tempos.at(-1)
     // A tempo behind the last note of a measure is that of the next one.
@@ -240,12 +233,7 @@ export class VoiceReader {
     }
     this.out.measures.push(this.open)
     if (this.out.measures.length >= LIMITS.measures) {
-      this.report(
-        'warning',
-        this.open.from,
-        `the tune has more than ${LIMITS.measures} measures`,
-        'what follows is left out',
-      )
+      this.report('warning', this.open.from, message('reading.tooManyMeasures', { most: LIMITS.measures }))
       this.full = true
     }
     this.open = undefined
@@ -255,12 +243,7 @@ export class VoiceReader {
 
   private bar(element: AbcElement): void {
     if (this.tuplet) {
-      this.report(
-        'warning',
-        element.startChar,
-        'a tuplet is not full at the bar line',
-        'the notes it has keep their lengths',
-      )
+      this.report('warning', element.startChar, message('reading.openTuplet'))
       this.tuplet = undefined
     }
     this.signs(element)
@@ -293,8 +276,7 @@ export class VoiceReader {
         this.report(
           'warning',
           element.startChar,
-          `"${element.startEnding}" is no number of an ending`,
-          'played on every pass',
+          message('reading.badEnding', { ending: element.startEnding }),
         )
       }
       if (this.open) this.open.endings = [...this.next.endings]
@@ -304,7 +286,7 @@ export class VoiceReader {
   private meter(element: AbcElement): void {
     const metre = readMetre(element)
     if (!metre) {
-      this.report('warning', element.startChar, 'this metre is impossible', 'the metre before it goes on')
+      this.report('warning', element.startChar, message('reading.badMetreHere'))
       return
     }
     this.takeMetre(metre)
@@ -329,8 +311,7 @@ export class VoiceReader {
         this.report(
           'warning',
           element.startChar,
-          `a tempo beyond ${LIMITS.slowest} to ${LIMITS.fastest} quarter notes a minute`,
-          'the tempo before it goes on',
+          message('reading.tempoBeyondHere', { slowest: LIMITS.slowest, fastest: LIMITS.fastest }),
         )
       return
     }
@@ -362,15 +343,10 @@ export class VoiceReader {
     const share = this.shareOf(element, isWhole)
     const { ticks, exact } = ticksOfShare(share, tuplet?.actual, tuplet?.normal)
     if (!exact) {
-      this.report(
-        'warning',
-        element.startChar,
-        'a note value too odd for exact time',
-        'rounded to the nearest 1/10,080 of a quarter',
-      )
+      this.report('warning', element.startChar, message('reading.oddValue'))
     }
     if (ticks <= 0) {
-      this.report('warning', element.startChar, 'a note without length', 'left out')
+      this.report('warning', element.startChar, message('reading.noLength'))
       if (this.tuplet && --this.tuplet.left <= 0) this.tuplet = undefined
       return
     }
@@ -403,19 +379,14 @@ export class VoiceReader {
     const share = isWhole ? 1 : (element.duration ?? 0)
     if (!Number.isFinite(share) || share < 0) return 0
     if (share <= LIMITS.noteWholes) return share
-    this.report(
-      'warning',
-      element.startChar,
-      `a note longer than ${LIMITS.noteWholes} whole notes`,
-      `cut to ${LIMITS.noteWholes}`,
-    )
+    this.report('warning', element.startChar, message('reading.longNote', { wholes: LIMITS.noteWholes }))
     return LIMITS.noteWholes
   }
 
   private ornaments(element: AbcElement): string[] {
     return (element.decoration ?? [])
       .filter((d) => !SIGNS.has(d) && d.trim() !== '')
-      .map((d) => this.within(element, d, LIMITS.ornament, 'ornament'))
+      .map((d) => this.within(element, d, LIMITS.ornament, 'reading.longOrnament'))
   }
 
   /** A pitch, where there is such a note. */
@@ -431,7 +402,7 @@ export class VoiceReader {
       Math.abs(alter) <= 2
     )
       return pitch
-    this.report('warning', element.startChar, 'a note that no instrument has', 'left out; its time is kept')
+    this.report('warning', element.startChar, message('reading.noSuchNote'))
     return undefined
   }
 
@@ -451,7 +422,7 @@ export class VoiceReader {
     const written = element.rest?.text ?? 1
     const count = Number.isInteger(written) ? Math.min(Math.max(1, written), LIMITS.restMeasures) : 1
     if (written > count)
-      this.report('warning', element.startChar, `a rest of ${written} measures`, `cut to ${count} measures`)
+      this.report('warning', element.startChar, message('reading.longRest', { written, most: count }))
     for (let i = 0; i < count && !this.full; i++) {
       const measure = this.measure(element.startChar)
       const ticks = measureLength(this.metre)
@@ -476,12 +447,7 @@ export class VoiceReader {
       const actual = element.startTriplet
       const normal = Math.round(actual * element.tripletMultiplier)
       if (actual < 2 || actual > LIMITS.tuplet || !(normal >= 1 && normal <= LIMITS.tuplet)) {
-        this.report(
-          'warning',
-          element.startChar,
-          `a tuplet of ${actual} notes in the time of ${normal}`,
-          'its notes keep their plain lengths',
-        )
+        this.report('warning', element.startChar, message('reading.oddTuplet', { actual, normal }))
         this.tuplet = undefined
         return undefined
       }
@@ -501,12 +467,7 @@ export class VoiceReader {
         .filter((s) => s !== '')) {
         const reading = readChordSymbol(symbol)
         if (reading.kind === 'unknown') {
-          this.report(
-            'warning',
-            element.startChar,
-            `"${symbol}" is no chord symbol that is known here`,
-            'kept and shown; no chord is assumed under it',
-          )
+          this.report('warning', element.startChar, message('reading.unknownChord', { chord: symbol }))
         }
         const last = this.out.chords.at(-1)
         if (last?.pos.measure === measure.id && last.pos.tick === this.tick) {
@@ -515,14 +476,13 @@ export class VoiceReader {
             this.report(
               'warning',
               element.startChar,
-              `two chord names in one place ("${last.symbol}" and "${symbol}")`,
-              'the second stands',
+              message('reading.twoChords', { first: last.symbol, second: symbol }),
             )
         }
         this.out.chords.push({
           id: this.newId('c'),
           pos: { measure: measure.id, tick: this.tick },
-          symbol: this.within(element, symbol, LIMITS.chordSymbol, 'chord symbol'),
+          symbol: this.within(element, symbol, LIMITS.chordSymbol, 'reading.longChordName'),
           origin: 'given',
           ...(reading.kind === 'chord' ? { parsed: reading.chord } : {}),
         })
@@ -561,12 +521,7 @@ export class VoiceReader {
       if (top && midiOf(top) === midiOf(pitch)) {
         this.out.events[event] = { ...this.out.events[event]!, tieTo: this.out.events[here]!.id }
       } else if (sounding.every((s) => midiOf(s.pitch) !== midiOf(pitch))) {
-        this.report(
-          'warning',
-          element.startChar,
-          'the tie before this note joins two different pitches',
-          'read as two notes',
-        )
+        this.report('warning', element.startChar, message('reading.tieOfTwoPitches'))
       }
     }
     this.ties.clear()

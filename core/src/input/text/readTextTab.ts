@@ -3,6 +3,7 @@ import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import { measureLength, type Metre } from '../../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
+import { message } from '../../messages/message.ts'
 import type { Problem } from '../problem.ts'
 import { brokenStrings, findingSystems, plainTabText, textSystems, type TextSystem } from './tabLines.ts'
 import { REST_SIGN, rhythmTicks } from '../../output/text/tabRhythm.ts'
@@ -67,16 +68,14 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
         severity: 'warning',
         line: s.line,
         column: 1,
-        message: `this system has ${s.rows.length} lines, the first one ${strings}`,
-        understood: 'read as it stands; lines that the instrument does not have are left out',
+        says: message('reading.unevenSystem', { strings: s.rows.length, first: strings }),
       })
   for (const line of brokenStrings(text, systems))
     problems.push({
       severity: 'warning',
       line,
       column: 1,
-      message: 'this looks like a string of a tab, and is not read as one',
-      understood: 'left out; write it with dashes, frets and bars alone, under the strings it belongs to',
+      says: message('reading.brokenString'),
     })
   yield
   if (measures.length > MOST_MEASURES)
@@ -84,16 +83,14 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
       severity: 'warning',
       line: measures[MOST_MEASURES]!.line,
       column: 1,
-      message: `the tab has ${measures.length} measures`,
-      understood: `the first ${MOST_MEASURES} were read`,
+      says: message('reading.longTab', { measures: measures.length, most: MOST_MEASURES }),
     })
   if (measures.some((m) => m.guessed))
     problems.push({
       severity: 'note',
       line: systems[0]!.line,
       column: 1,
-      message: 'no rhythm is written over some measures',
-      understood: 'it is guessed from the spacing; those measures are marked as guessed',
+      says: message('reading.guessedRhythm'),
     })
   const names = systems.find((s) => s.names.every((n) => n !== undefined))?.names as
     readonly string[] | undefined
@@ -124,8 +121,7 @@ function statedMetre(text: string, problems: Problem[]): Metre | undefined {
     severity: 'warning',
     line: text.slice(0, found.index + 1).split('\n').length,
     column: 1,
-    message: `"${num}/${den}" is an impossible metre`,
-    understood: 'left out; write it as 3/4 or 6/8',
+    says: message('reading.badTabMetre', { metre: `${num}/${den}` }),
   })
   return undefined
 }
@@ -133,19 +129,17 @@ function statedMetre(text: string, problems: Problem[]): Metre | undefined {
 function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): ReadMeasure[] {
   const { rows } = system
   const all = rows.map((row, i) => tokensOf(row, i + 1))
-  const remark = ({ string, column }: Stray, message: string, understood: string) =>
+  const remark = ({ string, column }: Stray, says: Problem['says']) =>
     problems.push({
       severity: 'warning',
       line: system.line + string - 1,
       column: system.left + column + 1,
-      message,
-      understood,
+      says,
     })
   for (const { strays, parted } of all) {
-    for (const s of strays)
-      remark(s, `"${s.text}" means nothing here`, 'left out; the frets around it were read')
+    for (const s of strays) remark(s, message('reading.straySign', { sign: s.text }))
     for (const s of parted)
-      remark(s, `no neck has a fret ${s.text}`, `read as ${s.text[0]} and then ${s.text[1]}`)
+      remark(s, message('reading.noSuchFret', { fret: s.text, first: s.text[0]!, second: s.text[1]! }))
   }
   const tokens = all.flatMap((a) => a.tokens)
   const over = system.above.map((l) => l.text)
@@ -176,8 +170,7 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
   if (read < tokens.length)
     remark(
       { string: 1, column: 0, text: '' },
-      `${tokens.length - read} frets of this system stand between no bar lines`,
-      'left out',
+      message('reading.fretsOutsideBars', { count: tokens.length - read }),
     )
   return measures
 }
@@ -256,8 +249,7 @@ function rhythmIn(
     problems.push({
       severity: 'warning',
       ...where,
-      message: 'the rhythm over this measure is longer than its metre',
-      understood: 'read as it stands; the measure is longer',
+      says: message('reading.longRhythm'),
     })
   const signs = tokens.map((t): ReadSign | undefined => {
     const own = columns.find(([c]) => c >= t.column - 1 && c < Math.max(t.end, t.column + 2))
@@ -272,8 +264,7 @@ function rhythmIn(
     problems.push({
       severity: 'warning',
       ...where,
-      message: 'the rhythm over this measure does not stand over its frets',
-      understood: 'the rhythm is guessed from the spacing',
+      says: message('reading.rhythmBeside'),
     })
     return undefined
   }

@@ -1,3 +1,4 @@
+import { message, type Message } from '../../messages/message.ts'
 import type { Score } from '../../document/score.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { writingAbc } from '../../output/abc/writeAbc.ts'
@@ -34,6 +35,9 @@ import { findingHands } from '../../arrange/manual/findHands.ts'
 /** A read tab that cannot become a score. */
 export class TabReadError extends Error {
   override readonly name = 'TabReadError'
+  constructor(readonly says: Message<'reading'>) {
+    super(`${says.code} ${JSON.stringify(says.values)}`)
+  }
 }
 
 /**
@@ -49,10 +53,7 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
   const setup = setupFor(read, player)
   const problems: Problem[] = []
   const placed = read.measures.map((m) => onNeck(m, setup, problems))
-  if (placed.every((m) => m.signs.length === 0))
-    throw new TabReadError(
-      'The tab holds no frets. Paste the lines of the strings, with their frets, and try again.',
-    )
+  if (placed.every((m) => m.signs.length === 0)) throw new TabReadError(message('reading.noFrets'))
   const notes = yield* mapInTurns(placed, (m, i) => notesOf(m, `m${i + 1}`, setup))
   yield
   const key = likelyKey(notes.flat().map((n) => pitchAt(setup, n.place)))
@@ -109,10 +110,7 @@ export interface TabScore extends Score {
 
 function setupFor({ strings, names, capo }: ReadTab, player: Player): Setup {
   const kind = strings === 4 ? 'mandolin' : 'guitar'
-  if (strings !== 4 && strings !== 6)
-    throw new TabReadError(
-      `The tab has ${strings} lines. Tabs of six lines (guitar) or four (mandolin) are read.`,
-    )
+  if (strings !== 4 && strings !== 6) throw new TabReadError(message('reading.otherStrings', { strings }))
   const usual = namedTunings(kind)[0]!.tuning
   if (!names) return setupOf(kind, usual, { fret: Math.min(capo, highestCapo(kind)) }, player)
   const text = [...names]
@@ -139,11 +137,10 @@ function onNeck(measure: ReadMeasure, setup: Setup, problems: Problem[]): ReadMe
         severity: 'warning',
         line: measure.line + s.string - 1,
         column: s.column + 1,
-        message:
+        says:
           s.string > strings
-            ? `the instrument has ${strings} strings`
-            : `string ${s.string} has no fret ${s.fret} behind this capo`,
-        understood: 'left out',
+            ? message('reading.tooManyStrings', { strings })
+            : message('reading.behindCapo', { string: s.string, fret: s.fret ?? 0 }),
       })
   return signs.length === measure.signs.length ? measure : { ...measure, signs }
 }

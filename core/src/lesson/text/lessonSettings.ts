@@ -2,7 +2,8 @@ import { NOTE_NAMINGS, type NoteNaming } from '../../music/pitch/noteNaming.ts'
 import type { Joining } from '../practice/learningOrder.ts'
 import { UNITS, type Unit } from '../practice/piece.ts'
 import { USUAL_WAY, type PracticeMethod } from '../practice/recipe.ts'
-import { LANGUAGES, USUAL_SPEECH, type Speech } from './words/speech.ts'
+import { USUAL_SPEECH, type Speech } from './words/speech.ts'
+import { LANGUAGES } from '../../messages/language.ts'
 
 /** How a teacher teaches and how the lesson speaks. */
 export interface LessonSettings {

@@ -9,13 +9,14 @@ import {
   midiOf,
   mod12,
   pitchAt,
-  remarkText,
+  remarkMessages,
   SOLO_STYLES,
   tabJson,
   tuningById,
   wholeTune,
 } from '../../../src/index.ts'
 import { tuneOfMusic } from '../../support/tunes.ts'
+import { say } from '../../support/words.ts'
 
 /** Notes up to A5, which rules out the octave above, and the low D that a guitar in standard tuning does not have. */
 const LOW = '"D"D,,FAd|"G"gdBG|"D"fafd|"A"a2e2|"D"d4|]'
@@ -32,8 +33,8 @@ describe('single notes that the instrument does not have', () => {
       expect(moved[0]!.moved! % 12).toBe(0)
       const [remark] = remarks
       expect(remark).toMatchObject({ kind: 'movedNote', measure: 0, octaves: 1, lower: 2 })
-      expect(remarkText(remark!, 1)).toMatch(
-        /^Measure 1: .* played 1 octave\(s\) higher\. .* 2 semitone\(s\) lower/,
+      expect(remarkMessages(remark!, 1).map(say).join(' ')).toMatch(
+        /^Measure 1: .* played an octave higher\. .* 2 semitones lower/,
       )
       const report = audit(finishedTabOf(tabJson(tune, setup, plan, layer, [], 0)))
       expect([report.structural, report.melodyKept], style).toEqual([0, report.melodyNotes])

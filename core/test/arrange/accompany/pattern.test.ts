@@ -4,7 +4,7 @@ import {
   fitsMetre,
   measuresOf,
   PATTERN_LIBRARY,
-  patternProblemText,
+  patternProblemMessage,
   readPattern,
   stepsOf,
   usualPattern,
@@ -13,6 +13,7 @@ import {
   type PatternStep,
   type PatternString,
 } from '../../../src/index.ts'
+import { say } from '../../support/words.ts'
 
 const string: fc.Arbitrary<PatternString> = fc.oneof(
   fc.constant({ of: 'bass' as const }),
@@ -72,7 +73,7 @@ describe('a pattern in writing', () => {
       fc.property(fc.string({ unit: fc.constantFrom(...'ba123^DUdu()!*_. |-9x') }), metre, (text, m) => {
         const reading = readPattern({ metre: m, perBeat: 2, text })
         if (reading.ok) expect(reading.pattern.steps.length % stepsOf(m, 2)).toBe(0)
-        else expect(patternProblemText(reading.problem)).toMatch(/\.$/)
+        else expect(say(patternProblemMessage(reading.problem))).toMatch(/\.$/)
       }),
       { numRuns: 500 },
     )
@@ -82,7 +83,7 @@ describe('a pattern in writing', () => {
     const read = (text: string) => readPattern({ metre: { num: 4, den: 4 }, perBeat: 1, text })
     const said = (text: string) => {
       const reading = read(text)
-      return reading.ok ? '' : patternProblemText(reading.problem)
+      return reading.ok ? '' : say(patternProblemMessage(reading.problem))
     }
     expect(said('b 3 2')).toBe(
       'Measure 1 of the pattern has 3 steps, and 4 fill it. Add 1 (a dot lets ring).',

@@ -12,6 +12,7 @@ import {
 } from '../../../src/index.ts'
 import { ornamented } from '../../support/ornamented.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
+import { say } from '../../support/words.ts'
 
 const PRECONDITIONS = new Set(['arrivalFrom', 'fingerNotDown', 'bendRoom'])
 
@@ -93,7 +94,9 @@ describe('preconditions over the corpus', () => {
       ),
     }
     const found = audit(finishedTabOf(tied)).findings.filter((f) => f.kind === 'fingerNotDown')
-    expect(found.map((f) => f.text).join()).toMatch(/cannot hammer on string \d while it holds string \d/)
+    expect(found.map((f) => say(f.says)).join()).toMatch(
+      /cannot hammer on string \d while it holds string \d/,
+    )
     expect(audit(finishedTabOf(json)).structural).toBe(0)
   })
 })

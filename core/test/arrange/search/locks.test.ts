@@ -15,6 +15,7 @@ import {
   type Lock,
 } from '../../../src/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
+import { say } from '../../support/words.ts'
 
 const setup = guitarSetup()
 
@@ -113,14 +114,14 @@ describe('locks', () => {
     }
     const far = fail([{ id: 'far', target: melody!.id, field: 'place', value: { string: 2, fret: 6 } }])
     expect(far.locks).toEqual(['far'])
-    expect(far.message).toMatch(/^Measure 1: a lock cannot be kept/)
+    expect(say(far.says)).toMatch(/^Measure 1: a lock cannot be kept/)
     const both = fail([
       { id: 'a', target: melody!.id, field: 'place', value: { string: 3, fret: 5 } },
       { id: 'b', target: bass!.id, field: 'place', value: { string: 3, fret: 0 } },
       { id: 'c', target: layer.notes.at(-1)!.id, field: 'left', value: layer.notes.at(-1)!.left },
     ])
     expect([...both.locks].sort()).toEqual(['a', 'b'])
-    expect(both.message).toMatch(/^Measure 1: 2 locks contradict/)
+    expect(say(both.says)).toMatch(/^Measure 1: 2 locks contradict/)
   })
 
   it('a lock on a note that is no longer played is reported and does no harm', () => {

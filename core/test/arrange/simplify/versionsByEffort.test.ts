@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
   audit,
-  changeText,
   effortOf,
   finish,
   finishedTabOf,
@@ -12,7 +11,6 @@ import {
   kindSpans,
   layerOfMeasures,
   makePlan,
-  notesText,
   pitchAt,
   pressedOf,
   STYLES,
@@ -75,7 +73,7 @@ describe('a ladder', () => {
         const planned = makePlan(tune, setupFor(style), r.regions)
         if (!planned.ok) throw new Error()
         const report = audit(finishedTabOf(tabJson(tune, setupFor(style), planned.plan, r.layer, [], 0)))
-        expect(report.structural, r.changes.map(changeText).join()).toBe(0)
+        expect(report.structural, r.changes.map((c) => c.kind).join()).toBe(0)
         expect(report.melodyKept).toBe(report.melodyNotes)
       })
     },
@@ -87,7 +85,6 @@ describe('a ladder', () => {
     const noFills = only('fills')!
     expect(noFills.notes.fill).toBe(0)
     expect(now.notes.fill).toBeGreaterThan(0)
-    expect(notesText(noFills, now)).toMatch(/−\d+ fill/)
     for (const r of rungs.filter((x) => x.changes.some((c) => c.kind === 'barre'))) expect(r.barres).toBe(0)
     for (const r of rungs.filter((x) => x.changes.some((c) => c.kind === 'bass')))
       expect(r.notes.bass).toBeLessThan(now.notes.bass)
@@ -106,7 +103,7 @@ describe('a ladder', () => {
       const steps = pitches(moved).map((p, i) => p - pitches(now)[i]!)
       expect(steps.every((x) => x % 12 === 0)).toBe(true)
       expect(steps.some((x) => x !== 0)).toBe(true)
-      expect(moved.changes.map(changeText).join()).toMatch(/^an octave (higher|lower)$/)
+      expect(moved.changes.map((c) => c.kind)).toEqual(['octave'])
       // Not in the middle of a section.
       const part = rungsOf(tune, 'melody-bass', 3, {}, 2, 3).rungs
       expect(part.some((r) => r.changes.some((c) => c.kind === 'octave'))).toBe(false)

@@ -91,7 +91,7 @@ describe('the ABC files that Debian ships', () => {
   for (const folder of FOLDERS.filter((f) => existsSync(f)))
     for (const file of readdirSync(folder).filter((f) => f.endsWith('.abc'))) {
       const source = decodeSource(readFileSync(`${folder}/${file}`))
-      if (!source.ok) throw new Error(`${file}: ${source.reason}`)
+      if (!source.ok) throw new Error(`${file}: ${source.says.code}`)
       const tunes = splitBook(source.text).filter((t) => /^K:/m.test(t.text))
 
       it(`${file}: every tune is read, and can be stored`, () => {

@@ -6,6 +6,7 @@ import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { rewritten, rewrittenAgain } from '../../../src/input/rewritten.ts'
 import { readTuneDoc } from '../../../src/schema/index.ts'
 import { tuneOf, tuneOfMusic } from '../../support/tunes.ts'
+import { problemWords } from '../../support/words.ts'
 
 const read = (text: string) => readAbc(text, () => 'tune')[0]!
 const order = (tune: TuneDoc) => unfold(tune.measures).order.map((o) => o.measure + 1)
@@ -13,7 +14,7 @@ const pitches = (tune: TuneDoc, voice = 0) =>
   tune.events.filter((e) => e.voice === voice && e.pitch).map((e) => midiOf(e.pitch!))
 const words = (tune: TuneDoc) =>
   tune.events.filter((e) => e.pitch).map((e) => [e.lyric ?? '', ...(e.moreLyrics ?? [])].join('/'))
-const said = (text: string) => read(text).problems.map((p) => `${p.line}: ${p.message}`)
+const said = (text: string) => read(text).problems.map((p) => `${p.line}: ${problemWords(p).what}`)
 
 describe('a repeat that begins after an inline field', () => {
   it.each(['[Q:1/4=90]', '[K:G]', '[M:3/4]', '[K:G][Q:1/4=90]', '[L:1/4]'])('%s is followed', (field) => {
@@ -71,7 +72,7 @@ describe('clefs, keys and voices', () => {
     const { tune, problems } = read(text)
     expect(tune!.measures).toHaveLength(3)
     expect(pitches(tune!, 1)).toEqual([60, 62, 64])
-    expect(problems.map((p) => p.message)).toContain('voice 2 goes on after the melody')
+    expect(problems.map((p) => problemWords(p).what)).toContain('voice 2 goes on after the melody')
     expect(readTuneDoc(tune)).toEqual(tune)
   })
 
@@ -145,17 +146,23 @@ describe('blocks and directives', () => {
   it.each(['ps', 'svg', 'text', 'ml'])('of %s are taken out, with empty lines and all, and said', (kind) => {
     const { tune, problems } = read(block(kind, '/a { 1 add } def\n\nX:2\nT:none\nC4|\n'))
     expect(pitches(tune!)).toEqual([60, 62, 64, 65, 67, 69, 71, 72])
-    expect(problems).toContainEqual(
-      expect.objectContaining({ line: 6, message: `a block of ${kind}`, severity: 'note' }),
-    )
+    expect(problems).toContainEqual({
+      line: 6,
+      column: 1,
+      severity: 'note',
+      says: { code: 'reading.block', values: { kind } },
+    })
   })
 
   it('that never end are said, and end before the next field', () => {
     const { tune, problems } = read(block('ps', '/a { 1 } def\nK:G\n', ''))
     expect(pitches(tune!)).toEqual([60, 62, 64, 65, 67, 69, 71, 72])
-    expect(problems).toContainEqual(
-      expect.objectContaining({ line: 6, message: 'a block of ps that never ends', severity: 'warning' }),
-    )
+    expect(problems).toContainEqual({
+      line: 6,
+      column: 1,
+      severity: 'warning',
+      says: { code: 'reading.openBlock', values: { kind: 'ps' } },
+    })
   })
 
   it('in the head of a book hold for no tune', () => {
@@ -183,7 +190,9 @@ describe('blocks and directives', () => {
   it('an empty line does not end a tune; prose behind one is left out and said', () => {
     const { tune, problems } = read('X:1\nL:1/4\nK:C\n\nCDEF|\n\nGABc|\n\nPlayed by Wren at the ferry.\n')
     expect(pitches(tune!)).toHaveLength(8)
-    expect(problems).toContainEqual(expect.objectContaining({ line: 9, message: 'text after an empty line' }))
+    expect(problems).toContainEqual(
+      expect.objectContaining({ line: 9, says: { code: 'reading.prose', values: {} } }),
+    )
   })
 })
 

@@ -1,7 +1,8 @@
-import { remarkText } from '@velvet-porch/core'
+import { remarkMessages } from '@velvet-porch/core'
 import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import { remarksInWorker } from '../../workers/benchWorker.ts'
+import { say } from '../../texts/say.ts'
 import { FoundList } from './FoundList.tsx'
 import type { ArrangedProps } from './arrangedProps.ts'
 import { useAnswer } from './useAnswer.ts'
@@ -20,7 +21,9 @@ export function AccompanyRemarks({ tune, doc, model, onSpot }: ArrangedProps) {
       found={remarks.map((r, i) => ({
         key: String(i),
         spot: { measure: r.measure, tick: 0 },
-        text: remarkText(r, model.numbers[r.measure]!),
+        text: remarkMessages(r, model.numbers[r.measure]!)
+          .map((m) => say(t, m))
+          .join(' '),
       }))}
     />
   )

@@ -2,6 +2,7 @@ import type { AuditReport, TuneDoc } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { measureNumbers } from '@velvet-porch/core'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { say } from '../../texts/say.ts'
 
 /** Most findings that are listed; the rest is counted. */
 const LISTED = 6
@@ -37,7 +38,7 @@ export function AuditLine({
         {report.findings.slice(0, LISTED).map((f, i) => (
           <li key={i}>
             <button onClick={() => onSpot({ measure: f.measure, tick: 0 })}>
-              <strong>{t('sheet.measure', { number: numbers[f.measure] })}</strong> {f.text}
+              <strong>{t('sheet.measure', { number: numbers[f.measure]! })}</strong> {say(t, f.says)}
             </button>
           </li>
         ))}

@@ -12,6 +12,8 @@ import { ossiaWords } from './ossiaWords.ts'
 import { Pins } from './Pins.tsx'
 import { useLeavingOut } from './useAsPlayed.ts'
 import type { BenchArranger } from './useArranger.ts'
+import { say } from '../../texts/say.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 const TabWriteBar = lazy(async () => ({
   default: (await import('../../score/edit/TabWriteBar.tsx')).TabWriteBar,
@@ -117,7 +119,9 @@ export const BenchHead = memo(function BenchHead(props: Props) {
           closeButtonLabel={t('arrange.dismiss')}
           onClose={arranger.forget}
         >
-          {arranger.failed.message}{' '}
+          {arranger.failed.why.kind === 'failed'
+            ? say(t, arranger.failed.why.says)
+            : errorWords(t, arranger.failed.why.error)}{' '}
           {arranger.failed.locks.length > 0 ? (
             <Button
               size="compact-sm"
@@ -144,8 +148,8 @@ export const BenchHead = memo(function BenchHead(props: Props) {
             <Act plain onClick={() => void arranger.rearrange(marked.from, marked.to)}>
               {t('arrange.selection', {
                 count: marked.to - marked.from + 1,
-                from: model.numbers[marked.from],
-                to: model.numbers[marked.to],
+                from: model.numbers[marked.from]!,
+                to: model.numbers[marked.to]!,
               })}
             </Act>
           ) : null}

@@ -68,7 +68,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
         }}
         data={[...scopes.keys()].map((s) => ({
           value: s,
-          label: t(`easier.scopes.${s}`, { number: spot ? model.numbers[spot.measure] : 0 }),
+          label: t(`easier.scopes.${s}`, { number: spot ? model.numbers[spot.measure]! : 0 }),
         }))}
       />
       <Button

@@ -1,3 +1,4 @@
+import type { TFunction } from 'i18next'
 import { useElementSize } from '@mantine/hooks'
 import {
   effortOf,
@@ -70,9 +71,7 @@ export function EffortRibbon({ model, doc, spot, onSpot }: Props) {
   )
 }
 
-type T = ReturnType<typeof useTranslation>['t']
-
-function cellText(t: T, e: MeasureEffort, number: number, slow: boolean): string {
+function cellText(t: TFunction, e: MeasureEffort, number: number, slow: boolean): string {
   const parts = e.parts
     .slice(0, 3)
     .map((p) => t(`effort.value.${p.part}`, { n: Number(p.value.toFixed(p.value < 10 ? 1 : 0)) }))
@@ -115,7 +114,7 @@ function Summary({
           <>
             {' '}
             <button type="button" onClick={() => onMeasure(hardest.measure)}>
-              {t('effort.hardest', { number: model.numbers[hardest.measure] })}
+              {t('effort.hardest', { number: model.numbers[hardest.measure]! })}
             </button>
           </>
         ) : null}
@@ -125,7 +124,7 @@ function Summary({
           {t('effort.manages', { bpm: slowest.ceiling.bpm })}{' '}
           <button type="button" onClick={() => onMeasure(slowest.measure)}>
             {t('effort.givesOut', {
-              number: model.numbers[slowest.measure],
+              number: model.numbers[slowest.measure]!,
               reason: t(`effort.reason.${slowest.ceiling.reason}`),
             })}
           </button>

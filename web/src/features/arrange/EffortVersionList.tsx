@@ -1,3 +1,4 @@
+import type { TFunction } from 'i18next'
 import { Group } from '@mantine/core'
 import type { NoteCount, EffortVersion } from '@velvet-porch/core'
 import type { ReactNode } from 'react'
@@ -46,9 +47,7 @@ export function EffortVersionList({
   )
 }
 
-type T = ReturnType<typeof useTranslation>['t']
-
-function notesWords(t: T, { notes, sameNotes }: EffortVersion, now: NoteCount): string {
+function notesWords(t: TFunction, { notes, sameNotes }: EffortVersion, now: NoteCount): string {
   const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
     const n = notes[role] - now[role]
     return n === 0 ? [] : [`${n > 0 ? '+' : '−'}${Math.abs(n)} ${t(`easier.roles.${role}`)}`]

@@ -98,7 +98,7 @@ export function FindTools({
           {found.slice(0, LISTED).map((f, i) => (
             <li key={`${f.measure}.${f.tick}`}>
               <UnstyledButton aria-current={i === at ? 'step' : undefined} onClick={() => go(i)}>
-                <span>{t('sheet.measure', { number: numbers[f.measure] })}</span>
+                <span>{t('sheet.measure', { number: numbers[f.measure]! })}</span>
                 <em>{f.what}</em>
               </UnstyledButton>
             </li>

@@ -1,3 +1,4 @@
+import type { TFunction } from 'i18next'
 import { UnstyledButton } from '@mantine/core'
 import { formMap, type TuneDoc } from '@velvet-porch/core'
 import { useMemo } from 'react'
@@ -24,7 +25,7 @@ export function FormLine({
         <UnstyledButton
           key={i}
           className="form-part"
-          aria-label={t('view.playFrom', { name: nameOf(p.name, t), number: numbers[p.measure] })}
+          aria-label={t('view.playFrom', { name: nameOf(p.name, t), number: numbers[p.measure]! })}
           onClick={() => {
             onSpot?.({ measure: p.measure, tick: 0 })
             void player.play(p.startTick)
@@ -39,4 +40,4 @@ export function FormLine({
   )
 }
 
-const nameOf = (name: string, t: ReturnType<typeof useTranslation>['t']) => name || t('view.whole')
+const nameOf = (name: string, t: TFunction) => name || t('view.whole')

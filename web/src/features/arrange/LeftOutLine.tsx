@@ -29,7 +29,7 @@ export function LeftOutLine({ tune, doc, model, onSpot }: ArrangedProps) {
       found={dropped.map((d) => ({
         key: String(d.measure),
         spot: { measure: d.measure, tick: 0 },
-        where: t('sheet.measure', { number: model.numbers[d.measure] }),
+        where: t('sheet.measure', { number: model.numbers[d.measure]! }),
         text: t('leftOut.line', { notes: d.notes, shortened: d.shortened }),
       }))}
     />

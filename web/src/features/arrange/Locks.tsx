@@ -125,7 +125,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
             {groups(locks).map((g) => {
               const at = spotOf(model, g.target, g.locks)
               const where = at
-                ? t('locks.where', { number: model.numbers[at.measure], beat: beatOf(model, at) })
+                ? t('locks.where', { number: model.numbers[at.measure]!, beat: beatOf(model, at) })
                 : t('locks.gone')
               return (
                 <li

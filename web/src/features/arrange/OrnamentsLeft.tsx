@@ -24,7 +24,7 @@ export function OrnamentsLeft({ tune, doc, model, onSpot }: ArrangedProps) {
       found={left.map((l) => ({
         key: `${l.measure}.${l.tick}`,
         spot: { measure: l.measure, tick: l.tick },
-        where: t('sheet.measure', { number: model.numbers[l.measure] }),
+        where: t('sheet.measure', { number: model.numbers[l.measure]! }),
         text: t(`ornament.reason.${l.reason}`),
       }))}
     />

@@ -188,7 +188,7 @@ function KeepNow({
 }) {
   const { t } = useTranslation()
   const [name, setName] = useState('')
-  const [from, to] = [numbers[range.from], numbers[range.to]]
+  const [from, to] = [numbers[range.from]!, numbers[range.to]!]
   const what = name.trim() || t('easier.keepHint')
   return (
     <form

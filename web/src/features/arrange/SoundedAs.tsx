@@ -42,7 +42,7 @@ export function SoundedAs({
     void arranger.choose(
       t('ornament.howCommand', {
         what: t(`ornament.ways.${way as ArticulationChoice}`),
-        number: model.numbers[spot.measure],
+        number: model.numbers[spot.measure]!,
       }),
       (now) => ({ locks: [...now.locks.filter((l) => !touched.has(l.target)), ...locks] }),
     )

@@ -22,7 +22,8 @@ export type SettingsChange = (now: Settings) => Partial<Settings>
 
 /** A choice that could not be carried out. */
 export interface Failure {
-  readonly message: string
+  /** Why: the tune cannot be arranged so, or the worker was lost over it. */
+  readonly why: Exclude<ArrangeReply, { kind: 'done' | 'cancelled' }>
   /** Locks that contradict. */
   readonly locks: readonly Id[]
   readonly label: string
@@ -183,9 +184,9 @@ export class Arranger {
     const reply = await run.reply
     if (this.#run !== run) return undefined
     this.#run = undefined
-    if (reply.kind === 'failed') {
-      const { message, locks } = reply
-      this.store.setState({ failed: { message, locks, label: job.label, change } })
+    if (reply.kind === 'failed' || reply.kind === 'lost') {
+      const locks = reply.kind === 'failed' ? reply.locks : []
+      this.store.setState({ failed: { why: reply, locks, label: job.label, change } })
     }
     return reply.kind === 'done' ? reply : undefined
   }

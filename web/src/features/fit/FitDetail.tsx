@@ -141,12 +141,12 @@ function Taper({
             {measures.map((m) => (
               <li key={m.measure}>
                 {m.capo === undefined
-                  ? t('fit.taper.never', { measure: numbers[m.measure], mm: m.mm })
+                  ? t('fit.taper.never', { measure: numbers[m.measure]!, mm: m.mm })
                   : t('fit.taper.measure', {
-                      measure: numbers[m.measure],
+                      measure: numbers[m.measure]!,
                       mm: m.mm,
                       capo: m.capo,
-                      there: m.mmThere,
+                      there: m.mmThere!,
                     })}
               </li>
             ))}

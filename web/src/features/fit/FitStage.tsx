@@ -1,3 +1,4 @@
+import type { TFunction } from 'i18next'
 import { Alert, Button, Group, Progress, Text } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import {
@@ -228,9 +229,11 @@ function Fitting({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) {
   )
 }
 
-type T = ReturnType<typeof useTranslation>['t']
-
-function statusWords(t: T, { phase, seconds, failed }: FitState, options: readonly FitOption[]): string {
+function statusWords(
+  t: TFunction,
+  { phase, seconds, failed }: FitState,
+  options: readonly FitOption[],
+): string {
   if (phase === 'idle') return t('fit.hint')
   const full = options.filter((o) => !o.estimated).length
   return [

@@ -100,9 +100,9 @@ const Row = memo(function Row(props: RowProps) {
       t('fit.effortCell', {
         effort: f.effort.toFixed(1),
         hardest: f.hardest.effort.toFixed(1),
-        measure: numbers[f.hardest.measure],
+        measure: numbers[f.hardest.measure]!,
       }),
-    stretch: () => t('fit.stretchCell', { mm: f.stretch.mm, measure: numbers[f.stretch.measure] }),
+    stretch: () => t('fit.stretchCell', { mm: f.stretch.mm, measure: numbers[f.stretch.measure]! }),
     barres: () => f.barres,
     roots: () => t('fit.rootsCell', { open: f.openRoots, changes: f.changes }),
     room: () => (f.room ? t('fit.roomCell', f.room) : '–'),

@@ -36,7 +36,7 @@ export function PartnerSheet({
             </h3>
             <ol>
               {byMeasure.map((chords, m) => (
-                <li key={m} aria-label={t('sheet.measure', { number: numbers[m] })}>
+                <li key={m} aria-label={t('sheet.measure', { number: numbers[m]! })}>
                   {chords.length === 0 ? '·' : chords.map((c) => names.chord(c.chord)).join(' ')}
                 </li>
               ))}

@@ -1,3 +1,4 @@
+import type { TFunction } from 'i18next'
 import { Button, FileButton, Group, Progress, Text } from '@mantine/core'
 import { IconWaveSawTool, IconX } from '@tabler/icons-react'
 import { nearestShift, pitchClass, type Key, type TuneDoc } from '@velvet-porch/core'
@@ -6,6 +7,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { listenInWorker } from '../../workers/fitWorkers.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 /** Samples a second at which recordings are looked at. */
 const RATE = 22_050
@@ -53,7 +55,7 @@ export function RecordingPitchPanel({
     try {
       setLooked({ state: 'read', name, reading: await run.reading })
     } catch (error) {
-      setLooked({ state: 'lost', reason: (error as Error).message })
+      setLooked({ state: 'lost', reason: errorWords(t, error) })
     }
   }
   return (
@@ -130,12 +132,11 @@ export function RecordingPitchPanel({
   )
 }
 
-type T = ReturnType<typeof useTranslation>['t']
-
-function centsWords(t: T, cents: number): string {
+function centsWords(t: TFunction, cents: number): string {
   const n = Math.abs(cents)
   if (n < 1) return t('fit.recording.atPitch')
-  return t(cents > 0 ? 'fit.recording.sharp' : 'fit.recording.flat', { cents: n.toFixed(0) })
+  const values = { cents: n.toFixed(0) }
+  return cents > 0 ? t('fit.recording.sharp', values) : t('fit.recording.flat', values)
 }
 
 function mono(audio: AudioBuffer): Float32Array {

@@ -14,6 +14,7 @@ import { LessonFileButton } from './LessonFileButton.tsx'
 import { PaperOptionsForm } from './PaperOptionsForm.tsx'
 import { PaperPages } from './PaperPages.tsx'
 import { savePdf } from './pdf.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 /** The blocks of a handout on the left, its pages as they will be printed on the right. */
 export function Handout({
@@ -38,11 +39,11 @@ export function Handout({
       setHandout((before) => {
         const next = { ...before, ...part }
         keepHandout(next).catch((e: unknown) =>
-          notifications.show({ color: 'red', message: e instanceof Error ? e.message : String(e) }),
+          notifications.show({ color: 'red', message: errorWords(t, e) }),
         )
         return next
       }),
-    [],
+    [t],
   )
   // The pages follow a moment after the form.
   const shown = useDeferredValue(handout)
@@ -56,7 +57,7 @@ export function Handout({
       notifications.show({
         color: 'lamp',
         title: t('handout.noPdf'),
-        message: e instanceof Error ? e.message : String(e),
+        message: errorWords(t, e),
       })
     } finally {
       setBusy(false)

@@ -9,6 +9,7 @@ import { saveAs } from '../../ui/saveAs.ts'
 import look from '../../lessonFile/look.css?inline'
 import { db } from '../../state/db.ts'
 import { fontCss } from './fontCss.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 /** Saves the lesson as one file that opens anywhere, without a network. */
 export function LessonFileButton({
@@ -38,7 +39,7 @@ export function LessonFileButton({
       )
       saveAs(`${tune.title}.html`, html, 'text/html')
     } catch (e) {
-      notifications.show({ color: 'red', message: e instanceof Error ? e.message : String(e) })
+      notifications.show({ color: 'red', message: errorWords(t, e) })
     } finally {
       setBusy(false)
     }

@@ -35,7 +35,7 @@ export function DrillsView({ lesson, onSpot }: { lesson: Lesson; onSpot: (spot: 
               }}
             >
               {t('teach.spot', {
-                measure: numbers[s.measure],
+                measure: numbers[s.measure]!,
                 bpm: s.bpm,
                 reason: paper.recipe.reason[s.reason],
               })}

@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'
 import { usePlayers } from '../../state/players.ts'
 import { takeLog } from '../../state/teaching.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 /** The student's practice log, read back from the file that the lesson file saves. */
 export function LogView({
@@ -29,7 +30,7 @@ export function LogView({
       setTaken(await takeLog(tune.id, await file.text(), student?.id ?? ''))
       setWrong(undefined)
     } catch (e) {
-      setWrong(e instanceof Error ? e.message : String(e))
+      setWrong(errorWords(t, e))
     }
   }
   const name = (number: number) => {

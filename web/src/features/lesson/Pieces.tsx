@@ -62,13 +62,13 @@ export function Pieces({
               hardest
                 ? hardest.ceiling && hardest.ceiling.bpm < WORTH_SAYING * goalBpm
                   ? t('teach.hardestUpTo', {
-                      measure: numbers[hardest.measure],
+                      measure: numbers[hardest.measure]!,
                       effort: hardest.effort.toFixed(1),
                       why: why(hardest),
                       bpm: hardest.ceiling.bpm,
                     })
                   : t('teach.hardest', {
-                      measure: numbers[hardest.measure],
+                      measure: numbers[hardest.measure]!,
                       effort: hardest.effort.toFixed(1),
                       why: why(hardest),
                     })

@@ -131,7 +131,7 @@ export function ScaleMap({ instrument }: { instrument: ReturnType<typeof useInst
               <li key={f.fret}>
                 {t('card.scale.nearly', {
                   fret: f.fret,
-                  string: f.outside[0],
+                  string: f.outside[0]!,
                   note: names.pitch(pitchAt(setup, { string: f.outside[0]!, fret: f.fret }), flats),
                 })}
               </li>

@@ -1,4 +1,4 @@
-import { hertz, INSTRUMENTS, nameShape, retuning } from '@velvet-porch/core'
+import { hertz, INSTRUMENTS, mod12, nameShape, retuning } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'
@@ -44,7 +44,7 @@ export function TuningCard({ instrument }: { instrument: ReturnType<typeof useIn
                     ? '–'
                     : t('card.tuning.interval', {
                         n: above - midi,
-                        name: t(`interval.${Math.abs(above - midi) % 12}`),
+                        name: t(`interval.${mod12(Math.abs(above - midi)) as 0}`),
                       })}
                 </td>
                 <td>

@@ -14,6 +14,7 @@ import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'
 import { removePlayer, savePlayer } from '../../state/players.ts'
 import { StretchTest } from './StretchTest.tsx'
+import { errorWords } from '../../workers/errorWords.ts'
 
 const PAIRS = ['12', '23', '34', '13', '24', '14'] as const
 
@@ -29,14 +30,14 @@ export function PlayerForm({ row, onDone }: { row: PlayerRow; onDone: () => void
     const name = draft.name.trim()
     if (!name) return setFault(t('settings.fault.name'))
     const bad = PAIRS.find((p) => !(draft.spans[p] >= 15 && draft.spans[p] <= 220))
-    if (bad) return setFault(t('settings.fault.span', { a: bad[0], b: bad[1], mm: draft.spans[bad] }))
+    if (bad) return setFault(t('settings.fault.span', { a: bad[0]!, b: bad[1]!, mm: draft.spans[bad] }))
     const narrow = PAIRS.find((p) => p !== '14' && draft.spans[p] > draft.spans['14'])
-    if (narrow) return setFault(t('settings.fault.order', { a: narrow[0], b: narrow[1] }))
+    if (narrow) return setFault(t('settings.fault.order', { a: narrow[0]!, b: narrow[1]! }))
     try {
       await savePlayer({ ...draft, name })
       onDone()
     } catch (error) {
-      setFault((error as Error).message)
+      setFault(errorWords(t, error))
     }
   }
   return (
@@ -65,7 +66,7 @@ export function PlayerForm({ row, onDone }: { row: PlayerRow; onDone: () => void
           {PAIRS.map((pair) => (
             <NumberInput
               key={pair}
-              label={t('settings.pair', { a: pair[0], b: pair[1] })}
+              label={t('settings.pair', { a: pair[0]!, b: pair[1]! })}
               suffix=" mm"
               decimalScale={0}
               value={Math.round(draft.spans[pair])}

@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next'
 import { saveAs } from '../../ui/saveAs.ts'
 import { everything, restore } from '../../state/backup.ts'
 import { TABLES_VERSION } from '../../state/db.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 type Outcome = { readonly kind: 'done' | 'failed'; readonly text: string }
 
@@ -14,8 +15,7 @@ export function YourData() {
   const { t } = useTranslation()
   const [found, setFound] = useState<Backup>()
   const [outcome, setOutcome] = useState<Outcome>()
-  const failed = (error: unknown) =>
-    setOutcome({ kind: 'failed', text: error instanceof Error ? error.message : String(error) })
+  const failed = (error: unknown) => setOutcome({ kind: 'failed', text: errorWords(t, error) })
   const save = async () => {
     try {
       const { name, text } = await everything()

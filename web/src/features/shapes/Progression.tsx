@@ -83,7 +83,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
       {wrong.map((w) => (
         <Alert key={w} color="lamp" my="xs" role="alert">
           {nearestChord(names.letters(w))
-            ? t('path.unknownNear', { text: w, chord: nearestChord(names.letters(w)) })
+            ? t('path.unknownNear', { text: w, chord: nearestChord(names.letters(w))! })
             : t('shapes.unknownStart', { text: w })}
         </Alert>
       ))}

@@ -1,17 +1,14 @@
-import {
-  decodeSource,
-  LARGEST_SOURCE_BYTES,
-  looksLikeTab,
-  problemText,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { decodeSource, LARGEST_SOURCE_BYTES, looksLikeTab, type TuneDoc } from '@velvet-porch/core'
 import { takeTuneFile } from '../../state/backup.ts'
 import i18next from 'i18next'
+import { problemText, problemWords, say } from '../../texts/say.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 import { db } from '../../state/db.ts'
 import { playerOf } from '../../state/players.ts'
 import { currentPrefs } from '../../state/prefs.ts'
 import { addScore, addTunes } from '../../state/shelf.ts'
 import { readInWorker, readTabInWorker } from '../../workers/benchWorker.ts'
+import type { Message } from '@velvet-porch/core/messages'
 
 /** What became of a text or file: tunes that are now on the shelf, and what could not be read. */
 export interface Intake {
@@ -27,7 +24,7 @@ export interface Intake {
 const nothing = (...complaints: string[]): Intake => ({ tunes: [], complaints, remarks: [], withTab: false })
 
 /** Words for a failure: a worker that was lost, storage that refused. */
-const failure = (error: unknown): Intake => nothing(error instanceof Error ? error.message : String(error))
+const failure = (error: unknown): Intake => nothing(errorWords(i18next.t, error))
 
 /**
  * Reads ABC, plain-text tab or a tune's own file and puts every tune that could be read on the shelf. Earlier work is never
@@ -49,7 +46,7 @@ async function taken(text: string, title: string): Promise<Intake> {
   const readings = await readInWorker(text)
   const tunes = readings.flatMap((r) => (r.tune ? [r.tune] : []))
   const complaints = readings.flatMap((r) =>
-    r.tune ? [] : r.problems.filter((p) => p.severity === 'error').map(problemText),
+    r.tune ? [] : r.problems.filter((p) => p.severity === 'error').map((p) => problemText(i18next.t, p)),
   )
   if (tunes.length > 0) await addTunes(tunes)
   return { tunes, complaints, remarks: [], withTab: false }
@@ -73,13 +70,20 @@ async function takeJson(text: string): Promise<Intake> {
   return { tunes: [tune], complaints: [], remarks: [], withTab: file.arrangements.length > 0 }
 }
 
+/** Why a tab cannot be used, with the way out. */
+function failedWords(says: Message<'reading'>): string {
+  const { what, taken } = problemWords(i18next.t, { says })
+  return i18next.t('problem.tab', { what, taken })
+}
+
 /** Reads a tab for the hand in use. */
 async function takeTab(text: string, title: string): Promise<Intake> {
   const { player } = currentPrefs()
   const hand = playerOf(player === undefined ? undefined : await db.players.get(player))
   const { score, failed, problems } = await readTabInWorker(text, hand, title)
-  const remarks = problems.map(problemText)
-  if (!score) return { tunes: [], complaints: [failed!, ...remarks], remarks: [], withTab: false }
+  const remarks = problems.map((p) => problemText(i18next.t, p))
+  if (!score)
+    return { tunes: [], complaints: [failedWords(failed!), ...remarks], remarks: [], withTab: false }
   await addScore(score)
   return { tunes: [score.tune], complaints: [], remarks, withTab: true }
 }
@@ -94,12 +98,17 @@ export async function takeFiles(files: readonly File[], title = ''): Promise<Int
         return takeText(await file.text(), title)
       const source = decodeSource(new Uint8Array(await file.slice(0, 10_000_000).arrayBuffer()))
       if (!source.ok)
-        return { tunes: [], complaints: [`${file.name}: ${source.reason}`], remarks: [], withTab: false }
+        return {
+          tunes: [],
+          complaints: [`${file.name}: ${say(i18next.t, source.says)}`],
+          remarks: [],
+          withTab: false,
+        }
       const intake = await takeText(source.text, title)
       return {
         ...intake,
         complaints: [
-          ...(source.note ? [`${file.name}: ${source.note}`] : []),
+          ...(source.note ? [`${file.name}: ${say(i18next.t, source.note)}`] : []),
           ...intake.complaints.map((c) => `${file.name}: ${c}`),
         ],
       }

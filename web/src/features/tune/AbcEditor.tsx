@@ -13,6 +13,8 @@ interface Props {
   readonly text: string
   readonly label: string
   readonly problems: readonly Problem[]
+  /** What is said of a problem, on one line. */
+  readonly words: (problem: Problem) => string
   readonly onText: (text: string) => void
   readonly handle: Ref<AbcEditorHandle>
 }
@@ -21,7 +23,7 @@ interface Props {
 const fromOutside = Annotation.define<boolean>()
 
 /** The ABC text with problems underlined where they stand. */
-export function AbcEditor({ text, label, problems, onText, handle }: Props) {
+export function AbcEditor({ text, label, problems, words, onText, handle }: Props) {
   const host = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView | undefined>(undefined)
   const report = useRef(onText)
@@ -72,11 +74,11 @@ export function AbcEditor({ text, label, problems, onText, handle }: Props) {
           from,
           to: Math.min(Math.max(from + 1, from), doc.length),
           severity: p.severity === 'error' ? 'error' : 'warning',
-          message: `${p.message} — ${p.understood}`,
+          message: words(p),
         }
       })
     editor.dispatch(setDiagnostics(editor.state, marks))
-  }, [problems, text])
+  }, [problems, text, words])
   useImperativeHandle(handle, () => ({
     goTo: (line, column) => {
       const editor = view.current

@@ -1,5 +1,5 @@
 import { Badge, Button, Group, Text } from '@mantine/core'
-import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
+import type { AbcSpan, Problem, TuneDoc } from '@velvet-porch/core'
 import { IconPencil } from '@tabler/icons-react'
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -23,6 +23,7 @@ import { TextNotices } from './TextNotices.tsx'
 import { SystemText } from './SystemText.tsx'
 import { partIn, textOfSystem } from './textOfSystem.ts'
 import { useAbcText } from './useAbcText.ts'
+import { problemWords } from '../../texts/say.ts'
 
 const StaffWriteBar = lazy(async () => ({
   default: (await import('../../score/edit/StaffWriteBar.tsx')).StaffWriteBar,
@@ -71,6 +72,13 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
     [pen, onCell],
   )
   const editor = useRef<AbcEditorHandle>(null)
+  const words = useCallback(
+    (p: Problem) => {
+      const { what, taken } = problemWords(t, p)
+      return `${what} — ${taken}`
+    },
+    [t],
+  )
   // A text in several voices, or one that a pen wrote anew, does not say where its systems stand.
   const parted = spans.length > 0 && shown.events.every((e) => e.voice === 0)
   const latest = useRef({ shown, text, spans })
@@ -197,6 +205,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           text={text}
           label={t('tune.textLabel')}
           problems={problems}
+          words={words}
           onText={edit}
           handle={editor}
         />
@@ -215,8 +224,8 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
             {problems.map((p, i) => (
               <li key={i} className={p.severity}>
                 <button onClick={() => editor.current?.goTo(p.line, p.column)}>
-                  <strong>{t('tune.line', { line: p.line })}</strong> {p.message};{' '}
-                  <span style={{ color: 'var(--ink-soft)' }}>{p.understood}</span>
+                  <strong>{t('tune.line', { line: p.line })}</strong> {problemWords(t, p).what};{' '}
+                  <span style={{ color: 'var(--ink-soft)' }}>{problemWords(t, p).taken}</span>
                 </button>
               </li>
             ))}

@@ -8,6 +8,7 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core'
 import type { TuneReading } from '@velvet-porch/core/abc'
+import i18next from 'i18next'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { editScore } from '../../state/openScore.ts'
 import {
@@ -19,6 +20,7 @@ import {
   type TextDraft,
 } from '../../state/draft.ts'
 import { readInWorker } from '../../workers/benchWorker.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 /** A tune as its text now tells it. */
 function retold(before: TuneDoc, read: TuneDoc, text: string): TuneDoc {
@@ -109,7 +111,7 @@ export function useAbcText(tune: TuneDoc, label: string) {
         reading = (await readInWorker(source))[0]
       } catch (error) {
         setReadable(false)
-        setFailed((error as Error).message)
+        setFailed(errorWords(i18next.t, error))
         return
       }
       setFailed(undefined)

@@ -69,7 +69,7 @@ function Part({
         }
         data={[NOTHING, ...EXPRESSIONS[part]].map((value) => ({
           value,
-          label: value === NOTHING ? t('write.express.none') : t(`sheet.said.${value}`),
+          label: value === NOTHING ? t('write.express.none') : t(`sheet.said.${value as 'pp'}`),
         }))}
       />
     </div>

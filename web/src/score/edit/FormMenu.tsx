@@ -73,8 +73,8 @@ function FormFields({ tune, range, numbers, run }: Props & { range: MarkedMeasur
     <Stack gap={8} w={300} data-testid="form-menu">
       <strong>
         {from === to
-          ? t('write.measures.one', { number: numbers[from] })
-          : t('write.measures.many', { from: numbers[from], to: numbers[to] })}
+          ? t('write.measures.one', { number: numbers[from]! })
+          : t('write.measures.many', { from: numbers[from]!, to: numbers[to]! })}
       </strong>
       <form
         onSubmit={(e) => {

@@ -21,8 +21,8 @@ export function MeasureMenu({ tune, doc, range, numbers, run }: Props) {
   const copy = () => hold(clipOf({ tune, ...(doc ? { arrangement: doc } : {}) }, from, to))
   const name = range
     ? count === 1
-      ? t('write.measures.one', { number: numbers[from] })
-      : t('write.measures.many', { from: numbers[from], to: numbers[to] })
+      ? t('write.measures.one', { number: numbers[from]! })
+      : t('write.measures.many', { from: numbers[from]!, to: numbers[to]! })
     : t('write.measures.none')
   return (
     <Menu position="bottom-start" withinPortal>

@@ -32,7 +32,12 @@ export function PlacesRowField({
     if (!cell || row.faults.length > 0 || row.steps.length === 0) return
     const at = { measure: tune.measures[cell.measure]!.id, tick: cell.tick }
     const made = rowEdits(row, tune, setup, at, pen.ticks)
-    if (!made) return writing.refuse({ reason: 'noSuchMeasure', edit: { do: 'rest', at, ticks: pen.ticks } })
+    if (!made)
+      return writing.refuse({
+        reason: 'noSuchMeasure',
+        values: {},
+        edit: { do: 'rest', at, ticks: pen.ticks },
+      })
     if (!(await run(made.edits))) return
     setText('')
     const measure = tune.measures.findIndex((m) => m.id === made.end.measure)
@@ -44,8 +49,8 @@ export function PlacesRowField({
   const faultText = (fault: RowFault) =>
     t(`write.row.fault.${fault.kind}`, {
       text: fault.text,
-      string: fault.string,
-      fret: fault.fret,
+      string: fault.string ?? 0,
+      fret: fault.fret ?? 0,
       name:
         fault.string === undefined
           ? ''

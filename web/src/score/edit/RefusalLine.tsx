@@ -3,13 +3,14 @@ import { lengthSign } from './values.ts'
 import { useTranslation } from 'react-i18next'
 import { WHOLE, type EditCommand } from '@velvet-porch/core'
 import type { Writing } from './useWriting.ts'
+import { say } from '../../texts/say.ts'
 
 /** Says why something was not written, and offers the nearest thing that can be. */
 export function RefusalLine({ writing }: { writing: Writing }) {
   const { t } = useTranslation()
   const { refused, dismiss, run } = writing
   if (!refused) return null
-  const values = { ...refused.values, room: roomText(refused.values?.room) }
+  const values = { ...refused.values, room: roomText(refused.values.room) }
   const { offer } = refused
   return (
     <Alert
@@ -21,10 +22,13 @@ export function RefusalLine({ writing }: { writing: Writing }) {
       closeButtonLabel={t('write.dismiss')}
       onClose={dismiss}
     >
-      {t(`write.refused.${refused.reason}`, values)}{' '}
+      {say(t, { code: `editing.${refused.reason}`, values })}{' '}
       {offer ? (
         <Button size="compact-sm" ml="sm" onClick={() => void run(offer)}>
-          {t(`write.offer.${offerKind(refused.edit, offer)}`, offerValues(offer))}
+          {t(
+            `write.offer.${offerKind(refused.edit, offer)}`,
+            offerValues(offer) as { string: number; fret: number; value: string },
+          )}
         </Button>
       ) : null}
     </Alert>

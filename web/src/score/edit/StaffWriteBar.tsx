@@ -35,7 +35,7 @@ export function StaffWriteBar({ model, writing, marked }: Props) {
   )
   useStaffActions(model, writing, staff, range)
   const place = cell
-    ? `${t('write.atStaff', { number: model.numbers[cell.measure], beat: beatOf(model, cell) })}: ${
+    ? `${t('write.atStaff', { number: model.numbers[cell.measure]!, beat: beatOf(model, cell) })}: ${
         event?.pitch ? names.note(event.pitch) + String(event.pitch.octave) : t('write.rest')
       }`
     : t('write.staffStart')

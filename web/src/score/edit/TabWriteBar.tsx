@@ -1,3 +1,4 @@
+import type { TFunction } from 'i18next'
 import { Button, CloseButton, Group, Select, Tooltip } from '@mantine/core'
 import { chosenNotes, type ArrangementDoc, type Role, type TabNote } from '@velvet-porch/core'
 import { useMemo } from 'react'
@@ -147,15 +148,10 @@ function writeLength(ticks: number, note: TabNote | undefined, { pen, setPen, ru
   if (note) void run({ do: 'length', note: note.id, ticks })
 }
 
-function where(
-  t: ReturnType<typeof useTranslation>['t'],
-  model: SheetModel,
-  cell: Writing['cell'],
-  note: TabNote | undefined,
-): string {
+function where(t: TFunction, model: SheetModel, cell: Writing['cell'], note: TabNote | undefined): string {
   if (!cell) return t('write.start')
   const place = t('write.at', {
-    number: model.numbers[cell.measure],
+    number: model.numbers[cell.measure]!,
     beat: beatOf(model, cell),
     string: cell.string,
   })

@@ -1,5 +1,5 @@
+import type { TFunction } from 'i18next'
 import type { Choosing, Role } from '@velvet-porch/core'
-import type { useTranslation } from 'react-i18next'
 
 const VOICES: Readonly<Record<Role, string>> = {
   melody: 'Alt+M',
@@ -32,10 +32,7 @@ export const choicesOf = (strings: number): Choice[] => [
   })),
 ]
 
-export function choiceWords(
-  t: ReturnType<typeof useTranslation>['t'],
-  choosing: Choosing | undefined,
-): string {
+export function choiceWords(t: TFunction, choosing: Choosing | undefined): string {
   if (!choosing) return t('write.choose.one')
   if (choosing.by === 'all') return t('write.choose.all')
   return choosing.by === 'voice'

@@ -1,12 +1,12 @@
+import type { TFunction } from 'i18next'
 import { clipOf, type ArrangementDoc, type Clip, type EditCommand, type TuneDoc } from '@velvet-porch/core'
-import type { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { Action } from '../../state/actions.ts'
 import { hold } from './clipboard.ts'
 
 /** Measures by key, in tab and staff alike. */
 export function measureActions(
-  t: ReturnType<typeof useTranslation>['t'],
+  t: TFunction,
   tune: TuneDoc,
   doc: ArrangementDoc | undefined,
   range: MarkedMeasures | undefined,

@@ -30,6 +30,7 @@ import {
   TremoloSign,
   VibratoSign,
 } from './TabSigns.tsx'
+import { say } from '../../texts/say.ts'
 
 export interface TabLayers {
   readonly fingers: boolean
@@ -241,7 +242,7 @@ function MeasureLanes({
           key={i}
           x={x(f.start - start)}
           y={rows.tabBottom + 5}
-          text={f.text}
+          text={say(t, f.says)}
           wrong={STRUCTURAL.has(f.kind)}
         />
       ))}

@@ -1,10 +1,8 @@
+import type { TFunction } from 'i18next'
 import { EXPRESSION_PARTS, isArrival, OCTAVE, type Expression, type TabNote } from '@velvet-porch/core'
-import type { useTranslation } from 'react-i18next'
-
-type T = ReturnType<typeof useTranslation>['t']
 
 /** Where a note is stopped or touched, with its name. */
-export function placeWords(t: T, name: string, { place, attack }: TabNote): string {
+export function placeWords(t: TFunction, name: string, { place, attack }: TabNote): string {
   const { string, fret } = place
   if (attack === 'muted') return t('sheet.mutedNote', { string })
   if (place.harmonic) return t('sheet.harmonic', { name, string, fret })
@@ -13,11 +11,11 @@ export function placeWords(t: T, name: string, { place, attack }: TabNote): stri
 }
 
 /** What a note states about how it and what follows is played, in the short words of a sheet; empty where nothing. */
-export const expressionWords = (t: T, said: Expression): string =>
+export const expressionWords = (t: TFunction, said: Expression): string =>
   EXPRESSION_PARTS.flatMap((part) => (said[part] ? [t(`sheet.said.${said[part]}`)] : [])).join(' ')
 
 /** How a note is sounded, beyond being plucked: its short notes, its arrival, its bend, its marks. */
-export function soundedWords(t: T, { graces, attack, bend, ...marks }: TabNote): string[] {
+export function soundedWords(t: TFunction, { graces, attack, bend, ...marks }: TabNote): string[] {
   const words: string[] = []
   if (graces)
     words.push(

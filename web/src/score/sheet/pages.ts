@@ -31,7 +31,7 @@ export function pageMaker(): (
 function litIn({ tune, notes }: SheetModel, index: number, lit: Lit | undefined): readonly unknown[] {
   if (!lit) return []
   const ids = [tune.measures[index]!.id, ...(notes.get(index) ?? []).map((n) => n.id)]
-  const faults = (lit.faults?.get(index) ?? []).flatMap((f) => [f.start, f.kind, f.text])
+  const faults = (lit.faults?.get(index) ?? []).flatMap((f) => [f.start, f.kind, JSON.stringify(f.says)])
   const meant = lit.meant ? ids.filter((id) => lit.meant!.has(id)) : []
   return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...meant, null, ...faults]
 }

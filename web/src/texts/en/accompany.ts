@@ -16,7 +16,7 @@ export const accompany = {
       other: 'Other bass',
       bass: 'Bass',
     },
-    cell: '{{row}}, {{count}}',
+    cell: '{{row}}, {{at}}',
     strokes: {
       none: 'no stroke',
       down: 'down, all strings',
@@ -99,12 +99,12 @@ export const accompany = {
   ornament: {
     button: 'Ornaments: {{what}}',
     command: 'Ornaments: {{what}}',
-    short: { 0: 'Plain', 1: 'As written', 2: 'Slurred', 3: 'Ornate' },
+    short: { '0': 'Plain', '1': 'As written', '2': 'Slurred', '3': 'Ornate' },
     long: {
-      0: 'every note plucked',
-      1: 'grace notes, signs and slurs of the source',
-      2: 'and slurs where line, tempo and hand allow',
-      3: 'as many as this hand can, grace notes too',
+      '0': 'every note plucked',
+      '1': 'grace notes, signs and slurs of the source',
+      '2': 'and slurs where line, tempo and hand allow',
+      '3': 'as many as this hand can, grace notes too',
     },
     left_one: '{{count}} ornament is left out',
     left_other: '{{count}} ornaments are left out',
@@ -205,4 +205,4 @@ export const accompany = {
     bottleneck:
       'This part is played with a bottleneck: its places follow from the cheapest way of the bar along the neck.',
   },
-}
+} as const

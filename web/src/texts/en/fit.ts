@@ -103,7 +103,7 @@ export const fit = {
       lowCapo: 'A low capo',
       littleRetuning: 'Little retuning',
     },
-    weight: { 0: 'not', 1: 'a little', 2: 'as usual', 3: 'most' },
+    weight: { '0': 'not', '1': 'a little', '2': 'as usual', '3': 'most' },
     table: 'Choices of tuning, key, capo and octave',
     best: 'trade-off',
     about: 'about',
@@ -148,8 +148,8 @@ export const fit = {
     octaveOf: {
       '-2': 'two octaves lower',
       '-1': 'an octave lower',
-      1: 'an octave higher',
-      2: 'two octaves higher',
+      '1': 'an octave higher',
+      '2': 'two octaves higher',
     },
     soundsIn: '{{key}} ({{octave}})',
     chart: 'Effort against the distance from the wished key; arrow keys walk from choice to choice',
@@ -174,4 +174,4 @@ export const fit = {
       week: 'week {{week}} capo {{capo}}',
     },
   },
-}
+} as const

@@ -67,4 +67,4 @@ export const handout = {
     },
     minutes: 'Minutes of the plan',
   },
-}
+} as const

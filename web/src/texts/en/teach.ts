@@ -112,4 +112,4 @@ export const teach = {
       script: 'Whole script or step by step',
     },
   },
-}
+} as const

@@ -68,7 +68,10 @@ export function ChordBox({ setup, frets, fingers, chord, size = 1 }: Props) {
       const string = i + 1
       if (fret === null) return t('shapes.spoken.silent', { string })
       if (fret === 0) return t('shapes.spoken.open', { string })
-      return t('shapes.spoken.pressed', { string, fret, finger: fingers[i] })
+      const finger = fingers[i]
+      return finger
+        ? t('shapes.spoken.pressed', { string, fret, finger })
+        : t('shapes.spoken.atFret', { string, fret })
     })
     .reverse()
     .join(', ')

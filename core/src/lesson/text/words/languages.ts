@@ -8,7 +8,8 @@ import type { LanguageWords } from './languageWords.ts'
 import type { PaperWords } from './paperWords.ts'
 import { SPANISH } from './spanish.ts'
 import { SPANISH_PAPER } from './spanishPaper.ts'
-import type { Language, Speech } from './speech.ts'
+import type { Speech } from './speech.ts'
+import type { Language } from '../../../messages/language.ts'
 import type { Wording } from './wording.ts'
 
 const WORDS: Readonly<Record<Language, LanguageWords>> = {

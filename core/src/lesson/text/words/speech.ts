@@ -1,6 +1,4 @@
-/** Languages of lessons and handouts; all but English are written by machine and await a native reader. */
-export const LANGUAGES = ['en', 'fr', 'es', 'fil'] as const
-export type Language = (typeof LANGUAGES)[number]
+import type { Language } from '../../../messages/language.ts'
 
 /** How a lesson speaks. */
 export interface Speech {

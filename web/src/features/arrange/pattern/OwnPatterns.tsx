@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { newId } from '../../../newId.ts'
 import { dropPattern, keepPattern } from '../../../state/patterns.ts'
+import { errorWords } from '../../../workers/errorWords.ts'
 
 /** The teacher's own patterns beside the ready ones. */
 export function OwnPatterns({
@@ -72,7 +73,7 @@ export function KeepPattern({
       setName('')
       setFault(undefined)
     } catch (error) {
-      setFault(error instanceof Error ? error.message : String(error))
+      setFault(errorWords(t, error))
     }
   }
   return (

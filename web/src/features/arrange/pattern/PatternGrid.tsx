@@ -111,7 +111,7 @@ function Row({
       <th scope="row">{label}</th>
       {counts.map((count, i) => {
         const { on, sign, value, disabled = false, onClick } = children(i)
-        const name = t('pattern.cell', { row: label, count: `${i + 1}: ${count}` })
+        const name = t('pattern.cell', { row: label, at: `${i + 1}: ${count}` })
         return (
           <td key={i} className={/^\d/.test(count) ? 'on-beat' : undefined}>
             <UnstyledButton

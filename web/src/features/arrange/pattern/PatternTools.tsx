@@ -14,7 +14,7 @@ import {
   heldShapesFor,
   isCompound,
   nameOfPattern,
-  patternProblemText,
+  patternProblemMessage,
   patternsFor,
   readPattern,
   samePattern,
@@ -38,6 +38,7 @@ import { useOwnPatterns } from '../../../state/patterns.ts'
 import { KeepPattern, OwnPatterns } from './OwnPatterns.tsx'
 import { PatternGrid } from './PatternGrid.tsx'
 import { StrumWords } from './StrumWords.tsx'
+import { say } from '../../../texts/say.ts'
 
 interface Props {
   readonly style: PatternStyle
@@ -135,7 +136,7 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
             label={t('pattern.text')}
             description={t('pattern.textHint')}
             value={draft.text}
-            error={reading.ok ? undefined : patternProblemText(reading.problem)}
+            error={reading.ok ? undefined : say(t, patternProblemMessage(reading.problem))}
             classNames={{ input: 'pattern-text' }}
             onChange={(e) => setDraft({ ...draft, text: e.currentTarget.value })}
           />

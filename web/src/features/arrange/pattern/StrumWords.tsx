@@ -83,7 +83,7 @@ function Answer({
       {nearest ? (
         <>
           {' '}
-          {t('pattern.nearest', { perBeat: reading.perBeat })}
+          {t('pattern.nearest', { perBeat: reading.perBeat ?? perBeat })}
           <Choices
             choices={nearest.kind === 'placed' ? [nearest.placement] : nearest.choices}
             onPlaced={onPlaced}

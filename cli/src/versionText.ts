@@ -1,6 +1,6 @@
-import type { Change, EffortVersion } from './versionsByEffort.ts'
+import type { Change, EffortVersion } from '@velvet-porch/core'
 
-/** What a version does otherwise, in the words of the command line. */
+/** What a version does otherwise. */
 export function changeText(change: Change): string {
   switch (change.kind) {
     case 'plain':

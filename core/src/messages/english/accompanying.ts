@@ -1,0 +1,43 @@
+/** What an accompaniment could not do as it was asked, and what it does instead. */
+export const accompanying = {
+  noChords:
+    'Measure {{number}}: an accompaniment needs chords, and there are none. Write them over the tune, or have them proposed.',
+  noShape:
+    'Measure {{number}}: this hand holds no shape for {{chord}} in this tuning; the chord is left out. Pin a shape of your own.',
+  noShuffle:
+    'Measure {{number}}: no place for root, fifth and sixth of {{chord}} in reach of this hand; its shape is struck instead.',
+  otherMetre:
+    'Measure {{number}}: the pattern is for {{wanted}}, the measure has {{metre}}; the usual pattern of {{metre}} is played.',
+  badPattern: 'Measure {{number}}: the usual pattern is played.',
+  mutedString:
+    'Measure {{number}}: the shape of {{chord}} mutes string {{from}}; string {{to}} is plucked instead.',
+  mutedAndLeftOut:
+    'Measure {{number}}: the shape of {{chord}} mutes string {{from}}, and no other string is free; it is left out.',
+  fewStrings_one: 'Measure {{number}}: the shape of {{chord}} has one string fewer than the stroke asks for.',
+  fewStrings_other:
+    'Measure {{number}}: the shape of {{chord}} has {{count}} strings fewer than the stroke asks for.',
+  movedUp_one:
+    'Measure {{number}}: the instrument does not have a note of the melody; it is played an octave higher.',
+  movedUp_other:
+    'Measure {{number}}: the instrument does not have a note of the melody; it is played {{count}} octaves higher.',
+  movedDown_one:
+    'Measure {{number}}: the instrument does not have a note of the melody; it is played an octave lower.',
+  movedDown_other:
+    'Measure {{number}}: the instrument does not have a note of the melody; it is played {{count}} octaves lower.',
+  lowerString_one: 'With the lowest string a semitone lower it would be there.',
+  lowerString_other: 'With the lowest string {{count}} semitones lower it would be there.',
+  againstArm:
+    "Measure {{number}}: step {{step}} of the pattern strikes against the arm's swing (down on the beat, up off it).",
+} as const
+
+/** What is wrong in a pattern as it is written, with the way out. */
+export const pattern = {
+  sign: 'Step {{step}}, "{{word}}": use b, a, string numbers, ^1, D, U, d, u, and . to let ring.',
+  twice: 'Step {{step}}, "{{word}}": a string is named twice. Take one of them out.',
+  reach: 'Step {{step}}, "{{word}}": "at least" is more than "at most". Turn them round.',
+  silent: 'The pattern is silent: put at least one b, string number or stroke into it.',
+  tooLong:
+    'Measure {{measure}} of the pattern has {{steps}} steps, and {{wanted}} fill it. Take out {{over}}, or add a bar line.',
+  tooShort:
+    'Measure {{measure}} of the pattern has {{steps}} steps, and {{wanted}} fill it. Add {{missing}} (a dot lets ring).',
+} as const

@@ -1,0 +1,5 @@
+export { ENGLISH } from './english.ts'
+export { reading } from './english/reading.ts'
+export { files } from './english/files.ts'
+export { LANGUAGES, type Language } from './language.ts'
+export { message, type Message, type MessageCode, type MessageValues } from './message.ts'
