@@ -95,6 +95,9 @@ test('ABC that is typed while storage is full stays in the editor and can be sav
   await page.keyboard.type('|"C"c4|]')
   await expect(trouble(page)).toContainText('full')
   await expect(text(page)).toContainText('|"C"c4|]')
+  // Read in the meantime, it is on the page and still not stored: nothing says that it is.
+  await expect(page.getByText('5 measures')).toBeVisible()
+  await expect(page.getByText('Saved', { exact: true })).toHaveCount(0)
   const saving = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Save the text as a file' }).click()
   expect(readFileSync(await (await saving).path(), 'utf8')).toContain('|"C"c4|]')

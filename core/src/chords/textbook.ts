@@ -6,10 +6,11 @@ import {
   transposeChord,
   type ChordReading,
 } from '../music/harmony/chordSymbol.ts'
+import type { Grip } from '../document/tab.ts'
 import type { PinnedShape } from '../document/tune.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import { handFault } from '../hand/grip/handRules.ts'
-import { fingerNumber, THUMB, type Pressed } from '../hand/grip/pressed.ts'
+import { fingerNumber, pressedOf, THUMB, type Pressed } from '../hand/grip/pressed.ts'
 import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 
@@ -228,6 +229,19 @@ function fingeredShape(
     return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
   })
   return frameOf(name, { frets: [...frets], pressed }, 0, textbook)
+}
+
+/** A grip as a shape: what is down in it is held on, its other strings are free. */
+export function shapeOfGrip(
+  { pressed, shape }: Pick<Grip, 'pressed' | 'shape'>,
+  setup: Pick<Setup, 'instrument'>,
+): HeldShape {
+  const down = pressedOf(pressed)
+  const frets = Array.from({ length: setup.instrument.strings }, (_, i) => {
+    const own = down.filter((p) => p.string === i + 1).map((p) => p.fret)
+    return own.length > 0 ? Math.max(...own) : null
+  })
+  return frameOf(shape ?? '', { frets, pressed: down }, 0, false)
 }
 
 function frameOf(name: string, diagram: Diagram, up: number, textbook: boolean): HeldShape {

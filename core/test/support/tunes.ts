@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { readAbc } from '../../src/input/abc/readAbc.ts'
 import { arranging, audit, finish, finishedTabOf, guitarSetup, tabJson, wholeTune } from '../../src/index.ts'
 import type { AuditReport, Level, Style, TabJson, TuneDoc } from '../../src/index.ts'
-import type { Arranged } from '../../src/arrange/search/arrange.ts'
+import type { Arranged } from '../../src/arrange/whole/arrange.ts'
 
 export const CORPUS_TEXT = readFileSync(new URL('../corpus/traditional.abc', import.meta.url), 'utf8')
 

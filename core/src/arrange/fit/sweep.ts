@@ -1,4 +1,4 @@
-import { finish } from '../search/arrange.ts'
+import { finish } from '../whole/arrange.ts'
 import { familiesOf, type FitQuestion } from './fitQuestion.ts'
 import { estimating, workOut, type FitOption, type WorkedOut } from './fitSweep.ts'
 import { finalists, type Preferences } from './preferences.ts'

@@ -7,6 +7,7 @@ import { pickingStrain } from '../../hand/picking/pickingPrice.ts'
 import { openPitch, pitchAt, withKindHand, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
+import { withShape, type BusyFingers } from '../../chords/withShape.ts'
 import {
   packCandidates,
   placeKey,
@@ -117,7 +118,7 @@ function drafts(
       if (fillsHere) filled(setup, requirement, bare, open, everyFill, found)
     }
     for (let heldShape = 0; heldShape < requirement.heldShapes.length; heldShape++) {
-      const whole = keepShape(setup, requirement.heldShapes[heldShape]!, hand, open, barreStrings)
+      const whole = withShape(setup, requirement.heldShapes[heldShape]!, hand, open, barreStrings)
       if (whole.length <= pressed.length && !holdsByOpenStrings(requirement, heldShape, needed)) continue
       const held = draftOf(needed, hand, whole, positionOf(whole, lines), heldShape)
       found.push(held)
@@ -177,12 +178,9 @@ function holdsByOpenStrings(requirement: Requirement, heldShape: number, needed:
   )
 }
 
-interface Fingering {
+interface Fingering extends BusyFingers {
   /** Of melody, bass, second voice and ringing note. */
   readonly fingers: readonly number[]
-  readonly pressed: readonly Pressed[]
-  /** The finger that touches the melody's node while it is struck. */
-  readonly touching: readonly Pressed[]
 }
 
 /** Every legal choice of fingers for what sounds. */
@@ -336,47 +334,6 @@ function canBeStruck(requirement: Requirement, shape: HeldShape): boolean {
 /** True where a shape sounds a string above the melody's. */
 const isUnderOther = (shape: HeldShape, melody: Place) =>
   shape.frets.some((fret, i) => fret !== null && i + 1 < melody.string)
-
-/** The sounding notes' fingers, then every finger of the shape that can stay beside them; barres as the level allows. */
-function keepShape(
-  setup: Setup,
-  heldShape: HeldShape,
-  { pressed: sounding, touching }: Fingering,
-  open: readonly number[],
-  barreStrings: number,
-): readonly Pressed[] {
-  let pressed = sounding
-  const busy = touching.length > 0 ? [...sounding, ...touching] : sounding
-  const { techniques } = setup.player
-  const allowed = fingersOf(techniques)
-  for (const group of heldShape.fingers) {
-    const strings = group.at(-1)!.string - group[0]!.string + 1
-    if (strings > 1 && (!techniques.barre || (strings > barreStrings && !heldShape.pinned))) continue
-    const { finger } = group[0]!
-    if (finger === THUMB ? !techniques.thumbOver : !allowed.includes(finger)) continue
-    const rest = group.filter(
-      (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
-    )
-    if (rest.length === 0 || !rest.every((p) => canStay(p, group, busy, open))) continue
-    const more = [...pressed, ...rest]
-    if (!handFault(setup, setup.player.spans, [...more, ...touching], open)) pressed = more
-  }
-  return pressed
-}
-
-/** A finger of the shape stays unless its string must sound otherwise or the finger itself is needed elsewhere. */
-function canStay(
-  p: Pressed,
-  group: readonly Pressed[],
-  sounding: readonly Pressed[],
-  open: readonly number[],
-): boolean {
-  if (open.includes(p.string)) return false
-  return sounding.every((s) => {
-    if (s.string === p.string && s.fret <= p.fret) return false
-    return s.finger !== p.finger || group.some((g) => g.string === s.string && g.fret === s.fret)
-  })
-}
 
 /** Strings that must ring open, harmonics among them. */
 function openStrings({ melody, bass, inner, planted }: Needed): number[] {

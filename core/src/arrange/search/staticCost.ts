@@ -1,5 +1,5 @@
 import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
-import { fingerCodes, codeFret, codeLow, codeTop, THUMB } from '../../hand/grip/pressed.ts'
+import { fingerCodes, codeFret, codeLow, codeTop, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import type { AddTerm } from './addTerm.ts'
@@ -35,13 +35,20 @@ function ease(requirement: Requirement, draft: Draft): number {
   return requirement.heldShapes[draft.heldShape]?.pinned ? WEIGHTS.pinnedEase : 1
 }
 
-/** Barres, squeezed and crowded fingers, stretches, weak fingers, the thumb. */
-function fingerTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
-  const { pressed } = draft
+/**
+ * What a grip asks of a hand by itself: barres, squeezed and crowded fingers, stretches, the thumb.
+ * @param share of the price of an awkward hand: a shape that is known is easier than it looks
+ * @param eased share of the price of a barre
+ */
+export function gripTerms(
+  setup: Setup,
+  pressed: readonly Pressed[],
+  share: number,
+  eased: number,
+  add: AddTerm,
+): void {
   const codes = fingerCodes(pressed)
-  const share = draft.heldShape >= 0 ? 0.4 : 1
-  const eased = ease(requirement, draft)
-  const heldShape = fingerOffsets(setup.instrument)
+  const offsets = fingerOffsets(setup.instrument)
   for (let f = 0; f < 4; f++) {
     const code = codes[f]!
     if (code === 0) continue
@@ -50,12 +57,19 @@ function fingerTerms(setup: Setup, requirement: Requirement, draft: Draft, add: 
       add('barre', (WEIGHTS.barre + WEIGHTS.barreString * (strings - 2)) * eased, false, strings, 'strings')
       add('barreHeld', WEIGHTS.barreBeat * (strings / 3) * eased, true, strings, 'strings')
     }
-    const squeezed = Math.floor(heldShape[f]!) + 1 - codeFret(code)
+    const squeezed = Math.floor(offsets[f]!) + 1 - codeFret(code)
     if (squeezed > 0) add('squeeze', WEIGHTS.squeeze * squeezed * share, false, squeezed, 'frets')
     for (let g = f + 1; g < 4; g++)
-      if (codes[g] !== 0) pairTerms(setup, [f, code], [g, codes[g]!], heldShape, share, add)
+      if (codes[g] !== 0) pairTerms(setup, [f, code], [g, codes[g]!], offsets, share, add)
   }
   if (codes[THUMB - 1] !== 0) add('thumbOver', WEIGHTS.thumbOver, false)
+}
+
+/** Share of an awkward hand's price where it belongs to a shape. */
+export const SHAPE_SHARE = 0.4
+
+function fingerTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
+  gripTerms(setup, draft.pressed, draft.heldShape >= 0 ? SHAPE_SHARE : 1, ease(requirement, draft), add)
   const weak = weakFingerPrice(draft)
   if (weak > 0) add('weakFinger', weak, false)
 }

@@ -46,17 +46,16 @@ export type Pricer = (i: number, j: number, limit: number) => number
  * is given up half-way.
  */
 export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transition): Pricer {
-  const hop = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
   const travel = positionChangePricer(step)
+  const fingers = fingerPricer(a, b, step)
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
   const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, slurred } = step
-  const { fingers, codes: fromCodes, positionMm: fromMm, openOnly } = a
-  const { codes: toCodes, positionMm: toMm } = b
+  const { positionMm: fromMm, openOnly } = a
+  const { positionMm: toMm } = b
   const { melody: fromMelody, bass: fromBass, inner: fromInner, heldShape: fromShape } = a
   const { melody: toMelody, bass: toBass, inner: toInner, heldShape: toShape } = b
-  const { land, roll, guide, guideMm } = WEIGHTS
   return (i, j, limit) => {
     const again = melodyAgain && substitutes(fromMelody[i]!, toMelody[j]!)
     let cost = travel(Math.abs(fromMm[i]! - toMm[j]!), openOnly[i] === 1, again)
@@ -66,7 +65,23 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (holdsVoicing && fromShape[i]! >= 0 && fromShape[i] !== toShape[j]) cost += WEIGHTS.voicingLost
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
     if (slurred && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += WEIGHTS.slurBroken
-    if (cost >= limit) return cost
+    return cost >= limit ? cost : cost + fingers(i, j)
+  }
+}
+
+/** Hands as a search lays them out: where each finger stands, and where the hand is. */
+export type HandSet = Pick<CandidateSet, 'fingers' | 'codes' | 'positionMm' | 'openOnly'>
+
+/** Price of what the fingers do from hand `i` of the first set to hand `j` of the second. */
+export function fingerPricer(
+  { fingers, codes: fromCodes }: HandSet,
+  { codes: toCodes }: HandSet,
+  step: Pick<Transition, 'seconds'>,
+): (i: number, j: number) => number {
+  const hop = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
+  const { land, roll, guide, guideMm } = WEIGHTS
+  return (i, j) => {
+    let cost = 0
     let slides = 0
     let slideCost = 0
     let together = true

@@ -18,7 +18,7 @@ import { regionAt, splitRegion, tidyRegions } from '../../document/regions.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { pitchAt, type Setup } from '../../instrument/setup.ts'
 import { hasBassStrings, refusalOf, styleRules } from '../plan/styleRules.ts'
-import { ArrangeError, arranging, finish } from '../search/arrange.ts'
+import { ArrangeError, arranging, finish } from '../whole/arrange.ts'
 import { newMemory, type SolveMemory } from '../search/prepare.ts'
 
 /** One thing that is simplified, or added. */

@@ -6,7 +6,7 @@ import { keyFinger, keyFret, keyString } from '../../../src/arrange/search/candi
 import { generate } from '../../../src/arrange/search/generate.ts'
 import { LEVEL_RULES } from '../../../src/arrange/search/weights.ts'
 import { newRequirementCache, requirementOf } from '../../../src/arrange/search/requirement.ts'
-import { wholeTune } from '../../../src/arrange/search/arrange.ts'
+import { wholeTune } from '../../../src/arrange/whole/arrange.ts'
 import { tuneOfMusic } from '../../support/tunes.ts'
 
 const NOTES = ['C', 'D', 'E', 'F', 'G', 'A', 'B', 'c', 'd', 'e', '^f', 'g']

@@ -8,7 +8,7 @@ import type { AbcText } from './useAbcText.ts'
 export function TextNotices({ abc, title }: { abc: AbcText; title: string }) {
   const { t, i18n } = useTranslation()
   const trouble = useStorageTrouble()
-  const { readable, failed, saved, older, text } = abc
+  const { readable, failed, older, text } = abc
   const when = new Intl.DateTimeFormat(i18n.language, { dateStyle: 'medium', timeStyle: 'short' })
   const save = (what: string) => saveAs(`${title}.abc`, what, 'text/vnd.abc')
   return (
@@ -18,7 +18,7 @@ export function TextNotices({ abc, title }: { abc: AbcText; title: string }) {
           {failed ?? t('tune.kept')}
         </Alert>
       )}
-      {trouble && !saved ? (
+      {trouble ? (
         <Button mt="xs" size="compact-sm" variant="default" onClick={() => save(text)}>
           {t('tune.saveText')}
         </Button>

@@ -24,6 +24,7 @@ import { SystemText } from './SystemText.tsx'
 import { partIn, textOfSystem } from './textOfSystem.ts'
 import { useAbcText } from './useAbcText.ts'
 import { problemWords } from '../../texts/say.ts'
+import { useStorageTrouble } from '../../state/storageTrouble.ts'
 
 const StaffWriteBar = lazy(async () => ({
   default: (await import('../../score/edit/StaffWriteBar.tsx')).StaffWriteBar,
@@ -40,6 +41,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const names = useNames()
   const abc = useAbcText(tune, t('tune.text'))
   const { text, problems, readable, edit, spans, saved, aligned } = abc
+  const unstored = useStorageTrouble() !== undefined
   const [modelOf] = useState(sheetMaker)
   const [spot, setSpot] = useState<SheetPosition>()
   const [marked, setMarked] = useState<MarkedMeasures>()
@@ -194,7 +196,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
             <Badge color="red" variant="light">
               {t('tune.errors', { count: trouble })}
             </Badge>
-          ) : saved ? (
+          ) : saved && !unstored ? (
             <Badge color="plum" variant="light">
               {t('tune.saved')}
             </Badge>

@@ -26,12 +26,12 @@ import type { AccompanyRemark } from '../accompany/remark.ts'
 import { layingOverManualEdits } from '../manual/layOver.ts'
 import { finish, within } from '../../turns.ts'
 import { inputHash } from '../../document/freshness/inputHash.ts'
-import { writing } from './layerOf.ts'
-import { LockConflict } from './lockConflict.ts'
-import { withLockedMeasures } from './measureLocks.ts'
-import { locksOfMeasures, ownLocks, typedPlaces, type PassingLock } from './passingLocks.ts'
-import { newMemory, prepare, type SolveMemory } from './prepare.ts'
-import { solve, type Solution } from './solve.ts'
+import { writing } from '../search/layerOf.ts'
+import { LockConflict } from '../search/lockConflict.ts'
+import { withLockedMeasures } from '../search/measureLocks.ts'
+import { locksOfMeasures, ownLocks, typedPlaces, type PassingLock } from '../search/passingLocks.ts'
+import { newMemory, prepare, type SolveMemory } from '../search/prepare.ts'
+import { solve, type Solution } from '../search/solve.ts'
 
 /** The tune cannot be arranged on this setup. `measure` is the number printed on the page. */
 export class ArrangeError extends Error {

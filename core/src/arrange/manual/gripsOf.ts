@@ -1,0 +1,100 @@
+import type { Timeline } from '../../document/form/timeline.ts'
+import type { Id } from '../../document/ids.ts'
+import { gripId } from '../../document/noteIds.ts'
+import type { Grip, PressedPlace, Span, TabNote } from '../../document/tab.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import { leftFinger, type Pressed } from '../../hand/grip/pressed.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import type { HandState } from './handStates.ts'
+import type { Moment } from './moments.ts'
+import type { SoundingNote } from './sounding.ts'
+
+/**
+ * The grips of a found hand, one a moment. A grip on the page that holds the same stays, with its shape and its reasons.
+ * @param onPage grips on the page by their time
+ */
+export function gripsOf(
+  layer: { readonly notes: readonly TabNote[]; readonly spans: readonly Span[] },
+  held: readonly { readonly moment: Moment; readonly state: HandState }[],
+  tune: TuneDoc,
+  { starts }: Timeline,
+  onPage: ReadonlyMap<Ticks, Grip>,
+): Grip[] {
+  const joins = joinsOf(layer.spans)
+  const byId = new Map(layer.notes.map((n) => [n.id, n]))
+  return held.map(({ moment, state }) => {
+    const pos = { measure: tune.measures[moment.measure]!.id, tick: moment.at - starts[moment.measure]! }
+    const pressed = state.pressed.map(placeOf)
+    const sounding = moment.sounding.map((s) => ({ ...s, note: byId.get(s.note.id)! }))
+    const ready = readyFor(sounding, byId, joins, pressed)
+    const old = onPage.get(moment.at)
+    if (old && holdsSame(old.pressed, pressed) && holdsSame(old.ready ?? [], ready)) return old
+    return {
+      id: gripId(pos),
+      pos,
+      until: pos,
+      pressed,
+      ...(ready.length > 0 ? { ready } : {}),
+      position: state.position,
+      ...(state.shape?.name ? { shape: state.shape.name } : {}),
+      costs: [],
+    }
+  })
+}
+
+const placeOf = ({ string, fret, finger }: Pressed): PressedPlace => ({
+  string,
+  fret,
+  finger: leftFinger(finger) as PressedPlace['finger'],
+})
+
+const holdsSame = (a: readonly PressedPlace[], b: readonly PressedPlace[]): boolean =>
+  a.length === b.length &&
+  a.every((p) => b.some((q) => p.string === q.string && p.fret === q.fret && p.finger === q.finger))
+
+/** From which note each is hammered on to, and to which each is pulled off. */
+interface Joins {
+  readonly hammeredFrom: ReadonlyMap<Id, Id>
+  readonly pulledTo: ReadonlyMap<Id, Id>
+}
+
+const joinsOf = (spans: readonly Span[]): Joins => ({
+  hammeredFrom: new Map(spans.flatMap((s) => (s.kind === 'hammer' ? [[s.to, s.from] as const] : []))),
+  pulledTo: new Map(spans.flatMap((s) => (s.kind === 'pull' ? [[s.from, s.to] as const] : []))),
+})
+
+/** Grips with ids that no other has: a grip that was moved keeps the id of where it was made. */
+export function withOwnIds(fresh: readonly Grip[], others: readonly Grip[]): Grip[] {
+  const taken = new Set(others.map((g) => g.id))
+  return fresh.map((g) => {
+    let id = g.id
+    for (let i = 2; taken.has(id); i++) id = `${g.id}.${i}`
+    taken.add(id)
+    return id === g.id ? g : { ...g, id }
+  })
+}
+
+/** Fingers that are down beside those that sound: under a hammer-on, and where a pull-off goes to. */
+function readyFor(
+  sounding: readonly SoundingNote[],
+  byId: ReadonlyMap<Id, TabNote>,
+  { hammeredFrom, pulledTo }: Joins,
+  pressed: readonly PressedPlace[],
+): PressedPlace[] {
+  return sounding.flatMap(({ note }) => {
+    const under = hammeredFrom.get(note.id)
+    const then = pulledTo.get(note.id)
+    const short = (note.graces ?? []).flatMap(({ place, left }) =>
+      left === 0 || pressed.some((p) => p.finger === left)
+        ? []
+        : [{ string: place.string, fret: place.fret, finger: left }],
+    )
+    const joined = [under, then].flatMap((id) => {
+      const other = id === undefined ? undefined : byId.get(id)
+      if (!other || other.place.fret === 0 || other.left === 0) return []
+      if (pressed.some((p) => p.finger === other.left)) return []
+      return [{ string: other.place.string, fret: other.place.fret, finger: other.left }]
+    })
+    return [...short, ...joined]
+  })
+}

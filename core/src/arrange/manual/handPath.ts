@@ -1,0 +1,151 @@
+import { isArrival, type TabNote } from '../../document/tab.ts'
+import type { Id } from '../../document/ids.ts'
+import { fingerCodes, fingerNumber, THUMB } from '../../hand/grip/pressed.ts'
+import { fretFromNut } from '../../instrument/geometry.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import { cheapestChain, type JoinPricer } from '../../cheapestChain.ts'
+import type { Turns } from '../../turns.ts'
+import { fingerPricer, positionChangePricer, type HandSet } from '../search/transition.ts'
+import { isStruckAt, type Moment } from './moments.ts'
+import type { HandState } from './handStates.ts'
+
+/** A moment with the ways to hold it. */
+export interface HeldMoment {
+  readonly moment: Moment
+  readonly states: readonly HandState[]
+}
+
+/** Prices of a join beside those of the search. Common practice, no source. */
+const PRICE = {
+  /** A note that sounds on is taken over by another finger. */
+  exchanged: 60,
+  /** A place is struck again with another finger. */
+  substituted: 1.5,
+  /** A slide, bend or release that does not stay on its finger; a hammer-on or pull-off that does, or that crosses. */
+  joined: 40,
+  /** Equal measures held otherwise: a finger of what is struck; a finger that sounds nothing. */
+  unlikeStruck: 6,
+  unlikeIdle: 0.6,
+}
+
+/** What the path knows beside its moments. */
+export interface PathContext {
+  readonly setup: Setup
+  /** The note from which the fretting hand reaches each, by id. */
+  readonly joinedFrom: ReadonlyMap<Id, TabNote>
+  /** Share of a shift's price at each moment: more where the school keeps the hand in its position. */
+  readonly shiftShare: (moment: Moment) => number
+  /** Moments of measures that are equal to earlier ones, each with the first of its kind. */
+  readonly alike: ReadonlyMap<number, number>
+}
+
+/**
+ * The hand that asks least over a stretch: exact over its moments, with the finger prices of the search. Where measures are
+ * equal they are held alike, unless that is dear.
+ * @returns the chosen state of each moment
+ */
+export function* cheapestHands(held: readonly HeldMoment[], context: PathContext): Turns<HandState[]> {
+  const sets = held.map(({ states }) => handSetOf(context.setup, states))
+  const joinInto = (t: number) => joinPricer(held[t - 1]!, held[t]!, sets[t - 1]!, sets[t]!, context)
+  const own = held.map(({ states }) => ({ prices: states.map((s) => s.price) }))
+  const first = yield* cheapestChain(own, joinInto)
+  let { choice } = first
+  if (context.alike.size > 0) {
+    const likened = own.map(({ prices }, t) => {
+      const model = context.alike.get(t)
+      if (model === undefined) return { prices }
+      const chosen = held[model]!.states[choice[model]!]!
+      return { prices: prices.map((price, j) => price + unlikeness(held[t]!.states[j]!, chosen)) }
+    })
+    choice = (yield* cheapestChain(likened, joinInto)).choice
+  }
+  return held.map(({ states }, t) => states[choice[t]!]!)
+}
+
+function unlikeness(state: HandState, model: HandState): number {
+  const struck = state.fingers.filter((f, i) => f !== model.fingers[i]).length
+  const has = ({ pressed }: HandState, p: (typeof state.pressed)[number]) =>
+    pressed.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
+  const idle =
+    state.pressed.filter((p) => !has(model, p)).length + model.pressed.filter((p) => !has(state, p)).length
+  return PRICE.unlikeStruck * struck + PRICE.unlikeIdle * idle
+}
+
+/** The states of a moment as the search's pricers read hands. */
+function handSetOf(setup: Setup, states: readonly HandState[]): HandSet {
+  const fingers = setup.player.techniques.thumbOver ? THUMB : 4
+  const set = {
+    fingers,
+    codes: new Int16Array(states.length * fingers),
+    positionMm: new Float64Array(states.length),
+    openOnly: new Uint8Array(states.length),
+  }
+  states.forEach(({ pressed, fingers: sounding, position }, i) => {
+    fingerCodes(pressed)
+      .slice(0, fingers)
+      .forEach((code, f) => (set.codes[i * fingers + f] = code))
+    set.positionMm[i] = fretFromNut(setup.instrument.scaleLength, position + setup.capo[0]!)
+    set.openOnly[i] = sounding.every((f) => f === 0) ? 1 : 0
+  })
+  return set
+}
+
+function joinPricer(
+  before: HeldMoment,
+  now: HeldMoment,
+  from: HandSet,
+  to: HandSet,
+  { joinedFrom, shiftShare }: PathContext,
+): JoinPricer {
+  const { seconds } = now.moment
+  const fingers = fingerPricer(from, to, { seconds })
+  const travel = positionChangePricer({ seconds, shiftShare: shiftShare(now.moment) })
+  const rules = joinRules(before.moment, now.moment, joinedFrom)
+  return (i, j, limit) => {
+    let cost = travel(Math.abs(from.positionMm[i]! - to.positionMm[j]!), from.openOnly[i] === 1, false)
+    if (cost >= limit) return cost
+    cost += fingers(i, j)
+    if (cost >= limit) return cost
+    const [a, b] = [before.states[i]!.fingers, now.states[j]!.fingers]
+    for (const rule of rules) cost += rule(a, b)
+    return cost
+  }
+}
+
+type Rule = (before: HandState['fingers'], now: HandState['fingers']) => number
+
+/** What the notes of two moments ask of their fingers. */
+function joinRules(before: Moment, now: Moment, joinedFrom: PathContext['joinedFrom']): Rule[] {
+  return now.sounding.flatMap((s): Rule[] => {
+    const { note } = s
+    const at = note.place.string - 1
+    if (note.place.fret === 0 || note.attack === 'bottle') return []
+    const last = before.sounding.find((o) => o.note.place.string === note.place.string)
+    if (!isStruckAt(now, s)) {
+      // A note that was let go before has no finger any more.
+      return last?.note.id === note.id
+        ? [(a, b) => (b[at] !== 0 && a[at] !== 0 && a[at] !== b[at] ? PRICE.exchanged : 0)]
+        : []
+    }
+    const origin = isArrival(note.attack) ? joinedFrom.get(note.id) : undefined
+    if (origin && origin.place.fret > 0) {
+      const source = origin.place.string - 1
+      return [(a, b) => (keepsJoin(note.attack, a[source]!, b[at]!) ? 0 : PRICE.joined)]
+    }
+    return last?.note.place.fret === note.place.fret
+      ? [(a, b) => (a[at] !== 0 && a[at] !== b[at] ? PRICE.substituted : 0)]
+      : []
+  })
+}
+
+/** A slide and a bend stay on their finger; a hammer-on rises to a higher finger, a pull-off goes to a lower one. */
+function keepsJoin(
+  attack: string,
+  from: HandState['fingers'][number],
+  to: HandState['fingers'][number],
+): boolean {
+  const [a, b] = [fingerNumber(from), fingerNumber(to)]
+  if (attack === 'hammer') return b > a
+  if (attack === 'pull') return b < a
+  return a === b
+}

@@ -1,0 +1,177 @@
+import { heldShapesFor, type HeldShape, shapeOfGrip } from '../../chords/textbook.ts'
+import type { Timeline } from '../../document/form/timeline.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import type { Grip } from '../../document/tab.ts'
+import { fingeringsOf } from '../../hand/grip/fingering.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import { mapInTurns, type Turns } from '../../turns.ts'
+import type { HarmonySegment } from '../plan/harmonyLine.ts'
+import { isStruckAt, type Moment } from './moments.ts'
+
+/** Shapes of one chord, and ways to finger what a figure spells, that are tried at a moment. */
+const MOST_OF_A_CHORD = 3
+const MOST_OF_A_FIGURE = 3
+
+/** Prices of shapes. Common practice, no source. */
+const PRICE = {
+  /** A note of the figure that is not in the chord's shape. */
+  against: 0.35,
+  /** Another form of the chord, where an earlier one holds as much. */
+  otherForm: 0.1,
+  /** Share of a fingering's own cost, which was learnt from the open chord data set. */
+  fingering: 0.25,
+  /** A figure's own shape where the chord has one. */
+  notTheChords: 0.3,
+}
+
+/** A shape that could be held, with what speaks against it. */
+export interface ShapeInForce {
+  readonly shape: HeldShape
+  readonly price: number
+}
+
+/** A stretch of written time, the end exclusive. */
+interface Stretch {
+  readonly from: Ticks
+  readonly to: Ticks
+}
+
+/**
+ * The shapes that a hand could hold at each moment, the likeliest first: those on the page already, those of the chord,
+ * and those that the notes of a figure spell by themselves.
+ * @param onPage grips that stand on the page and are to be kept; in order of time
+ */
+export function* findingShapes(
+  moments: readonly Moment[],
+  tune: TuneDoc,
+  timeline: Timeline,
+  setup: Setup,
+  harmony: readonly HarmonySegment[],
+  onPage: readonly { readonly at: Ticks; readonly grip: Grip }[],
+): Turns<(readonly ShapeInForce[])[]> {
+  const ofChord = new Map<string, readonly HeldShape[]>()
+  const ofFigure = new Map<string, readonly ShapeInForce[]>()
+  const placesIn = placesOfStretches(moments)
+  return yield* mapInTurns(
+    moments,
+    ({ at, measure }) => {
+      const segment = harmony.find((h) => h.start <= at && at < h.end)
+      const start = timeline.starts[measure]!
+      const whole = { from: start, to: start + tune.measures[measure]!.length }
+      const figures = figuresAt(at, whole, tune.measures[measure]!.nominal, segment).map(placesIn)
+      const kept = onPage.findLast((g) => g.at <= at)
+      const own =
+        kept && kept.grip.pressed.length > 1 ? [{ shape: shapeOfGrip(kept.grip, setup), price: 0 }] : []
+      const named = segment?.shape
+        ? cached(ofChord, segment.symbol, () => heldShapesFor(segment.shape!, setup, tune.pins))
+        : []
+      const fitting = named
+        .map((shape) => ({ shape, on: agreement(shape, figures[0]!) }))
+        .filter(({ shape, on }) => on.held >= Math.min(2, shape.pressed.length) && on.held > on.against)
+        .sort((a, b) => b.on.held - b.on.against - (a.on.held - a.on.against))
+        .slice(0, MOST_OF_A_CHORD)
+        .map(({ shape, on }, i) => ({ shape, price: PRICE.against * on.against + PRICE.otherForm * i }))
+      const beside = fitting.length > 0 ? PRICE.notTheChords : 0
+      const spelled = figures.flatMap((figure) =>
+        cached(ofFigure, figure.join(), () => spelledBy(figure, setup)).map(({ shape, price }) => ({
+          shape,
+          price: price + beside,
+        })),
+      )
+      return withoutTwins([...own, ...fitting, ...spelled])
+    },
+    32,
+  )
+}
+
+function cached<T>(known: Map<string, T>, key: string, make: () => T): T {
+  const before = known.get(key)
+  if (before !== undefined) return before
+  const made = make()
+  known.set(key, made)
+  return made
+}
+
+/** Stretches whose notes may belong to one shape: the chord's part of the measure, the measure, its half. */
+function figuresAt(
+  at: Ticks,
+  whole: Stretch,
+  nominal: Ticks,
+  segment: HarmonySegment | undefined,
+): Stretch[] {
+  const named = segment?.shape
+    ? { from: Math.max(whole.from, segment.start), to: Math.min(whole.to, segment.end) }
+    : whole
+  const middle = whole.from + nominal / 2
+  const half =
+    at < middle ? { from: whole.from, to: Math.min(middle, whole.to) } : { from: middle, to: whole.to }
+  const within = { from: Math.max(half.from, named.from), to: Math.min(half.to, named.to) }
+  return within.from === named.from && within.to === named.to ? [named] : [named, within]
+}
+
+/** Fret by string of what is struck in a stretch, string 1 first; null where nothing is, undefined where several frets are. */
+type Figure = readonly (number | null | undefined)[]
+
+function placesOfStretches(moments: readonly Moment[]): (stretch: Stretch) => Figure {
+  const known = new Map<string, Figure>()
+  return ({ from, to }) =>
+    cached(known, `${from} ${to}`, () => {
+      const frets: (number | null | undefined)[] = [null, null, null, null, null, null]
+      for (const m of moments) {
+        if (m.at < from || m.at >= to) continue
+        for (const s of m.sounding) {
+          if (!isStruckAt(m, s) || s.note.place.harmonic || s.note.attack === 'bottle') continue
+          const { string, fret } = s.note.place
+          const before = frets[string - 1]
+          frets[string - 1] = before === null || before === fret ? fret : undefined
+        }
+      }
+      return frets
+    })
+}
+
+/** Fretted notes of a figure that a shape holds, and those that speak against it. */
+function agreement({ frets }: HeldShape, figure: Figure): { held: number; against: number } {
+  let [held, against] = [0, 0]
+  figure.forEach((fret, i) => {
+    if (typeof fret !== 'number') return
+    if (frets[i] === fret) held++
+    else if (frets[i] !== null) against++
+  })
+  return { held, against }
+}
+
+/** Ways to hold what a figure plays on strings of their own; none for a line, which goes along its strings. */
+function spelledBy(figure: Figure, setup: Setup): ShapeInForce[] {
+  const frets = Array.from({ length: setup.instrument.strings }, (_, i) => figure[i] ?? null)
+  const alone = frets.filter((f) => f !== null)
+  const along = figure.filter((f) => f === undefined).length
+  if (alone.length < 3 || along > 1 || alone.filter((f) => f > 0).length < 2) return []
+  const found = fingeringsOf(setup, frets, setup.player, MOST_OF_A_FIGURE)
+  return found.map(({ fingers, cost }) => ({
+    price: PRICE.fingering * (cost - found[0]!.cost),
+    shape: shapeOfGrip(
+      {
+        pressed: frets.flatMap((fret, i) => {
+          const finger = fingers[i]!
+          return fret && finger ? [{ string: i + 1, fret, finger }] : []
+        }),
+      },
+      setup,
+    ),
+  }))
+}
+
+function withoutTwins(shapes: readonly ShapeInForce[]): ShapeInForce[] {
+  const known = new Set<string>()
+  return shapes.filter(({ shape }) => {
+    const key = shape.pressed
+      .map((p) => `${p.string} ${p.fret} ${p.finger}`)
+      .sort()
+      .join()
+    if (known.has(key)) return false
+    known.add(key)
+    return true
+  })
+}
