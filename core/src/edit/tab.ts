@@ -180,7 +180,8 @@ function plainNote(id: Id, { at, ticks, role }: Order<'fret'>, place: Place): Ta
 /** A note at another place: what belonged to the old one (bend, harmonic, finger, short notes) is gone. */
 function moved(note: TabNote, place: Place): TabNote {
   const { bend: _, graces: __, ...plain } = note
-  const same = place.fret > 0 && note.place.fret > 0
+  // At another fret another finger may be the one that is there.
+  const same = place.fret === note.place.fret && place.fret > 0
   return { ...plain, place, left: same ? note.left : 0, attack: note.graces ? 'pluck' : note.attack }
 }
 

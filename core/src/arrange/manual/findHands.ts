@@ -17,10 +17,10 @@ import { graceFinger } from './graceFinger.ts'
 import { gripsOf, withOwnIds } from './gripsOf.ts'
 import { cheapestHands } from './handPath.ts'
 import { handStates, stateOnPage, type GivenFingers, type HandState } from './handStates.ts'
-import { findingMoments, joinedFrom, type Moment } from './moments.ts'
+import { findingMoments, isStruckAt, joinedFrom, type Moment } from './moments.ts'
 import { inTime, reaching } from './reaching.ts'
 import { repicking } from './repick.ts'
-import { findingShapes } from './shapesInForce.ts'
+import { findingShapes, type MomentShapes } from './shapesInForce.ts'
 
 /** What a tab is played on, and where in which style. */
 export interface TabContext {
@@ -98,11 +98,14 @@ function* frettingHand(
     fixed: ({ note, start }) =>
       locked.get(note.id) ?? (start < stretch.from && note.left !== 0 ? note.left : undefined),
   }
+  const statesAt = rememberingStates(setup, given)
+  let onPageAt = 0
   const held = yield* mapInTurns(
     moments,
     (moment, t) => {
-      if (isInside(moment)) return { moment, states: handStates(setup, moment, shapes[t]!, given) }
-      const grip = onPage.findLast((g) => g.at <= moment.at)?.grip
+      if (isInside(moment)) return { moment, states: statesAt(moment, shapes[t]!) }
+      while (onPageAt < onPage.length && onPage[onPageAt]!.at <= moment.at) onPageAt++
+      const grip = onPage[onPageAt - 1]?.grip
       const now = grip ? { pressed: pressedOf(grip.pressed), position: grip.position } : NO_GRIP
       return { moment, states: [stateOnPage(setup, now, moment.sounding)] }
     },
@@ -128,6 +131,43 @@ function* frettingHand(
   )
   const others = onPage.filter((g) => !isInside(g)).map((g) => g.grip)
   return { notes, grips: [...others, ...withOwnIds(fresh, others)] }
+}
+
+/** The states of moments; those that ask the same of the hand share theirs. */
+function rememberingStates(
+  setup: Setup,
+  given: GivenFingers,
+): (moment: Moment, shapes: MomentShapes) => HandState[] {
+  const known = new Map<MomentShapes, Map<string, HandState[]>>()
+  const statesOf = (moment: Moment, shapes: MomentShapes): HandState[] => {
+    const own = known.get(shapes) ?? new Map<string, HandState[]>()
+    known.set(shapes, own)
+    const key = [moment.beats, moment.open, moment.guessed, ...moment.sounding.map((s) => asked(s))].join(';')
+    const before = own.get(key)
+    if (before) return before
+    const states = handStates(setup, moment, shapes, given)
+    own.set(key, states)
+    return states
+
+    function asked(s: Moment['sounding'][number]): string {
+      const { place, left, role, attack, graces } = s.note
+      const graced = graces?.map((g) => g.place.fret).join(' ')
+      const settled = given.keep ? left : given.fixed(s)
+      const struck = isStruckAt(moment, s)
+      return [
+        place.string,
+        place.fret,
+        place.harmonic,
+        struck,
+        role,
+        attack === 'bottle',
+        graced,
+        settled,
+        given.fixed(s),
+      ].join()
+    }
+  }
+  return statesOf
 }
 
 const NO_GRIP = { pressed: [], position: 1 }

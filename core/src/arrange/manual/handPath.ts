@@ -1,6 +1,6 @@
 import { isArrival, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
-import { fingerCodes, fingerNumber, THUMB } from '../../hand/grip/pressed.ts'
+import { codeLow, codeTop, fingerCodes, fingerNumber, THUMB } from '../../hand/grip/pressed.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { cheapestChain, type JoinPricer } from '../../cheapestChain.ts'
@@ -23,6 +23,8 @@ const PRICE = {
   substituted: 1.5,
   /** A slide, bend or release that does not stay on its finger; a hammer-on or pull-off that does, or that crosses. */
   joined: 40,
+  /** Share of a shift's price where fingers slide along and show the hand its way. */
+  guidedShare: 0.4,
   /** Equal measures held otherwise: a finger of what is struck; a finger that sounds nothing. */
   unlikeStruck: 6,
   unlikeIdle: 0.6,
@@ -103,6 +105,7 @@ function joinPricer(
   const rules = joinRules(before.moment, now.moment, joinedFrom)
   return (i, j, limit) => {
     let cost = travel(Math.abs(from.positionMm[i]! - to.positionMm[j]!), from.openOnly[i] === 1, false)
+    if (cost > 0 && isGuided(from, i, to, j)) cost *= PRICE.guidedShare
     if (cost >= limit) return cost
     cost += fingers(i, j)
     if (cost >= limit) return cost
@@ -110,6 +113,18 @@ function joinPricer(
     for (const rule of rules) cost += rule(a, b)
     return cost
   }
+}
+
+/** True where a finger goes along its string, and none goes to another one. */
+function isGuided(from: HandSet, i: number, to: HandSet, j: number): boolean {
+  let slides = false
+  for (let f = 0; f < from.fingers; f++) {
+    const [a, b] = [from.codes[i * from.fingers + f]!, to.codes[j * to.fingers + f]!]
+    if (a === 0 || b === 0 || a === b) continue
+    if (codeTop(a) !== codeTop(b) || codeLow(a) !== codeLow(b)) return false
+    slides = true
+  }
+  return slides
 }
 
 type Rule = (before: HandState['fingers'], now: HandState['fingers']) => number

@@ -1,11 +1,11 @@
 import type { HeldShape } from '../../chords/textbook.ts'
-import type { ShapeInForce } from './shapesInForce.ts'
+import type { MomentShapes } from './shapesInForce.ts'
 import { withShape } from '../../chords/withShape.ts'
 import type { Id } from '../../document/ids.ts'
 import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
 import { fingeringsOf } from '../../hand/grip/fingering.ts'
 import { positionOf } from '../../hand/grip/position.ts'
-import { fingerNumber, type Pressed } from '../../hand/grip/pressed.ts'
+import { fingerNumber, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { gripTerms, SHAPE_SHARE } from '../search/staticCost.ts'
@@ -47,8 +47,11 @@ const PRICE = {
   guessedLength: 0.08,
   /** Too few fingers for the short notes before a note. */
   crowded: 40,
-  /** A finger of the shape that is not down: once a moment. */
+  /** A place of the figure, or a further one of its shape, that is not down: once a moment. */
   lacking: 0.5,
+  lackingUnplayed: 0.05,
+  /** A fret that a finger stands beside its own, in a line: a finger a fret. */
+  offItsFret: 0.25,
   /** A fret further up, within reach of the open position: where open strings sound, and where none do. */
   upFromOpen: 0.3,
   upTheNeck: 0.05,
@@ -67,7 +70,7 @@ const WAITING = Array.from({ length: 14 }, (_, i) => i + 1)
 export function handStates(
   setup: Setup,
   moment: Moment,
-  shapes: readonly ShapeInForce[],
+  shapes: MomentShapes,
   given: GivenFingers,
 ): HandState[] {
   const states = released(moment).flatMap(({ sounding, price }) =>
@@ -104,7 +107,7 @@ function statesOf(
   setup: Setup,
   moment: Moment,
   sounding: readonly SoundingNote[],
-  shapes: readonly ShapeInForce[],
+  shapes: MomentShapes,
   given: GivenFingers,
 ): HandState[] {
   const { strings } = setup.instrument
@@ -131,18 +134,18 @@ function statesOf(
         pressed,
         fingers,
         position,
-        shape: shapes[at]?.shape,
+        shape: shapes.shapes[at]?.shape,
         price:
           priceOf(setup, moment, pressed, position, shapes, at) +
           priceOfFingers(moment, fingered, fingers, given),
       })
       const places =
         bare.length > 0
-          ? [positionOf(bare, offsets)]
+          ? positionsOf(bare, offsets)
           : touching.length > 0
             ? [positionOf(touching, offsets)]
             : WAITING
-      const whole = shapes.flatMap(({ shape }, i) => {
+      const whole = shapes.shapes.flatMap(({ shape }, i) => {
         const pressed = withShape(setup, shape, { pressed: bare, touching }, open, strings)
         return pressed.length > bare.length || heldOf(shape, bare) === shape.pressed.length
           ? [stateOf(pressed, positionOf(pressed, offsets), i)]
@@ -171,7 +174,7 @@ function priceOf(
   moment: Moment,
   pressed: readonly Pressed[],
   position: number,
-  shapes: readonly ShapeInForce[],
+  { shapes, figure }: MomentShapes,
   at: number,
 ): number {
   const shape = shapes[at]?.shape
@@ -180,11 +183,46 @@ function priceOf(
   gripTerms(setup, pressed, shape ? SHAPE_SHARE : 1, shape ? WEIGHTS.pinnedEase : 1, (_, cost, perBeat) => {
     price += perBeat ? cost * beats : cost
   })
-  if (shapes.length === 0) return price
-  const size = Math.max(...shapes.map((s) => s.shape.pressed.length))
-  const lacking = size - (shape ? heldOf(shape, pressed) : 0)
-  return price + (shapes[at]?.price ?? 0) + PRICE.lacking * lacking + (SHAPE_BEAT * beats * lacking) / size
+  if (shapes.length === 0) return price + offTheirFrets(setup, moment, pressed, position)
+  if (!shape) price += offTheirFrets(setup, moment, pressed, position)
+  const isDown = (p: { readonly string: number; readonly fret: number }) =>
+    pressed.some((q) => q.string === p.string && q.fret === p.fret)
+  const held = shapes.filter((s) => figure.some((p) => s.shape.frets[p.string - 1] === p.fret))
+  const lacking = held.length > 0 ? figure.filter((p) => !isDown(p)).length : 0
+  const unplayed = (shape ?? shapes[0]!.shape).pressed.filter(
+    (p) => !isDown(p) && !figure.some((f) => f.string === p.string),
+  ).length
+  return (
+    price +
+    (shapes[at]?.price ?? 0) +
+    PRICE.lackingUnplayed * unplayed +
+    lacking * (PRICE.lacking + (SHAPE_BEAT * beats) / Math.max(1, figure.length))
+  )
 }
+
+/** How far the fingers of what is struck stand from their own frets: one a fret, two on a short neck. */
+function offTheirFrets(setup: Setup, moment: Moment, pressed: readonly Pressed[], position: number): number {
+  const offsets = fingerOffsets(setup.instrument)
+  const covers = fretsAFinger(offsets)
+  let frets = 0
+  for (const s of moment.sounding) {
+    if (!isStruckAt(moment, s)) continue
+    const p = pressed.find((q) => q.string === s.note.place.string && q.fret === s.note.place.fret)
+    if (!p || p.finger === THUMB) continue
+    const off = p.fret - position - Math.floor(offsets[p.finger - 1]!)
+    frets += off < 0 ? -off : Math.max(0, off - (covers - 1))
+  }
+  return PRICE.offItsFret * frets
+}
+
+/** Where a hand may stand: on a short neck a finger may be at the further of its two frets. */
+function positionsOf(pressed: readonly Pressed[], offsets: readonly number[]): number[] {
+  const position = positionOf(pressed, offsets)
+  return fretsAFinger(offsets) > 1 && position > 1 ? [position, position - 1] : [position]
+}
+
+/** Frets that a finger takes in a line. */
+const fretsAFinger = (offsets: readonly number[]): number => offsets[1]!
 
 function priceOfFingers(
   moment: Moment,

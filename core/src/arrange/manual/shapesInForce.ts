@@ -17,6 +17,10 @@ const MOST_OF_A_FIGURE = 3
 const PRICE = {
   /** A note of the figure that is not in the chord's shape. */
   against: 0.35,
+  /** A note of the figure for which the shape has no finger and no string. */
+  beside: 0.4,
+  /** A string of the shape that the figure does not play. */
+  unplayed: 0.1,
   /** Another form of the chord, where an earlier one holds as much. */
   otherForm: 0.1,
   /** Share of a fingering's own cost, which was learnt from the open chord data set. */
@@ -29,6 +33,14 @@ const PRICE = {
 export interface ShapeInForce {
   readonly shape: HeldShape
   readonly price: number
+}
+
+/** What may be held at a moment. */
+export interface MomentShapes {
+  /** The likeliest first. */
+  readonly shapes: readonly ShapeInForce[]
+  /** Fretted places that the figure around the moment plays, each on a string of its own. */
+  readonly figure: readonly { readonly string: number; readonly fret: number }[]
 }
 
 /** A stretch of written time, the end exclusive. */
@@ -49,41 +61,72 @@ export function* findingShapes(
   setup: Setup,
   harmony: readonly HarmonySegment[],
   onPage: readonly { readonly at: Ticks; readonly grip: Grip }[],
-): Turns<(readonly ShapeInForce[])[]> {
+): Turns<MomentShapes[]> {
   const ofChord = new Map<string, readonly HeldShape[]>()
   const ofFigure = new Map<string, readonly ShapeInForce[]>()
+  const known = new Map<string, MomentShapes>()
   const placesIn = placesOfStretches(moments)
+  const segmentAt = latestInTime(harmony, (h) => h.start)
+  const keptAt = latestInTime(onPage, (g) => g.at)
   return yield* mapInTurns(
     moments,
     ({ at, measure }) => {
-      const segment = harmony.find((h) => h.start <= at && at < h.end)
+      const last = segmentAt(at)
+      const segment = last && at < last.end ? last : undefined
       const start = timeline.starts[measure]!
       const whole = { from: start, to: start + tune.measures[measure]!.length }
-      const figures = figuresAt(at, whole, tune.measures[measure]!.nominal, segment).map(placesIn)
-      const kept = onPage.findLast((g) => g.at <= at)
-      const own =
-        kept && kept.grip.pressed.length > 1 ? [{ shape: shapeOfGrip(kept.grip, setup), price: 0 }] : []
-      const named = segment?.shape
-        ? cached(ofChord, segment.symbol, () => heldShapesFor(segment.shape!, setup, tune.pins))
-        : []
-      const fitting = named
-        .map((shape) => ({ shape, on: agreement(shape, figures[0]!) }))
-        .filter(({ shape, on }) => on.held >= Math.min(2, shape.pressed.length) && on.held > on.against)
-        .sort((a, b) => b.on.held - b.on.against - (a.on.held - a.on.against))
-        .slice(0, MOST_OF_A_CHORD)
-        .map(({ shape, on }, i) => ({ shape, price: PRICE.against * on.against + PRICE.otherForm * i }))
-      const beside = fitting.length > 0 ? PRICE.notTheChords : 0
-      const spelled = figures.flatMap((figure) =>
-        cached(ofFigure, figure.join(), () => spelledBy(figure, setup)).map(({ shape, price }) => ({
-          shape,
-          price: price + beside,
-        })),
+      const figures = figuresAt(at, whole, tune.measures[measure]!.nominal, segment).map((f) =>
+        placesIn(f, measure),
       )
-      return withoutTwins([...own, ...fitting, ...spelled])
+      const kept = keptAt(at)?.grip
+      const own = kept && kept.pressed.length > 1 ? shapeOfGrip(kept, setup) : undefined
+      const key = [segment?.symbol, ...figures.map((f) => f.join(' ')), own && keyOf(own)].join(';')
+      return cached(known, key, () => {
+        const named = segment?.shape
+          ? cached(ofChord, segment.symbol, () => heldShapesFor(segment.shape!, setup, tune.pins))
+          : []
+        const fitting = fittingShapes(named, figures[0]!)
+        const beside = fitting.length > 0 ? PRICE.notTheChords : 0
+        const spelled = figures.flatMap((figure) =>
+          cached(ofFigure, figure.join(), () => spelledBy(figure, setup)).map(({ shape, price }) => ({
+            shape,
+            price: price + beside,
+          })),
+        )
+        return {
+          shapes: withoutTwins([...(own ? [{ shape: own, price: 0 }] : []), ...fitting, ...spelled]),
+          figure: own ? placesOf(own) : figurePlaces(figures[0]!, fitting[0]?.shape),
+        }
+      })
     },
     32,
   )
 }
+
+/** The last item that has begun at a time; asked in order of time. */
+function latestInTime<T>(items: readonly T[], startOf: (item: T) => Ticks): (at: Ticks) => T | undefined {
+  let next = 0
+  return (at) => {
+    while (next < items.length && startOf(items[next]!) <= at) next++
+    return items[next - 1]
+  }
+}
+
+/** The shapes of a chord that hold what a figure plays, the fittest first. */
+const fittingShapes = (named: readonly HeldShape[], figure: Figure): ShapeInForce[] =>
+  named
+    .map((shape) => ({ shape, on: agreement(shape, figure) }))
+    .filter(({ shape, on }) => on.held >= Math.min(2, shape.pressed.length) && on.held > on.against)
+    .map(({ shape, on }, i) => ({
+      shape,
+      price:
+        PRICE.against * on.against +
+        PRICE.beside * on.beside +
+        PRICE.unplayed * (shape.pressed.length - on.held) +
+        PRICE.otherForm * i,
+    }))
+    .sort((a, b) => a.price - b.price)
+    .slice(0, MOST_OF_A_CHORD)
 
 function cached<T>(known: Map<string, T>, key: string, make: () => T): T {
   const before = known.get(key)
@@ -113,12 +156,18 @@ function figuresAt(
 /** Fret by string of what is struck in a stretch, string 1 first; null where nothing is, undefined where several frets are. */
 type Figure = readonly (number | null | undefined)[]
 
-function placesOfStretches(moments: readonly Moment[]): (stretch: Stretch) => Figure {
+function placesOfStretches(moments: readonly Moment[]): (stretch: Stretch, measure: number) => Figure {
+  const inMeasure = new Map<number, Moment[]>()
+  for (const m of moments) {
+    const own = inMeasure.get(m.measure)
+    if (own) own.push(m)
+    else inMeasure.set(m.measure, [m])
+  }
   const known = new Map<string, Figure>()
-  return ({ from, to }) =>
+  return ({ from, to }, measure) =>
     cached(known, `${from} ${to}`, () => {
       const frets: (number | null | undefined)[] = [null, null, null, null, null, null]
-      for (const m of moments) {
+      for (const m of inMeasure.get(measure) ?? []) {
         if (m.at < from || m.at >= to) continue
         for (const s of m.sounding) {
           if (!isStruckAt(m, s) || s.note.place.harmonic || s.note.attack === 'bottle') continue
@@ -131,15 +180,22 @@ function placesOfStretches(moments: readonly Moment[]): (stretch: Stretch) => Fi
     })
 }
 
+const placesOf = ({ pressed }: HeldShape) => pressed.map(({ string, fret }) => ({ string, fret }))
+
+/** What of a figure is to be down together: where its chord has a shape, what belongs to that; the melody comes and goes. */
+const figurePlaces = (figure: Figure, shape: HeldShape | undefined) =>
+  figure.flatMap((fret, i) => (fret && (!shape || shape.frets[i] === fret) ? [{ string: i + 1, fret }] : []))
+
 /** Fretted notes of a figure that a shape holds, and those that speak against it. */
-function agreement({ frets }: HeldShape, figure: Figure): { held: number; against: number } {
-  let [held, against] = [0, 0]
+function agreement({ frets }: HeldShape, figure: Figure): { held: number; against: number; beside: number } {
+  let [held, against, beside] = [0, 0, 0]
   figure.forEach((fret, i) => {
     if (typeof fret !== 'number') return
     if (frets[i] === fret) held++
-    else if (frets[i] !== null) against++
+    else if (frets[i] === null) beside++
+    else against++
   })
-  return { held, against }
+  return { held, against, beside }
 }
 
 /** Ways to hold what a figure plays on strings of their own; none for a line, which goes along its strings. */
@@ -163,13 +219,16 @@ function spelledBy(figure: Figure, setup: Setup): ShapeInForce[] {
   }))
 }
 
+const keyOf = ({ pressed }: HeldShape): string =>
+  pressed
+    .map((p) => `${p.string} ${p.fret} ${p.finger}`)
+    .sort()
+    .join()
+
 function withoutTwins(shapes: readonly ShapeInForce[]): ShapeInForce[] {
   const known = new Set<string>()
   return shapes.filter(({ shape }) => {
-    const key = shape.pressed
-      .map((p) => `${p.string} ${p.fret} ${p.finger}`)
-      .sort()
-      .join()
+    const key = keyOf(shape)
     if (known.has(key)) return false
     known.add(key)
     return true
