@@ -14,10 +14,11 @@ import {
 } from '@velvet-porch/core'
 import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
 import { schoolFrom } from './schoolFrom.ts'
+import { holdsTab, scoreFrom } from './scoreFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
-/** `porch lesson`: the arrangement in words, measure by measure and beat by beat. */
+/** `porch lesson`: an arrangement, or a tab as it is given, in words, measure by measure and beat by beat. */
 export function lessonCommand(args: string[]): void {
   const { values, positionals } = parseArgs({
     args,
@@ -33,14 +34,10 @@ export function lessonCommand(args: string[]): void {
     },
   })
   const file = positionals[0]
-  if (!file) throw new UsageError('Name the ABC file to teach.')
-  const { tune } = tuneFrom(file, values.tune)
-  const style = oneOf(values.style, STYLES, 'style')
-  const level = wholeNumber(values.level, 1, 5, 'level') as Level
-  const setup = playedSetupFrom(values)
-  const regions = wholeTune(tune, style, level, schoolFrom(values.school))
-  const { layer, plan } = finish(arranging(tune, setup, regions))
-  const doc = arrangementOf(tune.id, tune.title, tune, setup, regions, { layer, transposed: plan.transposed })
+  if (!file) throw new UsageError('Name the file to teach: ABC, or text tab.')
+  const { tune, arrangement: doc } = holdsTab(file)
+    ? scoreFrom(file, values.player, schoolFrom(values.school)).score
+    : arranged(file, values)
   const { script, steps } = lessonOf(tune, doc, {
     ...USUAL_LESSON,
     speech: {
@@ -53,4 +50,27 @@ export function lessonCommand(args: string[]): void {
   process.stdout.write(
     values.json ? `${JSON.stringify({ script, steps })}\n` : `${tune.title}\n\n${scriptText(script)}\n`,
   )
+}
+
+/** The tune of an ABC file with its arrangement. */
+function arranged(
+  file: string,
+  values: Parameters<typeof playedSetupFrom>[0] & {
+    readonly tune: string
+    readonly style: string
+    readonly level: string
+    readonly school: readonly string[]
+  },
+) {
+  const { tune } = tuneFrom(file, values.tune)
+  const style = oneOf(values.style, STYLES, 'style')
+  const level = wholeNumber(values.level, 1, 5, 'level') as Level
+  const setup = playedSetupFrom(values)
+  const regions = wholeTune(tune, style, level, schoolFrom(values.school))
+  const { layer, plan } = finish(arranging(tune, setup, regions))
+  const { transposed } = plan
+  return {
+    tune,
+    arrangement: arrangementOf(tune.id, tune.title, tune, setup, regions, { layer, transposed }),
+  }
 }

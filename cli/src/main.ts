@@ -2,6 +2,7 @@ import { arrangeCommand } from './arrangeCommand.ts'
 import { auditCommand } from './auditCommand.ts'
 import { easierCommand } from './easierCommand.ts'
 import { fitCommand } from './fitCommand.ts'
+import { handsCommand } from './handsCommand.ts'
 import { lessonCommand } from './lessonCommand.ts'
 import { nameCommand } from './nameCommand.ts'
 import { shapesCommand } from './shapesCommand.ts'
@@ -14,6 +15,7 @@ const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = {
   audit: auditCommand,
   easier: easierCommand,
   fit: fitCommand,
+  hands: handsCommand,
   lesson: lessonCommand,
   shapes: shapesCommand,
   name: nameCommand,
@@ -23,7 +25,8 @@ const USAGE = `porch arrange FILE.abc [--tune N] [--style STYLE] [--level 1..5] 
   STYLE: ${STYLES.join(', ')}
 porch easier FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--measures 5-8] [--json]
 porch fit FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--voice A3-D5] [--tunings standard,dropD,dadgad] [--capos 0-7] [--keys=any|own|-2,0,3] [--wanted=N] [--partners piano,bFlat] [--json]
-porch lesson FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--capo 0..9] [--language en|fr|es|fil] [--short]
+porch hands FILE.txt [--player HAND.json] [--school name=choice] [--json]
+porch lesson FILE [--tune N] [--style STYLE] [--level 1..5] [--capo 0..9] [--language en|fr|es|fil] [--short]
     [--numbers] [--names none|letters|syllables|german] [--json]
 porch audit FILE.json
 porch shapes CHORD [--tuning T] [--capo N] [--top E4] [--bass F#] [--max-stretch MM] [--no-barre] [--instrument guitar|mandolin|baritone|tenor] [--as-shape] [--all] [--json]

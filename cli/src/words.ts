@@ -16,9 +16,16 @@ void words.init()
 /** A message of the core in English. */
 export const say = ({ code, values }: Message): string => words.t(code, values)
 
+/** What is odd in a text, and what was taken for it. */
+export const problemWords = ({ says: { code, values } }: Pick<Problem, 'says'>) => ({
+  what: words.t(`${code}.what`, values),
+  taken: words.t(`${code}.taken`, values),
+})
+
 /** @example problemText(p) // 'line 5, column 12: … — …' */
-export function problemText({ line, column, says: { code, values } }: Problem): string {
-  return `line ${line}, column ${column}: ${words.t(`${code}.what`, values)} — ${words.t(`${code}.taken`, values)}`
+export function problemText(problem: Problem): string {
+  const { what, taken } = problemWords(problem)
+  return `line ${problem.line}, column ${problem.column}: ${what} — ${taken}`
 }
 
 /** What the audit found, with its words: the form that JSON promises. */

@@ -8,6 +8,7 @@ import { measureAtTick, playedNotes, type PlayedNote } from './playedOrder.ts'
 import type { FinishedTab, WrittenNote } from './finishedTab.ts'
 import { arrivalFaults, isArrivalNote } from './arrivals.ts'
 import { heardBass, type HeardBass } from './heardBass.ts'
+import { HOP_LIMIT_S, PICK_REPEAT_LIMIT_S } from '../instrument/handLimits.ts'
 
 export const FINDING_KINDS = [
   'melodyMissing',
@@ -73,12 +74,6 @@ export interface AuditReport {
   readonly rootsInBass: number
   readonly widestStretchMm: number
 }
-
-/** Seconds under which one finger is not asked to jump between strings. */
-const HOP_S = 0.15
-
-/** Seconds under which one picking finger (not the thumb) lags on the same string. */
-const PICK_REPEAT_S = 0.15
 
 /** Checks a finished tab against its source, from the page alone, in played order. */
 export function audit(tab: FinishedTab): AuditReport {
@@ -323,7 +318,7 @@ function checkHops(played: readonly PlayedNote[], add: Add): void {
       before &&
       before.note.string !== p.note.string &&
       before.seconds < p.seconds &&
-      p.seconds - before.seconds < HOP_S - 1e-6
+      p.seconds - before.seconds < HOP_LIMIT_S - 1e-6
     ) {
       const roll = before.note.fret === p.note.fret && Math.abs(before.note.string - p.note.string) === 1
       if (!roll)
@@ -395,7 +390,7 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
     for (const p of struck) {
       const sign = p.note.rightFinger
       const before = last.get(sign)
-      const lags = before && p.seconds > before.seconds && p.seconds - before.seconds < PICK_REPEAT_S
+      const lags = before && p.seconds > before.seconds && p.seconds - before.seconds < PICK_REPEAT_LIMIT_S
       if (lags && sign !== 'p' && !isStroke(sign))
         add(
           'pickRepeat',

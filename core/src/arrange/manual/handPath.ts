@@ -6,6 +6,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import { cheapestChain, type JoinPricer } from '../../cheapestChain.ts'
 import type { Turns } from '../../turns.ts'
 import { fingerPricer, positionChangePricer, type HandSet } from '../search/transition.ts'
+import { WEIGHTS } from '../search/weights.ts'
 import { isStruckAt, type Moment } from './moments.ts'
 import type { HandState } from './handStates.ts'
 
@@ -107,12 +108,24 @@ function joinPricer(
     let cost = travel(Math.abs(from.positionMm[i]! - to.positionMm[j]!), from.openOnly[i] === 1, false)
     if (cost > 0 && isGuided(from, i, to, j)) cost *= PRICE.guidedShare
     if (cost >= limit) return cost
-    cost += fingers(i, j)
+    cost += fingers(i, j) + barreLaid(from, i, to, j) * (now.states[j]!.shape ? WEIGHTS.pinnedEase : 1)
     if (cost >= limit) return cost
     const [a, b] = [before.states[i]!.fingers, now.states[j]!.fingers]
     for (const rule of rules) cost += rule(a, b)
     return cost
   }
+}
+
+/** Price of a finger that is laid across strings anew. */
+function barreLaid(from: HandSet, i: number, to: HandSet, j: number): number {
+  let price = 0
+  for (let f = 0; f < to.fingers; f++) {
+    const code = to.codes[j * to.fingers + f]!
+    const strings = code === 0 ? 0 : codeLow(code) - codeTop(code) + 1
+    if (strings > 1 && code !== from.codes[i * from.fingers + f])
+      price += WEIGHTS.barre + WEIGHTS.barreString * (strings - 2)
+  }
+  return price
 }
 
 /** True where a finger goes along its string, and none goes to another one. */

@@ -47,8 +47,10 @@ const PRICE = {
   guessedLength: 0.08,
   /** Too few fingers for the short notes before a note. */
   crowded: 40,
+  /** Share of a fingering's own cost (learnt from the open chord data set), where it stands for itself. */
+  fingering: 0.25,
   /** A place of the figure, or a further one of its shape, that is not down: once a moment. */
-  lacking: 0.5,
+  lacking: 0.8,
   lackingUnplayed: 0.05,
   /** A fret that a finger stands beside its own, in a line: a finger a fret. */
   offItsFret: 0.25,
@@ -119,9 +121,11 @@ function statesOf(
     place.fret === 0 || place.harmonic ? [place.string] : [],
   )
   const offsets = fingerOffsets(setup.instrument)
-  return fingeringsOf(setup, frets, setup.player, MOST_FINGERINGS)
+  const all = fingeringsOf(setup, frets, setup.player, MOST_FINGERINGS)
+  const easiest = all[0]?.cost ?? 0
+  return all
     .filter(({ fingers }) => fingered.every((s) => mayHave(s, fingers[s.note.place.string - 1]!, given)))
-    .flatMap(({ fingers }): HandState[] => {
+    .flatMap(({ fingers, cost }): HandState[] => {
       const touching = pressedIn(
         fingered.filter((s) => s.note.place.harmonic),
         fingers,
@@ -137,6 +141,7 @@ function statesOf(
         shape: shapes.shapes[at]?.shape,
         price:
           priceOf(setup, moment, pressed, position, shapes, at) +
+          (at < 0 && bare.length > 1 ? PRICE.fingering * (cost - easiest) + shapes.unnamed : 0) +
           priceOfFingers(moment, fingered, fingers, given),
       })
       const places =
@@ -146,6 +151,7 @@ function statesOf(
             ? [positionOf(touching, offsets)]
             : WAITING
       const whole = shapes.shapes.flatMap(({ shape }, i) => {
+        if (!hasItsFingers(shape, bare)) return []
         const pressed = withShape(setup, shape, { pressed: bare, touching }, open, strings)
         return pressed.length > bare.length || heldOf(shape, bare) === shape.pressed.length
           ? [stateOf(pressed, positionOf(pressed, offsets), i)]
@@ -154,6 +160,12 @@ function statesOf(
       return [...places.map((position) => stateOf(bare, position, -1)), ...whole]
     })
 }
+
+/** True where no place of a shape is under another finger than the shape's. */
+const hasItsFingers = (shape: HeldShape, pressed: readonly Pressed[]): boolean =>
+  pressed.every((p) =>
+    shape.pressed.every((s) => s.string !== p.string || s.fret !== p.fret || s.finger === p.finger),
+  )
 
 const pressedIn = (sounding: readonly SoundingNote[], fingers: readonly LeftFinger[]): Pressed[] =>
   sounding.flatMap(({ note: { place } }) => {
@@ -180,9 +192,17 @@ function priceOf(
   const shape = shapes[at]?.shape
   const { beats, open } = moment
   let price = (open ? PRICE.upFromOpen : PRICE.upTheNeck) * Math.min(position - 1, OPEN_POSITION)
-  gripTerms(setup, pressed, shape ? SHAPE_SHARE : 1, shape ? WEIGHTS.pinnedEase : 1, (_, cost, perBeat) => {
-    price += perBeat ? cost * beats : cost
-  })
+  gripTerms(
+    setup,
+    pressed,
+    shape ? SHAPE_SHARE : 1,
+    shape ? WEIGHTS.pinnedEase : 1,
+    (term, cost, perBeat) => {
+      // Laying it down is priced where it happens, in the path.
+      if (term === 'barre') return
+      price += perBeat ? cost * beats : cost
+    },
+  )
   if (shapes.length === 0) return price + offTheirFrets(setup, moment, pressed, position)
   if (!shape) price += offTheirFrets(setup, moment, pressed, position)
   const isDown = (p: { readonly string: number; readonly fret: number }) =>

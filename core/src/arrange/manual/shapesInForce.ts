@@ -39,6 +39,8 @@ export interface ShapeInForce {
 export interface MomentShapes {
   /** The likeliest first. */
   readonly shapes: readonly ShapeInForce[]
+  /** Price of holding several places otherwise than in a shape: where the chord has one. */
+  readonly unnamed: number
   /** Fretted places that the figure around the moment plays, each on a string of its own. */
   readonly figure: readonly { readonly string: number; readonly fret: number }[]
 }
@@ -95,6 +97,7 @@ export function* findingShapes(
         )
         return {
           shapes: withoutTwins([...(own ? [{ shape: own, price: 0 }] : []), ...fitting, ...spelled]),
+          unnamed: own ? 0 : beside,
           figure: own ? placesOf(own) : figurePlaces(figures[0]!, fitting[0]?.shape),
         }
       })

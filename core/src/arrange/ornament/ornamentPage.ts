@@ -10,6 +10,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { allPressed } from './handRoom.ts'
+import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
 
 /** A note before it is known how the picking hand sounds it. */
 export type Unpicked = Omit<TabNote, 'right'>
@@ -31,9 +32,6 @@ export interface LeftOrnament {
   readonly tick: Ticks
   readonly reason: 'noRoom' | 'tooFast' | 'none' | 'notPossible' | 'noBend'
 }
-
-/** Seconds under which a finger is not asked to be ready on another string. */
-const JUMP_S = 0.15
 
 /** A page that is being ornamented: what stands on it, and what the passes over it ask of it. Notes go by index. */
 export class OrnamentPage {
@@ -90,7 +88,7 @@ export class OrnamentPage {
     const start = this.gripStarts[index]!
     return added.some((p) => {
       for (let g = index - 1; g >= 0; g--) {
-        if (this.plan.secondsBetween(this.gripStarts[g + 1]!, start) > JUMP_S) return false
+        if (this.plan.secondsBetween(this.gripStarts[g + 1]!, start) > HOP_LIMIT_S) return false
         if (allPressed(this.grips[g]!).some((q) => q.finger === p.finger && q.string !== p.string))
           return true
       }
@@ -103,11 +101,11 @@ export class OrnamentPage {
     const elsewhere = (g: number) =>
       allPressed(this.grips[g]!).some((p) => p.finger === finger && p.string !== string)
     for (let g = first - 1; g >= 0; g--) {
-      if (this.plan.secondsBetween(this.gripStarts[g + 1]!, this.gripStarts[first]!) > JUMP_S) break
+      if (this.plan.secondsBetween(this.gripStarts[g + 1]!, this.gripStarts[first]!) > HOP_LIMIT_S) break
       if (elsewhere(g)) return true
     }
     for (let g = end; g < this.grips.length; g++) {
-      if (this.plan.secondsBetween(this.gripStarts[end]!, this.gripStarts[g]!) > JUMP_S) break
+      if (this.plan.secondsBetween(this.gripStarts[end]!, this.gripStarts[g]!) > HOP_LIMIT_S) break
       if (elsewhere(g)) return true
     }
     return false

@@ -1,6 +1,6 @@
 import { codeFret, codeLow, codeTop, fingerCode } from '../../hand/grip/pressed.ts'
 import { codeAt, keyFinger, keyFret, keyString, type CandidateSet, type VoiceKey } from './candidate.ts'
-import { HOP_LIMIT_S } from './weights.ts'
+import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
 
 /** A finger that must jump although the search over neighbouring slices does not see it. */
 export interface HiddenHop {

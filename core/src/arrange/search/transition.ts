@@ -1,7 +1,8 @@
 import { codeFret, codeLow, codeTop } from '../../hand/grip/pressed.ts'
 import type { CostTerm } from '../../document/tab.ts'
 import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
-import { HOP_LIMIT_S, WEIGHTS } from './weights.ts'
+import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
+import { WEIGHTS } from './weights.ts'
 
 /** What joins two slices: the time between them and what the second holds over from the first. */
 export interface Transition {

@@ -1,4 +1,5 @@
 import type { Level } from '../../document/style.ts'
+import { LEAN_LIMIT_MM } from '../../instrument/handLimits.ts'
 
 /**
  * Prices of the solver, in one unit of cost (about a finger landing in hurry). They say taste; what a hand
@@ -22,7 +23,7 @@ export const WEIGHTS = {
   shiftLeast: 0.45,
   shiftMost: 1.4,
   /** Moves of the index finger by up to a fret space near the nut are a lean of the hand, not a shift. */
-  leanLimitMm: 37,
+  leanLimitMm: LEAN_LIMIT_MM,
   leanMm: 0.015,
   /** Share of a shift's price while only open strings sound. */
   openBridge: 0.4,
@@ -122,9 +123,6 @@ export const WEIGHTS = {
   /** Playing an equal measure the same way again, where it is to be varied. */
   varied: 2.2,
 } as const
-
-/** No finger jumps between fretted places on two strings faster than this, in seconds (rolls excepted). */
-export const HOP_LIMIT_S = 0.15
 
 /** What a level allows and how dear it holds the first position and whole chord shapes. */
 export interface LevelRules {

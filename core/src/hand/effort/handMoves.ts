@@ -5,6 +5,7 @@ import { fretFromNut } from '../../instrument/geometry.ts'
 import { spanOf } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { EFFORT, MOVE_S } from './effortWeights.ts'
+import { LEAN_LIMIT_MM } from '../../instrument/handLimits.ts'
 
 /** How many mm the widest pair of fingers reaches beyond what this hand holds without strain; 0 where none does. */
 export function strainMm(setup: Setup, pressed: readonly Pressed[]): number {
@@ -69,7 +70,7 @@ export function gripChange(setup: Setup, before: Held, after: Held): GripChange 
   }
   const moves = landed > 0 || slidMm > 0
   const wayMm = to.length > 0 ? Math.abs(neckMm(setup, after.position) - neckMm(setup, before.position)) : 0
-  const shiftMm = moves && wayMm > LEAN_MM ? wayMm : 0
+  const shiftMm = moves && wayMm > LEAN_LIMIT_MM ? wayMm : 0
   if (!moves) return { landed: 0, hops: 0, shiftMm: 0, barres: 0, main: 'changes', seconds: 0 }
   const bridge = from.length === 0 ? MOVE_S.openBridge : 1
   const parts = {
@@ -83,9 +84,6 @@ export function gripChange(setup: Setup, before: Held, after: Held): GripChange 
   const main = (Object.keys(parts) as (keyof typeof parts)[]).reduce((a, b) => (parts[b] > parts[a] ? b : a))
   return { landed, hops, shiftMm, barres, main, seconds: plain + parts.stretch }
 }
-
-/** Up to a fret's width near the nut the hand leans and does not travel. */
-const LEAN_MM = 37
 
 const neckMm = (setup: Setup, fret: number) =>
   fretFromNut(setup.instrument.scaleLength, fret + setup.capo[0]!)

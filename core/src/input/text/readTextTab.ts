@@ -159,7 +159,10 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
     measures.push({
       length: guess.length,
       signs: guess.signs,
-      chords: chordLine === undefined ? [] : chordsIn(chordLine, bars, at, guess),
+      chords:
+        chordLine === undefined
+          ? []
+          : chordsIn(chordLine, bars, at, guess, written ? 0 : measureLength(metre) / metre.num),
       guessed: written === undefined && inside.length > 0,
       repeatStart,
       repeatEnd,
@@ -324,20 +327,29 @@ const stepOf = (tick: number, grid: Ticks) => Math.round(tick / grid)
 /**
  * The chord names of one measure. A name over a bar line belongs to the measure that begins there; names before the first
  * measure to the first, names behind the last one to the last.
+ * @param loose a measure's first name that stands no later than this is meant for its beginning: where no rhythm is written
+ * names are seldom set with care
  */
 function chordsIn(
   line: string,
   bars: readonly Bar[],
   at: number,
   { columns, length }: Timed,
+  loose: Ticks,
 ): ReadMeasure['chords'] {
   const { from } = bars[at]!
   const next = bars[at + 1]
-  return [...line.matchAll(/\S+/g)].flatMap((m) => {
-    const column = m.index
-    if ((at > 0 && column < from - 1) || (next && column >= next.from - 1)) return []
-    const near = columns.filter(([c]) => c <= column + 1).at(-1)
-    const tick = Math.min(near?.[1] ?? 0, length - 1)
-    return [{ tick, symbol: m[0] }]
-  })
+  return [...line.matchAll(/\S+/g)]
+    .flatMap((m) => {
+      const column = m.index
+      if ((at > 0 && column < from - 1) || (next && column >= next.from - 1)) return []
+      // The nearest onset; between two the earlier one: names are seldom set with care.
+      const near = columns.reduce<(typeof columns)[number] | undefined>(
+        (best, c) => (!best || Math.abs(c[0] - column) < Math.abs(best[0] - column) ? c : best),
+        undefined,
+      )
+      const tick = Math.min(near?.[1] ?? 0, length - 1)
+      return [{ tick, symbol: m[0] }]
+    })
+    .map((chord, i) => (i === 0 && chord.tick < loose ? { ...chord, tick: 0 } : chord))
 }

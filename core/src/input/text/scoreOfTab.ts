@@ -25,6 +25,7 @@ import { keyOf, scaleOf, spellInKey, type Key } from '../../music/pitch/key.ts'
 import { mod12, STEPS, type Midi } from '../../music/pitch/pitch.ts'
 import { hashing } from '../../document/freshness/inputHash.ts'
 import { lockId, lockOf } from '../../document/locks.ts'
+import type { School } from '../../document/school.ts'
 import { handNoteId, melodyNoteId } from '../../document/noteIds.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -45,11 +46,22 @@ export class TabReadError extends Error {
  * melody; fingers and picking are found; every note is locked as typed.
  * @throws TabReadError where nothing can be played: no notes, a number of strings that no instrument has
  */
-export const scoreOfTab = (read: ReadTab, id: Id, player: Player, newTitle: string): TabScore =>
-  finish(scoringTab(read, id, player, newTitle))
+export const scoreOfTab = (
+  read: ReadTab,
+  id: Id,
+  player: Player,
+  newTitle: string,
+  school?: School,
+): TabScore => finish(scoringTab(read, id, player, newTitle, school))
 
 /** The same in turns: long tabs take their time. */
-export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: string): Turns<TabScore> {
+export function* scoringTab(
+  read: ReadTab,
+  id: Id,
+  player: Player,
+  newTitle: string,
+  school?: School,
+): Turns<TabScore> {
   const setup = setupFor(read, player)
   const problems: Problem[] = []
   const placed = read.measures.map((m) => onNeck(m, setup, problems))
@@ -73,6 +85,7 @@ export function* scoringTab(read: ReadTab, id: Id, player: Player, newTitle: str
       to: tune.measures.at(-1)!.id,
       style: 'melody-bass' as const,
       level: 3 as const,
+      ...(school ? { school } : {}),
     },
   ]
   const empty: Layer = { notes: melody.notes, spans: [], grips: [], locks: [] }

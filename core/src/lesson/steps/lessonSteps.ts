@@ -4,7 +4,9 @@ import type { Grip, TabNote } from '../../document/tab.ts'
 import { EXPRESSION_PARTS, type Expression } from '../../document/expression.ts'
 import { MARKS } from '../../document/marks.ts'
 import type { TuneDoc } from '../../document/tune.ts'
-import { OCTAVE } from '../../instrument/setup.ts'
+import { fretFromNut } from '../../instrument/geometry.ts'
+import { LEAN_LIMIT_MM } from '../../instrument/handLimits.ts'
+import { OCTAVE, type Setup } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { beatCount } from './beatCount.ts'
 import { withAlternativeFingers } from './alternativeFingers.ts'
@@ -25,6 +27,8 @@ export function lessonSteps(
   const steps: LessonStep[] = []
   let down: readonly FingerOn[] = []
   let position: number | undefined
+  /** Where the hand was last said to be, or began. */
+  let stood: number | undefined
   let sounding: readonly { string: number; until: Ticks }[] = []
   let measure = 0
   for (const at of moments) {
@@ -39,10 +43,12 @@ export function lessonSteps(
     const landed = hand.lands.length + hand.slides.length > 0
     // Fingers that merely leave move no hand, and one that stays holds it where it is.
     const placed = grip && (landed || position === undefined) && now.length > 0 ? grip.position : position
+    // A lean to the next fret is no way to go; several leans are.
     const shift =
-      position !== undefined && placed !== undefined && placed !== position && hand.stays.length === 0
-        ? { from: position, to: placed }
+      stood !== undefined && placed !== undefined && hand.stays.length === 0 && goes(setup, stood, placed)
+        ? { from: stood, to: placed }
         : undefined
+    if (shift || stood === undefined) stood = placed
     const tick = at - timeline.starts[measure]!
     steps.push({
       measure,
@@ -61,6 +67,12 @@ export function lessonSteps(
     sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
   }
   return withAlternativeFingers(withPreparedFingers(steps), setup)
+}
+
+/** True where the hand travels between two positions. */
+const goes = ({ instrument, capo }: Setup, from: number, to: number): boolean => {
+  const mm = (fret: number) => fretFromNut(instrument.scaleLength, fret + capo[0]!)
+  return Math.abs(mm(to) - mm(from)) > LEAN_LIMIT_MM
 }
 
 /** Fingers that are to be in two places, where there are any. */
