@@ -1,5 +1,14 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, frets, openDemo, paste, settledFrets } from './bench.ts'
+import {
+  arrangePasted,
+  chooseLevel,
+  chooseStyle,
+  done,
+  frets,
+  openDemo,
+  paste,
+  settledFrets,
+} from './bench.ts'
 
 // Tall enough that no system leaves the view when the bar opens: only those near it are drawn.
 test.use({ viewport: { width: 1280, height: 1150 } })
@@ -215,7 +224,7 @@ test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a gu
 }) => {
   await paste(
     page,
-    'Evening Step\nCapo 2\n\n' +
+    'Evening Step\nCapo 2\n  D         A\n' +
       'e|-----0---|-3-----?-|\nB|---1---1-|-----0---|\nG|-0-------|---0---0-|\n' +
       'D|---------|---------|\nA|-3-------|---------|\nE|---------|-3-------|\n',
   )
@@ -227,11 +236,22 @@ test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a gu
     ['3', '0', '1', '0', '1', '3', '3', '0', '0', '0'].sort(),
   )
   await expect(page.getByTestId('setup')).toContainText('capo 2')
-  // Another level is arranged around what was pasted: every place stays.
-  await chooseLevel(page, 2)
-  const after = await settledFrets(page)
-  expect(after.length).toBeGreaterThanOrEqual(10)
+  // The hand holds C: each finger where a player has it, and down for the whole figure.
+  const fingers = page.locator('[data-system="0"] .finger')
+  await expect.poll(async () => (await fingers.allTextContents()).slice(0, 3).sort()).toEqual(['1', '1', '3'])
+  // Nothing is added to what was pasted, whatever the style; to fill round it is asked for.
+  const given = await settledFrets(page)
+  await expect(page.getByTestId('given-tab')).toContainText('as you gave it')
+  await chooseStyle(page, 'Alternating bass')
+  await done(page, 'Style: Alternating bass')
+  expect(await settledFrets(page)).toEqual(given)
+  await page.getByTestId('given-tab').getByRole('button', { name: 'Fill round it' }).click()
+  await done(page, 'Filled round what was typed')
+  expect((await settledFrets(page)).length).toBeGreaterThan(given.length)
   await expect(page.locator('[data-note^="t."]')).toHaveText([/^3/, /^3/])
+  await page.getByRole('button', { name: 'Undo: Filled round what was typed' }).click()
+  await expect(page.getByTestId('given-tab')).toBeVisible()
+  await expect.poll(() => settledFrets(page)).toEqual(given)
 })
 
 test('the form is a map that plays; it is shown as signs or written out, on paper too', async ({ page }) => {

@@ -28,6 +28,7 @@ interface Printed {
     leftFinger: number | 'T'
   }[]
   chords: { symbol: string; sounding: string }[]
+  warnings: string[]
   audit: { structural: number }
 }
 
@@ -132,7 +133,9 @@ describe('porch', () => {
     [['arrange', corpus, '--lock', 'measure 99 beat 1 bass finger 2'], 'has no measure 99'],
     [['arrange', corpus, '--lock', 'measure 1 beat 1.5 fill finger 2'], 'no such note is played there'],
     [['arrange', corpus, '--school', 'root=perhaps'], 'use always, sometimes, never'],
-    [['lesson'], 'Name the ABC file to teach'],
+    [['lesson'], 'Name the file to teach'],
+    [['hands'], 'Name the file with the text tab'],
+    [['hands', corpus], 'this is no text tab'],
     [['bake'], 'There is no command "bake"'],
     [['audit', corpus], 'not JSON'],
   ])('%j fails with code 1 and says why', (args, message) => {
@@ -140,6 +143,24 @@ describe('porch', () => {
     expect(run.status).toBe(1)
     expect(run.stderr).toContain(message)
     expect(run.stdout).toBe('')
+  })
+
+  it('hands finds both hands of a text tab, as the same object as an arrangement, and lesson teaches it', () => {
+    const file = join(root, 'cli', 'test', 'gateSong.txt')
+    const run = porch('hands', file, '--json')
+    const json = JSON.parse(run.stdout) as Printed & { audit: { structural: number } }
+    expect(json.audit.structural).toBe(0)
+    // C, Am and the barre F under the fingers that hold them.
+    expect(json.notes.slice(0, 4).map((n) => [n.string, n.fret, n.leftFinger])).toEqual([
+      [5, 3, 3],
+      [3, 0, 0],
+      [2, 1, 1],
+      [4, 2, 2],
+    ])
+    expect(json.warnings.join()).toContain('no rhythm is written over some measures')
+    const said = porch('lesson', file).stdout
+    expect(said).toContain('Lay the index finger across strings 1 to 6 at fret 1.')
+    expect(said.match(/Hold the shape\./g)!.length).toBeGreaterThan(12)
   })
 
   it('lesson prints the arrangement in words, which can be followed back to its tab', () => {

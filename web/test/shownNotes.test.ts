@@ -52,8 +52,15 @@ describe('what the sheet shows of another way', () => {
   it('knows what is locked', () => {
     const { doc } = arrange('melody-bass')
     const locks = [lockOf('place', 'l', 'n.e1', { string: 1, fret: 3 })]
-    expect([...lockedTargets({ ...doc, base: { ...doc.base, locks } })]).toEqual(['n.e1'])
-    expect(lockedTargets(undefined).size).toBe(0)
+    expect([...lockedTargets(tune, { ...doc, base: { ...doc.base, locks } })]).toEqual(['n.e1'])
+    expect(lockedTargets(tune, undefined).size).toBe(0)
+    // Where the tab is given everything is as it was typed: no sign at every note.
+    const note = doc.base.notes[0]!
+    const typed = [...locks, lockOf('typed', 't', note.id, note)]
+    const asTyped = { ...doc, base: { ...doc.base, locks: typed } }
+    expect([...lockedTargets(tune, asTyped)].sort()).toEqual(['n.e1', note.id].sort())
+    const given = { ...asTyped, regions: doc.regions.map((r) => ({ ...r, given: true as const })) }
+    expect([...lockedTargets(tune, given)]).toEqual(['n.e1'])
   })
 })
 

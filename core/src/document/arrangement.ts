@@ -6,7 +6,7 @@ import type { Level, Omission, Ornament, Style } from './style.ts'
 import type { Grip, Span, TabNote } from './tab.ts'
 
 /** Moves with every change of shape; `schema/migrate.ts` brings earlier documents here. */
-export const ARRANGEMENT_SCHEMA = 2
+export const ARRANGEMENT_SCHEMA = 3
 
 export interface Layer {
   readonly notes: readonly TabNote[]
@@ -41,6 +41,8 @@ export interface Region {
   readonly ornament?: Ornament
   /** What an accompaniment repeats; absent: the usual pattern of its style, level and metre. */
   readonly pattern?: PatternText
+  /** True where the tab was given, as strings and frets: what was typed stays as it is, and nothing is added to it. */
+  readonly given?: true
 }
 
 /**

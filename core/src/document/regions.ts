@@ -75,6 +75,27 @@ export function joinRegion(regions: readonly Region[], index: number): Region[] 
   return [...regions.slice(0, index - 1), { ...before, to: region.to }, ...regions.slice(index + 1)]
 }
 
+/** Some measures (by index, inclusive) to be filled round what was typed in them: their tab is no longer just given. */
+export function filledRound(tune: Measures, regions: readonly Region[], from: number, to: number): Region[] {
+  const start = tune.measures[from]?.id
+  const after = tune.measures[to + 1]?.id
+  let cut = start === undefined ? [...regions] : splitRegion(tune, regions, start)
+  if (after !== undefined) cut = splitRegion(tune, cut, after)
+  const inside = new Set(tune.measures.slice(from, to + 1).map((m) => m.id))
+  return cut.map((region) => {
+    if (!region.given || !inside.has(region.from)) return region
+    const { given: _, ...free } = region
+    return free
+  })
+}
+
+/** The measures whose tab is given. */
+export function givenMeasures(tune: Measures, regions: readonly Region[]): Set<Id> {
+  if (!regions.some((r) => r.given)) return new Set()
+  const own = choices(tune, regions)
+  return new Set(tune.measures.filter((_, i) => own[i]?.given).map((m) => m.id))
+}
+
 /** A region with other choices. */
 export function withChoice(
   regions: readonly Region[],

@@ -207,6 +207,7 @@ const arrangement = Joi.object<ArrangementDoc>({
           .unique(),
         ornament: Joi.number().valid(...ORNAMENTS),
         pattern: patternSchema,
+        given: Joi.valid(true),
       }),
     )
     .min(1)

@@ -73,6 +73,20 @@ describe('a score of schema 1', () => {
   })
 })
 
+describe('a score of schema 2', () => {
+  const { tune, arrangement, commands } = stored(2)
+
+  it('is read as it is: no section was given as tab before', () => {
+    const now = readArrangementDoc(arrangement, readTuneDoc(tune))
+    expect(arrangement.schema).toBe(2)
+    expect(now).toEqual({ ...arrangement, schema: ARRANGEMENT_SCHEMA })
+    expect(isFresh(tune, now)).toBe(true)
+    let doc = now
+    for (const command of [...commands].reverse()) doc = undo(doc, commandAsNow(command))
+    expect(isFresh(tune, doc)).toBe(true)
+  })
+})
+
 describe('a document of a newer schema', () => {
   const { tune, arrangement } = stored(1)
 

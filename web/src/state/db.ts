@@ -1,4 +1,4 @@
-import Dexie, { type Table } from 'dexie'
+import Dexie, { type Table, type Transaction } from 'dexie'
 import {
   arrangementAsNow,
   commandAsNow,
@@ -144,19 +144,24 @@ class PorchDb extends Dexie {
     this.version(7)
       .stores({})
       .upgrade(async (tx) => {
-        const arrangements = tx.table<ArrangementDoc>('arrangements')
-        await arrangements.toCollection().modify((doc, ref) => {
-          ref.value = arrangementAsNow(doc) as ArrangementDoc
-        })
+        await arrangementsAsNow(tx)
         const history = tx.table<HistoryRow>('history').filter((row) => row.kind === 'arrangement')
         await history.modify((row) => {
           row.command = commandAsNow(row.command)
         })
       })
+    this.version(8).stores({}).upgrade(arrangementsAsNow)
   }
 }
 
+async function arrangementsAsNow(tx: Transaction): Promise<void> {
+  const arrangements = tx.table<ArrangementDoc>('arrangements')
+  await arrangements.toCollection().modify((doc, ref) => {
+    ref.value = arrangementAsNow(doc) as ArrangementDoc
+  })
+}
+
 /** The version of the tables as they are now: a backup says which it is of. */
-export const TABLES_VERSION = 7
+export const TABLES_VERSION = 8
 
 export const db = new PorchDb()

@@ -2,6 +2,7 @@ import { melodyOf, timelineOf } from '../../document/form/timeline.ts'
 import type { Layer } from '../../document/arrangement.ts'
 import { isLockOf, isManual, type Lock } from '../../document/locks.ts'
 import type { Id } from '../../document/ids.ts'
+import { givenMeasures } from '../../document/regions.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { withNote, withoutNotes } from './placed.ts'
 import type { Turns } from '../../turns.ts'
@@ -12,15 +13,18 @@ import { findingHands, type TabContext } from './findHands.ts'
  * their places, and both hands are found again in the measures that this touches.
  */
 export function* layingOverManualEdits(layer: Layer, desk: TabContext, locks: readonly Lock[]): Turns<Layer> {
-  if (!locks.some(isManual)) return { ...layer, locks }
+  const given = givenMeasures(desk.tune, desk.regions)
+  if (given.size === 0 && !locks.some(isManual)) return { ...layer, locks }
   const timeline = timelineOf(desk.tune.measures)
   const erased = new Set(locks.filter((l) => l.field === 'erased').map((l) => l.target))
+  const typed = new Set(locks.filter((l) => l.field === 'typed').map((l) => l.target))
   const touched = new Set<Id>()
   let next = withoutNotes(
-    { ...layer, locks },
+    { ...layer, locks, grips: layer.grips.filter((g) => !given.has(g.pos.measure)) },
     (n) => {
-      if (erased.has(n.id)) touched.add(n.pos.measure)
-      return erased.has(n.id)
+      const goes = erased.has(n.id) || (given.has(n.pos.measure) && !typed.has(n.id))
+      if (goes) touched.add(n.pos.measure)
+      return goes
     },
     timeline,
   )

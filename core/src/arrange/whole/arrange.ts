@@ -78,12 +78,14 @@ export function* arranging(
   { locks = [], memory = newMemory() }: ArrangeOptions = {},
 ): Generator<number, Arranged> {
   const lockedRegions = withLockedMeasures(tune, regions, locks)
-  for (const { style, level } of lockedRegions) refuse(style, level, setup)
-  if (lockedRegions.some((r) => r.style === 'bottleneck') && !straightAcross(setup))
+  // To a tab that is given nothing is added: no style can be wrong for it.
+  const free = lockedRegions.filter((r) => !r.given)
+  for (const { style, level } of free) refuse(style, level, setup)
+  if (free.some((r) => r.style === 'bottleneck') && !straightAcross(setup))
     throw new ArrangeError(message('arranging.noOpenChord'))
   const silent = tune.events.every((e) => !e.pitch)
   // A blank page is arranged as it is: empty, to be written on.
-  if (silent && tune.chords.length > 0 && lockedRegions.some((r) => !isAccompaniment(r.style)))
+  if (silent && tune.chords.length > 0 && free.some((r) => !isAccompaniment(r.style)))
     throw new ArrangeError(message('arranging.noMelody'))
   const planned = yield* within(0, planning(tune, setup, lockedRegions))
   const numbers = measureNumbers(tune.measures)

@@ -6,8 +6,11 @@ import { withHandOrigin } from './handOrigin.ts'
 /** Brings a document from one schema to the next. */
 type Step = (doc: object) => object
 
-/** The first leads from schema 1 to 2. A step that was shipped never changes; a new shape gets a new one behind it. */
-const ARRANGEMENT_STEPS: readonly Step[] = [(doc) => withHandOrigin(doc) as object]
+/**
+ * The first leads from schema 1 to 2. A step that was shipped never changes; a new shape gets a new one behind it. Schema 3
+ * has sections whose tab is given; there were none before.
+ */
+const ARRANGEMENT_STEPS: readonly Step[] = [(doc) => withHandOrigin(doc) as object, (doc) => doc]
 const TUNE_STEPS: readonly Step[] = []
 
 /** The schema that a stored document says it has; undefined where it says none. */

@@ -85,6 +85,7 @@ export function* scoringTab(
       to: tune.measures.at(-1)!.id,
       style: 'melody-bass' as const,
       level: 3 as const,
+      given: true as const,
       ...(school ? { school } : {}),
     },
   ]

@@ -189,8 +189,8 @@ function Bench({ id }: { id: string }) {
     return new Set(chosenNotes(tune, doc.base, range.from, range.to, choosing).map((n) => n.id))
   }, [choosing, marked, cell, tune, doc])
   const lit = useMemo(
-    () => ({ changed: changed ?? beside?.changed, locked: lockedTargets(doc), faults, meant }),
-    [changed, beside, doc, faults, meant],
+    () => ({ changed: changed ?? beside?.changed, locked: lockedTargets(tune, doc), faults, meant }),
+    [changed, beside, tune, doc, faults, meant],
   )
   const numberOf = useCallback((m: number) => late.model?.numbers[m] ?? 0, [late.model])
   if (!model || !late.model || !late.signs || late.doc === undefined) return null

@@ -1,6 +1,6 @@
 import { Alert, Button } from '@mantine/core'
 import type { ArrangementDoc, Id, TuneDoc, Variant } from '@velvet-porch/core'
-import { lazy, memo, Suspense, type ReactNode } from 'react'
+import { lazy, memo, Suspense } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
@@ -8,6 +8,8 @@ import { useCurrentPlayer } from '../../state/players.ts'
 import type { Writing } from '../../score/edit/useWriting.ts'
 import { ArrangeHead } from './ArrangeHead.tsx'
 import { EffortRibbon } from './EffortRibbon.tsx'
+import { GivenTab } from './GivenTab.tsx'
+import { Act, Notice } from './Notice.tsx'
 import { ossiaWords } from './ossiaWords.ts'
 import { Pins } from './Pins.tsx'
 import { useLeavingOut } from './useAsPlayed.ts'
@@ -163,6 +165,7 @@ export const BenchHead = memo(function BenchHead(props: Props) {
           <Act onClick={() => void arranger.again()}>{t('arrange.again')}</Act>
         </Notice>
       ) : null}
+      {doc && tune ? <GivenTab tune={tune} doc={doc} marked={marked} arranger={arranger} /> : null}
       {writing?.on && doc ? (
         <Suspense>
           <TabWriteBar
@@ -180,34 +183,3 @@ export const BenchHead = memo(function BenchHead(props: Props) {
     </div>
   )
 })
-
-/** Something that has to be known of what is shown, with what can be done about it. */
-function Notice({ text, testId, children }: { text: string; testId?: string; children: ReactNode }) {
-  return (
-    <Alert color="lamp" mt="xs" p="xs" data-testid={testId}>
-      {text} {children}
-    </Alert>
-  )
-}
-
-/** What can be done; the first stands out, further ones are plain. */
-function Act({
-  plain = false,
-  onClick,
-  children,
-}: {
-  plain?: boolean
-  onClick: () => void
-  children: ReactNode
-}) {
-  return (
-    <Button
-      size="compact-sm"
-      ml={plain ? 'xs' : 'sm'}
-      variant={plain ? 'default' : 'filled'}
-      onClick={onClick}
-    >
-      {children}
-    </Button>
-  )
-}

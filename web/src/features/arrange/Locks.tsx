@@ -17,6 +17,7 @@ import { useTranslation } from 'react-i18next'
 import { beatOf, type SheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../../newId.ts'
+import { shownLocks } from './shownNotes.ts'
 
 interface Props {
   readonly model: SheetModel
@@ -34,14 +35,17 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const { t } = useTranslation()
   const settings = arranger.settings
   if (!settings) return null
-  const { locks } = settings
+  const shown = shownLocks(model.tune, { ...doc, base: { ...doc.base, locks: settings.locks } })
+  const kept = new Set(settings.locks.filter((l) => !shown.includes(l)).map((l) => l.id))
+  const locks = shown
   const set = (label: string, change: (locks: readonly Lock[]) => readonly Lock[]) =>
     void arranger.choose(label, (now) => ({ locks: change(now.locks) }))
   const notes = spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []
   const measure = spot ? model.tune.measures[spot.measure] : undefined
   const has = (target: Id, field?: string) =>
     locks.some((l) => l.target === target && (field === undefined || l.field === field))
-  const without = (target: Id) => (now: readonly Lock[]) => now.filter((l) => l.target !== target)
+  const without = (target: Id) => (now: readonly Lock[]) =>
+    now.filter((l) => l.target !== target || kept.has(l.id))
   const lockNote = (n: TabNote): Lock[] => placeAndFinger(n).map((l) => withId(l, newId()))
   const lockMeasure = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
   const number = spot ? model.numbers[spot.measure]! : 0

@@ -1,4 +1,11 @@
-import type { Alternative, ArrangementDoc, Id } from '@velvet-porch/core'
+import {
+  givenMeasures,
+  type Alternative,
+  type ArrangementDoc,
+  type Id,
+  type Lock,
+  type TuneDoc,
+} from '@velvet-porch/core'
 
 /** An arrangement with another way of playing some of it in place, to be looked at and heard. */
 export function withAlternative(doc: ArrangementDoc, way: Alternative): ArrangementDoc {
@@ -25,7 +32,20 @@ export function changedNotes(a: ArrangementDoc, b: ArrangementDoc): ReadonlySet<
   return changed
 }
 
-/** Notes, grips and measures that are locked. */
-export function lockedTargets(doc: ArrangementDoc | null | undefined): ReadonlySet<Id> {
-  return new Set(doc?.base.locks.map((l) => l.target))
+/** The locks that are worth showing: where the tab is given, everything is as it was typed. */
+export function shownLocks(
+  tune: Pick<TuneDoc, 'measures'> | undefined,
+  doc: ArrangementDoc | null | undefined,
+): readonly Lock[] {
+  if (!tune || !doc) return doc?.base.locks ?? []
+  const given = givenMeasures(tune, doc.regions)
+  return given.size === 0
+    ? doc.base.locks
+    : doc.base.locks.filter((l) => l.field !== 'typed' || !given.has(l.value.pos.measure))
 }
+
+/** Notes, grips and measures that are locked. */
+export const lockedTargets = (
+  tune: Pick<TuneDoc, 'measures'> | undefined,
+  doc: ArrangementDoc | null | undefined,
+): ReadonlySet<Id> => new Set(shownLocks(tune, doc).map((l) => l.target))

@@ -88,6 +88,7 @@ export const bench = {
       instrument: 'Instrument: {{to}}',
       school: 'School: {{to}}',
       cut: 'Cut at measure {{number}}',
+      fillRound: 'Filled round what was typed',
       cutParts: 'Cut by parts',
       join: 'Joined two sections',
       again: 'Arranged again',
@@ -104,6 +105,11 @@ export const bench = {
     cutNone: 'Click the measure on the sheet at which another style is to start',
     byParts: 'By parts',
     join: 'Join to the one before',
+    given:
+      'This tab is as you gave it: nothing is added to it, whatever the style. Fingers and picking are found.',
+    givenInPart: 'Some sections are as you gave them: nothing is added to them.',
+    fillRound: 'Fill round it',
+    fillMarked: 'Fill round it in the marked measures',
     refused: {
       bassStrings: 'This style needs bass strings of its own.',
       chordsAtLevelOne: 'Chord melody starts at level 2.',
