@@ -55,7 +55,7 @@ describe('what the sheet shows of another way', () => {
     expect([...lockedTargets(tune, { ...doc, base: { ...doc.base, locks } })]).toEqual(['n.e1'])
     expect(lockedTargets(tune, undefined).size).toBe(0)
     // Where the tab is given everything is as it was typed: no sign at every note.
-    const note = doc.base.notes[0]!
+    const note = doc.base.notes.find((n) => n.id !== 'n.e1')!
     const typed = [...locks, lockOf('typed', 't', note.id, note)]
     const asTyped = { ...doc, base: { ...doc.base, locks: typed } }
     expect([...lockedTargets(tune, asTyped)].sort()).toEqual(['n.e1', note.id].sort())

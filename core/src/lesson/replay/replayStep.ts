@@ -44,6 +44,20 @@ export function followed(
       for (const name of read.fingers!.split(', ')) down.delete(fingerOf(name))
       continue
     }
+    if (readBack(hand.holds, sentence)) {
+      if (down.size === 0) throw new ReplayError(`Nothing is held: ${rest}`)
+      continue
+    }
+    const taken = readBack(hand.takes, sentence)
+    if ((read = taken ?? readBack(hand.changes, sentence))) {
+      if (taken) down.clear()
+      for (const place of read.places!.split('; ')) {
+        const across = readBack(hand.across, place)
+        const { finger, fret, from, to, string } = { ...readBack(hand.at, place), ...across }
+        move(finger!, { fret: +fret!, from: +(from ?? string!), to: +(to ?? string!) })
+      }
+      continue
+    }
     if ((read = readBack(words.from, sentence))) {
       expression = expressionIn(read.how!, words)
       continue

@@ -75,6 +75,15 @@ export interface AlternativeFinger {
   readonly fingers: readonly Finger[]
 }
 
+/** A chord shape that the hand holds whole, as it is called. */
+export interface StepShape {
+  readonly name: string
+  /** True where it is put down here. */
+  readonly taken: boolean
+  /** Its fingers from the lowest string on, a barre once. */
+  readonly fingers: readonly Finger[]
+}
+
 /** One moment of a lesson: what the hand does, what is struck, what goes on sounding. */
 export interface LessonStep {
   /** Index of the measure. */
@@ -82,6 +91,8 @@ export interface LessonStep {
   readonly tick: Ticks
   readonly count: Count
   readonly hand: HandMove
+  /** The shape that is held whole, where it has a name. */
+  readonly shape?: StepShape
   /** The fret under the index finger; absent until a finger was down. */
   readonly position?: number
   /** The same, where it changes. */

@@ -14,6 +14,7 @@ import { offBefore } from './hammered.ts'
 import { fingersOn, handMove } from './handMove.ts'
 import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
 import { withPreparedFingers } from './preparedFingers.ts'
+import { wholeShapes } from './wholeShapes.ts'
 
 /** The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page. */
 export function lessonSteps(
@@ -31,6 +32,8 @@ export function lessonSteps(
   let stood: number | undefined
   let sounding: readonly { string: number; until: Ticks }[] = []
   let measure = 0
+  let lastShape: string | undefined
+  const wholeShape = wholeShapes(setup, tune.pins)
   for (const at of moments) {
     while (measure + 1 < timeline.starts.length && timeline.starts[measure + 1]! <= at) measure++
     const grip: Grip | undefined = gripAt.get(at)?.at(-1)
@@ -50,11 +53,15 @@ export function lessonSteps(
         : undefined
     if (shift || stood === undefined) stood = placed
     const tick = at - timeline.starts[measure]!
+    const named = grip && wholeShape(grip)
+    const shape = named && { ...named, taken: named.name !== lastShape && hand.lands.length > 0 }
+    if (grip) lastShape = named?.name
     steps.push({
       measure,
       tick,
       count: beatCount(tune.measures[measure]!, tick),
       hand,
+      ...(shape ? { shape } : {}),
       ...tornIn(now),
       ...(placed === undefined ? {} : { position: placed }),
       ...(shift ? { shift } : {}),

@@ -27,18 +27,21 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
   const how = EXPRESSION_PARTS.flatMap((part) => expression[part] ?? []).map((e) => words.expression[e])
   // What comes down with the sound is told with it.
   const lands = hand.lands.filter((f) => !isHammered(f, notes))
+  const taken = shapeText(step, lands, words)
+  // Who takes a shape with all fingers lets go of what was there.
+  const isTaken = taken !== undefined && hand.stays.length === 0
   const sentences = [
     ...(how.length > 0 ? [fill(words.from, { how: how.join(', ') })] : []),
     ...(torn.length > 0 ? [fill(words.hand.torn, { fingers: names(torn) })] : []),
     ...(isHeld(step)
-      ? [words.hand.held]
+      ? [step.shape ? fill(words.hand.holds, { chord: step.shape.name }) : words.hand.held]
       : hand.stays.length > 0
         ? [fill(words.hand.stays, { fingers: names(hand.stays.map((f) => f.finger)) })]
         : []),
-    ...(hand.lifts.length > 0 ? [fill(words.hand.lifts, { fingers: names(hand.lifts) })] : []),
+    ...(hand.lifts.length > 0 && !isTaken ? [fill(words.hand.lifts, { fingers: names(hand.lifts) })] : []),
     ...(shift ? [fill(words.hand.shift, { to: shift.to })] : []),
     ...hand.slides.map((f) => onNeck(f, words, words.hand.slides, words.hand.slidesBarre)),
-    ...lands.map((f) => onNeck(f, words, words.hand.lands, words.hand.barre)),
+    ...(taken ? [taken] : lands.map((f) => onNeck(f, words, words.hand.lands, words.hand.barre))),
     ...either.map((e) =>
       fill(words.hand.either, {
         string: e.string,
@@ -51,6 +54,25 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
     ...(remark === undefined ? [] : [fill(words.remark, { remark })]),
   ]
   return sentences.map(capital)
+}
+
+/** A shape that is known by name, put down whole or with the fingers that change; undefined where fingers move alone. */
+function shapeText(
+  { shape, hand }: LessonStep,
+  lands: readonly FingerOn[],
+  words: Wording,
+): string | undefined {
+  const alone = lands.length < 2 && hand.stays.length === 0
+  if (!shape?.taken || alone || lands.length === 0 || lands.length < hand.lands.length) return undefined
+  if (hand.slides.length > 0) return undefined
+  return fill(hand.stays.length > 0 ? words.hand.changes : words.hand.takes, {
+    chord: shape.name,
+    fingers: shape.fingers.join('-'),
+    places: [...lands]
+      .sort((a, b) => b.to - a.to)
+      .map((f) => onNeck(f, words, words.hand.at, words.hand.across))
+      .join('; '),
+  })
 }
 
 /** True where several fingers are down and none moves. */

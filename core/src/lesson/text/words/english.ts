@@ -17,6 +17,11 @@ const FULL: Wording = {
   picking: { p: 'thumb', i: 'index', m: 'middle', a: 'ring', down: 'downstroke', up: 'upstroke' },
   hand: {
     held: 'Hold the shape',
+    holds: 'Hold {chord}',
+    takes: 'Take {chord} ({fingers}): {places}',
+    changes: 'Go over to {chord}: {places}',
+    at: '{finger} on string {string}, fret {fret}',
+    across: '{finger} across strings {from} to {to}, fret {fret}',
     stays: 'Keep down: {fingers}',
     lifts: 'Lift: {fingers}',
     lands: 'Put the {finger} on string {string}, fret {fret}',
@@ -105,6 +110,11 @@ export const ENGLISH: LanguageWords = {
     silent: 'Silent: string {strings}',
     hand: {
       held: 'Hold',
+      holds: 'Hold {chord}',
+      takes: '{chord} ({fingers}): {places}',
+      changes: 'To {chord}: {places}',
+      at: '{finger} string {string}, fret {fret}',
+      across: '{finger} strings {from} to {to}, fret {fret}',
       stays: 'Keep {fingers}',
       lifts: 'Lift {fingers}',
       lands: '{finger} to string {string}, fret {fret}',

@@ -25,6 +25,11 @@ const FULL: Wording = {
   },
   hand: {
     held: 'Panatilihin ang hugis',
+    holds: 'Panatilihin ang {chord}',
+    takes: 'Kunin ang {chord} ({fingers}): {places}',
+    changes: 'Lumipat sa {chord}: {places}',
+    at: '{finger} sa kuwerdas {string}, fret {fret}',
+    across: '{finger} pahiga sa mga kuwerdas {from} hanggang {to}, fret {fret}',
     stays: 'Panatilihing nakadiin: {fingers}',
     lifts: 'Iangat: {fingers}',
     lands: 'Ilagay ang {finger} sa kuwerdas {string}, fret {fret}',
@@ -113,6 +118,11 @@ export const FILIPINO: LanguageWords = {
     silent: 'Tahimik: kuwerdas {strings}',
     hand: {
       held: 'Panatili',
+      holds: 'Panatili {chord}',
+      takes: '{chord} ({fingers}): {places}',
+      changes: 'Sa {chord}: {places}',
+      at: '{finger} kuwerdas {string}, fret {fret}',
+      across: '{finger} mga kuwerdas {from} hanggang {to}, fret {fret}',
       stays: 'Panatilihin {fingers}',
       lifts: 'Angat {fingers}',
       lands: '{finger} sa kuwerdas {string}, fret {fret}',

@@ -18,6 +18,11 @@ const FULL: Wording = {
   picking: { p: 'pouce', i: 'index', m: 'majeur', a: 'annulaire', down: 'vers le bas', up: 'vers le haut' },
   hand: {
     held: 'Gardez la position',
+    holds: 'Gardez {chord}',
+    takes: 'Prenez {chord} ({fingers}) : {places}',
+    changes: 'Passez à {chord} : {places}',
+    at: '{finger} sur la corde {string}, case {fret}',
+    across: '{finger} en travers des cordes {from} à {to}, case {fret}',
     stays: 'Gardez posé : {fingers}',
     lifts: 'Levez : {fingers}',
     lands: 'Posez {finger} sur la corde {string}, case {fret}',
@@ -106,6 +111,11 @@ export const FRENCH: LanguageWords = {
     silent: 'Muette : corde {strings}',
     hand: {
       held: 'Tenir',
+      holds: 'Tenir {chord}',
+      takes: '{chord} ({fingers}) : {places}',
+      changes: 'Vers {chord} : {places}',
+      at: '{finger} corde {string}, case {fret}',
+      across: '{finger} cordes {from} à {to}, case {fret}',
       stays: 'Garder {fingers}',
       lifts: 'Lever {fingers}',
       lands: '{finger} sur corde {string}, case {fret}',

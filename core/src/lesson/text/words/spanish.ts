@@ -18,6 +18,11 @@ const FULL: Wording = {
   picking: { p: 'pulgar', i: 'índice', m: 'medio', a: 'anular', down: 'hacia abajo', up: 'hacia arriba' },
   hand: {
     held: 'Mantén la postura',
+    holds: 'Mantén {chord}',
+    takes: 'Toma {chord} ({fingers}): {places}',
+    changes: 'Pasa a {chord}: {places}',
+    at: '{finger} en la cuerda {string}, traste {fret}',
+    across: '{finger} sobre las cuerdas {from} a {to}, traste {fret}',
     stays: 'Deja puesto: {fingers}',
     lifts: 'Levanta: {fingers}',
     lands: 'Pon {finger} en la cuerda {string}, traste {fret}',
@@ -106,6 +111,11 @@ export const SPANISH: LanguageWords = {
     silent: 'Muda: cuerda {strings}',
     hand: {
       held: 'Mantener',
+      holds: 'Mantener {chord}',
+      takes: '{chord} ({fingers}): {places}',
+      changes: 'A {chord}: {places}',
+      at: '{finger} cuerda {string}, traste {fret}',
+      across: '{finger} cuerdas {from} a {to}, traste {fret}',
       stays: 'Dejar {fingers}',
       lifts: 'Levantar {fingers}',
       lands: '{finger} a la cuerda {string}, traste {fret}',

@@ -20,6 +20,14 @@ export interface Wording {
     readonly stays: string
     /** All fingers stay where they are. */
     readonly held: string
+    /** A shape that is known by name and stays. */
+    readonly holds: string
+    /** A shape that is put down whole, with its fingers from the lowest string; and one to which some fingers go over. */
+    readonly takes: string
+    readonly changes: string
+    /** Where a finger of a shape stands, alone or across strings. */
+    readonly at: string
+    readonly across: string
     readonly lifts: string
     readonly lands: string
     readonly barre: string
