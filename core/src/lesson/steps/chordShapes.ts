@@ -1,4 +1,4 @@
-import { timelineOf } from '../../document/form/timeline.ts'
+import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import { chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
@@ -8,6 +8,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { heldShape, type HeldFrets } from './heldShape.ts'
+import { shapeHeldIn, shapesByName } from './wholeShapes.ts'
 
 /** A shape that a tab uses for a chord, and how its strings are first struck. */
 export interface ChordShape {
@@ -31,29 +32,63 @@ const TOLD = 8
 export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
   const timeline = timelineOf(tune.measures)
   const strings = doc.setup.instrument.strings
-  const shapes: (ChordShape & { readonly ticks: Ticks })[] = []
+  const byName = shapesByName(doc.setup, tune.pins)
+  const shapes: Told[] = []
   for (const h of harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)) {
-    const held = heldShape(doc.base, strings, timeline, h.start, h.end)
+    const grips = doc.base.grips.filter((g) => {
+      const at = ticksAt(timeline, g.pos)
+      return at >= h.start && at < h.end
+    })
+    const whole = shapeHeldIn(grips, byName, 1)
+    const held =
+      whole ??
+      shapeHeldIn(grips, byName, MOST_OF_IT) ??
+      heldShape(doc.base, strings, timeline, h.start, h.end)
     if (!h.shape || !held) continue
     const chord = h.shape
+    const name = chordText(chord)
     const at = shapes.findIndex(
-      (s) => chordText(s.chord) === chordText(chord) && together(doc.setup, s.held, held) !== undefined,
+      (s) => chordText(s.chord) === name && together(doc.setup, s.held, held) !== undefined,
     )
     const ticks = h.end - h.start
     const known = shapes[at]
     if (!known)
-      shapes.push({ chord, held, pattern: struckFrom(tune, doc, timeline.starts, h.start, h.end), ticks })
-    else shapes[at] = { ...known, held: together(doc.setup, known.held, held)!, ticks: known.ticks + ticks }
+      shapes.push({
+        chord,
+        held,
+        pattern: struckFrom(tune, doc, timeline.starts, h.start, h.end),
+        ticks,
+        whole: whole !== undefined,
+      })
+    else
+      shapes[at] = {
+        ...known,
+        held: known.whole ? known.held : (whole ?? together(doc.setup, known.held, held)!),
+        ticks: known.ticks + ticks,
+        whole: known.whole || whole !== undefined,
+      }
   }
-  const longer = (a: (typeof shapes)[number], b: (typeof shapes)[number]) =>
+  const longer = (a: Told, b: Told) =>
     a.ticks > b.ticks || (a.ticks === b.ticks && shapes.indexOf(a) < shapes.indexOf(b))
   return shapes
     .filter((s) => {
-      const others = shapes.filter((o) => chordText(o.chord) === chordText(s.chord) && longer(o, s))
-      return others.length < MOST_A_CHORD
+      const others = shapes.filter((o) => o !== s && chordText(o.chord) === chordText(s.chord))
+      // Where a whole grip is held under the name, parts of others are no shapes of their own.
+      if (!s.whole && others.some((o) => o.whole)) return false
+      const mostOf = s.whole ? MOST_A_CHORD : 1
+      return others.filter((o) => o.whole === s.whole && longer(o, s)).length < mostOf
     })
-    .map(({ ticks: _, ...s }) => s)
+    .map(({ ticks: _, whole: __, ...s }) => s)
 }
+
+interface Told extends ChordShape {
+  readonly ticks: Ticks
+  /** True where the whole grip is held at some time. */
+  readonly whole: boolean
+}
+
+/** Share of a shape's fingers with which it is drawn whole, though all are never down. */
+const MOST_OF_IT = 0.5
 
 /** Two shapes as one; undefined where they differ on a string or no hand holds both. */
 function together(setup: Setup, a: HeldFrets, b: HeldFrets): HeldFrets | undefined {

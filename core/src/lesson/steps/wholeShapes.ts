@@ -1,36 +1,68 @@
-import { heldShapesFor } from '../../chords/textbook.ts'
-import type { Grip } from '../../document/tab.ts'
+import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
+import type { Grip, PressedPlace } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
-import { pressedOf, type Pressed } from '../../hand/grip/pressed.ts'
+import { fingerNumber, leftFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { readChordSymbol } from '../../music/harmony/chordSymbol.ts'
+import type { HeldFrets } from './heldShape.ts'
 import type { StepShape } from './lessonStep.ts'
 
 /** What a shape is called, without the form and the fret at which it stands. */
 const plainName = (shape: string): string => shape.replace(/ \(.*\)$/, '')
+
+/** Finds the whole shape of the name that a grip has. */
+export function shapesByName(setup: Setup, pins: TuneDoc['pins']): (shape: string) => HeldShape | undefined {
+  const known = new Map<string, HeldShape | undefined>()
+  return (shape) => {
+    if (!known.has(shape)) {
+      const read = readChordSymbol(plainName(shape))
+      const shapes = read.kind === 'chord' ? heldShapesFor(read.chord, setup, pins) : []
+      known.set(
+        shape,
+        shapes.find((s) => s.name === shape),
+      )
+    }
+    return known.get(shape)
+  }
+}
+
+const isOn = (pressed: readonly PressedPlace[], p: Pressed): boolean =>
+  pressed.some((q) => q.string === p.string && q.fret === p.fret && fingerNumber(q.finger) === p.finger)
 
 /** Finds the name of the shape that a grip holds: whole, and nothing beside it. */
 export function wholeShapes(
   setup: Setup,
   pins: TuneDoc['pins'],
 ): (grip: Grip) => Omit<StepShape, 'taken'> | undefined {
-  const known = new Map<string, readonly Pressed[] | undefined>()
-  const pressedBy = (shape: string): readonly Pressed[] | undefined => {
-    if (!known.has(shape)) {
-      const read = readChordSymbol(plainName(shape))
-      const shapes = read.kind === 'chord' ? heldShapesFor(read.chord, setup, pins) : []
-      known.set(shape, shapes.find((s) => s.name === shape)?.pressed)
-    }
-    return known.get(shape)
-  }
+  const byName = shapesByName(setup, pins)
   return ({ shape, pressed, ready }) => {
-    const whole = shape ? pressedBy(shape) : undefined
+    const whole = shape ? byName(shape)?.pressed : undefined
     if (!shape || !whole || ready || whole.length !== pressed.length) return undefined
-    const down = pressedOf(pressed)
-    const has = (p: Pressed) =>
-      down.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
-    if (!whole.every(has)) return undefined
+    if (!whole.every((p) => isOn(pressed, p))) return undefined
     const fromLowest = [...pressed].sort((a, b) => b.string - a.string).map((p) => p.finger)
     return { name: plainName(shape), fingers: [...new Set(fromLowest)] }
   }
+}
+
+/**
+ * The shape that some grips hold between them, as it is drawn: with all its fingers, open and silent strings. Passing
+ * fingers of the melody have no part in it. Undefined where less than a share of its fingers is ever down.
+ */
+export function shapeHeldIn(
+  grips: readonly Pick<Grip, 'shape' | 'pressed'>[],
+  byName: (shape: string) => HeldShape | undefined,
+  least: number,
+): HeldFrets | undefined {
+  const names = [...new Set(grips.flatMap((g) => g.shape ?? []))]
+  const whole = names
+    .flatMap((name) => byName(name) ?? [])
+    .map((shape) => ({
+      shape,
+      share: shape.pressed.filter((p) => grips.some((g) => isOn(g.pressed, p))).length / shape.pressed.length,
+    }))
+    .filter(({ share }) => share >= least)
+    .sort((a, b) => b.share - a.share)[0]?.shape
+  if (!whole) return undefined
+  const finger = (string: number) => whole.pressed.find((p) => p.string === string)?.finger ?? 0
+  return { frets: whole.frets, fingers: whole.frets.map((_, i) => leftFinger(finger(i + 1))) }
 }
