@@ -22,7 +22,7 @@ export function* cheapestChain(
   let costs = [...stages[0]!.prices]
   const cameFrom: number[][] = []
   for (let t = 1; t < stages.length; t++) {
-    if (t % 16 === 0) yield
+    if (t % 4 === 0) yield
     const price = joinInto(t)
     const order = costs.map((_, i) => i).sort((a, b) => costs[a]! - costs[b]!)
     const from: number[] = []

@@ -1,28 +1,30 @@
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
+import type { Turns } from '../../turns.ts'
 import { isStruckAt, type Moment } from './moments.ts'
 
 /**
  * Moments of measures that play what an earlier measure plays, each with the moment of the first such measure.
  * @param offset index of the first of these moments among all
  */
-export function alikeMoments(
+export function* findingAlike(
   moments: readonly Moment[],
   tune: TuneDoc,
   { starts }: Timeline,
   offset: number,
-): Map<number, number> {
-  const inMeasure = new Map<number, number[]>()
-  moments.forEach((m, i) => inMeasure.set(m.measure, [...(inMeasure.get(m.measure) ?? []), i]))
-  const firstOf = new Map<string, readonly number[]>()
+): Turns<Map<number, number>> {
+  const firstOf = new Map<string, number>()
   const alike = new Map<number, number>()
-  for (const [measure, own] of inMeasure) {
-    const start = starts[measure]!
-    const content = own.map((i) => contentOf(moments[i]!, start)).join(';')
-    const key = `${tune.measures[measure]!.length} ${content}`
+  for (let from = 0, to; from < moments.length; from = to) {
+    const { measure } = moments[from]!
+    if (measure % 16 === 15) yield
+    to = from + 1
+    while (moments[to]?.measure === measure) to++
+    const content = moments.slice(from, to).map((m) => contentOf(m, starts[measure]!))
+    const key = `${tune.measures[measure]!.length} ${content.join(';')}`
     const first = firstOf.get(key)
-    if (!first) firstOf.set(key, own)
-    else own.forEach((i, k) => alike.set(i + offset, first[k]! + offset))
+    if (first === undefined) firstOf.set(key, from)
+    else for (let i = from; i < to; i++) alike.set(i + offset, first + i - from + offset)
   }
   return alike
 }

@@ -12,9 +12,9 @@ import type { Ticks } from '../../music/time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { harmonyLine } from '../plan/harmonyLine.ts'
 import { WEIGHTS } from '../search/weights.ts'
-import { alikeMoments } from './alikeMoments.ts'
+import { findingAlike } from './alikeMoments.ts'
 import { graceFinger } from './graceFinger.ts'
-import { gripsOf, withOwnIds } from './gripsOf.ts'
+import { makingGrips, withOwnIds } from './gripsOf.ts'
 import { cheapestHands } from './handPath.ts'
 import { handStates, stateOnPage, type GivenFingers, type HandState } from './handStates.ts'
 import { findingMoments, isStruckAt, joinedFrom, type Moment } from './moments.ts'
@@ -109,7 +109,7 @@ function* frettingHand(
       const now = grip ? { pressed: pressedOf(grip.pressed), position: grip.position } : NO_GRIP
       return { moment, states: [stateOnPage(setup, now, moment.sounding)] }
     },
-    16,
+    2,
   )
   const positionFirm = (m: Moment) => {
     const region = regions[regionAt(tune, regions, tune.measures[m.measure]!.id)]
@@ -119,10 +119,10 @@ function* frettingHand(
     setup,
     joinedFrom: joinedFrom(layer.spans, layer.notes),
     shiftShare: positionFirm,
-    alike: alikeMoments(moments.filter(isInside), tune, timeline, moments.findIndex(isInside)),
+    alike: yield* findingAlike(moments.filter(isInside), tune, timeline, moments.findIndex(isInside)),
   })
   const notes = yield* withFingers(layer.notes, moments, states, isInside)
-  const fresh = gripsOf(
+  const fresh = yield* makingGrips(
     { ...layer, notes },
     moments.map((moment, t) => ({ moment, state: states[t]! })).filter(({ moment }) => isInside(moment)),
     tune,

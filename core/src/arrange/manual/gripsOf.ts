@@ -8,38 +8,43 @@ import type { Ticks } from '../../music/time/ticks.ts'
 import type { HandState } from './handStates.ts'
 import type { Moment } from './moments.ts'
 import type { SoundingNote } from './sounding.ts'
+import { mapInTurns, type Turns } from '../../turns.ts'
 
 /**
  * The grips of a found hand, one a moment. A grip on the page that holds the same stays, with its shape and its reasons.
  * @param onPage grips on the page by their time
  */
-export function gripsOf(
+export function* makingGrips(
   layer: { readonly notes: readonly TabNote[]; readonly spans: readonly Span[] },
   held: readonly { readonly moment: Moment; readonly state: HandState }[],
   tune: TuneDoc,
   { starts }: Timeline,
   onPage: ReadonlyMap<Ticks, Grip>,
-): Grip[] {
+): Turns<Grip[]> {
   const joins = joinsOf(layer.spans)
   const byId = new Map(layer.notes.map((n) => [n.id, n]))
-  return held.map(({ moment, state }) => {
-    const pos = { measure: tune.measures[moment.measure]!.id, tick: moment.at - starts[moment.measure]! }
-    const pressed = state.pressed.map(placeOf)
-    const sounding = moment.sounding.map((s) => ({ ...s, note: byId.get(s.note.id)! }))
-    const ready = readyFor(sounding, byId, joins, pressed)
-    const old = onPage.get(moment.at)
-    if (old && holdsSame(old.pressed, pressed) && holdsSame(old.ready ?? [], ready)) return old
-    return {
-      id: gripId(pos),
-      pos,
-      until: pos,
-      pressed,
-      ...(ready.length > 0 ? { ready } : {}),
-      position: state.position,
-      ...(state.shape?.name ? { shape: state.shape.name } : {}),
-      costs: [],
-    }
-  })
+  return yield* mapInTurns(
+    held,
+    ({ moment, state }) => {
+      const pos = { measure: tune.measures[moment.measure]!.id, tick: moment.at - starts[moment.measure]! }
+      const pressed = state.pressed.map(placeOf)
+      const sounding = moment.sounding.map((s) => ({ ...s, note: byId.get(s.note.id)! }))
+      const ready = readyFor(sounding, byId, joins, pressed)
+      const old = onPage.get(moment.at)
+      if (old && holdsSame(old.pressed, pressed) && holdsSame(old.ready ?? [], ready)) return old
+      return {
+        id: gripId(pos),
+        pos,
+        until: pos,
+        pressed,
+        ...(ready.length > 0 ? { ready } : {}),
+        position: state.position,
+        ...(state.shape?.name ? { shape: state.shape.name } : {}),
+        costs: [],
+      }
+    },
+    128,
+  )
 }
 
 const placeOf = ({ string, fret, finger }: Pressed): PressedPlace => ({

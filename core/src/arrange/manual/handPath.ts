@@ -4,7 +4,7 @@ import { codeLow, codeTop, fingerCodes, fingerNumber, THUMB } from '../../hand/g
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { cheapestChain, type JoinPricer } from '../../cheapestChain.ts'
-import type { Turns } from '../../turns.ts'
+import { mapInTurns, type Turns } from '../../turns.ts'
 import { fingerPricer, positionChangePricer, type HandSet } from '../search/transition.ts'
 import { WEIGHTS } from '../search/weights.ts'
 import { isStruckAt, type Moment } from './moments.ts'
@@ -48,18 +48,22 @@ export interface PathContext {
  * @returns the chosen state of each moment
  */
 export function* cheapestHands(held: readonly HeldMoment[], context: PathContext): Turns<HandState[]> {
-  const sets = held.map(({ states }) => handSetOf(context.setup, states))
+  const sets = yield* mapInTurns(held, ({ states }) => handSetOf(context.setup, states), 32)
   const joinInto = (t: number) => joinPricer(held[t - 1]!, held[t]!, sets[t - 1]!, sets[t]!, context)
   const own = held.map(({ states }) => ({ prices: states.map((s) => s.price) }))
   const first = yield* cheapestChain(own, joinInto)
   let { choice } = first
   if (context.alike.size > 0) {
-    const likened = own.map(({ prices }, t) => {
-      const model = context.alike.get(t)
-      if (model === undefined) return { prices }
-      const chosen = held[model]!.states[choice[model]!]!
-      return { prices: prices.map((price, j) => price + unlikeness(held[t]!.states[j]!, chosen)) }
-    })
+    const likened = yield* mapInTurns(
+      own,
+      ({ prices }, t) => {
+        const model = context.alike.get(t)
+        if (model === undefined) return { prices }
+        const chosen = held[model]!.states[choice[model]!]!
+        return { prices: prices.map((price, j) => price + unlikeness(held[t]!.states[j]!, chosen)) }
+      },
+      16,
+    )
     choice = (yield* cheapestChain(likened, joinInto)).choice
   }
   return held.map(({ states }, t) => states[choice[t]!]!)

@@ -102,7 +102,7 @@ export function* findingShapes(
         }
       })
     },
-    32,
+    8,
   )
 }
 
