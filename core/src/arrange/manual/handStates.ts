@@ -191,7 +191,8 @@ function priceOf(
 ): number {
   const shape = shapes[at]?.shape
   const { beats, open } = moment
-  let price = (open ? PRICE.upFromOpen : PRICE.upTheNeck) * Math.min(position - 1, OPEN_POSITION)
+  const low = open && moment.sounding.every((s) => s.note.place.fret <= OPEN_POSITION)
+  let price = (low ? PRICE.upFromOpen : PRICE.upTheNeck) * Math.min(position - 1, OPEN_POSITION)
   gripTerms(
     setup,
     pressed,
