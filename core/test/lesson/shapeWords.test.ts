@@ -33,12 +33,12 @@ describe('shapes in the words of a lesson', () => {
     expect(text).not.toContain('Hold the shape')
   })
 
-  it('fingers that move alone are told one by one, and a shape without a name is held as one', () => {
+  it('fingers that move alone are told one by one; a figure that spells a chord is called by it', () => {
     const thirds = scriptText(lesson('thirds on strings 2 and 3').script)
     expect(thirds).toMatch(/(Put|Slide) the \w+ finger/)
     expect(thirds).not.toContain('Take ')
-    const unnamed = scriptText(lesson('C, not named').script)
-    expect(unnamed).toContain('Hold the shape.')
+    // Nobody wrote a chord over it: it is called by what its notes spell.
+    expect(scriptText(lesson('C, not named').script)).toContain('Hold C.')
   })
 
   it.each(LANGUAGES)(

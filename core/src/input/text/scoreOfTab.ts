@@ -32,6 +32,7 @@ import type { Ticks } from '../../music/time/ticks.ts'
 import { joinedUp } from '../../arrange/manual/placed.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { findingHands } from '../../arrange/manual/findHands.ts'
+import { spelledChords } from './spelledChords.ts'
 
 /** A read tab that cannot become a score. */
 export class TabReadError extends Error {
@@ -75,7 +76,9 @@ export function* scoringTab(
   const melody = yield* melodyOf(bare, notes, setup, key)
   yield
   const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read.shapes, setup.capo[0]!))
-  const chords = (yield* marks).flat()
+  const given = (yield* marks).flat()
+  yield
+  const chords = given.length > 0 ? given : spelledIn(bare, notes, setup, key.fifths < 0)
   yield
   const whole: TuneDoc = { ...bare, events: melody.events, chords }
   const tune: TuneDoc = { ...whole, abc: { text: yield* writingAbc(whole), spans: [] } }
@@ -319,6 +322,26 @@ const event = (id: Id, measure: Id, tick: Ticks, ticks: Ticks): TuneEvent => ({
 })
 
 /** The chords of a measure; `shapes` says that they name shapes behind the capo. */
+/** What the notes spell where nobody has written chords over them. */
+const spelledIn = (
+  { measures }: TuneDoc,
+  notes: readonly (readonly Unnamed[])[],
+  setup: Setup,
+  flats: boolean,
+): ChordMark[] =>
+  spelledChords(
+    measures.map(({ id, length }, i) => ({
+      id,
+      length,
+      places: notes[i]!.filter((n) => n.attack !== 'muted').map((n) => ({
+        tick: n.pos.tick,
+        place: n.place,
+      })),
+    })),
+    setup,
+    flats,
+  )
+
 function chordsOf({ chords }: ReadMeasure, index: number, shapes: boolean, capo: number): ChordMark[] {
   return chords.map(({ tick, symbol }, k): ChordMark => {
     const reading = readChordSymbol(symbol)

@@ -7,8 +7,11 @@ import {
   givenMeasures,
   LEVELS,
   STYLES,
+  USUAL_SCHOOL,
   withChoice,
   type Layer,
+  type School,
+  type TabNote,
 } from '../../../src/index.ts'
 import { scoreOfPassage } from '../../support/passage.ts'
 import { PASSAGES } from './passages.ts'
@@ -36,6 +39,57 @@ describe('a tab that is given', () => {
       ),
       { numRuns: 120 },
     )
+  })
+
+  it('is picked anew under another school, and not a note is added, moved or dropped', () => {
+    const line = scoreOfPassage(PASSAGES.find((p) => p.name === 'G major in the second position')!)
+    const anew = ({ tune, arrangement }: typeof line, school: Partial<School>) =>
+      finish(
+        arranging(
+          tune,
+          arrangement.setup,
+          withChoice(arrangement.regions, 0, { school: { ...USUAL_SCHOOL, ...school } }),
+          { locks: arrangement.base.locks },
+        ),
+      ).layer
+    const struck = anew(line, { picking: 'flatPick', strokes: 'alternate' })
+    expect(written(struck)).toEqual(written(line.arrangement.base))
+    expect(struck.notes.map((n) => n.right)).toEqual(
+      struck.notes.map((_, i) => (i % 2 === 0 ? 'down' : 'up')),
+    )
+    for (const score of scores) {
+      const layer = anew(score, { picking: 'thumbAndIndex' })
+      expect(written(layer)).toEqual(written(score.arrangement.base))
+      const onsets = new Map<string, TabNote[]>()
+      for (const n of layer.notes) {
+        const at = `${n.pos.measure} ${n.pos.tick}`
+        onsets.set(at, [...(onsets.get(at) ?? []), n])
+      }
+      // No finger plucks two strings at once, but for the thumb or index that brushes over neighbours.
+      for (const own of onsets.values())
+        for (const a of own)
+          for (const b of own)
+            if (a !== b && a.right === b.right && a.right !== 'none')
+              expect(Math.abs(a.place.string - b.place.string)).toBeLessThanOrEqual(2)
+    }
+  })
+
+  it('holds equal measures alike', () => {
+    for (const passage of PASSAGES.slice(0, 30)) {
+      const twice = scoreOfPassage({
+        ...passage,
+        places: `${passage.places} ${passage.places} ${passage.places}`,
+      })
+      const { tune, arrangement } = twice
+      const ids = tune.measures.map((m) => m.id)
+      const fingers = (id: string) =>
+        arrangement.base.notes
+          .filter((n) => n.pos.measure === id)
+          .map((n) => `${n.pos.tick} ${n.place.string} ${n.left}`)
+          .sort()
+          .join()
+      expect(fingers(ids[1]!), passage.name).toBe(fingers(ids[2]!))
+    }
   })
 
   it('is filled round where that is asked for, and what was typed stays', () => {
