@@ -24,8 +24,8 @@ const PRICE = {
   substituted: 1.5,
   /** A slide, bend or release that does not stay on its finger; a hammer-on or pull-off that does, or that crosses. */
   joined: 40,
-  /** Share of a shift's price where fingers slide along and show the hand its way. */
-  guidedShare: 0.4,
+  /** Share of a shift's price where no finger, one, or several slide along and show the hand its way. */
+  guidedShare: [1, 0.4, 0.15],
   /** Equal measures held otherwise: a finger of what is struck; a finger that sounds nothing. */
   unlikeStruck: 6,
   unlikeIdle: 0.6,
@@ -110,7 +110,7 @@ function joinPricer(
   const rules = joinRules(before.moment, now.moment, joinedFrom)
   return (i, j, limit) => {
     let cost = travel(Math.abs(from.positionMm[i]! - to.positionMm[j]!), from.openOnly[i] === 1, false)
-    if (cost > 0 && isGuided(from, i, to, j)) cost *= PRICE.guidedShare
+    if (cost > 0) cost *= PRICE.guidedShare[Math.min(2, guidesOf(from, i, to, j))]!
     if (cost >= limit) return cost
     cost += fingers(i, j) + barreLaid(from, i, to, j) * (now.states[j]!.shape ? WEIGHTS.pinnedEase : 1)
     if (cost >= limit) return cost
@@ -132,14 +132,14 @@ function barreLaid(from: HandSet, i: number, to: HandSet, j: number): number {
   return price
 }
 
-/** True where a finger goes along its string, and none goes to another one. */
-function isGuided(from: HandSet, i: number, to: HandSet, j: number): boolean {
-  let slides = false
+/** Fingers that go along their strings; none where a finger goes to another string. */
+function guidesOf(from: HandSet, i: number, to: HandSet, j: number): number {
+  let slides = 0
   for (let f = 0; f < from.fingers; f++) {
     const [a, b] = [from.codes[i * from.fingers + f]!, to.codes[j * to.fingers + f]!]
     if (a === 0 || b === 0 || a === b) continue
-    if (codeTop(a) !== codeTop(b) || codeLow(a) !== codeLow(b)) return false
-    slides = true
+    if (codeTop(a) !== codeTop(b) || codeLow(a) !== codeLow(b)) return 0
+    slides++
   }
   return slides
 }

@@ -55,7 +55,7 @@ const PRICE = {
   /** A fret that a finger stands beside its own, in a line: a finger a fret. */
   offItsFret: 0.25,
   /** A fret further up, within reach of the open position: where open strings sound, and where none do. */
-  upFromOpen: 0.3,
+  upFromOpen: 0.2,
   upTheNeck: 0.05,
   /** Nothing that this hand can hold. */
   impossible: 400,

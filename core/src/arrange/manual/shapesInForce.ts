@@ -24,9 +24,9 @@ const PRICE = {
   /** Another form of the chord, where an earlier one holds as much. */
   otherForm: 0.1,
   /** Share of a fingering's own cost, which was learnt from the open chord data set. */
-  fingering: 0.25,
+  fingering: 0.4,
   /** A figure's own shape where the chord has one. */
-  notTheChords: 0.3,
+  notTheChords: 1.2,
 }
 
 /** A shape that could be held, with what speaks against it. */
