@@ -27,7 +27,7 @@ import { lockFrom } from './lockFrom.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
-import { findingText, say } from './words.ts'
+import { auditWords, say } from './words.ts'
 
 /** `porch arrange`: reads ABC, arranges one tune and prints it as tab or as the stable JSON object. */
 export function arrangeCommand(args: string[]): void {
@@ -92,9 +92,7 @@ export function arrangeCommand(args: string[]): void {
   const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
   const report = audit(finishedTabOf(json))
   if (values.json) {
-    process.stdout.write(
-      `${JSON.stringify({ ...json, audit: { ...report, findings: report.findings.map(findingText) } })}\n`,
-    )
+    process.stdout.write(`${JSON.stringify({ ...json, audit: auditWords(report) })}\n`)
     return
   }
   process.stdout.write(textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony }))

@@ -2,6 +2,7 @@ import { audit, finishedTabOf } from '@velvet-porch/core'
 import { readTabJson } from '@velvet-porch/core/schema'
 import { readText } from './readInput.ts'
 import { UsageError } from './usage.ts'
+import { auditWords } from './words.ts'
 
 /** `porch audit`: checks a tab file and prints the report as JSON. */
 export function auditCommand(args: string[]): void {
@@ -15,5 +16,5 @@ export function auditCommand(args: string[]): void {
     throw new UsageError(`${file}: not JSON (${(error as Error).message}).`)
   }
   const tab = readTabJson(value)
-  process.stdout.write(`${JSON.stringify(audit(finishedTabOf(tab)), undefined, 2)}\n`)
+  process.stdout.write(`${JSON.stringify(auditWords(audit(finishedTabOf(tab))), undefined, 2)}\n`)
 }

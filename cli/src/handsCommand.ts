@@ -3,7 +3,7 @@ import { audit, finishedTabOf, makePlan, tabJson, textTab } from '@velvet-porch/
 import { schoolFrom } from './schoolFrom.ts'
 import { scoreFrom } from './scoreFrom.ts'
 import { UsageError } from './usage.ts'
-import { findingText } from './words.ts'
+import { auditWords } from './words.ts'
 
 /** `porch hands`: reads text tab, finds both hands for its places, and prints it as tab or as the stable JSON object. */
 export function handsCommand(args: string[]): void {
@@ -29,8 +29,7 @@ export function handsCommand(args: string[]): void {
   const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
   const report = audit(finishedTabOf(json))
   if (values.json) {
-    const findings = report.findings.map(findingText)
-    process.stdout.write(`${JSON.stringify({ ...json, audit: { ...report, findings } })}\n`)
+    process.stdout.write(`${JSON.stringify({ ...json, audit: auditWords(report) })}\n`)
     return
   }
   process.stdout.write(textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony }))

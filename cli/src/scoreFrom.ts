@@ -13,10 +13,9 @@ import { UsageError } from './usage.ts'
 import { problemText, problemWords, say } from './words.ts'
 
 /** True for a file that holds text tab and no ABC. */
-export function holdsTab(file: string): boolean {
-  const { text } = readText(file)
-  return !/^[XK]:/m.test(text) && looksLikeTab(text)
-}
+export const holdsTab = (file: string): boolean => isTab(readText(file).text)
+
+const isTab = (text: string): boolean => !/^[XK]:/m.test(text) && looksLikeTab(text)
 
 /** The score of a file of text tab: its places with both hands found, and what was odd about it. */
 export function scoreFrom(
@@ -25,7 +24,7 @@ export function scoreFrom(
   school: School,
 ): { score: Required<Score>; warnings: string[] } {
   const { text, note } = readText(file)
-  if (!holdsTab(file))
+  if (!isTab(text))
     throw new UsageError(
       `${file}: this is no text tab. Lines of four or six strings with frets and bars are read; ABC is arranged by porch arrange.`,
     )

@@ -1,6 +1,6 @@
 import { createInstance } from 'i18next'
 import { ENGLISH, type Message } from '@velvet-porch/core/messages'
-import type { Finding, Problem } from '@velvet-porch/core'
+import type { AuditReport, Finding, Problem } from '@velvet-porch/core'
 
 const words = createInstance({
   lng: 'en',
@@ -28,8 +28,10 @@ export function problemText(problem: Problem): string {
   return `line ${problem.line}, column ${problem.column}: ${what} — ${taken}`
 }
 
-/** What the audit found, with its words: the form that JSON promises. */
-export const findingText = ({ says, kind, measure, start, value }: Finding) => ({
+/** A report of the audit with its words: the form that JSON promises. */
+export const auditWords = (report: AuditReport) => ({ ...report, findings: report.findings.map(findingText) })
+
+const findingText = ({ says, kind, measure, start, value }: Finding) => ({
   kind,
   measure,
   start,

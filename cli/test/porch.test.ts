@@ -102,6 +102,18 @@ describe('porch', () => {
     expect(json.warnings.join()).toContain('The chords are a suggestion')
   })
 
+  it('audit says in words what is wrong in a tab', () => {
+    const json = JSON.parse(porch('arrange', corpus, '--json').stdout) as Printed
+    const [first, ...notes] = json.notes
+    const wrong = { ...json, notes: [{ ...first!, fret: 30 }, ...notes] }
+    const report = porch('audit', file('wrong.json', JSON.stringify(wrong)))
+    const { findings } = JSON.parse(report.stdout) as { findings: { kind: string; text: string }[] }
+    expect(findings.find((f) => f.kind === 'outsideNeck')!.text).toBe(
+      `string ${first!.string}, fret 30 is not on this neck`,
+    )
+    expect(findings.every((f) => Object.keys(f).join().startsWith('kind,measure,start,text'))).toBe(true)
+  })
+
   it('arranges for the mandolin', () => {
     const run = porch(
       'arrange',
