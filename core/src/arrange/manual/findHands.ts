@@ -20,7 +20,7 @@ import { handStates, stateOnPage, type GivenFingers, type HandState } from './ha
 import { findingMoments, isStruckAt, joinedFrom, type Moment } from './moments.ts'
 import { inTime, reaching } from './reaching.ts'
 import { repicking } from './repick.ts'
-import { findingShapes, type MomentShapes } from './shapesInForce.ts'
+import { findingShapes, latestInTime, type MomentShapes } from './shapesInForce.ts'
 
 /** What a tab is played on, and where in which style. */
 export interface TabContext {
@@ -91,34 +91,37 @@ function* frettingHand(
   const onPage = inTime(layer.grips, timeline).map((grip) => ({ at: ticksAt(timeline, grip.pos), grip }))
   yield
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
-  const kept = keep ? onPage : onPage.filter((g) => !isInside(g))
-  const shapes = yield* findingShapes(moments, tune, timeline, setup, harmony, keep ? kept : [])
+  const shapes = yield* findingShapes(moments, tune, timeline, setup, harmony, keep ? onPage : [])
   const given: GivenFingers = {
     keep,
     fixed: ({ note, start }) =>
       locked.get(note.id) ?? (start < stretch.from && note.left !== 0 ? note.left : undefined),
   }
   const statesAt = rememberingStates(setup, given)
-  let onPageAt = 0
+  const gripAt = latestInTime(onPage, (g) => g.at)
   const held = yield* mapInTurns(
     moments,
     (moment, t) => {
       if (isInside(moment)) return { moment, states: statesAt(moment, shapes[t]!) }
-      while (onPageAt < onPage.length && onPage[onPageAt]!.at <= moment.at) onPageAt++
-      const grip = onPage[onPageAt - 1]?.grip
+      const grip = gripAt(moment.at)?.grip
       const now = grip ? { pressed: pressedOf(grip.pressed), position: grip.position } : NO_GRIP
       return { moment, states: [stateOnPage(setup, now, moment.sounding)] }
     },
     2,
   )
-  const positionFirm = (m: Moment) => {
-    const region = regions[regionAt(tune, regions, tune.measures[m.measure]!.id)]
-    return region?.school?.hand === 'position' ? WEIGHTS.positionFirm : 1
+  const shares = new Map<number, number>()
+  const shiftShare = ({ measure }: Moment) => {
+    const known = shares.get(measure)
+    if (known !== undefined) return known
+    const region = regions[regionAt(tune, regions, tune.measures[measure]!.id)]
+    const share = region?.school?.hand === 'position' ? WEIGHTS.positionFirm : 1
+    shares.set(measure, share)
+    return share
   }
   const states = yield* cheapestHands(held, {
     setup,
     joinedFrom: joinedFrom(layer.spans, layer.notes),
-    shiftShare: positionFirm,
+    shiftShare,
     alike: yield* findingAlike(moments.filter(isInside), tune, timeline, moments.findIndex(isInside)),
   })
   const notes = yield* withFingers(layer.notes, moments, states, isInside)

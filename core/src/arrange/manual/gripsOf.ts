@@ -3,7 +3,7 @@ import type { Id } from '../../document/ids.ts'
 import { gripId } from '../../document/noteIds.ts'
 import type { Grip, PressedPlace, Span, TabNote } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
-import { leftFinger, type Pressed } from '../../hand/grip/pressed.ts'
+import { holdSame, leftFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { HandState } from './handStates.ts'
 import type { Moment } from './moments.ts'
@@ -31,7 +31,7 @@ export function* makingGrips(
       const sounding = moment.sounding.map((s) => ({ ...s, note: byId.get(s.note.id)! }))
       const ready = readyFor(sounding, byId, joins, pressed)
       const old = onPage.get(moment.at)
-      if (old && holdsSame(old.pressed, pressed) && holdsSame(old.ready ?? [], ready)) return old
+      if (old && holdSame(old.pressed, pressed) && holdSame(old.ready ?? [], ready)) return old
       return {
         id: gripId(pos),
         pos,
@@ -52,10 +52,6 @@ const placeOf = ({ string, fret, finger }: Pressed): PressedPlace => ({
   fret,
   finger: leftFinger(finger) as PressedPlace['finger'],
 })
-
-const holdsSame = (a: readonly PressedPlace[], b: readonly PressedPlace[]): boolean =>
-  a.length === b.length &&
-  a.every((p) => b.some((q) => p.string === q.string && p.fret === q.fret && p.finger === q.finger))
 
 /** From which note each is hammered on to, and to which each is pulled off. */
 interface Joins {

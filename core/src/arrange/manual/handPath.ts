@@ -1,6 +1,6 @@
 import { isArrival, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
-import { codeLow, codeTop, fingerCodes, fingerNumber, THUMB } from '../../hand/grip/pressed.ts'
+import { codeLow, codeTop, fingerCodes, fingerNumber, isPressed, THUMB } from '../../hand/grip/pressed.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { cheapestChain, type JoinPricer } from '../../cheapestChain.ts'
@@ -71,10 +71,8 @@ export function* cheapestHands(held: readonly HeldMoment[], context: PathContext
 
 function unlikeness(state: HandState, model: HandState): number {
   const struck = state.fingers.filter((f, i) => f !== model.fingers[i]).length
-  const has = ({ pressed }: HandState, p: (typeof state.pressed)[number]) =>
-    pressed.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
-  const idle =
-    state.pressed.filter((p) => !has(model, p)).length + model.pressed.filter((p) => !has(state, p)).length
+  const lacks = (a: HandState, b: HandState) => a.pressed.filter((p) => !isPressed(b.pressed, p)).length
+  const idle = lacks(state, model) + lacks(model, state)
   return PRICE.unlikeStruck * struck + PRICE.unlikeIdle * idle
 }
 

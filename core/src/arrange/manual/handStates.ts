@@ -1,11 +1,10 @@
 import type { HeldShape } from '../../chords/textbook.ts'
 import type { MomentShapes } from './shapesInForce.ts'
 import { withShape } from '../../chords/withShape.ts'
-import type { Id } from '../../document/ids.ts'
 import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
 import { fingeringsOf } from '../../hand/grip/fingering.ts'
 import { positionOf } from '../../hand/grip/position.ts'
-import { fingerNumber, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
+import { fingerNumber, pressedKey, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { gripTerms, SHAPE_SHARE } from '../search/staticCost.ts'
@@ -281,8 +280,7 @@ function asWritten(setup: Setup, moment: Moment, given: GivenFingers): HandState
 function withoutTwins(states: readonly HandState[]): HandState[] {
   const known = new Set<string>()
   return states.filter(({ pressed, fingers, position }) => {
-    const down = pressed.map((p) => `${p.string} ${p.fret} ${p.finger}`).sort()
-    const key = [down.join(), fingers.join(), position].join(';')
+    const key = [pressedKey(pressed), fingers.join(), position].join(';')
     if (known.has(key)) return false
     known.add(key)
     return true
@@ -293,10 +291,7 @@ function withoutTwins(states: readonly HandState[]): HandState[] {
 export function stateOnPage(
   setup: Setup,
   grip: { readonly pressed: readonly Pressed[]; readonly position: number },
-  sounding: readonly {
-    readonly note: { readonly place: { readonly string: number }; readonly left: LeftFinger }
-    readonly id?: Id
-  }[],
+  sounding: readonly SoundingNote[],
 ): HandState {
   const fingers: LeftFinger[] = Array.from({ length: setup.instrument.strings }, () => 0)
   for (const { note } of sounding) fingers[note.place.string - 1] = note.left

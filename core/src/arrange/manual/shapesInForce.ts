@@ -2,6 +2,7 @@ import { heldShapesFor, type HeldShape, shapeOfGrip } from '../../chords/textboo
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Grip } from '../../document/tab.ts'
+import { pressedKey } from '../../hand/grip/pressed.ts'
 import { fingeringsOf } from '../../hand/grip/fingering.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -82,7 +83,9 @@ export function* findingShapes(
       )
       const kept = keptAt(at)?.grip
       const own = kept && kept.pressed.length > 1 ? shapeOfGrip(kept, setup) : undefined
-      const key = [segment?.symbol, ...figures.map((f) => f.join(' ')), own && keyOf(own)].join(';')
+      const key = [segment?.symbol, ...figures.map((f) => f.join(' ')), own && pressedKey(own.pressed)].join(
+        ';',
+      )
       return cached(known, key, () => {
         const named = segment?.shape
           ? cached(ofChord, segment.symbol, () => heldShapesFor(segment.shape!, setup, tune.pins))
@@ -107,7 +110,10 @@ export function* findingShapes(
 }
 
 /** The last item that has begun at a time; asked in order of time. */
-function latestInTime<T>(items: readonly T[], startOf: (item: T) => Ticks): (at: Ticks) => T | undefined {
+export function latestInTime<T>(
+  items: readonly T[],
+  startOf: (item: T) => Ticks,
+): (at: Ticks) => T | undefined {
   let next = 0
   return (at) => {
     while (next < items.length && startOf(items[next]!) <= at) next++
@@ -222,16 +228,10 @@ function spelledBy(figure: Figure, setup: Setup): ShapeInForce[] {
   }))
 }
 
-const keyOf = ({ pressed }: HeldShape): string =>
-  pressed
-    .map((p) => `${p.string} ${p.fret} ${p.finger}`)
-    .sort()
-    .join()
-
 function withoutTwins(shapes: readonly ShapeInForce[]): ShapeInForce[] {
   const known = new Set<string>()
   return shapes.filter(({ shape }) => {
-    const key = keyOf(shape)
+    const key = pressedKey(shape.pressed)
     if (known.has(key)) return false
     known.add(key)
     return true

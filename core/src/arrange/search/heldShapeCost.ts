@@ -1,5 +1,5 @@
 import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
-import type { Pressed } from '../../hand/grip/pressed.ts'
+import { isPressed, type Pressed } from '../../hand/grip/pressed.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
@@ -85,7 +85,5 @@ function isShapeBass(shape: HeldShape, place: Place): boolean {
 
 /** Fingers of the shape that the grip holds where the shape has them. */
 export function heldOf(shape: HeldShape, pressed: readonly Pressed[]): number {
-  return shape.pressed.filter((s) =>
-    pressed.some((p) => p.string === s.string && p.fret === s.fret && p.finger === s.finger),
-  ).length
+  return shape.pressed.filter((p) => isPressed(pressed, p)).length
 }

@@ -1,6 +1,6 @@
 import { isManual, type LockOf } from '../../document/locks.ts'
 import type { Id } from '../../document/ids.ts'
-import { fingerNumber, type Pressed } from '../../hand/grip/pressed.ts'
+import { fingerNumber, holdSame } from '../../hand/grip/pressed.ts'
 import type { Plan } from '../plan/plan.ts'
 import { keyFinger, placeKey, samePlace, type Candidate, type VoiceKey } from './candidate.ts'
 import type { PassingLock } from './passingLocks.ts'
@@ -101,7 +101,7 @@ export function keepsLock(c: Candidate, lock: SliceLock): boolean {
     return false
   for (const [nth, own] of Object.entries(lock.chord ?? {}))
     if (!keepsVoice(c.chord[Number(nth)] ?? 0, own)) return false
-  return !lock.pressed || samePressed(c.pressed, lock.pressed)
+  return !lock.pressed || holdSame(c.pressed, lock.pressed)
 }
 
 function keepsVoice(key: VoiceKey, lock: VoiceLock | undefined): boolean {
@@ -109,11 +109,4 @@ function keepsVoice(key: VoiceKey, lock: VoiceLock | undefined): boolean {
   if (key === 0) return false
   if (lock.finger !== undefined && keyFinger(key) !== lock.finger) return false
   return !lock.place || samePlace(key, placeKey(lock.place, 0))
-}
-
-function samePressed(a: readonly Pressed[], b: readonly Pressed[]): boolean {
-  return (
-    a.length === b.length &&
-    a.every((p) => b.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger))
-  )
 }

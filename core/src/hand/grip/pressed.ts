@@ -17,6 +17,25 @@ export interface Pressed {
   readonly finger: number
 }
 
+/** True where the same finger is at the same place. */
+export const isPressed = <P extends { string: number; fret: number; finger: unknown }>(
+  pressed: readonly P[],
+  p: P,
+): boolean => pressed.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
+
+/** True where two hands hold the same places under the same fingers. */
+export const holdSame = <P extends { string: number; fret: number; finger: unknown }>(
+  a: readonly P[],
+  b: readonly P[],
+): boolean => a.length === b.length && a.every((p) => isPressed(b, p))
+
+/** What is pressed, whatever its order, in a few characters. */
+export const pressedKey = (pressed: readonly Pressed[]): string =>
+  pressed
+    .map((p) => `${p.string} ${p.fret} ${p.finger}`)
+    .sort()
+    .join()
+
 /** The places of a grip of the document, their fingers as numbers. */
 export const pressedOf = (
   places: readonly { readonly string: number; readonly fret: number; readonly finger: LeftFinger }[],
