@@ -1,4 +1,3 @@
-import { parseArgs } from 'node:util'
 import {
   arranging,
   audit,
@@ -21,7 +20,7 @@ import {
   type Plan,
   type TuneDoc,
 } from '@velvet-porch/core'
-import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
+import { collected, command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { patternFrom } from './patternFrom.ts'
 import { lockFrom } from './lockFrom.ts'
 import { schoolFrom } from './schoolFrom.ts'
@@ -29,26 +28,37 @@ import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 import { auditWords, say } from './words.ts'
 
+interface Values extends ArrangeValues {
+  readonly ornament?: string
+  readonly pattern?: string
+  readonly perBeat?: string
+  readonly lock: readonly string[]
+  readonly harmonise?: boolean
+  readonly manner: string
+  readonly json?: boolean
+}
+
 /** `porch arrange`: reads ABC, arranges one tune and prints it as tab or as the stable JSON object. */
-export function arrangeCommand(args: string[]): void {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: {
-      ...ARRANGE_OPTIONS,
-      level: { type: 'string', default: '1' },
-      ornament: { type: 'string' },
-      pattern: { type: 'string' },
-      'per-beat': { type: 'string' },
-      lock: { type: 'string', multiple: true, default: [] },
-      harmonise: { type: 'boolean', default: false },
-      manner: { type: 'string', default: 'family' },
-      json: { type: 'boolean', default: false },
-      text: { type: 'boolean', default: false },
-    },
-  })
-  const file = positionals[0]
-  if (!file) throw new UsageError('Name the ABC file to arrange.')
+export const arrangeCommand = withArrangeOptions(
+  command('arrange', 'file.abc', 'Arranges a tune and prints it as tab.'),
+  '1',
+)
+  .option('--ornament <0-3>', 'how much the fretting hand sounds alone')
+  .option('--pattern <pattern>', 'a picking pattern or strum for every measure')
+  .option('--per-beat <number>', 'steps of the pattern in a beat')
+  .option(
+    '--lock <lock>',
+    'holds one thing, as "measure 1 beat 1 melody string 3"; as often as wanted',
+    collected,
+    [],
+  )
+  .option('--harmonise', 'proposes chords in place of its own')
+  .option('--manner <manner>', `how it proposes them: ${MANNERS.join(', ')}`, 'family')
+  .option('--json', 'prints one JSON object (docs/tab-json.md)')
+  .option('--text', 'prints text tab, as it does unless told otherwise')
+  .action(run)
+
+function run(file: string, values: Values): void {
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level
   const setup = playedSetupFrom(values)
@@ -59,7 +69,7 @@ export function arrangeCommand(args: string[]): void {
   const started = performance.now()
   const ornament =
     values.ornament === undefined ? undefined : (wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament)
-  const pattern = patternFrom(values.pattern, values['per-beat'], tune, style)
+  const pattern = patternFrom(values.pattern, values.perBeat, tune, style)
   const regions = wholeTune(tune, style, level, school).map((r) => ({
     ...r,
     ...(pattern ? { pattern } : {}),

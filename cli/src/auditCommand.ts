@@ -1,13 +1,18 @@
 import { audit, finishedTabOf } from '@velvet-porch/core'
 import { readTabJson } from '@velvet-porch/core/schema'
+import { command } from './options.ts'
 import { readText } from './readInput.ts'
 import { UsageError } from './usage.ts'
 import { auditWords } from './words.ts'
 
 /** `porch audit`: checks a tab file and prints the report as JSON. */
-export function auditCommand(args: string[]): void {
-  const file = args[0]
-  if (!file) throw new UsageError('Name the JSON file to audit.')
+export const auditCommand = command(
+  'audit',
+  'tab.json',
+  'Judges a tab against its tune and prints the report as JSON.',
+).action(run)
+
+function run(file: string): void {
   let value: unknown
   try {
     value = JSON.parse(readText(file).text)

@@ -1,4 +1,3 @@
-import { parseArgs } from 'node:util'
 import {
   finish,
   versionsByEffort,
@@ -9,27 +8,29 @@ import {
   type Level,
   type Ornament,
 } from '@velvet-porch/core'
-import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
+import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 import { changeText, notesText } from './versionText.ts'
 
+interface Values extends ArrangeValues {
+  readonly ornament: string
+  readonly measures?: string
+  readonly json?: boolean
+}
+
 /** `porch easier`: versions of a tune or of some measures, ordered by effort, with what each changes. */
-export function easierCommand(args: string[]): void {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: {
-      ...ARRANGE_OPTIONS,
-      level: { type: 'string', default: '3' },
-      ornament: { type: 'string', default: '1' },
-      measures: { type: 'string' },
-      json: { type: 'boolean', default: false },
-    },
-  })
-  const file = positionals[0]
-  if (!file) throw new UsageError('Name the ABC file.')
+export const easierCommand = withArrangeOptions(
+  command('easier', 'file.abc', 'Lists simpler versions, ordered by effort, with what each changes.'),
+  '3',
+)
+  .option('--ornament <0-3>', 'how much the fretting hand sounds alone', '1')
+  .option('--measures <measures>', 'one measure or some, as 5 or 5-8; left out: all')
+  .option('--json', 'prints one JSON object')
+  .action(run)
+
+function run(file: string, values: Values): void {
   const { tune } = tuneFrom(file, values.tune)
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level

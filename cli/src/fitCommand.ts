@@ -1,4 +1,3 @@
-import { parseArgs } from 'node:util'
 import {
   ALL_SHIFTS,
   bestTradeOffs,
@@ -29,7 +28,7 @@ import {
   type Setup,
   type VoiceRange,
 } from '@velvet-porch/core'
-import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
+import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuningFrom } from './setupFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
@@ -38,25 +37,31 @@ import { oneOf, semitones, UsageError, wholeNumber } from './usage.ts'
 /** Options that are printed. */
 const SHOWN = 10
 
+interface Values extends ArrangeValues {
+  readonly voice?: string
+  readonly tunings?: string
+  readonly capos: string
+  readonly keys: string
+  readonly wanted: string
+  readonly partners?: string
+  readonly json?: boolean
+}
+
 /** `porch fit`: tuning, key and capo chosen together, the best first, with what each costs. */
-export function fitCommand(args: string[]): void {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: {
-      ...ARRANGE_OPTIONS,
-      level: { type: 'string', default: '3' },
-      voice: { type: 'string' },
-      tunings: { type: 'string' },
-      capos: { type: 'string', default: `0-${HIGHEST_CAPO}` },
-      keys: { type: 'string', default: 'any' },
-      wanted: { type: 'string', default: '0' },
-      partners: { type: 'string' },
-      json: { type: 'boolean', default: false },
-    },
-  })
-  const file = positionals[0]
-  if (!file) throw new UsageError('Name the ABC file.')
+export const fitCommand = withArrangeOptions(
+  command('fit', 'file.abc', 'Chooses tuning, key and capo together, the best first, with what each costs.'),
+  '3',
+)
+  .option('--voice <range>', 'who sings along, as A3-D5')
+  .option('--tunings <list>', 'which tunings may be used, with commas between them')
+  .option('--capos <frets>', 'where the capo may lie, as 3 or 0-7', `0-${HIGHEST_CAPO}`)
+  .option('--keys <keys>', 'any, own, or semitones with commas between them', 'any')
+  .option('--wanted <semitones>', 'the key that is wanted, from its own', '0')
+  .option('--partners <list>', `who plays along: ${PARTNERS.join(', ')}`)
+  .option('--json', 'prints one JSON object')
+  .action(run)
+
+function run(file: string, values: Values): void {
   const { tune } = tuneFrom(file, values.tune)
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level

@@ -1,23 +1,24 @@
-import { parseArgs } from 'node:util'
 import { audit, finishedTabOf, makePlan, tabJson, textTab } from '@velvet-porch/core'
 import { schoolFrom } from './schoolFrom.ts'
 import { scoreFrom } from './scoreFrom.ts'
+import { command, withSchoolOptions } from './options.ts'
 import { UsageError } from './usage.ts'
 import { auditWords } from './words.ts'
 
+interface Values {
+  readonly player?: string
+  readonly school: readonly string[]
+  readonly json?: boolean
+}
+
 /** `porch hands`: reads text tab, finds both hands for its places, and prints it as tab or as the stable JSON object. */
-export function handsCommand(args: string[]): void {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: {
-      player: { type: 'string' },
-      school: { type: 'string', multiple: true, default: [] as string[] },
-      json: { type: 'boolean', default: false },
-    },
-  })
-  const file = positionals[0]
-  if (!file) throw new UsageError('Name the file with the text tab.')
+export const handsCommand = withSchoolOptions(
+  command('hands', 'file.txt', 'Finds both hands for the places of a text tab.'),
+)
+  .option('--json', 'prints the same JSON object as porch arrange')
+  .action(run)
+
+function run(file: string, values: Values): void {
   const started = performance.now()
   const { score, warnings } = scoreFrom(file, values.player, schoolFrom(values.school))
   const { tune, arrangement } = score

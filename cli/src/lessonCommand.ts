@@ -1,4 +1,3 @@
-import { parseArgs } from 'node:util'
 import {
   arrangementOf,
   arranging,
@@ -12,29 +11,37 @@ import {
   wholeTune,
   type Level,
 } from '@velvet-porch/core'
-import { ARRANGE_OPTIONS, playedSetupFrom } from './arrangeOptions.ts'
+import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { holdsTab, scoreFrom } from './scoreFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
-import { oneOf, UsageError, wholeNumber } from './usage.ts'
+import { oneOf, wholeNumber } from './usage.ts'
+
+interface Values extends ArrangeValues {
+  readonly language: string
+  readonly short?: boolean
+  readonly numbers?: boolean
+  readonly names: string
+  readonly json?: boolean
+}
 
 /** `porch lesson`: an arrangement, or a tab as it is given, in words, measure by measure and beat by beat. */
-export function lessonCommand(args: string[]): void {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: {
-      ...ARRANGE_OPTIONS,
-      level: { type: 'string', default: '1' },
-      language: { type: 'string', default: 'en' },
-      short: { type: 'boolean', default: false },
-      numbers: { type: 'boolean', default: false },
-      names: { type: 'string', default: 'none' },
-      json: { type: 'boolean', default: false },
-    },
-  })
-  const file = positionals[0]
-  if (!file) throw new UsageError('Name the file to teach: ABC, or text tab.')
+export const lessonCommand = withArrangeOptions(
+  command(
+    'lesson',
+    'file',
+    'Says a tune (ABC) or a tab (text tab) in words, measure by measure and beat by beat.',
+  ),
+  '1',
+)
+  .option('--language <language>', `one of ${LANGUAGES.join(', ')}`, 'en')
+  .option('--short', 'says it in few words')
+  .option('--numbers', 'says fingers by number')
+  .option('--names <names>', `says notes by name: none, ${NOTE_NAMINGS.join(', ')}`, 'none')
+  .option('--json', 'prints one JSON object, with every step')
+  .action(run)
+
+function run(file: string, values: Values): void {
   const { tune, arrangement: doc } = holdsTab(file)
     ? scoreFrom(file, values.player, schoolFrom(values.school)).score
     : arranged(file, values)
@@ -53,15 +60,7 @@ export function lessonCommand(args: string[]): void {
 }
 
 /** The tune of an ABC file with its arrangement. */
-function arranged(
-  file: string,
-  values: Parameters<typeof playedSetupFrom>[0] & {
-    readonly tune: string
-    readonly style: string
-    readonly level: string
-    readonly school: readonly string[]
-  },
-) {
+function arranged(file: string, values: ArrangeValues) {
   const { tune } = tuneFrom(file, values.tune)
   const style = oneOf(values.style, STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level

@@ -1,3 +1,5 @@
+import { Command, CommanderError } from 'commander'
+import { ArrangeError } from '@velvet-porch/core'
 import { arrangeCommand } from './arrangeCommand.ts'
 import { auditCommand } from './auditCommand.ts'
 import { easierCommand } from './easierCommand.ts'
@@ -6,40 +8,37 @@ import { handsCommand } from './handsCommand.ts'
 import { lessonCommand } from './lessonCommand.ts'
 import { nameCommand } from './nameCommand.ts'
 import { shapesCommand } from './shapesCommand.ts'
-import { ArrangeError, STYLES } from '@velvet-porch/core'
-import { UsageError } from './usage.ts'
 import { say } from './words.ts'
 
-const COMMANDS: Readonly<Record<string, (args: string[]) => void>> = {
-  arrange: arrangeCommand,
-  audit: auditCommand,
-  easier: easierCommand,
-  fit: fitCommand,
-  hands: handsCommand,
-  lesson: lessonCommand,
-  shapes: shapesCommand,
-  name: nameCommand,
-}
+const porch = new Command('porch')
+  .description('Velvet Porch on the command line: arranges, judges and teaches without the app.')
+  .helpOption('-h, --help', 'show this help')
+  .helpCommand(false)
 
-const USAGE = `porch arrange FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--ornament 0..3] [--pattern P] [--instrument guitar|mandolin] [--tuning T] [--capo 0..9] [--shift=SEMITONES] [--octave=-2..2] [--player HAND.json] [--school name=choice] [--lock L] [--harmonise] [--json|--text]
-  STYLE: ${STYLES.join(', ')}
-porch easier FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--measures 5-8] [--json]
-porch fit FILE.abc [--tune N] [--style STYLE] [--level 1..5] [--voice A3-D5] [--tunings standard,dropD,dadgad] [--capos 0-7] [--keys=any|own|-2,0,3] [--wanted=N] [--partners piano,bFlat] [--json]
-porch hands FILE.txt [--player HAND.json] [--school name=choice] [--json]
-porch lesson FILE [--tune N] [--style STYLE] [--level 1..5] [--capo 0..9] [--language en|fr|es|fil] [--short]
-    [--numbers] [--names none|letters|syllables|german] [--json]
-porch audit FILE.json
-porch shapes CHORD [--tuning T] [--capo N] [--top E4] [--bass F#] [--max-stretch MM] [--no-barre] [--instrument guitar|mandolin|baritone|tenor] [--as-shape] [--all] [--json]
-porch name x-3-2-0-1-0 [--tuning T] [--capo N] [--instrument …] [--json]`
+for (const sub of [
+  arrangeCommand,
+  easierCommand,
+  fitCommand,
+  handsCommand,
+  lessonCommand,
+  auditCommand,
+  shapesCommand,
+  nameCommand,
+])
+  porch.addCommand(sub)
+for (const each of [porch, ...porch.commands])
+  each
+    .exitOverride()
+    .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, '')) })
+    .showHelpAfterError(`See porch${each === porch ? '' : ` ${each.name()}`} --help.`)
 
-const [name, ...args] = process.argv.slice(2)
 try {
-  const run = COMMANDS[name ?? '']
-  if (!run) throw new UsageError(name ? `There is no command "${name}".\n${USAGE}` : USAGE)
-  run(args)
+  porch.parse()
 } catch (error) {
-  process.stderr.write(
-    `${error instanceof ArrangeError ? say(error.says) : error instanceof Error ? error.message : String(error)}\n`,
-  )
   process.exitCode = 1
+  if (error instanceof CommanderError) process.exitCode = error.exitCode
+  else
+    process.stderr.write(
+      `${error instanceof ArrangeError ? say(error.says) : error instanceof Error ? error.message : String(error)}\n`,
+    )
 }

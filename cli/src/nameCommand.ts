@@ -1,17 +1,22 @@
-import { parseArgs } from 'node:util'
 import { chordText, lastFret, nameShape, type Setup } from '@velvet-porch/core'
-import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
+import { command, withSetupOptions, type SetupValues } from './options.ts'
+import { setupFrom } from './setupFrom.ts'
 import { UsageError } from './usage.ts'
 
+interface Values extends SetupValues {
+  readonly json?: boolean
+}
+
 /** `porch name`: what a set of places is called, by its shape and by its sound. */
-export function nameCommand(args: string[]): void {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: { ...SETUP_OPTIONS, json: { type: 'boolean', default: false } },
-  })
+export const nameCommand = withSetupOptions(
+  command('name', 'frets', 'Names a chord from its frets, the lowest string first: x-3-2-0-1-0 or x32010.'),
+)
+  .option('--json', 'prints one JSON object')
+  .action(run)
+
+function run(given: string, values: Values): void {
   const setup = setupFrom(values)
-  const names = nameShape(setup, fretsFrom(setup, positionals[0])).map((n) => ({
+  const names = nameShape(setup, fretsFrom(setup, given)).map((n) => ({
     shape: chordText(n.shape),
     sounding: chordText(n.sounding),
   }))
@@ -24,9 +29,9 @@ export function nameCommand(args: string[]): void {
 }
 
 /** Frets as they are said, from the lowest string: `x-3-2-0-1-0`, or `x32010` where all are below ten. */
-function fretsFrom(setup: Setup, text: string | undefined): (number | null)[] {
+function fretsFrom(setup: Setup, text: string): (number | null)[] {
   const { strings } = setup.instrument
-  const parts = (text ?? '')
+  const parts = text
     .trim()
     .split(/[-\s,]+/)
     .filter(Boolean)

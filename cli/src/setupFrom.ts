@@ -8,19 +8,13 @@ import {
   type Tuning,
   type TuningFault,
 } from '@velvet-porch/core'
+import type { SetupValues } from './options.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
 const KINDS = Object.keys(INSTRUMENTS) as InstrumentKind[]
 
-/** Options that describe the instrument, for every command that needs one. */
-export const SETUP_OPTIONS = {
-  instrument: { type: 'string', default: 'guitar' },
-  tuning: { type: 'string', default: 'standard' },
-  capo: { type: 'string', default: '0' },
-} as const
-
 /** The setup that the options ask for; throws a usage error that names what is wrong and the way out. */
-export function setupFrom(values: { instrument: string; tuning: string; capo: string }): Setup {
+export function setupFrom(values: SetupValues): Setup {
   const kind = oneOf(values.instrument, KINDS, 'instrument')
   return setupOf(kind, tuningFrom(kind, values.tuning), {
     fret: wholeNumber(values.capo, 0, highestCapo(kind), 'capo'),

@@ -1,4 +1,3 @@
-import { parseArgs } from 'node:util'
 import {
   barresOf,
   chordText,
@@ -20,7 +19,8 @@ import {
   type Shape,
   type ShapeFilters,
 } from '@velvet-porch/core'
-import { SETUP_OPTIONS, setupFrom } from './setupFrom.ts'
+import { command, withSetupOptions, type SetupValues } from './options.ts'
+import { setupFrom } from './setupFrom.ts'
 import { UsageError } from './usage.ts'
 
 const RELAX: Readonly<Record<string, string>> = {
@@ -30,27 +30,42 @@ const RELAX: Readonly<Record<string, string>> = {
   noBarre: '--no-barre',
 }
 
+interface FilterValues {
+  readonly top?: string
+  readonly bass?: string
+  readonly maxStretch?: string
+  readonly barre: boolean
+}
+
+interface Values extends SetupValues, FilterValues {
+  readonly all?: boolean
+  readonly asShape?: boolean
+  readonly json?: boolean
+}
+
 /** `porch shapes`: the shapes of a chord in the order in which the app shows them. The chord is the sounding one. */
-export function shapesCommand(args: string[]): void {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: {
-      ...SETUP_OPTIONS,
-      top: { type: 'string' },
-      bass: { type: 'string' },
-      'max-stretch': { type: 'string' },
-      'no-barre': { type: 'boolean', default: false },
-      all: { type: 'boolean', default: false },
-      'as-shape': { type: 'boolean', default: false },
-      json: { type: 'boolean', default: false },
-    },
-  })
+export const shapesCommand = withSetupOptions(
+  command(
+    'shapes',
+    'chord',
+    'Lists the shapes of a sounding chord, in the order in which the app shows them.',
+  ),
+)
+  .option('--top <note>', 'the highest note, as E4')
+  .option('--bass <note>', 'the lowest note, as F#')
+  .option('--max-stretch <mm>', 'the widest stretch that is allowed')
+  .option('--no-barre', 'no finger lies across strings')
+  .option('--all', 'rare and hard shapes too')
+  .option('--as-shape', 'the chord is the name of the shape above the capo')
+  .option('--json', 'prints one JSON object (docs/shapes-json.md)')
+  .action(run)
+
+function run(given: string, values: Values): void {
   const setup = setupFrom(values)
-  const typed = chordFrom(positionals[0])
-  const chord = values['as-shape'] ? transposeChord(typed, fullCapo(setup) ?? 0, false) : typed
-  const filters = wishesFrom(values)
-  const found = findShapes(setup, chord, filters, values.all)
+  const typed = chordFrom(given)
+  const chord = values.asShape ? transposeChord(typed, fullCapo(setup) ?? 0, false) : typed
+  const filters = filtersFrom(values)
+  const found = findShapes(setup, chord, filters, values.all ?? false)
   const rows = shownOrder(found)
   if (rows.length === 0) throw new UsageError(nothingFound(setup, chord, filters))
   const shapes = [
@@ -68,8 +83,7 @@ export function shapesCommand(args: string[]): void {
     }
 }
 
-function chordFrom(text: string | undefined): ChordReading {
-  if (!text) throw new UsageError('Name a chord, for example: porch shapes "F#m7b5".')
+function chordFrom(text: string): ChordReading {
   const reading = readChordSymbol(text)
   if (reading.kind === 'chord') return reading.chord
   const nearest = nearestChord(text)
@@ -80,13 +94,8 @@ function chordFrom(text: string | undefined): ChordReading {
   )
 }
 
-function wishesFrom(values: {
-  top?: string
-  bass?: string
-  'max-stretch'?: string
-  'no-barre': boolean
-}): ShapeFilters {
-  const maxStretch = values['max-stretch'] === undefined ? undefined : Number(values['max-stretch'])
+function filtersFrom(values: FilterValues): ShapeFilters {
+  const maxStretch = values.maxStretch === undefined ? undefined : Number(values.maxStretch)
   if (maxStretch !== undefined && !(maxStretch > 0))
     throw new UsageError('--max-stretch is a length in mm above 0, for example 80.')
   const top = noteFrom(values.top, '--top')
@@ -97,7 +106,7 @@ function wishesFrom(values: {
     ...(top ? { top: midiOf({ ...top.name, octave: top.octave! }) } : {}),
     ...(bass ? { bass: pitchClass(bass.name) } : {}),
     ...(maxStretch === undefined ? {} : { maxStretch }),
-    ...(values['no-barre'] ? { noBarre: true } : {}),
+    ...(values.barre ? {} : { noBarre: true }),
   }
 }
 

@@ -133,7 +133,7 @@ describe('porch', () => {
   })
 
   it.each([
-    [['arrange'], 'Name the ABC file'],
+    [['arrange'], "missing required argument 'file.abc'"],
     [['arrange', 'no-such-file.abc'], 'there is no such file'],
     [['arrange', corpus, '--style', 'polka'], '--style "polka" is not known'],
     [['arrange', corpus, '--level', '9'], 'from 1 to 5'],
@@ -145,16 +145,36 @@ describe('porch', () => {
     [['arrange', corpus, '--lock', 'measure 99 beat 1 bass finger 2'], 'has no measure 99'],
     [['arrange', corpus, '--lock', 'measure 1 beat 1.5 fill finger 2'], 'no such note is played there'],
     [['arrange', corpus, '--school', 'root=perhaps'], 'use always, sometimes, never'],
-    [['lesson'], 'Name the file to teach'],
-    [['hands'], 'Name the file with the text tab'],
+    [['lesson'], "missing required argument 'file'"],
+    [['hands'], "missing required argument 'file.txt'"],
     [['hands', corpus], 'this is no text tab'],
-    [['bake'], 'There is no command "bake"'],
+    [['bake'], "unknown command 'bake'"],
     [['audit', corpus], 'not JSON'],
+    [['arrange', corpus, '--capoz', '3'], '(Did you mean --capo?)'],
+    [['fit', corpus, 'another.abc'], 'too many arguments'],
+    [[], 'Usage: porch'],
   ])('%j fails with code 1 and says why', (args, message) => {
     const run = porch(...args)
     expect(run.status).toBe(1)
     expect(run.stderr).toContain(message)
     expect(run.stdout).toBe('')
+  })
+
+  it.each(['arrange', 'easier', 'fit', 'hands', 'lesson', 'audit', 'shapes', 'name'])(
+    '%s says what it does and what may be asked of it',
+    (name) => {
+      const help = porch(name, '--help')
+      expect(help.status).toBe(0)
+      expect(help.stdout).toMatch(new RegExp(`^Usage: porch ${name} <`))
+      expect(porch('--help').stdout).toMatch(new RegExp(`^  ${name} `, 'm'))
+    },
+  )
+
+  it('takes a number below zero as it is written', () => {
+    const json = JSON.parse(porch('arrange', corpus, '--shift', '-2', '--json').stdout) as {
+      transposed: number
+    }
+    expect(json.transposed).toBe(-2)
   })
 
   it('hands finds both hands of a text tab, as the same object as an arrangement, and lesson teaches it', () => {

@@ -59,7 +59,7 @@ describe('porch shapes', () => {
   it.each([
     [['shapes', 'Cm7foo'], 'nearest is "Cm7"'],
     [['shapes', '???'], 'starts with a note name'],
-    [['shapes'], 'Name a chord'],
+    [['shapes'], "missing required argument 'chord'"],
     [['shapes', 'C', '--tuning', 'D A D G A'], '6 notes'],
     [['shapes', 'C', '--tuning', 'E2 A2 D3 G3 B3 E6'], 'would break'],
     [['shapes', 'C', '--capo', '30'], 'from 0 to'],

@@ -5,7 +5,7 @@ import helmet from 'helmet'
 import Joi from 'joi'
 import { loadArchive, searchTunes } from './archive.ts'
 import { allowsHost } from './hosts.ts'
-import { PdfError, pdfBrowser, pdfOf } from './pdf.ts'
+import { PdfError, type Printer } from './pdf.ts'
 import { PdfQueue, QueueFullError } from './pdfQueue.ts'
 
 const ERRORS: Readonly<Record<number, string>> = {
@@ -36,13 +36,13 @@ export interface AppOptions {
   readonly host?: string
   readonly allowedHosts?: readonly string[]
   /** How pages become a PDF; another one in tests. */
-  readonly print?: typeof pdfOf
+  readonly printer?: Pick<Printer, 'print'>
 }
 
 /** The server: the built app, a health check, pages as PDF and the tune archive stand-in. Nothing personal ever reaches it. */
 export function createApp(
   built: string,
-  { host = '127.0.0.1', allowedHosts = [], print = pdfOf }: AppOptions = {},
+  { host = '127.0.0.1', allowedHosts = [], printer }: AppOptions = {},
 ): Express {
   const app = express()
   const allows = allowsHost(host, allowedHosts)
@@ -88,7 +88,7 @@ export function createApp(
     else response.set('Cache-Control', 'no-cache').json({ tunes: searchTunes(tunes, value.q) })
   })
   app.get('/api/pdf', (_request, response) => {
-    response.set('Cache-Control', 'no-store').json({ available: pdfBrowser() !== undefined })
+    response.set('Cache-Control', 'no-store').json({ available: printer !== undefined })
   })
   app.post(
     '/api/pdf',
@@ -99,8 +99,7 @@ export function createApp(
     },
     express.text({ type: 'text/html', limit: LARGEST_PAGE }),
     async (request, response) => {
-      const browser = pdfBrowser()
-      if (!browser)
+      if (!printer)
         return response
           .status(501)
           .json({ error: 'No Chromium is installed here; use the print dialog of the browser.' })
@@ -110,7 +109,7 @@ export function createApp(
       const left = new AbortController()
       response.on('close', () => left.abort())
       try {
-        const pdf = await queue.run(() => print(body, browser, left.signal), left.signal)
+        const pdf = await queue.run(() => printer.print(body, left.signal), left.signal)
         return response.type('application/pdf').send(pdf)
       } catch (error) {
         if (left.signal.aborted) return undefined

@@ -1,6 +1,6 @@
 import PQueue from 'p-queue'
 
-/** Pages that are printed at once, and that may wait: each takes a browser of its own. */
+/** Pages that are printed at once, and that may wait: each takes a window of the browser. */
 const AT_ONCE = 2
 const MOST_WAITING = 20
 

@@ -9,10 +9,11 @@ import { brotliCompressSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createApp, type AppOptions } from '../src/app.ts'
 import { closing } from '../src/closing.ts'
-import { PdfError } from '../src/pdf.ts'
+import { PdfError, pdfBrowser, Printer } from '../src/pdf.ts'
 
 const SCRIPT = `console.log('${'porch '.repeat(400)}')`
 
+const printer = new Printer(pdfBrowser()!)
 let server: Server
 let base: string
 
@@ -22,11 +23,14 @@ beforeAll(async () => {
   writeFileSync(join(built, 'index.html'), '<!doctype html><title>Velvet Porch</title>')
   writeFileSync(join(built, 'assets', 'app-abc123.js'), SCRIPT)
   writeFileSync(join(built, 'assets', 'app-abc123.js.br'), brotliCompressSync(SCRIPT))
-  server = createApp(built).listen(0, '127.0.0.1')
+  server = createApp(built, { printer }).listen(0, '127.0.0.1')
   await new Promise((resolve) => server.once('listening', resolve))
   base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
 })
-afterAll(() => void server.close())
+afterAll(async () => {
+  server.close()
+  await printer.close()
+})
 
 describe('the server', () => {
   it('is healthy', async () => {
@@ -89,6 +93,36 @@ describe('the server', () => {
     expect(text).toContain('Gate Latch')
     expect(text).toContain('Second')
     expect(text).not.toContain('RAN')
+  })
+
+  it('keeps one browser, and starts another where that one has ended', async () => {
+    const children = () =>
+      execFileSync('ps', ['-o', 'pid=,args=', '--ppid', String(process.pid)], { encoding: 'utf8' })
+        .split('\n')
+        .filter((line) => /chrom/.test(line) && line.includes('--headless'))
+        .map((line) => Number(line.trim().split(' ')[0]))
+    const first = await toPdf('<p>one</p>')
+    expect(first.status).toBe(200)
+    const [pid, ...others] = children()
+    expect(others).toEqual([])
+    await Promise.all([toPdf('<p>two</p>'), toPdf('<p>three</p>')])
+    expect(children()).toEqual([pid])
+    process.kill(pid!, 'SIGKILL')
+    await expect.poll(async () => (await toPdf('<p>four</p>')).status).toBe(200)
+    expect(children()).toHaveLength(1)
+  })
+
+  it('a print that is given up leaves the others alone', async () => {
+    const before = printer.print('<p>first</p>', AbortSignal.timeout(20_000))
+    const gone = printer.print('<p>second</p>', AbortSignal.abort())
+    await expect(gone).rejects.toThrow(/abort/i)
+    expect((await before).subarray(0, 5).toString()).toBe('%PDF-')
+  })
+
+  it('says that a browser cannot be started', async () => {
+    await expect(
+      new Printer('/no/such/browser').print('<p>x</p>', AbortSignal.timeout(20_000)),
+    ).rejects.toThrow(PdfError)
   })
 
   it('prints for its own page alone, and says what is wrong', async () => {
@@ -198,7 +232,7 @@ describe('printing', () => {
       at--
       return Buffer.from('%PDF')
     }
-    await serving({ print }, async (port) => {
+    await serving({ printer: { print } }, async (port) => {
       const wanted = Array.from({ length: 22 }, () => post(port, '<p>x</p>'))
       await expect.poll(() => open.length).toBe(2)
       // All of the others have arrived when one more is refused.
@@ -228,14 +262,14 @@ describe('printing', () => {
 
   it('ends when whoever asked has left', async () => {
     let ended = false
-    const print = (_: string, __: string, signal?: AbortSignal) =>
+    const print = (_: string, signal: AbortSignal) =>
       new Promise<Buffer>((_resolve, reject) =>
-        signal!.addEventListener('abort', () => {
+        signal.addEventListener('abort', () => {
           ended = true
           reject(new Error('ended'))
         }),
       )
-    await serving({ print }, async (port) => {
+    await serving({ printer: { print } }, async (port) => {
       const left = new AbortController()
       const reply = post(port, '<p>x</p>', { signal: left.signal }).catch(() => undefined)
       setTimeout(() => left.abort(), 100)
@@ -246,7 +280,7 @@ describe('printing', () => {
 
   it('says why a PDF could not be made', async () => {
     const print = () => Promise.reject(new PdfError('the pages were not ready after 30 seconds'))
-    await serving({ print }, async (port) => {
+    await serving({ printer: { print } }, async (port) => {
       const reply = await post(port, '<p>x</p>')
       expect(reply.status).toBe(500)
       expect(((await reply.json()) as { error: string }).error).toMatch(
@@ -256,7 +290,7 @@ describe('printing', () => {
   })
 
   it('refuses another origin before it reads what is sent', async () => {
-    await serving({}, async (port) => {
+    await serving({ printer }, async (port) => {
       const reply = await post(port, 'x'.repeat(9_000_000), {
         headers: { Origin: 'http://evil.example' },
       }).catch(() => undefined)
@@ -271,7 +305,7 @@ describe('printing', () => {
 describe('the end', () => {
   it('comes soon, with requests open', async () => {
     const print = () => new Promise<Buffer>(() => undefined)
-    await serving({ print }, async (port, own) => {
+    await serving({ printer: { print } }, async (port, own) => {
       const hanging = fetch(`http://127.0.0.1:${port}/api/pdf`, {
         method: 'POST',
         body: '<p>x</p>',
