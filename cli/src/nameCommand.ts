@@ -1,6 +1,6 @@
 import { chordText, lastFret, nameShape, type Setup } from '@velvet-porch/core'
-import { command, withSetupOptions, type SetupValues } from './options.ts'
-import { setupFrom } from './setupFrom.ts'
+import { command, withSetupOptions } from './options.ts'
+import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { UsageError } from './usage.ts'
 
 interface Values extends SetupValues {

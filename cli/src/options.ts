@@ -1,7 +1,7 @@
 import { Command } from 'commander'
 import { INSTRUMENTS, STYLES, withShift, type Setup } from '@velvet-porch/core'
 import { playerFrom } from './playerFrom.ts'
-import { setupFrom } from './setupFrom.ts'
+import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { semitones, wholeNumber } from './usage.ts'
 
 /** A command of the command line: what it does in one sentence, and the one thing that it is given. */
@@ -12,13 +12,6 @@ export const command = (name: string, given: string, does: string): Command =>
     .usage(`<${given}> [options]`)
     .helpOption('-h, --help', 'show this help')
     .allowExcessArguments(false)
-
-/** What the instrument options hold. */
-export interface SetupValues {
-  readonly instrument: string
-  readonly tuning: string
-  readonly capo: string
-}
 
 /** Adds the options that describe the instrument. */
 export const withSetupOptions = (to: Command): Command =>

@@ -8,10 +8,16 @@ import {
   type Tuning,
   type TuningFault,
 } from '@velvet-porch/core'
-import type { SetupValues } from './options.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
 const KINDS = Object.keys(INSTRUMENTS) as InstrumentKind[]
+
+/** What the instrument options hold. */
+export interface SetupValues {
+  readonly instrument: string
+  readonly tuning: string
+  readonly capo: string
+}
 
 /** The setup that the options ask for; throws a usage error that names what is wrong and the way out. */
 export function setupFrom(values: SetupValues): Setup {

@@ -19,8 +19,8 @@ import {
   type Shape,
   type ShapeFilters,
 } from '@velvet-porch/core'
-import { command, withSetupOptions, type SetupValues } from './options.ts'
-import { setupFrom } from './setupFrom.ts'
+import { command, withSetupOptions } from './options.ts'
+import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { UsageError } from './usage.ts'
 
 const RELAX: Readonly<Record<string, string>> = {

@@ -75,7 +75,7 @@ const router = createBrowserRouter([
 ])
 
 export function App() {
-  useFailures()
+  useFailures(queries)
   useEffect(() => {
     // That storage fails is told on the page.
     sweep().catch(() => undefined)

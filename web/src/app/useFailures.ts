@@ -1,4 +1,5 @@
 import { notifications } from '@mantine/notifications'
+import type { QueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { db } from '../state/db.ts'
@@ -14,7 +15,7 @@ const say = (id: string, title: string, message: string, color = 'red') => {
 }
 
 /** Nothing fails in silence: what no view has told by itself is told here. */
-export function useFailures(): void {
+export function useFailures(queries: QueryClient): void {
   const { t } = useTranslation()
   useEffect(() => {
     // Storage that is missing is found out before anything is lost by it.
@@ -28,6 +29,15 @@ export function useFailures(): void {
     [],
   )
   useEffect(() => onRefusedWrite(() => say('read-only', t('lock.title'), t('lock.refused'), 'lamp')), [t])
+  useEffect(
+    () =>
+      queries.getQueryCache().subscribe((event) => {
+        if (event.type !== 'updated' || event.action.type !== 'error' || event.query.meta?.['toldHere'])
+          return
+        say('failed', t('error.failed'), errorWords(t, event.action.error))
+      }),
+    [queries, t],
+  )
   useEffect(() => {
     const onRejection = (event: PromiseRejectionEvent) => {
       const error: unknown = event.reason

@@ -250,7 +250,7 @@ const api = {
   },
 
   /** Easier and fuller versions of some measures, by effort. */
-  async ladder(order: ArrangeOrder, range: MeasureRange): Promise<EffortVersion[]> {
+  async versions(order: ArrangeOrder, range: MeasureRange): Promise<EffortVersion[]> {
     const { tune, setup, regions, locks } = order
     const run = versionsByEffort(tune, setup, regions, locks, range, memoryFor(order))
     for (let item = run.next(); ; item = run.next()) {

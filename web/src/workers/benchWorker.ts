@@ -31,7 +31,7 @@ export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) =>
   bench.call('ornamentsLeft', tune, doc)
 
 export const versionsInWorker = (order: ArrangeOrder, range: MeasureRange) =>
-  bench.call('ladder', order, range)
+  bench.call('versions', order, range)
 
 /** A run that can be stopped. */
 export interface ArrangeRun {

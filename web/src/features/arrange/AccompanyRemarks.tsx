@@ -1,16 +1,15 @@
 import { remarkMessages } from '@velvet-porch/core'
-import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import { remarksInWorker } from '../../workers/benchWorker.ts'
 import { say } from '../../texts/say.ts'
 import { FoundList } from './FoundList.tsx'
 import type { ArrangedProps } from './arrangedProps.ts'
-import { useAnswer } from './useAnswer.ts'
+import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** What could not be played as it was asked, and what is played instead. */
 export function AccompanyRemarks({ tune, doc, model, onSpot }: ArrangedProps) {
   const { t } = useTranslation()
-  const remarks = useAnswer(useCallback(() => remarksInWorker(tune, doc), [tune, doc]))
+  const { answer: remarks } = useAnswer('remarks', remarksInWorker, [tune, doc] as const)
   if (!remarks || remarks.length === 0) return null
   return (
     <FoundList

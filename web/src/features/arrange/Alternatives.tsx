@@ -5,6 +5,7 @@ import {
   type Alternative,
   type ArrangementDoc,
   type TermChange,
+  type Ticks,
   type TuneDoc,
   withId,
 } from '@velvet-porch/core'
@@ -13,6 +14,7 @@ import { useTranslation } from 'react-i18next'
 import { player } from '../../score/playback/player.ts'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { alternativesInWorker } from '../../workers/benchWorker.ts'
+import { useAnswer } from '../../workers/useAnswer.ts'
 import { useTermWords } from './useTermWords.ts'
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../../newId.ts'
@@ -27,24 +29,25 @@ interface Props {
   readonly onTry: (way: Alternative | undefined) => void
 }
 
+/** Other ways to play a moment of a measure, or all of the measure. */
+const waysOf = (tune: TuneDoc, doc: ArrangementDoc, measure: number, tick: Ticks | undefined) =>
+  alternativesInWorker(
+    { tune, setup: doc.setup, regions: doc.regions, locks: doc.base.locks },
+    { measure, ...(tick === undefined ? {} : { tick }) },
+  )
+
 /** The next-best ways to play the selected onset or its measure, each with what it changes: heard, tried, kept. */
 export function Alternatives({ tune, doc, model, arranger, spot, tried, onTry }: Props) {
   const { t } = useTranslation()
   const [scope, setScope] = useState<'onset' | 'measure'>('onset')
-  const [ways, setWays] = useState<readonly Alternative[]>()
   const { measure, tick } = spot
-  useEffect(() => {
-    let left = false
-    setWays(undefined)
-    onTry(undefined)
-    const order = { tune, setup: doc.setup, regions: doc.regions, locks: doc.base.locks }
-    void alternativesInWorker(order, { measure, ...(scope === 'onset' ? { tick } : {}) }).then((found) => {
-      if (!left) setWays(found)
-    })
-    return () => {
-      left = true
-    }
-  }, [tune, doc, measure, tick, scope, onTry])
+  const { answer: ways, asking } = useAnswer('alternatives', waysOf, [
+    tune,
+    doc,
+    measure,
+    scope === 'onset' ? tick : undefined,
+  ] as const)
+  useEffect(() => onTry(undefined), [tune, doc, measure, tick, scope, onTry])
   const number = model.numbers[measure]!
   const keep = (way: Alternative) => {
     const targets = new Set(way.locks.map((l) => l.target))
@@ -76,9 +79,9 @@ export function Alternatives({ tune, doc, model, arranger, spot, tried, onTry }:
           { value: 'measure', label: t('ways.measure', { number }) },
         ]}
       />
-      {ways === undefined ? (
+      {asking ? (
         <p role="status">{t('ways.looking')}</p>
-      ) : ways.length === 0 ? (
+      ) : !ways || ways.length === 0 ? (
         <p>{t('ways.none')}</p>
       ) : (
         <ol className="ways">

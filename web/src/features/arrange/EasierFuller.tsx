@@ -76,7 +76,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
         variant="default"
         mt={6}
         loading={looking}
-        onClick={() => void look(scopes.get(scope)!)}
+        onClick={() => look(scopes.get(scope)!)}
       >
         {t('easier.look')}
       </Button>

@@ -1,19 +1,15 @@
 import { USUAL_SCHOOL } from '@velvet-porch/core'
-import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { leftOutInWorker } from '../../workers/benchWorker.ts'
 import { FoundList } from './FoundList.tsx'
 import type { ArrangedProps } from './arrangedProps.ts'
-import { useAnswer } from './useAnswer.ts'
+import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** Where two parts are put into one instrument: what had to be dropped, measure by measure. */
 export function LeftOutLine({ tune, doc, model, onSpot }: ArrangedProps) {
   const { t } = useTranslation()
-  const ask = useMemo(() => {
-    const both = doc.regions.some((r) => (r.school ?? USUAL_SCHOOL).parts === 'both')
-    return both ? () => leftOutInWorker(tune, doc) : undefined
-  }, [tune, doc])
-  const dropped = useAnswer(ask)
+  const both = doc.regions.some((r) => (r.school ?? USUAL_SCHOOL).parts === 'both')
+  const { answer: dropped } = useAnswer('leftOut', leftOutInWorker, both ? ([tune, doc] as const) : undefined)
   if (!dropped) return null
   if (dropped.length === 0)
     return (

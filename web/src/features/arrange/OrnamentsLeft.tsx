@@ -1,20 +1,20 @@
-import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ornamentsLeftInWorker } from '../../workers/benchWorker.ts'
 import { FoundList } from './FoundList.tsx'
 import type { ArrangedProps } from './arrangedProps.ts'
-import { useAnswer } from './useAnswer.ts'
+import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** Ornaments of the source, and ways to sound a note that were asked for, that are not played; each with its reason. */
 export function OrnamentsLeft({ tune, doc, model, onSpot }: ArrangedProps) {
   const { t } = useTranslation()
-  const ask = useMemo(() => {
-    const has =
-      tune.events.some((e) => e.graces.length + e.ornaments.length > 0) ||
-      doc.base.locks.some((l) => l.field === 'attack')
-    return has ? () => ornamentsLeftInWorker(tune, doc) : undefined
-  }, [tune, doc])
-  const left = useAnswer(ask)
+  const has =
+    tune.events.some((e) => e.graces.length + e.ornaments.length > 0) ||
+    doc.base.locks.some((l) => l.field === 'attack')
+  const { answer: left } = useAnswer(
+    'ornamentsLeft',
+    ornamentsLeftInWorker,
+    has ? ([tune, doc] as const) : undefined,
+  )
   if (!left || left.length === 0) return null
   return (
     <FoundList

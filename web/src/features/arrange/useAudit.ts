@@ -1,7 +1,7 @@
 import type { ArrangementDoc, AuditReport, Finding, TuneDoc } from '@velvet-porch/core'
-import { useCallback, useMemo } from 'react'
+import { useMemo } from 'react'
 import { auditInWorker } from '../../workers/benchWorker.ts'
-import { useAnswer } from './useAnswer.ts'
+import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** What the independent audit says of a finished arrangement, and its findings by measure index. */
 export function useAudit(ready: { readonly tune: TuneDoc; readonly doc: ArrangementDoc } | undefined): {
@@ -9,8 +9,11 @@ export function useAudit(ready: { readonly tune: TuneDoc; readonly doc: Arrangem
   readonly faults: ReadonlyMap<number, readonly Finding[]>
 } {
   const { tune, doc } = ready ?? {}
-  const ask = useCallback(() => auditInWorker(tune!, doc!), [tune, doc])
-  const report = useAnswer(tune && doc ? ask : undefined)
+  const { answer: report } = useAnswer(
+    'audit',
+    auditInWorker,
+    tune && doc ? ([tune, doc] as const) : undefined,
+  )
   const faults = useMemo(() => {
     const byMeasure = new Map<number, Finding[]>()
     for (const f of report?.findings ?? []) byMeasure.set(f.measure, [...(byMeasure.get(f.measure) ?? []), f])

@@ -1,6 +1,7 @@
-import type { ArrangementDoc, MeasureRange, EffortVersion, TuneDoc } from '@velvet-porch/core'
-import { useCallback, useEffect, useState } from 'react'
+import type { ArrangementDoc, EffortVersion, MeasureRange, TuneDoc } from '@velvet-porch/core'
+import { useMemo, useState } from 'react'
 import { versionsInWorker } from '../../workers/benchWorker.ts'
+import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** Versions of some measures, ordered by effort; the one without changes is how it is now. */
 export interface FoundVersions {
@@ -10,24 +11,27 @@ export interface FoundVersions {
   readonly now: EffortVersion | undefined
 }
 
+const versionsOf = (tune: TuneDoc, { setup, regions, base }: ArrangementDoc, range: MeasureRange) =>
+  versionsInWorker({ tune, setup, regions, locks: base.locks }, range)
+
 /** Looks for easier and fuller versions of measures; what was found is dropped when the arrangement changes. */
 export function useEffortVersions(tune: TuneDoc, doc: ArrangementDoc) {
-  const [found, setFound] = useState<FoundVersions>()
-  const [looking, setLooking] = useState(false)
-  const { base, regions, setup } = doc
-  const drop = useCallback(() => setFound(undefined), [])
-  useEffect(drop, [drop, tune, base, regions, setup])
-  const look = useCallback(
-    async (range: MeasureRange) => {
-      setLooking(true)
-      try {
-        const rungs = await versionsInWorker({ tune, setup, regions, locks: base.locks }, range)
-        setFound({ rungs, range, now: rungs.find((r) => r.changes.length === 0) })
-      } finally {
-        setLooking(false)
-      }
-    },
-    [tune, base, regions, setup],
+  const [asked, setAsked] = useState<{ readonly range: MeasureRange; readonly doc: ArrangementDoc }>()
+  const range = asked?.doc === doc ? asked.range : undefined
+  const { answer: rungs, asking: looking } = useAnswer(
+    'versions',
+    versionsOf,
+    range && ([tune, doc, range] as const),
   )
-  return { found, looking, look, drop }
+  const found = useMemo(
+    (): FoundVersions | undefined =>
+      rungs && range && { rungs, range, now: rungs.find((r) => r.changes.length === 0) },
+    [rungs, range],
+  )
+  return {
+    found,
+    looking,
+    look: (range: MeasureRange) => setAsked({ range, doc }),
+    drop: () => setAsked(undefined),
+  }
 }

@@ -111,7 +111,7 @@ export function EasierHere({
         </ul>
       ) : null}
       <Group gap={8}>
-        <Button size="compact-xs" variant="default" loading={looking} onClick={() => void look(range)}>
+        <Button size="compact-xs" variant="default" loading={looking} onClick={() => look(range)}>
           {t('teach.lookEasier')}
         </Button>
         <Anchor component={Link} size="xs" to={`/tunes/${tune.id}/arrange?from=${range.from}&to=${range.to}`}>

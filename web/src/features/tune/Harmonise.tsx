@@ -6,6 +6,7 @@ import { notifications } from '@mantine/notifications'
 import { useNames } from '../../ui/names/useNames.ts'
 import { change } from '../../state/documents.ts'
 import { harmoniseInWorker } from '../../workers/benchWorker.ts'
+import { useAnswer } from '../../workers/useAnswer.ts'
 
 interface Props {
   readonly tune: TuneDoc
@@ -19,13 +20,8 @@ export function Harmonise({ tune, text, spans, onText }: Props) {
   const { t } = useTranslation()
   const names = useNames()
   const [open, setOpen] = useState(false)
-  const [found, setFound] = useState<readonly HarmonyCandidate[]>()
+  const { answer: found } = useAnswer('harmonise', harmoniseInWorker, open ? ([tune] as const) : undefined)
   const suggested = tune.chords.length > 0 && tune.chords.every((c) => c.origin === 'suggested')
-  const start = () => {
-    setOpen(true)
-    setFound(undefined)
-    void harmoniseInWorker(tune).then(setFound)
-  }
   const take = (candidate: HarmonyCandidate) => {
     setOpen(false)
     void change(
@@ -52,7 +48,7 @@ export function Harmonise({ tune, text, spans, onText }: Props) {
   return (
     <>
       <Group gap={6}>
-        <Button size="compact-sm" variant="default" onClick={start}>
+        <Button size="compact-sm" variant="default" onClick={() => setOpen(true)}>
           {t('tune.harmonise')}
         </Button>
         {suggested && spans.length > 0 ? (

@@ -53,8 +53,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const late = useDeferredValue(tune)
   const shown = pen ? tune : late
   const model = useMemo(() => modelOf(shown), [modelOf, shown])
-  const { setOn, setCell } = writing
-  const toggle = useCallback(() => setOn((on) => !on), [setOn])
+  const { toggle, setCell } = writing
   const onCell = useCallback(
     (cell: Cell, stepsBelow?: number) => {
       setCell(cell)

@@ -1,60 +1,36 @@
 import { ActionIcon, Button, Group, Progress, Text, Tooltip, UnstyledButton } from '@mantine/core'
 import { IconFileText, IconPencil, IconPrinter, IconSwitchHorizontal } from '@tabler/icons-react'
-import { textTab, tuningId, type ArrangementDoc, type Id } from '@velvet-porch/core'
+import { textTab, tuningId } from '@velvet-porch/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import { useNames } from '../../ui/names/useNames.ts'
-import { keysOf, type SheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
-import { HistoryTools } from '../../ui/HistoryTools.tsx'
-import { setPrefs, usePrefs } from '../../state/prefs.ts'
-import { FormLine } from './FormLine.tsx'
-import { FindTools } from './FindTools.tsx'
-import { SheetMenu } from './SheetMenu.tsx'
-import { InstrumentTools } from './InstrumentTools.tsx'
-import { saveAs } from '../../ui/saveAs.ts'
-import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from './Sections.tsx'
-import type { Writing } from '../../score/edit/useWriting.ts'
-import { VersionsMenu } from './VersionsMenu.tsx'
-import { useProgress, type BenchArranger } from './useArranger.ts'
-
-interface Props {
-  readonly id: string
-  readonly model: SheetModel
-  readonly doc: ArrangementDoc | null
-  readonly arranger: BenchArranger
-  readonly spot: SheetPosition | undefined
-  /** Goes to a place of the sheet; absent where the page is another one than the score's. */
-  readonly onSpot: ((spot: SheetPosition) => void) | undefined
-  /** The last change of the arrangement, that it can be compared with. */
-  readonly previous: string | undefined
-  /** Writing by hand, where the sheet may be written on. */
-  readonly writing: Writing | undefined
-  readonly comparing: boolean
-  readonly onCompare: (on: boolean) => void
-  /** The version that is shown beside the bench's. */
-  readonly beside: Id | undefined
-  readonly onBeside: (version: Id | undefined) => void
-}
+import { useNames } from '../../../ui/names/useNames.ts'
+import { keysOf, type SheetModel } from '../../../score/sheet/sheetModel.ts'
+import { HistoryTools } from '../../../ui/HistoryTools.tsx'
+import { setPrefs, usePrefs } from '../../../state/prefs.ts'
+import { FormLine } from '../FormLine.tsx'
+import { FindTools } from '../FindTools.tsx'
+import { SheetMenu } from '../SheetMenu.tsx'
+import { InstrumentTools } from '../InstrumentTools.tsx'
+import { saveAs } from '../../../ui/saveAs.ts'
+import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from '../Sections.tsx'
+import { VersionsMenu } from '../VersionsMenu.tsx'
+import { useProgress, type BenchArranger } from '../useArranger.ts'
+import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
 
 const LANES = ['fingers', 'picking', 'counts', 'degrees'] as const
 const LANE_SIGNS = { fingers: '1 2 3', picking: 'p i m', counts: '1 & 2', degrees: '1 ♭3 5' }
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
-export function ArrangeHead(props: Props) {
-  const {
-    id,
-    model,
-    doc,
-    arranger,
-    spot,
-    onSpot,
-    previous,
-    writing,
-    comparing,
-    onCompare,
-    beside,
-    onBeside,
-  } = props
+export function ArrangeHead() {
+  const { id, signs: model, doc, out, arranger, spot: at, previous, writing } = useBenchPage()
+  const comparing = useBench((s) => s.comparing)
+  const beside = useBench((s) => s.beside)
+  const onCompare = useSetBench('comparing')
+  const onBeside = useSetBench('beside')
+  const goTo = useSetBench('spot')
+  // Written out, the page is another one than the score's.
+  const spot = out ? undefined : at
+  const onSpot = out ? undefined : goTo
   const { t } = useTranslation()
   const go = useNavigate()
   const { settings } = arranger
@@ -84,7 +60,7 @@ export function ArrangeHead(props: Props) {
               leftSection={<IconPencil size={15} />}
               aria-pressed={writing?.on ?? false}
               disabled={!writing}
-              onClick={() => writing?.setOn(!writing.on)}
+              onClick={writing?.toggle}
             >
               {t('write.open')}
             </Button>

@@ -1,0 +1,71 @@
+import { memo } from 'react'
+import type { usePlaying } from '../../../score/playback/usePlaying.ts'
+import { Sheet, type SheetWriting } from '../../../score/sheet/Sheet.tsx'
+import type { SheetModel, SheetPosition } from '../../../score/sheet/sheetModel.ts'
+import type { Lit } from '../../../score/sheet/TabLayer.tsx'
+import { usePrefs } from '../../../state/prefs.ts'
+import { useBench, useSetBench } from './BenchContext.ts'
+import { BesideSheet } from './BesideSheet.tsx'
+import type { BesidePage } from './useBesidePage.ts'
+
+const Page = memo(Sheet)
+
+interface Props {
+  readonly model: SheetModel
+  readonly spot: SheetPosition | undefined
+  readonly cursor: ReturnType<typeof usePlaying>['cursor']
+  readonly lit: Lit
+  /** Present while the sheet is written on. */
+  readonly writing: SheetWriting | undefined
+  readonly beside: BesidePage | undefined
+}
+
+/** The sheet of the bench, alone or beside a kept version. */
+export function BenchSheet({ model, spot, cursor, lit, writing, beside }: Props) {
+  const { sheet } = usePrefs()
+  const marked = useBench((s) => s.marked)
+  const heard = useBench((s) => s.heard)
+  const onSpot = useSetBench('spot')
+  const onMark = useSetBench('marked')
+  const onHear = useSetBench('heard')
+  const setBeside = useSetBench('beside')
+  // Side by side, both have the same measures on a line.
+  const perLine = beside ? sheet.perLine || 1 : sheet.perLine
+  const page = (
+    <Page
+      model={model}
+      layers={sheet}
+      perLine={perLine}
+      runsOn={sheet.layout === 'line' && !beside}
+      zoom={sheet.zoom / 100}
+      spot={spot}
+      onSpot={onSpot}
+      marked={marked}
+      onMark={onMark}
+      cursor={beside && heard === 'version' ? undefined : cursor}
+      lit={lit}
+      writing={writing}
+    />
+  )
+  if (!beside) return page
+  return (
+    <BesideSheet
+      version={beside.version}
+      changes={new Set([...beside.changed, ...beside.lit.changed]).size}
+      heard={heard}
+      onHear={onHear}
+      onClose={() => setBeside(undefined)}
+      bench={page}
+      kept={
+        <Page
+          model={beside.model}
+          layers={sheet}
+          perLine={perLine}
+          zoom={sheet.zoom / 100}
+          cursor={heard === 'version' ? cursor : undefined}
+          lit={beside.lit}
+        />
+      }
+    />
+  )
+}

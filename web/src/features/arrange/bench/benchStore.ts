@@ -1,0 +1,46 @@
+import type { Alternative, Id, Layer, TuneDoc } from '@velvet-porch/core'
+import { createStore, type StoreApi } from 'zustand'
+import type { MarkedMeasures } from '../../../score/sheet/Sheet.tsx'
+import type { SheetPosition } from '../../../score/sheet/sheetModel.ts'
+
+/** What is looked at on the bench: where, which measures, and which other version of the arrangement, if any. */
+export interface BenchState {
+  readonly spot: SheetPosition | undefined
+  readonly marked: MarkedMeasures | undefined
+  /** Looks at the arrangement before its last change. */
+  readonly comparing: boolean
+  /** The hand's own versions of measures are put aside. */
+  readonly asWritten: boolean
+  /** Another way to play a moment or a measure, tried on the sheet. */
+  readonly tried: Alternative | undefined
+  /** A version of another effort, tried on the sheet. */
+  readonly trial: Layer | undefined
+  readonly ossia: Id | undefined
+  /** The version that is shown beside the bench's, and which of the two Play plays. */
+  readonly beside: Id | undefined
+  readonly heard: 'bench' | 'version'
+}
+
+export type BenchStore = StoreApi<BenchState>
+
+export const createBench = (marked: MarkedMeasures | undefined): BenchStore =>
+  createStore<BenchState>(() => ({
+    spot: undefined,
+    marked,
+    comparing: false,
+    asWritten: false,
+    tried: undefined,
+    trial: undefined,
+    ossia: undefined,
+    beside: undefined,
+    heard: 'bench',
+  }))
+
+/** Measures that the address names, as a link from the lesson does. */
+export function markedIn(address: URLSearchParams, tune: TuneDoc | undefined): MarkedMeasures | undefined {
+  const [from, to] = [address.get('from'), address.get('to')].map((v) => (v === null ? NaN : Number(v)))
+  const last = (tune?.measures.length ?? Infinity) - 1
+  return Number.isInteger(from) && Number.isInteger(to) && from! >= 0 && from! <= to! && to! <= last
+    ? { from: from!, to: to! }
+    : undefined
+}
