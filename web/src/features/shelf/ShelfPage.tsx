@@ -1,14 +1,5 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
-import {
-  IconClipboardText,
-  IconFileMusic,
-  IconLamp,
-  IconPencil,
-  IconSearch,
-  IconLayoutGrid,
-  IconTrash,
-} from '@tabler/icons-react'
+import { IconSearch, IconTrash } from '@tabler/icons-react'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
@@ -18,12 +9,14 @@ import { db } from '../../state/db.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
 import { Archive } from './Archive.tsx'
-import { takeFiles, takeText, type Intake } from './intake.ts'
+import { takeFiles, takeText } from './intake.ts'
 import { BinDialog } from './BinDialog.tsx'
 import { FormDialog } from './FormDialog.tsx'
 import { PasteDialog } from './PasteDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
+import { useArrive } from './useArrive.ts'
 import { useFileDrop } from './useFileDrop.ts'
+import { WaysIn } from './WaysIn.tsx'
 
 /** Eight empty measures to be written on. */
 const blankPage = (title: string) =>
@@ -43,33 +36,7 @@ export function ShelfPage() {
   const rows = all?.filter((r) => r.removedAt === undefined) ?? (trouble ? [] : undefined)
   const inBin = (all?.length ?? 0) - (rows?.length ?? 0)
   const [binOpen, setBinOpen] = useState(false)
-  const arrive = useCallback(
-    (intake: Intake) => {
-      if (intake.complaints.length > 0) {
-        notifications.show({
-          title: t('shelf.readNone'),
-          message: intake.complaints.slice(0, 4).join('\n'),
-          color: 'red',
-          autoClose: false,
-          style: { whiteSpace: 'pre-line' },
-        })
-      }
-      if (intake.remarks.length > 0) {
-        notifications.show({
-          title: t('shelf.readAs', { count: intake.remarks.length }),
-          message: intake.remarks.slice(0, 6).join('\n'),
-          color: 'lamp',
-          autoClose: false,
-          style: { whiteSpace: 'pre-line' },
-        })
-      }
-      if (intake.tunes.length === 1)
-        void go(`/tunes/${intake.tunes[0]!.id}/${intake.withTab ? 'arrange' : 'tune'}`)
-      else if (intake.tunes.length > 1)
-        notifications.show({ message: t('shelf.readSome', { count: intake.tunes.length }) })
-    },
-    [go, t],
-  )
+  const arrive = useArrive()
   const dropping = useFileDrop((files) => void takeFiles(files, t('shelf.newTitle')).then(arrive))
   const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
   const writeNew = useCallback(async () => {
@@ -95,37 +62,14 @@ export function ShelfPage() {
   )
   const empty = rows?.length === 0
   const ways = (
-    <Group gap="sm" justify={empty ? 'center' : 'flex-end'}>
-      <Button
-        variant={empty ? 'filled' : 'default'}
-        leftSection={<IconLamp size={18} />}
-        onClick={() => void demo()}
-      >
-        {t('shelf.demo')}
-      </Button>
-      <Button variant="default" leftSection={<IconPencil size={18} />} onClick={() => void writeNew()}>
-        {t('shelf.newTune')}
-      </Button>
-      <Button
-        variant="default"
-        leftSection={<IconClipboardText size={18} />}
-        onClick={() => setPasting(true)}
-      >
-        {t('shelf.paste')}
-      </Button>
-      {empty ? null : (
-        <Button variant="default" leftSection={<IconLayoutGrid size={18} />} onClick={() => setForming(true)}>
-          {t('form.button')}
-        </Button>
-      )}
-      <Button
-        variant={empty ? 'default' : 'filled'}
-        leftSection={<IconFileMusic size={18} />}
-        onClick={() => picker.current?.click()}
-      >
-        {t('shelf.open')}
-      </Button>
-    </Group>
+    <WaysIn
+      empty={empty}
+      onDemo={() => void demo()}
+      onNew={() => void writeNew()}
+      onPaste={() => setPasting(true)}
+      onForm={() => setForming(true)}
+      onOpen={() => picker.current?.click()}
+    />
   )
   return (
     <div className="shelf">

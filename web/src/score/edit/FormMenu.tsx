@@ -59,177 +59,218 @@ export function FormMenu({ tune, range, numbers, run }: Props) {
   )
 }
 
-function FormFields({ tune, range, numbers, run }: Props & { range: MarkedMeasures }) {
+type Fields = Props & { readonly range: MarkedMeasures }
+
+function FormFields(props: Fields) {
+  const { numbers, range, run } = props
   const { t } = useTranslation()
-  const { from, to } = range
-  const first = tune.measures[from]!
-  const last = tune.measures[to]!
-  const own = tune.sections.find((s) => s.measure === first.id)?.name ?? ''
-  const [section, setSection] = useState(own)
-  const tempo = tune.tempos.findLast((m) => tune.measures.findIndex((x) => x.id === m.pos.measure) <= from)
-  const [bpm, setBpm] = useState<string | number>(tempo ? Math.round(tempo.bpm) : 100)
-  const repeated = first.repeatStart || last.repeatEnd > 1
   return (
     <Stack gap={8} w={300} data-testid="form-menu">
       <strong>
-        {from === to
-          ? t('write.measures.one', { number: numbers[from]! })
-          : t('write.measures.many', { from: numbers[from]!, to: numbers[to]! })}
+        {range.from === range.to
+          ? t('write.measures.one', { number: numbers[range.from]! })
+          : t('write.measures.many', { from: numbers[range.from]!, to: numbers[range.to]! })}
       </strong>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          void run({ do: 'section', measure: from, name: section })
-        }}
-      >
-        <Group gap={6} align="end" wrap="nowrap">
-          <TextInput
-            size="xs"
-            label={t('write.form.section')}
-            placeholder={t('write.form.sectionHint')}
-            value={section}
-            onChange={(e) => setSection(e.currentTarget.value)}
-          />
-          <Button size="xs" type="submit" variant="default">
-            {t('write.form.set')}
-          </Button>
-        </Group>
-      </form>
-      <Group gap={6}>
-        <Button
-          size="compact-sm"
-          variant="default"
-          onClick={() => void run({ do: 'repeat', from, to, on: !repeated })}
-        >
-          {t(repeated ? 'write.form.repeatOff' : 'write.form.repeatOn')}
-        </Button>
-        {FORM_SIGNS.map((sign) => (
-          <Button
-            key={sign}
-            size="compact-sm"
-            variant={last[sign] ? 'filled' : 'default'}
-            aria-pressed={last[sign] ?? false}
-            onClick={() =>
-              void run({ do: 'sign', measure: sign === 'segno' ? from : to, sign, on: !last[sign] })
-            }
-          >
-            {t(`write.form.signs.${sign}`)}
-          </Button>
-        ))}
+      <SectionField {...props} />
+      <RepeatAndSigns {...props} />
+      <Group gap={6} grow>
+        <EndingSelect {...props} />
+        <JumpSelect {...props} />
       </Group>
       <Group gap={6} grow>
-        <Select
-          size="xs"
-          label={t('write.form.ending')}
-          value={first.endings.length > 0 ? first.endings.join(',') : NONE}
-          data={[
-            { value: NONE, label: t('write.form.noEnding') },
-            ...PASSES.map((p) => ({ value: p, label: p })),
-          ]}
-          allowDeselect={false}
-          comboboxProps={{ withinPortal: false }}
-          onChange={(v) =>
-            void run({ do: 'ending', from, to, passes: !v || v === NONE ? [] : v.split(',').map(Number) })
-          }
-        />
-        <Select
-          size="xs"
-          label={t('write.form.jump')}
-          value={last.jump ?? NONE}
-          data={[
-            { value: NONE, label: t('write.form.noJump') },
-            ...JUMPS.map((j) => ({ value: j, label: t(`write.form.jumps.${j}`) })),
-          ]}
-          allowDeselect={false}
-          comboboxProps={{ withinPortal: false }}
-          onChange={(v) => void run({ do: 'jump', measure: to, jump: v === NONE ? undefined : (v as Jump) })}
-        />
+        <MetreSelect {...props} />
+        <KeySelect {...props} />
       </Group>
-      <Group gap={6} grow>
-        <Select
-          size="xs"
-          label={t('write.form.metre')}
-          value={`${first.metre.num}/${first.metre.den}`}
-          data={[...new Set([`${first.metre.num}/${first.metre.den}`, ...METRES])]}
-          allowDeselect={false}
-          comboboxProps={{ withinPortal: false }}
-          onChange={(v) => {
-            const [num, den] = (v ?? '4/4').split('/').map(Number)
-            void run({ do: 'metre', from, num: num!, den: den! })
-          }}
-        />
-        <KeySelect tune={tune} from={from} run={run} />
-      </Group>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          const value = Number(bpm)
-          if (value >= 20 && value <= 400)
-            void run({ do: 'tempo', at: { measure: first.id, tick: 0 }, bpm: value })
-        }}
-      >
-        <Group gap={6} align="end" wrap="nowrap">
-          <NumberInput
-            size="xs"
-            label={t('write.form.tempo')}
-            min={20}
-            max={400}
-            value={bpm}
-            onChange={setBpm}
-          />
-          <Button size="xs" type="submit" variant="default">
-            {t('write.form.set')}
-          </Button>
-        </Group>
-      </form>
+      <TempoField {...props} />
       <Button size="compact-sm" variant="default" onClick={() => void run({ do: 'writeOut' })}>
         {t('write.form.writeOut')}
       </Button>
       <Group gap={6} grow>
-        <Select
-          size="xs"
-          label={t('write.form.source')}
-          value={first.provenance}
-          data={SOURCES.map((s) => ({ value: s, label: t(`write.form.sources.${s}`) }))}
-          allowDeselect={false}
-          comboboxProps={{ withinPortal: false }}
-          onChange={(v) => v && void run({ do: 'provenance', from, to, provenance: v })}
-        />
-        {from === 0 ? (
-          <Select
-            size="xs"
-            label={t('write.form.pickup')}
-            value={first.length < first.nominal ? String(first.length) : '0'}
-            data={shortLengths(first).map((ticks) => ({
-              value: String(ticks),
-              label:
-                ticks === 0
-                  ? t('write.form.noPickup')
-                  : t('write.form.pickupOf', { count: ticks / (WHOLE / 8) }),
-            }))}
-            allowDeselect={false}
-            comboboxProps={{ withinPortal: false }}
-            onChange={(v) => void run({ do: 'pickup', ticks: Number(v) })}
-          />
-        ) : (
-          <Select
-            size="xs"
-            label={t('write.form.cut')}
-            value={first.length < first.nominal ? String(first.length) : '0'}
-            data={shortLengths(first).map((ticks) => ({
-              value: String(ticks),
-              label:
-                ticks === 0
-                  ? t('write.form.whole')
-                  : t('write.form.pickupOf', { count: ticks / (WHOLE / 8) }),
-            }))}
-            allowDeselect={false}
-            comboboxProps={{ withinPortal: false }}
-            onChange={(v) => void run({ do: 'cut', measure: from, ticks: Number(v) })}
-          />
-        )}
+        <SourceSelect {...props} />
+        <LengthSelect {...props} />
       </Group>
     </Stack>
+  )
+}
+
+/** A list that stands inside the menu. */
+const LIST = { size: 'xs', allowDeselect: false, comboboxProps: { withinPortal: false } } as const
+
+function SectionField({ tune, range, run }: Fields) {
+  const { t } = useTranslation()
+  const id = tune.measures[range.from]!.id
+  const [section, setSection] = useState(tune.sections.find((s) => s.measure === id)?.name ?? '')
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault()
+        void run({ do: 'section', measure: range.from, name: section })
+      }}
+    >
+      <Group gap={6} align="end" wrap="nowrap">
+        <TextInput
+          size="xs"
+          label={t('write.form.section')}
+          placeholder={t('write.form.sectionHint')}
+          value={section}
+          onChange={(e) => setSection(e.currentTarget.value)}
+        />
+        <Button size="xs" type="submit" variant="default">
+          {t('write.form.set')}
+        </Button>
+      </Group>
+    </form>
+  )
+}
+
+function RepeatAndSigns({ tune, range: { from, to }, run }: Fields) {
+  const { t } = useTranslation()
+  const last = tune.measures[to]!
+  const repeated = tune.measures[from]!.repeatStart || last.repeatEnd > 1
+  return (
+    <Group gap={6}>
+      <Button
+        size="compact-sm"
+        variant="default"
+        onClick={() => void run({ do: 'repeat', from, to, on: !repeated })}
+      >
+        {t(repeated ? 'write.form.repeatOff' : 'write.form.repeatOn')}
+      </Button>
+      {FORM_SIGNS.map((sign) => (
+        <Button
+          key={sign}
+          size="compact-sm"
+          variant={last[sign] ? 'filled' : 'default'}
+          aria-pressed={last[sign] ?? false}
+          onClick={() =>
+            void run({ do: 'sign', measure: sign === 'segno' ? from : to, sign, on: !last[sign] })
+          }
+        >
+          {t(`write.form.signs.${sign}`)}
+        </Button>
+      ))}
+    </Group>
+  )
+}
+
+function EndingSelect({ tune, range: { from, to }, run }: Fields) {
+  const { t } = useTranslation()
+  const { endings } = tune.measures[from]!
+  return (
+    <Select
+      {...LIST}
+      label={t('write.form.ending')}
+      value={endings.length > 0 ? endings.join(',') : NONE}
+      data={[
+        { value: NONE, label: t('write.form.noEnding') },
+        ...PASSES.map((p) => ({ value: p, label: p })),
+      ]}
+      onChange={(v) =>
+        void run({ do: 'ending', from, to, passes: !v || v === NONE ? [] : v.split(',').map(Number) })
+      }
+    />
+  )
+}
+
+function JumpSelect({ tune, range: { to }, run }: Fields) {
+  const { t } = useTranslation()
+  return (
+    <Select
+      {...LIST}
+      label={t('write.form.jump')}
+      value={tune.measures[to]!.jump ?? NONE}
+      data={[
+        { value: NONE, label: t('write.form.noJump') },
+        ...JUMPS.map((j) => ({ value: j, label: t(`write.form.jumps.${j}`) })),
+      ]}
+      onChange={(v) => void run({ do: 'jump', measure: to, jump: v === NONE ? undefined : (v as Jump) })}
+    />
+  )
+}
+
+function MetreSelect({ tune, range: { from }, run }: Fields) {
+  const { t } = useTranslation()
+  const { num, den } = tune.measures[from]!.metre
+  const now = `${num}/${den}`
+  return (
+    <Select
+      {...LIST}
+      label={t('write.form.metre')}
+      value={now}
+      data={[...new Set([now, ...METRES])]}
+      onChange={(v) => {
+        const [num, den] = (v ?? '4/4').split('/').map(Number)
+        void run({ do: 'metre', from, num: num!, den: den! })
+      }}
+    />
+  )
+}
+
+function TempoField({ tune, range: { from }, run }: Fields) {
+  const { t } = useTranslation()
+  const tempo = tune.tempos.findLast((m) => tune.measures.findIndex((x) => x.id === m.pos.measure) <= from)
+  const [bpm, setBpm] = useState<string | number>(tempo ? Math.round(tempo.bpm) : 100)
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault()
+        const value = Number(bpm)
+        if (value >= 20 && value <= 400)
+          void run({ do: 'tempo', at: { measure: tune.measures[from]!.id, tick: 0 }, bpm: value })
+      }}
+    >
+      <Group gap={6} align="end" wrap="nowrap">
+        <NumberInput
+          size="xs"
+          label={t('write.form.tempo')}
+          min={20}
+          max={400}
+          value={bpm}
+          onChange={setBpm}
+        />
+        <Button size="xs" type="submit" variant="default">
+          {t('write.form.set')}
+        </Button>
+      </Group>
+    </form>
+  )
+}
+
+function SourceSelect({ tune, range: { from, to }, run }: Fields) {
+  const { t } = useTranslation()
+  return (
+    <Select
+      {...LIST}
+      label={t('write.form.source')}
+      value={tune.measures[from]!.provenance}
+      data={SOURCES.map((s) => ({ value: s, label: t(`write.form.sources.${s}`) }))}
+      onChange={(v) => v && void run({ do: 'provenance', from, to, provenance: v })}
+    />
+  )
+}
+
+/** How long a measure is: the first one may be a pickup, another one cut short. */
+function LengthSelect({ tune, range: { from }, run }: Fields) {
+  const { t } = useTranslation()
+  const measure = tune.measures[from]!
+  const first = from === 0
+  return (
+    <Select
+      {...LIST}
+      label={t(first ? 'write.form.pickup' : 'write.form.cut')}
+      value={measure.length < measure.nominal ? String(measure.length) : '0'}
+      data={shortLengths(measure).map((ticks) => ({
+        value: String(ticks),
+        label:
+          ticks > 0
+            ? t('write.form.pickupOf', { count: ticks / (WHOLE / 8) })
+            : t(first ? 'write.form.noPickup' : 'write.form.whole'),
+      }))}
+      onChange={(v) => {
+        const ticks = Number(v)
+        void run(first ? { do: 'pickup', ticks } : { do: 'cut', measure: from, ticks })
+      }}
+    />
   )
 }
 
@@ -248,7 +289,7 @@ const TONICS: readonly NoteName[] = [
   { step: 'C', alter: 1 },
 ]
 
-function KeySelect({ tune, from, run }: Pick<Props, 'tune' | 'run'> & { from: number }) {
+function KeySelect({ tune, range: { from }, run }: Fields) {
   const { t } = useTranslation()
   const names = useNames()
   const { key } = tune.measures[from]!
@@ -259,13 +300,11 @@ function KeySelect({ tune, from, run }: Pick<Props, 'tune' | 'run'> & { from: nu
   const usable = options.filter((o) => Math.abs(keyOf(o.tonic, o.mode).fifths) <= 7)
   return (
     <Select
-      size="xs"
+      {...LIST}
       label={t('write.form.key')}
       searchable
       value={code(key.tonic, key.mode)}
       data={usable.map((o) => ({ value: o.value, label: names.key(keyOf(o.tonic, o.mode)) }))}
-      allowDeselect={false}
-      comboboxProps={{ withinPortal: false }}
       onChange={(v) => {
         const o = usable.find((x) => x.value === v)
         if (o) void run({ do: 'key', from, key: keyOf(o.tonic, o.mode) })

@@ -1,0 +1,126 @@
+import {
+  isInPiece,
+  layerOf,
+  lessonOf,
+  withVariant,
+  type ArrangementDoc,
+  type LearningStep,
+  type TeachLayer,
+  type TuneDoc,
+} from '@velvet-porch/core'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import { handAt, withLifted, withReadyFingers } from '../../score/neck/handMove.ts'
+import { player } from '../../score/playback/player.ts'
+import { usePlaying } from '../../score/playback/usePlaying.ts'
+import { sheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { usePrefs } from '../../state/prefs.ts'
+import { useLog, usePieceNotes } from '../../state/teaching.ts'
+import type { Instead } from './EasierHere.tsx'
+import type { Loop } from './LessonFoot.tsx'
+import { useTaught } from './useTaught.ts'
+import { useTeachActions } from './useTeachActions.ts'
+
+export const VIEWS = ['step', 'piece', 'script', 'drills', 'plan', 'log'] as const
+type View = (typeof VIEWS)[number]
+
+export type ShownLesson = ReturnType<typeof useLesson>
+
+/** A lesson as it is shown: what is taught to whom, where it stands, which view of it, what is looped and heard. */
+export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
+  const { lesson: settings } = usePrefs()
+  const notes = usePieceNotes(tune.id)
+  const { doc: taught, student, own } = useTaught(tune, written)
+  const log = useLog(tune.id, student?.id ?? '')
+  const [instead, setInstead] = useState<Instead>()
+  useEffect(() => setInstead(undefined), [written.base, student])
+  const whole = useMemo(
+    () => (instead ? { ...taught, base: withVariant(taught.base, instead) } : taught),
+    [taught, instead],
+  )
+  const [layer, setLayer] = useState<TeachLayer>('whole')
+  const doc = useMemo(() => layerOf(tune, whole, layer), [tune, whole, layer])
+  const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
+  const lesson = useMemo(() => lessonOf(tune, doc, settings, log), [tune, doc, settings, log])
+  // Pieces and plans are those of the whole, whatever layer is looked at.
+  const plan = useMemo(
+    () => (doc === whole ? lesson : lessonOf(tune, whole, settings, log)),
+    [lesson, tune, doc, whole, settings, log],
+  )
+  const { steps, script } = lesson
+  const { pieces } = plan
+  const [chosen, setIndex] = useState(0)
+  const index = Math.min(chosen, Math.max(0, steps.length - 1))
+  const [loop, setLoop] = useState<Loop>('none')
+  const [view, setView] = useState<View>('step')
+  const step = steps[index]
+  const spot = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
+  const piece = spot && pieces.find((p) => isInPiece(p, spot))
+  const marked = useMemo(() => {
+    if (!step || loop === 'none') return undefined
+    if (loop === 'piece' && piece) return { from: piece.from, to: piece.to }
+    return { from: loop === 'start' ? 0 : step.measure, to: step.measure }
+  }, [step, loop, piece])
+  // What is looped is heard from its beginning.
+  const from = useMemo(
+    () => (marked && loop !== 'measure' ? { measure: marked.from, tick: 0 } : spot),
+    [marked, loop, spot],
+  )
+  const { toggle, cursor } = usePlaying(model, from, marked)
+  const hand = useMemo(
+    () => step && withLifted(withReadyFingers(handAt(model, step)), step.hand.lifts),
+    [model, step],
+  )
+  const plucked = useMemo(
+    () => (spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []),
+    [model, spot],
+  )
+  const toScript = useCallback(() => setView((v) => (v === 'script' ? 'step' : 'script')), [])
+  const go = useTeachActions(steps, index, setIndex, toggle, toScript)
+  const toMeasure = (measure: number, tick = 0) => setIndex(stepFrom(steps, measure, tick))
+  return {
+    ...{ taught, student, own, notes, log, instead, setInstead, layer, setLayer },
+    ...{ model, lesson, plan, steps, script, pieces, piece, view, setView },
+    ...{ step, index, setIndex, spot, marked, loop, setLoop, hand, plucked, toggle, cursor, go, toMeasure },
+    toSheet: (s: SheetPosition) => setIndex(nearest(steps, s)),
+    /** Looks at a step of the learning order, in the view and with the loop that it is learnt with. */
+    toLearningStep(s: LearningStep) {
+      const to = placeOf(s)
+      toMeasure(to.measure, to.tick)
+      setLoop(s.kind === 'piece' ? 'piece' : s.kind === 'join' ? 'start' : 'none')
+      setView(s.kind === 'change' ? 'drills' : s.kind === 'piece' ? 'piece' : 'step')
+    },
+    /** Loops the piece at a tempo. */
+    loopAt(bpm: number) {
+      setLoop('piece')
+      player.set({ tempo: bpm / (tune.tempos[0]?.bpm ?? bpm) })
+    },
+  }
+}
+
+/** Where a step of the learning order is looked at; a join at the end of what is joined, to be played from the start. */
+function placeOf(step: LearningStep): { readonly measure: number; readonly tick?: number | undefined } {
+  switch (step.kind) {
+    case 'change':
+      return step.spot
+    case 'piece':
+      return { measure: step.piece.from, tick: step.piece.tick }
+    case 'join':
+      return { measure: step.to.to }
+    case 'whole':
+      return { measure: 0 }
+  }
+}
+
+/** The first step from a place on. */
+function stepFrom(steps: readonly SheetPosition[], measure: number, tick: number): number {
+  const at = steps.findIndex((s) => s.measure > measure || (s.measure === measure && s.tick >= tick))
+  return Math.max(0, at)
+}
+
+/** The step that stands at a spot of the sheet, or the last one before it. */
+function nearest(steps: readonly SheetPosition[], spot: SheetPosition): number {
+  const at = steps.findLastIndex(
+    (s) => s.measure < spot.measure || (s.measure === spot.measure && s.tick <= spot.tick),
+  )
+  return Math.max(0, at)
+}

@@ -1,0 +1,43 @@
+import { Button, Group } from '@mantine/core'
+import { IconClipboardText, IconFileMusic, IconLamp, IconLayoutGrid, IconPencil } from '@tabler/icons-react'
+import { useTranslation } from 'react-i18next'
+
+interface Props {
+  /** True where nothing is on the shelf yet: the demo comes first then. */
+  readonly empty: boolean
+  readonly onDemo: () => void
+  readonly onNew: () => void
+  readonly onPaste: () => void
+  readonly onForm: () => void
+  readonly onOpen: () => void
+}
+
+/** The ways in: demo, an empty page, a paste, a form, files. */
+export function WaysIn({ empty, onDemo, onNew, onPaste, onForm, onOpen }: Props) {
+  const { t } = useTranslation()
+  return (
+    <Group gap="sm" justify={empty ? 'center' : 'flex-end'}>
+      <Button variant={empty ? 'filled' : 'default'} leftSection={<IconLamp size={18} />} onClick={onDemo}>
+        {t('shelf.demo')}
+      </Button>
+      <Button variant="default" leftSection={<IconPencil size={18} />} onClick={onNew}>
+        {t('shelf.newTune')}
+      </Button>
+      <Button variant="default" leftSection={<IconClipboardText size={18} />} onClick={onPaste}>
+        {t('shelf.paste')}
+      </Button>
+      {empty ? null : (
+        <Button variant="default" leftSection={<IconLayoutGrid size={18} />} onClick={onForm}>
+          {t('form.button')}
+        </Button>
+      )}
+      <Button
+        variant={empty ? 'default' : 'filled'}
+        leftSection={<IconFileMusic size={18} />}
+        onClick={onOpen}
+      >
+        {t('shelf.open')}
+      </Button>
+    </Group>
+  )
+}
