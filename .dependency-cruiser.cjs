@@ -20,7 +20,7 @@ const CORE = [
 const INSIDE = {
   'core/src/music': ['pitch', 'harmony', 'time'],
   'core/src/document': ['form', 'freshness', 'migrate'],
-  'core/src/hand': ['grip', 'picking', 'effort', 'ring'],
+  'core/src/hand': ['moves', 'grip', 'picking', 'effort', 'ring'],
   'core/src/arrange': [
     'ornament',
     'plan',

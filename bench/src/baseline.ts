@@ -1,7 +1,8 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- types of a package without its own
 /// <reference path="./stringPatterns.d.ts" />
 import StringPatterns from 'abcjs/src/tablatures/instruments/string-patterns.js'
-import { fretFromNut, GUITAR, guitarSetup, pitchAt, wholeTune, type Place } from '@velvet-porch/core'
+import { fretFromNut, GUITAR, guitarSetup, pitchAt, type Place } from '@velvet-porch/core/instrument'
+import { wholeTune } from '@velvet-porch/core/arrange'
 import { arrangeFor } from './corpus/measure.ts'
 import { corpusTunes } from './corpus/tunes.ts'
 

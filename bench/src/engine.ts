@@ -1,25 +1,13 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the core's types of a package without its own
 /// <reference path="../../core/src/input/abc/abcjs.d.ts" />
 import book from 'abcjs/src/api/abc_tunebook.js'
-import {
-  ACCOMPANIMENTS,
-  alternativesFor,
-  ArrangeError,
-  arranging,
-  effortOf,
-  finish,
-  guitarSetup,
-  newMemory,
-  pitchAt,
-  placesOf,
-  SOLO_STYLES,
-  wholeTune,
-  type Level,
-  type Lock,
-  type Style,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
-import { InstrumentVoice, scoreOf } from '@velvet-porch/core/sound'
+import { guitarSetup, pitchAt, placesOf } from '@velvet-porch/core/instrument'
+import { ACCOMPANIMENTS, SOLO_STYLES, type Level, type Lock, type Style } from '@velvet-porch/core/document'
+import { effortOf } from '@velvet-porch/core/hand'
+import { alternativesFor, ArrangeError, arranging, newMemory, wholeTune } from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
+import { InstrumentVoice, scoreOf } from '@velvet-porch/core/output/sound'
 import { againstPlainTab } from './baseline.ts'
 import { calibrate, median, timed } from './calibration.ts'
 

@@ -2,17 +2,11 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, Page } from '@playwright/test'
-import {
-  arrangementOf,
-  arranging,
-  finish,
-  guitarSetup,
-  lessonOf,
-  lessonSteps,
-  USUAL_LESSON,
-  wholeTune,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import { guitarSetup } from '@velvet-porch/core/instrument'
+import { arrangementOf, arranging, wholeTune } from '@velvet-porch/core/arrange'
+import { lessonOf, lessonSteps, USUAL_LESSON } from '@velvet-porch/core/lesson'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { timed } from './calibration.ts'
 import { benchTune, type Figure } from './engine.ts'
 

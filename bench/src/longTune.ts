@@ -1,16 +1,11 @@
 import { setFlagsFromString } from 'node:v8'
 import { runInNewContext } from 'node:vm'
-import {
-  arranging,
-  DEFAULT_PLAYER,
-  guitarSetup,
-  readingTextTab,
-  scoringTab,
-  textTab,
-  wholeTune,
-  type Turns,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import { DEFAULT_PLAYER, guitarSetup } from '@velvet-porch/core/instrument'
+import { arranging, wholeTune } from '@velvet-porch/core/arrange'
+import { textTab } from '@velvet-porch/core/output'
+import { readingTextTab, scoringTab } from '@velvet-porch/core/input'
+import type { Turns } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { benchTune, type Figure } from './engine.ts'
 
 /** The longest tune that a teacher is thought to bring. */

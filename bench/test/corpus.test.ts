@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { wholeTune } from '@velvet-porch/core'
+import { wholeTune } from '@velvet-porch/core/arrange'
 import { pairwise, SCHOOLS, setupFor } from '../src/corpus/conditions.ts'
 import { arrangeFor, countsOf, NOTHING, added, type Counts } from '../src/corpus/measure.ts'
 import { corpusTunes } from '../src/corpus/tunes.ts'

@@ -1,25 +1,25 @@
 import {
+  measureNumbers,
+  STYLES,
+  type Layer,
+  type Level,
+  type Ornament,
+  type TuneDoc,
+} from '@velvet-porch/core/document'
+import {
   arranging,
-  audit,
-  finish,
-  finishedTabOf,
   harmoniseIn,
   leftOut,
   MANNERS,
-  measureNumbers,
   remarkMessages,
-  STYLES,
-  tabJson,
-  textTab,
   wholeTune,
-  type Layer,
   type LeftOrnament,
-  type Level,
   type Manner,
-  type Ornament,
   type Plan,
-  type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
+import { audit } from '@velvet-porch/core/audit'
+import { finishedTabOf, tabJson, textTab } from '@velvet-porch/core/output'
+import { finish } from '@velvet-porch/core/turns'
 import { collected, command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { patternFrom } from './patternFrom.ts'
 import { lockFrom } from './lockFrom.ts'

@@ -1,4 +1,5 @@
-import { audit, finishedTabOf } from '@velvet-porch/core'
+import { audit } from '@velvet-porch/core/audit'
+import { finishedTabOf } from '@velvet-porch/core/output'
 import { readTabJson } from '@velvet-porch/core/schema'
 import { command } from './options.ts'
 import { readText } from './readInput.ts'

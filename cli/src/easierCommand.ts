@@ -1,13 +1,6 @@
-import {
-  finish,
-  versionsByEffort,
-  measureNumbers,
-  STYLES,
-  stretchByCapo,
-  wholeTune,
-  type Level,
-  type Ornament,
-} from '@velvet-porch/core'
+import { measureNumbers, STYLES, type Level, type Ornament } from '@velvet-porch/core/document'
+import { versionsByEffort, stretchByCapo, wholeTune } from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
 import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'

@@ -1,33 +1,25 @@
+import { chordText, keyText, pitchText, plainPitch, transposeKey } from '@velvet-porch/core/music'
+import { highestCapo, tuningId, type Setup } from '@velvet-porch/core/instrument'
+import { measureNumbers, STYLES, type Level } from '@velvet-porch/core/document'
 import {
   ALL_SHIFTS,
   bestTradeOffs,
-  chordText,
-  finish,
   gapOf,
   HIGHEST_CAPO,
-  highestCapo,
-  keyText,
-  measureNumbers,
   narrowVoice,
   partnerParts,
   PARTNERS,
-  pitchText,
-  plainPitch,
   ranked,
   readRange,
-  STYLES,
   sweep,
-  transposeKey,
-  tuningId,
   USUAL_PREFERENCES,
   wholeTune,
   type FitOption,
   type FitQuestion,
-  type Level,
   type PartnerPart,
-  type Setup,
   type VoiceRange,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
 import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { tuningFrom } from './setupFrom.ts'

@@ -1,4 +1,6 @@
-import { audit, finishedTabOf, makePlan, tabJson, textTab } from '@velvet-porch/core'
+import { makePlan } from '@velvet-porch/core/arrange'
+import { audit } from '@velvet-porch/core/audit'
+import { finishedTabOf, tabJson, textTab } from '@velvet-porch/core/output'
 import { schoolFrom } from './schoolFrom.ts'
 import { scoreFrom } from './scoreFrom.ts'
 import { command, withSchoolOptions } from './options.ts'

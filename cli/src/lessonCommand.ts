@@ -1,16 +1,9 @@
-import {
-  arrangementOf,
-  arranging,
-  finish,
-  LANGUAGES,
-  lessonOf,
-  NOTE_NAMINGS,
-  scriptText,
-  STYLES,
-  USUAL_LESSON,
-  wholeTune,
-  type Level,
-} from '@velvet-porch/core'
+import { LANGUAGES } from '@velvet-porch/core/messages'
+import { NOTE_NAMINGS } from '@velvet-porch/core/music'
+import { STYLES, type Level } from '@velvet-porch/core/document'
+import { arrangementOf, arranging, wholeTune } from '@velvet-porch/core/arrange'
+import { lessonOf, scriptText, USUAL_LESSON } from '@velvet-porch/core/lesson'
+import { finish } from '@velvet-porch/core/turns'
 import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { holdsTab, scoreFrom } from './scoreFrom.ts'

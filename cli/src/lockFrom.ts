@@ -1,17 +1,15 @@
+import { inFullMeasure, beatLength } from '@velvet-porch/core/music'
+import type { LeftFinger, Place } from '@velvet-porch/core/instrument'
 import {
   bassNoteId,
-  inFullMeasure,
-  beatLength,
   innerNoteId,
   lockOf,
   measureNumbers,
   melodyNoteId,
-  type LeftFinger,
   type Lock,
-  type Place,
   type Pos,
   type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
 import { UsageError } from './usage.ts'
 
 const VOICES = ['melody', 'bass', 'fill', 'harmony'] as const

@@ -1,5 +1,5 @@
 import { Command, CommanderError } from 'commander'
-import { ArrangeError } from '@velvet-porch/core'
+import { ArrangeError } from '@velvet-porch/core/arrange'
 import { arrangeCommand } from './arrangeCommand.ts'
 import { auditCommand } from './auditCommand.ts'
 import { easierCommand } from './easierCommand.ts'

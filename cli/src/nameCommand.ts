@@ -1,4 +1,6 @@
-import { chordText, lastFret, nameShape, type Setup } from '@velvet-porch/core'
+import { chordText } from '@velvet-porch/core/music'
+import { lastFret, type Setup } from '@velvet-porch/core/instrument'
+import { nameShape } from '@velvet-porch/core/chords'
 import { command, withSetupOptions } from './options.ts'
 import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { UsageError } from './usage.ts'

@@ -1,5 +1,6 @@
 import { Command } from 'commander'
-import { INSTRUMENTS, STYLES, withShift, type Setup } from '@velvet-porch/core'
+import { INSTRUMENTS, withShift, type Setup } from '@velvet-porch/core/instrument'
+import { STYLES } from '@velvet-porch/core/document'
 import { playerFrom } from './playerFrom.ts'
 import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { semitones, wholeNumber } from './usage.ts'

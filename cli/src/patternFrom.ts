@@ -1,13 +1,5 @@
-import {
-  isAccompaniment,
-  PATTERN_LIBRARY,
-  patternProblemMessage,
-  readPattern,
-  readStrum,
-  type PatternText,
-  type Style,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { isAccompaniment, type PatternText, type Style, type TuneDoc } from '@velvet-porch/core/document'
+import { PATTERN_LIBRARY, patternProblemMessage, readPattern, readStrum } from '@velvet-porch/core/arrange'
 import { UsageError, wholeNumber } from './usage.ts'
 import { say } from './words.ts'
 

@@ -1,4 +1,4 @@
-import type { Player } from '@velvet-porch/core'
+import type { Player } from '@velvet-porch/core/instrument'
 import { readPlayer } from '@velvet-porch/core/schema'
 import { readText } from './readInput.ts'
 import { UsageError } from './usage.ts'

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { decodeSource, type SourceText } from '@velvet-porch/core'
+import { decodeSource, type SourceText } from '@velvet-porch/core/input'
 import { UsageError } from './usage.ts'
 import { say } from './words.ts'
 

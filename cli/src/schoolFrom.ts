@@ -1,13 +1,13 @@
+import { PICKING_SCHOOLS } from '@velvet-porch/core/instrument'
 import {
   HAND_RULES,
   LIFT_RULES,
-  PICKING_SCHOOLS,
   ROOT_RULES,
   RUN_RULES,
   STROKE_RULES,
   USUAL_SCHOOL,
   type School,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
 import { oneOf, UsageError } from './usage.ts'
 
 /** What each choice of a school may be. */

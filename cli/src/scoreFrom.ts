@@ -1,12 +1,6 @@
-import {
-  DEFAULT_PLAYER,
-  looksLikeTab,
-  readTextTab,
-  scoreOfTab,
-  TabReadError,
-  type School,
-  type Score,
-} from '@velvet-porch/core'
+import { DEFAULT_PLAYER } from '@velvet-porch/core/instrument'
+import type { School, Score } from '@velvet-porch/core/document'
+import { looksLikeTab, readTextTab, scoreOfTab, TabReadError } from '@velvet-porch/core/input'
 import { playerFrom } from './playerFrom.ts'
 import { readText } from './readInput.ts'
 import { UsageError } from './usage.ts'

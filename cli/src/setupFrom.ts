@@ -7,7 +7,7 @@ import {
   type Setup,
   type Tuning,
   type TuningFault,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/instrument'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 
 const KINDS = Object.keys(INSTRUMENTS) as InstrumentKind[]

@@ -1,24 +1,26 @@
 import {
-  barresOf,
   chordText,
-  familyId,
-  findShapes,
-  fullCapo,
   mod12,
   nearestChord,
   pitchClass,
   readChordSymbol,
-  readNote,
   midiOf,
+  transposeChord,
+  type ChordReading,
+} from '@velvet-porch/core/music'
+import type { Setup } from '@velvet-porch/core/instrument'
+import {
+  barresOf,
+  familyId,
+  findShapes,
+  fullCapo,
+  readNote,
   shownOrder,
   soundingPitches,
-  transposeChord,
   filtersToRelax,
-  type ChordReading,
-  type Setup,
   type Shape,
   type ShapeFilters,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/chords'
 import { command, withSetupOptions } from './options.ts'
 import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { UsageError } from './usage.ts'

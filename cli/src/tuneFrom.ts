@@ -1,5 +1,5 @@
-import type { TuneDoc } from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { readText } from './readInput.ts'
 import { UsageError, wholeNumber } from './usage.ts'
 import { problemText, say } from './words.ts'

@@ -1,4 +1,4 @@
-import type { Change, EffortVersion } from '@velvet-porch/core'
+import type { Change, EffortVersion } from '@velvet-porch/core/arrange'
 
 /** What a version does otherwise. */
 export function changeText(change: Change): string {

@@ -1,6 +1,7 @@
 import { createInstance } from 'i18next'
 import { ENGLISH, type Message } from '@velvet-porch/core/messages'
-import type { AuditReport, Finding, Problem } from '@velvet-porch/core'
+import type { AuditReport, Finding } from '@velvet-porch/core/audit'
+import type { Problem } from '@velvet-porch/core/input'
 
 const words = createInstance({
   lng: 'en',

@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { replay, USUAL_SPEECH, wordsFor } from '@velvet-porch/core'
+import { replay, USUAL_SPEECH, wordsFor } from '@velvet-porch/core/lesson'
 import { describe, expect, it } from 'vitest'
 import { porch, porchAsCalled, root } from './support.ts'
 

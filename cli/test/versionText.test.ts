@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { changeText, notesText } from '../src/versionText.ts'
-import type { EffortVersion } from '@velvet-porch/core'
+import type { EffortVersion } from '@velvet-porch/core/arrange'
 
 const version = (notes: Partial<EffortVersion['notes']>, sameNotes = false) =>
   ({ notes: { melody: 8, bass: 8, harmony: 0, fill: 3, ornaments: 0, ...notes }, sameNotes }) as EffortVersion

@@ -9,14 +9,16 @@ export interface ChainStage {
 export type JoinPricer = (i: number, j: number, limit: number) => number
 
 /**
- * The cheapest way through a chain of stages, exact: dynamic programming, one choice a stage. Prices are never below
- * nothing, so that a dear way is given up early.
+ * The cheapest way through a chain of stages, exact: dynamic programming, one choice a stage. No join costs less than is
+ * said, so that a dear way is given up early.
  * @param joinInto the pricer of the join into a stage (from 1 on)
+ * @param leastJoin what no join costs less than; below nothing where some are wanted
  * @returns the index of the choice at each stage, and what they cost together
  */
 export function* cheapestChain(
   stages: readonly ChainStage[],
   joinInto: (stage: number) => JoinPricer,
+  leastJoin = 0,
 ): Turns<{ readonly choice: readonly number[]; readonly cost: number }> {
   if (stages.length === 0) return { choice: [], cost: 0 }
   let costs = [...stages[0]!.prices]
@@ -30,7 +32,7 @@ export function* cheapestChain(
     costs = stages[t]!.prices.map((own, j) => {
       let best = Infinity
       for (const i of order) {
-        if (before[i]! >= best) break
+        if (before[i]! + leastJoin >= best) break
         const cost = before[i]! + price(i, j, best - before[i]!)
         if (cost < best) {
           best = cost

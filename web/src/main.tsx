@@ -1,5 +1,6 @@
 import '@mantine/core/styles.css'
 import '@mantine/notifications/styles.css'
+import '@mantine/spotlight/styles.css'
 import '@fontsource-variable/fraunces/wght.css'
 import '@fontsource-variable/figtree/wght.css'
 import '@fontsource/fira-mono/500.css'

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto'
-import { applyEdit } from '@velvet-porch/core'
+import { applyEdit } from '@velvet-porch/core/edit'
 import { readBackup, readTuneFile, SchemaError } from '@velvet-porch/core/schema'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { everything, restore, takeTuneFile, tuneFile } from '../src/state/backup.ts'

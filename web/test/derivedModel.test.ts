@@ -1,4 +1,5 @@
-import { applyEdit, commandTo, type EditCommand, type Score } from '@velvet-porch/core'
+import { commandTo, type Score } from '@velvet-porch/core/document'
+import { applyEdit, type EditCommand } from '@velvet-porch/core/edit'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { derived } from '../src/score/sheet/derived.ts'

@@ -1,4 +1,5 @@
-import { applyEdit, type Score } from '@velvet-porch/core'
+import type { Score } from '@velvet-porch/core/document'
+import { applyEdit } from '@velvet-porch/core/edit'
 import { arrangementFor, tuneOf } from './support.ts'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'

@@ -1,18 +1,10 @@
 import 'fake-indexeddb/auto'
-import {
-  arrangementOf,
-  arranging,
-  DEFAULT_PLAYER,
-  finish,
-  guitarSetup,
-  inputHash,
-  keyOf,
-  VOICE_TYPES,
-  wholeTune,
-  workOut,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import { keyOf } from '@velvet-porch/core/music'
+import { DEFAULT_PLAYER, guitarSetup } from '@velvet-porch/core/instrument'
+import { inputHash, type TuneDoc } from '@velvet-porch/core/document'
+import { arrangementOf, arranging, VOICE_TYPES, wholeTune, workOut } from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { putOnCopy, putOnTune } from '../src/features/fit/applyFit.ts'
 import { firstConditions, questionOf, voiceOf } from '../src/features/fit/fitConditions.ts'

@@ -1,10 +1,9 @@
+import { setupOf, tuningById } from '@velvet-porch/core/instrument'
+import type { TuneDoc } from '@velvet-porch/core/document'
 import {
   ALL_SHIFTS,
   estimateFamily,
   familiesOf,
-  finish,
-  setupOf,
-  tuningById,
   USUAL_PREFERENCES,
   wholeTune,
   workOut,
@@ -12,9 +11,9 @@ import {
   type FitFamily,
   type FitOption,
   type FitQuestion,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+} from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
 /** Workers of the test: the same core, in this thread, that give way between two steps and can be ended or lost. */

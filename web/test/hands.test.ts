@@ -1,17 +1,10 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import Dexie from 'dexie'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import {
-  DEFAULT_PLAYER,
-  inputHash,
-  isFresh,
-  orderedHash,
-  readChordSymbol,
-  STANDARD_TUNING,
-  USUAL_LESSON,
-  type ChordReading,
-  type LeftFinger,
-} from '@velvet-porch/core'
+import { readChordSymbol, type ChordReading } from '@velvet-porch/core/music'
+import { DEFAULT_PLAYER, STANDARD_TUNING, type LeftFinger } from '@velvet-porch/core/instrument'
+import { inputHash, isFresh, orderedHash } from '@velvet-porch/core/document'
+import { USUAL_LESSON } from '@velvet-porch/core/lesson'
 import { readTuneDoc } from '@velvet-porch/core/schema'
 import { db } from '../src/state/db.ts'
 import { labelsOf, step } from '../src/state/documents.ts'

@@ -1,4 +1,5 @@
-import { applyEdit, type EditCommand, type Score, type TabNote } from '@velvet-porch/core'
+import type { Score, TabNote } from '@velvet-porch/core/document'
+import { applyEdit, type EditCommand } from '@velvet-porch/core/edit'
 import { arrangementFor, tuneOf } from './support.ts'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { db } from '../src/state/db.ts'

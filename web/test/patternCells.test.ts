@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readPattern, writePattern, type Pattern, type PatternStep } from '@velvet-porch/core'
+import { readPattern, writePattern, type Pattern, type PatternStep } from '@velvet-porch/core/arrange'
 import {
   hasString,
   STROKE_CELLS,

@@ -1,16 +1,7 @@
-import {
-  applyEdit,
-  midiOf,
-  pitchAt,
-  signatureAlter,
-  STEPS,
-  WHOLE,
-  type EditCommand,
-  type Key,
-  type Pitch,
-  type Score,
-  type TabNote,
-} from '@velvet-porch/core'
+import { midiOf, signatureAlter, STEPS, WHOLE, type Key, type Pitch } from '@velvet-porch/core/music'
+import { pitchAt } from '@velvet-porch/core/instrument'
+import type { Score, TabNote } from '@velvet-porch/core/document'
+import { applyEdit, type EditCommand } from '@velvet-porch/core/edit'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sheetModel } from '../src/score/sheet/sheetModel.ts'

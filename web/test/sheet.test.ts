@@ -1,21 +1,16 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import {
-  heldShape,
-  keyText,
-  LONGEST_REMARK,
-  ticksAt,
-  timelineOf,
-  withoutOptional,
-  type TabNote,
-} from '@velvet-porch/core'
+import { keyText } from '@velvet-porch/core/music'
+import { LONGEST_REMARK, ticksAt, timelineOf, type TabNote } from '@velvet-porch/core/document'
+import { withoutOptional } from '@velvet-porch/core/arrange'
+import { heldShape } from '@velvet-porch/core/lesson'
 import { handAt, withLifted } from '../src/score/neck/handMove.ts'
 import { neckView } from '../src/score/neck/neckView.ts'
 import { systemRows, STAFF_HEIGHT } from '../src/score/sheet/metrics.ts'
 import { remarkLines } from '../src/score/sheet/remarkLines.ts'
 import { beatOf, keysOf, sheetModel } from '../src/score/sheet/sheetModel.ts'
-import { guitarSetup } from '@velvet-porch/core'
+import { guitarSetup } from '@velvet-porch/core/instrument'
 
 const waltz = tuneOf('G|"G"B2d|"C"e>dc|"D7"A2F|"G"G2|]', 'waltz', 'M:3/4\nL:1/4\nQ:1/4=100\nK:G')
 const model = sheetModel(waltz, arrangementFor(waltz, 3, 2))

@@ -1,15 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import {
-  lockOf,
-  alternativesFor,
-  arrangementOf,
-  arranging,
-  finish,
-  guitarSetup,
-  wholeTune,
-  type ArrangementDoc,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import { guitarSetup } from '@velvet-porch/core/instrument'
+import { lockOf, type ArrangementDoc } from '@velvet-porch/core/document'
+import { alternativesFor, arrangementOf, arranging, wholeTune } from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { changedNotes, lockedTargets, withAlternative } from '../src/features/arrange/shownNotes.ts'
 import { doubleStops } from '../src/score/sheet/doubleStops.ts'
 import { sheetModel } from '../src/score/sheet/sheetModel.ts'

@@ -1,13 +1,8 @@
-import {
-  arranging,
-  finish,
-  guitarSetup,
-  pitchAt,
-  wholeTune,
-  type Lock,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import { guitarSetup, pitchAt } from '@velvet-porch/core/instrument'
+import type { Lock, TuneDoc } from '@velvet-porch/core/document'
+import { arranging, wholeTune } from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { describe, expect, it } from 'vitest'
 import {
   isSoundedAs,

@@ -1,15 +1,9 @@
 import 'fake-indexeddb/auto'
-import {
-  arranging,
-  arrangementOf,
-  finish,
-  guitarSetup,
-  wholeTune,
-  type ArrangementDoc,
-  type Level,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import { guitarSetup } from '@velvet-porch/core/instrument'
+import type { ArrangementDoc, Level, TuneDoc } from '@velvet-porch/core/document'
+import { arranging, arrangementOf, wholeTune } from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { arrangementId } from '../src/state/shelf.ts'
 
 /** Reads one tune of our own from its music line. */

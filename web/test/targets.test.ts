@@ -1,4 +1,5 @@
-import { applyEdit, type EditCommand, type Score } from '@velvet-porch/core'
+import type { Score } from '@velvet-porch/core/document'
+import { applyEdit, type EditCommand } from '@velvet-porch/core/edit'
 import { describe, expect, it } from 'vitest'
 import { choicesOf } from '../src/score/edit/choices.ts'
 import { targetNotes } from '../src/score/edit/targets.ts'

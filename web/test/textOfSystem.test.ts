@@ -1,4 +1,4 @@
-import { readAbc } from '@velvet-porch/core/abc'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { describe, expect, it } from 'vitest'
 import { textOfSystem } from '../src/features/tune/textOfSystem.ts'
 

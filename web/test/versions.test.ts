@@ -1,6 +1,7 @@
 import { arrangementFor, tuneOf } from './support.ts'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { applyEdit, type ArrangementDoc } from '@velvet-porch/core'
+import type { ArrangementDoc } from '@velvet-porch/core/document'
+import { applyEdit } from '@velvet-porch/core/edit'
 import { db } from '../src/state/db.ts'
 import { changeScore, step } from '../src/state/documents.ts'
 import { addScore, arrangementId, duplicateTune } from '../src/state/shelf.ts'

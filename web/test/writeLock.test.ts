@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
-import { applyEdit } from '@velvet-porch/core'
-import { usualHandout } from '@velvet-porch/core/paper'
+import { applyEdit } from '@velvet-porch/core/edit'
+import { usualHandout } from '@velvet-porch/core/output/handout'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { db } from '../src/state/db.ts'
 import { change, goTo, step } from '../src/state/documents.ts'

@@ -1,4 +1,5 @@
-import { chordPitchClasses, guitarSetup, mod12, pitchAt, pitchClass, toneNeeds } from '@velvet-porch/core'
+import { chordPitchClasses, mod12, pitchClass, toneNeeds } from '@velvet-porch/core/music'
+import { guitarSetup, pitchAt } from '@velvet-porch/core/instrument'
 import type { SetPosition } from './chordSet.ts'
 import { chordOf } from './suffixes.ts'
 

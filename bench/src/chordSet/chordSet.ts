@@ -1,5 +1,5 @@
 import { createRequire } from 'node:module'
-import type { LeftFinger } from '@velvet-porch/core'
+import type { LeftFinger } from '@velvet-porch/core/instrument'
 
 /**
  * One position of the open chord data set (`@tombatossals/chords-db` 0.5.1, MIT). Arrays are by string, string 1

@@ -1,21 +1,17 @@
+import { mod12, readChordSymbol, type ChordReading } from '@velvet-porch/core/music'
+import { guitarSetup } from '@velvet-porch/core/instrument'
+import { FINGERING_WEIGHTS, GRIP_FEATURES, cheapestFingering } from '@velvet-porch/core/hand'
 import {
   enumerateShapes,
   findShapes,
-  FINGERING_WEIGHTS,
-  GRIP_FEATURES,
-  guitarSetup,
-  mod12,
   progressionPath,
-  readChordSymbol,
   shapeQuery,
   shownOrder,
-  cheapestFingering,
   USUAL_HIGHEST_FRET,
-  type ChordReading,
   type Folded,
   type Shape,
   type ShapeQuery,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/chords'
 import { auditChordSet, fingersMakeSense } from './auditSet.ts'
 import { fittingHalf, readChordSet, type SetPosition } from './chordSet.ts'
 import { fingeringChoices, fingeringFigures } from './fitFingering.ts'

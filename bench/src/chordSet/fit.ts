@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import { FINGERING_WEIGHTS, GRIP_FEATURES, SHAPE_FEATURES, SHAPE_WEIGHTS } from '@velvet-porch/core'
+import { FINGERING_WEIGHTS, GRIP_FEATURES } from '@velvet-porch/core/hand'
+import { SHAPE_FEATURES, SHAPE_WEIGHTS } from '@velvet-porch/core/chords'
 import { auditChordSet, fingersMakeSense } from './auditSet.ts'
 import { fittingHalf, readChordSet } from './chordSet.ts'
 import { fingeringChoices, fitFingering } from './fitFingering.ts'

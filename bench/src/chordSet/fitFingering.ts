@@ -1,11 +1,5 @@
-import {
-  eachFingering,
-  fingersByString,
-  GRIP_FEATURES,
-  gripFeatures,
-  guitarSetup,
-  type LeftFinger,
-} from '@velvet-porch/core'
+import { guitarSetup, type LeftFinger } from '@velvet-porch/core/instrument'
+import { eachFingering, fingersByString, GRIP_FEATURES, gripFeatures } from '@velvet-porch/core/hand'
 import { transposedShape, type SetPosition } from './chordSet.ts'
 import { dot, softmaxFit, type Choice } from './softmaxFit.ts'
 

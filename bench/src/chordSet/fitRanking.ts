@@ -1,14 +1,14 @@
+import { guitarSetup } from '@velvet-porch/core/instrument'
+import { cheapestFingering } from '@velvet-porch/core/hand'
 import {
-  cheapestFingering,
   enumerateShapes,
   fingeringFeature,
-  guitarSetup,
   SHAPE_AT,
   SHAPE_FEATURES,
   shapeFeatures,
   shapeGoal,
   shapeQuery,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/chords'
 import type { SetPosition } from './chordSet.ts'
 import { softmaxFit, type Choice } from './softmaxFit.ts'
 import { chordOf } from './suffixes.ts'

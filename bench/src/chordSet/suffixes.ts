@@ -1,4 +1,4 @@
-import { readChordSymbol, type ChordReading } from '@velvet-porch/core'
+import { readChordSymbol, type ChordReading } from '@velvet-porch/core/music'
 import type { SetPosition } from './chordSet.ts'
 
 /** How we write what the set calls by another name. Suffixes not listed are read as they stand. */

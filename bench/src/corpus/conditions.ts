@@ -1,16 +1,13 @@
+import { namedTunings, setupOf, type InstrumentKind, type Setup } from '@velvet-porch/core/instrument'
 import {
   LEVELS,
-  namedTunings,
-  refusalOf,
-  setupOf,
   SOLO_STYLES,
   USUAL_SCHOOL,
-  type InstrumentKind,
   type Level,
   type School,
-  type Setup,
   type SoloStyle,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { refusalOf } from '@velvet-porch/core/arrange'
 
 /** What one arrangement of the corpus is made under. */
 export interface Condition {

@@ -1,11 +1,10 @@
+import { namedTunings, setupOf } from '@velvet-porch/core/instrument'
+import type { TuneDoc } from '@velvet-porch/core/document'
 import {
   ALL_SHIFTS,
   familiesOf,
-  finish,
-  namedTunings,
   newMemory,
   ranked,
-  setupOf,
   sweep,
   USUAL_PREFERENCES,
   wholeTune,
@@ -13,8 +12,8 @@ import {
   type FitOption,
   type FitQuestion,
   type SolveMemory,
-  type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
 
 /** Tunings and capos of the comparison. */
 const TUNINGS = ['standard', 'dropD', 'dadgad']

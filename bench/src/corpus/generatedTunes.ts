@@ -1,6 +1,6 @@
 import { seededChance } from '../../../e2e/chance.ts'
-import type { TuneDoc } from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import { readAbc } from '@velvet-porch/core/input/abc'
 
 /** Keys of the generated tunes: tonic, mode in ABC, scale in ABC letters from the tonic up, chords by degree. */
 const KEYS = [

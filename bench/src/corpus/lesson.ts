@@ -1,13 +1,7 @@
-import {
-  LANGUAGES,
-  lessonScript,
-  scriptText,
-  wordsFor,
-  type Layer,
-  type Setup,
-  type Speech,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { LANGUAGES } from '@velvet-porch/core/messages'
+import type { Setup } from '@velvet-porch/core/instrument'
+import type { Layer, TuneDoc } from '@velvet-porch/core/document'
+import { lessonScript, scriptText, wordsFor, type Speech } from '@velvet-porch/core/lesson'
 import { toldTab, writtenTab } from '../../../core/test/support/toldTab.ts'
 
 const SPEECHES = LANGUAGES.flatMap((language) =>

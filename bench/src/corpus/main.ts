@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs'
-import { LEVELS, newMemory, SOLO_STYLES, wholeTune, type Level, type SoloStyle } from '@velvet-porch/core'
+import { LEVELS, SOLO_STYLES, type Level, type SoloStyle } from '@velvet-porch/core/document'
+import { newMemory, wholeTune } from '@velvet-porch/core/arrange'
 import { allConditions, pairwise, SCHOOLS, setupFor } from './conditions.ts'
 import { added, arrangeFor, countsOf, NOTHING, type Counts } from './measure.ts'
 import { fitRanks } from './fitRanks.ts'

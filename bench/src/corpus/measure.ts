@@ -1,29 +1,12 @@
-import {
-  arranging,
-  audit,
-  bassPitchClass,
-  finish,
-  finishedTabOf,
-  fingersOf,
-  heldShapesFor,
-  handFault,
-  lastFret,
-  mod12,
-  pitchAt,
-  placesOf,
-  readChordSymbol,
-  STRUCTURAL,
-  tabJson,
-  type AuditReport,
-  type Layer,
-  type Plan,
-  type Pressed,
-  type Region,
-  type Setup,
-  type SolveMemory,
-  type TabJson,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { bassPitchClass, mod12, readChordSymbol } from '@velvet-porch/core/music'
+import { fingersOf, lastFret, pitchAt, placesOf, type Setup } from '@velvet-porch/core/instrument'
+import type { Layer, Region, TuneDoc } from '@velvet-porch/core/document'
+import { handFault, type Pressed } from '@velvet-porch/core/hand'
+import { heldShapesFor } from '@velvet-porch/core/chords'
+import { arranging, type Plan, type SolveMemory } from '@velvet-porch/core/arrange'
+import { audit, STRUCTURAL, type AuditReport } from '@velvet-porch/core/audit'
+import { finishedTabOf, tabJson, type TabJson } from '@velvet-porch/core/output'
+import { finish } from '@velvet-porch/core/turns'
 
 import { lessonDiffers } from './lesson.ts'
 

@@ -1,19 +1,15 @@
+import { namedTunings, setupOf, type Setup } from '@velvet-porch/core/instrument'
 import {
   ACCOMPANIMENTS,
-  finish,
   isArrival,
-  versionsByEffort,
   LEVELS,
-  namedTunings,
   ORNAMENTS,
-  refusalOf,
-  setupOf,
   SOLO_STYLES,
-  wholeTune,
   type Region,
-  type Setup,
   type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { versionsByEffort, refusalOf, wholeTune } from '@velvet-porch/core/arrange'
+import { finish } from '@velvet-porch/core/turns'
 import { lessonDiffers } from './lesson.ts'
 import { arrangeFor } from './measure.ts'
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
-import type { TuneDoc } from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import { readAbc } from '@velvet-porch/core/input/abc'
 import { generatedTunes } from './generatedTunes.ts'
 
 /** Traditional tunes, long out of copyright, from memory. */

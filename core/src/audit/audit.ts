@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import { message, type Message } from '../messages/message.ts'
 import { spanOf, type PickingSchool, type PickingSign } from '../instrument/hand.ts'
 import { reach } from '../instrument/geometry.ts'
@@ -123,11 +124,10 @@ const quarters = (ticks: Ticks) => Number((ticks / QUARTER).toFixed(3))
 
 function checkMelody(tab: FinishedTab, add: Add): number {
   const melody = tab.notes.filter((n) => n.role === 'melody')
-  const at = new Map<number, WrittenNote[]>()
-  for (const n of melody) at.set(n.start, [...(at.get(n.start) ?? []), n])
+  const at = groupBy(melody, (n) => n.start)
   let kept = 0
   for (const source of tab.source) {
-    const note = at.get(source.start)?.shift()
+    const note = at[source.start]?.shift()
     const wanted = source.midi + tab.transposed
     if (!note)
       add('melodyMissing', source.start, message('auditing.melodyMissing', { wanted: noteName(wanted) }))
@@ -147,7 +147,7 @@ function checkMelody(tab: FinishedTab, add: Add): number {
         add('melodyCut', note.start, message('auditing.melodyStops'), note.duration - note.ring)
     }
   }
-  for (const rest of at.values())
+  for (const rest of Object.values(at))
     for (const n of rest) add('melodyExtra', n.start, message('auditing.melodyExtra'))
   return kept
 }

@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import { secondsOf, type Ticks } from '../music/time/ticks.ts'
 import type { FinishedTab, WrittenNote } from './finishedTab.ts'
 
@@ -12,11 +13,7 @@ export interface PlayedNote {
 
 /** All notes in played order; chords and basses before higher notes at the same time. */
 export function playedNotes(tab: FinishedTab): PlayedNote[] {
-  const byMeasure = new Map<number, WrittenNote[]>()
-  for (const n of tab.notes) {
-    const m = measureAtTick(tab, n.start)
-    byMeasure.set(m, [...(byMeasure.get(m) ?? []), n])
-  }
+  const byMeasure = groupBy(tab.notes, (n) => measureAtTick(tab, n.start))
   const passes = new Map<number, number>()
   const played: PlayedNote[] = []
   let at = 0
@@ -27,7 +24,7 @@ export function playedNotes(tab: FinishedTab): PlayedNote[] {
     const pass = (passes.get(m) ?? 0) + 1
     passes.set(m, pass)
     const bpm = tempoAt(tab, measure.start)
-    const notes = [...(byMeasure.get(m) ?? [])].sort((a, b) => a.start - b.start || b.string - a.string)
+    const notes = [...(byMeasure[m] ?? [])].sort((a, b) => a.start - b.start || b.string - a.string)
     for (const note of notes) {
       const inside = note.start - measure.start
       played.push({ note, at: at + inside, seconds: seconds + secondsOf(inside, bpm), pass })

@@ -1,3 +1,5 @@
+import { moveKind, shareString, type MoveKind } from '../hand/moves/fingerMoves.ts'
+import type { Finger, FingerSpan } from '../hand/moves/placedFinger.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import { reachAt, reachTable } from '../instrument/reachTable.ts'
 import { fretOnNeck, type Setup } from '../instrument/setup.ts'
@@ -8,28 +10,21 @@ export interface FingeredGrip {
   readonly fingers: readonly LeftFinger[]
 }
 
-/** Where a finger stands: strings `top` to `low` at a fret counted from the capo. */
-export interface FingerPosition {
-  readonly fret: number
-  readonly top: number
-  readonly low: number
-}
-
 /**
- * What one finger does in a change. *stay*: same fret and string (an anchor); *slide*: along its string (a guide);
- * *move*: lifts and lands elsewhere; *lift*: comes off; *land*: was free.
+ * What one finger does in a change of chords. *stay*: it keeps a string and its fret (an anchor); *slide*: it goes along a
+ * string (a guide); *move*: it lifts and lands elsewhere; *lift*: it comes off; *land*: it was free.
  */
-export interface FingerMove {
-  readonly finger: Exclude<LeftFinger, 0>
+export interface ChordMove {
+  readonly finger: Finger
   readonly kind: 'stay' | 'slide' | 'move' | 'lift' | 'land'
-  readonly from?: FingerPosition
-  readonly to?: FingerPosition
+  readonly before?: FingerSpan
+  readonly now?: FingerSpan
   /** Way of the fingertip along and across the neck. */
   readonly mm: number
 }
 
 export interface ChordChange {
-  readonly moves: readonly FingerMove[]
+  readonly moves: readonly ChordMove[]
   /** Sum of the ways in mm. */
   readonly mm: number
   /** How much the change asks of the hand; 0 keeps every finger. */
@@ -47,33 +42,33 @@ const NO_GUIDE = 0.8
 const FINGERS = [1, 2, 3, 4, 'T'] as const
 
 /** The places of fingers 1–4 and the thumb, in that order; undefined where a finger is free. */
-export type HandPositions = readonly (FingerPosition | undefined)[]
+export type HandPositions = readonly (FingerSpan | undefined)[]
 
 /** Where each finger of a grip stands. */
 export function handPositions(grip: FingeredGrip): HandPositions {
-  const spots: (FingerPosition | undefined)[] = [undefined, undefined, undefined, undefined, undefined]
+  const positions: (FingerSpan | undefined)[] = [undefined, undefined, undefined, undefined, undefined]
   grip.frets.forEach((fret, i) => {
     const finger = grip.fingers[i]
     if (!fret || !finger) return
     const at = finger === 'T' ? 4 : finger - 1
-    spots[at] = { fret, top: spots[at]?.top ?? i + 1, low: i + 1 }
+    positions[at] = { fret, from: positions[at]?.from ?? i + 1, to: i + 1 }
   })
-  return spots
+  return positions
 }
 
 /** What every finger does between two grips, and what it costs the hand. */
 export function chordChange(setup: Setup, from: FingeredGrip, to: FingeredGrip): ChordChange {
   const before = handPositions(from)
   const after = handPositions(to)
-  const moves: FingerMove[] = []
+  const moves: ChordMove[] = []
   FINGERS.forEach((finger, i) => {
     const a = before[i]
     const b = after[i]
     if (a && b) {
-      const kind = kindOf(a, b)
-      moves.push({ finger, kind, from: a, to: b, mm: kind === 'stay' ? 0 : wayOf(setup, a, b) })
-    } else if (a) moves.push({ finger, kind: 'lift', from: a, mm: 0 })
-    else if (b) moves.push({ finger, kind: 'land', to: b, mm: 0 })
+      const kind = guidance(moveKind(a, b), a, b)
+      moves.push({ finger, kind, before: a, now: b, mm: kind === 'stay' ? 0 : wayOf(setup, a, b) })
+    } else if (a) moves.push({ finger, kind: 'lift', before: a, mm: 0 })
+    else if (b) moves.push({ finger, kind: 'land', now: b, mm: 0 })
   })
   return { moves, mm: moves.reduce((sum, m) => sum + m.mm, 0), cost: changeCost(setup, before, after) }
 }
@@ -94,7 +89,7 @@ export function changeCost(setup: Setup, before: HandPositions, after: HandPosit
       if (b) cost += LAND
       continue
     }
-    const kind = kindOf(a, b)
+    const kind = guidance(moveKind(a, b), a, b)
     if (kind === 'move') cost += MOVE + wayOf(setup, a, b) * PER_MM
     else {
       guides++
@@ -104,18 +99,20 @@ export function changeCost(setup: Setup, before: HandPositions, after: HandPosit
   return guides === 0 && pressed > 0 && next > 0 ? cost + NO_GUIDE : cost
 }
 
-function kindOf(a: FingerPosition, b: FingerPosition): 'stay' | 'slide' | 'move' {
-  if (a.top > b.low || b.top > a.low) return 'move'
-  return a.fret === b.fret ? 'stay' : 'slide'
+/** What a finger that is down in both shapes does for the hand: one that keeps a string in common guides it. */
+function guidance(kind: MoveKind, a: FingerSpan, b: FingerSpan): 'stay' | 'slide' | 'move' {
+  if (kind === 'stay' || kind === 'slide') return kind
+  if (!shareString(a, b)) return 'move'
+  return kind === 'roll' ? 'stay' : 'slide'
 }
 
-function wayOf(setup: Setup, a: FingerPosition, b: FingerPosition): number {
-  const across = Math.max(0, a.top - b.low, b.top - a.low)
+function wayOf(setup: Setup, a: FingerSpan, b: FingerSpan): number {
+  const across = Math.max(0, a.from - b.to, b.from - a.to)
   return reachAt(
     reachTable(setup.instrument),
     across,
-    fretOnNeck(setup, { string: a.low, fret: a.fret }),
-    fretOnNeck(setup, { string: b.low, fret: b.fret }),
+    fretOnNeck(setup, { string: a.to, fret: a.fret }),
+    fretOnNeck(setup, { string: b.to, fret: b.fret }),
   )
 }
 

@@ -1,3 +1,5 @@
+import { cheapestChain } from '../cheapestChain.ts'
+import { finish } from '../turns.ts'
 import { fingeringsOf } from '../hand/grip/fingering.ts'
 import { bassPitchClass, chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { Setup } from '../instrument/setup.ts'
@@ -53,7 +55,7 @@ interface Contender {
   readonly price: number
   readonly top: number
   readonly low: number
-  readonly spots: HandPositions
+  readonly positions: HandPositions
 }
 
 /**
@@ -73,40 +75,21 @@ export function progressionPath(
     return column
   })
   if (columns.length === 0 || columns.some((c) => c.length === 0)) return []
-  let costs = columns[0]!.map((c) => c.price)
-  const back: number[][] = []
-  for (let k = 1; k < columns.length; k++) {
-    const before = columns[k - 1]!
-    const from: number[] = []
-    const next = columns[k]!.map((to, j) => {
-      let least = Infinity
-      before.forEach((a, i) => {
-        const cost = costs[i]! + stepPrice(setup, a, to, filters)
-        if (cost < least) {
-          least = cost
-          from[j] = i
-        }
-      })
-      return least + to.price
-    })
-    back.push(from)
-    costs = next
-  }
-  let at = costs.indexOf(Math.min(...costs))
-  const chosen = [at]
-  for (let k = back.length - 1; k >= 0; k--) {
-    at = back[k]![at]!
-    chosen.unshift(at)
-  }
+  const { choice } = finish(
+    cheapestChain(
+      columns.map((column) => ({ prices: column.map((c) => c.price) })),
+      (k) => (i, j) => stepPrice(setup, columns[k - 1]![i]!, columns[k]![j]!, filters),
+    ),
+  )
   return chords.map((chord, k) => {
-    const { shape } = columns[k]![chosen[k]!]!
+    const { shape } = columns[k]![choice[k]!]!
     if (k === 0) return { chord, shape }
-    return { chord, shape, change: chordChange(setup, columns[k - 1]![chosen[k - 1]!]!.shape, shape) }
+    return { chord, shape, change: chordChange(setup, columns[k - 1]![choice[k - 1]!]!.shape, shape) }
   })
 }
 
 function stepPrice(setup: Setup, a: Contender, b: Contender, { lead }: ProgressionFilters): number {
-  const change = CHANGE_WEIGHT * changeCost(setup, a.spots, b.spots)
+  const change = CHANGE_WEIGHT * changeCost(setup, a.positions, b.positions)
   if (!lead) return change
   return change + SEMITONE * Math.abs(lead === 'melody' ? a.top - b.top : a.low - b.low)
 }
@@ -127,15 +110,15 @@ function contenders(setup: Setup, chord: ChordReading, filters: ProgressionFilte
     const bass = mod12(ends.low) === (filters.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
     const known = !filters.familiar || filters.familiar.has(shape.frets.join())
     const extra = thin + bass + (known ? 0 : UNFAMILIAR)
-    if (pinned) return [{ shape, price: 0, ...ends, spots: handPositions(shape) }]
+    if (pinned) return [{ shape, price: 0, ...ends, positions: handPositions(shape) }]
     const selective = filters.maxStretch !== undefined || filters.freeFingers !== undefined
     if (selective)
-      return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, spots: handPositions(shape) }]
+      return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, positions: handPositions(shape) }]
     return fingeringsOf(setup, shape.frets, player, FINGERINGS_A_SHAPE).map(({ fingers, cost }) => ({
       shape: { ...shape, fingers, strain: cost, stretchMm: stretchOf(setup, shape.frets, fingers) },
       price: SHAPE_WEIGHT * (shape.cost + (cost - shape.strain)) + extra,
       ...ends,
-      spots: handPositions({ frets: shape.frets, fingers }),
+      positions: handPositions({ frets: shape.frets, fingers }),
     }))
   })
 }

@@ -1,6 +1,5 @@
 import type { LeftFinger, PickingSign } from '../instrument/hand.ts'
 import type { Place } from '../instrument/setup.ts'
-import type { Ticks } from '../music/time/ticks.ts'
 import type { Expression } from './expression.ts'
 import type { Id } from './ids.ts'
 import type { Duration, Pos } from './tune.ts'
@@ -117,9 +116,4 @@ export interface CostTerm {
   readonly cost: number
   readonly quantity?: number
   readonly unit?: 'mm' | 's' | 'beats' | 'fingers' | 'frets' | 'strings'
-}
-
-/** Where a note starts and how long it is written, on the whole tune's written time line. */
-export interface TimedNote extends TabNote {
-  readonly start: Ticks
 }

@@ -1,5 +1,6 @@
+/** What the core says to people, as codes with values, and the catalogue of their English texts. */
 export { ENGLISH } from './english.ts'
-export { reading } from './english/reading.ts'
 export { files } from './english/files.ts'
-export { LANGUAGES, type Language } from './language.ts'
+export { reading } from './english/reading.ts'
+export { type Language, LANGUAGES } from './language.ts'
 export { message, type Message, type MessageCode, type MessageValues } from './message.ts'

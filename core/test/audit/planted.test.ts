@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { audit, finishedTabOf, type FindingKind, type TabJson, type WrittenNote } from '../../src/index.ts'
+import { audit, type FindingKind, type WrittenNote } from '../../src/audit/index.ts'
+import { finishedTabOf, type TabJson } from '../../src/output/index.ts'
 import { readTabJson } from '../../src/schema/index.ts'
 import { arrangeTune, CORPUS } from '../support/tunes.ts'
 import { say } from '../support/words.ts'

@@ -1,23 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { guitarSetup, reach, STANDARD_TUNING } from '../../src/instrument/index.ts'
+import type { PinnedShape } from '../../src/document/index.ts'
+import { fingeringsOf } from '../../src/hand/index.ts'
 import {
-  arranging,
   bestPair,
   chordChange,
-  finish,
   findShapes,
-  fingeringsOf,
   heldShapesFor,
-  guitarSetup,
   progressionPath,
-  reach,
   shownOrder,
   soundingPitches,
-  STANDARD_TUNING,
-  wholeTune,
   type FingeredGrip,
-  type PinnedShape,
-} from '../../src/index.ts'
+} from '../../src/chords/index.ts'
+import { arranging, wholeTune } from '../../src/arrange/index.ts'
+import { finish } from '../../src/turns.ts'
 import { readAbc } from '../../src/input/abc/readAbc.ts'
 import { chord, frets, written } from '../support/chords.ts'
 

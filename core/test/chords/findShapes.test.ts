@@ -1,35 +1,27 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { chordPitchClasses, chordText, midiOf, mod12, pitchClass, toneNeeds } from '../../src/music/index.ts'
+import { guitarSetup, INSTRUMENTS, readTuning, setupOf } from '../../src/instrument/index.ts'
 import {
   barresOf,
-  chordPitchClasses,
-  chordText,
   enumerateShapes,
   familyId,
   findShapes,
   foldShapes,
   freeFingersOf,
-  guitarSetup,
   heardIfAllRing,
-  INSTRUMENTS,
-  midiOf,
-  mod12,
   openStringsAtRisk,
-  pitchClass,
-  readTuning,
   sameNotes,
-  setupOf,
   shapeQuery,
   shownOrder,
   silentStrings,
   soundingPitches,
   stretchOf,
-  toneNeeds,
   filtersToRelax,
   zoneOf,
   type Shape,
   type ShapeFilters,
-} from '../../src/index.ts'
+} from '../../src/chords/index.ts'
 import { chord, frets, written } from '../support/chords.ts'
 
 const CHORDS = [

@@ -2,16 +2,14 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   DEFAULT_PLAYER,
-  eachFingering,
-  fingeringReasons,
-  fingeringsOf,
   guitarSetup,
   reach,
   setupOf,
   spanOf,
   type LeftFinger,
   type Player,
-} from '../../src/index.ts'
+} from '../../src/instrument/index.ts'
+import { eachFingering, fingeringReasons, fingeringsOf } from '../../src/hand/index.ts'
 import { frets, written } from '../support/chords.ts'
 
 const shapes = fc.array(fc.option(fc.integer({ min: 0, max: 5 }), { nil: null, freq: 4 }), {

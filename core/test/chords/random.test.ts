@@ -1,26 +1,28 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { readChordSymbol } from '../../src/music/index.ts'
+import {
+  DEFAULT_PLAYER,
+  INSTRUMENTS,
+  lastFret,
+  setupOf,
+  type InstrumentKind,
+  type Setup,
+} from '../../src/instrument/index.ts'
+import { fingeringReasons } from '../../src/hand/index.ts'
 import {
   barresOf,
   chordChange,
-  DEFAULT_PLAYER,
-  fingeringReasons,
   findShapes,
   heardIfAllRing,
-  INSTRUMENTS,
-  lastFret,
   nameShape,
   openStringsAtRisk,
-  readChordSymbol,
-  setupOf,
   shownOrder,
   silentStrings,
   soundingPitches,
   filtersToRelax,
-  type InstrumentKind,
-  type Setup,
   type ShapeFilters,
-} from '../../src/index.ts'
+} from '../../src/chords/index.ts'
 
 /** Any instrument in any tuning that its strings bear, behind a full or partial capo, in hands that may do less. */
 const setups: fc.Arbitrary<Setup> = fc

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { alignIds } from '../../src/index.ts'
+import { alignIds } from '../../src/document/index.ts'
 import { readTuneDoc } from '../../src/schema/index.ts'
 import { CORPUS, tuneOfMusic } from '../support/tunes.ts'
 

@@ -1,7 +1,7 @@
 import { applyPatches } from 'immer'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { commandTo, difference, redo, undo } from '../../src/index.ts'
+import { commandTo, difference, redo, undo } from '../../src/document/index.ts'
 
 /** Plain data in the shape of a document: members, members of members, and lists of records. */
 const documents = fc.record(

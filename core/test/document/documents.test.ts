@@ -1,15 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  arrangementOf,
-  command,
-  guitarSetup,
-  inputHash,
-  redo,
-  undo,
-  wholeTune,
-  type TuneDoc,
-} from '../../src/index.ts'
+import { guitarSetup } from '../../src/instrument/index.ts'
+import { command, inputHash, redo, undo, type TuneDoc } from '../../src/document/index.ts'
+import { arrangementOf, wholeTune } from '../../src/arrange/index.ts'
 import { readArrangementDoc, readTuneDoc, SchemaError } from '../../src/schema/index.ts'
 import { arrangeTune, CORPUS } from '../support/tunes.ts'
 

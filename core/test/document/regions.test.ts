@@ -5,11 +5,11 @@ import {
   regionAt,
   splitRegion,
   tidyRegions,
-  wholeTune,
   withChoice,
   SOLO_STYLES,
   type Region,
-} from '../../src/index.ts'
+} from '../../src/document/index.ts'
+import { wholeTune } from '../../src/arrange/index.ts'
 import { tuneOfMusic } from '../support/tunes.ts'
 
 const tune = tuneOfMusic('CDEF|GABc|CDEF|GABc|CDEF|GABc|CDEF|C4|]')

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { applyEdit, chosenNotes, type Choosing, type EditCommand, type Score } from '../../src/index.ts'
+import type { Score } from '../../src/document/index.ts'
+import { applyEdit, chosenNotes, type Choosing, type EditCommand } from '../../src/edit/index.ts'
 import { arrangedScore, structuralFaults } from '../support/score.ts'
 import { CORPUS } from '../support/tunes.ts'
 

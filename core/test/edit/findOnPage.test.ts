@@ -1,17 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import {
-  applyEdit,
-  arrangementOf,
-  arranging,
-  findOnPage,
-  finish,
-  guitarSetup,
-  handFault,
-  kindSpans,
-  pressedOf,
-  wholeTune,
-  type Found,
-} from '../../src/index.ts'
+import { guitarSetup, kindSpans } from '../../src/instrument/index.ts'
+import { handFault, pressedOf } from '../../src/hand/index.ts'
+import { arrangementOf, arranging, wholeTune } from '../../src/arrange/index.ts'
+import { applyEdit, findOnPage, type Found } from '../../src/edit/index.ts'
+import { finish } from '../../src/turns.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { applyEdit, type EditCommand, type Score } from '../../src/index.ts'
+import type { Score } from '../../src/document/index.ts'
+import { applyEdit, type EditCommand } from '../../src/edit/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { scoreOfPassage } from '../support/passage.ts'
 import { PASSAGES } from '../arrange/manual/passages.ts'

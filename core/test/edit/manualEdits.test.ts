@@ -1,17 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import {
-  applyEdit,
-  arranging,
-  finish,
-  pitchAt,
-  placesOf,
-  wholeTune,
-  WHOLE,
-  type EditCommand,
-  type Level,
-  type Score,
-  type Style,
-} from '../../src/index.ts'
+import { WHOLE } from '../../src/music/index.ts'
+import { pitchAt, placesOf } from '../../src/instrument/index.ts'
+import type { Level, Score, Style } from '../../src/document/index.ts'
+import { arranging, wholeTune } from '../../src/arrange/index.ts'
+import { applyEdit, type EditCommand } from '../../src/edit/index.ts'
+import { finish } from '../../src/turns.ts'
 import { arrangedScore, structuralFaults } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 

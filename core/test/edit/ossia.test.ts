@@ -1,15 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import {
-  applyEdit,
-  exchanged,
-  keptAsOssia,
-  timelineOf,
-  unfold,
-  variantsOf,
-  type ArrangementDoc,
-  type EditCommand,
-  type Score,
-} from '../../src/index.ts'
+import { timelineOf, unfold, variantsOf, type ArrangementDoc, type Score } from '../../src/document/index.ts'
+import { applyEdit, exchanged, keptAsOssia, type EditCommand } from '../../src/edit/index.ts'
 import { scoreOf } from '../../src/output/sound/performance.ts'
 import { readArrangementDoc } from '../../src/schema/index.ts'
 import { arrangedScore, structuralFaults } from '../support/score.ts'

@@ -1,17 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  applyEdit,
-  guitarSetup,
-  pitchAt,
-  plainPitch,
-  pitchText,
-  readPlacesRow,
-  rowEdits,
-  setupOf,
-  WHOLE,
-  type Score,
-} from '../../src/index.ts'
+import { plainPitch, pitchText, WHOLE } from '../../src/music/index.ts'
+import { guitarSetup, pitchAt, setupOf } from '../../src/instrument/index.ts'
+import type { Score } from '../../src/document/index.ts'
+import { applyEdit, readPlacesRow, rowEdits } from '../../src/edit/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { tuneOf } from '../support/tunes.ts'
 import { scoreFaults } from './scoreFaults.ts'

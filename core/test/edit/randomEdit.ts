@@ -1,23 +1,22 @@
+import { keyOf, WHOLE } from '../../src/music/index.ts'
+import { lastFret, pitchAt, placesOf } from '../../src/instrument/index.ts'
+import {
+  MARKS,
+  EXPRESSION_PARTS,
+  EXPRESSIONS,
+  type ArrangementDoc,
+  type Pos,
+  type Score,
+  type TabNote,
+} from '../../src/document/index.ts'
 import {
   FORM_SIGNS,
-  MARKS,
   MEASURE_EDITS,
   MELODY_EDITS,
   TAB_EDITS,
   clipOf,
-  EXPRESSION_PARTS,
-  EXPRESSIONS,
-  keyOf,
-  lastFret,
-  pitchAt,
-  placesOf,
-  WHOLE,
-  type ArrangementDoc,
   type EditCommand,
-  type Pos,
-  type Score,
-  type TabNote,
-} from '../../src/index.ts'
+} from '../../src/edit/index.ts'
 
 export const ALL_EDITS = [...MELODY_EDITS, ...MEASURE_EDITS, ...TAB_EDITS] as const
 export type EditKind = (typeof ALL_EDITS)[number]

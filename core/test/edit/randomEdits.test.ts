@@ -1,17 +1,16 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { guitarSetup } from '../../src/instrument/index.ts'
 import {
-  applyEdit,
   commandTo,
-  guitarSetup,
   inputHash,
   redo,
   undo,
   type ArrangementDoc,
   type Command,
-  type EditCommand,
   type Score,
   type Style,
-} from '../../src/index.ts'
+} from '../../src/document/index.ts'
+import { applyEdit, type EditCommand } from '../../src/edit/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 import { ALL_EDITS, Dice, randomEdit } from './randomEdit.ts'

@@ -1,16 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  applyEdit,
-  melodyOf,
-  QUARTER,
-  quantised,
-  ticksAt,
-  timelineOf,
-  WHOLE,
-  type Score,
-  type TuneDoc,
-} from '../../src/index.ts'
+import { QUARTER, WHOLE } from '../../src/music/index.ts'
+import { melodyOf, ticksAt, timelineOf, type Score, type TuneDoc } from '../../src/document/index.ts'
+import { applyEdit, quantised } from '../../src/edit/index.ts'
 import { readAbc } from '../../src/input/abc/readAbc.ts'
 import { writeAbc } from '../../src/output/abc/writeAbc.ts'
 import { arrangedScore } from '../support/score.ts'

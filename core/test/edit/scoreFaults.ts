@@ -1,14 +1,14 @@
+import { midiOf } from '../../src/music/index.ts'
+import { lastFret } from '../../src/instrument/index.ts'
 import {
   isArrival,
-  lastFret,
-  midiOf,
   ticksAt,
   timelineOf,
   type ArrangementDoc,
   type Score,
   type TuneDoc,
   type TuneEvent,
-} from '../../src/index.ts'
+} from '../../src/document/index.ts'
 import { readArrangementDoc, readTuneDoc } from '../../src/schema/index.ts'
 
 /**

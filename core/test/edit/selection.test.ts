@@ -1,14 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import {
-  applyEdit,
-  arranging,
-  finish,
-  locksAround,
-  withSelection,
-  type ArrangementDoc,
-  type Score,
-  type TuneDoc,
-} from '../../src/index.ts'
+import type { ArrangementDoc, Score, TuneDoc } from '../../src/document/index.ts'
+import { arranging } from '../../src/arrange/index.ts'
+import { applyEdit, locksAround, withSelection } from '../../src/edit/index.ts'
+import { finish } from '../../src/turns.ts'
 import { arrangedScore, structuralFaults } from '../support/score.ts'
 import { CORPUS } from '../support/tunes.ts'
 

@@ -1,19 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import {
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  formMap,
-  midiOf,
-  tabJson,
-  timelineOf,
-  unfold,
-  writeAbc,
-  writtenOut,
-  type Score,
-  type TuneDoc,
-} from '../../src/index.ts'
+import { midiOf } from '../../src/music/index.ts'
+import { formMap, timelineOf, unfold, type Score, type TuneDoc } from '../../src/document/index.ts'
+import { arranging } from '../../src/arrange/index.ts'
+import { audit } from '../../src/audit/index.ts'
+import { finishedTabOf, tabJson, writeAbc } from '../../src/output/index.ts'
+import { writtenOut } from '../../src/edit/index.ts'
+import { finish } from '../../src/turns.ts'
 import { scoreOf } from '../../src/output/sound/index.ts'
 import { heardByAbc2midi } from '../support/abc2midi.ts'
 import { arrangedScore } from '../support/score.ts'

@@ -1,19 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  arranging,
-  arrangementOf,
-  artificialPlacesOf,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  lastFret,
-  pitchAt,
-  tabJson,
-  wholeTune,
-  type Lock,
-} from '../../src/index.ts'
+import { artificialPlacesOf, guitarSetup, lastFret, pitchAt } from '../../src/instrument/index.ts'
+import type { Lock } from '../../src/document/index.ts'
+import { arranging, arrangementOf, wholeTune } from '../../src/arrange/index.ts'
+import { audit } from '../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../src/output/index.ts'
+import { finish } from '../../src/turns.ts'
 import { readArrangementDoc } from '../../src/schema/index.ts'
 import { scoreOf } from '../../src/output/sound/index.ts'
 import { textTab } from '../../src/output/text/textTab.ts'

@@ -1,32 +1,26 @@
 import { Note, Scale } from 'tonal'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { mod12, pitchText, plainPitch, SCALES, scaleTones, type ScaleName } from '../../src/music/index.ts'
 import {
-  checkClaim,
   fretFromNut,
   GUITAR,
   guitarSetup,
   HARMONICS,
   harmonicsOf,
   INSTRUMENTS,
-  mod12,
   namedTunings,
   pitchAt,
-  pitchText,
-  plainPitch,
-  readClaim,
   readTuning,
   retuning,
   safeFrets,
   samePitchPlaces,
   scaleFrets,
-  SCALES,
-  scaleTones,
   setupOf,
   tonesInPosition,
   type InstrumentKind,
-  type ScaleName,
-} from '../../src/index.ts'
+} from '../../src/instrument/index.ts'
+import { checkClaim, readClaim } from '../../src/chords/index.ts'
 
 const tuningOf = (kind: InstrumentKind, text: string) => {
   const read = readTuning(kind, text)

@@ -1,21 +1,18 @@
 import { describe, expect, it } from 'vitest'
+import { bassPitchClass, hertz, mod12, readChordSymbol } from '../../src/music/index.ts'
 import {
-  bassPitchClass,
-  heldShapesFor,
   fretFromNut,
   guitarSetup,
-  handFault,
-  hertz,
   lastFret,
-  mod12,
   openPitch,
   pitchAt,
   placesOf,
-  readChordSymbol,
   reach,
   GUITAR,
   ADULT_SPANS,
-} from '../../src/index.ts'
+} from '../../src/instrument/index.ts'
+import { handFault } from '../../src/hand/index.ts'
+import { heldShapesFor } from '../../src/chords/index.ts'
 
 const chord = (text: string) => {
   const r = readChordSymbol(text)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { chordShapes, chordText } from '../../src/index.ts'
+import { chordText } from '../../src/music/index.ts'
+import { chordShapes } from '../../src/lesson/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { scoreOfPassage } from '../support/passage.ts'
 import { PASSAGES } from '../arrange/manual/passages.ts'

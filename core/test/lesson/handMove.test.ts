@@ -1,9 +1,11 @@
+import { type Finger, type PlacedFinger, placedFingers } from '../../src/hand/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fingersOn, handMove, type Finger, type FingerOn, type PressedPlace } from '../../src/index.ts'
+import type { PressedPlace } from '../../src/document/index.ts'
+import { handMove } from '../../src/lesson/index.ts'
 
 const place = (finger: Finger, string: number, fret: number): PressedPlace => ({ finger, string, fret })
-const on = (...pressed: PressedPlace[]) => fingersOn({ pressed })
+const on = (...pressed: PressedPlace[]) => placedFingers({ pressed })
 
 const hands = fc
   .uniqueArray(
@@ -14,14 +16,14 @@ const hands = fc
     }),
     { selector: (p) => p.finger, maxLength: 5 },
   )
-  .map((pressed) => fingersOn({ pressed }))
+  .map((pressed) => placedFingers({ pressed }))
 
 describe('what a hand does between two grips', () => {
   it('stays, slides, lands and lifts, finger by finger', () => {
     const from = on(place(1, 2, 1), place(2, 4, 2), place(3, 5, 3))
     const to = on(place(2, 4, 4), place(3, 5, 3), place(4, 1, 3))
     const move = handMove(from, to)
-    const fingers = (list: readonly FingerOn[]) => list.map((f) => f.finger)
+    const fingers = (list: readonly PlacedFinger[]) => list.map((f) => f.finger)
     expect([fingers(move.stays), fingers(move.slides), fingers(move.lands), move.lifts]).toEqual([
       [3],
       [2],
@@ -36,10 +38,10 @@ describe('what a hand does between two grips', () => {
       { finger: 1, fret: 2, from: 1, to: 5 },
       { finger: 3, fret: 4, from: 4, to: 4 },
     ])
-    expect(fingersOn({ pressed: [place(3, 2, 3)], ready: [place(1, 2, 1)] }).map((f) => f.finger)).toEqual([
-      1, 3,
-    ])
-    expect(fingersOn(undefined)).toEqual([])
+    expect(
+      placedFingers({ pressed: [place(3, 2, 3)], ready: [place(1, 2, 1)] }).map((f) => f.finger),
+    ).toEqual([1, 3])
+    expect(placedFingers(undefined)).toEqual([])
   })
 
   it('accounts for every finger once, and following the move gives the new hand', () => {
@@ -51,7 +53,7 @@ describe('what a hand does between two grips', () => {
         const followed = new Map(before.map((f) => [f.finger, f]))
         for (const finger of lifts) followed.delete(finger)
         for (const f of [...slides, ...lands]) followed.set(f.finger, f)
-        const order = (list: readonly FingerOn[]) =>
+        const order = (list: readonly PlacedFinger[]) =>
           [...list].sort((a, b) => String(a.finger).localeCompare(String(b.finger)))
         expect(order([...followed.values()])).toEqual(order(now))
         // What stays or slides was down before, on the same strings.

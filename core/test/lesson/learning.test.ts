@@ -1,39 +1,34 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { LANGUAGES } from '../../src/messages/index.ts'
+import { QUARTER } from '../../src/music/index.ts'
+import { measureNumbers, timelineOf, ticksAt, type Score } from '../../src/document/index.ts'
+import { effortOf, handFault, pressedOf } from '../../src/hand/index.ts'
 import {
   cautionsOf,
   differencesOf,
   differenceText,
   drillOf,
   drillsFor,
-  effortOf,
-  handFault,
-  LANGUAGES,
   layerOf,
   lessonOf,
   learningOrder,
   learningText,
   lessonPlan,
-  measureNumbers,
   oddSlowly,
   paperWordsFor,
   piecesOf,
   planText,
-  pressedOf,
-  QUARTER,
   recipeIn,
   recipeOf,
   recipeText,
   TEACH_LAYERS,
-  timelineOf,
-  ticksAt,
   troubleSpots,
   UNITS,
   USUAL_LESSON,
   USUAL_WAY,
   wordsFor,
-  type Score,
-} from '../../src/index.ts'
+} from '../../src/lesson/index.ts'
 import { BLOCK_KINDS, handoutPieces, usualHandout } from '../../src/output/handout/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { piecesOf, type Piece } from '../../src/index.ts'
+import { piecesOf, type Piece } from '../../src/lesson/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 

@@ -1,33 +1,31 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { LANGUAGES } from '../../src/messages/index.ts'
+import { pitchIn, plainPitch } from '../../src/music/index.ts'
+import { guitarSetup, setupOf, tuningById, type Setup } from '../../src/instrument/index.ts'
 import {
   ARRIVALS,
   EXPRESSIONS,
   MARKS,
   type TabNote,
+  LEVELS,
+  SOLO_STYLES,
+  type Level,
+  type Score,
+  type Style,
+} from '../../src/document/index.ts'
+import { refusalOf } from '../../src/arrange/index.ts'
+import {
   USUAL_SPEECH,
   wordsFor,
-  guitarSetup,
-  LANGUAGES,
   lessonScript,
   lessonSteps,
-  LEVELS,
-  pitchIn,
-  plainPitch,
-  refusalOf,
   replay,
   ReplayError,
   scriptText,
-  setupOf,
-  SOLO_STYLES,
-  tuningById,
-  type Level,
   type NameOf,
-  type Score,
-  type Setup,
   type Speech,
-  type Style,
-} from '../../src/index.ts'
+} from '../../src/lesson/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { toldTab, writtenTab } from '../support/toldTab.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'

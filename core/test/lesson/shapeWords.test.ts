@@ -1,13 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import {
-  lessonOf,
-  LANGUAGES,
-  replay,
-  scriptText,
-  USUAL_LESSON,
-  wordsFor,
-  type Speech,
-} from '../../src/index.ts'
+import { LANGUAGES } from '../../src/messages/index.ts'
+import { lessonOf, replay, scriptText, USUAL_LESSON, wordsFor, type Speech } from '../../src/lesson/index.ts'
 import { scoreOfPassage } from '../support/passage.ts'
 import { PASSAGES } from '../arrange/manual/passages.ts'
 

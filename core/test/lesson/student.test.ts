@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { secondsOf } from '../../src/music/index.ts'
 import {
   entriesFrom,
   knownIn,
@@ -8,14 +9,13 @@ import {
   pieceTicks,
   piecesOf,
   recipeIn,
-  secondsOf,
   targetOf,
   toLearnIn,
   UNITS,
   USUAL_LESSON,
   type LogEntry,
   type LogOf,
-} from '../../src/index.ts'
+} from '../../src/lesson/index.ts'
 import { arrangedScore } from '../support/score.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_PLAYER, LOG_FORMAT, setupOf, type PracticeLog } from '../../src/index.ts'
+import { DEFAULT_PLAYER, setupOf } from '../../src/instrument/index.ts'
+import { LOG_FORMAT, type PracticeLog } from '../../src/lesson/index.ts'
 import { BLOCK_KINDS, usualHandout } from '../../src/output/handout/index.ts'
 import {
   readArrangementDoc,

@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import {
-  applyEdit,
   arrangementAsNow,
   ARRANGEMENT_SCHEMA,
   commandAsNow,
@@ -10,7 +9,8 @@ import {
   type ArrangementDoc,
   type Command,
   type TuneDoc,
-} from '../../src/index.ts'
+} from '../../src/document/index.ts'
+import { applyEdit } from '../../src/edit/index.ts'
 import { readArrangementDoc, readTuneDoc } from '../../src/schema/index.ts'
 
 /**

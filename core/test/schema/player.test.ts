@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_PLAYER, PICKING_SCHOOLS } from '../../src/index.ts'
+import { DEFAULT_PLAYER, PICKING_SCHOOLS } from '../../src/instrument/index.ts'
 import { readPlayer, SchemaError } from '../../src/schema/index.ts'
 
 describe('a hand as stored', () => {

@@ -1,4 +1,4 @@
-import { readChordSymbol, type ChordReading } from '../../src/index.ts'
+import { readChordSymbol, type ChordReading } from '../../src/music/index.ts'
 
 /** Reads a chord that must be understood. */
 export function chord(text: string): ChordReading {

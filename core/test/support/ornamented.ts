@@ -1,18 +1,16 @@
+import { guitarSetup } from '../../src/instrument/index.ts'
 import {
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  tabJson,
   USUAL_SCHOOL,
-  wholeTune,
   type Level,
   type Lock,
   type Ornament,
   type Style,
   type TuneDoc,
-} from '../../src/index.ts'
+} from '../../src/document/index.ts'
+import { arranging, wholeTune } from '../../src/arrange/index.ts'
+import { audit } from '../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../src/output/index.ts'
+import { finish } from '../../src/turns.ts'
 
 /** A tune arranged with ornaments: what was made, as JSON, and what the audit says of it. */
 export function ornamented(

@@ -1,4 +1,6 @@
-import { DEFAULT_PLAYER, readTextTab, scoreOfTab, ticksAt, timelineOf, type Score } from '../../src/index.ts'
+import { DEFAULT_PLAYER } from '../../src/instrument/index.ts'
+import { ticksAt, timelineOf, type Score } from '../../src/document/index.ts'
+import { readTextTab, scoreOfTab } from '../../src/input/index.ts'
 import type { Passage } from '../arrange/manual/passages.ts'
 
 const NAMES = { 6: ['e', 'B', 'G', 'D', 'A', 'E'], 4: ['E', 'A', 'D', 'G'] } as const

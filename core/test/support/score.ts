@@ -1,20 +1,9 @@
-import {
-  arrangementOf,
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  STRUCTURAL,
-  tabJson,
-  wholeTune,
-  type Finding,
-  type Level,
-  type Score,
-  type Setup,
-  type Style,
-  type TuneDoc,
-} from '../../src/index.ts'
+import { guitarSetup, type Setup } from '../../src/instrument/index.ts'
+import type { Level, Score, Style, TuneDoc } from '../../src/document/index.ts'
+import { arrangementOf, arranging, wholeTune } from '../../src/arrange/index.ts'
+import { audit, STRUCTURAL, type Finding } from '../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../src/output/index.ts'
+import { finish } from '../../src/turns.ts'
 
 /** A tune with its tab, arranged in one style and level throughout. */
 export function arrangedScore(

@@ -1,17 +1,14 @@
+import { missingHead, WHOLE } from '../../src/music/index.ts'
 import {
   EXPRESSION_PARTS,
   MARKS,
   measureNumbers,
-  missingHead,
-  readBack,
-  replay,
-  WHOLE,
   type Expression,
   type Layer,
   type Measure,
   type TuneDoc,
-  type Wording,
-} from '../../src/index.ts'
+} from '../../src/document/index.ts'
+import { readBack, replay, type Wording } from '../../src/lesson/index.ts'
 
 /** Shares of a counted beat by their syllables: "1 e & a" and "1 trip let" (common practice, no source). */
 const SYLLABLES: Readonly<Record<string, number>> = {

@@ -1,4 +1,4 @@
-import type { TuneDoc } from '../../src/index.ts'
+import type { TuneDoc } from '../../src/document/index.ts'
 
 /** A tune as its musician sees it: everything but ids and the text. */
 export function contentOf(tune: TuneDoc) {

@@ -1,7 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { readAbc } from '../../src/input/abc/readAbc.ts'
-import { arranging, audit, finish, finishedTabOf, guitarSetup, tabJson, wholeTune } from '../../src/index.ts'
-import type { AuditReport, Level, Style, TabJson, TuneDoc } from '../../src/index.ts'
+import { guitarSetup } from '../../src/instrument/index.ts'
+import { arranging, wholeTune } from '../../src/arrange/index.ts'
+import { audit } from '../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../src/output/index.ts'
+import { finish } from '../../src/turns.ts'
+import type { Level, Style, TuneDoc } from '../../src/document/index.ts'
+import type { AuditReport } from '../../src/audit/index.ts'
+import type { TabJson } from '../../src/output/index.ts'
 import type { Arranged } from '../../src/arrange/whole/arrange.ts'
 
 export const CORPUS_TEXT = readFileSync(new URL('../corpus/traditional.abc', import.meta.url), 'utf8')

@@ -1,5 +1,6 @@
 import { createInstance } from 'i18next'
-import { ArrangeError, TabReadError, type Problem } from '../../src/index.ts'
+import { ArrangeError } from '../../src/arrange/index.ts'
+import { TabReadError, type Problem } from '../../src/input/index.ts'
 import { ENGLISH, type Message } from '../../src/messages/index.ts'
 
 /** The catalogue in English; a text that misses one of its values, or that is missing itself, throws. */

@@ -1,9 +1,10 @@
-import { Kbd, Modal, Table, TextInput, UnstyledButton } from '@mantine/core'
+import { Kbd, Modal, Table, UnstyledButton } from '@mantine/core'
+import { Spotlight, spotlight } from '@mantine/spotlight'
 import { useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { useReadOnly } from '../state/writeLock.ts'
-import { actionFor, useOfferedActions } from '../state/actions.ts'
+import { actionFor, useOfferedActions, type Action } from '../state/actions.ts'
 
 /** The command palette (Ctrl+K) and the list of keys (?). Both show what can be done now. */
 export function Keys() {
@@ -11,17 +12,14 @@ export function Keys() {
   const offered = useOfferedActions()
   const readOnly = useReadOnly(useParams().id)
   const actions = useMemo(() => (readOnly ? offered.filter((a) => !a.writes) : offered), [offered, readOnly])
-  const [open, setOpen] = useState<'palette' | 'keys'>()
-  const [search, setSearch] = useState('')
+  const [listed, setListed] = useState(false)
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
-        event.preventDefault()
-        setOpen('palette')
-        return
-      }
-      const own = { id: 'keys', label: '', keys: '?', run: () => setOpen('keys') }
-      const action = actionFor(event, [...actions, own])
+      const own: readonly Action[] = [
+        { id: 'palette', label: '', keys: 'Mod+K', run: spotlight.open },
+        { id: 'keys', label: '', keys: '?', run: () => setListed(true) },
+      ]
+      const action = actionFor(event, [...actions, ...own])
       if (!action) return
       event.preventDefault()
       action.run()
@@ -29,67 +27,62 @@ export function Keys() {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [actions])
-  const found = useMemo(
-    () => actions.filter((a) => a.label.toLowerCase().includes(search.toLowerCase())),
-    [actions, search],
-  )
-  const close = () => {
-    setOpen(undefined)
-    setSearch('')
-  }
+  const close = () => setListed(false)
   return (
-    <Modal
-      opened={open !== undefined}
-      onClose={close}
-      title={t(open === 'keys' ? 'keys.title' : 'keys.palette')}
-      closeButtonProps={{ 'aria-label': t('shelf.cancel') }}
-    >
-      {open === 'palette' ? (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault()
-            close()
-            found[0]?.run()
-          }}
-        >
-          <TextInput
-            data-autofocus
-            aria-label={t('keys.search')}
-            placeholder={t('keys.search')}
-            value={search}
-            onChange={(e) => setSearch(e.currentTarget.value)}
-            mb="sm"
-          />
-        </form>
-      ) : null}
-      <Table>
-        <Table.Tbody>
-          {(open === 'palette' ? found : actions.filter((a) => a.keys)).map((a) => (
-            <Table.Tr key={a.id}>
-              <Table.Td>
-                <UnstyledButton
-                  onClick={() => {
-                    close()
-                    a.run()
-                  }}
-                >
-                  {a.label}
-                </UnstyledButton>
-              </Table.Td>
-              <Table.Td ta="right">{a.keys ? <Kbd>{a.keys.replace('Mod', 'Ctrl')}</Kbd> : null}</Table.Td>
-            </Table.Tr>
-          ))}
-          {open === 'keys' ? (
+    <>
+      <Spotlight
+        shortcut={null}
+        actions={actions.map((a) => ({
+          id: a.id,
+          label: a.label,
+          onClick: a.run,
+          rightSection: a.keys ? <Kbd>{shownKeys(a.keys)}</Kbd> : undefined,
+        }))}
+        nothingFound={t('keys.nothing')}
+        searchProps={{ 'aria-label': t('keys.search'), placeholder: t('keys.search') }}
+        aria-label={t('keys.palette')}
+        highlightQuery
+        scrollable
+        maxHeight="60vh"
+      />
+      <Modal
+        opened={listed}
+        onClose={close}
+        title={t('keys.title')}
+        closeButtonProps={{ 'aria-label': t('shelf.cancel') }}
+      >
+        <Table>
+          <Table.Tbody>
+            {actions
+              .filter((a) => a.keys)
+              .map((a) => (
+                <Table.Tr key={a.id}>
+                  <Table.Td>
+                    <UnstyledButton
+                      onClick={() => {
+                        close()
+                        a.run()
+                      }}
+                    >
+                      {a.label}
+                    </UnstyledButton>
+                  </Table.Td>
+                  <Table.Td ta="right">
+                    <Kbd>{shownKeys(a.keys!)}</Kbd>
+                  </Table.Td>
+                </Table.Tr>
+              ))}
             <Table.Tr>
               <Table.Td>{t('keys.palette')}</Table.Td>
               <Table.Td ta="right">
                 <Kbd>Ctrl+K</Kbd>
               </Table.Td>
             </Table.Tr>
-          ) : null}
-        </Table.Tbody>
-      </Table>
-      {open === 'palette' && found.length === 0 ? t('keys.nothing') : null}
-    </Modal>
+          </Table.Tbody>
+        </Table>
+      </Modal>
+    </>
   )
 }
+
+const shownKeys = (keys: string) => keys.replace('Mod', 'Ctrl')

@@ -1,6 +1,6 @@
 import { ActionIcon, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { IconLamp, IconLampOff } from '@tabler/icons-react'
-import { isFresh } from '@velvet-porch/core'
+import { isFresh } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { useDeferredValue, useMemo } from 'react'
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'

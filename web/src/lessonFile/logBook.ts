@@ -1,3 +1,4 @@
+import type { TuneDoc } from '@velvet-porch/core/document'
 import {
   entriesFrom,
   LOG_FORMAT,
@@ -5,9 +6,8 @@ import {
   type LogEntry,
   type PaperWords,
   type PracticeLog,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import type { LessonData } from '@velvet-porch/core/paper'
+} from '@velvet-porch/core/lesson'
+import type { LessonData } from '@velvet-porch/core/output/handout'
 import { h } from './dom.ts'
 
 /** The practice log: written down on this device, saved as a file for the teacher. */

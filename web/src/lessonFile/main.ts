@@ -1,14 +1,6 @@
-import {
-  cautionWords,
-  lessonOf,
-  measureNumbers,
-  pieceText,
-  withVariant,
-  type Lesson,
-  type PaperWords,
-  type Variant,
-} from '@velvet-porch/core'
-import { setupFacts, type LessonData } from '@velvet-porch/core/paper'
+import { measureNumbers, withVariant, type Variant } from '@velvet-porch/core/document'
+import { cautionWords, lessonOf, pieceText, type Lesson, type PaperWords } from '@velvet-porch/core/lesson'
+import { setupFacts, type LessonData } from '@velvet-porch/core/output/handout'
 import { h } from './dom.ts'
 import { entriesOf, logBook } from './logBook.ts'
 import { PiecePane } from './piecePane.ts'

@@ -1,5 +1,5 @@
-import { isInPiece, pieceWords, type Lesson, type Piece } from '@velvet-porch/core'
-import { noteKey, type LessonData } from '@velvet-porch/core/paper'
+import { isInPiece, pieceWords, type Lesson, type Piece } from '@velvet-porch/core/lesson'
+import { noteKey, type LessonData } from '@velvet-porch/core/output/handout'
 import { h } from './dom.ts'
 
 /** The pieces in a row, and what is said of the one at hand: the teacher's words, differences, how to practise it. */

@@ -1,5 +1,5 @@
-import { tabSystems, type LessonData, type PaperLayers } from '@velvet-porch/core/paper'
-import { namingOf, type LessonStep } from '@velvet-porch/core'
+import { tabSystems, type LessonData, type PaperLayers } from '@velvet-porch/core/output/handout'
+import { namingOf, type LessonStep } from '@velvet-porch/core/lesson'
 import { h } from './dom.ts'
 
 const LAYERS: PaperLayers = {

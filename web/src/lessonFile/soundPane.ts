@@ -1,5 +1,6 @@
-import { timelineOf, unfold, type Lesson, type LessonStep, type Piece } from '@velvet-porch/core'
-import { scoreOf } from '@velvet-porch/core/sound'
+import { timelineOf, unfold } from '@velvet-porch/core/document'
+import type { Lesson, LessonStep, Piece } from '@velvet-porch/core/lesson'
+import { scoreOf } from '@velvet-porch/core/output/sound'
 import { h } from './dom.ts'
 import { Strings } from './strings.ts'
 

@@ -1,5 +1,5 @@
-import { countText, fill, stepSentences, type Lesson, type LessonStep } from '@velvet-porch/core'
-import { neckSvg, type ShownFinger } from '@velvet-porch/core/paper'
+import { countText, fill, stepSentences, type Lesson, type LessonStep } from '@velvet-porch/core/lesson'
+import { neckSvg, type ShownFinger } from '@velvet-porch/core/output/handout'
 import { h } from './dom.ts'
 
 const NECK = { width: 210, height: 300 }

@@ -1,4 +1,4 @@
-import { InstrumentVoice, type PlaySettings, type Performance } from '@velvet-porch/core/sound'
+import { InstrumentVoice, type PlaySettings, type Performance } from '@velvet-porch/core/output/sound'
 
 /** Seconds of sound that are made at once, and how far ahead of what is heard. */
 const CHUNK_S = 0.1

@@ -1,4 +1,4 @@
-import type { ArrangementDoc } from '@velvet-porch/core'
+import type { ArrangementDoc } from '@velvet-porch/core/document'
 import type { Backup, BackupRow, BackupTable, TuneFile } from '@velvet-porch/core/schema'
 import { db, TABLES_VERSION } from './db.ts'
 import { newId } from '../newId.ts'

@@ -1,17 +1,15 @@
 import Dexie, { type Table, type Transaction } from 'dexie'
+import { DEFAULT_PLAYER, type Player } from '@velvet-porch/core/instrument'
 import {
   arrangementAsNow,
   commandAsNow,
-  DEFAULT_PLAYER,
   orderedHash,
   type ArrangementDoc,
   type Command,
-  type LogEntry,
-  type Player,
   type TuneDoc,
-  type Unit,
-} from '@velvet-porch/core'
-import type { HandoutDoc } from '@velvet-porch/core/paper'
+} from '@velvet-porch/core/document'
+import type { LogEntry, Unit } from '@velvet-porch/core/lesson'
+import type { HandoutDoc } from '@velvet-porch/core/output/handout'
 import type { OwnPattern } from '@velvet-porch/core/schema'
 
 /** What the Shelf shows of a tune; kept beside the documents so that long shelves list quickly. */

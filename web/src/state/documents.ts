@@ -7,7 +7,7 @@ import {
   type Command,
   type Score,
   type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
 import type { Table } from 'dexie'
 import { db, type DocKind, type HistoryRow } from './db.ts'
 import { arrangementId, shelfRow } from './shelf.ts'

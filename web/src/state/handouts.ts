@@ -1,4 +1,4 @@
-import { usualHandout, type HandoutDoc } from '@velvet-porch/core/paper'
+import { usualHandout, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { db } from './db.ts'
 import { currentPrefs } from './prefs.ts'
 import { storing } from './storageTrouble.ts'

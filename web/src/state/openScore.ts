@@ -1,4 +1,5 @@
-import { tidyRegions, tidyTab, type ArrangementDoc, type Score, type TuneDoc } from '@velvet-porch/core'
+import { tidyRegions, type ArrangementDoc, type Score, type TuneDoc } from '@velvet-porch/core/document'
+import { tidyTab } from '@velvet-porch/core/edit'
 import { liveQuery, type Subscription } from 'dexie'
 import { useSyncExternalStore } from 'react'
 import { changeScore, putSteps, stepOf, storedScore, type ScoreEdit, type ScoreStep } from './documents.ts'

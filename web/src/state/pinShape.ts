@@ -1,4 +1,5 @@
-import { chordText, type ChordReading, type LeftFinger, type Tuning } from '@velvet-porch/core'
+import { chordText, type ChordReading } from '@velvet-porch/core/music'
+import type { LeftFinger, Tuning } from '@velvet-porch/core/instrument'
 import { newId } from '../newId.ts'
 import { change } from './documents.ts'
 

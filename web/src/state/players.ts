@@ -1,4 +1,4 @@
-import { DEFAULT_PLAYER, type Player } from '@velvet-porch/core'
+import { DEFAULT_PLAYER, type Player } from '@velvet-porch/core/instrument'
 import { db, type PlayerRow } from './db.ts'
 import { usePrefs } from './prefs.ts'
 import { storing } from './storageTrouble.ts'

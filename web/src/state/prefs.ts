@@ -1,11 +1,7 @@
-import {
-  lessonSettingsFrom,
-  NOTE_NAMINGS,
-  USUAL_LESSON,
-  type LessonSettings,
-  type NoteNaming,
-} from '@velvet-porch/core'
-import { useSyncExternalStore } from 'react'
+import { NOTE_NAMINGS, type NoteNaming } from '@velvet-porch/core/music'
+import { lessonSettingsFrom, USUAL_LESSON, type LessonSettings } from '@velvet-porch/core/lesson'
+import { createStore, useStore } from 'zustand'
+import { persist, type PersistStorage } from 'zustand/middleware'
 
 /** How this teacher likes things shown. Kept on the device, outside the documents. */
 export interface Prefs {
@@ -77,17 +73,6 @@ const FIRST: Prefs = {
   leaveOut: [],
 }
 
-let prefs = load()
-const listeners = new Set<() => void>()
-
-function load(): Prefs {
-  try {
-    return prefsFrom(JSON.parse(localStorage.getItem(KEY) ?? '{}'))
-  } catch {
-    return FIRST
-  }
-}
-
 /** Preferences as somebody kept them: what is not understood is as at first. */
 function prefsFrom(value: unknown): Prefs {
   const stored = (typeof value === 'object' && value !== null ? value : {}) as Partial<Prefs>
@@ -127,21 +112,35 @@ function sheetOf(stored: Partial<SheetPrefs> | undefined): SheetPrefs {
   }
 }
 
-export const currentPrefs = (): Prefs => prefs
+/** The schema of what is kept; earlier ones held the preferences alone. */
+const VERSION = 1
+
+const kept: PersistStorage<Prefs> = {
+  getItem: (name) => {
+    try {
+      const value = JSON.parse(localStorage.getItem(name) ?? '{}') as { state?: unknown } | null
+      return { state: prefsFrom(value?.state ?? value), version: VERSION }
+    } catch {
+      return null
+    }
+  },
+  setItem: (name, value) => {
+    try {
+      localStorage.setItem(name, JSON.stringify(value))
+    } catch {
+      // Storage is full or forbidden: the choice holds until the page is closed.
+    }
+  },
+  removeItem: (name) => localStorage.removeItem(name),
+}
+
+const store = createStore<Prefs>()(persist(() => FIRST, { name: KEY, version: VERSION, storage: kept }))
+
+export const currentPrefs = (): Prefs => store.getState()
 
 export function setPrefs(change: Partial<Prefs>): void {
-  prefs = { ...prefs, ...change }
-  try {
-    localStorage.setItem(KEY, JSON.stringify(prefs))
-  } catch {
-    // Storage is full or forbidden: the choice holds until the page is closed.
-  }
-  listeners.forEach((l) => l())
+  store.setState(change)
 }
 
-export function usePrefs(): Prefs {
-  return useSyncExternalStore((listener) => {
-    listeners.add(listener)
-    return () => listeners.delete(listener)
-  }, currentPrefs)
-}
+/** The preferences, followed. */
+export const usePrefs = (): Prefs => useStore(store)

@@ -1,4 +1,5 @@
-import { keyText, LIMITS, type Score, type TuneDoc } from '@velvet-porch/core'
+import { keyText } from '@velvet-porch/core/music'
+import { LIMITS, type Score, type TuneDoc } from '@velvet-porch/core/document'
 import { dayOfUse, lastDayOfUse } from './daysOfUse.ts'
 import { db, type ShelfRow } from './db.ts'
 import { newId } from '../newId.ts'

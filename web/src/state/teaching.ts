@@ -1,4 +1,4 @@
-import type { LogOf } from '@velvet-porch/core'
+import type { LogOf } from '@velvet-porch/core/lesson'
 import { useMemo } from 'react'
 import { db } from './db.ts'
 import { storing } from './storageTrouble.ts'

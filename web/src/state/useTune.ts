@@ -1,5 +1,5 @@
 import { useEffect, useReducer } from 'react'
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { labelsOf } from './documents.ts'
 import type { CheckReply, DocumentRefusal } from '../workers/bench.worker.ts'
 import { checkInWorker } from '../workers/benchWorker.ts'

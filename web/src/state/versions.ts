@@ -1,4 +1,5 @@
-import { tidyTab, type ArrangementDoc, type Score, type TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, Score, TuneDoc } from '@velvet-porch/core/document'
+import { tidyTab } from '@velvet-porch/core/edit'
 import { db } from './db.ts'
 import { editScore } from './openScore.ts'
 import { arrangementId, versionId } from './shelf.ts'

@@ -1,5 +1,5 @@
 import type { TFunction } from 'i18next'
-import type { Problem } from '@velvet-porch/core'
+import type { Problem } from '@velvet-porch/core/input'
 import type { Message } from '@velvet-porch/core/messages'
 
 /** A text by a code of the core, which has checked the values where it made the message. */

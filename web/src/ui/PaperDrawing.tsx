@@ -1,4 +1,4 @@
-import { DRAWING_CSS } from '@velvet-porch/core/paper'
+import { DRAWING_CSS } from '@velvet-porch/core/output/handout'
 import { useLayoutEffect, useRef } from 'react'
 
 /** A drawing of the core as it looks on paper, in a shadow of its own: neither look gets into the other. */

@@ -1,5 +1,5 @@
 import { Alert, Button, Center, Container, Group, Loader, Text, Title } from '@mantine/core'
-import type { TuneDoc } from '@velvet-porch/core'
+import type { TuneDoc } from '@velvet-porch/core/document'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'

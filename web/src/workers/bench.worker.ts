@@ -1,45 +1,41 @@
+import type { Player, Setup } from '@velvet-porch/core/instrument'
+import {
+  type Score,
+  inputHash,
+  type ArrangementDoc,
+  type Id,
+  type Layer,
+  type Region,
+  type TuneDoc,
+} from '@velvet-porch/core/document'
 import {
   accompany,
   alternativesFor,
   arranging,
   ArrangeError,
-  audit,
-  finish,
-  finishedTabOf,
-  readingTextTab,
-  scoringTab,
-  TabReadError,
-  type Player,
-  type Problem,
-  type Score,
   harmonise,
-  inputHash,
   versionsByEffort,
   leftOut,
   makePlan,
   movedNotes,
   newMemory,
-  tabJson,
   type AccompanyRemark,
   type Alternative,
   type Arranged,
-  type ArrangementDoc,
-  type AuditReport,
   type HarmonyCandidate,
-  type Id,
-  type Layer,
   type LeftOrnament,
   type LeftOut,
   type PassingLock,
   type MeasureRange,
   type Plan,
-  type Region,
   type EffortVersion,
-  type Setup,
   type SolveMemory,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { readingAbc, type TuneReading } from '@velvet-porch/core/abc'
+} from '@velvet-porch/core/arrange'
+import { audit, type AuditReport } from '@velvet-porch/core/audit'
+import { finishedTabOf, tabJson } from '@velvet-porch/core/output'
+import { readingTextTab, scoringTab, TabReadError, type Problem } from '@velvet-porch/core/input'
+import { finish } from '@velvet-porch/core/turns'
+import { readingAbc, type TuneReading } from '@velvet-porch/core/input/abc'
 import { breathe, inTurns } from './inTurns.ts'
 import { serve } from './serve.ts'
 import { message, type Message } from '@velvet-porch/core/messages'

@@ -1,5 +1,7 @@
 import { proxy } from 'comlink'
-import type { ArrangementDoc, MeasureRange, Player, TuneDoc } from '@velvet-porch/core'
+import type { Player } from '@velvet-porch/core/instrument'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import type { MeasureRange } from '@velvet-porch/core/arrange'
 import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './bench.worker.ts'
 import { Supervised } from './supervised.ts'
 

@@ -6,8 +6,8 @@ import {
   type FitOption,
   type FitQuestion,
   type WorkedOut,
-} from '@velvet-porch/core'
-import { recordingPitch, type RecordingReading } from '@velvet-porch/core/listen'
+} from '@velvet-porch/core/arrange'
+import { recordingPitch, type RecordingReading } from '@velvet-porch/core/input/audio'
 import { inTurns } from './inTurns.ts'
 import { serve } from './serve.ts'
 

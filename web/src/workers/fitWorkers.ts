@@ -1,4 +1,4 @@
-import type { RecordingReading } from '@velvet-porch/core/listen'
+import type { RecordingReading } from '@velvet-porch/core/input/audio'
 import { proxy, transfer } from 'comlink'
 import type { FitApi } from './fit.worker.ts'
 import { Supervised } from './supervised.ts'

@@ -1,17 +1,17 @@
+import type { ChordReading } from '@velvet-porch/core/music'
+import type { Setup } from '@velvet-porch/core/instrument'
 import {
   findShapes,
   progressionPath,
   sameNotes,
   filtersToRelax,
-  type ChordReading,
   type FoundShapes,
   type ProgressionStep,
   type ProgressionFilters,
   type SameNotes,
-  type Setup,
   type ShapeFilters,
   type ShapeFilterName,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/chords'
 import { serve } from './serve.ts'
 
 export interface ShapesReply extends FoundShapes {

@@ -1,20 +1,10 @@
-import {
-  audit,
-  effortOf,
-  finishedTabOf,
-  makePlan,
-  tabJson,
-  textTab,
-  timelineOf,
-  tuneEffort,
-  unfold,
-  USUAL_LESSON,
-  lessonOf,
-  writeAbc,
-  type ArrangementDoc,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { handoutPieces, usualHandout } from '@velvet-porch/core/paper'
+import { timelineOf, unfold, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
+import { effortOf, tuneEffort } from '@velvet-porch/core/hand'
+import { makePlan } from '@velvet-porch/core/arrange'
+import { audit } from '@velvet-porch/core/audit'
+import { USUAL_LESSON, lessonOf } from '@velvet-porch/core/lesson'
+import { finishedTabOf, tabJson, textTab, writeAbc } from '@velvet-porch/core/output'
+import { handoutPieces, usualHandout } from '@velvet-porch/core/output/handout'
 import {
   readArrangementDoc,
   readHandout,
@@ -23,8 +13,8 @@ import {
   readTuneDoc,
   SchemaError,
 } from '@velvet-porch/core/schema'
-import { LOG_FORMAT, progressOf } from '@velvet-porch/core'
-import { scoreOf } from '@velvet-porch/core/sound'
+import { LOG_FORMAT, progressOf } from '@velvet-porch/core/lesson'
+import { scoreOf } from '@velvet-porch/core/output/sound'
 import { mutateData } from '../mutateData.ts'
 import { loss, type Complaint, type FuzzTarget } from '../target.ts'
 import { arrangedSeeds } from './seeds.ts'

@@ -1,19 +1,10 @@
 import { readFileSync } from 'node:fs'
-import {
-  arranging,
-  arrangementOf,
-  finish,
-  guitarSetup,
-  setupOf,
-  tabJson,
-  textTab,
-  wholeTune,
-  type ArrangementDoc,
-  type Style,
-  type TabJson,
-  type TuneDoc,
-} from '@velvet-porch/core'
-import { readAbc } from '@velvet-porch/core/abc'
+import { guitarSetup, setupOf } from '@velvet-porch/core/instrument'
+import type { ArrangementDoc, Style, TuneDoc } from '@velvet-porch/core/document'
+import { arranging, arrangementOf, wholeTune } from '@velvet-porch/core/arrange'
+import { tabJson, textTab, type TabJson } from '@velvet-porch/core/output'
+import { finish } from '@velvet-porch/core/turns'
+import { readAbc } from '@velvet-porch/core/input/abc'
 
 const text = (path: string) => readFileSync(new URL(`../../../../${path}`, import.meta.url), 'utf8')
 

@@ -1,4 +1,5 @@
-import { DEFAULT_PLAYER, readTextTab, scoreOfTab, TabReadError } from '@velvet-porch/core'
+import { DEFAULT_PLAYER } from '@velvet-porch/core/instrument'
+import { readTextTab, scoreOfTab, TabReadError } from '@velvet-porch/core/input'
 import { readArrangementDoc, readTuneDoc } from '@velvet-porch/core/schema'
 import { mutateText } from '../mutateText.ts'
 import { loss, refusal, type Complaint, type FuzzTarget } from '../target.ts'

@@ -1,24 +1,23 @@
+import { chordText, readChordSymbol } from '@velvet-porch/core/music'
 import {
-  applyEdit,
-  arranging,
-  ArrangeError,
-  chordText,
-  finish,
   guitarSetup,
   INSTRUMENTS,
-  PATTERN_LIBRARY,
-  readChordSymbol,
-  readPattern,
-  readPlacesRow,
-  readStrum,
   readTuning,
-  rowEdits,
   setupOf,
+  type InstrumentKind,
+} from '@velvet-porch/core/instrument'
+import type { Score } from '@velvet-porch/core/document'
+import {
+  arranging,
+  ArrangeError,
+  PATTERN_LIBRARY,
+  readPattern,
+  readStrum,
   wholeTune,
   writePattern,
-  type InstrumentKind,
-  type Score,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
+import { applyEdit, readPlacesRow, rowEdits } from '@velvet-porch/core/edit'
+import { finish } from '@velvet-porch/core/turns'
 import { readOwnPattern } from '@velvet-porch/core/schema'
 import { lockFrom } from '../../../../cli/src/lockFrom.ts'
 import { UsageError } from '../../../../cli/src/usage.ts'

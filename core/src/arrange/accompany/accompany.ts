@@ -11,9 +11,8 @@ import type { Pos, TuneDoc } from '../../document/tune.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
-import { pickingOf } from '../plan/pickingOf.ts'
+import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
-import { missingHead } from '../../music/time/metre.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { type Ticks } from '../../music/time/ticks.ts'
 import { playedNext } from '../../document/form/playedNext.ts'
@@ -142,23 +141,16 @@ function accompanyRegion(
     liftOff: school.liftOff === 'fast',
   })
   const onsets = fills ? withPhraseFills(held, song, approached, from, to) : approached
-  const hand = {
-    school: pickingOf(style, school, setup),
-    strokes: school.strokes,
-    strings: setup.instrument.strings,
-  }
   const signs = assignPicking(
-    onsets.map((o, i) => {
-      const measure = tune.measures[o.measure]!
-      const offset = missingHead(measure)
-      return {
-        notes: o.sounds.map((s) => ({ string: s.place.string, role: s.role })),
-        seconds: i === 0 ? 1 : secondsBetween(onsets[i - 1]!.start, o.start),
-        inMeasure: o.start - timeline.starts[o.measure]! + offset,
-        metre: measure.metre,
-      }
-    }),
-    hand,
+    onsets.map((o, i) =>
+      pickedOnset(
+        o.sounds,
+        tune.measures[o.measure]!,
+        o.start - timeline.starts[o.measure]!,
+        i === 0 ? 1 : secondsBetween(onsets[i - 1]!.start, o.start),
+      ),
+    ),
+    pickingHand(style, school, setup),
   )
   const pos = (at: Ticks, measure: number): Pos => ({
     measure: tune.measures[measure]!.id,

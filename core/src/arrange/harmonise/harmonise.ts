@@ -1,3 +1,5 @@
+import { cheapestChain } from '../../cheapestChain.ts'
+import { finish } from '../../turns.ts'
 import { melodyOf, timelineOf, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
 import type { ChordMark, Measure, TuneDoc } from '../../document/tune.ts'
 import { midiOf, mod12, pitchClass, type PitchClass } from '../../music/pitch/pitch.ts'
@@ -67,7 +69,16 @@ export function harmoniseIn(tune: TuneDoc, manner: Manner, unlike?: Unlike): Har
       return fitCost(slot, c) + same * (unlike?.price ?? 0)
     }),
   )
-  const path = cheapest(slots, layers, paletteAt, manner)
+  const { choice: path } = finish(
+    cheapestChain(
+      layers.map((prices) => ({ prices })),
+      (s) => {
+        const [before, here, slot] = [paletteAt(slots[s - 1]!), paletteAt(slots[s]!), slots[s]!]
+        return (i, j) => followCost(before[i]!, here[j]!, slot, manner)
+      },
+      PRICES.resolved + PRICES.fifthDown,
+    ),
+  )
   return { manner, chords: marksOf(tune, slots, path, paletteAt), holds: heldShare(slots, path, paletteAt) }
 }
 
@@ -194,39 +205,6 @@ function followCost(a: PaletteChord, b: PaletteChord, slot: Slot, manner: Manner
   if (mod12(pitchClass(a.chord.root) - pitchClass(b.chord.root)) === 7) cost += PRICES.fifthDown
   if (a.degree === 7 && b.degree === 5) cost += PRICES.backwards
   return cost
-}
-
-function cheapest(
-  slots: readonly Slot[],
-  layers: readonly (readonly number[])[],
-  paletteAt: (slot: Slot) => readonly PaletteChord[],
-  manner: Manner,
-): number[] {
-  const back: number[][] = []
-  let costs = [...(layers[0] ?? [])]
-  for (let s = 1; s < slots.length; s++) {
-    const [before, here] = [paletteAt(slots[s - 1]!), paletteAt(slots[s]!)]
-    const from: number[] = []
-    costs = here.map((b, j) => {
-      let best = Infinity
-      before.forEach((a, i) => {
-        const cost = costs[i]! + followCost(a, b, slots[s]!, manner)
-        if (cost < best) {
-          best = cost
-          from[j] = i
-        }
-      })
-      return best + layers[s]![j]!
-    })
-    back[s] = from
-  }
-  const path: number[] = []
-  let last = costs.reduce((low, c, i) => (c < costs[low]! ? i : low), 0)
-  for (let s = slots.length - 1; s >= 0; s--) {
-    path[s] = last
-    last = back[s]?.[last] ?? 0
-  }
-  return path
 }
 
 function marksOf(

@@ -1,3 +1,4 @@
+import { repeatedItems, type MeasureContent } from '../../document/form/repeated.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Turns } from '../../turns.ts'
@@ -7,26 +8,30 @@ import { isStruckAt, type Moment } from './moments.ts'
  * Moments of measures that play what an earlier measure plays, each with the moment of the first such measure.
  * @param offset index of the first of these moments among all
  */
-export function* findingAlike(
+export const findingAlike = (
+  moments: readonly Moment[],
+  tune: TuneDoc,
+  timeline: Timeline,
+  offset: number,
+): Turns<Map<number, number>> => repeatedItems(measuresOf(moments, tune, timeline, offset))
+
+function* measuresOf(
   moments: readonly Moment[],
   tune: TuneDoc,
   { starts }: Timeline,
   offset: number,
-): Turns<Map<number, number>> {
-  const firstOf = new Map<string, number>()
-  const alike = new Map<number, number>()
+): Iterable<MeasureContent> {
   for (let from = 0, to; from < moments.length; from = to) {
     const { measure } = moments[from]!
-    if (measure % 16 === 15) yield
     to = from + 1
     while (moments[to]?.measure === measure) to++
     const content = moments.slice(from, to).map((m) => contentOf(m, starts[measure]!))
-    const key = `${tune.measures[measure]!.length} ${content.join(';')}`
-    const first = firstOf.get(key)
-    if (first === undefined) firstOf.set(key, from)
-    else for (let i = from; i < to; i++) alike.set(i + offset, first + i - from + offset)
+    yield {
+      from: from + offset,
+      to: to + offset,
+      content: `${tune.measures[measure]!.length} ${content.join(';')}`,
+    }
   }
-  return alike
 }
 
 function contentOf(moment: Moment, start: number): string {

@@ -1,7 +1,7 @@
+import { positionMm } from '../../hand/moves/handPosition.ts'
 import { isArrival, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
 import { codeLow, codeTop, fingerCodes, fingerNumber, isPressed, THUMB } from '../../hand/grip/pressed.ts'
-import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { cheapestChain, type JoinPricer } from '../../cheapestChain.ts'
 import { mapInTurns, type Turns } from '../../turns.ts'
@@ -89,7 +89,7 @@ function handSetOf(setup: Setup, states: readonly HandState[]): HandSet {
     fingerCodes(pressed)
       .slice(0, fingers)
       .forEach((code, f) => (set.codes[i * fingers + f] = code))
-    set.positionMm[i] = fretFromNut(setup.instrument.scaleLength, position + setup.capo[0]!)
+    set.positionMm[i] = positionMm(setup, position)
     set.openOnly[i] = sounding.every((f) => f === 0) ? 1 : 0
   })
   return set

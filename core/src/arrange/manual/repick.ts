@@ -10,8 +10,7 @@ import type { TuneDoc } from '../../document/tune.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
-import { pickingOf } from '../plan/pickingOf.ts'
-import { inFullMeasure } from '../../music/time/metre.ts'
+import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
 import { secondsOf } from '../../music/time/ticks.ts'
 import { mapInTurns, type Turns } from '../../turns.ts'
 
@@ -56,25 +55,12 @@ export function* repicking(
     const ticks = [...new Set(struck.map((n) => n.pos.tick))].sort((a, b) => a - b)
     const onsets = ticks.map((tick, i) => ({
       notes: struck.filter((n) => n.pos.tick === tick),
+      tick,
       seconds: secondsOf(tick - (ticks[i - 1] ?? 0), bpm) || 1,
-      inMeasure: inFullMeasure(measure, tick),
-      metre: measure.metre,
     }))
-    const hand = {
-      school: pickingOf(region.style, school, setup),
-      strokes: school.strokes,
-      strings: setup.instrument.strings,
-    }
     const found = assignPicking(
-      onsets.map((o) => ({
-        ...o,
-        notes: o.notes.map((n) => ({
-          string: n.place.string,
-          role: n.role,
-          ...(n.place.artificial ? { artificial: true as const } : {}),
-        })),
-      })),
-      hand,
+      onsets.map((o) => pickedOnset(o.notes, measure, o.tick, o.seconds)),
+      pickingHand(region.style, school, setup),
     )
     onsets.forEach((o, i) => o.notes.forEach((n, k) => signs.set(n.id, found[i]![k]!)))
   }

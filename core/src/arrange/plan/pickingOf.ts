@@ -1,3 +1,8 @@
+import type { PickedOnset, PickingHand } from '../../hand/picking/pickedOnset.ts'
+import type { TabNote } from '../../document/tab.ts'
+import type { Measure } from '../../document/tune.ts'
+import { inFullMeasure } from '../../music/time/metre.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
 import type { Style } from '../../document/style.ts'
 import type { School } from '../../document/school.ts'
 import type { PickingSchool } from '../../instrument/hand.ts'
@@ -16,3 +21,30 @@ export function pickingOf(
   const own = school.picking ?? setup.player.school
   return style === 'flatpicked-lead' && own !== 'pickAndFingers' ? 'flatPick' : own
 }
+
+/** The picking hand of a style under a school. */
+export const pickingHand = (style: Style, school: School, setup: Setup): PickingHand => ({
+  school: pickingOf(style, school, setup),
+  strokes: school.strokes,
+  strings: setup.instrument.strings,
+})
+
+/**
+ * Notes that are plucked together, as the picking hand meets them.
+ * @param seconds since the onset before
+ */
+export const pickedOnset = (
+  notes: readonly Pick<TabNote, 'place' | 'role'>[],
+  measure: Measure,
+  tick: Ticks,
+  seconds: number,
+): PickedOnset => ({
+  notes: notes.map(({ place, role }) => ({
+    string: place.string,
+    role,
+    ...(place.artificial ? { artificial: true as const } : {}),
+  })),
+  seconds,
+  inMeasure: inFullMeasure(measure, tick),
+  metre: measure.metre,
+})

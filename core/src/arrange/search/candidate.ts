@@ -1,4 +1,4 @@
-import { fretFromNut } from '../../instrument/geometry.ts'
+import { positionMm } from '../../hand/moves/handPosition.ts'
 import type { Place, Setup } from '../../instrument/setup.ts'
 import { fingerCodes, THUMB, type FingerCode, type Pressed } from '../../hand/grip/pressed.ts'
 import type { Draft } from './draft.ts'
@@ -104,7 +104,7 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
   list.forEach((c, i) => {
     const codes: readonly FingerCode[] = fingerCodes(c.pressed)
     for (let f = 0; f < fingers; f++) set.codes[i * fingers + f] = codes[f]!
-    set.positionMm[i] = fretFromNut(setup.instrument.scaleLength, c.position + setup.capo[0]!)
+    set.positionMm[i] = positionMm(setup, c.position)
     set.melody[i] = c.melody
     set.bass[i] = c.bass
     set.inner[i] = c.inner

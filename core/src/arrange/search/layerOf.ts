@@ -19,11 +19,10 @@ import type { PickingSign } from '../../instrument/hand.ts'
 import { pitchAt, type Setup } from '../../instrument/setup.ts'
 import { assigningPicking } from '../../hand/picking/assignPicking.ts'
 import type { PickingHand } from '../../hand/picking/pickedOnset.ts'
-import { pickingOf } from '../plan/pickingOf.ts'
+import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
-import { inFullMeasure } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import {
@@ -125,17 +124,8 @@ function* signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onse
     while (to < onsets.length && sameHand(hand, pickingHandAt(plan, setup, onsets[to]!.t))) to++
     const part = yield* mapInTurns(onsets.slice(from, to), ({ t, notes }) => {
       const slice = plan.slices[t]!
-      const measure = tune.measures[slice.measure]!
-      return {
-        notes: notes.map((n) => ({
-          string: n.place.string,
-          role: n.role,
-          ...(n.place.artificial ? { artificial: true as const } : {}),
-        })),
-        seconds: slice.seconds,
-        inMeasure: inFullMeasure(measure, slice.start - plan.timeline.starts[slice.measure]!),
-        metre: measure.metre,
-      }
+      const tick = slice.start - plan.timeline.starts[slice.measure]!
+      return pickedOnset(notes, tune.measures[slice.measure]!, tick, slice.seconds)
     })
     for (const s of yield* assigningPicking(part, hand)) signs.push(s)
     from = to
@@ -145,11 +135,7 @@ function* signsOf(plan: Plan, tune: TuneDoc, setup: Setup, onsets: readonly Onse
 
 function pickingHandAt(plan: Plan, setup: Setup, t: number): PickingHand {
   const { school, style } = plan.slices[t]!
-  return {
-    school: pickingOf(style, school, setup),
-    strokes: school.strokes,
-    strings: setup.instrument.strings,
-  }
+  return pickingHand(style, school, setup)
 }
 
 const sameHand = (a: PickingHand, b: PickingHand) => a.school === b.school && a.strokes === b.strokes

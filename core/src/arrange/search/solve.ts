@@ -1,3 +1,4 @@
+import { repeatedItems, type MeasureContent } from '../../document/form/repeated.ts'
 import type { Plan } from '../plan/plan.ts'
 import { samePlace, type CandidateSet } from './candidate.ts'
 import { barreHops, hiddenHops, takesHop, type HiddenHop, type StruckVoices } from './hiddenHops.ts'
@@ -126,21 +127,15 @@ function joinsOf(plan: Plan): Join[] {
  * Slices of later measures with the same contents as an earlier one, paired with their first occurrence. What rings in
  * from the measure before may differ.
  */
-function* alikeSlices(plan: Plan, school: 'alike' | 'varied'): Turns<Map<number, number>> {
-  const firstOf = new Map<string, number>()
-  const pairs = new Map<number, number>()
+const alikeSlices = (plan: Plan, school: 'alike' | 'varied') => repeatedItems(measuresOf(plan, school))
+
+function* measuresOf(plan: Plan, school: 'alike' | 'varied'): Iterable<MeasureContent> {
   for (let m = 0; m < plan.firstSlice.length; m++) {
-    if (m % 256 === 255) yield
     const from = plan.firstSlice[m]!
     const to = plan.firstSlice[m + 1] ?? plan.slices.length
-    if (to <= from) continue
-    if (plan.slices[from]!.school.repeats !== school) continue
-    const content = contentOf(plan, m, from, to)
-    const first = firstOf.get(content)
-    if (first === undefined) firstOf.set(content, from)
-    else for (let t = from; t < to; t++) pairs.set(t, first + t - from)
+    if (to > from && plan.slices[from]!.school.repeats === school)
+      yield { from, to, content: contentOf(plan, m, from, to) }
   }
-  return pairs
 }
 
 function contentOf(plan: Plan, m: number, from: number, to: number): string {

@@ -1,4 +1,5 @@
-import { codeFret, codeLow, codeTop } from '../../hand/grip/pressed.ts'
+import { codeFret, codeLow, codeTop, spanOf } from '../../hand/grip/pressed.ts'
+import { moveKind } from '../../hand/moves/fingerMoves.ts'
 import type { CostTerm } from '../../document/tab.ts'
 import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
 import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
@@ -192,16 +193,19 @@ function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, ste
     const to = b.codes[j * b.fingers + f]!
     const from = a.codes[i * a.fingers + f]!
     if (to === 0) continue
-    if (to === from) others++
-    else if (from === 0) landed++
-    else if (codeTop(from) === codeTop(to) && codeLow(from) === codeLow(to)) {
+    if (from === 0) {
+      landed++
+      continue
+    }
+    const kind = moveKind(spanOf(from), spanOf(to))
+    if (kind === 'slide') {
       const frets = codeFret(to) - codeFret(from)
       slides.push({ frets, cost: WEIGHTS.guide + WEIGHTS.guideMm * 30 * Math.abs(frets) })
-    } else if (codeFret(from) === codeFret(to) && overlapsOrTouches(from, to)) {
-      others++
-      terms.push({ term: 'roll', cost: WEIGHTS.roll })
-    } else {
-      others++
+      continue
+    }
+    others++
+    if (kind === 'roll') terms.push({ term: 'roll', cost: WEIGHTS.roll })
+    else if (kind === 'hop') {
       const cost = WEIGHTS.hop * hurryOf(step.seconds) + (step.seconds < HOP_LIMIT_S ? WEIGHTS.hopTooFast : 0)
       terms.push({ term: 'hop', cost, quantity: step.seconds, unit: 's' })
     }

@@ -8,7 +8,7 @@ import { openPitch, pitchAt, type Place, type Setup } from '../../instrument/set
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
 import { mod12, midiOf, pitchClass } from '../../music/pitch/pitch.ts'
 import { segmentAt } from '../plan/innerLine.ts'
-import { pickingOf } from '../plan/pickingOf.ts'
+import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
 import { beatStarts, inFullMeasure, missingHead, strongBeats } from '../../music/time/metre.ts'
 import { type Ticks } from '../../music/time/ticks.ts'
@@ -243,18 +243,10 @@ class SlideWriter {
         const at = ticksAt(this.plan.timeline, notes[0]!.pos)
         const m = measureAt(this.plan.timeline, at)
         const before = some[k - 1]
-        return {
-          notes: notes.map((n) => ({ string: n.place.string, role: n.role })),
-          seconds: before ? this.plan.secondsBetween(ticksAt(this.plan.timeline, before[0]!.pos), at) : 1,
-          inMeasure: inFullMeasure(this.tune.measures[m]!, notes[0]!.pos.tick),
-          metre: this.tune.measures[m]!.metre,
-        }
+        const seconds = before ? this.plan.secondsBetween(ticksAt(this.plan.timeline, before[0]!.pos), at) : 1
+        return pickedOnset(notes, this.tune.measures[m]!, notes[0]!.pos.tick, seconds)
       }),
-      {
-        school: pickingOf('bottleneck', USUAL_SCHOOL, this.setup),
-        strokes: USUAL_SCHOOL.strokes,
-        strings: this.setup.instrument.strings,
-      },
+      pickingHand('bottleneck', USUAL_SCHOOL, this.setup),
     )
     const signOf = new Map(some.flatMap((notes, k) => notes.map((n, i) => [n.id, signs[k]![i]!] as const)))
     return onsets.flatMap((notes) => notes.map((n) => ({ ...n, right: signOf.get(n.id) ?? 'none' })))

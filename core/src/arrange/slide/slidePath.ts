@@ -1,3 +1,5 @@
+import { cheapestChain } from '../../cheapestChain.ts'
+import { finish } from '../../turns.ts'
 import type { MelodyNote } from '../../document/form/timeline.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import { placesOf, type Place, type Setup } from '../../instrument/setup.ts'
@@ -47,36 +49,19 @@ export function slidePath(setup: Setup, notes: readonly SlideNote[]): (Place | u
     const near = places.filter((p) => p.fret <= LAST_FRET)
     return near.length > 0 ? near : places
   })
-  const costs: number[][] = []
-  const back: number[][] = []
-  let last = -1
-  const before: number[] = []
-  columns.forEach((places, t) => {
-    before.push(last)
-    back.push([])
-    costs.push(
-      places.map((place, j) => {
-        const own = placePrice(place, notes[t]!)
-        if (last < 0) return own
-        let least = Infinity
-        columns[last]!.forEach((from, i) => {
-          const cost = costs[last]![i]! + movePrice(setup, from, place, notes[last]!.seconds)
-          if (cost < least) {
-            least = cost
-            back[t]![j] = i
-          }
-        })
-        return least + own
-      }),
-    )
-    if (places.length > 0) last = t
-  })
+  const played = columns.flatMap((places, t) => (places.length > 0 ? [t] : []))
+  const { choice } = finish(
+    cheapestChain(
+      played.map((t) => ({ prices: columns[t]!.map((place) => placePrice(place, notes[t]!)) })),
+      (k) => {
+        const [from, to] = [played[k - 1]!, played[k]!]
+        const { seconds } = notes[from]!
+        return (i, j) => movePrice(setup, columns[from]![i]!, columns[to]![j]!, seconds)
+      },
+    ),
+  )
   const chosen: (Place | undefined)[] = notes.map(() => undefined)
-  let at = last < 0 ? -1 : costs[last]!.indexOf(Math.min(...costs[last]!))
-  for (let t = last; t >= 0 && at >= 0; t = before[t]!) {
-    chosen[t] = columns[t]![at]!
-    at = back[t]![at] ?? -1
-  }
+  played.forEach((t, k) => (chosen[t] = columns[t]![choice[k]!]!))
   return chosen
 }
 

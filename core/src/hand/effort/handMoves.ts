@@ -1,11 +1,12 @@
+import { fingerMoves } from '../moves/fingerMoves.ts'
+import { isShift, positionWayMm } from '../moves/handPosition.ts'
+import { placedFingers, type FingerSpan } from '../moves/placedFinger.ts'
 import { reachMm } from '../grip/handRules.ts'
 import { pressedOf, THUMB, type Pressed } from '../grip/pressed.ts'
 import type { Grip } from '../../document/tab.ts'
-import { fretFromNut } from '../../instrument/geometry.ts'
 import { spanOf } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { EFFORT, MOVE_S } from './effortWeights.ts'
-import { LEAN_LIMIT_MM } from '../../instrument/handLimits.ts'
 
 /** How many mm the widest pair of fingers reaches beyond what this hand holds without strain; 0 where none does. */
 export function strainMm(setup: Setup, pressed: readonly Pressed[]): number {
@@ -55,22 +56,19 @@ export function gripChange(setup: Setup, before: Held, after: Held): GripChange 
   let hops = 0
   let slidMm = 0
   let barres = 0
-  for (const finger of new Set(to.map((p) => p.finger))) {
-    const here = to.filter((p) => p.finger === finger)
-    const there = from.filter((p) => p.finger === finger)
-    if (here.every((p) => there.some((q) => q.string === p.string && q.fret === p.fret))) continue
-    const [p, q] = [here[0]!, there[0]]
-    const along = q !== undefined && q.string === p.string && here.length === there.length
-    if (along) slidMm = Math.max(slidMm, Math.abs(neckMm(setup, p.fret) - neckMm(setup, q.fret)))
-    else {
-      landed++
-      if (q && !(q.fret === p.fret && Math.abs(q.string - p.string) <= 1)) hops++
-    }
-    if (here.length > 1) barres++
+  for (const { kind, before: old, now } of fingerMoves(
+    placedFingers({ pressed: before.pressed }),
+    placedFingers({ pressed: after.pressed }),
+  )) {
+    if (!now || kind === 'stay' || (kind === 'roll' && covers(old!, now))) continue
+    if (kind === 'slide') slidMm = Math.max(slidMm, positionWayMm(setup, old!.fret, now.fret))
+    else landed++
+    if (kind === 'hop') hops++
+    if (now.to > now.from) barres++
   }
   const moves = landed > 0 || slidMm > 0
-  const wayMm = to.length > 0 ? Math.abs(neckMm(setup, after.position) - neckMm(setup, before.position)) : 0
-  const shiftMm = moves && wayMm > LEAN_LIMIT_MM ? wayMm : 0
+  const wayMm = to.length > 0 ? positionWayMm(setup, before.position, after.position) : 0
+  const shiftMm = moves && isShift(wayMm) ? wayMm : 0
   if (!moves) return { landed: 0, hops: 0, shiftMm: 0, barres: 0, main: 'changes', seconds: 0 }
   const bridge = from.length === 0 ? MOVE_S.openBridge : 1
   const parts = {
@@ -85,5 +83,5 @@ export function gripChange(setup: Setup, before: Held, after: Held): GripChange 
   return { landed, hops, shiftMm, barres, main, seconds: plain + parts.stretch }
 }
 
-const neckMm = (setup: Setup, fret: number) =>
-  fretFromNut(setup.instrument.scaleLength, fret + setup.capo[0]!)
+/** True where a finger already covers all strings of another place. */
+const covers = (a: FingerSpan, b: FingerSpan) => a.from <= b.from && a.to >= b.to

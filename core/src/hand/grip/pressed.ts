@@ -1,3 +1,4 @@
+import type { FingerSpan } from '../moves/placedFinger.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
 
 /** The thumb over the neck, where fingers are numbers. */
@@ -51,6 +52,13 @@ export function fingerCode(top: number, low: number, fret: number): FingerCode {
 export const codeFret = (code: FingerCode): number => code & 31
 export const codeTop = (code: FingerCode): number => (code >> 5) & 15
 export const codeLow = (code: FingerCode): number => code >> 9
+
+/** What a finger with this code covers. */
+export const spanOf = (code: FingerCode): FingerSpan => ({
+  fret: codeFret(code),
+  from: codeTop(code),
+  to: codeLow(code),
+})
 
 /** The codes of the four fingers and the thumb, index finger first. */
 export function fingerCodes(pressed: readonly Pressed[]): FingerCode[] {

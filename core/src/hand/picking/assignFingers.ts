@@ -1,5 +1,6 @@
+import { cheapestChain } from '../../cheapestChain.ts'
 import type { RightFinger } from '../../instrument/hand.ts'
-import type { Turns } from '../../turns.ts'
+import { mapInTurns, type Turns } from '../../turns.ts'
 import type { PickedOnset, PickingHand } from './pickedOnset.ts'
 
 /**
@@ -48,34 +49,12 @@ function schoolOf({ school, strings }: PickingHand): FingerSchool {
  */
 export function* assigningFingers(onsets: readonly PickedOnset[], hand: PickingHand): Turns<RightFinger[][]> {
   const school = schoolOf(hand)
-  const states: { hand: Fingers; cost: number; back: number }[][] = []
-  for (const [t, onset] of onsets.entries()) {
-    if (t % 256 === 255) yield
-    const before = states[t - 1]
-    const options = handsFor(onset, school)
-    states.push(
-      options.map((fingers) => {
-        const own = homeCost(onset, fingers, school)
-        if (!before) return { hand: fingers, cost: own, back: -1 }
-        let best = { hand: fingers, cost: Infinity, back: -1 }
-        before.forEach((b, i) => {
-          const cost = b.cost + own + moveCost(onsets[t - 1]!, b.hand, onset, fingers)
-          if (cost < best.cost) best = { hand: fingers, cost, back: i }
-        })
-        return best
-      }),
-    )
-  }
-  yield
-  const result: RightFinger[][] = []
-  let at = -1
-  for (let t = onsets.length - 1; t >= 0; t--) {
-    const layer = states[t]!
-    if (at < 0) at = layer.reduce((low, s, i) => (s.cost < layer[low]!.cost ? i : low), 0)
-    result[t] = layer[at]!.hand.map((f) => FINGERS[f]!)
-    at = layer[at]!.back
-  }
-  return result
+  const options = yield* mapInTurns(onsets, (onset) => handsFor(onset, school), 256)
+  const { choice } = yield* cheapestChain(
+    options.map((hands, t) => ({ prices: hands.map((fingers) => homeCost(onsets[t]!, fingers, school)) })),
+    (t) => (i, j) => moveCost(onsets[t - 1]!, options[t - 1]![i]!, onsets[t]!, options[t]![j]!),
+  )
+  return choice.map((at, t) => options[t]![at]!.map((f) => FINGERS[f]!))
 }
 
 /** Every legal choice of fingers for an onset's notes, in the order of the notes; brushes only where fingers run out. */

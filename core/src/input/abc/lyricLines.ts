@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import type { Id } from '../../document/ids.ts'
 import { LIMITS } from '../../document/limits.ts'
 
@@ -64,8 +65,7 @@ export function sungWords(
   lines: readonly string[],
   notes: readonly SungNote[],
 ): { readonly verses: ReadonlyMap<Id, readonly string[]>; readonly left: readonly LeftWords[] } {
-  const onLine = new Map<number, SungNote[]>()
-  for (const n of notes) onLine.set(n.line, [...(onLine.get(n.line) ?? []), n])
+  const onLine = groupBy(notes, (n) => n.line)
   const verses = new Map<Id, string[]>()
   const left: LeftWords[] = []
   let music: SungNote[] = []
@@ -82,8 +82,8 @@ export function sungWords(
       const rest = lay(wordsOf(text.replace(/([^\\])%.*$/, '$1')), music, verse, verses)
       if (rest.length > 0) left.push({ line: at, words: rest })
       verse++
-    } else if (onLine.has(i) || isMusic(line)) {
-      music = continued ? [...music, ...(onLine.get(i) ?? [])] : (onLine.get(i) ?? [])
+    } else if (onLine[i] || isMusic(line)) {
+      music = continued ? [...music, ...(onLine[i] ?? [])] : (onLine[i] ?? [])
       verse = 0
       continued = /\\\s*$/.test(line)
     }

@@ -1,10 +1,11 @@
+import { groupBy, uniq } from 'es-toolkit'
+import type { Finger } from '../../hand/moves/placedFinger.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { Attack, TabNote } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { beatCount, type Count } from '../steps/beatCount.ts'
-import type { Finger } from '../steps/lessonStep.ts'
 import type { Piece } from './piece.ts'
 
 /** One thing that a piece has otherwise than the piece it is like. */
@@ -39,9 +40,9 @@ export function differencesOf(
   for (let measure = piece.from; measure <= piece.to; measure++) {
     const now = byTick(base.notes, tune.measures[measure]!.id)
     const was = byTick(base.notes, tune.measures[like.from + measure - piece.from]!.id)
-    const ticks = [...new Set([...now.keys(), ...was.keys()])].sort((a, b) => a - b)
+    const ticks = uniq([...Object.keys(now), ...Object.keys(was)].map(Number)).sort((a, b) => a - b)
     for (const tick of ticks)
-      for (const d of momentDiffers(was.get(tick) ?? [], now.get(tick) ?? []))
+      for (const d of momentDiffers(was[tick] ?? [], now[tick] ?? []))
         found.push({
           measure,
           tick,
@@ -52,12 +53,11 @@ export function differencesOf(
   return found
 }
 
-function byTick(notes: readonly TabNote[], measure: string): Map<Ticks, TabNote[]> {
-  const ticks = new Map<Ticks, TabNote[]>()
-  for (const n of notes)
-    if (n.pos.measure === measure) ticks.set(n.pos.tick, [...(ticks.get(n.pos.tick) ?? []), n])
-  return ticks
-}
+const byTick = (notes: readonly TabNote[], measure: string): Record<Ticks, TabNote[]> =>
+  groupBy(
+    notes.filter((n) => n.pos.measure === measure),
+    (n) => n.pos.tick,
+  )
 
 type Told<T> = T extends PieceDifference ? Omit<T, 'measure' | 'tick' | 'count'> : never
 

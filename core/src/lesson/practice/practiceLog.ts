@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import type { Unit } from './piece.ts'
 
 export const LOG_FORMAT = 'velvet-porch-practice-log'
@@ -46,11 +47,11 @@ export interface PieceProgress {
 
 /** A log summed up piece by piece. */
 export function progressOf(entries: readonly LogEntry[]): PieceProgress[] {
-  const by = new Map<number, LogEntry[]>()
-  for (const e of entries) by.set(e.piece, [...(by.get(e.piece) ?? []), e])
-  return [...by]
-    .sort(([a], [b]) => a - b)
-    .map(([piece, own]): PieceProgress => {
+  const pieces = Object.values(groupBy(entries, (e) => e.piece))
+  return pieces
+    .sort((a, b) => a[0]!.piece - b[0]!.piece)
+    .map((own): PieceProgress => {
+      const { piece } = own[0]!
       const clean = own.filter((e) => e.clean > 0).map((e) => e.bpm)
       return {
         piece,

@@ -1,4 +1,4 @@
-import type { Finger, FingerOn } from '../steps/lessonStep.ts'
+import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import { readBack } from '../text/template.ts'
 import type { Wording } from '../text/words/wording.ts'
 import { ReplayError, type ReplayedStep } from './replayed.ts'
@@ -12,7 +12,7 @@ import { followed } from './replayStep.ts'
 export function replay(text: string, words: Wording): ReplayedStep[] {
   const steps: ReplayedStep[] = []
   let measure = ''
-  let down = new Map<Finger, FingerOn>()
+  let down = new Map<Finger, PlacedFinger>()
   for (const line of text.split('\n')) {
     if (line === '' || readBack(`${words.silent}.`, line)) continue
     const row = rowIn(line, words)

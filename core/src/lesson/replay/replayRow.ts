@@ -1,5 +1,5 @@
+import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
-import type { Finger, FingerOn } from '../steps/lessonStep.ts'
 import { readBack } from '../text/template.ts'
 import { ROW_SIGN, type Wording } from '../text/words/wording.ts'
 import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
@@ -25,11 +25,11 @@ export function rowIn(line: string, words: Wording): ToldRow | undefined {
 /** The notes of a row: each puts its finger down and lifts the last one; what was said to stay stays. */
 export function playedRow(
   { before, string, items }: ToldRow,
-  hand: ReadonlyMap<Finger, FingerOn>,
+  hand: ReadonlyMap<Finger, PlacedFinger>,
   words: Wording,
-): { count: string; note: ReplayedNote; down: Map<Finger, FingerOn> }[] {
+): { count: string; note: ReplayedNote; down: Map<Finger, PlacedFinger> }[] {
   const names = before.flatMap((s) => readBack(words.hand.stays, s)?.fingers?.split(', ') ?? [])
-  const kept = new Map<Finger, FingerOn>()
+  const kept = new Map<Finger, PlacedFinger>()
   for (const name of names) {
     const finger = nameKey(words.fingers, name) as Finger
     const on = hand.get(finger)

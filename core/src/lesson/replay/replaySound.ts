@@ -1,7 +1,7 @@
+import { type Finger, type PlacedFinger, heldOn } from '../../hand/moves/placedFinger.ts'
 import type { Attack, GraceNote } from '../../document/tab.ts'
 import type { Mark } from '../../document/marks.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
-import { heldOn, type Finger, type FingerOn } from '../steps/lessonStep.ts'
 import { readBack } from '../text/template.ts'
 import { capital } from '../text/words/capital.ts'
 import type { Wording } from '../text/words/wording.ts'
@@ -16,7 +16,7 @@ export interface SoundedNotes {
 /** @throws ReplayError where the sentence is not understood */
 export function soundedIn(
   sentence: string,
-  down: ReadonlyMap<Finger, FingerOn>,
+  down: ReadonlyMap<Finger, PlacedFinger>,
   words: Wording,
 ): SoundedNotes {
   const chain = sentence.split(words.then).map((text, i) => (i === 0 ? text : capital(text)))
@@ -77,7 +77,12 @@ function chained(notes: readonly ReadNote[]): ReplayedNote {
 }
 
 /** The notes of one text: one, or neighbouring strings as the hand holds them. */
-function notesFrom(text: string, item: Way, down: ReadonlyMap<Finger, FingerOn>, words: Wording): ReadNote[] {
+function notesFrom(
+  text: string,
+  item: Way,
+  down: ReadonlyMap<Finger, PlacedFinger>,
+  words: Wording,
+): ReadNote[] {
   const { place, picking } = words
   const picked = readBack(place.picked, text)
   const read = readBack(place.strings, picked?.place ?? text)
@@ -102,7 +107,7 @@ function notesFrom(text: string, item: Way, down: ReadonlyMap<Finger, FingerOn>,
 function noteFrom(
   text: string,
   { attack, optional }: Way,
-  down: ReadonlyMap<Finger, FingerOn>,
+  down: ReadonlyMap<Finger, PlacedFinger>,
   { place, picking, marks, fingers }: Wording,
 ): ReadNote {
   const found: Mark[] = []
@@ -152,7 +157,11 @@ function noteFrom(
 }
 
 /** The finger at a place, whatever lies higher up on its string. */
-const fingerAt = (down: ReadonlyMap<Finger, FingerOn>, string: number, fret: number): Finger | undefined =>
+const fingerAt = (
+  down: ReadonlyMap<Finger, PlacedFinger>,
+  string: number,
+  fret: number,
+): Finger | undefined =>
   heldOn(
     [...down.values()].filter((f) => f.fret === fret),
     string,

@@ -1,10 +1,10 @@
+import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import {
   EXPRESSIONS,
   EXPRESSION_PARTS,
   type Expression,
   type ExpressionWord,
 } from '../../document/expression.ts'
-import type { Finger, FingerOn } from '../steps/lessonStep.ts'
 import { readBack } from '../text/template.ts'
 import type { Wording } from '../text/words/wording.ts'
 import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
@@ -13,15 +13,15 @@ import { soundedIn } from './replaySound.ts'
 /** One step: two hands that do what each of its sentences says. */
 export function followed(
   rest: string,
-  before: ReadonlyMap<Finger, FingerOn>,
+  before: ReadonlyMap<Finger, PlacedFinger>,
   words: Wording,
-): { down: Map<Finger, FingerOn>; notes: ReplayedNote[]; expression: Expression } {
+): { down: Map<Finger, PlacedFinger>; notes: ReplayedNote[]; expression: Expression } {
   const down = new Map(before)
   const moved = new Set<Finger>()
   const notes: ReplayedNote[] = []
   let expression: Expression = {}
   const fingerOf = (name: string): Finger => nameKey(words.fingers, name) as Finger
-  const move = (name: string, on: Omit<FingerOn, 'finger'>) => {
+  const move = (name: string, on: Omit<PlacedFinger, 'finger'>) => {
     const finger = fingerOf(name)
     if (moved.has(finger)) throw new ReplayError(`The ${name} is needed twice at once: ${rest}`)
     moved.add(finger)

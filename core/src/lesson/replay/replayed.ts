@@ -1,5 +1,6 @@
+import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import type { Expression } from '../../document/expression.ts'
-import type { FingerOn, StepNote } from '../steps/lessonStep.ts'
+import type { StepNote } from '../steps/lessonStep.ts'
 import { capital } from '../text/words/capital.ts'
 
 /** A note as somebody plays it who has only the words; its finger is the one that lies there by then. */
@@ -11,7 +12,7 @@ export interface ReplayedStep {
   readonly count: string
   readonly notes: readonly ReplayedNote[]
   /** All fingers that are down. */
-  readonly down: readonly FingerOn[]
+  readonly down: readonly PlacedFinger[]
   readonly expression: Expression
   readonly remark?: string
 }

@@ -1,10 +1,11 @@
+import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import { gripChange, strainMm } from '../../hand/effort/handMoves.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { placedPosition } from '../../hand/grip/position.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import type { Grip } from '../../document/tab.ts'
 import type { Setup } from '../../instrument/setup.ts'
-import type { AlternativeFinger, Finger, FingerOn, LessonStep } from './lessonStep.ts'
+import type { AlternativeFinger, LessonStep } from './lessonStep.ts'
 
 /** Seconds and millimetres up to which two ways are the same to a hand. Common practice, no source. */
 const SAME = { seconds: 0.004, strainMm: 1 }
@@ -44,10 +45,14 @@ export function withAlternativeFingers(steps: readonly LessonStep[], setup: Setu
   })
 }
 
-const downIn = ({ hand }: LessonStep): readonly FingerOn[] => [...hand.stays, ...hand.slides, ...hand.lands]
+const downIn = ({ hand }: LessonStep): readonly PlacedFinger[] => [
+  ...hand.stays,
+  ...hand.slides,
+  ...hand.lands,
+]
 
 /** True where a finger stops one string for a plain note, and leaves after it. */
-function isFree(f: FingerOn, step: LessonStep, after: LessonStep | undefined): boolean {
+function isFree(f: PlacedFinger, step: LessonStep, after: LessonStep | undefined): boolean {
   if (f.from !== f.to || f.finger === 'T') return false
   const goesOn = [...(after?.hand.stays ?? []), ...(after?.hand.slides ?? [])]
   if (goesOn.some((g) => g.finger === f.finger)) return false
@@ -56,7 +61,7 @@ function isFree(f: FingerOn, step: LessonStep, after: LessonStep | undefined): b
   return joins.every((n) => n.attack === 'pluck' && n.graces.length === 0 && n.touched === undefined)
 }
 
-function heldBy(down: readonly FingerOn[]): Held {
+function heldBy(down: readonly PlacedFinger[]): Held {
   const pressed = down.flatMap(({ finger, fret, from, to }) =>
     Array.from({ length: to - from + 1 }, (_, i) => ({ string: from + i, fret, finger })),
   )

@@ -1,7 +1,8 @@
-import type { FingerOn, HandMove, StepNote } from './lessonStep.ts'
+import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
+import type { HandMove, StepNote } from './lessonStep.ts'
 
 /** True where a finger comes down with the sound itself: it hammers, and has not sounded its place just before. */
-export const isHammered = (f: FingerOn, notes: readonly StepNote[]): boolean =>
+export const isHammered = (f: PlacedFinger, notes: readonly StepNote[]): boolean =>
   f.from === f.to &&
   notes.some((n) => {
     if (n.string !== f.from) return false
@@ -11,7 +12,11 @@ export const isHammered = (f: FingerOn, notes: readonly StepNote[]): boolean =>
   })
 
 /** A finger that hammers is off before, wherever it was. */
-export function offBefore(hand: HandMove, notes: readonly StepNote[], before: readonly FingerOn[]): HandMove {
+export function offBefore(
+  hand: HandMove,
+  notes: readonly StepNote[],
+  before: readonly PlacedFinger[],
+): HandMove {
   const off = [...hand.stays, ...hand.lands].filter((f) => isHammered(f, notes))
   if (off.length === 0) return hand
   const lifted = off.map((f) => f.finger).filter((finger) => before.some((b) => b.finger === finger))

@@ -1,34 +1,19 @@
-import type { Attack, GraceNote, PressedPlace } from '../../document/tab.ts'
+import type { Attack, GraceNote } from '../../document/tab.ts'
+import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import type { Expression } from '../../document/expression.ts'
 import type { Mark } from '../../document/marks.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { Count } from './beatCount.ts'
 
-export type Finger = PressedPlace['finger']
-
-/** A finger on the neck, from the lowest string number that it covers to the highest: more than one is a barre. */
-export interface FingerOn {
-  readonly finger: Finger
-  readonly fret: number
-  readonly from: number
-  readonly to: number
-}
-
-/** The finger that stops a string: of those that are on it the one that is highest up the neck, put there before laid across. */
-export function heldOn(down: readonly FingerOn[], string: number): FingerOn | undefined {
-  const there = down.filter((f) => f.from <= string && string <= f.to)
-  return there.sort((a, b) => b.fret - a.fret || a.to - a.from - (b.to - b.from))[0]
-}
-
 /** What the fretting hand does on the way to a moment. */
 export interface HandMove {
   /** Fingers that stay where they are. */
-  readonly stays: readonly FingerOn[]
+  readonly stays: readonly PlacedFinger[]
   /** Fingers that go along their string to another fret without leaving it. */
-  readonly slides: readonly FingerOn[]
+  readonly slides: readonly PlacedFinger[]
   /** Fingers that come down: from the air, or from another string. */
-  readonly lands: readonly FingerOn[]
+  readonly lands: readonly PlacedFinger[]
   readonly lifts: readonly Finger[]
 }
 
@@ -100,7 +85,7 @@ export interface LessonStep {
   /** Fingers that the tab wants in two places at once: no hand can do it. */
   readonly torn?: readonly Finger[]
   /** Fingers that are free and wanted next, where the hand has nothing else to do. */
-  readonly ready?: readonly FingerOn[]
+  readonly ready?: readonly PlacedFinger[]
   /** Fingers that would cost the hand no more than the one that lands on a string. */
   readonly either?: readonly AlternativeFinger[]
   readonly notes: readonly StepNote[]

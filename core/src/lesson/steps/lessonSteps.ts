@@ -1,18 +1,19 @@
+import { groupBy, uniq } from 'es-toolkit'
+import { isShift, positionWayMm } from '../../hand/moves/handPosition.ts'
+import { type PlacedFinger, placedFingers } from '../../hand/moves/placedFinger.ts'
 import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { Grip, TabNote } from '../../document/tab.ts'
 import { EXPRESSION_PARTS, type Expression } from '../../document/expression.ts'
 import { MARKS } from '../../document/marks.ts'
 import type { TuneDoc } from '../../document/tune.ts'
-import { fretFromNut } from '../../instrument/geometry.ts'
-import { LEAN_LIMIT_MM } from '../../instrument/handLimits.ts'
-import { OCTAVE, type Setup } from '../../instrument/setup.ts'
+import { OCTAVE } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { beatCount } from './beatCount.ts'
 import { withAlternativeFingers } from './alternativeFingers.ts'
 import { offBefore } from './hammered.ts'
-import { fingersOn, handMove } from './handMove.ts'
-import type { FingerOn, LessonStep, StepNote } from './lessonStep.ts'
+import { handMove } from './handMove.ts'
+import type { LessonStep, StepNote } from './lessonStep.ts'
 import { withPreparedFingers } from './preparedFingers.ts'
 import { wholeShapes } from './wholeShapes.ts'
 
@@ -22,11 +23,11 @@ export function lessonSteps(
   { base, setup }: Pick<ArrangementDoc, 'base' | 'setup'>,
 ): LessonStep[] {
   const timeline = timelineOf(tune.measures)
-  const notesAt = byMoment(base.notes, (n) => ticksAt(timeline, n.pos))
-  const gripAt = byMoment(base.grips, (g) => ticksAt(timeline, g.pos))
-  const moments = [...new Set([...notesAt.keys(), ...gripAt.keys()])].sort((a, b) => a - b)
+  const notesAt = groupBy(base.notes, (n) => ticksAt(timeline, n.pos))
+  const gripAt = groupBy(base.grips, (g) => ticksAt(timeline, g.pos))
+  const moments = uniq([...Object.keys(notesAt), ...Object.keys(gripAt)].map(Number)).sort((a, b) => a - b)
   const steps: LessonStep[] = []
-  let down: readonly FingerOn[] = []
+  let down: readonly PlacedFinger[] = []
   let position: number | undefined
   /** Where the hand was last said to be, or began. */
   let stood: number | undefined
@@ -36,9 +37,9 @@ export function lessonSteps(
   const wholeShape = wholeShapes(setup, tune.pins)
   for (const at of moments) {
     while (measure + 1 < timeline.starts.length && timeline.starts[measure + 1]! <= at) measure++
-    const grip: Grip | undefined = gripAt.get(at)?.at(-1)
-    const notes = [...(notesAt.get(at) ?? [])].sort((a, b) => b.place.string - a.place.string)
-    const now = grip ? fingersOn(grip) : down
+    const grip: Grip | undefined = gripAt[at]?.at(-1)
+    const notes = [...(notesAt[at] ?? [])].sort((a, b) => b.place.string - a.place.string)
+    const now = grip ? placedFingers(grip) : down
     const struck = new Set(notes.map((n) => n.place.string))
     const ringing = sounding.filter((s) => s.until > at && !struck.has(s.string))
     const told = notes.map(stepNote)
@@ -48,7 +49,10 @@ export function lessonSteps(
     const placed = grip && (landed || position === undefined) && now.length > 0 ? grip.position : position
     // A lean to the next fret is no way to go; several leans are.
     const shift =
-      stood !== undefined && placed !== undefined && hand.stays.length === 0 && goes(setup, stood, placed)
+      stood !== undefined &&
+      placed !== undefined &&
+      hand.stays.length === 0 &&
+      isShift(positionWayMm(setup, stood, placed))
         ? { from: stood, to: placed }
         : undefined
     if (shift || stood === undefined) stood = placed
@@ -76,14 +80,8 @@ export function lessonSteps(
   return withAlternativeFingers(withPreparedFingers(steps), setup)
 }
 
-/** True where the hand travels between two positions. */
-const goes = ({ instrument, capo }: Setup, from: number, to: number): boolean => {
-  const mm = (fret: number) => fretFromNut(instrument.scaleLength, fret + capo[0]!)
-  return Math.abs(mm(to) - mm(from)) > LEAN_LIMIT_MM
-}
-
 /** Fingers that are to be in two places, where there are any. */
-function tornIn(now: readonly FingerOn[]): Pick<LessonStep, 'torn'> {
+function tornIn(now: readonly PlacedFinger[]): Pick<LessonStep, 'torn'> {
   const torn = now.map((f) => f.finger).filter((f, i, all) => all.indexOf(f) < i)
   return torn.length > 0 ? { torn: [...new Set(torn)] } : {}
 }
@@ -103,12 +101,6 @@ function statedAt(notes: readonly TabNote[]): Pick<LessonStep, 'expression' | 'r
     ...(Object.keys(expression).length > 0 ? { expression } : {}),
     ...(remarks.length > 0 ? { remark: remarks.join(' / ') } : {}),
   }
-}
-
-function byMoment<T>(list: readonly T[], at: (item: T) => Ticks): Map<Ticks, T[]> {
-  const moments = new Map<Ticks, T[]>()
-  for (const item of list) moments.set(at(item), [...(moments.get(at(item)) ?? []), item])
-  return moments
 }
 
 function stepNote({ place, left, right, attack, bend, graces = [], ...note }: TabNote): StepNote {

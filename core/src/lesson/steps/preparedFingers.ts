@@ -1,4 +1,5 @@
-import type { FingerOn, LessonStep } from './lessonStep.ts'
+import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
+import type { LessonStep } from './lessonStep.ts'
 
 /** Fingers that land at once from which on it helps to get ready. */
 const MANY = 2
@@ -13,7 +14,7 @@ export function withPreparedFingers(steps: readonly LessonStep[]): LessonStep[] 
     const idle = step.hand.lands.length === 0 && step.hand.slides.length === 0 && step.shift === undefined
     if (!next || !idle) return step
     const down = new Set(step.hand.stays.map((f) => f.finger))
-    const ready = next.hand.lands.filter((f: FingerOn) => !down.has(f.finger))
+    const ready = next.hand.lands.filter((f: PlacedFinger) => !down.has(f.finger))
     const needed = next.shift !== undefined || next.hand.lands.length >= MANY
     return needed && ready.length > 0 ? { ...step, ready } : step
   })

@@ -1,4 +1,5 @@
-import { isBare, type FingerOn, type LessonStep, type StepNote } from './lessonStep.ts'
+import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
+import { isBare, type LessonStep, type StepNote } from './lessonStep.ts'
 
 /** Steps that are said one after the other: a row of single notes, or one step alone. */
 export interface Row {
@@ -68,16 +69,17 @@ function noteOf({ notes, hand, torn, expression, remark }: LessonStep): StepNote
 }
 
 /** The fingers that a step keeps beside the one of its note; undefined where others land. */
-export function keptIn(step: LessonStep): readonly FingerOn[] | undefined {
+export function keptIn(step: LessonStep): readonly PlacedFinger[] | undefined {
   const { hand, notes } = step
-  const own = (f: FingerOn) => f.finger === notes[0]!.finger && f.fret === notes[0]!.fret && f.from === f.to
+  const own = (f: PlacedFinger) =>
+    f.finger === notes[0]!.finger && f.fret === notes[0]!.fret && f.from === f.to
   if (!hand.lands.every(own)) return undefined
   const kept = hand.stays.filter((f) => !own(f))
   // A barre that stops the note as well is more than a row says.
   return kept.some((f) => f.finger === notes[0]!.finger) ? undefined : kept
 }
 
-const sameFingers = (a: readonly FingerOn[], b: readonly FingerOn[] | undefined): boolean =>
+const sameFingers = (a: readonly PlacedFinger[], b: readonly PlacedFinger[] | undefined): boolean =>
   b !== undefined &&
   a.length === b.length &&
   a.every((f, i) => f.finger === b[i]!.finger && f.fret === b[i]!.fret && f.from === b[i]!.from)

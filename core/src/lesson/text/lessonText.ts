@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
@@ -38,10 +39,9 @@ export function lessonScript(
   nameOf?: NameOf,
 ): MeasureScript[] {
   const numbers = measureNumbers(tune.measures)
-  const by = new Map<number, LessonStep[]>()
-  for (const step of steps) by.set(step.measure, [...(by.get(step.measure) ?? []), step])
   let first = 0
-  return [...by].map(([measure, own]): MeasureScript => {
+  return Object.values(groupBy(steps, (s) => s.measure)).map((own): MeasureScript => {
+    const { measure } = own[0]!
     const silent = silentStrings(own, doc.setup.instrument.strings)
     const lines = rowsOf(own).map((row): ScriptLine => {
       const line = { text: rowText(row, words, nameOf), first, steps: row.steps.length }

@@ -1,9 +1,10 @@
+import { type PlacedFinger, heldOn } from '../../hand/moves/placedFinger.ts'
 import type { Attack } from '../../document/tab.ts'
 import { EXPRESSION_PARTS } from '../../document/expression.ts'
 import { fill } from './template.ts'
 import type { Count } from '../steps/beatCount.ts'
 import { isHammered } from '../steps/hammered.ts'
-import { heldOn, isBare, type FingerOn, type LessonStep, type StepNote } from '../steps/lessonStep.ts'
+import { isBare, type LessonStep, type StepNote } from '../steps/lessonStep.ts'
 import { capital, uncapital } from './words/capital.ts'
 import type { Wording } from './words/wording.ts'
 
@@ -23,7 +24,8 @@ export type NameOf = (string: number, fret: number) => string
  */
 export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
   const { hand, shift, notes, ringing, ready = [], either = [], torn = [], expression = {}, remark } = step
-  const names = (fingers: readonly FingerOn['finger'][]) => fingers.map((f) => words.fingers[f]).join(', ')
+  const names = (fingers: readonly PlacedFinger['finger'][]) =>
+    fingers.map((f) => words.fingers[f]).join(', ')
   const how = EXPRESSION_PARTS.flatMap((part) => expression[part] ?? []).map((e) => words.expression[e])
   // What comes down with the sound is told with it.
   const lands = hand.lands.filter((f) => !isHammered(f, notes))
@@ -59,7 +61,7 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
 /** A shape that is known by name, put down whole or with the fingers that change; undefined where fingers move alone. */
 function shapeText(
   { shape, hand }: LessonStep,
-  lands: readonly FingerOn[],
+  lands: readonly PlacedFinger[],
   words: Wording,
 ): string | undefined {
   const alone = lands.length < 2 && hand.stays.length === 0
@@ -79,7 +81,7 @@ function shapeText(
 const isHeld = ({ hand, shift }: LessonStep): boolean =>
   hand.stays.length > 1 && hand.lifts.length + hand.slides.length + hand.lands.length === 0 && !shift
 
-function onNeck(f: FingerOn, words: Wording, single: string, barre: string): string {
+function onNeck(f: PlacedFinger, words: Wording, single: string, barre: string): string {
   const values = { finger: words.fingers[f.finger], fret: f.fret, string: f.from, from: f.from, to: f.to }
   return fill(f.from === f.to ? single : barre, values)
 }
@@ -87,7 +89,7 @@ function onNeck(f: FingerOn, words: Wording, single: string, barre: string): str
 /** The notes of a step, those that are sounded in one way together; quick notes on one string one after the other. */
 function sounded(
   notes: readonly StepNote[],
-  down: readonly FingerOn[],
+  down: readonly PlacedFinger[],
   words: Wording,
   nameOf: NameOf | undefined,
 ): string[] {
@@ -105,7 +107,7 @@ function sounded(
 /** A stroke over neighbouring strings that sounds what the hand holds, in a few words; undefined where there is more to say. */
 function acrossText(
   notes: readonly StepNote[],
-  down: readonly FingerOn[],
+  down: readonly PlacedFinger[],
   { place, picking: signs }: Wording,
 ): string | undefined {
   const [first, second] = notes
@@ -145,7 +147,7 @@ function chainText(
 /** A note's place, from the inside out: where, how it is bent or approached, by what it is struck, with which signs. */
 function noteText(
   n: StepNote,
-  down: readonly FingerOn[],
+  down: readonly PlacedFinger[],
   words: Wording,
   nameOf: NameOf | undefined,
 ): string {
@@ -184,5 +186,5 @@ function noteText(
   return text
 }
 
-const liesAt = (down: readonly FingerOn[], { finger, string, fret }: StepNote): boolean =>
+const liesAt = (down: readonly PlacedFinger[], { finger, string, fret }: StepNote): boolean =>
   down.some((f) => f.finger === finger && f.fret === fret && f.from <= string && string <= f.to)

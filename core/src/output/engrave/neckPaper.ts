@@ -1,10 +1,10 @@
+import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
-import type { FingerOn } from '../../lesson/steps/lessonStep.ts'
 import { el, words } from './svg.ts'
 
 /** A finger on the neck and what it does there: it stays, it has just come, or it comes next. */
-export interface ShownFinger extends FingerOn {
+export interface ShownFinger extends PlacedFinger {
   readonly state: 'stays' | 'lands' | 'next'
 }
 

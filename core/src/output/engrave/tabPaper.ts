@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import { chordIn } from '../../music/harmony/chordSymbol.ts'
@@ -323,9 +324,10 @@ function noteSvg(page: Page, n: TabNote, x: (tick: Ticks) => number): string {
 }
 
 function onsetsOf(notes: readonly TabNote[]): [Ticks, TabNote[]][] {
-  const onsets = new Map<Ticks, TabNote[]>()
-  for (const n of notes) onsets.set(n.pos.tick, [...(onsets.get(n.pos.tick) ?? []), n])
-  return [...onsets].map(([tick, own]) => [tick, own.sort((a, b) => b.place.string - a.place.string)])
+  return Object.values(groupBy(notes, (n) => n.pos.tick)).map((own) => [
+    own[0]!.pos.tick,
+    own.sort((a, b) => b.place.string - a.place.string),
+  ])
 }
 
 function counts(m: Measure, notes: readonly TabNote[]): [Ticks, string][] {

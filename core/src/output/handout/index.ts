@@ -1,9 +1,26 @@
-export * from '../engrave/svg.ts'
-export * from '../engrave/tabPaper.ts'
-export * from '../engrave/neckPaper.ts'
-export * from './blockPieces.ts'
-export * from './handout.ts'
-export * from './pages.ts'
-export * from './lessonFile.ts'
-export * from './paperCss.ts'
-export * from './setupFacts.ts'
+/** Tab, boxes and necks as SVG; pieces, pages and the lesson file. */
+export { neckSvg, type ShownFinger } from '../engrave/neckPaper.ts'
+export { escaped } from '../engrave/svg.ts'
+export {
+  type PaperLayers,
+  type PaperOptions,
+  type TabSystem,
+  tabSystems,
+  USUAL_PAPER_LAYERS,
+} from '../engrave/tabPaper.ts'
+export { handoutPieces, type PaperPiece } from './blockPieces.ts'
+export {
+  type Block,
+  BLOCK_KINDS,
+  type BlockKind,
+  type HandoutDoc,
+  LONGEST_NOTES,
+  type Paper,
+  PAPER_PX,
+  PAPERS,
+  usualHandout,
+} from './handout.ts'
+export { type LessonData, lessonFileHtml, noteKey } from './lessonFile.ts'
+export { pageHtml, paginated, roomOn } from './pages.ts'
+export { DRAWING_CSS, paperCss, printCss } from './paperCss.ts'
+export { setupFacts } from './setupFacts.ts'

@@ -1,4 +1,5 @@
-export * from './instrumentVoice.ts'
-export * from './pluckedString.ts'
-export * from './performance.ts'
-export * from './sequencer.ts'
+/** String model, performance in played order, sequencer. */
+export { InstrumentVoice } from './instrumentVoice.ts'
+export { type Click, type Performance, type ScoreNote, scoreOf } from './performance.ts'
+export { PluckedString } from './pluckedString.ts'
+export { type PlaySettings, Sequencer, type SoundEvent } from './sequencer.ts'

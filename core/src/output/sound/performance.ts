@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import type { Timeline } from '../../document/form/timeline.ts'
 import { withVariant } from '../../document/variants.ts'
 import type { Unfolded } from '../../document/form/unfold.ts'
@@ -233,14 +234,12 @@ function velocityOf({ role, attack, accent }: TabNote): number {
 
 /** How many strings of its brush are struck before each note: from the low ones down, from string 1 up. */
 function brushOrder(layer: Layer): Map<Id, number> {
-  const strokes = new Map<string, TabNote[]>()
-  for (const n of layer.notes) {
-    if (n.attack !== 'brush' && n.attack !== 'muted') continue
-    const key = `${n.pos.measure} ${n.pos.tick}`
-    strokes.set(key, [...(strokes.get(key) ?? []), n])
-  }
+  const strokes = groupBy(
+    layer.notes.filter((n) => n.attack === 'brush' || n.attack === 'muted'),
+    (n) => `${n.pos.measure} ${n.pos.tick}`,
+  )
   const order = new Map<Id, number>()
-  for (const notes of strokes.values()) {
+  for (const notes of Object.values(strokes)) {
     const sign = notes[0]!.right === 'up' ? 1 : -1
     notes.sort((a, b) => sign * (a.place.string - b.place.string)).forEach((n, i) => order.set(n.id, i))
   }

@@ -1,29 +1,21 @@
 import { describe, expect, it } from 'vitest'
+import { guitarSetup, namedTunings, pitchAt, type Setup } from '../../../src/instrument/index.ts'
 import {
   ACCOMPANIMENTS,
-  accompany,
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  handFault,
   LEVELS,
-  namedTunings,
-  pitchAt,
-  remarkMessages,
   splitRegion,
-  tabJson,
-  THUMB,
   USUAL_SCHOOL,
-  wholeTune,
   withChoice,
   type PatternText,
   type Region,
   type School,
-  type Setup,
   type TuneDoc,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { handFault, THUMB } from '../../../src/hand/index.ts'
+import { accompany, arranging, remarkMessages, wholeTune } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { CORPUS, tuneOf, tuneOfMusic } from '../../support/tunes.ts'
 import { refusalWords, say } from '../../support/words.ts'
 

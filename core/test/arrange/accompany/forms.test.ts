@@ -1,27 +1,24 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  arranging,
-  audit,
   chordPitchClasses,
-  finish,
-  finishedTabOf,
-  guitarSetup,
   mod12,
-  pitchAt,
   pitchClass,
   readChordSymbol,
-  tabJson,
+  type NoteName,
+} from '../../../src/music/index.ts'
+import { guitarSetup, pitchAt } from '../../../src/instrument/index.ts'
+import { USUAL_SCHOOL, type Level, type Style, type TuneDoc } from '../../../src/document/index.ts'
+import {
+  arranging,
   TWELVE_BAR_FORMS,
   twelveBarAbc,
-  USUAL_SCHOOL,
   wholeTune,
-  type Level,
-  type NoteName,
-  type Style,
-  type TuneDoc,
   type TwelveBarForm,
-} from '../../../src/index.ts'
+} from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { descending } from '../../../src/arrange/accompany/phraseFill.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { chord } from '../../support/chords.ts'

@@ -1,20 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  midiOf,
-  mod12,
-  pitchAt,
-  remarkMessages,
-  SOLO_STYLES,
-  tabJson,
-  tuningById,
-  wholeTune,
-} from '../../../src/index.ts'
+import { midiOf, mod12 } from '../../../src/music/index.ts'
+import { guitarSetup, pitchAt, tuningById } from '../../../src/instrument/index.ts'
+import { SOLO_STYLES } from '../../../src/document/index.ts'
+import { arranging, remarkMessages, wholeTune } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { tuneOfMusic } from '../../support/tunes.ts'
 import { say } from '../../support/words.ts'
 

@@ -12,7 +12,7 @@ import {
   type Pattern,
   type PatternStep,
   type PatternString,
-} from '../../../src/index.ts'
+} from '../../../src/arrange/index.ts'
 import { say } from '../../support/words.ts'
 
 const string: fc.Arbitrary<PatternString> = fc.oneof(

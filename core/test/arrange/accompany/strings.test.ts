@@ -1,29 +1,26 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  chordPitchClasses,
+  keyOf,
+  mod12,
+  readChordSymbol,
+  type ChordReading,
+} from '../../../src/music/index.ts'
+import { guitarSetup, namedTunings, openPitch, pitchAt } from '../../../src/instrument/index.ts'
+import { handFault, THUMB } from '../../../src/hand/index.ts'
+import { findShapes, heldShapesFor } from '../../../src/chords/index.ts'
+import {
   bassPitch,
   bassRun,
   bassString,
-  chordPitchClasses,
-  findShapes,
-  heldShapesFor,
-  guitarSetup,
-  handFault,
-  keyOf,
-  mod12,
-  namedTunings,
-  openPitch,
   otherBass,
-  pitchAt,
-  readChordSymbol,
   readPattern,
   shufflePair,
   spokenPattern,
   struckStrings,
-  THUMB,
-  type ChordReading,
   type PatternStep,
-} from '../../../src/index.ts'
+} from '../../../src/arrange/index.ts'
 
 const setup = guitarSetup()
 const chordOf = (text: string): ChordReading => {

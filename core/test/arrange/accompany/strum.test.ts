@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { countAt, readPattern, readStrum, stepsOf, stepTicks, type Placement } from '../../../src/index.ts'
+import { countAt } from '../../../src/music/index.ts'
+import { readPattern, readStrum, stepsOf, stepTicks, type Placement } from '../../../src/arrange/index.ts'
 
 const FOUR = { num: 4, den: 4 }
 

@@ -1,60 +1,48 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Interval, Note, Chord } from 'tonal'
+import { chordText, midiOf, pitchClass, readPitch } from '../../../src/music/index.ts'
+import { guitarSetup, kindSpans, tuningById, withShift } from '../../../src/instrument/index.ts'
+import { melodyOf, opening, timelineOf } from '../../../src/document/index.ts'
+import { effortOf, handFault, pressedOf, tuneEffort } from '../../../src/hand/index.ts'
 import {
   ALL_SHIFTS,
   arranging,
   arrangementOf,
-  audit,
   bestTradeOffs,
   capoTaper,
   choiceId,
-  chordText,
   complaints,
-  effortOf,
   estimateFamily,
   estimating,
   familiesOf,
   finalists,
-  finish,
-  finishedTabOf,
   fitFigures,
   gapOf,
-  guitarSetup,
-  handFault,
-  kindSpans,
   comparableEstimates,
   makePlan,
-  melodyOf,
-  midiOf,
   narrowVoice,
-  opening,
   partnerParts,
   PARTNERS,
-  pitchClass,
-  pressedOf,
   ranked,
-  readPitch,
   readRange,
   setupWith,
   sungFit,
   sweep,
-  tabJson,
-  timelineOf,
-  tuneEffort,
-  tuningById,
   UNFELT,
   USUAL_PREFERENCES,
   weigh,
   wholeTune,
   WISHES,
-  withShift,
   workOut,
   type FitChoice,
   type FitOption,
   type FitQuestion,
   type Preferences,
-} from '../../../src/index.ts'
+} from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { readArrangementDoc } from '../../../src/schema/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 

@@ -1,18 +1,9 @@
 import fc from 'fast-check'
 import { Interval, Note } from 'tonal'
 import { describe, expect, it } from 'vitest'
-import {
-  chordPitchClasses,
-  degreeIn,
-  harmonyLine,
-  intervalOf,
-  melodyOf,
-  midiOf,
-  mod12,
-  readMelody,
-  scaleOf,
-  timelineOf,
-} from '../../../src/index.ts'
+import { chordPitchClasses, degreeIn, intervalOf, midiOf, mod12, scaleOf } from '../../../src/music/index.ts'
+import { melodyOf, timelineOf } from '../../../src/document/index.ts'
+import { harmonyLine, readMelody } from '../../../src/arrange/index.ts'
 import { chord } from '../../support/chords.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 

@@ -1,16 +1,8 @@
 import { Key } from 'tonal'
 import { describe, expect, it } from 'vitest'
-import {
-  chordPitchClasses,
-  harmonise,
-  harmoniseIn,
-  melodyOf,
-  midiOf,
-  mod12,
-  pitchClass,
-  timelineOf,
-  type TuneDoc,
-} from '../../../src/index.ts'
+import { chordPitchClasses, midiOf, mod12, pitchClass } from '../../../src/music/index.ts'
+import { melodyOf, timelineOf, type TuneDoc } from '../../../src/document/index.ts'
+import { harmonise, harmoniseIn } from '../../../src/arrange/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const suggestHarmony = (tune: TuneDoc) => harmoniseIn(tune, 'family').chords

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cheapestChain } from '../../../src/cheapestChain.ts'
-import { finish } from '../../../src/index.ts'
+import { finish } from '../../../src/turns.ts'
 
 /** A chain of at most five stages of at most four choices, with a price for every join. */
 const chains = fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 1, maxLength: 5 }).chain((sizes) =>

@@ -1,9 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
-  arranging,
   filledRound,
-  finish,
   givenMeasures,
   LEVELS,
   STYLES,
@@ -12,7 +10,9 @@ import {
   type Layer,
   type School,
   type TabNote,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { arranging } from '../../../src/arrange/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { scoreOfPassage } from '../../support/passage.ts'
 import { PASSAGES } from './passages.ts'
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { pressedOf, ticksAt, timelineOf } from '../../../src/index.ts'
+import { ticksAt, timelineOf } from '../../../src/document/index.ts'
+import { pressedOf } from '../../../src/hand/index.ts'
 import { handFault } from '../../../src/hand/grip/handRules.ts'
 import { PASSAGES } from './passages.ts'
 import { fingersOf, scoreOfPassage, tabOf } from '../../support/passage.ts'

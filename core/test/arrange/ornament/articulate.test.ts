@@ -1,28 +1,22 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { midiOf } from '../../../src/music/index.ts'
+import { guitarSetup, pitchAt, setupOf, type LeftFinger, type Setup } from '../../../src/instrument/index.ts'
 import {
-  arrangementOf,
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
   isArrival,
-  midiOf,
   ORNAMENTS,
-  pitchAt,
-  setupOf,
-  tabJson,
   lockOf,
-  type LeftFinger,
   type Lock,
   type LockField,
   type LockValues,
   type Ornament,
-  type Setup,
   type Style,
   type TuneDoc,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { arrangementOf, arranging } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { readArrangementDoc } from '../../../src/schema/index.ts'
 import { ornamented } from '../../support/ornamented.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'

@@ -1,15 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import {
-  audit,
-  finishedTabOf,
-  guitarSetup,
-  isArrival,
-  LEVELS,
-  refusalOf,
-  setupOf,
-  SOLO_STYLES,
-  type Ornament,
-} from '../../../src/index.ts'
+import { guitarSetup, setupOf } from '../../../src/instrument/index.ts'
+import { isArrival, LEVELS, SOLO_STYLES, type Ornament } from '../../../src/document/index.ts'
+import { refusalOf } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf } from '../../../src/output/index.ts'
 import { ornamented } from '../../support/ornamented.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 import { say } from '../../support/words.ts'

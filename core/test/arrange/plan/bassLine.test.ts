@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { guitarSetup, makePlan, QUARTER, wholeTune, type Level, type Style } from '../../../src/index.ts'
+import { QUARTER } from '../../../src/music/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import type { Level, Style } from '../../../src/document/index.ts'
+import { makePlan, wholeTune } from '../../../src/arrange/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 function planOf(music: string, style: Style, level: Level, head?: string) {

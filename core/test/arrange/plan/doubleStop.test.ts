@@ -1,6 +1,6 @@
 import { Interval } from 'tonal'
 import { describe, expect, it } from 'vitest'
-import { intervalOf, keyOf, midiOf, mod12, type Pitch } from '../../../src/index.ts'
+import { intervalOf, keyOf, midiOf, mod12, type Pitch } from '../../../src/music/index.ts'
 import { secondVoices } from '../../../src/arrange/plan/doubleStop.ts'
 import { chord } from '../../support/chords.ts'
 

@@ -1,15 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import {
-  alternativesFor,
-  arranging,
-  finish,
-  lockOf,
-  guitarSetup,
-  pitchAt,
-  wholeTune,
-  type Level,
-  type Style,
-} from '../../../src/index.ts'
+import { guitarSetup, pitchAt } from '../../../src/instrument/index.ts'
+import { lockOf, type Level, type Style } from '../../../src/document/index.ts'
+import { alternativesFor, arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { tuneOfMusic } from '../../support/tunes.ts'
 
 const CASES: readonly (readonly [Style, Level])[] = [

@@ -1,23 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import {
-  ArrangeError,
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  GUITAR,
-  LEVELS,
-  refusalOf,
-  setupOf,
-  STRUCTURAL,
-  SOLO_STYLES,
-  tabJson,
-  wholeTune,
-  type Setup,
-  type Style,
-  type TuneDoc,
-} from '../../../src/index.ts'
+import { guitarSetup, GUITAR, setupOf, type Setup } from '../../../src/instrument/index.ts'
+import { LEVELS, SOLO_STYLES, type Style, type TuneDoc } from '../../../src/document/index.ts'
+import { ArrangeError, arranging, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
+import { audit, STRUCTURAL } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { tuneOf, tuneOfMusic } from '../../support/tunes.ts'
 import { refusalWords } from '../../support/words.ts'

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { finish, guitarSetup } from '../../../src/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { packCandidates, voiceKey, type Candidate } from '../../../src/arrange/search/candidate.ts'
 import { positionOf } from '../../../src/hand/grip/position.ts'
 import { BARE } from '../../support/draft.ts'

@@ -1,19 +1,19 @@
 import { describe, expect, it } from 'vitest'
+import { bassPitchClass, mod12 } from '../../../src/music/index.ts'
 import {
   ADULT_SPANS,
-  bassPitchClass,
-  heldShapesFor,
   guitarSetup,
-  handFault,
   lastFret,
-  mod12,
   openPitch,
   pitchAt,
   placesOf,
-  type Level,
-  type Pressed,
-} from '../../../src/index.ts'
-import { GUITAR, LEVELS, refusalOf, SOLO_STYLES } from '../../../src/index.ts'
+} from '../../../src/instrument/index.ts'
+import type { Level } from '../../../src/document/index.ts'
+import { handFault, type Pressed } from '../../../src/hand/index.ts'
+import { heldShapesFor } from '../../../src/chords/index.ts'
+import { GUITAR } from '../../../src/instrument/index.ts'
+import { LEVELS, SOLO_STYLES } from '../../../src/document/index.ts'
+import { refusalOf } from '../../../src/arrange/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic, type Outcome } from '../../support/tunes.ts'
 import { refusalWords } from '../../support/words.ts'
 

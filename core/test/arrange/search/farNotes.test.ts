@@ -1,19 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import {
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  harmonicsOf,
-  LEVELS,
-  pitchAt,
-  SOLO_STYLES,
-  tabJson,
-  wholeTune,
-  type Level,
-  type Style,
-} from '../../../src/index.ts'
+import { guitarSetup, harmonicsOf, pitchAt } from '../../../src/instrument/index.ts'
+import { LEVELS, SOLO_STYLES, type Level, type Style } from '../../../src/document/index.ts'
+import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { tuneOfMusic } from '../../support/tunes.ts'
 
 const setup = guitarSetup()

@@ -1,13 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import {
-  audit,
-  finishedTabOf,
-  GUITAR,
-  guitarSetup,
-  LEVELS,
-  refusalOf,
-  SOLO_STYLES,
-} from '../../../src/index.ts'
+import { GUITAR, guitarSetup } from '../../../src/instrument/index.ts'
+import { LEVELS, SOLO_STYLES } from '../../../src/document/index.ts'
+import { refusalOf } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf } from '../../../src/output/index.ts'
 import { fingerCode } from '../../../src/hand/grip/pressed.ts'
 import { packCandidates } from '../../../src/arrange/search/candidate.ts'
 import { hiddenHops, jumps } from '../../../src/arrange/search/hiddenHops.ts'

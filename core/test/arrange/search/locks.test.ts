@@ -1,19 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  ArrangeError,
-  arranging,
-  finish,
-  guitarSetup,
-  newMemory,
-  placesOf,
-  pitchAt,
-  SOLO_STYLES,
-  wholeTune,
-  type LockedMeasure,
-  type Level,
-  type Lock,
-} from '../../../src/index.ts'
+import { guitarSetup, placesOf, pitchAt } from '../../../src/instrument/index.ts'
+import { SOLO_STYLES, type LockedMeasure, type Level, type Lock } from '../../../src/document/index.ts'
+import { ArrangeError, arranging, newMemory, wholeTune } from '../../../src/arrange/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 import { say } from '../../support/words.ts'
 

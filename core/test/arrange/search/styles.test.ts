@@ -1,26 +1,25 @@
 import { describe, expect, it } from 'vitest'
+import { intervalOf, mod12 } from '../../../src/music/index.ts'
 import {
-  arranging,
-  finish,
   guitarSetup,
   GUITAR,
-  intervalOf,
-  LEVELS,
-  mod12,
   pitchAt,
-  refusalOf,
   setupOf,
+  tuningById,
+  type Setup,
+} from '../../../src/instrument/index.ts'
+import {
+  LEVELS,
   SOLO_STYLES,
   ticksAt,
-  tuningById,
   USUAL_SCHOOL,
-  wholeTune,
   type Level,
   type School,
-  type Setup,
   type Style,
   type TuneDoc,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { arranging, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { STYLE_RULES } from '../../../src/arrange/plan/styleRules.ts'
 import { CORPUS, tuneOf, tuneOfMusic } from '../../support/tunes.ts'
 

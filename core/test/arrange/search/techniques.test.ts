@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { arranging, finish, guitarSetup, wholeTune, type Setup, type Techniques } from '../../../src/index.ts'
+import { guitarSetup, type Setup, type Techniques } from '../../../src/instrument/index.ts'
+import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 
 const corpus = readAbc(

@@ -1,15 +1,10 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import {
-  arranging,
-  audit,
-  finish,
-  finishedTabOf,
-  guitarSetup,
-  namedTunings,
-  tabJson,
-  wholeTune,
-} from '../../../src/index.ts'
+import { guitarSetup, namedTunings } from '../../../src/instrument/index.ts'
+import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 
 const corpus = readAbc(

@@ -1,33 +1,28 @@
 import { describe, expect, it } from 'vitest'
+import { guitarSetup, kindSpans, pitchAt, tuningById, type Setup } from '../../../src/instrument/index.ts'
 import {
-  audit,
-  effortOf,
-  finish,
-  finishedTabOf,
-  guitarSetup,
   isAccompaniment,
-  versionsByEffort,
-  handFault,
-  kindSpans,
   layerOfMeasures,
-  makePlan,
-  pitchAt,
-  pressedOf,
   STYLES,
-  stretchByCapo,
-  tabJson,
   timelineOf,
-  tuningById,
   unfold,
-  wholeTune,
   withVariant,
   type Level,
   type Region,
-  type EffortVersion,
-  type Setup,
   type Style,
   type TuneDoc,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { effortOf, handFault, pressedOf } from '../../../src/hand/index.ts'
+import {
+  versionsByEffort,
+  makePlan,
+  stretchByCapo,
+  wholeTune,
+  type EffortVersion,
+} from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { scoreOf } from '../../../src/output/sound/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 

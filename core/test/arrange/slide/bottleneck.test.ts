@@ -1,34 +1,33 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { chordPitchClasses, mod12 } from '../../../src/music/index.ts'
 import {
-  arranging,
-  audit,
-  chordPitchClasses,
-  finish,
-  finishedTabOf,
   guitarSetup,
-  LEVELS,
-  mod12,
   namedTunings,
   openPitch,
   pitchAt,
   placesOf,
-  splitRegion,
-  tabJson,
   tuningById,
-  wholeTune,
+  type Setup,
+  type TuningId,
+} from '../../../src/instrument/index.ts'
+import {
+  LEVELS,
+  splitRegion,
   withChoice,
   type Level,
   type Region,
-  type Setup,
   type TuneDoc,
-  type TuningId,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf, tabJson } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { placePrice, slidePath, movePrice, type SlideNote } from '../../../src/arrange/slide/slidePath.ts'
 import { straightAcross } from '../../../src/arrange/slide/straightAcross.ts'
 import { scoreOf } from '../../../src/output/sound/index.ts'
 import { readArrangementDoc } from '../../../src/schema/index.ts'
-import { arrangementOf } from '../../../src/index.ts'
+import { arrangementOf } from '../../../src/arrange/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 import { refusalWords } from '../../support/words.ts'
 

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { applyEdit, countAt, missingHead, WHOLE, withCuts } from '../../../src/index.ts'
+import { countAt, missingHead, WHOLE } from '../../../src/music/index.ts'
+import { withCuts } from '../../../src/document/index.ts'
+import { applyEdit } from '../../../src/edit/index.ts'
 import { arrangedScore, structuralFaults } from '../../support/score.ts'
 import { CORPUS, tuneOf } from '../../support/tunes.ts'
 

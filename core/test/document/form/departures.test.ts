@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { applyEdit, departures, type EditCommand, type TuneDoc } from '../../../src/index.ts'
+import { departures, type TuneDoc } from '../../../src/document/index.ts'
+import { applyEdit, type EditCommand } from '../../../src/edit/index.ts'
 import { CORPUS, tuneOf } from '../../support/tunes.ts'
 
 const tune = tuneOf('X:1\nT:Sill\nM:3/4\nL:1/4\nK:G\n"G"GAB|"C"c2c|"D"dcB|"G"G3|"Em"EFG|"G"G3|]\nw: a b c\n')

@@ -1,14 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  beatStarts,
-  melodyOf,
-  strongBeats,
-  timelineOf,
-  unfold,
-  QUARTER,
-  type Measure,
-} from '../../../src/index.ts'
+import { beatStarts, strongBeats, QUARTER } from '../../../src/music/index.ts'
+import { melodyOf, timelineOf, unfold, type Measure } from '../../../src/document/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const order = (music: string) => unfold(tuneOfMusic(music).measures).order.map((o) => o.measure)

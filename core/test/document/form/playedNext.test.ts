@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { playedNext, unfold } from '../../../src/index.ts'
+import { playedNext, unfold } from '../../../src/document/index.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 describe('what is played next', () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { bpmAt, tempoMap } from '../../../src/document/form/tempoMap.ts'
-import { timelineOf } from '../../../src/index.ts'
+import { timelineOf } from '../../../src/document/index.ts'
 import { tuneOf } from '../../support/tunes.ts'
 
 const tune = tuneOf('X:1\nT:Test\nM:2/4\nL:1/4\nQ:1/4=80\nK:C\nCD|E[Q:1/4=120]F|GA|[Q:1/4=60]Bc|]\n')

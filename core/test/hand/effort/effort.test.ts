@@ -1,12 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import {
-  effortOf,
-  heldShapesFor,
-  guitarSetup,
-  tuneEffort,
-  type Grip,
-  type Level,
-} from '../../../src/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import type { Grip, Level } from '../../../src/document/index.ts'
+import { effortOf, tuneEffort } from '../../../src/hand/index.ts'
+import { heldShapesFor } from '../../../src/chords/index.ts'
 import { chord } from '../../support/chords.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 

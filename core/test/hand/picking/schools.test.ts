@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { assignPicking } from '../../../src/hand/picking/assignPicking.ts'
 import { pickingStrain } from '../../../src/hand/picking/pickingPrice.ts'
 import type { PickedNote, PickedOnset, PickingHand } from '../../../src/hand/picking/pickedOnset.ts'
-import { QUARTER } from '../../../src/index.ts'
+import { QUARTER } from '../../../src/music/index.ts'
 
 const FOUR = { num: 4, den: 4 } as const
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { ringOf, ticksAt } from '../../../src/index.ts'
+import { ticksAt } from '../../../src/document/index.ts'
+import { ringOf } from '../../../src/hand/index.ts'
 import { arrangeTune, CORPUS } from '../../support/tunes.ts'
 
 describe('how long strings ring', () => {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { melodyOf, midiOf, QUARTER, timelineOf, unfold } from '../../../src/index.ts'
+import { midiOf, QUARTER } from '../../../src/music/index.ts'
+import { melodyOf, timelineOf, unfold } from '../../../src/document/index.ts'
 import { splitBook } from '../../../src/input/abc/splitBook.ts'
 import { heardByAbc2midi } from '../../support/abc2midi.ts'
 import { CORPUS_TEXT, tuneOf } from '../../support/tunes.ts'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { decodeSource } from '../../../src/index.ts'
+import { decodeSource } from '../../../src/input/index.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { readTuneDoc } from '../../../src/schema/index.ts'
 import { problemWords, say } from '../../support/words.ts'
@@ -85,7 +85,7 @@ describe('bad ABC: what, where, and what was understood', () => {
     ['|:CDEF|1 GABc:|2 cBAG:|3 c4|', [0, 1, 0, 2, 0, 3]],
     ['|:CDEF|[x GABc:|c4|', undefined],
   ])('plays %s as its endings say', async (music, order) => {
-    const { unfold } = await import('../../../src/index.ts')
+    const { unfold } = await import('../../../src/document/index.ts')
     const tune = read(`X:1\nM:4/4\nL:1/4\nK:C\n${music}`)[0]!.tune!
     const played = unfold(tune.measures).order.map((o) => o.measure)
     if (order) expect(played).toEqual(order)
@@ -133,7 +133,7 @@ describe('bad ABC: what, where, and what was understood', () => {
   })
 
   it('counts a pickup as measure 0 and shares the number of a measure split by a repeat', async () => {
-    const { measureNumbers } = await import('../../../src/index.ts')
+    const { measureNumbers } = await import('../../../src/document/index.ts')
     const tune = read('X:1\nM:4/4\nL:1/4\nK:C\nG|:CDEF|GAB:|:c|cBAG|E3:|')[0]!.tune!
     expect(measureNumbers(tune.measures)).toEqual([0, 1, 2, 2, 3, 4])
   })

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { midiNote } from '../../../src/index.ts'
+import { midiNote } from '../../../src/input/audio/index.ts'
 
 describe('a MIDI message', () => {
   // MIDI 1.0 Detailed Specification: 9n kk vv is a note-on; vv 0 is a note-off; 8n kk vv a note-off.

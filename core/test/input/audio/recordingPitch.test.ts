@@ -1,14 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  arranging,
-  finish,
-  guitarSetup,
-  hertz,
-  keyText,
-  wholeTune,
-  type TuneDoc,
-} from '../../../src/index.ts'
+import { hertz, keyText } from '../../../src/music/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import type { TuneDoc } from '../../../src/document/index.ts'
+import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { recordingPitch } from '../../../src/input/audio/index.ts'
 import { InstrumentVoice, scoreOf } from '../../../src/output/sound/index.ts'
 import { CORPUS } from '../../support/tunes.ts'

@@ -1,24 +1,24 @@
 import { describe, expect, it } from 'vitest'
+import { WHOLE } from '../../../src/music/index.ts'
 import {
-  arranging,
   DEFAULT_PLAYER,
-  finish,
   guitarSetup,
-  inputHash,
-  readTextTab,
-  scoreOfTab,
   setupOf,
-  textTab,
+  tuningById,
+  type Setup,
+} from '../../../src/instrument/index.ts'
+import {
+  inputHash,
   ticksAt,
   timelineOf,
-  tuningById,
-  WHOLE,
-  wholeTune,
   type Layer,
-  type Setup,
   type Style,
   type TuneDoc,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { textTab } from '../../../src/output/index.ts'
+import { readTextTab, scoreOfTab } from '../../../src/input/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { scoreFaults } from '../../edit/scoreFaults.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 import { problemWords, refusalWords } from '../../support/words.ts'

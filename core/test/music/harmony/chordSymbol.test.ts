@@ -14,7 +14,7 @@ import {
   scaleOf,
   transposeChord,
   transposeKey,
-} from '../../../src/index.ts'
+} from '../../../src/music/index.ts'
 
 const read = (text: string) => {
   const reading = readChordSymbol(text)

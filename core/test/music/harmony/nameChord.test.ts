@@ -4,15 +4,15 @@ import { describe, expect, it } from 'vitest'
 import {
   chordPitchClasses,
   chordText,
-  guitarSetup,
   mod12,
   nameChord,
-  nameShape,
   nameText,
   pitchClass,
   plainName,
   readChordSymbol,
-} from '../../../src/index.ts'
+} from '../../../src/music/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import { nameShape } from '../../../src/chords/index.ts'
 import { chord, frets } from '../../support/chords.ts'
 
 const namesOf = (shape: string, capo = 0) =>

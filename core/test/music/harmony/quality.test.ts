@@ -16,7 +16,7 @@ import {
   readChordSymbol,
   spellInChord,
   toneNeeds,
-} from '../../../src/index.ts'
+} from '../../../src/music/index.ts'
 import { chord } from '../../support/chords.ts'
 
 const ROOTS = ['C', 'C#', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'] as const

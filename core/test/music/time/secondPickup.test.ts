@@ -1,19 +1,11 @@
 import { produce } from 'immer'
 import { describe, expect, it } from 'vitest'
-import {
-  applyEdit,
-  arranging,
-  arrangementOf,
-  command,
-  finish,
-  guitarSetup,
-  inFullMeasure,
-  QUARTER,
-  timelineOf,
-  unfold,
-  wholeTune,
-  type TuneDoc,
-} from '../../../src/index.ts'
+import { inFullMeasure, QUARTER } from '../../../src/music/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import { command, timelineOf, unfold, type TuneDoc } from '../../../src/document/index.ts'
+import { arranging, arrangementOf, wholeTune } from '../../../src/arrange/index.ts'
+import { applyEdit } from '../../../src/edit/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { scoreOf } from '../../../src/output/sound/index.ts'
 import { tuneOf } from '../../support/tunes.ts'
 

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { chordText, harmonise, keepSuggestions, writeChords } from '../../../src/index.ts'
+import { chordText } from '../../../src/music/index.ts'
+import { keepSuggestions } from '../../../src/document/index.ts'
+import { harmonise } from '../../../src/arrange/index.ts'
+import { writeChords } from '../../../src/output/index.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { CORPUS, CORPUS_TEXT, tuneOf } from '../../support/tunes.ts'
 

@@ -1,6 +1,7 @@
+import type { PlacedFinger } from '../../../src/hand/index.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { guitarSetup, setupOf, type FingerOn, type LeftFinger, type Setup } from '../../../src/index.ts'
+import { guitarSetup, setupOf, type LeftFinger, type Setup } from '../../../src/instrument/index.ts'
 import { neckSvg } from '../../../src/output/handout/index.ts'
 import { boxSvg } from '../../../src/output/engrave/boxPaper.ts'
 import { svgMarks, type SvgMark } from '../../support/svgMarks.ts'
@@ -84,7 +85,7 @@ const hands = (strings: number) =>
         ...fingers.map((finger) =>
           fc
             .tuple(fc.nat(3), fc.integer({ min: 1, max: strings }), fc.integer({ min: 1, max: strings }))
-            .map(([up, a, b]): FingerOn => ({
+            .map(([up, a, b]): PlacedFinger => ({
               finger,
               fret: low + up,
               from: Math.min(a, b),
@@ -95,7 +96,7 @@ const hands = (strings: number) =>
     ),
   )
 
-function readNeck(svg: string, setup: Setup): FingerOn[] {
+function readNeck(svg: string, setup: Setup): PlacedFinger[] {
   const marks = svgMarks(svg)
   const left = setup.player.handedness === 'left'
   // String numbers stand over the strings.
@@ -156,7 +157,7 @@ describe('the neck read back from its picture', () => {
           [],
           room,
         )
-        const byFinger = (list: readonly FingerOn[]) => [...list].sort((a, b) => +a.finger - +b.finger)
+        const byFinger = (list: readonly PlacedFinger[]) => [...list].sort((a, b) => +a.finger - +b.finger)
         expect(byFinger(readNeck(svg, setup))).toEqual(byFinger(fingers))
       }),
     )

@@ -1,19 +1,16 @@
 import { describe, expect, it } from 'vitest'
+import { WHOLE } from '../../../src/music/index.ts'
+import { guitarSetup, setupOf, tuningById, type Setup } from '../../../src/instrument/index.ts'
 import {
-  guitarSetup,
   LEVELS,
-  refusalOf,
-  setupOf,
   STYLES,
-  tuningById,
-  WHOLE,
   type Level,
   type Measure,
   type Score,
-  type Setup,
   type Style,
   type TabNote,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { refusalOf } from '../../../src/arrange/index.ts'
 import {
   tabSystems,
   USUAL_PAPER_LAYERS,

@@ -1,16 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  chordShapes,
-  guitarSetup,
-  LANGUAGES,
-  lessonOf,
-  timelineOf,
-  ticksAt,
-  USUAL_LESSON,
-  type LessonSettings,
-  type Score,
-} from '../../../src/index.ts'
+import { LANGUAGES } from '../../../src/messages/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import { timelineOf, ticksAt, type Score } from '../../../src/document/index.ts'
+import { chordShapes, lessonOf, USUAL_LESSON, type LessonSettings } from '../../../src/lesson/index.ts'
 import {
   BLOCK_KINDS,
   handoutPieces,

@@ -1,7 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { guitarSetup, timelineOf } from '../../../src/index.ts'
-import { hit, layOut, staffOf, xAt, type LayoutMeasure } from '../../../src/output/layout/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import { timelineOf } from '../../../src/document/index.ts'
+import { staffOf } from '../../../src/output/index.ts'
+import { hit, layOut, xAt, type LayoutMeasure } from '../../../src/output/layout/index.ts'
 import { plainValues } from '../../../src/output/notation/plainValues.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 

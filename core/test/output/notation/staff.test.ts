@@ -1,15 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import {
-  midiOf,
-  pitchAt,
-  setupOf,
-  SOLO_STYLES,
-  ticksAt,
-  timelineOf,
-  tuningById,
-  type Score,
-  type TuneDoc,
-} from '../../../src/index.ts'
+import { midiOf } from '../../../src/music/index.ts'
+import { pitchAt, setupOf, tuningById } from '../../../src/instrument/index.ts'
+import { SOLO_STYLES, ticksAt, timelineOf, type Score, type TuneDoc } from '../../../src/document/index.ts'
 import {
   staffOf,
   writtenAbove,

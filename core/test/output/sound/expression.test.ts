@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { timelineOf, unfold, type Layer, type TabNote } from '../../../src/index.ts'
+import { timelineOf, unfold, type Layer, type TabNote } from '../../../src/document/index.ts'
 import { InstrumentVoice, scoreOf, type Performance } from '../../../src/output/sound/index.ts'
-import { guitarSetup } from '../../../src/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
 import { arrangeTune, tuneOfMusic } from '../../support/tunes.ts'
 
 const tune = tuneOfMusic('"C"cdec|"G"g2f2|"F"fedc|"C"c4|]', 'M:4/4\nL:1/4\nQ:1/4=120\nK:C')

@@ -1,19 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import {
-  arranging,
-  finish,
-  guitarSetup,
-  hertz,
-  pitchAt,
-  QUARTER,
-  setupOf,
-  wholeTune,
-  lockOf,
-  type Lock,
-  type LockField,
-  type LockValues,
-  type Setup,
-} from '../../../src/index.ts'
+import { hertz, QUARTER } from '../../../src/music/index.ts'
+import { guitarSetup, pitchAt, setupOf, type Setup } from '../../../src/instrument/index.ts'
+import { lockOf, type Lock, type LockField, type LockValues } from '../../../src/document/index.ts'
+import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { finish } from '../../../src/turns.ts'
 import {
   InstrumentVoice,
   PluckedString,

@@ -1,22 +1,17 @@
 import { describe, expect, it } from 'vitest'
+import { guitarSetup, setupOf, tuningById, type Setup } from '../../../src/instrument/index.ts'
 import {
-  arranging,
-  finish,
-  guitarSetup,
   isSolo,
-  refusalOf,
-  setupOf,
   STYLES,
-  textTab,
   ticksAt,
-  tuningById,
-  wholeTune,
   type Layer,
   type Ornament,
-  type Setup,
   type Style,
   type TuneDoc,
-} from '../../../src/index.ts'
+} from '../../../src/document/index.ts'
+import { arranging, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
+import { textTab } from '../../../src/output/index.ts'
+import { finish } from '../../../src/turns.ts'
 import { CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 /** One sign on a string: a fret, with what the page writes around it. */

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { guitarSetup, textTab, ticksAt } from '../../../src/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import { ticksAt } from '../../../src/document/index.ts'
+import { textTab } from '../../../src/output/index.ts'
 import { arrangeTune, CORPUS } from '../../support/tunes.ts'
 
 /** Reads the printed tab back: for each system the columns that hold frets, string by string, left to right. */

@@ -1,4 +1,4 @@
-import { remarkMessages } from '@velvet-porch/core'
+import { remarkMessages } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import { remarksInWorker } from '../../workers/benchWorker.ts'
 import { say } from '../../texts/say.ts'

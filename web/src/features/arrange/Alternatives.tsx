@@ -1,14 +1,8 @@
 import { Button, Group, SegmentedControl } from '@mantine/core'
-import {
-  hertz,
-  pitchAt,
-  type Alternative,
-  type ArrangementDoc,
-  type TermChange,
-  type Ticks,
-  type TuneDoc,
-  withId,
-} from '@velvet-porch/core'
+import { hertz, type Ticks } from '@velvet-porch/core/music'
+import { pitchAt } from '@velvet-porch/core/instrument'
+import { type ArrangementDoc, type TuneDoc, withId } from '@velvet-porch/core/document'
+import type { Alternative, TermChange } from '@velvet-porch/core/arrange'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { player } from '../../score/playback/player.ts'

@@ -1,6 +1,7 @@
-import type { AuditReport, TuneDoc } from '@velvet-porch/core'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import type { AuditReport } from '@velvet-porch/core/audit'
 import { useTranslation } from 'react-i18next'
-import { measureNumbers } from '@velvet-porch/core'
+import { measureNumbers } from '@velvet-porch/core/document'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { say } from '../../texts/say.ts'
 

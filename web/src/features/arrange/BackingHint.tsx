@@ -1,5 +1,5 @@
 import { Anchor } from '@mantine/core'
-import type { Style } from '@velvet-porch/core'
+import type { Style } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 

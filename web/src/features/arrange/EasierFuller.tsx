@@ -1,13 +1,6 @@
 import { Button, SegmentedControl } from '@mantine/core'
-import {
-  regionAt,
-  stretchByCapo,
-  type ArrangementDoc,
-  type Layer,
-  type MeasureRange,
-  type EffortVersion,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { regionAt, type ArrangementDoc, type Layer, type TuneDoc } from '@velvet-porch/core/document'
+import { stretchByCapo, type MeasureRange, type EffortVersion } from '@velvet-porch/core/arrange'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'

@@ -1,12 +1,8 @@
 import type { TFunction } from 'i18next'
 import { useElementSize } from '@mantine/hooks'
-import {
-  effortOf,
-  tuneEffort,
-  USUAL_TEMPO,
-  type ArrangementDoc,
-  type MeasureEffort,
-} from '@velvet-porch/core'
+import { USUAL_TEMPO } from '@velvet-porch/core/music'
+import type { ArrangementDoc } from '@velvet-porch/core/document'
+import { effortOf, tuneEffort, type MeasureEffort } from '@velvet-porch/core/hand'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'

@@ -1,6 +1,6 @@
 import type { TFunction } from 'i18next'
 import { Group } from '@mantine/core'
-import type { NoteCount, EffortVersion } from '@velvet-porch/core'
+import type { NoteCount, EffortVersion } from '@velvet-porch/core/arrange'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useChangeWords } from './useChangeWords.ts'

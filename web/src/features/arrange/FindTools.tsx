@@ -1,6 +1,7 @@
 import { ActionIcon, Popover, Text, TextInput, Tooltip, UnstyledButton } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
-import { FINDABLE, findOnPage, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import { FINDABLE, findOnPage } from '@velvet-porch/core/edit'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useActions } from '../../state/actions.ts'

@@ -1,6 +1,6 @@
 import type { TFunction } from 'i18next'
 import { UnstyledButton } from '@mantine/core'
-import { formMap, type TuneDoc } from '@velvet-porch/core'
+import { formMap, type TuneDoc } from '@velvet-porch/core/document'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { player } from '../../score/playback/player.ts'

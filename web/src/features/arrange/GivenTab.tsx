@@ -1,4 +1,4 @@
-import { filledRound, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { filledRound, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'
 import { Act, Notice } from './Notice.tsx'

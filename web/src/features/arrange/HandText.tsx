@@ -1,14 +1,8 @@
-import {
-  fingersOn,
-  handMove,
-  midiOf,
-  spanOf,
-  widestReach,
-  type FingerOn,
-  type HandMove,
-  type Pressed,
-  type Setup,
-} from '@velvet-porch/core'
+import { type PlacedFinger, placedFingers } from '@velvet-porch/core/hand'
+import { midiOf } from '@velvet-porch/core/music'
+import { spanOf, type Setup } from '@velvet-porch/core/instrument'
+import { widestReach, type Pressed } from '@velvet-porch/core/hand'
+import { handMove, type HandMove } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import type { HandMoment } from '../../score/neck/handMove.ts'
@@ -49,7 +43,7 @@ export function HandText({
             {hand.next.shape && hand.next.shape !== hand.now.shape
               ? `${names.shape(hand.next.shape)} — `
               : ''}
-            <MoveText move={handMove(fingersOn(hand.now), fingersOn(hand.next))} />
+            <MoveText move={handMove(placedFingers(hand.now), placedFingers(hand.next))} />
           </div>
         ) : null}
       </div>
@@ -81,12 +75,12 @@ function MelodyReading({ model, spot }: { model: SheetModel; spot: SheetPosition
   )
 }
 
-const fingerName = (f: FingerOn | FingerOn['finger']) => (typeof f === 'object' ? f.finger : f)
+const fingerName = (f: PlacedFinger | PlacedFinger['finger']) => (typeof f === 'object' ? f.finger : f)
 
 function MoveText({ move }: { move: HandMove }) {
   const { t } = useTranslation()
   const some = (
-    fingers: readonly (FingerOn | FingerOn['finger'])[],
+    fingers: readonly (PlacedFinger | PlacedFinger['finger'])[],
     one: 'stays' | 'slides' | 'lands' | 'lifts',
     many: 'stay' | 'slide' | 'land' | 'lift',
   ) =>

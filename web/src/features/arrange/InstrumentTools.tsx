@@ -1,5 +1,11 @@
 import { Select } from '@mantine/core'
-import { highestCapo, INSTRUMENTS, namedTunings, tuningId, type InstrumentKind } from '@velvet-porch/core'
+import {
+  highestCapo,
+  INSTRUMENTS,
+  namedTunings,
+  tuningId,
+  type InstrumentKind,
+} from '@velvet-porch/core/instrument'
 import { useTranslation } from 'react-i18next'
 import type { Settings } from './settings.ts'
 import type { BenchArranger } from './useArranger.ts'

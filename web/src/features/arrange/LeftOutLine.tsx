@@ -1,4 +1,4 @@
-import { USUAL_SCHOOL } from '@velvet-porch/core'
+import { USUAL_SCHOOL } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { leftOutInWorker } from '../../workers/benchWorker.ts'
 import { FoundList } from './FoundList.tsx'

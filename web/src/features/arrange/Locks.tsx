@@ -1,9 +1,9 @@
+import { groupBy } from 'es-toolkit'
 import { ActionIcon, Button, CloseButton, Tooltip } from '@mantine/core'
 import { IconLock, IconLockOpen } from '@tabler/icons-react'
 import {
   isLockOf,
   lockOf,
-  measureLock,
   placeAndFinger,
   withId,
   type ArrangementDoc,
@@ -12,7 +12,8 @@ import {
   type Lock,
   type TabNote,
   regionAt,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { measureLock } from '@velvet-porch/core/edit'
 import { useTranslation } from 'react-i18next'
 import { beatOf, type SheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
 import type { BenchArranger } from './useArranger.ts'
@@ -193,9 +194,7 @@ const KINDS = ['measure', 'grip', 'typed', 'erased'] as const
 
 /** Place and finger of one note are one lock to the eye. */
 function groups(locks: readonly Lock[]): LockGroup[] {
-  const byTarget = new Map<Id, Lock[]>()
-  for (const lock of locks) byTarget.set(lock.target, [...(byTarget.get(lock.target) ?? []), lock])
-  return [...byTarget].map(([target, own]) => ({
+  return Object.entries(groupBy(locks, (lock) => lock.target)).map(([target, own]) => ({
     target,
     kind: KINDS.find((k) => own.some((l) => l.field === k)) ?? 'note',
     locks: own,

@@ -1,6 +1,6 @@
 import { Button, Menu } from '@mantine/core'
 import { IconTilde } from '@tabler/icons-react'
-import { ORNAMENTS, type Ornament } from '@velvet-porch/core'
+import { ORNAMENTS, type Ornament } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 
 /** How much of a section's melody is ornamented. */

@@ -1,14 +1,7 @@
 import { ActionIcon, Button, Group, Select, TextInput, Tooltip } from '@mantine/core'
 import { IconSwitchVertical, IconTrash } from '@tabler/icons-react'
-import {
-  exchanged,
-  keptAsOssia,
-  LEVELS,
-  type ArrangementDoc,
-  type Id,
-  type TuneDoc,
-  type Variant,
-} from '@velvet-porch/core'
+import { LEVELS, type ArrangementDoc, type Id, type TuneDoc, type Variant } from '@velvet-porch/core/document'
+import { exchanged, keptAsOssia } from '@velvet-porch/core/edit'
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'

@@ -1,6 +1,6 @@
-import { fretsText } from '@velvet-porch/core'
+import { fretsText } from '@velvet-porch/core/chords'
 import { CloseButton } from '@mantine/core'
-import type { TuneDoc } from '@velvet-porch/core'
+import type { TuneDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { unpinShape } from '../../state/pinShape.ts'

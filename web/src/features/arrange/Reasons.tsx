@@ -1,4 +1,4 @@
-import type { Grip } from '@velvet-porch/core'
+import type { Grip } from '@velvet-porch/core/document'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useTermWords } from './useTermWords.ts'

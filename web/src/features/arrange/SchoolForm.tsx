@@ -1,14 +1,13 @@
 import { Select, Stack, Text } from '@mantine/core'
+import { PICKING_SCHOOLS, type PickingSchool } from '@velvet-porch/core/instrument'
 import {
   HAND_RULES,
   LIFT_RULES,
-  PICKING_SCHOOLS,
   ROOT_RULES,
   RUN_RULES,
   STROKE_RULES,
-  type PickingSchool,
   type School,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 
 interface Props {

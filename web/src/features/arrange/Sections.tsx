@@ -9,11 +9,11 @@ import {
   VisuallyHidden,
 } from '@mantine/core'
 import { IconArrowMerge, IconScissors, IconSchool } from '@tabler/icons-react'
+import type { Metre } from '@velvet-porch/core/music'
+import { INSTRUMENTS, type Setup } from '@velvet-porch/core/instrument'
 import {
-  INSTRUMENTS,
   joinRegion,
   LEVELS,
-  refusalOf,
   regionAt,
   splitRegion,
   ACCOMPANIMENTS,
@@ -24,15 +24,13 @@ import {
   USUAL_ORNAMENT,
   USUAL_SCHOOL,
   withChoice,
-  type HarmonySegment,
   type Level,
-  type Metre,
   type Region,
   type School,
-  type Setup,
   type Style,
   type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { refusalOf, type HarmonySegment } from '@velvet-porch/core/arrange'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'

@@ -1,5 +1,5 @@
 import { Chip, Group, Text } from '@mantine/core'
-import { withId, type ArrangementDoc } from '@velvet-porch/core'
+import { withId, type ArrangementDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import {

@@ -1,6 +1,6 @@
 import { NumberInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
-import type { ArrangementDoc } from '@velvet-porch/core'
+import type { ArrangementDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { change } from '../../state/documents.ts'
 

@@ -10,7 +10,7 @@ import {
   Tooltip,
 } from '@mantine/core'
 import { IconVersions } from '@tabler/icons-react'
-import type { ArrangementDoc, Id } from '@velvet-porch/core'
+import type { ArrangementDoc, Id } from '@velvet-porch/core/document'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { dropVersion, keepVersion, takeVersion, useVersions } from '../../state/versions.ts'

@@ -1,4 +1,4 @@
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 
 /** An arrangement that stands, and the way to a place on its sheet. */

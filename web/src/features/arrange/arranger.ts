@@ -1,15 +1,7 @@
-import {
-  arrangementOf,
-  isFresh,
-  locksAround,
-  madeFresh,
-  setupOf,
-  withSelection,
-  withShift,
-  type Id,
-  type Player,
-  type Score,
-} from '@velvet-porch/core'
+import { setupOf, withShift, type Player } from '@velvet-porch/core/instrument'
+import { isFresh, madeFresh, type Id, type Score } from '@velvet-porch/core/document'
+import { arrangementOf } from '@velvet-porch/core/arrange'
+import { locksAround, withSelection } from '@velvet-porch/core/edit'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import type { OpenScore } from '../../state/openScore.ts'
 import { arrangementId } from '../../state/shelf.ts'

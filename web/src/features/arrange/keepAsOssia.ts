@@ -1,11 +1,5 @@
-import {
-  layerOfMeasures,
-  type Id,
-  type MeasureRange,
-  type EffortVersion,
-  type TuneDoc,
-  type Variant,
-} from '@velvet-porch/core'
+import { layerOfMeasures, type Id, type TuneDoc, type Variant } from '@velvet-porch/core/document'
+import type { MeasureRange, EffortVersion } from '@velvet-porch/core/arrange'
 import { newId } from '../../newId.ts'
 import { change } from '../../state/documents.ts'
 

@@ -1,5 +1,5 @@
 import type { TFunction } from 'i18next'
-import type { Variant } from '@velvet-porch/core'
+import type { Variant } from '@velvet-porch/core/document'
 import type { SheetModel } from '../../score/sheet/sheetModel.ts'
 
 /** Which measures a kept version is of, and what it does otherwise. */

@@ -1,14 +1,12 @@
+import { STANDARD_TUNING, type InstrumentKind, type Tuning } from '@velvet-porch/core/instrument'
 import {
-  STANDARD_TUNING,
   tidyRegions,
-  wholeTune,
   type ArrangementDoc,
-  type InstrumentKind,
   type Lock,
   type Region,
   type TuneDoc,
-  type Tuning,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { wholeTune } from '@velvet-porch/core/arrange'
 
 /** All that is chosen on the bench: what is arranged where, for which instrument, and what is to stay as it is. */
 export interface Settings {

@@ -1,11 +1,11 @@
 import {
   givenMeasures,
-  type Alternative,
   type ArrangementDoc,
   type Id,
   type Lock,
   type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import type { Alternative } from '@velvet-porch/core/arrange'
 
 /** An arrangement with another way of playing some of it in place, to be looked at and heard. */
 export function withAlternative(doc: ArrangementDoc, way: Alternative): ArrangementDoc {

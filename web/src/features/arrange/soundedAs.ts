@@ -1,22 +1,22 @@
 import {
   artificialPlacesOf,
-  bendableBy,
-  isTouched,
-  LEAST_BEND_FRET,
   openPitch,
   pitchAt,
   placesOf,
+  type Place,
+  type Setup,
+} from '@velvet-porch/core/instrument'
+import {
   ticksAt,
   type Arrival,
   type AskedArticulation,
   isLockOf,
-  leftFinger,
   type Lock,
   type NewLock,
-  type Place,
-  type Setup,
   type TabNote,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { leftFinger } from '@velvet-porch/core/hand'
+import { bendableBy, isTouched, LEAST_BEND_FRET } from '@velvet-porch/core/arrange'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 
 /** Ways to sound a melody note that a teacher may ask for: from the note before, or by itself. */

@@ -1,4 +1,4 @@
-import type { ArrangementDoc } from '@velvet-porch/core'
+import type { ArrangementDoc } from '@velvet-porch/core/document'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'

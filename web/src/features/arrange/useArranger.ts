@@ -1,4 +1,4 @@
-import { isFresh, sameContent, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { isFresh, sameContent, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'

@@ -1,12 +1,12 @@
 import {
   timelineOf,
   variantsOf,
-  withoutOptional,
   withVariant,
   type ArrangementDoc,
   type TuneDoc,
   type Variant,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { withoutOptional } from '@velvet-porch/core/arrange'
 import { useMemo } from 'react'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
 

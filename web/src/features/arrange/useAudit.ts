@@ -1,4 +1,6 @@
-import type { ArrangementDoc, AuditReport, Finding, TuneDoc } from '@velvet-porch/core'
+import { groupBy } from 'es-toolkit'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import type { AuditReport, Finding } from '@velvet-porch/core/audit'
 import { useMemo } from 'react'
 import { auditInWorker } from '../../workers/benchWorker.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'
@@ -6,7 +8,7 @@ import { useAnswer } from '../../workers/useAnswer.ts'
 /** What the independent audit says of a finished arrangement, and its findings by measure index. */
 export function useAudit(ready: { readonly tune: TuneDoc; readonly doc: ArrangementDoc } | undefined): {
   readonly report: AuditReport | undefined
-  readonly faults: ReadonlyMap<number, readonly Finding[]>
+  readonly faults: Readonly<Record<number, readonly Finding[]>>
 } {
   const { tune, doc } = ready ?? {}
   const { answer: report } = useAnswer(
@@ -14,10 +16,6 @@ export function useAudit(ready: { readonly tune: TuneDoc; readonly doc: Arrangem
     auditInWorker,
     tune && doc ? ([tune, doc] as const) : undefined,
   )
-  const faults = useMemo(() => {
-    const byMeasure = new Map<number, Finding[]>()
-    for (const f of report?.findings ?? []) byMeasure.set(f.measure, [...(byMeasure.get(f.measure) ?? []), f])
-    return byMeasure
-  }, [report])
+  const faults = useMemo(() => groupBy(report?.findings ?? [], (f) => f.measure), [report])
   return { report, faults }
 }

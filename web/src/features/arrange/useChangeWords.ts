@@ -1,4 +1,4 @@
-import type { Change } from '@velvet-porch/core'
+import type { Change } from '@velvet-porch/core/arrange'
 import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 

@@ -1,4 +1,5 @@
-import type { ArrangementDoc, EffortVersion, MeasureRange, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import type { EffortVersion, MeasureRange } from '@velvet-porch/core/arrange'
 import { useMemo, useState } from 'react'
 import { versionsInWorker } from '../../workers/benchWorker.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'

@@ -1,4 +1,4 @@
-import { undo, type ArrangementDoc } from '@velvet-porch/core'
+import { undo, type ArrangementDoc } from '@velvet-porch/core/document'
 import { useMemo } from 'react'
 import { db } from '../../state/db.ts'
 import { useStored } from '../../state/useStored.ts'

@@ -1,4 +1,4 @@
-import type { CostTerm } from '@velvet-porch/core'
+import type { CostTerm } from '@velvet-porch/core/document'
 import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { stages } from '../../texts/stages.ts'

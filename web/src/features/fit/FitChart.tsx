@@ -1,5 +1,5 @@
 import { useComputedColorScheme } from '@mantine/core'
-import type { FitOption } from '@velvet-porch/core'
+import type { FitOption } from '@velvet-porch/core/arrange'
 import { BubbleController, Chart, Legend, LinearScale, PointElement, Tooltip } from 'chart.js'
 import { memo, useMemo, type KeyboardEvent } from 'react'
 import { Bubble } from 'react-chartjs-2'

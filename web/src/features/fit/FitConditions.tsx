@@ -9,23 +9,18 @@ import {
   Text,
   TextInput,
 } from '@mantine/core'
+import { transposeKey } from '@velvet-porch/core/music'
+import { highestCapo, namedTunings } from '@velvet-porch/core/instrument'
+import { LEVELS, STYLES, type Level, type Style, type TuneDoc } from '@velvet-porch/core/document'
 import {
   ALL_SHIFTS,
-  highestCapo,
-  LEVELS,
-  namedTunings,
   PARTNERS,
-  STYLES,
-  transposeKey,
   VOICE_TYPES,
   type FitOption,
-  type Level,
   type RangeFault,
-  type Style,
-  type TuneDoc,
   type VoiceRange,
   type VoiceType,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
 import { memo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,15 +1,13 @@
 import { Button, Group, Text } from '@mantine/core'
 import { IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
+import { layerOfMeasures, opening, type Layer } from '@velvet-porch/core/document'
 import {
   capoTaper,
-  layerOfMeasures,
-  opening,
   setupWith,
   type FitOption,
   type FitQuestion,
-  type Layer,
   type Partner,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
 import { memo, useMemo, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

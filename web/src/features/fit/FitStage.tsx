@@ -1,6 +1,7 @@
 import type { TFunction } from 'i18next'
 import { Alert, Button, Group, Progress, Text } from '@mantine/core'
-import type { ArrangementDoc, FitOption, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import type { FitOption } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { useArrangement, useTune } from '../../state/useTune.ts'

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core'
-import { HIGHEST_CAPO, type FitOption } from '@velvet-porch/core'
+import { HIGHEST_CAPO, type FitOption } from '@velvet-porch/core/arrange'
 import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'

@@ -1,4 +1,5 @@
-import { measureNumbers, partnerParts, type FitOption, type Partner, type TuneDoc } from '@velvet-porch/core'
+import { measureNumbers, type TuneDoc } from '@velvet-porch/core/document'
+import { partnerParts, type FitOption, type Partner } from '@velvet-porch/core/arrange'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,11 +1,6 @@
-import {
-  melodyOf,
-  midiOf,
-  timelineOf,
-  type FitOption,
-  type TuneDoc,
-  type VoiceRange,
-} from '@velvet-porch/core'
+import { midiOf } from '@velvet-porch/core/music'
+import { melodyOf, timelineOf, type TuneDoc } from '@velvet-porch/core/document'
+import type { FitOption, VoiceRange } from '@velvet-porch/core/arrange'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,5 +1,5 @@
 import { SegmentedControl, Text } from '@mantine/core'
-import { WISHES, type Preferences } from '@velvet-porch/core'
+import { WISHES, type Preferences } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 
 /** How much each wish weighs; moving one orders the options anew at once. */

@@ -1,11 +1,5 @@
-import {
-  arrangementOf,
-  setupWith,
-  type ArrangementDoc,
-  type FitOption,
-  type FitQuestion,
-  type Layer,
-} from '@velvet-porch/core'
+import type { ArrangementDoc, Layer } from '@velvet-porch/core/document'
+import { arrangementOf, setupWith, type FitOption, type FitQuestion } from '@velvet-porch/core/arrange'
 import { db } from '../../state/db.ts'
 import { change } from '../../state/documents.ts'
 import { arrangementId, duplicateTune } from '../../state/shelf.ts'

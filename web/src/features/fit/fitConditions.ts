@@ -1,24 +1,28 @@
 import {
-  ALL_SHIFTS,
   namedTunings,
-  readRange,
   setupOf,
-  tidyRegions,
-  VOICE_TYPES,
-  wholeTune,
-  type ArrangementDoc,
-  type FitQuestion,
   type InstrumentKind,
-  type Level,
-  type Partner,
   type Player,
-  type RangeFault,
+  type TuningId,
+} from '@velvet-porch/core/instrument'
+import {
+  tidyRegions,
+  type ArrangementDoc,
+  type Level,
   type Style,
   type TuneDoc,
-  type TuningId,
+} from '@velvet-porch/core/document'
+import {
+  ALL_SHIFTS,
+  readRange,
+  VOICE_TYPES,
+  wholeTune,
+  type FitQuestion,
+  type Partner,
+  type RangeFault,
   type VoiceRange,
   type VoiceType,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
 
 /** All that is chosen on the Fit stage besides what matters how much. */
 export interface Conditions {

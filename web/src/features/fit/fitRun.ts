@@ -1,14 +1,14 @@
+import { inputHash } from '@velvet-porch/core/document'
 import {
   familiesOf,
   finalists,
-  inputHash,
   comparableEstimates,
   forKeyAndSinger,
   type FitOption,
   type FitQuestion,
   type Preferences,
   type WorkedOut,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
 import { proxy } from 'comlink'
 import { startFitWorker, type FitWorker } from '../../workers/fitWorkers.ts'
 import { WorkerError } from '../../workers/supervised.ts'

@@ -1,4 +1,7 @@
-import { transposeKey, tuningId, type FitOption, type InstrumentKind, type TuneDoc } from '@velvet-porch/core'
+import { transposeKey } from '@velvet-porch/core/music'
+import { tuningId, type InstrumentKind } from '@velvet-porch/core/instrument'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import type { FitOption } from '@velvet-porch/core/arrange'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

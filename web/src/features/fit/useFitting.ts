@@ -1,18 +1,15 @@
 import { useDebouncedValue } from '@mantine/hooks'
+import { measureNumbers, type ArrangementDoc, type Layer, type TuneDoc } from '@velvet-porch/core/document'
 import {
   bestTradeOffs,
   gapOf,
-  measureNumbers,
   narrowVoice,
   ranked,
   refusalOf,
   USUAL_PREFERENCES,
-  type ArrangementDoc,
   type FitOption,
-  type Layer,
   type Preferences,
-  type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'

@@ -17,7 +17,7 @@ import {
 import { CSS } from '@dnd-kit/utilities'
 import { ActionIcon, Button, Menu, NumberInput, Textarea } from '@mantine/core'
 import { IconGripVertical, IconPlus, IconTrash } from '@tabler/icons-react'
-import { BLOCK_KINDS, LONGEST_NOTES, type Block } from '@velvet-porch/core/paper'
+import { BLOCK_KINDS, LONGEST_NOTES, type Block } from '@velvet-porch/core/output/handout'
 import { useTranslation } from 'react-i18next'
 
 interface Props {

@@ -1,5 +1,5 @@
 import { Chip, Group, NumberInput, SegmentedControl, Switch } from '@mantine/core'
-import { PAPERS, type HandoutDoc, type PaperLayers } from '@velvet-porch/core/paper'
+import { PAPERS, type HandoutDoc, type PaperLayers } from '@velvet-porch/core/output/handout'
 import { useTranslation } from 'react-i18next'
 import { Choice } from '../lesson/Choice.tsx'
 import { SpeechOptions } from '../lesson/SpeechOptions.tsx'

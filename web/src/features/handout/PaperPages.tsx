@@ -1,5 +1,5 @@
 import { useElementSize } from '@mantine/hooks'
-import type { PaperWords } from '@velvet-porch/core'
+import type { PaperWords } from '@velvet-porch/core/lesson'
 import {
   escaped,
   pageHtml,
@@ -10,7 +10,7 @@ import {
   roomOn,
   type HandoutDoc,
   type PaperPiece,
-} from '@velvet-porch/core/paper'
+} from '@velvet-porch/core/output/handout'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 

@@ -1,4 +1,4 @@
-import { escaped, paperCss, printCss, type HandoutDoc } from '@velvet-porch/core/paper'
+import { escaped, paperCss, printCss, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { download } from '../../ui/saveAs.ts'
 import { fontCss } from './fontCss.ts'
 

@@ -4,11 +4,10 @@ import {
   measureNumbers,
   timelineOf,
   type ArrangementDoc,
-  type MeasureRange,
-  type EffortVersion,
   type TuneDoc,
   type Variant,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import type { MeasureRange, EffortVersion } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { keepAsOssia } from '../arrange/keepAsOssia.ts'

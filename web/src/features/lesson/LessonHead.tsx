@@ -1,6 +1,6 @@
 import { Button, Group, Select } from '@mantine/core'
 import { IconMaximize } from '@tabler/icons-react'
-import { TEACH_LAYERS, type TeachLayer } from '@velvet-porch/core'
+import { TEACH_LAYERS, type TeachLayer } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
 import type { Instead } from './EasierHere.tsx'

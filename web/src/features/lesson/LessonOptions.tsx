@@ -1,6 +1,6 @@
 import { Button, NumberInput, Popover } from '@mantine/core'
 import { IconAdjustments } from '@tabler/icons-react'
-import { UNITS, type LessonSettings } from '@velvet-porch/core'
+import { UNITS, type LessonSettings } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 import { Choice } from './Choice.tsx'
 import { SpeechOptions } from './SpeechOptions.tsx'

@@ -1,5 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core'
-import { hertz, pitchAt, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { hertz } from '@velvet-porch/core/music'
+import { pitchAt } from '@velvet-porch/core/instrument'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NeckLegend } from '../arrange/HandText.tsx'

@@ -1,6 +1,6 @@
 import { Alert, FileButton, Button, Table } from '@mantine/core'
 import { IconFileUpload } from '@tabler/icons-react'
-import { pieceText, piecesOf, progressOf, type Lesson, type LogOf } from '@velvet-porch/core'
+import { pieceText, piecesOf, progressOf, type Lesson, type LogOf } from '@velvet-porch/core/lesson'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'

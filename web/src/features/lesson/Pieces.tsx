@@ -1,4 +1,5 @@
-import { tuneEffort, type MeasureEffort, type Piece } from '@velvet-porch/core'
+import { tuneEffort, type MeasureEffort } from '@velvet-porch/core/hand'
+import type { Piece } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 
 /** A ceiling this many times over the goal is nobody's worry. */

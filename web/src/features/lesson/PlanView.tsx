@@ -9,7 +9,7 @@ import {
   toLearnIn,
   type Lesson,
   type LearningStep,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/lesson'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 

@@ -1,4 +1,4 @@
-import type { MeasureScript } from '@velvet-porch/core'
+import type { MeasureScript } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 
 /** The whole lesson to scroll through; a line leads to its step. */

@@ -1,4 +1,6 @@
-import { LANGUAGES, NOTE_NAMINGS, type LessonSettings, type Speech } from '@velvet-porch/core'
+import { LANGUAGES } from '@velvet-porch/core/messages'
+import { NOTE_NAMINGS } from '@velvet-porch/core/music'
+import type { LessonSettings, Speech } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 import { Choice } from './Choice.tsx'
 

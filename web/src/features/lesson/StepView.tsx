@@ -1,4 +1,4 @@
-import { countText, stepSentences, type Lesson } from '@velvet-porch/core'
+import { countText, stepSentences, type Lesson } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 
 /** One step large: its measure, its count, what is done in words. */

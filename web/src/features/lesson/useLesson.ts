@@ -1,13 +1,5 @@
-import {
-  isInPiece,
-  layerOf,
-  lessonOf,
-  withVariant,
-  type ArrangementDoc,
-  type LearningStep,
-  type TeachLayer,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { withVariant, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
+import { isInPiece, layerOf, lessonOf, type LearningStep, type TeachLayer } from '@velvet-porch/core/lesson'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { handAt, withLifted, withReadyFingers } from '../../score/neck/handMove.ts'
 import { player } from '../../score/playback/player.ts'

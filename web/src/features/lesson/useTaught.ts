@@ -1,4 +1,4 @@
-import type { ArrangementDoc, TuneDoc, Variant } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc, Variant } from '@velvet-porch/core/document'
 import { useMemo } from 'react'
 import { useAsPlayed } from '../arrange/useAsPlayed.ts'
 import type { PlayerRow } from '../../state/db.ts'

@@ -1,4 +1,4 @@
-import type { LessonStep } from '@velvet-porch/core'
+import type { LessonStep } from '@velvet-porch/core/lesson'
 import { useCallback, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useActions } from '../../state/actions.ts'

@@ -1,5 +1,6 @@
 import { TextInput } from '@mantine/core'
-import { fretFromNut, highestCapo, transposeChord, type ChordReading } from '@velvet-porch/core'
+import { transposeChord, type ChordReading } from '@velvet-porch/core/music'
+import { fretFromNut, highestCapo } from '@velvet-porch/core/instrument'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'

@@ -1,4 +1,5 @@
-import { HARMONICS, harmonicsOf, hertz } from '@velvet-porch/core'
+import { hertz } from '@velvet-porch/core/music'
+import { HARMONICS, harmonicsOf } from '@velvet-porch/core/instrument'
 import { useTranslation } from 'react-i18next'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { LongNeck, type NeckMark } from '../../score/neck/LongNeck.tsx'

@@ -1,15 +1,6 @@
-import {
-  chordText,
-  findShapes,
-  heldShapesFor,
-  pitchAt,
-  readChordSymbol,
-  shownOrder,
-  STANDARD_TUNING,
-  type ChordReading,
-  type LeftFinger,
-  type Setup,
-} from '@velvet-porch/core'
+import { chordText, readChordSymbol, type ChordReading } from '@velvet-porch/core/music'
+import { pitchAt, STANDARD_TUNING, type LeftFinger, type Setup } from '@velvet-porch/core/instrument'
+import { findShapes, heldShapesFor, shownOrder } from '@velvet-porch/core/chords'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'

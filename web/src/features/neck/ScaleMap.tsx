@@ -4,19 +4,17 @@ import {
   degreeAbove,
   hertz,
   mod12,
-  pitchAt,
   pitchClass,
   plainName,
-  readClaim,
-  scaleFrets,
   SCALES,
   scaleTones,
-  tonesInPosition,
   type ChordReading,
   type NoteName,
   type PitchClass,
   type ScaleName,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/music'
+import { pitchAt, scaleFrets, tonesInPosition } from '@velvet-porch/core/instrument'
+import { readClaim } from '@velvet-porch/core/chords'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'

@@ -1,4 +1,6 @@
-import { hertz, INSTRUMENTS, mod12, nameShape, retuning } from '@velvet-porch/core'
+import { hertz, mod12 } from '@velvet-porch/core/music'
+import { INSTRUMENTS, retuning } from '@velvet-porch/core/instrument'
+import { nameShape } from '@velvet-porch/core/chords'
 import { useTranslation } from 'react-i18next'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'

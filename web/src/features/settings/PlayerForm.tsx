@@ -8,7 +8,7 @@ import {
   Select,
   TextInput,
 } from '@mantine/core'
-import { ADULT_SPANS, PICKING_SCHOOLS, type HandSpans } from '@velvet-porch/core'
+import { ADULT_SPANS, PICKING_SCHOOLS, type HandSpans } from '@velvet-porch/core/instrument'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'

@@ -1,5 +1,6 @@
 import { Button, SegmentedControl, Table } from '@mantine/core'
-import { DEFAULT_PLAYER, NOTE_NAMINGS, noteIn } from '@velvet-porch/core'
+import { NOTE_NAMINGS, noteIn } from '@velvet-porch/core/music'
+import { DEFAULT_PLAYER } from '@velvet-porch/core/instrument'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { newId } from '../../newId.ts'

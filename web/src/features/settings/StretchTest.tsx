@@ -1,4 +1,4 @@
-import { ADULT_SPANS, fingerFromNut, GUITAR, guitarSetup } from '@velvet-porch/core'
+import { ADULT_SPANS, fingerFromNut, GUITAR, guitarSetup } from '@velvet-porch/core/instrument'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { LongNeck, type NeckMark } from '../../score/neck/LongNeck.tsx'

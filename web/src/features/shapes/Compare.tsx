@@ -1,13 +1,8 @@
 import { CloseButton } from '@mantine/core'
-import {
-  bestPair,
-  chordChange,
-  fingeringsOf,
-  type ChordReading,
-  type FingeredGrip,
-  type Setup,
-  type Shape,
-} from '@velvet-porch/core'
+import type { ChordReading } from '@velvet-porch/core/music'
+import type { Setup } from '@velvet-porch/core/instrument'
+import { fingeringsOf } from '@velvet-porch/core/hand'
+import { bestPair, chordChange, type FingeredGrip, type Shape } from '@velvet-porch/core/chords'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'

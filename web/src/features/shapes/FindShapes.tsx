@@ -1,19 +1,15 @@
 import { Alert, Button, TextInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
 import {
-  fretsText,
-  fullCapo,
   mod12,
   nearestChord,
-  pitchAt,
   pitchClass,
   spellInChord,
   transposeChord,
-  withAskedBass,
   type ChordReading,
-  type Folded,
-  type Shape,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/music'
+import { pitchAt } from '@velvet-porch/core/instrument'
+import { fretsText, fullCapo, withAskedBass, type Folded, type Shape } from '@velvet-porch/core/chords'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'

@@ -1,4 +1,4 @@
-import type { FingeringReason } from '@velvet-porch/core'
+import type { FingeringReason } from '@velvet-porch/core/hand'
 import { useTranslation } from 'react-i18next'
 
 /** How many reasons for and against are said. */

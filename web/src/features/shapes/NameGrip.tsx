@@ -1,22 +1,8 @@
 import { Button, Group, TextInput } from '@mantine/core'
-import {
-  fretsText,
-  checkClaim,
-  fingeredShape,
-  fingeringsOf,
-  hertz,
-  lastFret,
-  mod12,
-  nameShape,
-  pitchAt,
-  pitchClass,
-  pitchIn,
-  readClaim,
-  samePitchPlaces,
-  spellInChord,
-  type Place,
-  type Setup,
-} from '@velvet-porch/core'
+import { hertz, mod12, pitchClass, pitchIn, spellInChord } from '@velvet-porch/core/music'
+import { lastFret, pitchAt, samePitchPlaces, type Place, type Setup } from '@velvet-porch/core/instrument'
+import { fingeringsOf } from '@velvet-porch/core/hand'
+import { fretsText, checkClaim, fingeredShape, nameShape, readClaim } from '@velvet-porch/core/chords'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'

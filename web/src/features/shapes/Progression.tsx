@@ -1,13 +1,7 @@
 import { Alert, SegmentedControl, TextInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
-import {
-  fretsText,
-  fullCapo,
-  nearestChord,
-  transposeChord,
-  type ChordReading,
-  type ProgressionFilters,
-} from '@velvet-porch/core'
+import { nearestChord, transposeChord, type ChordReading } from '@velvet-porch/core/music'
+import { fretsText, fullCapo, type ProgressionFilters } from '@velvet-porch/core/chords'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'

@@ -1,29 +1,32 @@
 import { Button, Group, Menu } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import {
-  barresOf,
-  fingeringReasons,
-  fingeringsOf,
-  freeFingersOf,
-  fullCapo,
-  heardIfAllRing,
   mod12,
-  openStringsAtRisk,
-  pitchAt,
-  silentStrings,
-  spanOf,
   spellInChord,
-  stretchOf,
   transposeChord,
   withOctave,
   pitchIn,
   type ChordReading,
+} from '@velvet-porch/core/music'
+import {
+  pitchAt,
+  spanOf,
   type InstrumentKind,
   type LeftFinger,
   type Setup,
+} from '@velvet-porch/core/instrument'
+import { fingeringReasons, fingeringsOf } from '@velvet-porch/core/hand'
+import {
+  barresOf,
+  freeFingersOf,
+  fullCapo,
+  heardIfAllRing,
+  openStringsAtRisk,
+  silentStrings,
+  stretchOf,
   type Shape,
   type SilentString,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/chords'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

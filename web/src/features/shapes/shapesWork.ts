@@ -1,4 +1,6 @@
-import type { ChordReading, ProgressionFilters, Setup, ShapeFilters } from '@velvet-porch/core'
+import type { ChordReading } from '@velvet-porch/core/music'
+import type { Setup } from '@velvet-porch/core/instrument'
+import type { ProgressionFilters, ShapeFilters } from '@velvet-porch/core/chords'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { ShapesApi } from '../../workers/shapes.worker.ts'
 import { Supervised } from '../../workers/supervised.ts'

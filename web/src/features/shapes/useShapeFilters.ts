@@ -1,4 +1,5 @@
-import { midiOf, pitchClass, readNote, type ShapeFilters } from '@velvet-porch/core'
+import { midiOf, pitchClass } from '@velvet-porch/core/music'
+import { readNote, type ShapeFilters } from '@velvet-porch/core/chords'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,5 +1,6 @@
 import { Button, Group, Modal, NumberInput, Select, Stack, Text } from '@mantine/core'
-import { TWELVE_BAR_FORMS, twelveBarAbc, type NoteName, type TwelveBarForm } from '@velvet-porch/core'
+import type { NoteName } from '@velvet-porch/core/music'
+import { TWELVE_BAR_FORMS, twelveBarAbc, type TwelveBarForm } from '@velvet-porch/core/arrange'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,19 +1,15 @@
+import { setupOf, tuningById, type InstrumentKind, type TuningId } from '@velvet-porch/core/instrument'
 import {
-  arrangementOf,
-  setupOf,
   splitRegion,
-  tuningById,
   USUAL_SCHOOL,
-  wholeTune,
   withChoice,
-  type InstrumentKind,
   type Level,
   type Region,
   type School,
   type Style,
   type TuneDoc,
-  type TuningId,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { arrangementOf, wholeTune } from '@velvet-porch/core/arrange'
 import { addTunes, arrangementId } from '../../state/shelf.ts'
 import { db } from '../../state/db.ts'
 import { arrangeInWorker, readInWorker } from '../../workers/benchWorker.ts'

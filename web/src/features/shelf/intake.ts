@@ -1,4 +1,5 @@
-import { decodeSource, LARGEST_SOURCE_BYTES, looksLikeTab, type TuneDoc } from '@velvet-porch/core'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import { decodeSource, LARGEST_SOURCE_BYTES, looksLikeTab } from '@velvet-porch/core/input'
 import { takeTuneFile } from '../../state/backup.ts'
 import i18next from 'i18next'
 import { problemText, problemWords, say } from '../../texts/say.ts'

@@ -2,7 +2,7 @@ import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { setDiagnostics, type Diagnostic } from '@codemirror/lint'
 import { Annotation, EditorState } from '@codemirror/state'
 import { EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view'
-import type { Problem } from '@velvet-porch/core'
+import type { Problem } from '@velvet-porch/core/input'
 import { useEffect, useImperativeHandle, useRef, type Ref } from 'react'
 
 export interface AbcEditorHandle {

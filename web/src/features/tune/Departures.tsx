@@ -1,4 +1,10 @@
-import { departures, measureNumbers, type Departure, type Measure, type TuneDoc } from '@velvet-porch/core'
+import {
+  departures,
+  measureNumbers,
+  type Departure,
+  type Measure,
+  type TuneDoc,
+} from '@velvet-porch/core/document'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { openingOf } from '../../state/documents.ts'

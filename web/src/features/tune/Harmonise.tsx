@@ -1,5 +1,7 @@
 import { Button, Group, Modal, Stack, Text } from '@mantine/core'
-import { writeChords, type AbcSpan, type HarmonyCandidate, type TuneDoc } from '@velvet-porch/core'
+import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
+import type { HarmonyCandidate } from '@velvet-porch/core/arrange'
+import { writeChords } from '@velvet-porch/core/output'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { notifications } from '@mantine/notifications'

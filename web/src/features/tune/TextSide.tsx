@@ -1,5 +1,6 @@
 import { Badge, Group, Text } from '@mantine/core'
-import type { Problem, TuneDoc } from '@velvet-porch/core'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import type { Problem } from '@velvet-porch/core/input'
 import { useCallback, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'

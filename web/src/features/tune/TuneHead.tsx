@@ -1,6 +1,6 @@
 import { Button, Group } from '@mantine/core'
 import { IconPencil } from '@tabler/icons-react'
-import type { TuneDoc } from '@velvet-porch/core'
+import type { TuneDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { keysOf, type SheetModel } from '../../score/sheet/sheetModel.ts'

@@ -1,5 +1,5 @@
 import { Text } from '@mantine/core'
-import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
+import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
 import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams, useSearchParams } from 'react-router'

@@ -1,4 +1,4 @@
-import type { AbcSpan, TuneDoc } from '@velvet-porch/core'
+import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
 
 /** Where a text stands in a longer one. */
 export interface TextRange {

@@ -1,13 +1,13 @@
 import {
   alignIds,
   keepSuggestions,
-  tidyTab,
   type AbcSpan,
-  type Problem,
   type Score,
   type TuneDoc,
-} from '@velvet-porch/core'
-import type { TuneReading } from '@velvet-porch/core/abc'
+} from '@velvet-porch/core/document'
+import type { Problem } from '@velvet-porch/core/input'
+import { tidyTab } from '@velvet-porch/core/edit'
+import type { TuneReading } from '@velvet-porch/core/input/abc'
 import i18next from 'i18next'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { editScore } from '../../state/openScore.ts'

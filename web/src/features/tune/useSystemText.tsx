@@ -1,4 +1,4 @@
-import type { TuneDoc } from '@velvet-porch/core'
+import type { TuneDoc } from '@velvet-porch/core/document'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { SystemText } from './SystemText.tsx'
 import { partIn, textOfSystem } from './textOfSystem.ts'

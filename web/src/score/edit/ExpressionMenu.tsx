@@ -1,11 +1,6 @@
 import { SegmentedControl, Stack, Text } from '@mantine/core'
-import {
-  EXPRESSION_PARTS,
-  EXPRESSIONS,
-  type ExpressionEdit,
-  type ExpressionPart,
-  type TabNote,
-} from '@velvet-porch/core'
+import { EXPRESSION_PARTS, EXPRESSIONS, type ExpressionPart, type TabNote } from '@velvet-porch/core/document'
+import type { ExpressionEdit } from '@velvet-porch/core/edit'
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
 import { BarPopover } from './BarPopover.tsx'

@@ -1,16 +1,7 @@
 import { Button, Group, NumberInput, Select, Stack, TextInput } from '@mantine/core'
-import {
-  FORM_SIGNS,
-  keyOf,
-  MODES,
-  WHOLE,
-  type EditCommand,
-  type Jump,
-  type Mode,
-  type NoteName,
-  type Provenance,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { keyOf, MODES, WHOLE, type Mode, type NoteName } from '@velvet-porch/core/music'
+import type { Jump, Provenance, TuneDoc } from '@velvet-porch/core/document'
+import { FORM_SIGNS, type EditCommand } from '@velvet-porch/core/edit'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

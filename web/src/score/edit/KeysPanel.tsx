@@ -1,5 +1,5 @@
 import { Button, Stack, Text } from '@mantine/core'
-import { midiOf, spellInKey, type Key, type Midi, type Pitch } from '@velvet-porch/core'
+import { midiOf, spellInKey, type Key, type Midi, type Pitch } from '@velvet-porch/core/music'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,5 +1,6 @@
 import { Button, Menu } from '@mantine/core'
-import { clipOf, type ArrangementDoc, type EditCommand, type TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import { clipOf, type EditCommand } from '@velvet-porch/core/edit'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { hold, useHeld } from './clipboard.ts'

@@ -1,5 +1,5 @@
 import { Button, Tooltip } from '@mantine/core'
-import type { TabNote } from '@velvet-porch/core'
+import type { TabNote } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { ExpressionMenu } from './ExpressionMenu.tsx'
 import {

@@ -1,5 +1,5 @@
 import { Checkbox, Chip, Group } from '@mantine/core'
-import type { Ticks } from '@velvet-porch/core'
+import type { Ticks } from '@velvet-porch/core/music'
 import { useTranslation } from 'react-i18next'
 import { ticksOf, valueOf, VALUES, VALUE_SIGNS, type Value } from './values.ts'
 

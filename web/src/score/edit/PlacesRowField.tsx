@@ -1,12 +1,7 @@
 import { TextInput } from '@mantine/core'
-import {
-  pitchAt,
-  readPlacesRow,
-  rowEdits,
-  type ArrangementDoc,
-  type RowFault,
-  type TuneDoc,
-} from '@velvet-porch/core'
+import { pitchAt } from '@velvet-porch/core/instrument'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import { readPlacesRow, rowEdits, type RowFault } from '@velvet-porch/core/edit'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

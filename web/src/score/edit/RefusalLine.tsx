@@ -1,7 +1,8 @@
 import { Alert, Button } from '@mantine/core'
 import { lengthSign } from './values.ts'
 import { useTranslation } from 'react-i18next'
-import { WHOLE, type EditCommand } from '@velvet-porch/core'
+import { WHOLE } from '@velvet-porch/core/music'
+import type { EditCommand } from '@velvet-porch/core/edit'
 import type { Writing } from './useWriting.ts'
 import { say } from '../../texts/say.ts'
 

@@ -1,5 +1,5 @@
 import { Button, CloseButton, Group } from '@mantine/core'
-import { STEPS } from '@velvet-porch/core'
+import { STEPS } from '@velvet-porch/core/music'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,6 +1,7 @@
 import type { TFunction } from 'i18next'
 import { Button, CloseButton, Group, Select, Tooltip } from '@mantine/core'
-import { chosenNotes, type ArrangementDoc, type Role, type TabNote } from '@velvet-porch/core'
+import type { ArrangementDoc, Role, TabNote } from '@velvet-porch/core/document'
+import { chosenNotes } from '@velvet-porch/core/edit'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'

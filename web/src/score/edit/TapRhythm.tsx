@@ -1,20 +1,14 @@
 import { Button, Checkbox, Group, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core'
+import { hertz, isCompound, inFullMeasure, QUARTER, USUAL_TEMPO, type Ticks } from '@velvet-porch/core/music'
 import {
-  hertz,
-  isCompound,
   melodyOf,
-  inFullMeasure,
-  quantised,
-  QUARTER,
   ticksAt,
   timelineOf,
-  USUAL_TEMPO,
-  type EditCommand,
   type MelodyNote,
   type Pos,
-  type Ticks,
   type TuneDoc,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { quantised, type EditCommand } from '@velvet-porch/core/edit'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,5 +1,6 @@
 import { Select } from '@mantine/core'
-import { sameContent, type Choosing } from '@velvet-porch/core'
+import { sameContent } from '@velvet-porch/core/document'
+import type { Choosing } from '@velvet-porch/core/edit'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { choicesOf, choiceWords } from './choices.ts'

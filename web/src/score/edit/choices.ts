@@ -1,5 +1,6 @@
 import type { TFunction } from 'i18next'
-import type { Choosing, Role } from '@velvet-porch/core'
+import type { Role } from '@velvet-porch/core/document'
+import type { Choosing } from '@velvet-porch/core/edit'
 
 const VOICES: Readonly<Record<Role, string>> = {
   melody: 'Alt+M',

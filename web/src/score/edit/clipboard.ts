@@ -1,4 +1,4 @@
-import type { Clip } from '@velvet-porch/core'
+import type { Clip } from '@velvet-porch/core/edit'
 import { useSyncExternalStore } from 'react'
 
 let held: Clip | undefined

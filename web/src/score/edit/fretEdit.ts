@@ -1,4 +1,4 @@
-import type { EditCommand } from '@velvet-porch/core'
+import type { EditCommand } from '@velvet-porch/core/edit'
 import type { SheetModel } from '../sheet/sheetModel.ts'
 import { likelyRole } from '../sheet/cells.ts'
 import { lengthAt } from './staffPitch.ts'

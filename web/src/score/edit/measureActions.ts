@@ -1,5 +1,6 @@
 import type { TFunction } from 'i18next'
-import { clipOf, type ArrangementDoc, type Clip, type EditCommand, type TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import { clipOf, type Clip, type EditCommand } from '@velvet-porch/core/edit'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { Action } from '../../state/actions.ts'
 import { hold } from './clipboard.ts'

@@ -1,4 +1,5 @@
-import { midiNote, type Midi } from '@velvet-porch/core'
+import type { Midi } from '@velvet-porch/core/music'
+import { midiNote } from '@velvet-porch/core/input/audio'
 
 /** Keyboards that are listened to, by name. */
 export interface MidiKeys {

@@ -1,13 +1,6 @@
-import {
-  isArrival,
-  MARKS,
-  OCTAVE,
-  type EditCommand,
-  type LeftFinger,
-  type Mark,
-  type PickingSign,
-  type TabNote,
-} from '@velvet-porch/core'
+import { OCTAVE, type LeftFinger, type PickingSign } from '@velvet-porch/core/instrument'
+import { isArrival, MARKS, type Mark, type TabNote } from '@velvet-porch/core/document'
+import type { EditCommand } from '@velvet-porch/core/edit'
 
 /** Ways of sounding a written note that the writing bar has, each with its key. */
 export const SOUNDS = [

@@ -1,11 +1,6 @@
-import {
-  WHOLE,
-  type Choosing,
-  type EditCommand,
-  type EditRefusal,
-  type Role,
-  type Ticks,
-} from '@velvet-porch/core'
+import { WHOLE, type Ticks } from '@velvet-porch/core/music'
+import type { Role } from '@velvet-porch/core/document'
+import type { Choosing, EditCommand, EditRefusal } from '@velvet-porch/core/edit'
 import { createStore, type StoreApi } from 'zustand'
 import type { Cell } from '../sheet/cells.ts'
 

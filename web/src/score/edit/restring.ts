@@ -1,4 +1,5 @@
-import type { EditCommand, TabNote } from '@velvet-porch/core'
+import type { TabNote } from '@velvet-porch/core/document'
+import type { EditCommand } from '@velvet-porch/core/edit'
 
 /** The same pitches on the neighbouring strings, in the order in which none is in another's way. */
 export const restringEdits = (notes: readonly TabNote[], by: 1 | -1): EditCommand[] =>

@@ -6,9 +6,8 @@ import {
   type Pitch,
   type Step,
   type Ticks,
-  type TuneDoc,
-  type TuneEvent,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/music'
+import type { TuneDoc, TuneEvent } from '@velvet-porch/core/document'
 import type { SheetPosition } from '../sheet/sheetModel.ts'
 
 const diatonic = ({ step, octave }: Pitch) => octave * 7 + STEPS.indexOf(step)

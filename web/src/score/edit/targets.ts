@@ -1,4 +1,5 @@
-import { chosenNotes, type Choosing, type EditCommand, type Score, type TabNote } from '@velvet-porch/core'
+import type { Score, TabNote } from '@velvet-porch/core/document'
+import { chosenNotes, type Choosing, type EditCommand } from '@velvet-porch/core/edit'
 import { useCallback, useMemo } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { noteAt, type Cell } from '../sheet/cells.ts'

@@ -1,4 +1,5 @@
-import { STEPS, type Pitch, type Score, type Step, type TuneDoc } from '@velvet-porch/core'
+import { STEPS, type Pitch, type Step } from '@velvet-porch/core/music'
+import type { Score, TuneDoc } from '@velvet-porch/core/document'
 import { useCallback, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,4 +1,5 @@
-import { lastFret, type ArrangementDoc } from '@velvet-porch/core'
+import { lastFret } from '@velvet-porch/core/instrument'
+import type { ArrangementDoc } from '@velvet-porch/core/document'
 import { measureActions } from './measureActions.ts'
 import { useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'

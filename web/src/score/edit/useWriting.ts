@@ -1,4 +1,5 @@
-import { applyEdit, type Choosing, type EditCommand, type Score } from '@velvet-porch/core'
+import type { Score } from '@velvet-porch/core/document'
+import { applyEdit, type Choosing, type EditCommand } from '@velvet-porch/core/edit'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'

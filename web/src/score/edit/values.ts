@@ -1,4 +1,4 @@
-import { WHOLE, type Ticks } from '@velvet-porch/core'
+import { WHOLE, type Ticks } from '@velvet-porch/core/music'
 
 /** Lengths that the pen offers, as shares of a whole note. */
 export const VALUES = [1, 2, 4, 8, 16, 32] as const

@@ -1,5 +1,12 @@
 import { useElementSize } from '@mantine/hooks'
-import { fingerFromNut, fretFromNut, fretOnNeck, pitchAt, type Place, type Setup } from '@velvet-porch/core'
+import {
+  fingerFromNut,
+  fretFromNut,
+  fretOnNeck,
+  pitchAt,
+  type Place,
+  type Setup,
+} from '@velvet-porch/core/instrument'
 import { useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,5 +1,7 @@
 import { useElementSize } from '@mantine/hooks'
-import { openPitch, plainName, type Setup, type TabNote } from '@velvet-porch/core'
+import { plainName } from '@velvet-porch/core/music'
+import { openPitch, type Setup } from '@velvet-porch/core/instrument'
+import type { TabNote } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import type { HandMoment } from './handMove.ts'

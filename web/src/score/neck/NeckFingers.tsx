@@ -1,4 +1,4 @@
-import type { TabNote } from '@velvet-porch/core'
+import type { TabNote } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import type { HandMoment } from './handMove.ts'
 import type { NeckView } from './neckView.ts'

@@ -1,4 +1,4 @@
-import { pitchAt, type Setup } from '@velvet-porch/core'
+import { pitchAt, type Setup } from '@velvet-porch/core/instrument'
 import { useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,4 +1,5 @@
-import { fingerFromNut, fretFromNut, type PressedPlace, type Setup } from '@velvet-porch/core'
+import { fingerFromNut, fretFromNut, type Setup } from '@velvet-porch/core/instrument'
+import type { PressedPlace } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 
 /** The whole neck, thin, beside the standing one: where the window and the hand are. */

@@ -1,4 +1,4 @@
-import { ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core'
+import { ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core/document'
 import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 
 export interface HandMoment {

@@ -1,4 +1,4 @@
-import { fingerFromNut, fretFromNut, stringSpacingAt, type Setup } from '@velvet-porch/core'
+import { fingerFromNut, fretFromNut, stringSpacingAt, type Setup } from '@velvet-porch/core/instrument'
 
 /** Neighbouring strings stand at least this far apart, in pixels: a finger can tap between them. */
 const STRING_GAP_PX = 25

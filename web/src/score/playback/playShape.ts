@@ -1,4 +1,5 @@
-import { hertz, pitchAt, type Setup } from '@velvet-porch/core'
+import { hertz } from '@velvet-porch/core/music'
+import { pitchAt, type Setup } from '@velvet-porch/core/instrument'
 import { player } from './player.ts'
 
 /** Milliseconds between strings of a strum and of a slow picking. */

@@ -1,4 +1,4 @@
-import type { Performance } from '@velvet-porch/core/sound'
+import type { Performance } from '@velvet-porch/core/output/sound'
 import type { FromStrings, ToStrings } from './strings.worklet.ts'
 import workletUrl from './strings.worklet.ts?worker&url'
 

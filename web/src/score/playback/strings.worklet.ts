@@ -1,4 +1,4 @@
-import { InstrumentVoice, type PlaySettings, type Performance } from '@velvet-porch/core/sound'
+import { InstrumentVoice, type PlaySettings, type Performance } from '@velvet-porch/core/output/sound'
 
 /** What the page tells the audio thread. */
 export type ToStrings =

@@ -1,4 +1,4 @@
-import { scoreOf, type Performance } from '@velvet-porch/core/sound'
+import { scoreOf, type Performance } from '@velvet-porch/core/output/sound'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'

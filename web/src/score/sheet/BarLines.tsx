@@ -1,4 +1,4 @@
-import type { PlacedMeasure } from '@velvet-porch/core/layout'
+import type { PlacedMeasure } from '@velvet-porch/core/output/layout'
 import { STAFF_SCALE, tabY, type Rows } from './metrics.ts'
 import { METRE_WIDTH, type SheetModel } from './sheetModel.ts'
 

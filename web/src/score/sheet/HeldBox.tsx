@@ -1,4 +1,5 @@
-import { heldShape, type HarmonySegment } from '@velvet-porch/core'
+import type { HarmonySegment } from '@velvet-porch/core/arrange'
+import { heldShape } from '@velvet-porch/core/lesson'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
 import { BOX_HEIGHT, BOX_WIDTH } from './metrics.ts'
 import type { SheetModel } from './sheetModel.ts'

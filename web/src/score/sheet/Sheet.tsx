@@ -1,5 +1,5 @@
 import { useElementSize, useMergedRef } from '@mantine/hooks'
-import { layOut, xAt, type LayoutMeasure, type SystemLayout } from '@velvet-porch/core/layout'
+import { layOut, xAt, type LayoutMeasure, type SystemLayout } from '@velvet-porch/core/output/layout'
 import { replaceEqualDeep } from '@tanstack/react-query'
 import {
   Fragment,
@@ -15,7 +15,8 @@ import {
 import { useTranslation } from 'react-i18next'
 import { BOX_WIDTH, headWidth, systemRows, type Rows } from './metrics.ts'
 import { pageMaker } from './pages.ts'
-import { EXPRESSION_PARTS, type TabNote, type Ticks } from '@velvet-porch/core'
+import type { Ticks } from '@velvet-porch/core/music'
+import { EXPRESSION_PARTS, type TabNote } from '@velvet-porch/core/document'
 import { stepped, type Cell } from './cells.ts'
 import type { SheetModel, SheetPosition } from './sheetModel.ts'
 import { SpokenPosition } from './SpokenPosition.tsx'

@@ -1,5 +1,5 @@
 import { VisuallyHidden } from '@mantine/core'
-import { pitchAt } from '@velvet-porch/core'
+import { pitchAt } from '@velvet-porch/core/instrument'
 import { useTranslation } from 'react-i18next'
 import type { Cell } from './cells.ts'
 import { useNames } from '../../ui/names/useNames.ts'

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { isPlayed, writtenAbove } from '@velvet-porch/core/layout'
+import { isPlayed, writtenAbove } from '@velvet-porch/core/output'
 import { drawStaff, musicFont } from './drawStaff.ts'
 import { queueDrawing } from './drawQueue.ts'
 import type { Rows } from './metrics.ts'

@@ -1,13 +1,13 @@
-import { hit, xAt } from '@velvet-porch/core/layout'
+import { useIntersection, useMergedRef } from '@mantine/hooks'
+import { hit, xAt } from '@velvet-porch/core/output/layout'
 import { memo, useRef, type MouseEvent } from 'react'
-import type { Ticks } from '@velvet-porch/core'
+import type { Ticks } from '@velvet-porch/core/music'
 import { momentsOf, type Cell } from './cells.ts'
 import { STAFF_HEIGHT, TAB_GAP, tabY, type Rows } from './metrics.ts'
 import type { SystemPage } from './pages.ts'
 import type { SheetPosition } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
 import { TabLayer, type TabLayers } from './TabLayer.tsx'
-import { useNear } from './useNear.ts'
 
 /** What a click hits besides its moment: a string of the tab, or (0) the staff, in steps below its top line. */
 export interface Clicked {
@@ -49,7 +49,9 @@ export const SystemView = memo(function SystemView({
   const { model, system, lit } = page
   const { width } = system
   const box = useRef<HTMLDivElement>(null)
-  const near = useNear(box, always)
+  // What is far from the view is not drawn.
+  const { ref, entry } = useIntersection<HTMLDivElement>({ rootMargin: '700px' })
+  const near = always || (entry?.isIntersecting ?? false)
   const { height } = rows
   const pick = (event: MouseEvent) => {
     const { left, top } = box.current!.getBoundingClientRect()
@@ -74,7 +76,13 @@ export const SystemView = memo(function SystemView({
   const written = cell && system.measures.find((m) => m.index === cell.measure)
   const [from, to] = marked.split('-').map(Number)
   return (
-    <div ref={box} className="system" style={{ height, width }} data-system={system.index} onClick={pick}>
+    <div
+      ref={useMergedRef(box, ref)}
+      className="system"
+      style={{ height, width }}
+      data-system={system.index}
+      onClick={pick}
+    >
       {near ? (
         <>
           <svg width={width} height={height} style={{ position: 'absolute', inset: 0 }} aria-hidden>

@@ -1,12 +1,7 @@
-import {
-  countAt,
-  inFullMeasure,
-  versesOf,
-  type Measure,
-  type NoteReading,
-  type TabNote,
-  type TuneEvent,
-} from '@velvet-porch/core'
+import { groupBy } from 'es-toolkit'
+import { countAt, inFullMeasure } from '@velvet-porch/core/music'
+import { versesOf, type Measure, type TabNote, type TuneEvent } from '@velvet-porch/core/document'
+import type { NoteReading } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import { printed } from '../../ui/chordBox/degreeLabel.ts'
 import { doubleStops } from './doubleStops.ts'
@@ -81,11 +76,10 @@ export function Counts({
 }
 
 /** Notes by onset, each from the lowest string. */
-function onsetsOf(notes: readonly TabNote[]): TabNote[][] {
-  const byTick = new Map<number, TabNote[]>()
-  for (const n of notes) byTick.set(n.pos.tick, [...(byTick.get(n.pos.tick) ?? []), n])
-  return [...byTick.values()].map((onset) => onset.sort((a, b) => b.place.string - a.place.string))
-}
+const onsetsOf = (notes: readonly TabNote[]): TabNote[][] =>
+  Object.values(groupBy(notes, (n) => n.pos.tick)).map((onset) =>
+    onset.sort((a, b) => b.place.string - a.place.string),
+  )
 
 /** The numbers of the strings that are plucked at each onset, the lowest string first. */
 export function StringNumbers({

@@ -1,14 +1,9 @@
-import {
-  chordText,
-  OCTAVE,
-  pitchAt,
-  STRUCTURAL,
-  type Finding,
-  type HarmonySegment,
-  type Id,
-  type TabNote,
-} from '@velvet-porch/core'
-import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/layout'
+import { chordText } from '@velvet-porch/core/music'
+import { OCTAVE, pitchAt } from '@velvet-porch/core/instrument'
+import type { Id, TabNote } from '@velvet-porch/core/document'
+import type { HarmonySegment } from '@velvet-porch/core/arrange'
+import { STRUCTURAL, type Finding } from '@velvet-porch/core/audit'
+import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/output/layout'
 import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
@@ -68,7 +63,7 @@ export interface Lit {
   /** Notes that the pen's tools change together. */
   readonly meant?: ReadonlySet<Id> | undefined
   /** What the audit found, by measure index. */
-  readonly faults?: ReadonlyMap<number, readonly Finding[]> | undefined
+  readonly faults?: Readonly<Record<number, readonly Finding[]>> | undefined
 }
 
 /** Tab and text lanes of one system, at the x of the layout contract. */
@@ -237,7 +232,7 @@ function MeasureLanes({
           {t('sheet.letRing')}
         </text>
       ) : null}
-      {lit?.faults?.get(placed.index)?.map((f, i) => (
+      {lit?.faults?.[placed.index]?.map((f, i) => (
         <FaultSign
           key={i}
           x={x(f.start - start)}

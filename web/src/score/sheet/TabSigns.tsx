@@ -1,4 +1,5 @@
-import { bendText, isArrival, type TabNote } from '@velvet-porch/core'
+import { isArrival, type TabNote } from '@velvet-porch/core/document'
+import { bendText } from '@velvet-porch/core/output'
 import { useTranslation } from 'react-i18next'
 import { tabY, type Rows } from './metrics.ts'
 import type { SheetModel } from './sheetModel.ts'

@@ -1,4 +1,5 @@
-import { missingHead, type Role, type Score, type TabNote, type Ticks } from '@velvet-porch/core'
+import { missingHead, type Ticks } from '@velvet-porch/core/music'
+import type { Role, Score, TabNote } from '@velvet-porch/core/document'
 import type { SheetModel, SheetPosition } from './sheetModel.ts'
 
 /** Where the pen stands: a moment and, in the tab, a string. */

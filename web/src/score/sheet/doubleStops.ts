@@ -1,4 +1,6 @@
-import { intervalOf, pitchAt, type Interval, type TabNote } from '@velvet-porch/core'
+import { intervalOf, type Interval } from '@velvet-porch/core/music'
+import { pitchAt } from '@velvet-porch/core/instrument'
+import type { TabNote } from '@velvet-porch/core/document'
 import type { SheetModel } from './sheetModel.ts'
 
 /** Where the melody has a second voice in the style of double stops, and at what interval. */

@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import {
   Accidental,
   Beam,
@@ -16,8 +17,10 @@ import {
   type RenderContext,
 } from 'vexflow/core'
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url'
-import { isCompound, missingHead, WHOLE, type TuneDoc } from '@velvet-porch/core'
-import { xAt, type StaffMeasure, type StaffSign, type SystemLayout } from '@velvet-porch/core/layout'
+import { isCompound, missingHead, WHOLE } from '@velvet-porch/core/music'
+import type { TuneDoc } from '@velvet-porch/core/document'
+import type { StaffMeasure, StaffSign } from '@velvet-porch/core/output'
+import { xAt, type SystemLayout } from '@velvet-porch/core/output/layout'
 import { STAFF_SCALE, type Rows } from './metrics.ts'
 
 let loaded: Promise<void> | undefined
@@ -152,9 +155,7 @@ function build(
 
 /** Gives every note a tick context of its own at the contract's x; notes of one moment share their modifiers. */
 function standAt(notes: readonly Placed[], stave: Stave, x: (sign: StaffSign) => number): void {
-  const byTick = new Map<number, Placed[]>()
-  for (const p of notes) byTick.set(p.sign.tick, [...(byTick.get(p.sign.tick) ?? []), p])
-  for (const group of byTick.values()) {
+  for (const group of Object.values(groupBy(notes, (p) => p.sign.tick))) {
     const modifiers = new ModifierContext()
     for (const { note } of group) {
       note.setStave(stave)

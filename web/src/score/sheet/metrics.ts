@@ -1,5 +1,5 @@
-import { STEPS, type Pitch } from '@velvet-porch/core'
-import type { StaffMeasure } from '@velvet-porch/core/layout'
+import { STEPS, type Pitch } from '@velvet-porch/core/music'
+import type { StaffMeasure } from '@velvet-porch/core/output'
 
 /** The staff is drawn at this scale of the notation font, whose lines are 10 px apart. */
 export const STAFF_SCALE = 0.8

@@ -1,5 +1,6 @@
 import type { TFunction } from 'i18next'
-import { EXPRESSION_PARTS, isArrival, OCTAVE, type Expression, type TabNote } from '@velvet-porch/core'
+import { OCTAVE } from '@velvet-porch/core/instrument'
+import { EXPRESSION_PARTS, isArrival, type Expression, type TabNote } from '@velvet-porch/core/document'
 
 /** Where a note is stopped or touched, with its name. */
 export function placeWords(t: TFunction, name: string, { place, attack }: TabNote): string {

@@ -1,4 +1,4 @@
-import type { SystemLayout } from '@velvet-porch/core/layout'
+import type { SystemLayout } from '@velvet-porch/core/output/layout'
 import { derived, type Derived } from './derived.ts'
 import type { SheetModel } from './sheetModel.ts'
 import type { Lit } from './TabLayer.tsx'
@@ -31,7 +31,7 @@ export function pageMaker(): (
 function litIn({ tune, notes }: SheetModel, index: number, lit: Lit | undefined): readonly unknown[] {
   if (!lit) return []
   const ids = [tune.measures[index]!.id, ...(notes.get(index) ?? []).map((n) => n.id)]
-  const faults = (lit.faults?.get(index) ?? []).flatMap((f) => [f.start, f.kind, JSON.stringify(f.says)])
+  const faults = (lit.faults?.[index] ?? []).flatMap((f) => [f.start, f.kind, JSON.stringify(f.says)])
   const meant = lit.meant ? ids.filter((id) => lit.meant!.has(id)) : []
   return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...meant, null, ...faults]
 }

@@ -1,42 +1,31 @@
+import { inFullMeasure, transposeKey, WHOLE, type Ticks } from '@velvet-porch/core/music'
+import type { Setup } from '@velvet-porch/core/instrument'
 import {
-  inFullMeasure,
-  harmonyLine,
   measureAt,
   measureNumbers,
   melodyOf,
-  readMelody,
   ticksAt,
   tidyRegions,
   timelineOf,
-  transposeKey,
   unfold,
-  WHOLE,
   versesOf,
   type Arrival,
   type ArrangementDoc,
-  type HarmonySegment,
   type Id,
   type Layer,
-  type NoteReading,
   type Region,
-  type Setup,
   type Style,
   type TabNote,
-  type Ticks,
   type Timeline,
   type TuneDoc,
   type TuneEvent,
   type Unfolded,
   type Variant,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/document'
+import { harmonyLine, readMelody, type HarmonySegment, type NoteReading } from '@velvet-porch/core/arrange'
 import type { Names } from '../../ui/names/useNames.ts'
-import {
-  staffContents,
-  staffMeasure,
-  staffWriting,
-  type LayoutMeasure,
-  type StaffMeasure,
-} from '@velvet-porch/core/layout'
+import { staffContents, staffMeasure, staffWriting, type StaffMeasure } from '@velvet-porch/core/output'
+import type { LayoutMeasure } from '@velvet-porch/core/output/layout'
 import { derived, type Derived } from './derived.ts'
 import { remarkLines } from './remarkLines.ts'
 

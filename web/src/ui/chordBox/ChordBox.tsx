@@ -1,11 +1,5 @@
-import {
-  mod12,
-  pitchAt,
-  spellInChord,
-  type ChordReading,
-  type LeftFinger,
-  type Setup,
-} from '@velvet-porch/core'
+import { mod12, spellInChord, type ChordReading } from '@velvet-porch/core/music'
+import { pitchAt, type LeftFinger, type Setup } from '@velvet-porch/core/instrument'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { usePrefs } from '../../state/prefs.ts'

@@ -1,4 +1,4 @@
-import { degreeIn, type ChordReading, type PitchClass } from '@velvet-porch/core'
+import { degreeIn, type ChordReading, type PitchClass } from '@velvet-porch/core/music'
 
 /** A degree with printed signs. */
 export const printed = (degree: string): string => degree.replaceAll('b', '♭').replaceAll('#', '♯')

@@ -6,7 +6,7 @@ import {
   namedTunings,
   type InstrumentKind,
   type TuningFault,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/instrument'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { usePlayers } from '../../state/players.ts'

@@ -6,7 +6,7 @@ import {
   type InstrumentKind,
   type Setup,
   type TuningFault,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/instrument'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useSearchParams } from 'react-router'
 import { useCurrentPlayer } from '../../state/players.ts'

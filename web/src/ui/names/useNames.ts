@@ -11,7 +11,7 @@ import {
   type Key,
   type Midi,
   type NoteName,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/music'
 import { useMemo } from 'react'
 import { usePrefs } from '../../state/prefs.ts'
 

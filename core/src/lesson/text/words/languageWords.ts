@@ -1,4 +1,4 @@
-import type { Finger } from '../../steps/lessonStep.ts'
+import type { Finger } from '../../../hand/moves/placedFinger.ts'
 import type { Wording } from './wording.ts'
 
 /** All that a language has for lesson steps. */

@@ -1,8 +1,8 @@
+import type { Finger } from '../../../hand/moves/placedFinger.ts'
 import type { Attack } from '../../../document/tab.ts'
 import type { ExpressionWord } from '../../../document/expression.ts'
 import type { Mark } from '../../../document/marks.ts'
 import type { PickingSign } from '../../../instrument/hand.ts'
-import type { Finger } from '../../steps/lessonStep.ts'
 
 /** How lesson steps are said in one language: templates, whose braces are filled. None holds a full stop. */
 export interface Wording {

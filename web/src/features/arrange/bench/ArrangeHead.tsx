@@ -1,6 +1,7 @@
 import { ActionIcon, Button, Group, Progress, Text, Tooltip, UnstyledButton } from '@mantine/core'
 import { IconFileText, IconPencil, IconPrinter, IconSwitchHorizontal } from '@tabler/icons-react'
-import { textTab, tuningId } from '@velvet-porch/core'
+import { tuningId } from '@velvet-porch/core/instrument'
+import { textTab } from '@velvet-porch/core/output'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useNames } from '../../../ui/names/useNames.ts'

@@ -1,4 +1,4 @@
-import type { ArrangementDoc, Id, TuneDoc, Variant } from '@velvet-porch/core'
+import type { ArrangementDoc, Id, TuneDoc, Variant } from '@velvet-porch/core/document'
 import { createContext, useContext, useMemo } from 'react'
 import { useStore } from 'zustand'
 import type { Writing } from '../../../score/edit/useWriting.ts'

@@ -1,4 +1,4 @@
-import { isSolo, regionAt } from '@velvet-porch/core'
+import { isSolo, regionAt } from '@velvet-porch/core/document'
 import { memo, useMemo, useState } from 'react'
 import { Neck } from '../../../score/neck/Neck.tsx'
 import { handAt, withReadyFingers } from '../../../score/neck/handMove.ts'

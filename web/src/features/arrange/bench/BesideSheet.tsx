@@ -1,6 +1,6 @@
 import { Button, CloseButton, Group, Text } from '@mantine/core'
 import { IconEar } from '@tabler/icons-react'
-import type { ArrangementDoc } from '@velvet-porch/core'
+import type { ArrangementDoc } from '@velvet-porch/core/document'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 

@@ -1,4 +1,5 @@
-import type { Alternative, Id, Layer, TuneDoc } from '@velvet-porch/core'
+import type { Id, Layer, TuneDoc } from '@velvet-porch/core/document'
+import type { Alternative } from '@velvet-porch/core/arrange'
 import { createStore, type StoreApi } from 'zustand'
 import type { MarkedMeasures } from '../../../score/sheet/Sheet.tsx'
 import type { SheetPosition } from '../../../score/sheet/sheetModel.ts'

@@ -1,4 +1,4 @@
-import type { ArrangementDoc, Id, TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, Id, TuneDoc } from '@velvet-porch/core/document'
 import { useMemo } from 'react'
 import { useStore } from 'zustand'
 import { sheetModel } from '../../../score/sheet/sheetModel.ts'

@@ -1,4 +1,6 @@
-import { chosenNotes, type ArrangementDoc, type Finding, type Id, type TuneDoc } from '@velvet-porch/core'
+import type { ArrangementDoc, Id, TuneDoc } from '@velvet-porch/core/document'
+import type { Finding } from '@velvet-porch/core/audit'
+import { chosenNotes } from '@velvet-porch/core/edit'
 import { useMemo } from 'react'
 import { useStore } from 'zustand'
 import type { Writing } from '../../../score/edit/useWriting.ts'
@@ -11,7 +13,7 @@ export function useLit(
   tune: TuneDoc | undefined,
   doc: ArrangementDoc | null | undefined,
   changed: ReadonlySet<Id> | undefined,
-  faults: ReadonlyMap<number, readonly Finding[]>,
+  faults: Readonly<Record<number, readonly Finding[]>>,
   pen: Writing | undefined,
 ) {
   const marked = useStore(store, (s) => s.marked)

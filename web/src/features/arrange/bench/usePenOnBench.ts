@@ -1,4 +1,5 @@
-import { hertz, pitchAt } from '@velvet-porch/core'
+import { hertz } from '@velvet-porch/core/music'
+import { pitchAt } from '@velvet-porch/core/instrument'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { fretEdit } from '../../../score/edit/fretEdit.ts'
 import type { Writing } from '../../../score/edit/useWriting.ts'

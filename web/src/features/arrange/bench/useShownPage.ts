@@ -1,4 +1,5 @@
-import { withVariant, writtenOut, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core'
+import { withVariant, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
+import { writtenOut } from '@velvet-porch/core/edit'
 import { useMemo, useState } from 'react'
 import { useStore } from 'zustand'
 import { sheetMaker, sheetModel } from '../../../score/sheet/sheetModel.ts'

@@ -1,6 +1,7 @@
 import { ActionIcon, Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
-import { samePattern, type PatternStyle, type PatternText } from '@velvet-porch/core'
+import type { PatternText } from '@velvet-porch/core/document'
+import { samePattern, type PatternStyle } from '@velvet-porch/core/arrange'
 import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'

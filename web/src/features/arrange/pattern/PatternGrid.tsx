@@ -1,12 +1,6 @@
 import { UnstyledButton } from '@mantine/core'
-import {
-  countAt,
-  measureLength,
-  stepTicks,
-  type Pattern,
-  type PatternStep,
-  type PatternString,
-} from '@velvet-porch/core'
+import { countAt, measureLength } from '@velvet-porch/core/music'
+import { stepTicks, type Pattern, type PatternStep, type PatternString } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import { hasString, strokeCell, withNextStroke, withSign, withString } from './gridCells.ts'
 

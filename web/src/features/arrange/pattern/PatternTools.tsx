@@ -9,10 +9,12 @@ import {
   UnstyledButton,
 } from '@mantine/core'
 import { IconWaveSine } from '@tabler/icons-react'
+import { isCompound, type Metre } from '@velvet-porch/core/music'
+import type { Setup } from '@velvet-porch/core/instrument'
+import type { Level, PatternText } from '@velvet-porch/core/document'
+import { heldShapesFor } from '@velvet-porch/core/chords'
 import {
   fitsMetre,
-  heldShapesFor,
-  isCompound,
   nameOfPattern,
   patternProblemMessage,
   patternsFor,
@@ -23,13 +25,9 @@ import {
   usualPattern,
   writePattern,
   type HarmonySegment,
-  type Level,
-  type Metre,
   type Pattern,
   type PatternStyle,
-  type PatternText,
-  type Setup,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
 import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'

@@ -1,13 +1,13 @@
 import { Button, Group, TextInput } from '@mantine/core'
+import { countAt } from '@velvet-porch/core/music'
+import type { PatternText } from '@velvet-porch/core/document'
 import {
-  countAt,
   readPattern,
   readStrum,
   stepTicks,
-  type PatternText,
   type Placement,
   type StrumReading,
-} from '@velvet-porch/core'
+} from '@velvet-porch/core/arrange'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 

@@ -1,4 +1,5 @@
-import { sameContent, type PatternStep, type PatternString, type Sweep } from '@velvet-porch/core'
+import { sameContent } from '@velvet-porch/core/document'
+import type { PatternStep, PatternString, Sweep } from '@velvet-porch/core/arrange'
 
 /** What a stroke's cell can hold, in the order in which clicking goes round. */
 export const STROKE_CELLS = ['none', 'down', 'up', 'downTrebles', 'upTrebles', 'muted'] as const

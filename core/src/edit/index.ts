@@ -1,0 +1,26 @@
+/** Writing by hand: commands as plain data, clips, rows of places, finding. */
+export { applyEdit } from './applyEdit.ts'
+export { type Choosing, chosenNotes } from './chosenNotes.ts'
+export { type Clip, clipOf } from './clip.ts'
+export {
+  type EditCommand,
+  type Edited,
+  type EditRefusal,
+  type ExpressionEdit,
+  FORM_SIGNS,
+  type FormSign,
+  MEASURE_EDITS,
+  type MeasureEdit,
+  MELODY_EDITS,
+  type MelodyEdit,
+  type RefusalReason,
+  TAB_EDITS,
+  type TabEdit,
+} from './edited.ts'
+export { FINDABLE, findOnPage, type Found } from './find/findOnPage.ts'
+export { exchanged, keptAsOssia } from './ossia.ts'
+export { type PlacesRow, readPlacesRow, rowEdits, type RowFault, type RowStep } from './placesRow.ts'
+export { locksAround, measureLock, withSelection } from './selection.ts'
+export { quantised, type TapGrid, type Tapped } from './tapped.ts'
+export { tidyTab } from './tidyTab.ts'
+export { writtenOut } from './writtenOut.ts'

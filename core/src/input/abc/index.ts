@@ -1,0 +1,2 @@
+/** ABC read. */
+export { readAbc, readingAbc, type TuneReading } from './readAbc.ts'
