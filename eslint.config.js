@@ -41,6 +41,20 @@ export default tseslint.config(
     },
   },
   {
+    // Inside a list an index is known to be good; anything else that must be there says so (`present`, `known`).
+    files: ['{core,cli,server,web}/src/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            "TSNonNullExpression:not([expression.type='MemberExpression'][expression.computed=true]):not([expression.callee.property.name=/^(at|pop|shift)$/])",
+          message: 'Say that it must be there: present(value), or knownIn(map, key).',
+        },
+      ],
+    },
+  },
+  {
     files: ['web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },

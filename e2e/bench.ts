@@ -1,10 +1,16 @@
 import { expect, type Page } from '@playwright/test'
+import { openStored } from './stored.ts'
 
 /** A short tune of our own, for pasting. */
 export const SMALL_TUNE =
   'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=120\nK:C\n"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|]\n'
 
+/** Ends on the bench of the first demo tune, with all of them on the shelf. */
 export async function takeDemo(page: Page): Promise<void> {
+  if (!(await openStored(page, 'demo'))) await takeDemoByHand(page)
+}
+
+export async function takeDemoByHand(page: Page): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'Take the demo tune' }).click()
   // Ten tunes are arranged before the first is shown.
@@ -28,8 +34,13 @@ export async function paste(page: Page, abc: string, base = ''): Promise<void> {
   await page.getByRole('button', { name: 'Read it' }).click()
 }
 
-/** Pastes a tune and arranges it; ends on the bench. */
+/** A pasted tune, arranged; ends on the bench. */
 export async function arrangePasted(page: Page, abc = SMALL_TUNE, base = ''): Promise<void> {
+  if (abc === SMALL_TUNE && (await openStored(page, 'gateLatch', base))) return
+  await arrangeByHand(page, abc, base)
+}
+
+export async function arrangeByHand(page: Page, abc: string, base = ''): Promise<void> {
   await paste(page, abc, base)
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   await expect(page.locator('.tab-fret').first()).toBeVisible()

@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import { defineConfig } from '@playwright/test'
 
 export const CHROMIUM = {
@@ -14,6 +15,9 @@ export const CHROMIUM = {
   ],
 }
 
+// Whoever takes these settings begins with stored states.
+process.env['STORED_STATES'] = fileURLToPath(new URL('../.cache/stored', import.meta.url))
+
 export default defineConfig({
   testDir: '.',
   timeout: 150_000,
@@ -23,6 +27,10 @@ export default defineConfig({
   retries: 1,
   workers: 2,
   fullyParallel: true,
+  projects: [
+    { name: 'stored states', testMatch: 'stored.setup.ts' },
+    { name: 'interface', testMatch: '*.spec.ts', dependencies: ['stored states'] },
+  ],
   outputDir: '../test-results',
   reporter: [['list'], ['json', { outputFile: '../.cache/e2e.json' }]],
   use: {

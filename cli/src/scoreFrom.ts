@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { DEFAULT_PLAYER } from '@velvet-porch/core/instrument'
 import type { School, Score } from '@velvet-porch/core/document'
 import { looksLikeTab, readTextTab, scoreOfTab, TabReadError } from '@velvet-porch/core/input'
@@ -28,7 +29,7 @@ export function scoreFrom(
     const hand = player ? playerFrom(player) : DEFAULT_PLAYER
     const { tune, arrangement, problems } = scoreOfTab(read, 'tune', hand, 'Tab', school)
     return {
-      score: { tune, arrangement: arrangement! },
+      score: { tune, arrangement: present(arrangement) },
       warnings: [...warnings, ...problems.map(problemText)],
     }
   } catch (error) {

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import {
   chordText,
   mod12,
@@ -105,7 +106,7 @@ function filtersFrom(values: FilterValues): ShapeFilters {
     throw new UsageError('--top needs a note with its octave, for example E4.')
   const bass = noteFrom(values.bass, '--bass')
   return {
-    ...(top ? { top: midiOf({ ...top.name, octave: top.octave! }) } : {}),
+    ...(top ? { top: midiOf({ ...top.name, octave: present(top.octave) }) } : {}),
     ...(bass ? { bass: pitchClass(bass.name) } : {}),
     ...(maxStretch === undefined ? {} : { maxStretch }),
     ...(values.barre ? {} : { noBarre: true }),

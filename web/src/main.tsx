@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import '@mantine/core/styles.css'
 import '@mantine/notifications/styles.css'
 import '@mantine/spotlight/styles.css'
@@ -10,7 +11,7 @@ import { createRoot } from 'react-dom/client'
 import { App } from './app/App.tsx'
 import './texts/i18n.ts'
 
-createRoot(document.getElementById('root')!).render(
+createRoot(present(document.getElementById('root'))).render(
   <StrictMode>
     <App />
   </StrictMode>,

@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import { fingeringsOf, type Fingering } from '../hand/grip/fingering.ts'
 import { spellInChord } from '../music/harmony/chordTones.ts'
 import { pitchClass } from '../music/pitch/pitch.ts'
@@ -75,10 +76,10 @@ export function findShapes(
     let cost = 0
     for (let i = 0; i < features.length; i++) cost += features[i]! * WEIGHTS[i]!
     const frets = onNeck.map((f, i) => (f ? f - setup.capo[i]! : f))
-    byZone.get(zoneOf(frets))!.push({ frets, cost })
+    knownIn(byZone, zoneOf(frets)).push({ frets, cost })
   })
   const zones = ZONES.map((zone) => {
-    const shapes = holdable({ ...setup, player }, named, filters, byZone.get(zone)!, everything)
+    const shapes = holdable({ ...setup, player }, named, filters, knownIn(byZone, zone), everything)
     const rows = foldShapes(shapes)
     return { zone, rows: everything ? rows : rows.slice(0, ROWS_A_ZONE) }
   })

@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import type { Id } from './ids.ts'
 import type { Measure, TuneDoc, TuneEvent } from './tune.ts'
 
@@ -17,31 +18,31 @@ export function alignIds(old: TuneDoc, fresh: TuneDoc): TuneDoc {
   }
   const measureId = new Map<Id, Id>()
   fresh.measures.forEach((m, i) =>
-    measureId.set(m.id, pairs.has(i) ? old.measures[pairs.get(i)!]!.id : unused('m')),
+    measureId.set(m.id, pairs.has(i) ? old.measures[knownIn(pairs, i)]!.id : unused('m')),
   )
   const oldEvents = new Map<string, Id>(old.events.map((e) => [eventSlot(e, e.pos.measure), e.id]))
   const eventId = new Map<Id, Id>()
   for (const e of fresh.events) {
-    const slot = eventSlot(e, measureId.get(e.pos.measure)!)
+    const slot = eventSlot(e, knownIn(measureId, e.pos.measure))
     const known = oldEvents.get(slot)
     oldEvents.delete(slot)
     eventId.set(e.id, known ?? unused('e'))
   }
   const pos = <T extends { readonly pos: { measure: Id; tick: number } }>(x: T): T => ({
     ...x,
-    pos: { ...x.pos, measure: measureId.get(x.pos.measure)! },
+    pos: { ...x.pos, measure: knownIn(measureId, x.pos.measure) },
   })
   return {
     ...fresh,
-    measures: fresh.measures.map((m) => ({ ...m, id: measureId.get(m.id)! })),
+    measures: fresh.measures.map((m) => ({ ...m, id: knownIn(measureId, m.id) })),
     events: fresh.events.map((e) => ({
       ...pos(e),
-      id: eventId.get(e.id)!,
-      ...(e.tieTo ? { tieTo: eventId.get(e.tieTo)! } : {}),
+      id: knownIn(eventId, e.id),
+      ...(e.tieTo ? { tieTo: knownIn(eventId, e.tieTo) } : {}),
     })),
     chords: fresh.chords.map(pos),
     tempos: fresh.tempos.map(pos),
-    sections: fresh.sections.map((s) => ({ ...s, measure: measureId.get(s.measure)! })),
+    sections: fresh.sections.map((s) => ({ ...s, measure: knownIn(measureId, s.measure) })),
     ...(fresh.abc
       ? {
           abc: {
@@ -99,7 +100,7 @@ function contents(tune: TuneDoc): string[] {
       .get(e.pos.measure)
       ?.push(`${e.pos.tick}/${e.dur.ticks}/${p ? p.step + p.alter + p.octave : 'z'}/${e.voice}`)
   }
-  return tune.measures.map((m) => byMeasure.get(m.id)!.join(' '))
+  return tune.measures.map((m) => knownIn(byMeasure, m.id).join(' '))
 }
 
 function commonRun(a: readonly string[], b: readonly string[]): [number, number][] {

@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import type { Region } from './arrangement.ts'
 import type { Id } from './ids.ts'
 import type { TuneDoc } from './tune.ts'
@@ -18,7 +19,7 @@ function choices(tune: Measures, regions: readonly Region[]): Region[] {
   regions.forEach((region, k) => {
     const next = regions.slice(k + 1).find((r) => at.has(r.from))
     const from = at.get(region.from) ?? done + 1
-    const to = at.get(region.to) ?? (next ? at.get(next.from)! : tune.measures.length) - 1
+    const to = at.get(region.to) ?? (next ? knownIn(at, next.from) : tune.measures.length) - 1
     for (let i = from; i <= to; i++) own[i] = region
     done = Math.max(done, to)
   })

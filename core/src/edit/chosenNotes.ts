@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import type { Layer } from '../document/arrangement.ts'
 import type { Role, TabNote } from '../document/tab.ts'
 import type { TuneDoc } from '../document/tune.ts'
@@ -25,7 +26,7 @@ export function chosenNotes(
     if (choosing.by === 'voice') return n.role === choosing.role
     return choosing.by === 'all' || n.place.string === choosing.string
   }
-  const measure = (n: TabNote) => within.get(n.pos.measure)!
+  const measure = (n: TabNote) => knownIn(within, n.pos.measure)
   return notes
     .filter(isMeant)
     .sort((a, b) => measure(a) - measure(b) || a.pos.tick - b.pos.tick || a.place.string - b.place.string)

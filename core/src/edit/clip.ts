@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import { lockId } from '../document/locks.ts'
 import type { Layer } from '../document/arrangement.ts'
 import type { TabNote } from '../document/tab.ts'
@@ -52,23 +53,23 @@ export function withFreshIds(clip: Clip, tune: TuneDoc): Clip {
   const tuplet = new Map(clip.tuplets.map((t) => [t.id, ids.tuplet()]))
   const moved = <T extends { readonly pos: { readonly measure: Id; readonly tick: number } }>(x: T): T => ({
     ...x,
-    pos: { ...x.pos, measure: measure.get(x.pos.measure)! },
+    pos: { ...x.pos, measure: knownIn(measure, x.pos.measure) },
   })
   return {
-    measures: clip.measures.map((m) => ({ ...m, id: measure.get(m.id)! })),
+    measures: clip.measures.map((m) => ({ ...m, id: knownIn(measure, m.id) })),
     events: clip.events.map((e) => {
       const { tieTo, ...rest } = moved(e)
       const tied = tieTo === undefined ? undefined : event.get(tieTo)
       const { tupletId } = rest.dur
       return {
         ...rest,
-        id: event.get(e.id)!,
-        dur: tupletId === undefined ? rest.dur : { ...rest.dur, tupletId: tuplet.get(tupletId)! },
+        id: knownIn(event, e.id),
+        dur: tupletId === undefined ? rest.dur : { ...rest.dur, tupletId: knownIn(tuplet, tupletId) },
         ...(tied === undefined ? {} : { tieTo: tied }),
       }
     }),
     chords: clip.chords.map((c) => ({ ...moved(c), id: ids.chord() })),
-    tuplets: clip.tuplets.map((t) => ({ ...t, id: tuplet.get(t.id)! })),
+    tuplets: clip.tuplets.map((t) => ({ ...t, id: knownIn(tuplet, t.id) })),
     tempos: clip.tempos.map(moved),
     ...(clip.layer ? { layer: movedLayer(clip.layer, measure, event) } : {}),
   }
@@ -77,7 +78,7 @@ export function withFreshIds(clip: Clip, tune: TuneDoc): Clip {
 /** A layer whose measures and source notes have other ids; what hangs on a note's id follows. */
 function movedLayer(layer: Layer, measure: ReadonlyMap<Id, Id>, event: ReadonlyMap<Id, Id>): Layer {
   const newIn = (id: Id, place: Id): Id => {
-    const to = measure.get(place)!
+    const to = knownIn(measure, place)
     const renamed = id.replace(`.${place}.`, `.${to}.`)
     return renamed === id ? `${id}.${to}` : renamed
   }
@@ -95,7 +96,7 @@ function movedLayer(layer: Layer, measure: ReadonlyMap<Id, Id>, event: ReadonlyM
   })
   const noteAs = (n: TabNote): TabNote => ({
     ...n,
-    id: noteId.get(n.id)!,
+    id: knownIn(noteId, n.id),
     pos: at(n.pos),
     ...(n.sourceId === undefined ? {} : { sourceId: event.get(n.sourceId) ?? n.sourceId }),
   })

@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import { LIMITS } from '../document/limits.ts'
 import { unfold } from '../document/form/unfold.ts'
 import type { Measure, Section, TuneDoc } from '../document/tune.ts'
@@ -151,6 +152,8 @@ function withSection(tune: TuneDoc, index: number, name: string): TuneDoc {
   if (text === '') return { ...tune, sections: others }
   const section: Section = { id: before?.id ?? freshIds(tune).section(), name: text, measure: id }
   const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
-  const sections = [...others, section].sort((a, b) => indexOf.get(a.measure)! - indexOf.get(b.measure)!)
+  const sections = [...others, section].sort(
+    (a, b) => knownIn(indexOf, a.measure) - knownIn(indexOf, b.measure),
+  )
   return { ...tune, sections }
 }

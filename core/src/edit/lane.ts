@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import { durationOf } from '../document/durationOf.ts'
 import type { Id } from '../document/ids.ts'
 import type { Measure, TuneDoc, TuneEvent } from '../document/tune.ts'
@@ -69,7 +70,7 @@ export function withEvents(tune: TuneDoc, events: readonly TuneEvent[]): TuneDoc
   const sorted = [...events].sort(
     (a, b) =>
       a.voice - b.voice ||
-      indexOf.get(a.pos.measure)! - indexOf.get(b.pos.measure)! ||
+      knownIn(indexOf, a.pos.measure) - knownIn(indexOf, b.pos.measure) ||
       a.pos.tick - b.pos.tick,
   )
   const byId = new Map(sorted.map((e) => [e.id, e]))

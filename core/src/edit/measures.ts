@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import { tidyRegions } from '../document/regions.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import type { Id } from '../document/ids.ts'
@@ -186,7 +187,7 @@ export function orderIn(measures: readonly Measure[]) {
   const indexOf = new Map(measures.map((m, i) => [m.id, i]))
   type Placed = { readonly pos: { readonly measure: Id; readonly tick: number } }
   return (a: Placed, b: Placed): number =>
-    indexOf.get(a.pos.measure)! - indexOf.get(b.pos.measure)! || a.pos.tick - b.pos.tick
+    knownIn(indexOf, a.pos.measure) - knownIn(indexOf, b.pos.measure) || a.pos.tick - b.pos.tick
 }
 
 function joined(base: Layer, added: Layer | undefined, measures: readonly Measure[]): Layer {

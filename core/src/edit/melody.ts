@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import { readChordSymbol } from '../music/harmony/chordSymbol.ts'
 import { LIMITS } from '../document/limits.ts'
 import { durationOf } from '../document/durationOf.ts'
@@ -193,7 +194,7 @@ function withChord(tune: TuneDoc, at: Pos, symbol: string): TuneDoc {
   }
   const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
   const chords = [...others, mark].sort(
-    (a, b) => indexOf.get(a.pos.measure)! - indexOf.get(b.pos.measure)! || a.pos.tick - b.pos.tick,
+    (a, b) => knownIn(indexOf, a.pos.measure) - knownIn(indexOf, b.pos.measure) || a.pos.tick - b.pos.tick,
   )
   return { ...tune, chords }
 }

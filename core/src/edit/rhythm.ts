@@ -1,3 +1,4 @@
+import { knownIn, present } from '../invariant.ts'
 import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TabNote } from '../document/tab.ts'
@@ -48,7 +49,7 @@ export function editRhythm(score: Score, edit: Extract<MelodyEdit, { do: 'rhythm
   const moves = new Map<Ticks, Ticks>()
   let at = start
   const written = own.flatMap((n, i): TuneEvent[] => {
-    const head = heads.get(n.sourceId)!
+    const head = knownIn(heads, n.sourceId)
     moves.set(n.start, at)
     const pieces = piecesOf(tune, timeline, at, lengths[i]!, triplets)
     at += lengths[i]!
@@ -58,7 +59,7 @@ export function editRhythm(score: Score, edit: Extract<MelodyEdit, { do: 'rhythm
       const base: TuneEvent =
         k === 0
           ? untied(head)
-          : { ...BARE, pitch: head.pitch!, chordTones: head.chordTones, id, voice: 0, pos, dur }
+          : { ...BARE, pitch: present(head.pitch), chordTones: head.chordTones, id, voice: 0, pos, dur }
       return { ...base, pos, dur, ...(next ? { tieTo: next.id } : {}) }
     })
   })
@@ -232,7 +233,7 @@ function carriedAlong(
   const melody = arrangement.base.notes.filter((n) => n.role === 'melody')
   for (const n of melody) claim(n, goesTo(n) ?? ticksAt(timeline, n.pos))
   const others = arrangement.base.notes.filter((n) => n.role !== 'melody')
-  const moved = others.filter((n) => goesTo(n) !== undefined && claim(n, goesTo(n)!))
+  const moved = others.filter((n) => goesTo(n) !== undefined && claim(n, present(goesTo(n))))
   const stayed = others.filter((n) => goesTo(n) === undefined && claim(n, ticksAt(timeline, n.pos)))
   const kept = new Set([...melody, ...moved, ...stayed])
   const notes = arrangement.base.notes.flatMap((n) => {
@@ -240,7 +241,7 @@ function carriedAlong(
     const to = n.role === 'melody' ? undefined : goesTo(n)
     if (to === undefined) return [n]
     const pos = posAt(tune, timeline, to)
-    const room = tune.measures.find((m) => m.id === pos.measure)!.length - pos.tick
+    const room = present(tune.measures.find((m) => m.id === pos.measure)).length - pos.tick
     return [{ ...n, pos, dur: n.dur.ticks <= room ? n.dur : durationOf(room) }]
   })
   return { ...arrangement, base: { ...arrangement.base, notes } }

@@ -1,3 +1,4 @@
+import { present } from '../invariant.ts'
 import { ticksAt, type Timeline } from '../document/form/timeline.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import { isArrival, type Arrival, type Attack, type TabNote } from '../document/tab.ts'
@@ -143,6 +144,6 @@ function graced(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'grace
   if (edit.fret === fret || note.place.harmonic) return refused('sameString')
   const attack = edit.fret < fret ? 'hammer' : 'pull'
   const midi = openPitch(setup, string) + edit.fret
-  const place = placesOf(setup, midi).find((p) => p.string === string)!
+  const place = present(placesOf(setup, midi).find((p) => p.string === string))
   return as({ ...plain, attack, graces: [{ place, left: graceFinger(note, edit.fret), attack: 'pluck' }] })
 }

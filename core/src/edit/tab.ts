@@ -1,3 +1,4 @@
+import { knownIn, present } from '../invariant.ts'
 import { melodyOf, ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
 import { withNote, withoutNotes } from '../arrange/manual/placed.ts'
 import { withHands } from '../arrange/manual/findHands.ts'
@@ -123,7 +124,7 @@ function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
   const pitch = spellInKey(midi - transposed, measure.key)
   const wrote = writeMelody(score, edit, pitch, midi)
   if (!wrote.ok) return wrote
-  const source = laneOf(wrote.score.tune, at.measure).find((e) => e.pos.tick === at.tick)!
+  const source = present(laneOf(wrote.score.tune, at.measure).find((e) => e.pos.tick === at.tick))
   const before = base.notes.find((n) => n.sourceId === source.id && n.role === 'melody')
   const note = before
     ? moved(before, place)
@@ -132,7 +133,7 @@ function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
     existing && existing.role !== 'melody' ? without(wrote.score as Arranged, existing) : wrote.score
   const followed = following(kept as Arranged)
   const lengths = melodyOf(followed.tune, timelineOf(followed.tune.measures))
-  const own = lengths.find((n) => n.sourceId === source.id)!
+  const own = present(lengths.find((n) => n.sourceId === source.id))
   return done(typed(followed, { ...note, dur: durationOf(own.duration) }))
 }
 
@@ -146,7 +147,7 @@ function writeMelody(score: Arranged, edit: Order<'fret'>, pitch: Pitch, midi: M
   }
   // In the middle of a tied note the string is struck anew: the tie into it ends.
   const into = score.tune.events.find((e) => e.tieTo === event.id)
-  const same = midiOf(event.pitch!) + score.arrangement.transposed === midi
+  const same = midiOf(present(event.pitch)) + score.arrangement.transposed === midi
   if (same && !into) return done(score)
   const chain = new Set<Id>()
   const byId = new Map(score.tune.events.map((e) => [e.id, e]))
@@ -233,7 +234,7 @@ function restring(score: Arranged, note: TabNote, edit: Order<'restring'>): Edit
 }
 
 function lengthen(score: Arranged, note: TabNote, edit: Order<'length'>): Edited {
-  const measure = score.tune.measures.find((m) => m.id === note.pos.measure)!
+  const measure = present(score.tune.measures.find((m) => m.id === note.pos.measure))
   const room = measure.length - note.pos.tick
   if (edit.ticks < SHORTEST) return refused('tooShort', {}, { ...edit, ticks: Math.min(room, SHORTEST) })
   if (edit.ticks > room) return refused('overfull', { room: room / WHOLE }, { ...edit, ticks: room })
@@ -256,7 +257,7 @@ function untiedFrom(score: Arranged, note: TabNote): Arranged {
   const seen = new Set<Id>()
   for (let id = byId.get(note.sourceId ?? '')?.tieTo; id && !seen.has(id); id = byId.get(id)?.tieTo) {
     seen.add(id)
-    const e = byId.get(id)!
+    const e = knownIn(byId, id)
     const rested = editMelody(next, { do: 'rest', at: e.pos, ticks: e.dur.ticks })
     if (rested.ok) next = rested.score
   }

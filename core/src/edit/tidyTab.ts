@@ -1,3 +1,4 @@
+import { knownIn } from '../invariant.ts'
 import { melodyOf, timelineOf, type MelodyNote } from '../document/form/timeline.ts'
 import { joinedUp } from '../arrange/manual/placed.ts'
 import { inTime, reaching } from '../arrange/manual/reaching.ts'
@@ -42,7 +43,7 @@ function followed(
   if (n.role !== 'melody' || n.sourceId === undefined) return [n]
   const own = melody.get(n.sourceId)
   if (!own) return []
-  const pos = positions.get(n.sourceId)!
+  const pos = knownIn(positions, n.sourceId)
   const moved = pos.measure === n.pos.measure && pos.tick === n.pos.tick ? n : { ...n, pos }
   return [own.duration === n.dur.ticks ? moved : { ...moved, dur: durationOf(own.duration) }]
 }

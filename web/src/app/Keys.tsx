@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Kbd, Modal, Table, UnstyledButton } from '@mantine/core'
 import { Spotlight, spotlight } from '@mantine/spotlight'
 import { useEffect, useMemo, useState } from 'react'
@@ -40,7 +41,6 @@ export function Keys() {
         }))}
         nothingFound={t('keys.nothing')}
         searchProps={{ 'aria-label': t('keys.search'), placeholder: t('keys.search') }}
-        aria-label={t('keys.palette')}
         highlightQuery
         scrollable
         maxHeight="60vh"
@@ -68,7 +68,7 @@ export function Keys() {
                     </UnstyledButton>
                   </Table.Td>
                   <Table.Td ta="right">
-                    <Kbd>{shownKeys(a.keys!)}</Kbd>
+                    <Kbd>{shownKeys(present(a.keys))}</Kbd>
                   </Table.Td>
                 </Table.Tr>
               ))}

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { measureNumbers, withVariant, type Variant } from '@velvet-porch/core/document'
 import { cautionWords, lessonOf, pieceText, type Lesson, type PaperWords } from '@velvet-porch/core/lesson'
 import { setupFacts, type LessonData } from '@velvet-porch/core/output/handout'
@@ -17,7 +18,7 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
   const data = version
     ? { ...whole, doc: { ...whole.doc, base: withVariant(whole.doc.base, version) } }
     : whole
-  const page = document.getElementById('lesson')!
+  const page = present(document.getElementById('lesson'))
   const closed = new AbortController()
   // Ladders go on from what was clean the last time.
   const log = { unit: data.settings.unit, entries: entriesOf(data.tune) }
@@ -55,7 +56,7 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
     closed.abort()
     page.replaceChildren()
     open(whole, next, steps[index])
-    document.getElementById('version')!.focus()
+    present(document.getElementById('version')).focus()
   }
   const pieces = lesson.pieces.map((p) => pieceText(p, saying))
   page.append(
@@ -143,4 +144,4 @@ function allSteps({ script, saying }: Lesson, go: (index: number) => void): HTML
   return all
 }
 
-open(JSON.parse(document.getElementById('data')!.textContent) as LessonData)
+open(JSON.parse(present(document.getElementById('data')).textContent) as LessonData)

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { tabSystems, type LessonData, type PaperLayers } from '@velvet-porch/core/output/handout'
 import { namingOf, type LessonStep } from '@velvet-porch/core/lesson'
 import { h } from './dom.ts'
@@ -74,8 +75,8 @@ export class SheetPane {
     this.places = this.steps.map((st) => {
       const i = systems.findIndex((s) => s.from <= st.measure && st.measure <= s.to)
       const s = systems[i]!
-      const { columns } = s.measures.find((m) => m.index === st.measure)!
-      const { x } = columns.findLast((c) => c.tick <= st.tick)!
+      const { columns } = present(s.measures.find((m) => m.index === st.measure))
+      const { x } = present(columns.findLast((c) => c.tick <= st.tick))
       return { line: lines[i]!, x, top: s.top, height: s.bottom - s.top }
     })
     this.show(this.index)

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { countText, fill, stepSentences, type Lesson, type LessonStep } from '@velvet-porch/core/lesson'
 import { neckSvg, type ShownFinger } from '@velvet-porch/core/output/handout'
 import { h } from './dom.ts'
@@ -21,7 +22,7 @@ export class StepPane {
   show(index: number): void {
     const { steps, script, saying, nameOf, doc } = this.lesson
     const step = steps[index]!
-    const own = script.find((m) => m.measure === step.measure)!
+    const own = present(script.find((m) => m.measure === step.measure))
     const number = fill(saying.paper.lesson.step, { step: index + 1, steps: steps.length })
     this.where.textContent = `${own.title} · ${number}`
     this.count.textContent = countText(step.count, saying.words)

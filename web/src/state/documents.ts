@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import {
   command,
   commandTo,
@@ -179,7 +180,7 @@ export async function step(tuneId: string, direction: 'undo' | 'redo'): Promise<
       if (!doc) continue
       const next = direction === 'undo' ? undo(doc, part.command) : redo(doc, part.command)
       await table.put(next)
-      await db.history.update(part.seq!, { undone: direction === 'undo' ? 1 : 0 })
+      await db.history.update(present(part.seq), { undone: direction === 'undo' ? 1 : 0 })
       await touch(part.kind, next)
     }
     return row

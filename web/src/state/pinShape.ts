@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { chordText, type ChordReading } from '@velvet-porch/core/music'
 import type { LeftFinger, Tuning } from '@velvet-porch/core/instrument'
 import { newId } from '../newId.ts'
@@ -26,6 +27,6 @@ export function pinShape(
 export function unpinShape(tuneId: string, pinId: string, label: string): Promise<boolean> {
   return change('tune', tuneId, label, (draft) => {
     const at = draft.pins?.findIndex((p) => p.id === pinId) ?? -1
-    if (at >= 0) draft.pins!.splice(at, 1)
+    if (at >= 0) present(draft.pins).splice(at, 1)
   })
 }

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { keyText } from '@velvet-porch/core/music'
 import { LIMITS, type Score, type TuneDoc } from '@velvet-porch/core/document'
 import { dayOfUse, lastDayOfUse } from './daysOfUse.ts'
@@ -98,7 +99,10 @@ export async function binned(): Promise<BinnedTune[]> {
   const today = await lastDayOfUse()
   const rows = await db.shelf.where('removedAt').above(0).toArray()
   return rows
-    .sort((a, b) => (b.removedOnDay ?? today) - (a.removedOnDay ?? today) || b.removedAt! - a.removedAt!)
+    .sort(
+      (a, b) =>
+        (b.removedOnDay ?? today) - (a.removedOnDay ?? today) || present(b.removedAt) - present(a.removedAt),
+    )
     .map((row) => ({ row, daysLeft: BIN_DAYS - (today - (row.removedOnDay ?? today)) }))
 }
 

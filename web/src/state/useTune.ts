@@ -1,7 +1,8 @@
+import { knownIn } from '@velvet-porch/core/invariant'
 import { useEffect, useReducer } from 'react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { labelsOf } from './documents.ts'
-import type { CheckReply, DocumentRefusal } from '../workers/bench.worker.ts'
+import type { CheckReply, DocumentRefusal } from '../workers/benchApi.ts'
 import { checkInWorker } from '../workers/benchWorker.ts'
 import { useOpenScore } from './openScore.ts'
 import { useStored } from './useStored.ts'
@@ -55,7 +56,7 @@ export function useTune(id: string): Opened<TuneDoc> {
   if (!score) return { state: 'loading' }
   if (!doc) return { state: 'missing' }
   if (needsCheck) return { state: 'loading' }
-  const { tune: wrong, arrangement: wrongTab } = checked.get(id)!
+  const { tune: wrong, arrangement: wrongTab } = knownIn(checked, id)
   if (wrong) return { state: 'broken', what: 'tune', raw: doc, refusal: wrong }
   if (wrongTab) return { state: 'broken', what: 'tab', raw: arrangement, refusal: wrongTab }
   return { state: 'ready', doc }

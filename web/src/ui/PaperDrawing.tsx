@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { DRAWING_CSS } from '@velvet-porch/core/output/handout'
 import { useLayoutEffect, useRef } from 'react'
 
@@ -5,7 +6,7 @@ import { useLayoutEffect, useRef } from 'react'
 export function PaperDrawing({ svg }: { svg: string }) {
   const host = useRef<HTMLDivElement>(null)
   useLayoutEffect(() => {
-    const root = host.current!.shadowRoot ?? host.current!.attachShadow({ mode: 'open' })
+    const root = present(host.current).shadowRoot ?? present(host.current).attachShadow({ mode: 'open' })
     // Every text in it was escaped when it was drawn.
     root.innerHTML = `<style>${DRAWING_CSS}</style>${svg}`
   }, [svg])

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Alert, Button, Center, Container, Group, Loader, Text, Title } from '@mantine/core'
 import type { TuneDoc } from '@velvet-porch/core/document'
 import type { ReactNode } from 'react'
@@ -18,7 +19,7 @@ export function TuneGate({
   children: (tune: TuneDoc) => ReactNode
 }) {
   const { t } = useTranslation()
-  const id = useParams().id!
+  const id = present(useParams().id)
   const { writable, takeOver } = useDocLock(id)
   if (opened.state === 'loading')
     return (

@@ -2,7 +2,7 @@ import { proxy } from 'comlink'
 import type { Player } from '@velvet-porch/core/instrument'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import type { MeasureRange } from '@velvet-porch/core/arrange'
-import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './bench.worker.ts'
+import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './benchApi.ts'
 import { Supervised } from './supervised.ts'
 
 /** The worker that reads and arranges. */

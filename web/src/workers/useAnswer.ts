@@ -40,7 +40,7 @@ export function useAnswer<A extends readonly unknown[], T>(
   const { data, isError } = useQuery({
     queryKey: [name, key],
     // A worker is asked only where there is something to ask about.
-    queryFn: () => ask(...about!),
+    queryFn: () => ask(...(about as A)),
     enabled: about !== undefined && quiet === key,
     networkMode: 'always',
     retry: false,

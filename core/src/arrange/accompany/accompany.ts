@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
 import { positionOf } from '../../hand/grip/position.ts'
 import { measureAt } from '../../document/form/timeline.ts'
@@ -221,7 +222,7 @@ function notesOf(
       notationVoice: BACKING_VOICE,
       place: s.place,
       left: s.finger,
-      right: swept ? onset.stroke! : signs[i]!,
+      right: swept ? present(onset.stroke) : signs[i]!,
       attack: s.attack,
       ...(onset.accent ? { accent: true as const } : {}),
       ...(letRing && s.role !== 'fill' && !onset.palm ? { letRing: true as const } : {}),

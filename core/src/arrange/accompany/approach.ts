@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import { measureAt } from '../../document/form/timeline.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
@@ -120,7 +121,7 @@ function runInto(
   const room = Math.floor((at - start) / unit / 2)
   const most = Math.min(RUN_NOTES, room)
   if (most < 1 || secondsBetween(at - unit, at) < LEAST_RUN_S) return []
-  const places = bassRun(setup, keys[measure]!, bassPitch(setup, shapes.from.frets), bass!, most)
+  const places = bassRun(setup, keys[measure]!, bassPitch(setup, shapes.from.frets), present(bass), most)
   return places.map((place, k): AccompanyOnset => {
     const when = at - (places.length - k) * unit
     return lineNote(

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import { chordText } from '../../music/harmony/chordSymbol.ts'
 import type { PressedPlace } from '../../document/tab.ts'
@@ -82,7 +83,7 @@ export function patternOnsets(
     const shape = shapes.get(segment)
     const chord = harmony[segment]?.sounding
     if (!shape || !chord) continue
-    const name = chordText(harmony[segment]!.shape!)
+    const name = chordText(present(harmony[segment]!.shape))
     const step = root === 'never' ? withoutRoot(written) : written
     const struck = struckStrings(setup, { frets: shape.frets, chord }, step)
     for (const m of struck.moved) remarks.push({ kind: 'mutedString', measure: index, chord: name, ...m })
@@ -97,8 +98,9 @@ export function patternOnsets(
         optional: false,
       })),
       ...struck.swept.map(({ place, optional }, i): Sounded => {
-        const muted = step.sweep!.muted
-        const lowest = i === 0 && step.sweep!.over === 'all' && step.sweep!.direction === 'down'
+        const muted = present(step.sweep).muted
+        const lowest =
+          i === 0 && present(step.sweep).over === 'all' && present(step.sweep).direction === 'down'
         return {
           place: muted ? { string: place.string, fret: 0 } : place,
           finger: muted ? 0 : fingerAt(shape, place),

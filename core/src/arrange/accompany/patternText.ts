@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { message, type Message } from '../../messages/message.ts'
 import type { PatternText } from '../../document/arrangement.ts'
 import { contentText } from '../../document/content.ts'
@@ -75,7 +76,7 @@ export function patternProblemMessage(problem: PatternProblem): Message<'pattern
 
 function readStep(word: string): PatternStep | undefined | 'sign' | 'twice' | 'reach' {
   if (word === '.') return undefined
-  const [, body = '', signs = ''] = /^(.*?)([*!_]*)$/.exec(word)!
+  const [, body = '', signs = ''] = present(/^(.*?)([*!_]*)$/.exec(word))
   const strings: PatternString[] = []
   let sweep: Sweep | undefined
   let rest = body
@@ -91,8 +92,8 @@ function readStep(word: string): PatternStep | undefined | 'sign' | 'twice' | 'r
       if (sweep) return 'twice'
       if (least && Number(least) > Number(most)) return 'reach'
       sweep = {
-        direction: stroke!.toLowerCase() === 'd' ? 'down' : 'up',
-        over: stroke === stroke!.toLowerCase() ? 'trebles' : 'all',
+        direction: present(stroke).toLowerCase() === 'd' ? 'down' : 'up',
+        over: stroke === present(stroke).toLowerCase() ? 'trebles' : 'all',
         ...(least ? { least: Number(least), most: Number(most) } : {}),
         muted: signs.includes('*'),
       }

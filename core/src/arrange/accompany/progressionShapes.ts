@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { bassPitchClass, chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
 import type { Level } from '../../document/style.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
@@ -48,7 +49,7 @@ export function progressionShapes(
   const setup = stretches ? own : withKindHand(own)
   const filters = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
   const pinned = pinnedShapes(setup, segments, pins)
-  const ways: readonly ShapeFilters[] = [filters, { zone: filters.zone! }, { zone: [1, 7] }, {}]
+  const ways: readonly ShapeFilters[] = [filters, { zone: present(filters.zone) }, { zone: [1, 7] }, {}]
   const wanted = new Map<string, ShapeFilters | undefined>()
   for (const { sounding } of segments) {
     if (!sounding || wanted.has(chordText(sounding))) continue
@@ -77,7 +78,7 @@ export function progressionShapes(
     let to = from + 1
     while (to < segments.length && wishesAt(segments[to]!, wanted) === own) to++
     if (own) {
-      const chords = segments.slice(from, to).map((s) => s.sounding!)
+      const chords = segments.slice(from, to).map((s) => present(s.sounding))
       progressionPath(setup, chords, { ...own, pinned, familiar, rooted: true }).forEach(
         (step, k) => (result[from + k] = step.shape),
       )

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import { chordText } from '../../music/harmony/chordSymbol.ts'
 import type { Level } from '../../document/style.ts'
@@ -60,7 +61,7 @@ export function shuffleOnsets(
     const segment = segmentAt(harmony, start)
     const chord = harmony[segment]?.sounding
     if (!chord) continue
-    const name = chordText(harmony[segment]!.shape!)
+    const name = chordText(present(harmony[segment]!.shape))
     const pair = shufflePair(setup, pitchClass(chord.root))
     const held = { start, measure: index, segment, accent: false, palm: false }
     if (pair) onsets.push({ ...held, ...played(pair, wave[nth % wave.length]!, name) })

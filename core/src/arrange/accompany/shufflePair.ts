@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { fingersOf } from '../../instrument/hand.ts'
 import { lastFret, openPitch, pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
@@ -75,8 +76,8 @@ function pairAt(setup: Setup, root: Place): ShufflePair | undefined {
   if (!reaches(five)) return undefined
   return {
     root: low,
-    fifth: five!,
-    ...(reaches(six) ? { sixth: six! } : {}),
-    ...(reaches(seven) ? { seventh: seven! } : {}),
+    fifth: present(five),
+    ...(reaches(six) ? { sixth: present(six) } : {}),
+    ...(reaches(seven) ? { seventh: present(seven) } : {}),
   }
 }

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { chordPitchClasses, type ChordReading } from '../../music/harmony/chordSymbol.ts'
 import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass } from '../../music/pitch/pitch.ts'
@@ -67,7 +68,7 @@ export function struckStrings(setup: Setup, shape: StrummedShape, step: PatternS
       plucked.map((p) => p.place.string),
     )
     if (found.moved) moved.push(found.moved)
-    if (found.place && !plucked.some((p) => p.place.string === found.place!.string))
+    if (found.place && !plucked.some((p) => p.place.string === present(found.place).string))
       plucked.push({ place: found.place, bass: item.of === 'bass' || item.of === 'other' })
   }
   const taken = plucked.map((p) => p.place.string)

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { Level } from '../../document/style.ts'
 import type { Measure } from '../../document/tune.ts'
@@ -46,7 +47,7 @@ export function withTurnaround(
   const last = degree(timeline.starts[home]! + tune.measures[home]!.length - 1)
   const onOneChord = segmentAt(harmony, start) === segmentAt(harmony, end - 1)
   if (degree(start) !== 0 || (last !== 0 && last !== 7) || !onOneChord) return [...onsets]
-  const chord = harmony[segmentAt(harmony, start)]!.sounding!
+  const chord = present(harmony[segmentAt(harmony, start)]!.sounding)
   const pair = shufflePair(setup, pitchClass(chord.root))
   if (!pair) return [...onsets]
   const line = lineOf(setup, pair.root, pair.fifth, level >= WHOLE_FROM)

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { handFault, widestReach } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
@@ -38,7 +39,7 @@ export function capoTaper(
   const spans = limit === 'reach' ? setup.player.spans : kindSpans(setup.player.spans)
   const now = setup.capo[0]!
   const grips = tune.measures.map((): Layer['grips'][number][] => [])
-  for (const g of layer.grips) grips[timeline.indexOf.get(g.pos.measure)!]!.push(g)
+  for (const g of layer.grips) grips[knownIn(timeline.indexOf, g.pos.measure)]!.push(g)
   const at = (capo: number): Setup => ({ ...setup, capo: setup.capo.map(() => capo) })
   const isInside = (measure: number, capo: number) =>
     grips[measure]!.every((g) => !handFault(at(capo), spans, pressedOf(g.pressed)))

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { effortAlone, tuneEffort } from '../../hand/effort/effort.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { widestReach } from '../../hand/grip/handRules.ts'
@@ -32,7 +33,7 @@ export function fitFigures(tune: TuneDoc, setup: Setup, layer: Layer, transposed
   let barres = 0
   for (const grip of layer.grips) {
     const mm = widestReach(setup, pressedOf(grip.pressed))
-    if (mm > stretch.mm) stretch = { mm, measure: timeline.indexOf.get(grip.pos.measure)! }
+    if (mm > stretch.mm) stretch = { mm, measure: knownIn(timeline.indexOf, grip.pos.measure) }
     if (new Set(grip.pressed.map((p) => p.finger)).size < grip.pressed.length) barres++
   }
   const frets = layer.notes.filter((n) => n.role === 'melody').map((n) => n.place.fret)

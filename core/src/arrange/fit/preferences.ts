@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import type { FitOption } from './fitSweep.ts'
 import { HIGHEST_CAPO } from '../simplify/stretchByCapo.ts'
 
@@ -60,7 +61,7 @@ export function ranked(options: readonly FitOption[], preferences: Preferences):
   const cost = new Map(options.map((o) => [o.id, weigh(o, preferences)]))
   return [...options].sort(
     (a, b) =>
-      cost.get(a.id)! - cost.get(b.id)! ||
+      knownIn(cost, a.id) - knownIn(cost, b.id) ||
       a.distance - b.distance ||
       a.choice.capo - b.choice.capo ||
       (a.id < b.id ? -1 : 1),

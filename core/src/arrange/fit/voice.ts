@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { melodyOf, timelineOf } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { midiOf, readPitch, type Midi } from '../../music/pitch/pitch.ts'
@@ -82,7 +83,7 @@ export function sungFit(tune: TuneDoc, shift: number, voice: VoiceRange): SungFi
       by,
     }
   }
-  const { by: _, ...fit } = best!
+  const { by: _, ...fit } = present(best)
   return fit
 }
 
@@ -98,6 +99,9 @@ export function narrowVoice(tune: TuneDoc, voice: VoiceRange): NarrowVoice | und
   if (!own) return undefined
   const missing = own.highest - own.lowest - (voice.high - voice.low)
   if (missing <= 0) return undefined
-  const tried = ALL_SHIFTS.map((shift) => ({ shift, outside: sungFit(tune, shift, voice)!.outside.length }))
+  const tried = ALL_SHIFTS.map((shift) => ({
+    shift,
+    outside: present(sungFit(tune, shift, voice)).outside.length,
+  }))
   return { missing, nearest: tried.reduce((a, b) => (b.outside < a.outside ? b : a)) }
 }

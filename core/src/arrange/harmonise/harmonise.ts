@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { cheapestChain } from '../../cheapestChain.ts'
 import { finish } from '../../turns.ts'
 import { melodyOf, timelineOf, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
@@ -247,7 +248,7 @@ function heldShare(
 }
 
 function symbolsBySlot(slots: readonly Slot[], marks: readonly ChordMark[], timeline: Timeline): string[] {
-  const starts = marks.map((m) => timeline.starts[timeline.indexOf.get(m.pos.measure)!]! + m.pos.tick)
+  const starts = marks.map((m) => timeline.starts[knownIn(timeline.indexOf, m.pos.measure)]! + m.pos.tick)
   return slots.map((slot) => {
     let symbol = ''
     marks.forEach((m, i) => {

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { Id } from '../../document/ids.ts'
 import { gripId } from '../../document/noteIds.ts'
@@ -28,7 +29,7 @@ export function* makingGrips(
     ({ moment, state }) => {
       const pos = { measure: tune.measures[moment.measure]!.id, tick: moment.at - starts[moment.measure]! }
       const pressed = state.pressed.map(placeOf)
-      const sounding = moment.sounding.map((s) => ({ ...s, note: byId.get(s.note.id)! }))
+      const sounding = moment.sounding.map((s) => ({ ...s, note: knownIn(byId, s.note.id) }))
       const ready = readyFor(sounding, byId, joins, pressed)
       const old = onPage.get(moment.at)
       if (old && holdSame(old.pressed, pressed) && holdSame(old.ready ?? [], ready)) return old

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { heldShapesFor, type HeldShape, shapeOfGrip } from '../../chords/textbook.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
@@ -88,7 +89,7 @@ export function* findingShapes(
       )
       return cached(known, key, () => {
         const named = segment?.shape
-          ? cached(ofChord, segment.symbol, () => heldShapesFor(segment.shape!, setup, tune.pins))
+          ? cached(ofChord, segment.symbol, () => heldShapesFor(present(segment.shape), setup, tune.pins))
           : []
         const fitting = fittingShapes(named, figures[0]!)
         const beside = fitting.length > 0 ? PRICE.notTheChords : 0

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { isArrival, type Grip, type TabNote } from '../../document/tab.ts'
 import { pitchAt } from '../../instrument/setup.ts'
 import { eachInTurns, type Turns } from '../../turns.ts'
@@ -84,7 +85,7 @@ function afterBend(page: OrnamentPage, bent: number, k: number, unbent: Unpicked
       return
     }
     if (note.place.fret !== unbent.place.fret || !push(page, i, j, { place, left })) return
-    page.notes[i] = { ...note, place, left, bend: bend! }
+    page.notes[i] = { ...note, place, left, bend: present(bend) }
     last = i
   }
 }

@@ -1,3 +1,4 @@
+import { knownIn, present } from '../../invariant.ts'
 import type { Arrival, GraceNote, Grip, TabNote } from '../../document/tab.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
 import { lastFret, openPitch, type Setup } from '../../instrument/setup.ts'
@@ -37,7 +38,7 @@ export function graceChain(
     const beside = { fret: main, finger: note.left }
     const finger = fingersBeside(setup, held, { string, fret }, beside)[0]
     if (finger === undefined) return undefined
-    held = withFinger(setup, held, { string, fret }, finger)!
+    held = present(withFinger(setup, held, { string, fret }, finger))
     fingers.set(fret, finger)
   }
   const chain = [...frets, main]
@@ -54,7 +55,7 @@ export function graceChain(
   return {
     graces: frets.map((fret, i) => ({
       place: { string, fret },
-      left: fingers.get(fret)!,
+      left: knownIn(fingers, fret),
       attack: attacks[i]!,
     })),
     attack: attacks.at(-1)!,

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
 import { isLockOf, type AskedArticulation, type Lock } from '../../document/locks.ts'
@@ -124,7 +125,7 @@ export class OrnamentPage {
   }
 
   measureOf(i: number): number {
-    return this.plan.timeline.indexOf.get(this.notes[i]!.pos.measure)!
+    return knownIn(this.plan.timeline.indexOf, this.notes[i]!.pos.measure)
   }
 
   secondsOf(i: number): number {

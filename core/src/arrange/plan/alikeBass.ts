@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { measureAt, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
 import type { Turns } from '../../turns.ts'
 import type { PlannedBass } from './bassLine.ts'
@@ -38,9 +39,9 @@ export function* alikeBass(
     const content = `${tune.get(m) ?? ''}|${basses.get(m)}|${joins.has(m)}`
     const model = first.get(content)
     if (model === undefined) first.set(content, m)
-    else at.get(model)!.forEach((k, i) => kinds.set(indices[i]!, bass[k]!.kind))
+    else knownIn(at, model).forEach((k, i) => kinds.set(indices[i]!, bass[k]!.kind))
   }
-  return bass.map((b, i) => (kinds.has(i) ? { ...b, kind: kinds.get(i)! } : b))
+  return bass.map((b, i) => (kinds.has(i) ? { ...b, kind: knownIn(kinds, i) } : b))
 }
 
 /** What stands in each measure, as one text. */

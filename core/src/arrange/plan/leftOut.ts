@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import type { Layer } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Plan } from './plan.ts'
@@ -18,7 +19,7 @@ export function leftOut(plan: Plan, layer: Pick<Layer, 'notes'>, tune: TuneDoc):
   for (const { part, start, until } of plan.bass) {
     if (!part) continue
     const event = tune.events.find((e) => e.id === part.sourceId)
-    const measure = event ? plan.timeline.indexOf.get(event.pos.measure)! : 0
+    const measure = event ? knownIn(plan.timeline.indexOf, event.pos.measure) : 0
     const note = played.get(part.sourceId)
     const sum = sums.get(measure) ?? { notes: 0, shortened: 0 }
     if (!note) sum.notes++

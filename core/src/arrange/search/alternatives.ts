@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { effortOf } from '../../hand/effort/effort.ts'
 import { ticksAt } from '../../document/form/timeline.ts'
 import { placeAndFinger, type NewLock } from '../../document/locks.ts'
@@ -180,7 +181,7 @@ function described(
   const before = layerOfSlices(plan, chosen, tune, setup, first, end)
   const after = layerOfSlices(plan, other, tune, setup, first, end)
   const known = new Map<Id, TabNote>(before.notes.map((n) => [n.id, n]))
-  const moved = after.notes.filter((n) => !known.has(n.id) || movesNote(known.get(n.id)!, n))
+  const moved = after.notes.filter((n) => !known.has(n.id) || movesNote(knownIn(known, n.id), n))
   const start = plan.slices[from]!.start
   const stop = plan.slices[to - 1]!.end
   const isTarget = (n: TabNote) => {
@@ -190,7 +191,7 @@ function described(
   const also = new Map<number, number>()
   for (const n of moved) {
     if (isTarget(n)) continue
-    const m = plan.timeline.indexOf.get(n.pos.measure)!
+    const m = knownIn(plan.timeline.indexOf, n.pos.measure)
     also.set(m, (also.get(m) ?? 0) + 1)
   }
   const measures = new Set(plan.slices.slice(first, end).map((s) => s.measure))

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { fingersOf } from '../../instrument/hand.ts'
 import { fingerOffsets } from '../../hand/grip/fingerOffsets.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
@@ -222,7 +223,7 @@ const NOTHING: readonly Pressed[] = []
 
 /** A harmonic is touched, not pressed. */
 const isTouch = (place: Place | undefined, p: Pressed) =>
-  Boolean(place?.harmonic) && place!.string === p.string && place!.fret === p.fret
+  Boolean(place?.harmonic) && present(place).string === p.string && present(place).fret === p.fret
 
 function tooWideBarre(pressed: readonly Pressed[], place: Place, finger: number, most: number): boolean {
   return pressed.some((p) => p.finger === finger && Math.abs(p.string - place.string) + 1 > most)
@@ -251,7 +252,7 @@ function filled(
     const fret = under ? under.fret : 0
     if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
     const midi = openPitch(setup, string) + fret
-    if (midi >= melody || midi <= lowest || !requirement.inner!.tones.includes(mod12(midi))) continue
+    if (midi >= melody || midi <= lowest || !present(requirement.inner).tones.includes(mod12(midi))) continue
     if (under && heldShape?.frets[string - 1] !== fret) continue
     const price = fillPrice(setup, requirement, draft, string)
     const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
@@ -272,7 +273,7 @@ const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some(
 
 /** A pattern climbs from the string above the bass towards the melody and comes back; other strings cost a little. */
 function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string: number): number {
-  const { turn, role } = requirement.inner!
+  const { turn, role } = present(requirement.inner)
   const inside = stringsInside(setup, draft)
   const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]
   const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
@@ -300,7 +301,7 @@ function strikes(setup: Setup, requirement: Requirement, found: Draft[]): void {
     const shape = requirement.heldShapes[heldShape]!
     const top = requirement.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
     if (requirement.melody && !top) continue
-    if (requirement.melody && isUnderOther(shape, top!)) continue
+    if (requirement.melody && isUnderOther(shape, present(top))) continue
     if (!canBeStruck(requirement, shape)) continue
     if (!requirement.stretches && handFault(setup, setup.player.spans, shape.pressed)) continue
     const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0
@@ -368,7 +369,7 @@ function finish(setup: Setup, requirement: Requirement, draft: Draft): Candidate
     inner: keyOf(draft.inner?.place, draft.innerFinger),
     planted: keyOf(draft.planted, draft.plantedFinger),
     chord: draft.strikes
-      ? chordKeys(requirement.heldShapes[draft.heldShape]!, draft.melody, requirement.inner!.voices)
+      ? chordKeys(requirement.heldShapes[draft.heldShape]!, draft.melody, present(requirement.inner).voices)
       : NO_KEYS,
     heldShape: draft.heldShape,
     fixed,

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { isPressed, type Pressed } from '../../hand/grip/pressed.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
@@ -44,11 +45,15 @@ export function voicingTerms(requirement: Requirement, draft: Draft, add: AddTer
   const heldShape = requirement.heldShapes[draft.heldShape]
   if (draft.strikes && heldShape) {
     if (heldShape.price) add('voicing', heldShape.price, false)
-    if (requirement.inner!.firm && heldShape.rooted === false && requirement.heldShapes.some((f) => f.rooted))
+    if (
+      present(requirement.inner).firm &&
+      heldShape.rooted === false &&
+      requirement.heldShapes.some((f) => f.rooted)
+    )
       add('inversionAtChange', WEIGHTS.inversionAtChange, false)
     return
   }
-  if (requirement.heldShapes.length === 0 || requirement.inner!.onset) return
+  if (requirement.heldShapes.length === 0 || present(requirement.inner).onset) return
   const size = heldShape ? heldShape.pressed.length : 1
   const lost = heldShape ? size - heldOf(heldShape, draft.pressed) : 1
   if (lost > 0) add('voicingNotHeld', (WEIGHTS.voicingBeat * lost) / size, true, lost, 'fingers')

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { leftFinger } from '../../hand/grip/pressed.ts'
 import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
 import type { Layer } from '../../document/arrangement.ts'
@@ -226,7 +227,7 @@ class LayerWriter {
 
   /** Seconds that a slice lasts. */
   private lasting(slice: Slice): number {
-    const next = this.plan.slices[this.plan.sliceAt.get(slice.start)! + 1]
+    const next = this.plan.slices[knownIn(this.plan.sliceAt, slice.start) + 1]
     return next?.seconds ?? slice.seconds
   }
 

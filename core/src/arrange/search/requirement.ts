@@ -1,3 +1,4 @@
+import { knownIn, present } from '../../invariant.ts'
 import { bassPitchClass, chordPitchClasses, chordText } from '../../music/harmony/chordSymbol.ts'
 import { HARMONICS } from '../../instrument/harmonics.ts'
 import type { PickingSchool } from '../../instrument/hand.ts'
@@ -230,7 +231,7 @@ function harmonicPlaces(setup: Setup, midi: Midi): Place[] {
   return setup.tuning.flatMap((_, i) => {
     const string = i + 1
     return [2, 3, 4].flatMap((parts) => {
-      const node = HARMONICS.find((h) => h.parts === parts)!
+      const node = present(HARMONICS.find((h) => h.parts === parts))
       const sounds = openPitch(setup, string) + node.semitones
       const reachable = node.fret <= lastFret(setup, string)
       return sounds === midi && reachable ? [{ string, fret: node.fret, harmonic: parts }] : []
@@ -356,7 +357,7 @@ function heldShapesOf(plan: Plan, slice: Slice, setup: Setup, cache: Requirement
 
 /** The melody note under which a voicing is struck. */
 function topOf(plan: Plan, planned: PlannedInner): Midi | undefined {
-  const slice = plan.slices[plan.sliceAt.get(planned.start)!]!
+  const slice = plan.slices[knownIn(plan.sliceAt, planned.start)]!
   return slice.melody >= 0 ? plan.melodyMidi[slice.melody] : undefined
 }
 
@@ -368,7 +369,7 @@ function heldVoicings(
   cache: RequirementCache,
   top: Midi | undefined,
 ): { heldShapes: readonly HeldShape[]; key: string } {
-  const sounding = plan.harmony[planned.segment]!.sounding!
+  const sounding = present(plan.harmony[planned.segment]!.sounding)
   const rules = LEVEL_RULES[slice.level]
   const key = [
     chordText(sounding),

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { CandidateClasses, CandidateSet } from './candidate.ts'
 import { classesOf, LOOKS } from './candidateClasses.ts'
 import { predecessorsOf } from './predecessors.ts'
@@ -69,7 +70,7 @@ export function* cheapestPath(chain: Chain, before?: Trace): Generator<number, P
     const known = before?.chain.sets[t] === chain.sets[t] ? before?.costs[t] : undefined
     coupled = known !== undefined && equalCosts(next, known)
     // The trace's own array keeps the next comparison exact.
-    costs.push(coupled ? known! : next)
+    costs.push(coupled ? present(known) : next)
     back.push(from)
   }
   const choice = new Int32Array(n)
@@ -106,7 +107,7 @@ function sameStep(a: Transition | undefined, b: Transition | undefined): boolean
 function sameExtra(a: Float64Array | undefined, b: Float64Array | undefined): boolean {
   if (a === b) return true
   if (a && b) return a.every((price, j) => price === b[j])
-  return (a ?? b)!.every((price) => price === 0)
+  return present(a ?? b).every((price) => price === 0)
 }
 
 /** What a join looks at on its first side, and on its second. */

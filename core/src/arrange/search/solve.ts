@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { repeatedItems, type MeasureContent } from '../../document/form/repeated.ts'
 import type { Plan } from '../plan/plan.ts'
 import { samePlace, type CandidateSet } from './candidate.ts'
@@ -100,10 +101,10 @@ export function* solve(
     if (pass === 0 && joins.length + differing + hops.length + same.length === 0) break
     extra = yield* within((pass + 1) / passes, biases(sets, choice, joins, alike, varied, known, struck))
     yield Math.min(1, (pass + 1) / passes)
-    unpaired?.forEach((prices, t) => prices && addTo(extra!, t, prices))
+    unpaired?.forEach((prices, t) => prices && addTo(present(extra), t, prices))
   }
   yield 1
-  const { choice, cost } = best!
+  const { choice, cost } = present(best)
   const none = new Map<number, number>()
   const further = yield* within(1, biases(sets, choice, joins, none, none, known, struck))
   return { requirements, sets, choice, cost, extra: further }

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { pickingStrain, type PickingStrain } from '../../hand/picking/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { OrnamentRoom } from '../plan/plan.ts'
@@ -27,8 +28,8 @@ export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft
 
 /** True where the string goes on far enough beside a note, with a finger left for each side, for its ornament. */
 function hasRoom({ melody, melodyFinger }: Draft, { low, high }: OrnamentRoom): boolean {
-  const lowest = melody!.fret + low
-  if (lowest < 0 || melody!.harmonic) return false
+  const lowest = present(melody).fret + low
+  if (lowest < 0 || present(melody).harmonic) return false
   return !(high > 0 && melodyFinger === 4) && !(low < 0 && lowest > 0 && melodyFinger === 1)
 }
 

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { measureAt, ticksAt, type MelodyNote } from '../../document/form/timeline.ts'
 import { chordPitchClasses } from '../../music/harmony/chordSymbol.ts'
 import type { Level } from '../../document/style.ts'
@@ -95,7 +96,7 @@ class SlideWriter {
       for (const b of this.bassesIn(m, onsets)) add(ticksAt(this.plan.timeline, b.pos), [b])
     const times = [...onsets.keys()].sort((a, b) => a - b)
     return {
-      notes: this.picked(times.map((t) => onsets.get(t)!)),
+      notes: this.picked(times.map((t) => knownIn(onsets, t))),
       grips: this.gripsAt(times, onsets),
       spans: this.spans,
     }
@@ -257,7 +258,7 @@ class SlideWriter {
     const end = this.plan.timeline.length
     let bar: readonly PressedPlace[] = []
     return times.map((at, i): Grip => {
-      const notes = onsets.get(at)!
+      const notes = knownIn(onsets, at)
       const melody = notes.some((n) => n.role === 'melody')
       if (melody)
         bar = notes.flatMap(({ place, left }): PressedPlace[] =>

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import type { Id } from '../ids.ts'
 import type { Measure, Pos, TuneDoc, TuneEvent } from '../tune.ts'
 import type { Pitch } from '../../music/pitch/pitch.ts'
@@ -37,7 +38,7 @@ function laidOut(measures: readonly Pick<Measure, 'id' | 'length'>[]): Timeline 
 
 /** A position as ticks from the written start. */
 export function ticksAt(timeline: Timeline, pos: Pos): Ticks {
-  return timeline.starts[timeline.indexOf.get(pos.measure)!]! + pos.tick
+  return timeline.starts[knownIn(timeline.indexOf, pos.measure)]! + pos.tick
 }
 
 /** The measure index that holds a written time; the last measure for times at or past the end. */
@@ -92,7 +93,7 @@ function notesOf(tune: TuneDoc, timeline: Timeline, voice: number): MelodyNote[]
       start: ticksAt(timeline, event.pos),
       duration,
       pitch: event.pitch,
-      measure: timeline.indexOf.get(event.pos.measure)!,
+      measure: knownIn(timeline.indexOf, event.pos.measure),
       slurred: event.slurred ?? false,
     })
   }

@@ -1,3 +1,4 @@
+import { knownIn, present } from '../../invariant.ts'
 import { bpmAt, tempoMap } from '../../document/form/tempoMap.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { unfold } from '../../document/form/unfold.ts'
@@ -117,7 +118,7 @@ export function tuneEffort(measures: readonly MeasureEffort[]): TuneEffort {
     hardest: most(measures, (m) => m.effort),
     slowest: most(
       measures.filter((m) => m.ceiling),
-      (m) => -m.ceiling!.bpm,
+      (m) => -present(m.ceiling).bpm,
     ),
   }
 }
@@ -145,7 +146,7 @@ function momentsByMeasure(
   const moments: Moment[][] = tune.measures.map(() => [])
   for (const grip of layer.grips) {
     const start = ticksAt(timeline, grip.pos)
-    moments[timeline.indexOf.get(grip.pos.measure)!]!.push({
+    moments[knownIn(timeline.indexOf, grip.pos.measure)]!.push({
       start,
       end: ticksAt(timeline, grip.until),
       grip,

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { fingerMoves } from '../moves/fingerMoves.ts'
 import { isShift, positionWayMm } from '../moves/handPosition.ts'
 import { placedFingers, type FingerSpan } from '../moves/placedFinger.ts'
@@ -60,8 +61,8 @@ export function gripChange(setup: Setup, before: Held, after: Held): GripChange 
     placedFingers({ pressed: before.pressed }),
     placedFingers({ pressed: after.pressed }),
   )) {
-    if (!now || kind === 'stay' || (kind === 'roll' && covers(old!, now))) continue
-    if (kind === 'slide') slidMm = Math.max(slidMm, positionWayMm(setup, old!.fret, now.fret))
+    if (!now || kind === 'stay' || (kind === 'roll' && covers(present(old), now))) continue
+    if (kind === 'slide') slidMm = Math.max(slidMm, positionWayMm(setup, present(old).fret, now.fret))
     else landed++
     if (kind === 'hop') hops++
     if (now.to > now.from) barres++

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { HandSpans, LeftFinger, Player } from '../../instrument/hand.ts'
 import { fingersOf, spanOf } from '../../instrument/hand.ts'
 import { reachTable, type ReachTable } from '../../instrument/reachTable.ts'
@@ -185,7 +186,7 @@ class FingeringSearch {
   private canBarre(note: Note, top: number): boolean {
     for (let string = note.string + 1; string < top; string++) {
       const fret = this.frets[string - 1]
-      if (fret !== null && fret! < note.fret) return false
+      if (fret !== null && present(fret) < note.fret) return false
     }
     return true
   }

@@ -1,3 +1,4 @@
+import { knownIn, present } from '../../invariant.ts'
 import type { AbcElement, AbcStaff, AbcTune } from 'abcjs/src/api/abc_tunebook.js'
 import { withCuts } from '../../document/form/cutMeasures.ts'
 import { harmoniseIn } from '../../arrange/harmonise/harmonise.ts'
@@ -245,7 +246,7 @@ function singWords(
         if (cut)
           report(
             'warning',
-            fromOf.get(e.id)!,
+            knownIn(fromOf, e.id),
             message('reading.longSyllable', { letters: text.length, most: LIMITS.lyric }),
           )
         return kept
@@ -399,7 +400,7 @@ function reportKept(voices: readonly VoiceReading[], report: Report): void {
   if (ornaments.length > unknown.length)
     report(
       'note',
-      at(ornaments.find((e) => !unknown.includes(e))!.id),
+      at(present(ornaments.find((e) => !unknown.includes(e))).id),
       message('reading.ornaments', { count: ornaments.length - unknown.length }),
     )
   if (unknown.length > 0)
@@ -495,6 +496,8 @@ function otherVoicesPlaced(
     }
   })
   const order = new Map(measures.map((m, i) => [m.id, i]))
-  tempos.sort((a, b) => order.get(a.pos.measure)! - order.get(b.pos.measure)! || a.pos.tick - b.pos.tick)
+  tempos.sort(
+    (a, b) => knownIn(order, a.pos.measure) - knownIn(order, b.pos.measure) || a.pos.tick - b.pos.tick,
+  )
   return { events, tempos }
 }

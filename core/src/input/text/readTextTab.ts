@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { readChordSymbol } from '../../music/harmony/chordSymbol.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
@@ -317,7 +318,7 @@ function spaced(tokens: readonly TabToken[], from: number, to: number, length: T
   const end = columns.at(-1)?.[1] ?? 0
   return {
     length: Math.max(length, end + grid),
-    signs: tokens.map((t) => ({ ...t, tick: tickOf.get(onsetOf.get(t.column)!)! })),
+    signs: tokens.map((t) => ({ ...t, tick: knownIn(tickOf, knownIn(onsetOf, t.column)) })),
     columns,
   }
 }

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { message, type Message } from '../../messages/message.ts'
 import type { Score } from '../../document/score.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
@@ -304,7 +305,7 @@ function* melodyOf(
   yield
   const inTime = all.sort(
     (a, b) =>
-      indexOf.get(a.pos.measure)! - indexOf.get(b.pos.measure)! ||
+      knownIn(indexOf, a.pos.measure) - knownIn(indexOf, b.pos.measure) ||
       a.pos.tick - b.pos.tick ||
       b.place.string - a.place.string,
   )

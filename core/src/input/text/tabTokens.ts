@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 /** How a fret in a plain-text tab is reached from the one before it on its string. */
 export type Lead = 'hammer' | 'pull' | 'slide' | 'bend' | 'release'
 
@@ -60,7 +61,7 @@ export function tokensOf(row: string, string: number): RowSigns {
     const g = SIGN.exec(row)?.groups
     if (g) {
       const end = SIGN.lastIndex
-      const column = at + g.lead!.length
+      const column = at + present(g.lead).length
       if (g.fret?.length === 2 && (Number(g.fret) > FURTHEST_FRET || g.fret.startsWith('0'))) {
         const [first, second] = [g.fret[0]!, g.fret[1]!]
         tokens.push(tokenOf({ lead: g.lead, fret: first }, string, column, column + 1))

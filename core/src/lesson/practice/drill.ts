@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { placedPosition } from '../../hand/grip/position.ts'
 import type { ArrangementDoc, Layer } from '../../document/arrangement.ts'
@@ -90,7 +91,7 @@ function twoGrips({ before, after }: TroubleSpot, measures: readonly Measure[]):
 
 /** The finger that travels, from where it was to where it must be, without the others. */
 function oneFinger({ before, after }: TroubleSpot, measures: readonly Measure[]): Layer {
-  const way = traveller(before, after)!
+  const way = present(traveller(before, after))
   const held = way.map((p, i) => gripAt([p], measures, i))
   const notes = held.flatMap((g, i) =>
     beatsOf(measures[i]!).flatMap((tick) => struckAt(g, measures[i]!, tick)),

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { CeilingReason, MeasureEffort } from '../../hand/effort/effort.ts'
 import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
@@ -60,7 +61,7 @@ export function recipeOf(
   const lowest = effort
     .slice(piece.from, piece.to + 1)
     .filter((m) => m.ceiling)
-    .sort((a, b) => a.ceiling!.bpm - b.ceiling!.bpm)[0]
+    .sort((a, b) => present(a.ceiling).bpm - present(b.ceiling).bpm)[0]
   const ceiling = lowest?.ceiling && {
     bpm: lowest.ceiling.bpm,
     reason: lowest.ceiling.reason,

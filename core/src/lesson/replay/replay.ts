@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import { readBack } from '../text/template.ts'
 import type { Wording } from '../text/words/wording.ts'
@@ -36,12 +37,12 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
       measure = line
       continue
     }
-    const { rest, remark } = parted(told.rest!, words)
+    const { rest, remark } = parted(present(told.rest), words)
     const step = followed(rest, down, words)
     ;({ down } = step)
     steps.push({
       measure,
-      count: told.count!,
+      count: present(told.count),
       notes: step.notes,
       down: [...down.values()],
       expression: step.expression,
@@ -54,7 +55,7 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
 /** The teacher's words stand last, and may hold whatever there is. */
 function parted(text: string, words: Wording): { rest: string; remark?: string } {
   const [before] = words.remark.split('{remark}')
-  const at = text.indexOf(before!)
+  const at = text.indexOf(present(before))
   const read = at < 0 ? undefined : readBack(`${words.remark}.`, text.slice(at))
-  return read ? { rest: text.slice(0, at).trimEnd(), remark: read.remark! } : { rest: text }
+  return read ? { rest: text.slice(0, at).trimEnd(), remark: present(read.remark) } : { rest: text }
 }

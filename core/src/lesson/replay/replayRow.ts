@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import { readBack } from '../text/template.ts'
@@ -19,7 +20,7 @@ export function rowIn(line: string, words: Wording): ToldRow | undefined {
   const read = readBack(words.row.string, last) ?? readBack(words.row.position, last)
   if (!read) return undefined
   const { string, items } = read
-  return { before: said.slice(0, -1), ...(string ? { string } : {}), items: items!.split(ROW_SIGN) }
+  return { before: said.slice(0, -1), ...(string ? { string } : {}), items: present(items).split(ROW_SIGN) }
 }
 
 /** The notes of a row: each puts its finger down and lifts the last one; what was said to stay stays. */
@@ -66,9 +67,9 @@ export function playedRow(
 /** An item of a row taken apart. Counts and places are parted where both can be read. */
 function itemIn(item: string, words: Wording): { count: string; place: string; picking: string | undefined } {
   const picked = readBack(words.place.picked, item)
-  const plain = picked ? picked.place! : item
+  const plain = picked ? present(picked.place) : item
   const named = readBack(words.place.named, plain)
-  const text = named ? named.place! : plain
+  const text = named ? present(named.place) : plain
   const { row } = words
   for (let at = text.indexOf(' '); at >= 0; at = text.indexOf(' ', at + 1)) {
     const place = text.slice(at + 1)

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { type Finger, type PlacedFinger, heldOn } from '../../hand/moves/placedFinger.ts'
 import type { Attack, GraceNote } from '../../document/tab.ts'
 import type { Mark } from '../../document/marks.ts'
@@ -40,14 +41,18 @@ interface Way {
 
 function wayIn(sentence: string, words: Wording): Way | undefined {
   const together = readBack(words.together, sentence)
-  if (together) return { attack: 'pluck', optional: false, notes: together.notes!.split('; ') }
+  if (together) return { attack: 'pluck', optional: false, notes: present(together.notes).split('; ') }
   const left = readBack(words.optional, sentence)
   // What begins like another is longer, and looked at first.
   const longest = Object.entries(words.attack).sort(([, a], [, b]) => b.length - a.length)
   for (const [attack, template] of longest) {
     const read = readBack(template, left?.grace ?? sentence)
     if (read)
-      return { attack: attack as Attack, optional: left !== undefined, notes: read.notes!.split('; ') }
+      return {
+        attack: attack as Attack,
+        optional: left !== undefined,
+        notes: present(read.notes).split('; '),
+      }
   }
   return undefined
 }
@@ -86,15 +91,18 @@ function notesFrom(
   const { place, picking } = words
   const picked = readBack(place.picked, text)
   const read = readBack(place.strings, picked?.place ?? text)
-  if (!read || !/^\d+$/.test(read.to!)) return [noteFrom(text, item, down, words)]
-  const strings = Array.from({ length: +read.from! - +read.to! + 1 }, (_, i) => +read.from! - i)
+  if (!read || !/^\d+$/.test(present(read.to))) return [noteFrom(text, item, down, words)]
+  const strings = Array.from(
+    { length: +present(read.from) - +present(read.to) + 1 },
+    (_, i) => +present(read.from) - i,
+  )
   return strings.map((string): ReadNote => {
     const held = heldOn([...down.values()], string)
     return {
       string,
       fret: held?.fret ?? 0,
       ...(held ? { finger: held.finger } : {}),
-      ...(picked ? { picking: nameKey(picking, picked.picking!) as PickingSign } : {}),
+      ...(picked ? { picking: nameKey(picking, present(picked.picking)) as PickingSign } : {}),
       attack: item.attack,
       leave: item.optional,
       graces: [],
@@ -118,17 +126,17 @@ function noteFrom(
     rest = rest.slice(0, rest.length - said.length - 2)
   }
   const picked = readBack(place.picked, rest)
-  if (picked) rest = picked.place!
+  if (picked) rest = present(picked.place)
   const called = readBack(place.named, rest)
-  if (called) rest = called.place!
+  if (called) rest = present(called.place)
   const open = readBack(place.noFinger, rest)
-  if (open) rest = open.place!
+  if (open) rest = present(open.place)
   const bent = readBack(place.bent, rest)
-  if (bent) rest = bent.place!
+  if (bent) rest = present(bent.place)
   const beside = (['short', 'beyond'] as const).find((side) => readBack(place[side], rest))
-  if (beside) rest = readBack(place[beside], rest)!.place!
+  if (beside) rest = present(present(readBack(place[beside], rest)).place)
   const by = readBack(place.by, rest)
-  if (by) rest = by.place!
+  if (by) rest = present(by.place)
   const at =
     readBack(place.artificial, rest) ??
     readBack(place.harmonic, rest) ??
@@ -138,7 +146,7 @@ function noteFrom(
   const string = Number(at.string)
   const touched = at.touched === undefined ? undefined : Number(at.touched)
   const fret = at.fret !== undefined ? Number(at.fret) : (touched ?? 0)
-  const named = by ? (nameKey(fingers, by.finger!) as Finger) : undefined
+  const named = by ? (nameKey(fingers, present(by.finger)) as Finger) : undefined
   const finger = named ?? (fret > 0 ? fingerAt(down, string, fret) : undefined)
   return {
     string,
@@ -146,11 +154,11 @@ function noteFrom(
     ...(finger === undefined ? {} : { finger }),
     ...(named === undefined ? {} : { by: named }),
     leave: optional,
-    ...(picked ? { picking: nameKey(picking, picked.picking!) as PickingSign } : {}),
+    ...(picked ? { picking: nameKey(picking, present(picked.picking)) as PickingSign } : {}),
     attack,
     ...(touched === undefined ? {} : { touched }),
     ...(beside ? { beside } : {}),
-    ...(bent ? { bend: Number(bent.to!.replace('½', '.5')) - fret } : {}),
+    ...(bent ? { bend: Number(present(bent.to).replace('½', '.5')) - fret } : {}),
     graces: [],
     marks: found,
   }

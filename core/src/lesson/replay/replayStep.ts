@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import {
   EXPRESSIONS,
@@ -35,13 +36,13 @@ export function followed(
     }
     let read = readBack(hand.stays, sentence)
     if (read) {
-      for (const name of read.fingers!.split(', '))
+      for (const name of present(read.fingers).split(', '))
         if (!down.has(fingerOf(name)))
           throw new ReplayError(`The ${name} is to stay and is not down: ${rest}`)
       continue
     }
     if ((read = readBack(hand.lifts, sentence))) {
-      for (const name of read.fingers!.split(', ')) down.delete(fingerOf(name))
+      for (const name of present(read.fingers).split(', ')) down.delete(fingerOf(name))
       continue
     }
     if (readBack(hand.holds, sentence)) {
@@ -51,33 +52,45 @@ export function followed(
     const taken = readBack(hand.takes, sentence)
     if ((read = taken ?? readBack(hand.changes, sentence))) {
       if (taken) down.clear()
-      for (const place of read.places!.split('; ')) {
+      for (const place of present(read.places).split('; ')) {
         const across = readBack(hand.across, place)
         const { finger, fret, from, to, string } = { ...readBack(hand.at, place), ...across }
-        move(finger!, { fret: +fret!, from: +(from ?? string!), to: +(to ?? string!) })
+        move(present(finger), {
+          fret: +present(fret),
+          from: +(from ?? present(string)),
+          to: +(to ?? present(string)),
+        })
       }
       continue
     }
     if ((read = readBack(words.from, sentence))) {
-      expression = expressionIn(read.how!, words)
+      expression = expressionIn(present(read.how), words)
       continue
     }
     if ([hand.shift, hand.either, hand.ready, hand.torn, words.ringing].some((t) => readBack(t, sentence)))
       continue
     if ((read = readBack(hand.lands, sentence))) {
-      move(read.finger!, { fret: +read.fret!, from: +read.string!, to: +read.string! })
+      move(present(read.finger), {
+        fret: +present(read.fret),
+        from: +present(read.string),
+        to: +present(read.string),
+      })
       continue
     }
     if ((read = readBack(hand.barre, sentence))) {
-      move(read.finger!, { fret: +read.fret!, from: +read.from!, to: +read.to! })
+      move(present(read.finger), {
+        fret: +present(read.fret),
+        from: +present(read.from),
+        to: +present(read.to),
+      })
       continue
     }
     if ((read = readBack(hand.slides, sentence)) || (read = readBack(hand.slidesBarre, sentence))) {
-      const own = down.get(fingerOf(read.finger!))
-      const [from, to] = [+(read.from ?? read.string!), +(read.to ?? read.string!)]
+      const own = down.get(fingerOf(present(read.finger)))
+      const [from, to] = [+(read.from ?? present(read.string)), +(read.to ?? present(read.string))]
       if (!own || own.from !== from || own.to !== to)
         throw new ReplayError(`The ${read.finger} is to slide and does not lie there: ${rest}`)
-      move(read.finger!, { fret: +read.fret!, from, to })
+      move(present(read.finger), { fret: +present(read.fret), from, to })
       continue
     }
     const sounded = soundedIn(sentence, down, words)

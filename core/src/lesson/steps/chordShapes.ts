@@ -1,3 +1,4 @@
+import { knownIn, present } from '../../invariant.ts'
 import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
@@ -63,7 +64,7 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
     else
       shapes[at] = {
         ...known,
-        held: known.whole ? known.held : (whole ?? together(doc.setup, known.held, held)!),
+        held: known.whole ? known.held : (whole ?? present(together(doc.setup, known.held, held))),
         ticks: known.ticks + ticks,
         whole: known.whole || whole !== undefined,
       }
@@ -121,7 +122,7 @@ function struckFrom(
   const startOf = new Map(measures.map((m, i) => [m.id, starts[i]!]))
   const moments = new Map<Ticks, number[]>()
   for (const n of base.notes) {
-    const at = startOf.get(n.pos.measure)! + n.pos.tick
+    const at = knownIn(startOf, n.pos.measure) + n.pos.tick
     if (at >= from && at < end && n.right !== 'none')
       moments.set(at, [...(moments.get(at) ?? []), n.place.string])
   }

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import { isBare, type LessonStep, type StepNote } from './lessonStep.ts'
 
@@ -23,10 +24,10 @@ export function rowsOf(steps: readonly LessonStep[]): Row[] {
     if (row < LEAST) rows.push({ steps: [steps[i++]!] })
     else {
       const own = steps.slice(i, i + row)
-      const { string } = noteOf(own[0]!)!
+      const { string } = present(noteOf(own[0]!))
       const position = own[0]!.position
-      const one = own.every((s) => noteOf(s)!.string === string)
-      rows.push({ steps: own, ...(one ? { string } : { position: position! }) })
+      const one = own.every((s) => present(noteOf(s)).string === string)
+      rows.push({ steps: own, ...(one ? { string } : { position: present(position) }) })
       i += row
     }
   }
@@ -35,7 +36,7 @@ export function rowsOf(steps: readonly LessonStep[]): Row[] {
 
 type Fits = (first: LessonStep, step: LessonStep) => boolean
 
-const ofString: Fits = (first, step) => noteOf(first)!.string === noteOf(step)!.string
+const ofString: Fits = (first, step) => present(noteOf(first)).string === present(noteOf(step)).string
 const ofPosition: Fits = (first, step) =>
   first.position !== undefined && first.position > 0 && first.position === step.position
 

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { groupBy } from 'es-toolkit'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
@@ -62,23 +63,23 @@ export const measureTitle = (number: number, words: Wording): string =>
   number === 0 ? words.pickup : fill(words.measure, { number })
 
 function rowText(row: Row, words: Wording, nameOf: NameOf | undefined): string {
-  const [first] = row.steps
+  const first = row.steps[0]!
   if (row.string === undefined && row.position === undefined)
     return fill(words.line, {
-      count: countText(first!.count, words),
-      rest: sentences(stepSentences(first!, words, nameOf)),
+      count: countText(first.count, words),
+      rest: sentences(stepSentences(first, words, nameOf)),
     }).trimEnd()
-  const kept = keptIn(first!)!
+  const kept = present(keptIn(first))
   const keep =
     kept.length > 0
       ? [fill(words.hand.stays, { fingers: kept.map((f) => words.fingers[f.finger]).join(', ') })]
       : []
-  const rings = first!.ringing.length > 0 ? [fill(words.ringing, { strings: first!.ringing.join(', ') })] : []
-  const shift = first!.shift ? [fill(words.hand.shift, { to: first!.shift.to })] : []
+  const rings = first.ringing.length > 0 ? [fill(words.ringing, { strings: first.ringing.join(', ') })] : []
+  const shift = first.shift ? [fill(words.hand.shift, { to: first.shift.to })] : []
   const items = row.steps.map((s) => itemText(s, row, words, nameOf)).join(ROW_SIGN)
   const said =
     row.string === undefined
-      ? fill(words.row.position, { position: row.position!, items })
+      ? fill(words.row.position, { position: present(row.position), items })
       : fill(words.row.string, { string: row.string, items })
   return sentences([...keep, ...shift, ...rings, said])
 }
@@ -92,21 +93,21 @@ function itemText(
   words: Wording,
   nameOf: NameOf | undefined,
 ): string {
-  const [n] = notes
+  const n = notes[0]!
   const { row, place, fingers } = words
-  const finger = n!.finger === undefined ? '' : fingers[n!.finger]
+  const finger = n.finger === undefined ? '' : fingers[n.finger]
   const template =
     string === undefined
-      ? n!.fret === 0
+      ? n.fret === 0
         ? row.stringOpen
         : row.stringFret
-      : n!.fret === 0
+      : n.fret === 0
         ? row.open
         : row.fret
-  let note = fill(template, { string: n!.string, fret: n!.fret, finger })
-  if (nameOf) note = fill(place.named, { place: note, name: nameOf(n!.string, n!.fret) })
-  if (n!.picking !== undefined && n!.picking !== 'none')
-    note = fill(place.picked, { place: note, picking: words.picking[n!.picking] })
+  let note = fill(template, { string: n.string, fret: n.fret, finger })
+  if (nameOf) note = fill(place.named, { place: note, name: nameOf(n.string, n.fret) })
+  if (n.picking !== undefined && n.picking !== 'none')
+    note = fill(place.picked, { place: note, picking: words.picking[n.picking] })
   return fill(row.item, { count: countText(count, words), note })
 }
 

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 /** The parts of a chord's quality, as the symbol names them. Numbers are semitones above the root. */
 export interface QualityParts {
   readonly third: 3 | 4 | 'sus2' | 'sus4' | 'none'
@@ -210,6 +211,6 @@ function tensionText(tension: number, number: string): string {
   if (tension === 14) return 'add9'
   if (tension === 17) return 'add11'
   if (tension === 21) return 'add13'
-  const written = Object.entries(TENSIONS).find(([, t]) => t === tension)![0]
+  const written = present(Object.entries(TENSIONS).find(([, t]) => t === tension))[0]
   return number === '' || number.startsWith('6') ? 'add' + written : written
 }

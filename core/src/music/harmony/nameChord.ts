@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { mod12, pitchClass, plainName, type Midi, type NoteName, type PitchClass } from '../pitch/pitch.ts'
 import type { ChordReading } from './chordSymbol.ts'
 import { qualityIntervals, qualityText, readQuality } from './chordQuality.ts'
@@ -10,7 +11,7 @@ const NAMES = (
 )
   .split(' ')
   .map((text, rank) => {
-    const parts = readQuality(text)!
+    const parts = present(readQuality(text))
     const intervals = qualityIntervals(parts)
     const chord: ChordReading = { root: { step: 'C', alter: 0 }, quality: qualityText(parts), intervals }
     const needs = toneNeeds(chord)

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { NoteName, Pitch, Step } from './pitch.ts'
 
 /** How notes are called: letters, fixed-do syllables, or the German way (H for B natural, B for B flat). */
@@ -55,13 +56,13 @@ export function toLetters(naming: NoteNaming, text: string): string {
     if (flat) return 'Bb' + rest
     if (heses) return 'Bbb' + rest
     if (plain) return (plain === 'H' ? 'B' : plain) + germanSign(sign) + rest
-    return vowel! + germanSign(vowelSign) + rest
+    return present(vowel) + germanSign(vowelSign) + rest
   }
   if (naming === 'syllables') {
     const match = SYLLABLE_ROOT.exec(text)
     if (!match) return text
     const syllable = match[1]!.toLowerCase().replace('é', 'e')
-    const step = Object.entries(SYLLABLES).find(([, s]) => s.toLowerCase() === syllable)![0]
+    const step = present(Object.entries(SYLLABLES).find(([, s]) => s.toLowerCase() === syllable))[0]
     return step + (match[2] ?? '').replaceAll('♯', '#').replaceAll('♭', 'b') + text.slice(match[0].length)
   }
   return text

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import type { Id } from '../../document/ids.ts'
 import type { ChordMark, Jump, Measure, TuneDoc, TuneEvent } from '../../document/tune.ts'
 import type { Key, Mode } from '../../music/pitch/key.ts'
@@ -69,7 +70,7 @@ export function* writingAbc(tune: TuneDoc, earlier = ''): Turns<string> {
     const section = tune.sections.find((s) => s.measure === tune.measures[from]!.id)
     if (section) lines.push(`P:${oneLine(section.name)}`)
     for (const v of voices) {
-      const written = writers.get(v)!.line(from, to)
+      const written = knownIn(writers, v).line(from, to)
       if (voices.length > 1) lines.push(`V:${v + 1}`)
       lines.push(...written)
     }

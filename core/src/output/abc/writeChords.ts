@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import type { AbcSpan, ChordMark, TuneDoc } from '../../document/tune.ts'
 
 /** A text with chord symbols written in, and those that fall between notes, where ABC has no place for them. */
@@ -19,7 +20,7 @@ export function writeChords(text: string, tune: TuneDoc, spans: readonly AbcSpan
   const spanOf = new Map(spans.map((s) => [s.target, s]))
   const melody = tune.events
     .filter((e) => e.voice === 0 && spanOf.has(e.id))
-    .map((e) => ({ mark: marks.get(`${e.pos.measure}@${e.pos.tick}`), ...spanOf.get(e.id)! }))
+    .map((e) => ({ mark: marks.get(`${e.pos.measure}@${e.pos.tick}`), ...knownIn(spanOf, e.id) }))
     .sort((a, b) => b.from - a.from)
   const placed = new Set<ChordMark>()
   let written = text

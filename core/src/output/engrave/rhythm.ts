@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { TabNote } from '../../document/tab.ts'
 import type { Measure } from '../../document/tune.ts'
 import { beatLength, missingHead } from '../../music/time/metre.ts'
@@ -40,7 +41,7 @@ export function rhythmSvg(
       o !== undefined && o.beat === v.beat && beams(o) > level
     for (let level = 0; level < beams(v); level++) {
       const line = y + STEM - level * 4
-      if (beamed(next, level)) parts.push(beam(at, x(next!.tick), line))
+      if (beamed(next, level)) parts.push(beam(at, x(present(next).tick), line))
       else if (!beamed(before, level)) {
         // Alone on its level: a flag, towards a neighbour of its beat where it has one.
         const back = level > 0 && beamed(before, 0)

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 /** Text made safe for XML and HTML, in text and in quoted attributes. */
 export const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
 
@@ -7,7 +8,7 @@ type Attributes = Readonly<Record<string, string | number | undefined>>
 export function el(name: string, attributes: Attributes, ...content: readonly string[]): string {
   const list = Object.entries(attributes)
     .filter(([, v]) => v !== undefined)
-    .map(([k, v]) => ` ${k}="${typeof v === 'number' ? rounded(v) : escaped(v!)}"`)
+    .map(([k, v]) => ` ${k}="${typeof v === 'number' ? rounded(v) : escaped(present(v))}"`)
     .join('')
   return content.length > 0 ? `<${name}${list}>${content.join('')}</${name}>` : `<${name}${list}/>`
 }

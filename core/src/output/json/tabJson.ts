@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { EXPRESSION_PARTS } from '../../document/expression.ts'
 import type { AuditReport } from '../../audit/audit.ts'
 import type { FinishedTab, HeldGrip, SourceNote, WrittenNote } from '../../audit/finishedTab.ts'
@@ -117,10 +118,10 @@ export function tabJson(
     source: [...plan.melody, ...plan.slid].sort((a, b) => a.start - b.start).map(sourceNote),
     ...(plan.sung.length > 0 ? { sung: plan.sung.map(sourceNote) } : {}),
     notes: layer.notes.map((n) => ({
-      measure: timeline.indexOf.get(n.pos.measure)!,
+      measure: knownIn(timeline.indexOf, n.pos.measure),
       start: ticksAt(timeline, n.pos),
       duration: n.dur.ticks,
-      ring: rings.get(n.id)!,
+      ring: knownIn(rings, n.id),
       string: n.place.string,
       fret: n.place.fret,
       ...(n.place.harmonic ? { harmonic: n.place.harmonic } : {}),
@@ -168,7 +169,7 @@ export function tabJson(
       symbol: h.shape ? chordText(h.shape) : h.symbol,
       sounding: h.sounding ? chordText(h.sounding) : h.symbol,
       rootWanted: rootWanted(tune, plan, h.start),
-      ...(origins.has(h.start) ? { origin: origins.get(h.start)! } : {}),
+      ...(origins.has(h.start) ? { origin: knownIn(origins, h.start) } : {}),
     })),
     warnings,
     elapsedMs,

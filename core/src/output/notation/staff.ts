@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { timelineOf, type Timeline } from '../../document/form/timeline.ts'
 import { BACKING_VOICE, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
@@ -88,10 +89,10 @@ export function staffContents(tune: TuneDoc, timeline: Timeline, notes: readonly
   }))
   const { starts } = timeline
   for (const e of tune.events)
-    if (e.voice === 0) contents[timeline.indexOf.get(e.pos.measure)!]!.events.push(e)
+    if (e.voice === 0) contents[knownIn(timeline.indexOf, e.pos.measure)]!.events.push(e)
   for (const note of notes) {
     if (note.role === 'melody' || isBacking(note)) continue
-    const from = timeline.indexOf.get(note.pos.measure)!
+    const from = knownIn(timeline.indexOf, note.pos.measure)
     contents[from]!.lower.push(note)
     const end = starts[from]! + note.pos.tick + note.dur.ticks
     for (let m = from + 1; m < starts.length && starts[m]! < end; m++)

@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { groupBy } from 'es-toolkit'
 import type { Timeline } from '../../document/form/timeline.ts'
 import { withVariant } from '../../document/variants.ts'
@@ -147,7 +148,7 @@ function soundedByMeasure(
   const byMeasure = new Map<number, (Omit<ScoreNote, 'until'> & { ring: Ticks })[]>()
   const brushes = brushOrder(layer)
   for (const [n, said] of stating(inTime(layer.notes, timeline))) {
-    const m = timeline.indexOf.get(n.pos.measure)!
+    const m = knownIn(timeline.indexOf, n.pos.measure)
     const own = byMeasure.get(m) ?? []
     const { dynamic, touch, pluckAt } = said
     const plucked = {
@@ -164,7 +165,7 @@ function soundedByMeasure(
           ? { damping: 'palm' as const }
           : {}),
     }
-    const whole = rings.get(n.id)!
+    const whole = knownIn(rings, n.id)
     const ring = n.staccato ? Math.max(1, Math.round(Math.min(whole, n.dur.ticks) * CUT_SHORT)) : whole
     const bpm = bpmAt(tempos, timeline.starts[m]! + n.pos.tick)
     const ticksOf = (seconds: number) => Math.round((seconds * bpm * QUARTER) / 60)

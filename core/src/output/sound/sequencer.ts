@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import { bpmAt } from '../../document/form/tempoMap.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import type { Performance, ScoreNote } from './performance.ts'
@@ -86,7 +87,7 @@ export class Sequencer {
   }
 
   private seek(to: Ticks): void {
-    const { notes, clicks } = this.score!
+    const { notes, clicks } = present(this.score)
     this.tick = to
     this.nextNote = notes.findIndex((n) => n.at >= to - 0.5)
     if (this.nextNote < 0) this.nextNote = notes.length
@@ -95,7 +96,7 @@ export class Sequencer {
   }
 
   private ticksPerFrame(): number {
-    const bpm = bpmAt(this.score!.tempos, this.tick + 0.5)
+    const bpm = bpmAt(present(this.score).tempos, this.tick + 0.5)
     return (QUARTER * bpm * this.settings.tempo) / 60 / this.sampleRate
   }
 
@@ -130,18 +131,18 @@ export class Sequencer {
   }
 
   private nextTempo(): Ticks {
-    return this.score!.tempos.find((t) => t.at > this.tick + 0.5)?.at ?? Infinity
+    return present(this.score).tempos.find((t) => t.at > this.tick + 0.5)?.at ?? Infinity
   }
 
   private countFrames(frame: number, frames: number, rate: number, events: SoundEvent[]): number {
-    const count = this.countIn!
-    const beatFrames = this.score!.beat / rate
+    const count = present(this.countIn)
+    const beatFrames = present(this.score).beat / rate
     if (count.frames <= 0) {
       if (count.left === 0) {
         this.countIn = undefined
         return 0
       }
-      events.push({ frame, kind: 'click', strong: count.left === this.score!.countIn })
+      events.push({ frame, kind: 'click', strong: count.left === present(this.score).countIn })
       count.left--
       count.frames = beatFrames
     }
@@ -151,7 +152,7 @@ export class Sequencer {
   }
 
   private emit(until: Ticks, frame: number, rate: number, events: SoundEvent[]): void {
-    const { notes, clicks } = this.score!
+    const { notes, clicks } = present(this.score)
     const at = (tick: Ticks) => frame + Math.max(0, Math.floor((tick - this.tick) / rate))
     this.stops = this.stops.filter((s) => {
       if (s.at >= until) return true

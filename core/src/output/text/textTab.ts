@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import { measureAt, type Timeline } from '../../document/form/timeline.ts'
 import { chordText } from '../../music/harmony/chordSymbol.ts'
@@ -130,7 +131,7 @@ function blockOf(
   const atLeast = (of: Map<Ticks, number>, tick: Ticks, n: number) =>
     of.set(tick, Math.max(of.get(tick) ?? 0, n))
   for (const n of notes) {
-    atLeast(room, n.pos.tick, leads.get(n.id)!.length)
+    atLeast(room, n.pos.tick, knownIn(leads, n.id).length)
     atLeast(tail, n.pos.tick, fretText(n).length)
   }
   const struck = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
@@ -151,8 +152,8 @@ function blockOf(
     const cells = new Array<string>(width).fill('-')
     for (const n of notes) {
       if (n.place.string !== s + 1) continue
-      const lead = leads.get(n.id)!
-      put(cells, columns.at.get(n.pos.tick)! - lead.length, lead + fretText(n))
+      const lead = knownIn(leads, n.id)
+      put(cells, knownIn(columns.at, n.pos.tick) - lead.length, lead + fretText(n))
     }
     return (
       (s === 2 || s === 3 ? open.padEnd(1, '-') : '-') +
@@ -162,13 +163,13 @@ function blockOf(
   })
   const line = new Array<string>(rows[0]!.length).fill(' ')
   for (const h of chordsHere) {
-    put(line, 1 + columns.at.get(h.start - start)!, h.shape ? chordText(h.shape) : h.symbol)
+    put(line, 1 + knownIn(columns.at, h.start - start), h.shape ? chordText(h.shape) : h.symbol)
   }
   const ending =
     measure.endings.length > 0 && input.tune.measures[index - 1]?.endings.join() !== measure.endings.join()
   const lane = (texts: ReadonlyMap<Ticks, string>) => {
     const own = new Array<string>(rows[0]!.length).fill(' ')
-    for (const [tick, text] of texts) put(own, 1 + columns.at.get(tick)!, text)
+    for (const [tick, text] of texts) put(own, 1 + knownIn(columns.at, tick), text)
     return own
   }
   const rhythm = lane(times.letters)

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { useParams } from 'react-router'
 import { useTune } from '../../state/useTune.ts'
 import { TuneGate } from '../../ui/TuneGate.tsx'
@@ -5,7 +6,7 @@ import { Bench } from './bench/Bench.tsx'
 
 /** The bench: effort, sheet, standing neck and reasons of one arrangement. */
 export function ArrangeStage() {
-  const id = useParams().id!
+  const id = present(useParams().id)
   const opened = useTune(id)
   return <TuneGate opened={opened}>{() => <Bench key={id} id={id} />}</TuneGate>
 }

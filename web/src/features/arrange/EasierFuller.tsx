@@ -1,3 +1,4 @@
+import { knownIn } from '@velvet-porch/core/invariant'
 import { Button, SegmentedControl } from '@mantine/core'
 import { regionAt, type ArrangementDoc, type Layer, type TuneDoc } from '@velvet-porch/core/document'
 import { stretchByCapo, type MeasureRange, type EffortVersion } from '@velvet-porch/core/arrange'
@@ -69,7 +70,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
         variant="default"
         mt={6}
         loading={looking}
-        onClick={() => look(scopes.get(scope)!)}
+        onClick={() => look(knownIn(scopes, scope))}
       >
         {t('easier.look')}
       </Button>

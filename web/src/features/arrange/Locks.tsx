@@ -1,3 +1,4 @@
+import { knownIn, present } from '@velvet-porch/core/invariant'
 import { groupBy } from 'es-toolkit'
 import { ActionIcon, Button, CloseButton, Tooltip } from '@mantine/core'
 import { IconLock, IconLockOpen } from '@tabler/icons-react'
@@ -51,9 +52,9 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const lockMeasure = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
   const number = spot ? model.numbers[spot.measure]! : 0
   const inSection = () => {
-    const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, measure!.id))]!
-    const from = model.timeline.indexOf.get(region.from)!
-    const to = model.timeline.indexOf.get(region.to)!
+    const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, present(measure).id))]!
+    const from = knownIn(model.timeline.indexOf, region.from)
+    const to = knownIn(model.timeline.indexOf, region.to)
     return Array.from({ length: to - from + 1 }, (_, i) => from + i)
   }
   const lockSection = () => {

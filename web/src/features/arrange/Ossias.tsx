@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { ActionIcon, Button, Group, Select, TextInput, Tooltip } from '@mantine/core'
 import { IconSwitchVertical, IconTrash } from '@tabler/icons-react'
 import { LEVELS, type ArrangementDoc, type Id, type TuneDoc, type Variant } from '@velvet-porch/core/document'
@@ -26,7 +27,7 @@ function whenOf(value: string): When {
   const [kind, ...rest] = value.split(' ')
   if (value === ASKED) return {}
   const text = rest.join(' ')
-  return kind === 'student' ? { student: text } : { [kind!]: Number(text) }
+  return kind === 'student' ? { student: text } : { [present(kind)]: Number(text) }
 }
 
 /** Other versions of measures that were kept: shown on the sheet, given to a pass, a student or a level, dropped. */

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Select, Stack, Text } from '@mantine/core'
 import { PICKING_SCHOOLS, type PickingSchool } from '@velvet-porch/core/instrument'
 import {
@@ -135,7 +136,7 @@ function Choice({
       allowDeselect={false}
       comboboxProps={{ withinPortal: false }}
       data={options.map(([v, l]) => ({ value: v, label: l }))}
-      onChange={(v) => v !== null && v !== value && onChange(v, options.find(([o]) => o === v)![1])}
+      onChange={(v) => v !== null && v !== value && onChange(v, present(options.find(([o]) => o === v))[1])}
     />
   )
 }

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import {
   ActionIcon,
   Button,
@@ -135,12 +136,12 @@ export function SectionCuts({
           onClick={() => {
             if (!canCut) return
             setPicked(under + 1)
-            set(t('arrange.command.cut', { number: numbers[spot!.measure]! }), (now) =>
+            set(t('arrange.command.cut', { number: numbers[present(spot).measure]! }), (now) =>
               splitRegion(tune, now, measure.id),
             )
           }}
         >
-          {canCut ? t('sections.cutAt', { number: numbers[spot!.measure]! }) : t('sections.cut')}
+          {canCut ? t('sections.cutAt', { number: numbers[present(spot).measure]! }) : t('sections.cut')}
         </Button>
       </Tooltip>
       {regions.length === 1 && tune.sections.length > 1 ? (

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { ActionIcon, Checkbox, Popover, SegmentedControl, Stack, Text, Tooltip } from '@mantine/core'
 import { IconLayoutRows } from '@tabler/icons-react'
 import { useId } from 'react'
@@ -112,7 +113,7 @@ function Choice<V extends string | number>({
         size="xs"
         aria-labelledby={id}
         value={String(value)}
-        onChange={(chosen) => onChange(of.find((v) => String(v) === chosen)!)}
+        onChange={(chosen) => onChange(present(of.find((v) => String(v) === chosen)))}
         data={of.map((v) => ({ value: String(v), label: name(v) }))}
       />
     </>

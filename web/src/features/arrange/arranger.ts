@@ -5,7 +5,7 @@ import { locksAround, withSelection } from '@velvet-porch/core/edit'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import type { OpenScore } from '../../state/openScore.ts'
 import { arrangementId } from '../../state/shelf.ts'
-import type { ArrangeOrder, ArrangeReply } from '../../workers/bench.worker.ts'
+import type { ArrangeOrder, ArrangeReply } from '../../workers/benchApi.ts'
 import type { ArrangeRun } from '../../workers/benchWorker.ts'
 import { settingsOf, type Settings } from './settings.ts'
 

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import type { TFunction } from 'i18next'
 import type { Variant } from '@velvet-porch/core/document'
 import type { SheetModel } from '../../score/sheet/sheetModel.ts'
@@ -11,6 +12,6 @@ export function ossiaWords(
   const [from, to] = [measures[0]!, measures.at(-1)!].map(
     (id) => numbers[timeline.indexOf.get(id) ?? -1] ?? 0,
   )
-  const values = { from: from!, to: to!, what: name }
+  const values = { from: present(from), to: present(to), what: name }
   return from === to ? t('easier.ossiaOne', values) : t('easier.ossia', values)
 }

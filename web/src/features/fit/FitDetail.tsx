@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Button, Group, Text } from '@mantine/core'
 import { IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
 import { layerOfMeasures, opening, type Layer } from '@velvet-porch/core/document'
@@ -144,7 +145,7 @@ function Taper({
                       measure: numbers[m.measure]!,
                       mm: m.mm,
                       capo: m.capo,
-                      there: m.mmThere!,
+                      there: present(m.mmThere),
                     })}
               </li>
             ))}

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import type { TFunction } from 'i18next'
 import { Alert, Button, Group, Progress, Text } from '@mantine/core'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
@@ -16,7 +17,7 @@ import { WhatMatters } from './WhatMatters.tsx'
 
 /** Tuning, key and capo chosen together. */
 export function FitStage() {
-  const id = useParams().id!
+  const id = present(useParams().id)
   const opened = useTune(id)
   const doc = useArrangement(id)
   return (

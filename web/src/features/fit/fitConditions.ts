@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import {
   namedTunings,
   setupOf,
@@ -83,7 +84,8 @@ export function questionOf(
   )
   return {
     tune,
-    regions: c.style === 'bench' ? tidyRegions(tune, doc!.regions) : wholeTune(tune, c.style, c.level),
+    regions:
+      c.style === 'bench' ? tidyRegions(tune, present(doc).regions) : wholeTune(tune, c.style, c.level),
     setup: { ...setup, player },
     tunings: named.filter((n) => c.tunings.includes(n.id)).map((n) => n.tuning),
     shifts: c.keys === 'any' ? ALL_SHIFTS : [c.keys],

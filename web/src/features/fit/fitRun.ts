@@ -1,3 +1,4 @@
+import { knownIn, present } from '@velvet-porch/core/invariant'
 import { inputHash } from '@velvet-porch/core/document'
 import {
   familiesOf,
@@ -97,7 +98,7 @@ export class FitRun {
     if (!option || this.next.worked.has(id) || this.workers.length > 0) return
     const [worker] = this.begin(1)
     try {
-      await this.solve(worker!, option)
+      await this.solve(present(worker), option)
     } finally {
       this.endAll()
     }
@@ -199,7 +200,7 @@ export function fitRunFor(question: FitQuestion): FitRun {
     kept.set(key, run)
     const oldest = kept.keys().next().value
     if (kept.size > MOST_KEPT && oldest !== undefined) {
-      kept.get(oldest)!.cancel()
+      knownIn(kept, oldest).cancel()
       kept.delete(oldest)
     }
   }

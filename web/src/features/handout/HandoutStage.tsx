@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { useHandout } from '../../state/handouts.ts'
@@ -9,7 +10,7 @@ import { Handout } from './Handout.tsx'
 /** What a student takes home: pages composed of blocks, a PDF, a lesson file. */
 export function HandoutStage() {
   const { t } = useTranslation()
-  const id = useParams().id!
+  const id = present(useParams().id)
   const opened = useTune(id)
   const doc = useArrangement(id)
   const handout = useHandout(id)

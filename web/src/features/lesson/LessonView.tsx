@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Button, SegmentedControl } from '@mantine/core'
 import { hertz } from '@velvet-porch/core/music'
 import { pitchAt } from '@velvet-porch/core/instrument'
@@ -78,7 +79,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
             hand={hand}
             plucked={plucked}
             onHear={(string, fret) =>
-              void player.pluck(string, hertz(pitchAt(model.setup!, { string, fret })))
+              void player.pluck(string, hertz(pitchAt(present(model.setup), { string, fret })))
             }
           />
         ) : null}

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { useArrangement, useTune } from '../../state/useTune.ts'
@@ -8,7 +9,7 @@ import { NoTab } from './NoTab.tsx'
 /** The tab taught moment by moment: what each finger does, what is plucked, how it is counted. */
 export function TeachStage() {
   const { t } = useTranslation()
-  const id = useParams().id!
+  const id = present(useParams().id)
   const opened = useTune(id)
   const doc = useArrangement(id)
   return (

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Alert, SegmentedControl, TextInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
 import { nearestChord, transposeChord, type ChordReading } from '@velvet-porch/core/music'
@@ -77,7 +78,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
       {wrong.map((w) => (
         <Alert key={w} color="lamp" my="xs" role="alert">
           {nearestChord(names.letters(w))
-            ? t('path.unknownNear', { text: w, chord: nearestChord(names.letters(w))! })
+            ? t('path.unknownNear', { text: w, chord: present(nearestChord(names.letters(w))) })
             : t('shapes.unknownStart', { text: w })}
         </Alert>
       ))}

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import type { ChordReading } from '@velvet-porch/core/music'
 import type { Setup } from '@velvet-porch/core/instrument'
 import type { ProgressionFilters, ShapeFilters } from '@velvet-porch/core/chords'
@@ -19,7 +20,7 @@ export const useFound = (
 ) =>
   useQuery({
     queryKey: ['shapes', setup, chord, filters, everything],
-    queryFn: () => finder.call('find', setup, chord!, filters, everything),
+    queryFn: () => finder.call('find', setup, present(chord), filters, everything),
     enabled: chord !== undefined,
     placeholderData: keepPreviousData,
     networkMode: 'always',
@@ -29,7 +30,7 @@ export const useFound = (
 export const useSameNotes = (setup: Setup, frets: readonly (number | null)[] | undefined) =>
   useQuery({
     queryKey: ['same', setup, frets],
-    queryFn: () => finder.call('same', setup, frets!),
+    queryFn: () => finder.call('same', setup, present(frets)),
     enabled: frets !== undefined,
     networkMode: 'always',
   })

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { midiOf, pitchClass } from '@velvet-porch/core/music'
 import { readNote, type ShapeFilters } from '@velvet-porch/core/chords'
 import { useMemo } from 'react'
@@ -59,7 +60,7 @@ export function useShapeFilters(): {
     if (texts.max && !(max > 0)) faults.push('max')
     const filters: ShapeFilters = {
       ...(bass ? { bass: pitchClass(bass.name) } : {}),
-      ...(top ? { top: midiOf({ ...top.name, octave: top.octave! }) } : {}),
+      ...(top ? { top: midiOf({ ...top.name, octave: present(top.octave) }) } : {}),
       ...(place ? { through: { string: Number(place[1]), fret: Number(place[2]) } } : {}),
       ...(texts.leave ? { leave: strings('leave') } : {}),
       ...(texts.ring ? { ring: strings('ring') } : {}),

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { setupOf, tuningById, type InstrumentKind, type TuningId } from '@velvet-porch/core/instrument'
 import {
   splitRegion,
@@ -61,7 +62,10 @@ function regionsOf(tune: TuneDoc, { style, level, school, then }: DemoSetting): 
 export async function takeDemo(): Promise<string> {
   const { default: text } = await import('../../../../demo/tunes.abc?raw')
   const tunes = (await readInWorker(text)).flatMap((r) => (r.tune ? [r.tune] : []))
-  const chosen = SETTINGS.map((setting) => ({ setting, tune: tunes.find((t) => t.title === setting.title)! }))
+  const chosen = SETTINGS.map((setting) => ({
+    setting,
+    tune: present(tunes.find((t) => t.title === setting.title)),
+  }))
   await addTunes(chosen.map((c) => c.tune))
   for (const { tune, setting } of chosen) {
     const kind = setting.instrument ?? 'guitar'

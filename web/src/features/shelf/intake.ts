@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import type { TuneDoc } from '@velvet-porch/core/document'
 import { decodeSource, LARGEST_SOURCE_BYTES, looksLikeTab } from '@velvet-porch/core/input'
 import { takeTuneFile } from '../../state/backup.ts'
@@ -84,7 +85,7 @@ async function takeTab(text: string, title: string): Promise<Intake> {
   const { score, failed, problems } = await readTabInWorker(text, hand, title)
   const remarks = problems.map((p) => problemText(i18next.t, p))
   if (!score)
-    return { tunes: [], complaints: [failedWords(failed!), ...remarks], remarks: [], withTab: false }
+    return { tunes: [], complaints: [failedWords(present(failed)), ...remarks], remarks: [], withTab: false }
   await addScore(score)
   return { tunes: [score.tune], complaints: [], remarks, withTab: true }
 }

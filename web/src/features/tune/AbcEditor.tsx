@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { setDiagnostics, type Diagnostic } from '@codemirror/lint'
 import { Annotation, EditorState } from '@codemirror/state'
@@ -33,7 +34,7 @@ export function AbcEditor({ text, label, problems, words, onText, handle }: Prop
   const initial = useRef(text)
   useEffect(() => {
     const editor = new EditorView({
-      parent: host.current!,
+      parent: present(host.current),
       state: EditorState.create({
         doc: initial.current,
         extensions: [

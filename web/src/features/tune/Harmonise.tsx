@@ -1,3 +1,4 @@
+import { knownIn } from '@velvet-porch/core/invariant'
 import { Button, Group, Modal, Stack, Text } from '@mantine/core'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
 import type { HarmonyCandidate } from '@velvet-porch/core/arrange'
@@ -44,7 +45,7 @@ export function Harmonise({ tune, text, spans, onText }: Props) {
   const line = (candidate: HarmonyCandidate) => {
     const bars: string[][] = []
     for (const c of candidate.chords)
-      (bars[measureOf.get(c.pos.measure)!] ??= []).push(c.parsed ? names.chord(c.parsed) : c.symbol)
+      (bars[knownIn(measureOf, c.pos.measure)] ??= []).push(c.parsed ? names.chord(c.parsed) : c.symbol)
     return Array.from(bars, (b) => b?.join(' ') ?? '·').join(' | ')
   }
   return (

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Text } from '@mantine/core'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
 import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
@@ -25,7 +26,7 @@ const StaffWriteBar = lazy(async () => ({
 
 /** The tune as read: the staff, its ABC beside it, and what the reader says about it. */
 export function TuneStage() {
-  const opened = useTune(useParams().id!)
+  const opened = useTune(present(useParams().id))
   return <TuneGate opened={opened}>{(tune) => <TuneBench key={tune.id} tune={tune} />}</TuneGate>
 }
 

@@ -1,3 +1,4 @@
+import { knownIn } from '@velvet-porch/core/invariant'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
 
 /** Where a text stands in a longer one. */
@@ -29,7 +30,7 @@ export function textOfSystem(
   for (const e of tune.events) {
     const span = spanOf.get(e.id)
     if (!span) continue
-    const m = place.get(e.pos.measure)!
+    const m = knownIn(place, e.pos.measure)
     if (m < from) before.push(span)
     else if (m > to) after.push(span)
     else own.push(span)

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Button, Group, NumberInput, Select, Stack, TextInput } from '@mantine/core'
 import { keyOf, MODES, WHOLE, type Mode, type NoteName } from '@velvet-porch/core/music'
 import type { Jump, Provenance, TuneDoc } from '@velvet-porch/core/document'
@@ -191,7 +192,7 @@ function MetreSelect({ tune, range: { from }, run }: Fields) {
       data={[...new Set([now, ...METRES])]}
       onChange={(v) => {
         const [num, den] = (v ?? '4/4').split('/').map(Number)
-        void run({ do: 'metre', from, num: num!, den: den! })
+        void run({ do: 'metre', from, num: present(num), den: present(den) })
       }}
     />
   )

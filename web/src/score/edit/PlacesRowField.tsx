@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { TextInput } from '@mantine/core'
 import { pitchAt } from '@velvet-porch/core/instrument'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
@@ -49,7 +50,7 @@ export function PlacesRowField({
       name:
         fault.string === undefined
           ? ''
-          : names.pitch(pitchAt(setup, { string: fault.string, fret: fault.fret! })),
+          : names.pitch(pitchAt(setup, { string: fault.string, fret: present(fault.fret) })),
     })
   return (
     <form

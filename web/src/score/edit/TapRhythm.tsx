@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Button, Checkbox, Group, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core'
 import { hertz, isCompound, inFullMeasure, QUARTER, USUAL_TEMPO, type Ticks } from '@velvet-porch/core/music'
 import {
@@ -64,7 +65,7 @@ function Tapping({
   const [taps, setTaps] = useState<readonly number[]>([])
   const [clicking, setClicking] = useState(false)
   useClicks(clicking, bpm)
-  const measure = tune.measures.find((m) => m.id === at.measure)!
+  const measure = present(tune.measures.find((m) => m.id === at.measure))
   // Beats of three eighths have their thirds on the grid.
   const mayThirds = !isCompound(measure.metre)
   const { lengths, offBy } = quantised(taps, bpm, {

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Select } from '@mantine/core'
 import { sameContent } from '@velvet-porch/core/document'
 import type { Choosing } from '@velvet-porch/core/edit'
@@ -21,7 +22,7 @@ export function TargetSelect({
 }) {
   const { t } = useTranslation()
   const choices = choicesOf(strings)
-  const value = choices.find((c) => sameContent(c.choosing, choosing))!.value
+  const value = present(choices.find((c) => sameContent(c.choosing, choosing))).value
   const [from, to] = range ? [numbers[range.from], numbers[range.to]] : []
   return (
     <Select

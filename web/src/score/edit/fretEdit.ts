@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import type { EditCommand } from '@velvet-porch/core/edit'
 import type { SheetModel } from '../sheet/sheetModel.ts'
 import { likelyRole } from '../sheet/cells.ts'
@@ -11,7 +12,7 @@ export function fretEdit(
   string: number,
   fret: number,
 ): EditCommand {
-  const at = { ...cell!, string }
+  const at = { ...present(cell), string }
   const pen = penNow()
   return {
     do: 'fret',

@@ -1,3 +1,4 @@
+import { knownIn } from '@velvet-porch/core/invariant'
 import {
   midiOf,
   signatureAlter,
@@ -59,7 +60,7 @@ export function lengthAt(tune: TuneDoc, spot: SheetPosition, pen: Ticks): Ticks 
 export function pitchBefore(tune: TuneDoc, spot: SheetPosition): Pitch | undefined {
   const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
   const earlier = (e: TuneEvent) => {
-    const m = indexOf.get(e.pos.measure)!
+    const m = knownIn(indexOf, e.pos.measure)
     return m < spot.measure || (m === spot.measure && e.pos.tick < spot.tick)
   }
   return tune.events.findLast((e) => e.voice === 0 && e.pitch && earlier(e))?.pitch

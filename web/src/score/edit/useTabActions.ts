@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { lastFret } from '@velvet-porch/core/instrument'
 import type { ArrangementDoc } from '@velvet-porch/core/document'
 import { measureActions } from './measureActions.ts'
@@ -57,7 +58,7 @@ export function useTabActions(
       const key = `${at.measure}.${at.tick}.${at.string}`
       const own = Number(event.key)
       const joins = digit && digit.cell === key && event.timeStamp - digit.at < SECOND_DIGIT_MS
-      const both = joins ? digit!.value * 10 + own : own
+      const both = joins ? present(digit).value * 10 + own : own
       const fret = m.setup && both <= lastFret(m.setup, at.string) ? both : own
       digit = { value: fret, at: event.timeStamp, cell: key }
       void w.run(fretEdit(m, { ...w, cell: at }, at.string, fret))

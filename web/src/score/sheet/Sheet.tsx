@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { useElementSize, useMergedRef } from '@mantine/hooks'
 import { layOut, xAt, type LayoutMeasure, type SystemLayout } from '@velvet-porch/core/output/layout'
 import { replaceEqualDeep } from '@tanstack/react-query'
@@ -344,8 +345,8 @@ function usePlayCursor(
         line.style.display = 'none'
         return
       }
-      const box = root.current!.querySelector<HTMLElement>(`[data-system="${index}"]`)!
-      const page = line.parentElement!.getBoundingClientRect()
+      const box = present(present(root.current).querySelector<HTMLElement>(`[data-system="${index}"]`))
+      const page = present(line.parentElement).getBoundingClientRect()
       const own = box.getBoundingClientRect()
       const x = xAt(placed, spot.tick, model.tune.measures[spot.measure]!.length)
       line.style.display = 'block'

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { useIntersection, useMergedRef } from '@mantine/hooks'
 import { hit, xAt } from '@velvet-porch/core/output/layout'
 import { memo, useRef, type MouseEvent } from 'react'
@@ -54,12 +55,12 @@ export const SystemView = memo(function SystemView({
   const near = always || (entry?.isIntersecting ?? false)
   const { height } = rows
   const pick = (event: MouseEvent) => {
-    const { left, top } = box.current!.getBoundingClientRect()
+    const { left, top } = present(box.current).getBoundingClientRect()
     const x = (event.clientX - left) / zoom
     const found = hit(system, x)
     if (!found) return
     if (step === undefined) return onPick({ measure: found.measure, tick: found.tick }, event.shiftKey)
-    const placed = system.measures.find((m) => m.index === found.measure)!
+    const placed = present(system.measures.find((m) => m.index === found.measure))
     const { length } = model.tune.measures[found.measure]!
     const away = (tick: number) => Math.abs(xAt(placed, tick, length) - x)
     const tick = momentsOf(model, found.measure, step).reduce((best, t) => (away(t) < away(best) ? t : best))
@@ -88,7 +89,7 @@ export const SystemView = memo(function SystemView({
           <svg width={width} height={height} style={{ position: 'absolute', inset: 0 }} aria-hidden>
             {marked
               ? system.measures
-                  .filter((m) => m.index >= from! && m.index <= to!)
+                  .filter((m) => m.index >= present(from) && m.index <= present(to))
                   .map((m) => (
                     <rect
                       key={m.index}

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { isArrival, type TabNote } from '@velvet-porch/core/document'
 import { bendText } from '@velvet-porch/core/output'
 import { useTranslation } from 'react-i18next'
@@ -88,7 +89,7 @@ export function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: n
     <g>
       <path className="join-sign" d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4`} />
       <text className="join-letter" x={tip} y={y - 17}>
-        {bendText(bend!)}
+        {bendText(present(bend))}
       </text>
     </g>
   )

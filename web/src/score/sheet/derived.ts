@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 /** One thing for every measure or system, with what each was made from. */
 export interface Derived<T> {
   readonly from: readonly (readonly unknown[])[]
@@ -21,7 +22,7 @@ export function derived<T>(
   if (before?.from.length === from.length && stays.every(Boolean)) return before
   const made = from.map((_, i) => {
     const old = before?.made[i]
-    if (stays[i]) return old!
+    if (stays[i]) return present(old)
     const own = make(i)
     return old !== undefined && alike(old, own) ? old : own
   })

@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import type { SystemLayout } from '@velvet-porch/core/output/layout'
 import { derived, type Derived } from './derived.ts'
 import type { SheetModel } from './sheetModel.ts'
@@ -32,6 +33,6 @@ function litIn({ tune, notes }: SheetModel, index: number, lit: Lit | undefined)
   if (!lit) return []
   const ids = [tune.measures[index]!.id, ...(notes.get(index) ?? []).map((n) => n.id)]
   const faults = (lit.faults?.[index] ?? []).flatMap((f) => [f.start, f.kind, JSON.stringify(f.says)])
-  const meant = lit.meant ? ids.filter((id) => lit.meant!.has(id)) : []
+  const meant = lit.meant ? ids.filter((id) => present(lit.meant).has(id)) : []
   return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...meant, null, ...faults]
 }

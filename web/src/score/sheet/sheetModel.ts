@@ -1,3 +1,4 @@
+import { knownIn, present } from '@velvet-porch/core/invariant'
 import { inFullMeasure, transposeKey, WHOLE, type Ticks } from '@velvet-porch/core/music'
 import type { Setup } from '@velvet-porch/core/instrument'
 import {
@@ -142,17 +143,19 @@ export function sheetModel(
     sameMeasures &&
     before.tune.chords === tune.chords &&
     before.transposed === transposed &&
-    old!.capo === capo
+    present(old).capo === capo
   const sameEvents = sameChords && before.tune.events === tune.events
-  const fromMeasures = sameMeasures ? old!.fromMeasures : measuresOf(tune)
+  const fromMeasures = sameMeasures ? present(old).fromMeasures : measuresOf(tune)
   const { timeline } = fromMeasures
-  const fromChords = sameChords ? old!.fromChords : chordsOf(tune, timeline, capo, transposed)
-  const fromEvents = sameEvents ? old!.fromEvents : eventsOf(tune, timeline, fromChords.harmony, transposed)
+  const fromChords = sameChords ? present(old).fromChords : chordsOf(tune, timeline, capo, transposed)
+  const fromEvents = sameEvents
+    ? present(old).fromEvents
+    : eventsOf(tune, timeline, fromChords.harmony, transposed)
   const regions = arrangement?.regions
-  const sameRegions = sameMeasures && old!.regions === regions
+  const sameRegions = sameMeasures && present(old).regions === regions
   const allVariants = arrangement?.variants
   const variants =
-    sameMeasures && old!.allVariants === allVariants
+    sameMeasures && present(old).allVariants === allVariants
       ? before.variants
       : (allVariants ?? []).filter((v) => v.measures.every((id) => timeline.indexOf.has(id)))
   const doubleStyle = sameRegions ? before.doubleStyle : measuresIn('double-stops', tune, regions ?? [])
@@ -237,7 +240,7 @@ export function sheetModel(
     variants,
     joins,
     layoutMeasures: layout.made,
-    spots: spots === old?.spots ? before!.spots : spots.made.flat(),
+    spots: spots === old?.spots ? present(before).spots : spots.made.flat(),
     prints: prints.made,
     made: {
       capo,
@@ -279,7 +282,7 @@ function eventsOf(
   const sungEvents = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
   return {
     verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
-    sung: grouped(sungEvents, (e) => timeline.indexOf.get(e.pos.measure)!),
+    sung: grouped(sungEvents, (e) => knownIn(timeline.indexOf, e.pos.measure)),
     readings: whenAsked(() => {
       const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
       const all = readMelody(melodyOf(tune, timeline), transposed, harmony, keys, timeline)
@@ -297,7 +300,7 @@ function whenAsked(make: () => ReadonlyMap<number, readonly NoteReading[]>): Rea
 const notesIn = (timeline: Timeline, notes: readonly TabNote[]): Map<number, TabNote[]> =>
   grouped(
     notes.filter((n) => timeline.indexOf.has(n.pos.measure)),
-    (n) => timeline.indexOf.get(n.pos.measure)!,
+    (n) => knownIn(timeline.indexOf, n.pos.measure),
   )
 
 /** Things by the index of their measure. */

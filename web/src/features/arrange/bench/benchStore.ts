@@ -39,9 +39,10 @@ export const createBench = (marked: MarkedMeasures | undefined): BenchStore =>
 
 /** Measures that the address names, as a link from the lesson does. */
 export function markedIn(address: URLSearchParams, tune: TuneDoc | undefined): MarkedMeasures | undefined {
-  const [from, to] = [address.get('from'), address.get('to')].map((v) => (v === null ? NaN : Number(v)))
+  const named = (key: string) => Number(address.get(key) ?? NaN)
+  const [from, to] = [named('from'), named('to')]
   const last = (tune?.measures.length ?? Infinity) - 1
-  return Number.isInteger(from) && Number.isInteger(to) && from! >= 0 && from! <= to! && to! <= last
-    ? { from: from!, to: to! }
+  return Number.isInteger(from) && Number.isInteger(to) && from >= 0 && from <= to && to <= last
+    ? { from, to }
     : undefined
 }

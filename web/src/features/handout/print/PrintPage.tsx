@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import { Button, Group, Text } from '@mantine/core'
 import { IconArrowLeft, IconPrinter } from '@tabler/icons-react'
 import { plainName } from '@velvet-porch/core/music'
@@ -15,7 +16,7 @@ import { useArrangement, useTune } from '../../../state/useTune.ts'
 
 /** The page as it goes on paper: title, tuning, capo, staff and tab; no system is broken across pages. */
 export function PrintPage() {
-  const id = useParams().id!
+  const id = present(useParams().id)
   const opened = useTune(id)
   const doc = useArrangement(id)
   if (opened.state !== 'ready' || !doc) return null
