@@ -55,27 +55,29 @@ describe('the moves of a change', () => {
 
 describe('effort, measure by measure', () => {
   it('has a cell a measure that leads there', () => {
-    const onSpot = vi.fn()
+    const onPosition = vi.fn()
     const doc = arrangementFor(tune)
-    shown(<EffortRibbon model={sheetModel(tune, doc)} doc={doc} spot={undefined} onSpot={onSpot} />)
+    shown(
+      <EffortRibbon model={sheetModel(tune, doc)} doc={doc} position={undefined} onPosition={onPosition} />,
+    )
     const cells = screen.getAllByRole('button', { name: /^Measure \d/ })
     expect(cells).toHaveLength(4)
     fireEvent.click(cells[2]!)
-    expect(onSpot).toHaveBeenCalledWith({ measure: 2, tick: 0 })
+    expect(onPosition).toHaveBeenCalledWith({ measure: 2, tick: 0 })
   })
 })
 
 describe('what was found', () => {
   it('leads to its place', () => {
-    const onSpot = vi.fn()
+    const onPosition = vi.fn()
     const found = [
-      { key: 'a', spot: { measure: 1, tick: 0 }, where: 'Measure 2', text: 'a note is left out' },
-      { key: 'b', spot: { measure: 3, tick: 0 }, text: 'the last one' },
+      { key: 'a', position: { measure: 1, tick: 0 }, where: 'Measure 2', text: 'a note is left out' },
+      { key: 'b', position: { measure: 3, tick: 0 }, text: 'the last one' },
     ]
-    shown(<FoundList title="Left out" found={found} testId="found" open onSpot={onSpot} />)
+    shown(<FoundList title="Left out" found={found} testId="found" open onPosition={onPosition} />)
     expect(screen.getByText('Measure 2')).toBeTruthy()
     fireEvent.click(screen.getByRole('button', { name: 'the last one' }))
-    expect(onSpot).toHaveBeenCalledExactlyOnceWith({ measure: 3, tick: 0 })
+    expect(onPosition).toHaveBeenCalledExactlyOnceWith({ measure: 3, tick: 0 })
   })
 })
 

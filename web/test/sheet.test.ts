@@ -17,7 +17,7 @@ const model = sheetModel(waltz, arrangementFor(waltz, 3, 2))
 
 describe('the sheet model', () => {
   it('walks every onset of the tab once, in order', () => {
-    const starts = model.spots.map((s) => model.timeline.starts[s.measure]! + s.tick)
+    const starts = model.positions.map((s) => model.timeline.starts[s.measure]! + s.tick)
     expect(starts).toEqual([...starts].sort((a, b) => a - b))
     expect(new Set(starts)).toEqual(new Set(model.layer!.notes.map((n) => ticksAt(model.timeline, n.pos))))
   })
@@ -74,22 +74,27 @@ describe('rows of a system', () => {
 describe('the hand on the neck', () => {
   it('finds the grip of every spot, with the one before and the next', () => {
     let before
-    for (const spot of model.spots) {
-      const hand = handAt(model, spot)!
-      expect(ticksAt(model.timeline, hand.now.pos)).toBe(model.timeline.starts[spot.measure]! + spot.tick)
+    for (const position of model.positions) {
+      const hand = handAt(model, position)!
+      expect(ticksAt(model.timeline, hand.now.pos)).toBe(
+        model.timeline.starts[position.measure]! + position.tick,
+      )
       expect(hand.before?.id).toBe(before)
       before = hand.now.id
     }
     // A finger that is lifted first was not there before.
-    const spot = model.spots.find((s) => (handAt(model, s)?.before?.pressed.length ?? 0) > 0)!
-    const moment = handAt(model, spot)!
+    const position = model.positions.find((s) => (handAt(model, s)?.before?.pressed.length ?? 0) > 0)!
+    const moment = handAt(model, position)!
     const [first] = moment.before!.pressed
     const lifted = withLifted(moment, [first!.finger])!
     expect(lifted.before!.pressed.some((p) => p.finger === first!.finger)).toBe(false)
     expect(lifted.now).toBe(moment.now)
     expect(withLifted(moment, [])).toBe(moment)
     // In the middle of a grip nothing has just landed.
-    const within = handAt(model, { measure: model.spots[0]!.measure, tick: model.spots[0]!.tick + 1 })!
+    const within = handAt(model, {
+      measure: model.positions[0]!.measure,
+      tick: model.positions[0]!.tick + 1,
+    })!
     expect(within.before).toBe(within.now)
     expect(handAt(sheetModel(waltz), { measure: 0, tick: 0 })).toBeUndefined()
   })

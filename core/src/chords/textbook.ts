@@ -168,7 +168,7 @@ export function heldShapesFor(
   const openKeys = names.slashed === names.plain ? [names.plain] : [names.slashed, names.plain]
   for (const key of openKeys) {
     const open = OPEN_SHAPES[key]
-    if (open) heldShapes.push(frameOf(key, readDiagram(open), 0, heldShapes.length === 0))
+    if (open) heldShapes.push(heldShapeOf(key, readDiagram(open), 0, heldShapes.length === 0))
   }
   for (const [text, rootString] of MOVABLE_FORMS[shape.quality] ?? []) {
     const form = readDiagram(text)
@@ -179,7 +179,7 @@ export function heldShapesFor(
     if (up < 0 || up > 9) continue
     const formName = rootString === 6 ? 'E' : rootString === 5 ? 'A' : 'D'
     heldShapes.push(
-      frameOf(`${names.plain} (${formName} form, fret ${up + 1})`, form, up, heldShapes.length === 0),
+      heldShapeOf(`${names.plain} (${formName} form, fret ${up + 1})`, form, up, heldShapes.length === 0),
     )
   }
   const fitting = heldShapes.filter((f) => soundsChord(f, shape, setup))
@@ -228,7 +228,7 @@ function fingeredShape(
     const finger = fingers[i]
     return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
   })
-  return frameOf(name, { frets: [...frets], pressed }, 0, textbook)
+  return heldShapeOf(name, { frets: [...frets], pressed }, 0, textbook)
 }
 
 /** A grip as a shape: what is down in it is held on, its other strings are free. */
@@ -241,10 +241,10 @@ export function shapeOfGrip(
     const own = down.filter((p) => p.string === i + 1).map((p) => p.fret)
     return own.length > 0 ? Math.max(...own) : null
   })
-  return frameOf(shape ?? '', { frets, pressed: down }, 0, false)
+  return heldShapeOf(shape ?? '', { frets, pressed: down }, 0, false)
 }
 
-function frameOf(name: string, diagram: Diagram, up: number, textbook: boolean): HeldShape {
+function heldShapeOf(name: string, diagram: Diagram, up: number, textbook: boolean): HeldShape {
   const pressed = diagram.pressed.map((p) => ({ ...p, fret: p.fret + up }))
   const fingers = [1, 2, 3, 4, THUMB]
     .map((f) => pressed.filter((p) => p.finger === f))

@@ -21,13 +21,13 @@ export function chosenNotes(
   choosing: Choosing,
 ): TabNote[] {
   const within = new Map(tune.measures.slice(from, to + 1).map((m, i) => [m.id, i]))
-  const isMeant = (n: TabNote): boolean => {
+  const isChosen = (n: TabNote): boolean => {
     if (!within.has(n.pos.measure)) return false
     if (choosing.by === 'voice') return n.role === choosing.role
     return choosing.by === 'all' || n.place.string === choosing.string
   }
   const measure = (n: TabNote) => knownIn(within, n.pos.measure)
   return notes
-    .filter(isMeant)
+    .filter(isChosen)
     .sort((a, b) => measure(a) - measure(b) || a.pos.tick - b.pos.tick || a.place.string - b.place.string)
 }

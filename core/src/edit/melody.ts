@@ -77,8 +77,8 @@ function write(
     const changed = struck(before, pitch, before.dur)
     return done({ ...score, tune: withLane(tune, measure.id, lane.map((e) => (e === before ? changed : e))) }) // prettier-ignore
   }
-  const torn = lane.find((e) => e.dur.tupletId && overlaps(e, at.tick, ticks))
-  if (torn && !wholeTuplets(lane, at.tick, ticks)) {
+  const splitsTuplet = lane.find((e) => e.dur.tupletId && overlaps(e, at.tick, ticks))
+  if (splitsTuplet && !wholeTuplets(lane, at.tick, ticks)) {
     const own = before?.dur.tupletId ? before : undefined
     return refused('tuplet', {}, own ? { ...edit, ticks: own.dur.ticks } : undefined)
   }

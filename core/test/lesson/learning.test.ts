@@ -36,7 +36,7 @@ import { CORPUS, tuneOf } from '../support/tunes.ts'
 const effort = ({ tune, arrangement }: Required<Score>) =>
   effortOf(tune, arrangement.setup, arrangement.base, timelineOf(tune.measures))
 
-const saying = ({ tune }: Required<Score>) => ({
+const phrasing = ({ tune }: Required<Score>) => ({
   words: wordsFor({ language: 'en', length: 'full', fingers: 'names' }),
   paper: paperWordsFor('en'),
   numbers: measureNumbers(tune.measures),
@@ -115,7 +115,7 @@ describe('differences between like pieces', () => {
     )
     const { tune, arrangement } = score
     const told = differencesOf(tune, arrangement, { from: 1, to: 1 }, { from: 0 })
-    const texts = told.map((d) => differenceText(d, saying(score)))
+    const texts = told.map((d) => differenceText(d, phrasing(score)))
     expect(texts).toHaveLength(1)
     expect(texts[0]).toMatch(/^Measure 2, 4: string \d/)
     expect(differencesOf(tune, arrangement, { from: 2, to: 2 }, { from: 0 })).toEqual([])
@@ -200,7 +200,7 @@ describe('the order, the recipe and the plan', () => {
         expect(order.filter((s) => s.kind === 'join')).toHaveLength(pieces.length - 1)
         const changes = order.flatMap((s, i) => (s.kind === 'change' ? [i] : []))
         expect(changes.every((i) => i === 0)).toBe(true)
-        for (const s of order) expect(learningText(s, saying(score))).not.toMatch(/[{}]|undefined/)
+        for (const s of order) expect(learningText(s, phrasing(score))).not.toMatch(/[{}]|undefined/)
       }
     }
   })
@@ -225,7 +225,7 @@ describe('the order, the recipe and the plan', () => {
           })
           expect(r.ladder[0]!).toBeLessThanOrEqual(Math.max(20, Math.round(goalBpm * startShare)))
           expect(r.ladder.length).toBeLessThanOrEqual(7)
-          for (const text of recipeText(r, saying(scores[1]!))) expect(text).not.toMatch(/[{}]|undefined/)
+          for (const text of recipeText(r, phrasing(scores[1]!))) expect(text).not.toMatch(/[{}]|undefined/)
         },
       ),
       { numRuns: 60 },
@@ -248,14 +248,14 @@ describe('the order, the recipe and the plan', () => {
         expect(items.length).toBeGreaterThan(0)
         for (const i of items) {
           expect(i.minutes).toBeGreaterThan(0)
-          taught.push(planText(i, saying(score)))
+          taught.push(planText(i, phrasing(score)))
         }
         expect(next).toBeGreaterThanOrEqual(from)
         if (next === from && !items.some((i) => i.what.kind === 'piece')) break
         // A piece that did not fit whole is gone on with: here it is taken for learnt.
         from = next === from ? from + 1 : next
       }
-      for (const s of order) expect(taught).toContain(learningText(s, saying(score)))
+      for (const s of order) expect(taught).toContain(learningText(s, phrasing(score)))
     }
   })
 })

@@ -23,8 +23,8 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
   // Ladders go on from what was clean the last time.
   const log = { unit: data.settings.unit, entries: entriesOf(data.tune) }
   const lesson = lessonOf(data.tune, data.doc, data.settings, log)
-  const { steps, saying, tune } = lesson
-  const text = saying.paper.lesson
+  const { steps, phrasing, tune } = lesson
+  const text = phrasing.paper.lesson
   let index = 0
   const sheet = new SheetPane(data, steps, (i) => go(i))
   const step = new StepPane(lesson)
@@ -58,7 +58,7 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
     open(whole, next, steps[index])
     present(document.getElementById('version')).focus()
   }
-  const pieces = lesson.pieces.map((p) => pieceText(p, saying))
+  const pieces = lesson.pieces.map((p) => pieceText(p, phrasing))
   page.append(
     h(
       'header',
@@ -84,7 +84,7 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
       {},
       ...cautionWords(lesson).map((t) => h('p', {}, `${t}.`)),
       h('p', {}, text.loud),
-      h('p', {}, saying.paper.blocks.leave),
+      h('p', {}, phrasing.paper.blocks.leave),
     ),
   )
   const onKey = (e: KeyboardEvent) => {
@@ -100,7 +100,7 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
     (s) => s.measure > from.measure || (s.measure === from.measure && s.tick >= from.tick),
   )
   if (steps.length > 0) show(Math.max(0, first))
-  else step.said.append(h('p', {}, saying.paper.blocks.nothing))
+  else step.said.append(h('p', {}, phrasing.paper.blocks.nothing))
 }
 
 /** A choice among what is written and other versions of measures; nothing where there are none. */
@@ -125,8 +125,8 @@ function versions(
 }
 
 /** The whole script, written when it is unfolded; a line leads to its step. */
-function allSteps({ script, saying }: Lesson, go: (index: number) => void): HTMLElement {
-  const all = h('details', { class: 'script' }, h('summary', {}, saying.paper.lesson.script))
+function allSteps({ script, phrasing }: Lesson, go: (index: number) => void): HTMLElement {
+  const all = h('details', { class: 'script' }, h('summary', {}, phrasing.paper.lesson.script))
   all.addEventListener('toggle', () => {
     if (all.childElementCount > 1) return
     for (const { title, lines } of script)

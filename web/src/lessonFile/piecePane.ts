@@ -8,14 +8,14 @@ export class PiecePane {
   private readonly lesson: Lesson
   private readonly notes: LessonData['notes']
   private readonly buttons: readonly HTMLButtonElement[]
-  private readonly told = h('div', { class: 'piece-info' })
+  private readonly info = h('div', { class: 'piece-info' })
   private shown: Piece | undefined
 
   constructor(lesson: Lesson, notes: LessonData['notes'], onStep: (index: number) => void) {
     this.lesson = lesson
     this.notes = notes
-    const { pieces, steps, saying } = lesson
-    const { pieces: name } = saying.paper.lesson
+    const { pieces, steps, phrasing } = lesson
+    const { pieces: name } = phrasing.paper.lesson
     this.buttons = pieces.map((p) =>
       h(
         'button',
@@ -27,7 +27,7 @@ export class PiecePane {
       'section',
       { class: 'pieces' },
       h('div', { class: 'piece-row', role: 'group', 'aria-label': name }, h('b', {}, name), ...this.buttons),
-      this.told,
+      this.info,
     )
   }
 
@@ -42,10 +42,10 @@ export class PiecePane {
     if (piece === this.shown) return
     this.shown = piece
     this.buttons.forEach((b, i) => b.setAttribute('aria-current', String(this.lesson.pieces[i] === piece)))
-    if (!piece) return this.told.replaceChildren()
+    if (!piece) return this.info.replaceChildren()
     const { title, like, differences, recipe, odd } = pieceWords(this.lesson, piece)
     const note = this.notes[noteKey(this.lesson.tune, piece)]
-    this.told.replaceChildren(
+    this.info.replaceChildren(
       h('h2', {}, title),
       ...(note ? [h('p', { class: 'told' }, note)] : []),
       ...(like ? [h('p', {}, like)] : []),

@@ -28,7 +28,7 @@ export class SoundPane {
     step: 5,
     value: START,
   })
-  private readonly told = h('output', { for: 'tempo' })
+  private readonly tempoText = h('output', { for: 'tempo' })
   private readonly loop: HTMLSelectElement
   private readonly order
 
@@ -36,7 +36,7 @@ export class SoundPane {
   constructor(lesson: Lesson, here: () => Here, onStep: (index: number) => void) {
     this.lesson = lesson
     this.here = here
-    const text = lesson.saying.paper.lesson
+    const text = lesson.phrasing.paper.lesson
     this.order = unfold(lesson.tune.measures).order
     this.strings = new Strings(lesson.doc.setup.instrument.strings, (position) => {
       if (position === undefined) this.button.textContent = text.play
@@ -57,7 +57,7 @@ export class SoundPane {
       this.button,
       h('label', { for: 'tempo' }, text.tempo),
       this.tempo,
-      this.told,
+      this.tempoText,
       h('label', { for: 'loop' }, text.loop),
       this.loop,
     )
@@ -68,7 +68,7 @@ export class SoundPane {
   set(): void {
     const percent = Number(this.tempo.value)
     const { goalBpm, tune } = this.lesson
-    this.told.textContent = `${percent} % · ♩ = ${Math.round((goalBpm * percent) / 100)}`
+    this.tempoText.textContent = `${percent} % · ♩ = ${Math.round((goalBpm * percent) / 100)}`
     const { step, piece } = this.here()
     const loop =
       this.loop.value === 'measure' && step
@@ -88,10 +88,10 @@ export class SoundPane {
   async toggle(): Promise<void> {
     if (this.strings.playing) return this.strings.stop()
     this.set()
-    const { tune, doc, saying } = this.lesson
+    const { tune, doc, phrasing } = this.lesson
     const { step } = this.here()
     const from = step && this.played(step.measure, step.measure, step.tick)
-    this.button.textContent = saying.paper.lesson.stop
+    this.button.textContent = phrasing.paper.lesson.stop
     const timeline = timelineOf(tune.measures)
     const score = scoreOf(tune, doc.setup, doc.base, timeline, unfold(tune.measures), doc.variants)
     await this.strings.play(score, from?.from ?? 0)

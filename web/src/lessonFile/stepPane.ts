@@ -20,13 +20,13 @@ export class StepPane {
   }
 
   show(index: number): void {
-    const { steps, script, saying, nameOf, doc } = this.lesson
+    const { steps, script, phrasing, nameOf, doc } = this.lesson
     const step = steps[index]!
     const own = present(script.find((m) => m.measure === step.measure))
-    const number = fill(saying.paper.lesson.step, { step: index + 1, steps: steps.length })
+    const number = fill(phrasing.paper.lesson.step, { step: index + 1, steps: steps.length })
     this.where.textContent = `${own.title} · ${number}`
-    this.count.textContent = countText(step.count, saying.words)
-    this.list.replaceChildren(...stepSentences(step, saying.words, nameOf).map((s) => h('li', {}, `${s}.`)))
+    this.count.textContent = countText(step.count, phrasing.words)
+    this.list.replaceChildren(...stepSentences(step, phrasing.words, nameOf).map((s) => h('li', {}, `${s}.`)))
     if (own.silent) this.list.append(h('li', { class: 'soft' }, `${own.silent}.`))
     const struck = step.notes.map((n) => n.string)
     // Drawn by the core from numbers alone.

@@ -217,10 +217,10 @@ export async function openingOf(tuneId: string): Promise<TuneDoc | undefined> {
 }
 
 /** Goes back or forth until so many steps stand. */
-export async function goTo(tuneId: string, standing: number): Promise<void> {
+export async function goTo(tuneId: string, steps: number): Promise<void> {
   const now = (await historyOf(tuneId)).filter((s) => !s.undone).length
-  for (let i = now; i > standing; i--) await step(tuneId, 'undo')
-  for (let i = now; i < standing; i++) await step(tuneId, 'redo')
+  for (let i = now; i > steps; i--) await step(tuneId, 'undo')
+  for (let i = now; i < steps; i++) await step(tuneId, 'redo')
 }
 
 /** Labels of what undo and redo would do. */

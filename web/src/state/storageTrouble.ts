@@ -13,7 +13,7 @@ export interface StorageTrouble {
 }
 
 let trouble: StorageTrouble | undefined
-const told = new WeakSet<object>()
+const reported = new WeakSet<object>()
 const listeners = new Set<() => void>()
 
 function set(next: StorageTrouble | undefined): void {
@@ -23,14 +23,14 @@ function set(next: StorageTrouble | undefined): void {
 
 /** Notes that a read or write failed. Said once for as long as it stands: a further failure changes nothing on the page. */
 export function reportTrouble(error: unknown): void {
-  if (typeof error === 'object' && error !== null) told.add(error)
+  if (typeof error === 'object' && error !== null) reported.add(error)
   const next = { kind: kindOf(error), reason: reasonOf(error) }
   if (trouble?.kind !== next.kind) set(next)
 }
 
 /** True for an error that the page has told of already. */
 export const isReported = (error: unknown): boolean =>
-  typeof error === 'object' && error !== null && told.has(error)
+  typeof error === 'object' && error !== null && reported.has(error)
 
 /** Takes the word back: storage works again, or the teacher has read it. */
 export function endTrouble(): void {

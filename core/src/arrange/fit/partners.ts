@@ -128,9 +128,9 @@ function otherCapo(tune: TuneDoc, shift: number, sounding: Key, first: number): 
   const strange = (capo: number) => {
     const flats = transposeKey(sounding, -capo).fifths < 0
     return chords.filter((c) => {
-      const frame = heldShapesFor(transposeChord(c, -capo, flats), guitar)[0]
+      const shape = heldShapesFor(transposeChord(c, -capo, flats), guitar)[0]
       // What a first book prints: a known shape, and no finger laid across strings.
-      return !frame?.textbook || frame.fingers.some((group) => group.length > 1)
+      return !shape?.textbook || shape.fingers.some((group) => group.length > 1)
     }).length
   }
   let best = first === 0 ? 1 : 0

@@ -54,7 +54,7 @@ export function* cheapestHands(held: readonly HeldMoment[], context: PathContext
   const first = yield* cheapestChain(own, joinInto)
   let { choice } = first
   if (context.alike.size > 0) {
-    const likened = yield* mapInTurns(
+    const withLikeness = yield* mapInTurns(
       own,
       ({ prices }, t) => {
         const model = context.alike.get(t)
@@ -64,7 +64,7 @@ export function* cheapestHands(held: readonly HeldMoment[], context: PathContext
       },
       16,
     )
-    choice = (yield* cheapestChain(likened, joinInto)).choice
+    choice = (yield* cheapestChain(withLikeness, joinInto)).choice
   }
   return held.map(({ states }, t) => states[choice[t]!]!)
 }
@@ -104,10 +104,10 @@ function joinPricer(
 ): JoinPricer {
   const { seconds } = now.moment
   const fingers = fingerPricer(from, to, { seconds })
-  const travel = positionChangePricer({ seconds, shiftShare: shiftShare(now.moment) })
+  const shiftPrice = positionChangePricer({ seconds, shiftShare: shiftShare(now.moment) })
   const rules = joinRules(before.moment, now.moment, joinedFrom)
   return (i, j, limit) => {
-    let cost = travel(Math.abs(from.positionMm[i]! - to.positionMm[j]!), from.openOnly[i] === 1, false)
+    let cost = shiftPrice(Math.abs(from.positionMm[i]! - to.positionMm[j]!), from.openOnly[i] === 1, false)
     if (cost > 0) cost *= PRICE.guidedShare[Math.min(2, guidesOf(from, i, to, j))]!
     if (cost >= limit) return cost
     cost += fingers(i, j) + barreLaid(from, i, to, j) * (now.states[j]!.shape ? WEIGHTS.pinnedEase : 1)

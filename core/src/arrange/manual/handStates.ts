@@ -62,7 +62,7 @@ const PRICE = {
 const OPEN_POSITION = 4
 
 /** The moment's price a beat for the share of its shape that is not down, as in the search at the usual level. */
-const SHAPE_BEAT = LEVEL_RULES[3].frameBeat
+const SHAPE_BEAT = LEVEL_RULES[3].shapeBeat
 
 /** Positions at which a hand that presses nothing may wait. */
 const WAITING = Array.from({ length: 14 }, (_, i) => i + 1)

@@ -12,10 +12,14 @@ import { findingHands, type TabContext } from './findHands.ts'
  * A tab fresh from the solver with what was written by hand laid over it: notes that were erased go, typed ones take
  * their places, and both hands are found again in the measures that this touches.
  */
-export function* layingOverManualEdits(layer: Layer, desk: TabContext, locks: readonly Lock[]): Turns<Layer> {
-  const given = givenMeasures(desk.tune, desk.regions)
+export function* layingOverManualEdits(
+  layer: Layer,
+  context: TabContext,
+  locks: readonly Lock[],
+): Turns<Layer> {
+  const given = givenMeasures(context.tune, context.regions)
   if (given.size === 0 && !locks.some(isManual)) return { ...layer, locks }
-  const timeline = timelineOf(desk.tune.measures)
+  const timeline = timelineOf(context.tune.measures)
   const erased = new Set(locks.filter((l) => l.field === 'erased').map((l) => l.target))
   const typed = new Set(locks.filter((l) => l.field === 'typed').map((l) => l.target))
   const touched = new Set<Id>()
@@ -28,7 +32,7 @@ export function* layingOverManualEdits(layer: Layer, desk: TabContext, locks: re
     },
     timeline,
   )
-  const melody = new Map(melodyOf(desk.tune, timeline).map((n) => [n.sourceId, n]))
+  const melody = new Map(melodyOf(context.tune, timeline).map((n) => [n.sourceId, n]))
   for (const [i, { value: note }] of locks.filter(isLockOf('typed')).entries()) {
     if (i % 16 === 15) yield
     if (!timeline.indexOf.has(note.pos.measure)) continue
@@ -42,5 +46,5 @@ export function* layingOverManualEdits(layer: Layer, desk: TabContext, locks: re
     const note = next.notes.find((n) => n.id === l.target)
     if (note) touched.add(note.pos.measure)
   }
-  return touched.size > 0 ? yield* findingHands(next, desk, touched, true) : { ...layer, locks }
+  return touched.size > 0 ? yield* findingHands(next, context, touched, true) : { ...layer, locks }
 }

@@ -37,7 +37,7 @@ export function heldShapeTerms(
   const held = heldShape ? heldOf(heldShape, draft.pressed) : 0
   const size = (heldShape ?? textbook).pressed.length
   if (size > held)
-    add('shapeNotHeld', (rules.frameBeat * firm * (size - held)) / size, true, size - held, 'fingers')
+    add('shapeNotHeld', (rules.shapeBeat * firm * (size - held)) / size, true, size - held, 'fingers')
 }
 
 /** A voicing has its price where it is struck, and is to be held until the next. */

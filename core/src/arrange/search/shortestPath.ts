@@ -135,25 +135,25 @@ function relax(
   const order = cheapestOfEach(classesOf(a, look.from), cost)
   const targets = classesOf(b, look.to)
   const price = transitionPricer(a, b, step)
-  const travel = positionChangePricer(step)
+  const shiftPrice = positionChangePricer(step)
   const before = predecessorsOf(a, b, order, step)
   const least = new Float64Array(targets.member.length)
   const leastFrom = new Int32Array(targets.member.length)
   for (let c = 0; c < least.length; c++) {
     const j = targets.member[c]!
     const mm = b.positionMm[j]!
-    const standings = before(j)
+    const groups = before(j)
     let best = Infinity
     let bestFrom = -1
     // Those that need not travel come first: the better the first found, the sooner the rest is given up.
     for (let far = 0; far < 2; far++)
-      for (let s = 0; s < standings.length; s++) {
-        const standing = standings[s]!
-        if ((standing.mm === mm) === (far === 1)) continue
+      for (let s = 0; s < groups.length; s++) {
+        const group = groups[s]!
+        if ((group.mm === mm) === (far === 1)) continue
         // Its first is its cheapest: where that alone is too dear, so are they all.
-        if (cost[standing.members[0]!]! >= best) continue
-        const way = travel(Math.abs(standing.mm - mm), standing.openOnly, step.melodyAgain)
-        const { members } = standing
+        if (cost[group.members[0]!]! >= best) continue
+        const way = shiftPrice(Math.abs(group.mm - mm), group.openOnly, step.melodyAgain)
+        const { members } = group
         for (let k = 0; k < members.length; k++) {
           const i = members[k]!
           const so = cost[i]!

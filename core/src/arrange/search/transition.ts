@@ -48,7 +48,7 @@ export type Pricer = (i: number, j: number, limit: number) => number
  * is given up half-way.
  */
 export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transition): Pricer {
-  const travel = positionChangePricer(step)
+  const shiftPrice = positionChangePricer(step)
   const fingers = fingerPricer(a, b, step)
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
@@ -60,7 +60,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
   const { melody: toMelody, bass: toBass, inner: toInner, heldShape: toShape } = b
   return (i, j, limit) => {
     const again = melodyAgain && substitutes(fromMelody[i]!, toMelody[j]!)
-    let cost = travel(Math.abs(fromMm[i]! - toMm[j]!), openOnly[i] === 1, again)
+    let cost = shiftPrice(Math.abs(fromMm[i]! - toMm[j]!), openOnly[i] === 1, again)
     if (holdsMelody && toMelody[j] === 0 && fromMelody[i] !== 0) cost += melodyCut
     if (holdsBass && toBass[j] === 0 && fromBass[i] !== 0) cost += bassCut
     if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut

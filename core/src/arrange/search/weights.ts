@@ -131,7 +131,7 @@ export interface LevelRules {
   /** Price a fret above first position. */
   readonly highFret: number
   /** Price a beat for the share of the chord shape that the hand does not hold. */
-  readonly frameBeat: number
+  readonly shapeBeat: number
   /** Highest fret offered where the note lies on several places. */
   readonly lastFret: number
   /** How many shapes of a chord may serve as held shapes. */
@@ -143,13 +143,13 @@ export interface LevelRules {
 }
 
 export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
-  1: { barreStrings: 1, highFret: 0.9, frameBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 1 },
-  2: { barreStrings: 2, highFret: 0.4, frameBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 0.9 },
-  3: { barreStrings: 6, highFret: 0.3, frameBeat: 0.9, lastFret: 15, heldShapes: 3, textbook: 1, thin: 1.5 },
+  1: { barreStrings: 1, highFret: 0.9, shapeBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 1 },
+  2: { barreStrings: 2, highFret: 0.4, shapeBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 0.9 },
+  3: { barreStrings: 6, highFret: 0.3, shapeBeat: 0.9, lastFret: 15, heldShapes: 3, textbook: 1, thin: 1.5 },
   4: {
     barreStrings: 6,
     highFret: 0.2,
-    frameBeat: 0.8,
+    shapeBeat: 0.8,
     lastFret: 15,
     heldShapes: 3,
     textbook: 0.7,
@@ -158,7 +158,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
   5: {
     barreStrings: 6,
     highFret: 0.15,
-    frameBeat: 0.8,
+    shapeBeat: 0.8,
     lastFret: 17,
     heldShapes: 3,
     textbook: 0.5,

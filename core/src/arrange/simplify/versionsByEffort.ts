@@ -90,8 +90,8 @@ export function* versionsByEffort(
   const wanted = candidates(tune, setup, cut, range, now, cut.length === tidy.length)
   for (const [i, { changes, next }] of wanted.entries()) {
     yield i / wanted.length
-    const rung = attempt(tune, setup, next, changes, locks, range, memory)
-    if (rung) found.push(rung)
+    const version = attempt(tune, setup, next, changes, locks, range, memory)
+    if (version) found.push(version)
   }
   const music = musicOf(tune, setup, now.layer, range)
   const compared = found.map((r) => ({ ...r, sameNotes: musicOf(tune, setup, r.layer, range) === music }))
@@ -120,13 +120,16 @@ const isFuller = (changes: readonly Change[]) =>
   changes.some((c) => c.kind === 'level' || c.kind === 'ornament')
 
 /** Of versions of the same effort the one with the most notes. */
-function spaced(rungs: readonly EffortVersion[]): EffortVersion[] {
+function spaced(versions: readonly EffortVersion[]): EffortVersion[] {
   const kept: EffortVersion[] = []
-  for (const rung of rungs) {
+  for (const version of versions) {
     const last = kept.at(-1)
-    if (!last || rung.effort - last.effort >= LEAST_STEP) kept.push(rung)
-    else if (last.changes.length > 0 && (rung.changes.length === 0 || sum(rung.notes) > sum(last.notes)))
-      kept[kept.length - 1] = rung
+    if (!last || version.effort - last.effort >= LEAST_STEP) kept.push(version)
+    else if (
+      last.changes.length > 0 &&
+      (version.changes.length === 0 || sum(version.notes) > sum(last.notes))
+    )
+      kept[kept.length - 1] = version
   }
   return kept
 }

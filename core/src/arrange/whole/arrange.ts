@@ -114,9 +114,9 @@ export function* arranging(
     const backing = accompany(tune, setup, plan, lockedRegions)
     yield 1
     const whole = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
-    const desk = { tune, setup, regions: lockedRegions }
+    const context = { tune, setup, regions: lockedRegions }
     return {
-      layer: yield* within(1, layingOverManualEdits(whole, desk, locks)),
+      layer: yield* within(1, layingOverManualEdits(whole, context, locks)),
       plan,
       solution,
       idleLocks: prepared.locks.idle,

@@ -106,17 +106,17 @@ type TooLong = 'reading.longTitle' | 'reading.longComposer' | 'reading.longSourc
 /** Joins problems of one kind that stand side by side, so that a line of rubbish is one message. */
 function tidy(problems: readonly Problem[]): Problem[] {
   const sorted = [...problems].sort((a, b) => a.line - b.line || a.column - b.column)
-  const told = sorted.filter((p, i) => {
+  const kept = sorted.filter((p, i) => {
     const before = sorted[i - 1]
     return (
       !before || before.line !== p.line || before.says.code !== p.says.code || before.column < p.column - 1
     )
   })
-  if (told.length <= MOST_PROBLEMS) return told
-  const { line } = told[MOST_PROBLEMS]!
-  const more = told.length - MOST_PROBLEMS
+  if (kept.length <= MOST_PROBLEMS) return kept
+  const { line } = kept[MOST_PROBLEMS]!
+  const more = kept.length - MOST_PROBLEMS
   return [
-    ...told.slice(0, MOST_PROBLEMS),
+    ...kept.slice(0, MOST_PROBLEMS),
     {
       severity: 'warning',
       line,

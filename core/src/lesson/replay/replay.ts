@@ -30,19 +30,19 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
       }
       continue
     }
-    const told = readBack(words.line, line)
-    if (!told) {
+    const stepLine = readBack(words.line, line)
+    if (!stepLine) {
       if (line !== words.pickup && !readBack(words.measure, line))
         throw new ReplayError(`Not understood: ${line}`)
       measure = line
       continue
     }
-    const { rest, remark } = parted(present(told.rest), words)
+    const { rest, remark } = parted(present(stepLine.rest), words)
     const step = followed(rest, down, words)
     ;({ down } = step)
     steps.push({
       measure,
-      count: present(told.count),
+      count: present(stepLine.count),
       notes: step.notes,
       down: [...down.values()],
       expression: step.expression,

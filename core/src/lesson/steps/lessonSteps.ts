@@ -42,8 +42,8 @@ export function lessonSteps(
     const now = grip ? placedFingers(grip) : down
     const struck = new Set(notes.map((n) => n.place.string))
     const ringing = sounding.filter((s) => s.until > at && !struck.has(s.string))
-    const told = notes.map(stepNote)
-    const hand = offBefore(handMove(down, now), told, down)
+    const stepNotes = notes.map(stepNote)
+    const hand = offBefore(handMove(down, now), stepNotes, down)
     const landed = hand.lands.length + hand.slides.length > 0
     // Fingers that merely leave move no hand, and one that stays holds it where it is.
     const placed = grip && (landed || position === undefined) && now.length > 0 ? grip.position : position
@@ -69,7 +69,7 @@ export function lessonSteps(
       ...tornIn(now),
       ...(placed === undefined ? {} : { position: placed }),
       ...(shift ? { shift } : {}),
-      notes: told,
+      notes: stepNotes,
       ringing: ringing.map((s) => s.string).sort((a, b) => b - a),
       ...statedAt(notes),
     })

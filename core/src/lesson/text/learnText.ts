@@ -38,13 +38,13 @@ export function pieceText(piece: Piece, { paper, numbers }: Phrasing): string {
 }
 
 /** One thing to learn, in words. */
-export function learningText(step: LearningStep, saying: Phrasing): string {
-  const { paper, numbers } = saying
+export function learningText(step: LearningStep, phrasing: Phrasing): string {
+  const { paper, numbers } = phrasing
   switch (step.kind) {
     case 'change':
       return fill(paper.learn.change, { measure: numbers[step.spot.measure]! })
     case 'piece':
-      return pieceText(step.piece, saying)
+      return pieceText(step.piece, phrasing)
     case 'join':
       return fill(paper.learn.join, { from: step.from.number, to: step.to.number })
     case 'whole':
@@ -53,12 +53,12 @@ export function learningText(step: LearningStep, saying: Phrasing): string {
 }
 
 /** One item of a lesson plan, in words. */
-export function planText({ what, goesOn }: PlanItem, saying: Phrasing): string {
-  const { learn } = saying.paper
-  if (goesOn) return fill(learn.goesOn, { what: planText({ what, minutes: 0 }, saying) })
+export function planText({ what, goesOn }: PlanItem, phrasing: Phrasing): string {
+  const { learn } = phrasing.paper
+  if (goesOn) return fill(learn.goesOn, { what: planText({ what, minutes: 0 }, phrasing) })
   return what.kind === 'warmUp' || what.kind === 'rest' || what.kind === 'again'
     ? learn[what.kind]
-    : learningText(what, saying)
+    : learningText(what, phrasing)
 }
 
 /** A recipe in sentences: the ladder, what the hand should manage, how long it takes. */

@@ -29,7 +29,7 @@ export interface Lesson {
   readonly tune: TuneDoc
   readonly doc: ArrangementDoc
   readonly settings: LessonSettings
-  readonly saying: Phrasing
+  readonly phrasing: Phrasing
   readonly nameOf: NameOf | undefined
   readonly steps: readonly LessonStep[]
   readonly script: readonly MeasureScript[]
@@ -46,7 +46,7 @@ export interface Lesson {
 /** @param log what the student wrote down so far: the plan and the ladders go on from there */
 export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings, log?: LogOf): Lesson {
   const words = wordsFor(settings.speech)
-  const saying: Phrasing = {
+  const phrasing: Phrasing = {
     words,
     paper: paperWordsFor(settings.speech.language),
     numbers: measureNumbers(tune.measures),
@@ -61,7 +61,7 @@ export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSet
     tune,
     doc,
     settings,
-    saying,
+    phrasing,
     nameOf,
     steps,
     script: lessonScript(tune, doc, words, steps, nameOf),
@@ -121,22 +121,22 @@ export interface PieceWords {
 }
 
 export function pieceWords(lesson: Lesson, piece: Piece): PieceWords {
-  const { saying, tune, doc } = lesson
-  const { differs, odd } = saying.paper
+  const { phrasing, tune, doc } = lesson
+  const { differs, odd } = phrasing.paper
   const { like } = piece
   return {
-    title: pieceText(piece, saying),
+    title: pieceText(piece, phrasing),
     ...(like
       ? { like: fill(like.differs.length === 0 ? differs.same : differs.like, { piece: like.piece }) }
       : {}),
-    differences: differencesIn(lesson, piece).map((d) => differenceText(d, saying)),
-    recipe: recipeText(recipeIn(lesson, piece), saying),
+    differences: differencesIn(lesson, piece).map((d) => differenceText(d, phrasing)),
+    recipe: recipeText(recipeIn(lesson, piece), phrasing),
     odd: oddSlowly(tune, doc, piece).map((o) => odd[o]),
   }
 }
 
 /** What to take care of: what is heavy in this tab first, then what holds for all. */
-export function cautionWords({ cautions, saying }: Lesson): string[] {
-  const words = saying.paper.cautions
+export function cautionWords({ cautions, phrasing }: Lesson): string[] {
+  const words = phrasing.paper.cautions
   return [...cautions.map((c) => words[c]), words.general, words.clinician]
 }

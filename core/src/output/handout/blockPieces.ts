@@ -26,7 +26,7 @@ export interface PaperPiece {
 }
 
 /** Everything that blocks are made from. */
-interface Desk {
+interface HandoutContext {
   readonly handout: HandoutDoc
   readonly lesson: Lesson
   readonly notes: Notes
@@ -42,7 +42,7 @@ type Notes = Readonly<Record<string, string>>
 /** All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed. */
 export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes = {}): PaperPiece[] {
   const scale = printScale(handout)
-  const desk: Desk = {
+  const context: HandoutContext = {
     handout,
     lesson,
     notes,
@@ -51,7 +51,7 @@ export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes 
     scale,
   }
   return handout.blocks.flatMap((block) =>
-    BLOCKS[block.kind](desk, block).map(({ html, heads }): PaperPiece => ({
+    BLOCKS[block.kind](context, block).map(({ html, heads }): PaperPiece => ({
       block: block.id,
       html,
       ...(heads ? { heads } : {}),
@@ -60,14 +60,14 @@ export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes 
 }
 
 type Piece = Omit<PaperPiece, 'block'>
-type Making = (desk: Desk, block: Block) => Piece[]
+type Making = (context: HandoutContext, block: Block) => Piece[]
 
 const p = (text: string, kind = ''): string => el('p', kind ? { class: kind } : {}, escaped(text))
 const head = (text: string): Piece => ({ html: el('h2', {}, escaped(text)), heads: true })
 
 /** A drawing at the size of the print. */
 const sized = (
-  { scale }: Desk,
+  { scale }: HandoutContext,
   { svg, width, height }: Pick<TabSystem, 'svg' | 'width' | 'height'>,
 ): string => el('div', { class: 'draw', style: `width:${width * scale}px;height:${height * scale}px` }, svg)
 
@@ -80,9 +80,9 @@ const setup: Making = ({ lesson }) => [{ html: p(setupFacts(lesson).join(' · ')
 /** Boxes in a row on paper. */
 const BOXES_A_ROW = 6
 
-const shapes: Making = (desk) => {
-  const { lesson, naming } = desk
-  const { tune, doc, saying } = lesson
+const shapes: Making = (context) => {
+  const { lesson, naming } = context
+  const { tune, doc, phrasing } = lesson
   const left = doc.setup.player.handedness === 'left'
   const boxes = chordShapes(tune, doc).map(({ chord, held, pattern }) => {
     const name = chordIn(naming, chord)
@@ -93,23 +93,23 @@ const shapes: Making = (desk) => {
       {},
       el('figcaption', {}, escaped(name)),
       boxSvg(held, left, `${name}: ${spoken.join(' ')}`),
-      p(fill(saying.paper.blocks.patterns, { strings }), 'pattern'),
+      p(fill(phrasing.paper.blocks.patterns, { strings }), 'pattern'),
     )
   })
   if (boxes.length === 0) return []
   const rows: Piece[] = []
-  const most = desk.scale > 1 ? BOXES_A_ROW - 2 : BOXES_A_ROW
+  const most = context.scale > 1 ? BOXES_A_ROW - 2 : BOXES_A_ROW
   for (let i = 0; i < boxes.length; i += most)
     rows.push({ html: el('div', { class: 'boxes' }, ...boxes.slice(i, i + most)) })
-  return [head(saying.paper.blocks.shapes), ...rows]
+  return [head(phrasing.paper.blocks.shapes), ...rows]
 }
 
-const tab: Making = (desk, { from, to }) => {
-  const { lesson, handout, naming, width } = desk
+const tab: Making = (context, { from, to }) => {
+  const { lesson, handout, naming, width } = context
   const range = { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) }
   return tabSystems(lesson.tune, lesson.doc, { width, layers: handout.layers, naming, ...range }).map(
     (s) => ({
-      html: sized(desk, s),
+      html: sized(context, s),
     }),
   )
 }
@@ -117,7 +117,7 @@ const tab: Making = (desk, { from, to }) => {
 const steps: Making = ({ lesson }, { from = 0, to = Infinity }) => {
   const measures = lesson.script.filter((m) => m.measure >= from && m.measure <= to)
   return [
-    head(lesson.saying.paper.blocks.steps),
+    head(lesson.phrasing.paper.blocks.steps),
     ...measures.map(({ title, silent, lines }) => ({
       html: el(
         'section',
@@ -132,10 +132,10 @@ const steps: Making = ({ lesson }, { from = 0, to = Infinity }) => {
 /** Changes that get a drill on paper. */
 const DRILLED = 2
 
-const drills: Making = (desk) => {
-  const { lesson, naming, width } = desk
-  const { paper, numbers } = lesson.saying
-  const layers = { ...desk.handout.layers, chords: 'none', lyrics: false } as const
+const drills: Making = (context) => {
+  const { lesson, naming, width } = context
+  const { paper, numbers } = lesson.phrasing
+  const layers = { ...context.handout.layers, chords: 'none', lyrics: false } as const
   const made = lesson.spots.slice(0, DRILLED).flatMap((spot) =>
     drillsFor(spot).map((drill): Piece => {
       const { tune, arrangement } = drillOf(drill, spot, lesson.tune, lesson.doc)
@@ -146,30 +146,30 @@ const drills: Making = (desk) => {
       })
       const systems = tabSystems(tune, arrangement, { width, layers, naming })
       return {
-        html: el('div', { class: 'drill' }, p(caption, 'caption'), ...systems.map((s) => sized(desk, s))),
+        html: el('div', { class: 'drill' }, p(caption, 'caption'), ...systems.map((s) => sized(context, s))),
       }
     }),
   )
   return made.length > 0 ? [head(paper.blocks.drills), ...made] : []
 }
 
-const plan: Making = ({ lesson, notes: told }) => {
-  const { saying, settings } = lesson
+const plan: Making = ({ lesson, notes: ownNotes }) => {
+  const { phrasing, settings } = lesson
   const { items } = lessonPlan(toLearnIn(lesson), (piece) => recipeIn(lesson, piece), settings.minutes)
   return [
-    head(saying.paper.blocks.plan),
-    ...items.map((item) => ({ html: planHtml(lesson, item, told) })),
+    head(phrasing.paper.blocks.plan),
+    ...items.map((item) => ({ html: planHtml(lesson, item, ownNotes) })),
     { html: el('div', { class: 'care' }, ...cautionWords(lesson).map((t) => p(`${t}.`))) },
   ]
 }
 
 function planHtml(lesson: Lesson, item: PlanItem, notes: Notes): string {
-  const { saying } = lesson
-  const minutes = fill(saying.paper.learn.minutes, { n: item.minutes })
+  const { phrasing } = lesson
+  const minutes = fill(phrasing.paper.learn.minutes, { n: item.minutes })
   const first = el(
     'p',
     { class: 'item' },
-    el('b', {}, escaped(planText(item, saying))),
+    el('b', {}, escaped(planText(item, phrasing))),
     el('span', {}, escaped(minutes)),
   )
   if (item.what.kind !== 'piece' || item.goesOn) return el('section', { class: 'plan' }, first)
@@ -183,15 +183,17 @@ function planHtml(lesson: Lesson, item: PlanItem, notes: Notes): string {
   return el('section', { class: 'plan' }, first, ...more.map((t) => p(t, 'sub')))
 }
 
-const form: Making = ({ lesson: { tune, saying } }) => {
+const form: Making = ({ lesson: { tune, phrasing } }) => {
   const map = formMap(tune)
   const parts = map.parts.map((f) => `${f.name || '–'} (${f.measures})${f.times > 1 ? ` ×${f.times}` : ''}`)
-  const sum = fill(saying.paper.blocks.formSum, {
+  const sum = fill(phrasing.paper.blocks.formSum, {
     measures: map.measures,
     minutes: (map.seconds / 60).toFixed(1),
   })
   return [
-    { html: el('h2', {}, escaped(saying.paper.blocks.form)) + p(parts.join(' → '), 'form') + p(sum, 'sub') },
+    {
+      html: el('h2', {}, escaped(phrasing.paper.blocks.form)) + p(parts.join(' → '), 'form') + p(sum, 'sub'),
+    },
   ]
 }
 
@@ -207,13 +209,13 @@ const lyrics: Making = ({ lesson, naming }) => {
       ),
     ),
   )
-  return [head(lesson.saying.paper.blocks.lyrics), ...html.map((h) => ({ html: h }))]
+  return [head(lesson.phrasing.paper.blocks.lyrics), ...html.map((h) => ({ html: h }))]
 }
 
 /** Measures in a row of a chord sheet. */
 const CHORD_ROW = 4
 
-const partner: Making = ({ lesson: { tune, doc, saying }, naming }) => {
+const partner: Making = ({ lesson: { tune, doc, phrasing }, naming }) => {
   const timeline = timelineOf(tune.measures)
   const harmony = harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)
   const cells = tune.measures.map((m, i) => {
@@ -226,14 +228,14 @@ const partner: Making = ({ lesson: { tune, doc, saying }, naming }) => {
     rows.push(
       el('p', { class: 'chords' }, ...cells.slice(i, i + CHORD_ROW).map((c) => el('span', {}, escaped(c)))),
     )
-  return [head(saying.paper.blocks.partner), ...rows.map((html) => ({ html }))]
+  return [head(phrasing.paper.blocks.partner), ...rows.map((html) => ({ html }))]
 }
 
-const notes: Making = ({ lesson: { saying } }, { text = '' }) => {
+const notes: Making = ({ lesson: { phrasing } }, { text = '' }) => {
   const lines = text.split(/\n+/).filter((l) => l.trim() !== '')
   return lines.length === 0
     ? []
-    : [head(saying.paper.blocks.notes), ...lines.map((l) => ({ html: p(l, 'note') }))]
+    : [head(phrasing.paper.blocks.notes), ...lines.map((l) => ({ html: p(l, 'note') }))]
 }
 
 const BLOCKS: Readonly<Record<Block['kind'], Making>> = {

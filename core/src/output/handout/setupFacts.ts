@@ -6,8 +6,8 @@ import { namingOf } from '../../lesson/text/lessonSettings.ts'
 import { fill } from '../../lesson/text/template.ts'
 
 /** Capo, tuning, the key that sounds and the one whose shapes are held, the tempo: what is set before playing. */
-export function setupFacts({ doc, tune, goalBpm, saying, settings }: Lesson): string[] {
-  const { blocks, modes } = saying.paper
+export function setupFacts({ doc, tune, goalBpm, phrasing, settings }: Lesson): string[] {
+  const { blocks, modes } = phrasing.paper
   const naming = namingOf(settings)
   const capo = doc.setup.capo[0]!
   const sounding = transposeKey(tune.measures[0]!.key, doc.transposed)

@@ -35,8 +35,8 @@ const setupFor = (style: Style) => (style === 'bottleneck' ? openG : setup)
 function rungsOf(tune: TuneDoc, style: Style, level: Level, edit: Partial<Region> = {}, from = 0, to = -1) {
   const regions = wholeTune(tune, style, level).map((r) => ({ ...r, ...edit }))
   const range = { from, to: to < 0 ? tune.measures.length - 1 : to }
-  const rungs = finish(versionsByEffort(tune, setupFor(style), regions, [], range))
-  return { rungs, now: rungs.find((r) => r.changes.length === 0)!, regions, range }
+  const versions = finish(versionsByEffort(tune, setupFor(style), regions, [], range))
+  return { versions, now: versions.find((r) => r.changes.length === 0)!, regions, range }
 }
 
 /** Effort of a rung computed again from its finished tab. */
@@ -56,13 +56,13 @@ describe('a ladder', () => {
     'of %s from level %i rises in effort, keeps the melody, and breaks nothing',
     (style, level) => {
       const tune = CORPUS[STYLES.indexOf(style) % CORPUS.length]!
-      const { rungs, now, range } = rungsOf(tune, style, level, { ornament: 2 })
+      const { versions, now, range } = rungsOf(tune, style, level, { ornament: 2 })
       expect(now).toBeDefined()
-      rungs.slice(1).forEach((r, i) => expect(r.effort).toBeGreaterThan(rungs[i]!.effort))
-      const at = rungs.indexOf(now)
+      versions.slice(1).forEach((r, i) => expect(r.effort).toBeGreaterThan(versions[i]!.effort))
+      const at = versions.indexOf(now)
       // A metre with a single ready pattern has little to choose from.
-      if (!isAccompaniment(style)) expect(rungs.length).toBeGreaterThan(1)
-      rungs.forEach((r, i) => {
+      if (!isAccompaniment(style)) expect(versions.length).toBeGreaterThan(1)
+      versions.forEach((r, i) => {
         expect(effortAgain(tune, setupFor(style), r, range)).toBeCloseTo(r.effort, 1)
         if (i < at) expect(r.notes.melody).toBe(now.notes.melody)
         const planned = makePlan(tune, setupFor(style), r.regions)
@@ -75,13 +75,14 @@ describe('a ladder', () => {
   )
 
   it('says what each version leaves out, and leaves out only that', () => {
-    const { rungs, now } = rungsOf(CORPUS[0]!, 'alternating-bass', 5)
-    const only = (kind: string) => rungs.find((r) => r.changes.length === 1 && r.changes[0]!.kind === kind)
+    const { versions, now } = rungsOf(CORPUS[0]!, 'alternating-bass', 5)
+    const only = (kind: string) => versions.find((r) => r.changes.length === 1 && r.changes[0]!.kind === kind)
     const noFills = only('fills')!
     expect(noFills.notes.fill).toBe(0)
     expect(now.notes.fill).toBeGreaterThan(0)
-    for (const r of rungs.filter((x) => x.changes.some((c) => c.kind === 'barre'))) expect(r.barres).toBe(0)
-    for (const r of rungs.filter((x) => x.changes.some((c) => c.kind === 'bass')))
+    for (const r of versions.filter((x) => x.changes.some((c) => c.kind === 'barre')))
+      expect(r.barres).toBe(0)
+    for (const r of versions.filter((x) => x.changes.some((c) => c.kind === 'bass')))
       expect(r.notes.bass).toBeLessThan(now.notes.bass)
   })
 
@@ -89,8 +90,8 @@ describe('a ladder', () => {
     let found = 0
     for (const tune of CORPUS.slice(0, 8)) {
       if (found === 2) break
-      const { rungs, now } = rungsOf(tune, 'melody-bass', 3)
-      const moved = rungs.find((r) => r.changes[0]?.kind === 'octave' && r.effort < now.effort)
+      const { versions, now } = rungsOf(tune, 'melody-bass', 3)
+      const moved = versions.find((r) => r.changes[0]?.kind === 'octave' && r.effort < now.effort)
       if (!moved) continue
       found++
       const pitches = (r: EffortVersion) =>
@@ -100,7 +101,7 @@ describe('a ladder', () => {
       expect(steps.some((x) => x !== 0)).toBe(true)
       expect(moved.changes.map((c) => c.kind)).toEqual(['octave'])
       // Not in the middle of a section.
-      const part = rungsOf(tune, 'melody-bass', 3, {}, 2, 3).rungs
+      const part = rungsOf(tune, 'melody-bass', 3, {}, 2, 3).versions
       expect(part.some((r) => r.changes.some((c) => c.kind === 'octave'))).toBe(false)
     }
     expect(found).toBeGreaterThan(0)
@@ -109,13 +110,13 @@ describe('a ladder', () => {
   it('has kinder shapes: the hand keeps within 85 % of its reach, and the ladder says whether all notes stay', () => {
     let sameNotes = 0
     for (const tune of CORPUS.slice(0, 10)) {
-      const { rungs, now } = rungsOf(tune, 'melody-bass', 3)
+      const { versions, now } = rungsOf(tune, 'melody-bass', 3)
       const music = (r: EffortVersion) =>
         r.layer.notes
           .map((n) => [n.pos.measure, n.pos.tick, pitchAt(setup, n.place) + (n.bend ?? 0), n.role].join())
           .sort()
           .join(' ')
-      for (const r of rungs) {
+      for (const r of versions) {
         if (r.changes.some((c) => c.kind === 'stretch'))
           for (const grip of r.layer.grips)
             expect(handFault(setup, kindSpans(setup.player.spans), pressedOf(grip.pressed))).toBeUndefined()
@@ -128,8 +129,8 @@ describe('a ladder', () => {
 
   it('of one measure leaves every other measure as it is', () => {
     const tune = CORPUS[2]!
-    const { rungs, now } = rungsOf(tune, 'alternating-bass', 4, {}, 2, 2)
-    expect(rungs.length).toBeGreaterThan(1)
+    const { versions, now } = rungsOf(tune, 'alternating-bass', 4, {}, 2, 2)
+    expect(versions.length).toBeGreaterThan(1)
     const roles = (r: EffortVersion) =>
       tune.measures.map((m, i) =>
         i === 2
@@ -140,7 +141,7 @@ describe('a ladder', () => {
               .join(),
       )
     // A bass may be held from the measure before: what is struck elsewhere stays the same.
-    for (const r of rungs) {
+    for (const r of versions) {
       const other = roles(r).filter((text, i) => text !== roles(now)[i])
       expect(other.length).toBeLessThanOrEqual(1)
     }
@@ -168,8 +169,8 @@ describe('a higher capo', () => {
 
 describe('an ossia', () => {
   const tune = tuneOfMusic('|:"C"CEGc|"G"GBdg:|', 'M:4/4\nL:1/4\nQ:1/4=60\nK:C')
-  const { rungs, now } = rungsOf(tune, 'alternating-bass', 4)
-  const easy = rungs[0]!
+  const { versions, now } = rungsOf(tune, 'alternating-bass', 4)
+  const easy = versions[0]!
   const second = tune.measures[1]!.id
   const variant = {
     id: 'v',

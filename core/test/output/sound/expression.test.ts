@@ -12,7 +12,7 @@ const timeline = timelineOf(tune.measures)
 const melody = layer.notes.filter((n) => n.role === 'melody')
 
 /** The tab with something said at some of its melody notes. */
-const saying = (at: Readonly<Record<number, Partial<TabNote>>>): Layer => ({
+const phrasing = (at: Readonly<Record<number, Partial<TabNote>>>): Layer => ({
   ...layer,
   notes: layer.notes.map((n) => ({ ...n, ...at[melody.indexOf(n)] })),
 })
@@ -34,34 +34,34 @@ const heard = (score: Performance, i: number) => score.notes.filter((n) => n.rol
 
 describe('what is said of a note is heard', () => {
   it('nothing said, nothing changes', () => {
-    expect(play(saying({}))).toEqual(play(layer))
+    expect(play(phrasing({}))).toEqual(play(layer))
     expect(lasts(play(layer))).toBeCloseTo(8, 9)
   })
 
   it('a dynamic holds until the next one, louder words being louder', () => {
     const order = ['pp', 'p', 'mp', 'mf', 'f', 'ff'] as const
-    const levels = order.map((dynamic) => heard(play(saying({ 0: { dynamic } })), 5).velocity)
+    const levels = order.map((dynamic) => heard(play(phrasing({ 0: { dynamic } })), 5).velocity)
     expect([...levels].sort((a, b) => a - b)).toEqual(levels)
     expect(new Set(levels).size).toBeGreaterThan(4)
-    const score = play(saying({ 0: { dynamic: 'pp' }, 4: { dynamic: 'f' } }))
+    const score = play(phrasing({ 0: { dynamic: 'pp' }, 4: { dynamic: 'f' } }))
     expect(heard(score, 3).velocity).toBe(heard(score, 0).velocity)
     expect(heard(score, 6).velocity).toBeGreaterThan(heard(score, 3).velocity)
   })
 
   it('a note cut short stops before half of it', () => {
     const plain = heard(play(layer), 4)
-    const short = heard(play(saying({ 4: { staccato: true } })), 4)
+    const short = heard(play(phrasing({ 4: { staccato: true } })), 4)
     expect(short.at).toBe(plain.at)
     expect(short.until - short.at).toBeLessThan(melody[4]!.dur.ticks / 2)
   })
 
   it('a fermata holds its note twice as long, and nothing else', () => {
-    const score = play(saying({ 4: { fermata: true } }))
+    const score = play(phrasing({ 4: { fermata: true } }))
     expect(lasts(score) - lasts(play(layer))).toBeCloseTo((melody[4]!.dur.ticks / 10080) * 0.5, 9)
   })
 
   it('a rit. slows down step by step until the tempo is taken up again', () => {
-    const score = play(saying({ 4: { pace: 'rit' }, 6: { pace: 'aTempo' } }))
+    const score = play(phrasing({ 4: { pace: 'rit' }, 6: { pace: 'aTempo' } }))
     const bpms = score.tempos.map((t) => t.bpm)
     expect(bpms[0]).toBe(120)
     expect(bpms.at(-1)).toBe(120)
@@ -82,7 +82,7 @@ describe('what is said of a note is heard', () => {
           ),
         ),
         (at) => {
-          const score = play(saying(at))
+          const score = play(phrasing(at))
           expect(
             score.tempos.every((t, i) => t.bpm > 0 && (i === 0 || t.at >= score.tempos[i - 1]!.at)),
           ).toBe(true)
@@ -96,7 +96,7 @@ describe('what is said of a note is heard', () => {
     // A pluck begins with noise: the mean of many says what the touch does.
     const PLUCKS = 24
     const bright = (said: Partial<TabNote>) => {
-      const score = play(saying({ 0: said }))
+      const score = play(phrasing({ 0: said }))
       let sum = 0
       for (let pluck = 0; pluck < PLUCKS; pluck++) {
         const voice = new InstrumentVoice(44100)

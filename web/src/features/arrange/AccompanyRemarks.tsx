@@ -7,7 +7,7 @@ import type { ArrangedProps } from './arrangedProps.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** What could not be played as it was asked, and what is played instead. */
-export function AccompanyRemarks({ tune, doc, model, onSpot }: ArrangedProps) {
+export function AccompanyRemarks({ tune, doc, model, onPosition }: ArrangedProps) {
   const { t } = useTranslation()
   const { answer: remarks } = useAnswer('remarks', remarksInWorker, [tune, doc] as const)
   if (!remarks || remarks.length === 0) return null
@@ -16,10 +16,10 @@ export function AccompanyRemarks({ tune, doc, model, onSpot }: ArrangedProps) {
       title={t('accompany.remarks', { count: remarks.length })}
       testId="remarks"
       open
-      onSpot={onSpot}
+      onPosition={onPosition}
       found={remarks.map((r, i) => ({
         key: String(i),
-        spot: { measure: r.measure, tick: 0 },
+        position: { measure: r.measure, tick: 0 },
         text: remarkMessages(r, model.numbers[r.measure]!)
           .map((m) => say(t, m))
           .join(' '),

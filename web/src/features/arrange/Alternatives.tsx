@@ -18,7 +18,7 @@ interface Props {
   readonly doc: ArrangementDoc
   readonly model: SheetModel
   readonly arranger: BenchArranger
-  readonly spot: SheetPosition
+  readonly position: SheetPosition
   readonly tried: Alternative | undefined
   readonly onTry: (way: Alternative | undefined) => void
 }
@@ -31,10 +31,10 @@ const waysOf = (tune: TuneDoc, doc: ArrangementDoc, measure: number, tick: Ticks
   )
 
 /** The next-best ways to play the selected onset or its measure, each with what it changes: heard, tried, kept. */
-export function Alternatives({ tune, doc, model, arranger, spot, tried, onTry }: Props) {
+export function Alternatives({ tune, doc, model, arranger, position, tried, onTry }: Props) {
   const { t } = useTranslation()
   const [scope, setScope] = useState<'onset' | 'measure'>('onset')
-  const { measure, tick } = spot
+  const { measure, tick } = position
   const { answer: ways, asking } = useAnswer('alternatives', waysOf, [
     tune,
     doc,

@@ -12,11 +12,11 @@ const LISTED = 6
 export function AuditLine({
   tune,
   report,
-  onSpot,
+  onPosition,
 }: {
   tune: TuneDoc
   report: AuditReport | undefined
-  onSpot: (spot: SheetPosition) => void
+  onPosition: (position: SheetPosition) => void
 }) {
   const { t } = useTranslation()
   if (!report) return null
@@ -38,7 +38,7 @@ export function AuditLine({
       <ul className="problems">
         {report.findings.slice(0, LISTED).map((f, i) => (
           <li key={i}>
-            <button onClick={() => onSpot({ measure: f.measure, tick: 0 })}>
+            <button onClick={() => onPosition({ measure: f.measure, tick: 0 })}>
               <strong>{t('sheet.measure', { number: numbers[f.measure]! })}</strong> {say(t, f.says)}
             </button>
           </li>

@@ -17,7 +17,7 @@ interface Props {
   readonly doc: ArrangementDoc
   readonly model: SheetModel
   readonly arranger: BenchArranger
-  readonly spot: SheetPosition | undefined
+  readonly position: SheetPosition | undefined
   readonly marked: MarkedMeasures | undefined
   readonly tried: Layer | undefined
   readonly onTry: (layer: Layer | undefined) => void
@@ -26,25 +26,25 @@ interface Props {
 type Scope = 'measure' | 'marked' | 'section' | 'tune'
 
 /** Versions of a measure, a section or the tune ordered by effort: to be tried, used, or kept as an ossia. */
-export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, onTry }: Props) {
+export function EasierFuller({ tune, doc, model, arranger, position, marked, tried, onTry }: Props) {
   const { t } = useTranslation()
   const words = useChangeWords()
   const [wish, setScope] = useState<Scope>('tune')
   const { found, looking, look, drop } = useEffortVersions(tune, doc)
-  const scopes = scopesOf(tune, doc, spot, marked)
+  const scopes = scopesOf(tune, doc, position, marked)
   const scope = scopes.has(wish) ? wish : 'tune'
   useEffect(() => onTry(undefined), [doc, onTry])
   const now = found?.now
-  const use = (rung: EffortVersion) => {
+  const use = (version: EffortVersion) => {
     onTry(undefined)
-    void arranger.choose(t('easier.command.use', { what: words(rung.changes) }), () => ({
-      regions: rung.regions,
+    void arranger.choose(t('easier.command.use', { what: words(version.changes) }), () => ({
+      regions: version.regions,
     }))
   }
-  const keep = (rung: EffortVersion, range: MeasureRange) => {
+  const keep = (version: EffortVersion, range: MeasureRange) => {
     onTry(undefined)
-    const what = words(rung.changes)
-    void keepAsOssia(tune, doc.id, rung, range, what, t('easier.command.keep', { what }))
+    const what = words(version.changes)
+    void keepAsOssia(tune, doc.id, version, range, what, t('easier.command.keep', { what }))
   }
   return (
     <details className="reasons" data-testid="easier">
@@ -62,7 +62,7 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
         }}
         data={[...scopes.keys()].map((s) => ({
           value: s,
-          label: t(`easier.scopes.${s}`, { number: spot ? model.numbers[spot.measure]! : 0 }),
+          label: t(`easier.scopes.${s}`, { number: position ? model.numbers[position.measure]! : 0 }),
         }))}
       />
       <Button
@@ -77,26 +77,26 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
       <span role="status" className="soft">
         {looking ? ` ${t('easier.looking')}` : ''}
       </span>
-      {found && (found.rungs.length < 2 || !now) ? <p>{t('easier.none')}</p> : null}
-      {found && now && found.rungs.length > 1 ? (
+      {found && (found.versions.length < 2 || !now) ? <p>{t('easier.none')}</p> : null}
+      {found && now && found.versions.length > 1 ? (
         <EffortVersionList
-          rungs={found.rungs}
+          versions={found.versions}
           now={now}
-          tried={found.rungs.find((r) => r.layer === tried)}
-          actions={(rung) => (
+          tried={found.versions.find((r) => r.layer === tried)}
+          actions={(version) => (
             <>
               <Button
                 size="compact-xs"
-                variant={rung.layer === tried ? 'filled' : 'default'}
-                aria-pressed={rung.layer === tried}
-                onClick={() => onTry(rung.layer === tried ? undefined : rung.layer)}
+                variant={version.layer === tried ? 'filled' : 'default'}
+                aria-pressed={version.layer === tried}
+                onClick={() => onTry(version.layer === tried ? undefined : version.layer)}
               >
                 {t('easier.try')}
               </Button>
-              <Button size="compact-xs" variant="default" onClick={() => use(rung)}>
+              <Button size="compact-xs" variant="default" onClick={() => use(version)}>
                 {t('easier.use')}
               </Button>
-              <Button size="compact-xs" variant="default" onClick={() => keep(rung, found.range)}>
+              <Button size="compact-xs" variant="default" onClick={() => keep(version, found.range)}>
                 {t('easier.keep')}
               </Button>
             </>
@@ -112,14 +112,14 @@ export function EasierFuller({ tune, doc, model, arranger, spot, marked, tried, 
 function scopesOf(
   tune: TuneDoc,
   doc: ArrangementDoc,
-  spot: SheetPosition | undefined,
+  position: SheetPosition | undefined,
   marked: MarkedMeasures | undefined,
 ): Map<Scope, MeasureRange> {
   const scopes = new Map<Scope, MeasureRange>()
-  if (spot) scopes.set('measure', { from: spot.measure, to: spot.measure })
+  if (position) scopes.set('measure', { from: position.measure, to: position.measure })
   if (marked) scopes.set('marked', { from: marked.from, to: marked.to })
-  if (spot && doc.regions.length > 1) {
-    const region = doc.regions[regionAt(tune, doc.regions, tune.measures[spot.measure]!.id)]
+  if (position && doc.regions.length > 1) {
+    const region = doc.regions[regionAt(tune, doc.regions, tune.measures[position.measure]!.id)]
     const at = (id: string) => tune.measures.findIndex((m) => m.id === id)
     if (region) scopes.set('section', { from: at(region.from), to: at(region.to) })
   }

@@ -14,15 +14,15 @@ const CELL_FOR_NUMBER_PX = 19
 interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc | null
-  readonly spot: SheetPosition | undefined
-  readonly onSpot: (spot: SheetPosition) => void
+  readonly position: SheetPosition | undefined
+  readonly onPosition: (position: SheetPosition) => void
 }
 
 /**
  * One cell a measure: height and number for effort, a sign for its main part, a bar over measures whose ceiling lies
  * under the goal. Click to go there. Beneath, the tune in one line.
  */
-export function EffortRibbon({ model, doc, spot, onSpot }: Props) {
+export function EffortRibbon({ model, doc, position, onPosition }: Props) {
   const { t } = useTranslation()
   const efforts = useMemo(
     () => (model.layer && model.setup ? effortOf(model.tune, model.setup, model.layer, model.timeline) : []),
@@ -33,7 +33,7 @@ export function EffortRibbon({ model, doc, spot, onSpot }: Props) {
   const numbered = width / Math.max(1, efforts.length) >= CELL_FOR_NUMBER_PX
   const goal = doc?.goalBpm ?? model.tune.tempos[0]?.bpm ?? USUAL_TEMPO
   const go = (measure: number) =>
-    onSpot(model.spots.find((s) => s.measure === measure) ?? { measure, tick: 0 })
+    onPosition(model.positions.find((s) => s.measure === measure) ?? { measure, tick: 0 })
   return (
     <>
       <div ref={ref} className="effort" role="group" aria-label={t('effort.label')}>
@@ -46,7 +46,9 @@ export function EffortRibbon({ model, doc, spot, onSpot }: Props) {
               key={e.measure}
               aria-label={label}
               title={label}
-              className={[spot?.measure === e.measure ? 'chosen' : '', slow ? 'slow' : ''].join(' ').trim()}
+              className={[position?.measure === e.measure ? 'chosen' : '', slow ? 'slow' : '']
+                .join(' ')
+                .trim()}
               style={{ height: 14 + (30 * e.effort) / most }}
               onClick={() => go(e.measure)}
             >

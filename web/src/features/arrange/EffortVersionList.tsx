@@ -11,33 +11,33 @@ import { useChangeWords } from './useChangeWords.ts'
  * @param actions what can be done with a version
  */
 export function EffortVersionList({
-  rungs,
+  versions,
   now,
   tried,
   actions,
 }: {
-  rungs: readonly EffortVersion[]
+  versions: readonly EffortVersion[]
   now: EffortVersion
   tried: EffortVersion | undefined
-  actions: (rung: EffortVersion) => ReactNode
+  actions: (version: EffortVersion) => ReactNode
 }) {
   const { t } = useTranslation()
   const words = useChangeWords()
   return (
     <ol className="ladder">
-      {rungs.map((rung, i) => (
-        <li key={i} className={rung === now ? 'now' : rung === tried ? 'tried' : undefined}>
-          <b>{rung.effort.toFixed(1)}</b>{' '}
+      {versions.map((version, i) => (
+        <li key={i} className={version === now ? 'now' : version === tried ? 'tried' : undefined}>
+          <b>{version.effort.toFixed(1)}</b>{' '}
           <span>
-            {rung === now ? t('easier.now') : words(rung.changes)}
+            {version === now ? t('easier.now') : words(version.changes)}
             <small>
-              {t('easier.figures', { mm: rung.stretchMm, barres: rung.barres })}
-              {rung.ceiling === undefined ? '' : `, ${t('easier.upTo', { bpm: rung.ceiling })}`}
-              {rung === now ? '' : `; ${notesWords(t, rung, now.notes)}`}
+              {t('easier.figures', { mm: version.stretchMm, barres: version.barres })}
+              {version.ceiling === undefined ? '' : `, ${t('easier.upTo', { bpm: version.ceiling })}`}
+              {version === now ? '' : `; ${notesWords(t, version, now.notes)}`}
             </small>
-            {rung === now ? null : (
+            {version === now ? null : (
               <Group gap={4} mt={2}>
-                {actions(rung)}
+                {actions(version)}
               </Group>
             )}
           </span>

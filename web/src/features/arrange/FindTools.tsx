@@ -15,12 +15,12 @@ export function FindTools({
   tune,
   doc,
   numbers,
-  onSpot,
+  onPosition,
 }: {
   tune: TuneDoc
   doc: ArrangementDoc | null
   numbers: readonly number[]
-  onSpot: (spot: SheetPosition) => void
+  onPosition: (position: SheetPosition) => void
 }) {
   const { t } = useTranslation()
   const [open, setOpen] = useState(false)
@@ -37,7 +37,7 @@ export function FindTools({
     const hit = found[index]
     if (!hit) return
     setAt(index)
-    onSpot({ measure: hit.measure, tick: hit.tick })
+    onPosition({ measure: hit.measure, tick: hit.tick })
   }
   return (
     <Popover

@@ -10,11 +10,11 @@ import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 export function FormLine({
   tune,
   numbers,
-  onSpot,
+  onPosition,
 }: {
   tune: TuneDoc
   numbers: readonly number[]
-  onSpot: ((spot: SheetPosition) => void) | undefined
+  onPosition: ((position: SheetPosition) => void) | undefined
 }) {
   const { t } = useTranslation()
   const map = useMemo(() => formMap(tune), [tune])
@@ -27,7 +27,7 @@ export function FormLine({
           className="form-part"
           aria-label={t('view.playFrom', { name: nameOf(p.name, t), number: numbers[p.measure]! })}
           onClick={() => {
-            onSpot?.({ measure: p.measure, tick: 0 })
+            onPosition?.({ measure: p.measure, tick: 0 })
             void player.play(p.startTick)
           }}
         >

@@ -3,7 +3,7 @@ import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 /** Something found in a measure. */
 export interface FoundPlace {
   readonly key: string
-  readonly spot: SheetPosition
+  readonly position: SheetPosition
   /** The measure, where the text does not name it. */
   readonly where?: string
   readonly text: string
@@ -15,13 +15,13 @@ export function FoundList({
   found,
   testId,
   open,
-  onSpot,
+  onPosition,
 }: {
   title: string
   found: readonly FoundPlace[]
   testId: string
   open?: boolean
-  onSpot: (spot: SheetPosition) => void
+  onPosition: (position: SheetPosition) => void
 }) {
   return (
     <details className="reasons" data-testid={testId} open={open}>
@@ -29,7 +29,7 @@ export function FoundList({
       <ul className="problems">
         {found.map((f) => (
           <li key={f.key}>
-            <button onClick={() => onSpot(f.spot)}>
+            <button onClick={() => onPosition(f.position)}>
               {f.where ? <strong>{f.where} </strong> : null}
               {f.text}
             </button>

@@ -12,18 +12,18 @@ import { beatOf, inFlats, type SheetModel, type SheetPosition } from '../../scor
 /** Where we are and what the fingers do next, in words. */
 export function HandText({
   model,
-  spot,
+  position,
   hand,
 }: {
   model: SheetModel
-  spot: SheetPosition | undefined
+  position: SheetPosition | undefined
   hand: HandMoment | undefined
 }) {
   const { t } = useTranslation()
   const names = useNames()
-  if (!spot || !hand) return <div className="neck-head">{t('neck.none')}</div>
-  const number = model.numbers[spot.measure]!
-  const beat = beatOf(model, spot)
+  if (!position || !hand) return <div className="neck-head">{t('neck.none')}</div>
+  const number = model.numbers[position.measure]!
+  const beat = beatOf(model, position)
   const shape = hand.now.shape
     ? t('neck.shape', { shape: names.shape(hand.now.shape) })
     : hand.now.pressed.length === 0
@@ -36,7 +36,7 @@ export function HandText({
       </div>
       <div className="neck-move">
         {shape}
-        <MelodyReading model={model} spot={spot} />
+        <MelodyReading model={model} position={position} />
         {hand.next ? (
           <div style={{ color: 'var(--ink-soft)' }}>
             {t('neck.next')}:{' '}
@@ -52,11 +52,11 @@ export function HandText({
 }
 
 /** What the melody note is in its chord and key. */
-function MelodyReading({ model, spot }: { model: SheetModel; spot: SheetPosition }) {
+function MelodyReading({ model, position }: { model: SheetModel; position: SheetPosition }) {
   const { t } = useTranslation()
   const names = useNames()
-  const at = model.timeline.starts[spot.measure]! + spot.tick
-  const reading = model.readings.get(spot.measure)?.find((r) => r.start === at)
+  const at = model.timeline.starts[position.measure]! + position.tick
+  const reading = model.readings.get(position.measure)?.find((r) => r.start === at)
   const chord = model.harmony.find((h) => h.start <= at && h.end > at)
   const event = model.tune.events.find((e) => e.id === reading?.sourceId)
   if (!reading || !chord?.sounding || !event?.pitch) return null

@@ -6,7 +6,7 @@ import type { ArrangedProps } from './arrangedProps.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** Where two parts are put into one instrument: what had to be dropped, measure by measure. */
-export function LeftOutLine({ tune, doc, model, onSpot }: ArrangedProps) {
+export function LeftOutLine({ tune, doc, model, onPosition }: ArrangedProps) {
   const { t } = useTranslation()
   const both = doc.regions.some((r) => (r.school ?? USUAL_SCHOOL).parts === 'both')
   const { answer: dropped } = useAnswer('leftOut', leftOutInWorker, both ? ([tune, doc] as const) : undefined)
@@ -21,10 +21,10 @@ export function LeftOutLine({ tune, doc, model, onSpot }: ArrangedProps) {
     <FoundList
       title={t('leftOut.title', { count: dropped.reduce((n, d) => n + d.notes, 0) })}
       testId="left-out"
-      onSpot={onSpot}
+      onPosition={onPosition}
       found={dropped.map((d) => ({
         key: String(d.measure),
-        spot: { measure: d.measure, tick: 0 },
+        position: { measure: d.measure, tick: 0 },
         where: t('sheet.measure', { number: model.numbers[d.measure]! }),
         text: t('leftOut.line', { notes: d.notes, shortened: d.shortened }),
       }))}

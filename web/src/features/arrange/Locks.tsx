@@ -25,15 +25,15 @@ interface Props {
   readonly model: SheetModel
   readonly doc: ArrangementDoc
   readonly arranger: BenchArranger
-  readonly spot: SheetPosition | undefined
+  readonly position: SheetPosition | undefined
   readonly grip: Grip | undefined
   /** Locks that were just found to contradict one another. */
   readonly blamed: readonly Id[]
-  readonly onSpot: (spot: SheetPosition) => void
+  readonly onPosition: (position: SheetPosition) => void
 }
 
 /** Keeps notes, grips and measures as they are: the rest is arranged around them. */
-export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Props) {
+export function Locks({ model, doc, arranger, position, grip, blamed, onPosition }: Props) {
   const { t } = useTranslation()
   const settings = arranger.settings
   if (!settings) return null
@@ -42,15 +42,17 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
   const locks = shown
   const set = (label: string, change: (locks: readonly Lock[]) => readonly Lock[]) =>
     void arranger.choose(label, (now) => ({ locks: change(now.locks) }))
-  const notes = spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []
-  const measure = spot ? model.tune.measures[spot.measure] : undefined
+  const notes = position
+    ? (model.notes.get(position.measure) ?? []).filter((n) => n.pos.tick === position.tick)
+    : []
+  const measure = position ? model.tune.measures[position.measure] : undefined
   const has = (target: Id, field?: string) =>
     locks.some((l) => l.target === target && (field === undefined || l.field === field))
   const without = (target: Id) => (now: readonly Lock[]) =>
     now.filter((l) => l.target !== target || kept.has(l.id))
   const lockNote = (n: TabNote): Lock[] => placeAndFinger(n).map((l) => withId(l, newId()))
   const lockMeasure = (index: number) => measureLock(model.tune, doc, model.tune.measures[index]!.id, newId())
-  const number = spot ? model.numbers[spot.measure]! : 0
+  const number = position ? model.numbers[position.measure]! : 0
   const inSection = () => {
     const region = doc.regions[Math.max(0, regionAt(model.tune, doc.regions, present(measure).id))]!
     const from = knownIn(model.timeline.indexOf, region.from)
@@ -70,7 +72,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
       <summary>
         {locks.length > 0 ? t('locks.titleCount', { count: groups(locks).length }) : t('locks.title')}
       </summary>
-      {spot && measure ? (
+      {position && measure ? (
         <div className="lock-rows">
           {notes.map((n) => (
             <LockRow
@@ -92,7 +94,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
               }
             />
           ))}
-          {grip && grip.pos.measure === measure.id && grip.pos.tick === spot.tick ? (
+          {grip && grip.pos.measure === measure.id && grip.pos.tick === position.tick ? (
             <LockRow
               on={has(grip.id)}
               label={t('locks.grip')}
@@ -114,7 +116,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
                 ? set(t('locks.command.freeMeasure', { number }), without(measure.id))
                 : set(t('locks.command.measure', { number }), (now) => [
                     ...without(measure.id)(now),
-                    lockMeasure(spot.measure),
+                    lockMeasure(position.measure),
                   ])
             }
           />
@@ -129,7 +131,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
         <>
           <ul className="lock-list" aria-label={t('locks.list')}>
             {groups(locks).map((g) => {
-              const at = spotOf(model, g.target, g.locks)
+              const at = positionOf(model, g.target, g.locks)
               const where = at
                 ? t('locks.where', { number: model.numbers[at.measure]!, beat: beatOf(model, at) })
                 : t('locks.gone')
@@ -138,7 +140,7 @@ export function Locks({ model, doc, arranger, spot, grip, blamed, onSpot }: Prop
                   key={g.target}
                   className={g.locks.some((l) => blamed.includes(l.id)) ? 'blamed' : undefined}
                 >
-                  <button type="button" onClick={() => at && onSpot(at)}>
+                  <button type="button" onClick={() => at && onPosition(at)}>
                     {where} {t(`locks.kind.${g.kind}`)}
                   </button>
                   <CloseButton
@@ -203,7 +205,7 @@ function groups(locks: readonly Lock[]): LockGroup[] {
 }
 
 /** Where a lock's note, grip or measure stands. */
-function spotOf(model: SheetModel, target: Id, locks: readonly Lock[]): SheetPosition | undefined {
+function positionOf(model: SheetModel, target: Id, locks: readonly Lock[]): SheetPosition | undefined {
   const erased = locks.find(isLockOf('erased'))?.value
   const pos =
     erased ??

@@ -5,7 +5,7 @@ import type { ArrangedProps } from './arrangedProps.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** Ornaments of the source, and ways to sound a note that were asked for, that are not played; each with its reason. */
-export function OrnamentsLeft({ tune, doc, model, onSpot }: ArrangedProps) {
+export function OrnamentsLeft({ tune, doc, model, onPosition }: ArrangedProps) {
   const { t } = useTranslation()
   const has =
     tune.events.some((e) => e.graces.length + e.ornaments.length > 0) ||
@@ -20,10 +20,10 @@ export function OrnamentsLeft({ tune, doc, model, onSpot }: ArrangedProps) {
     <FoundList
       title={t('ornament.left', { count: left.length })}
       testId="ornaments-left"
-      onSpot={onSpot}
+      onPosition={onPosition}
       found={left.map((l) => ({
         key: `${l.measure}.${l.tick}`,
-        spot: { measure: l.measure, tick: l.tick },
+        position: { measure: l.measure, tick: l.tick },
         where: t('sheet.measure', { number: model.numbers[l.measure]! }),
         text: t(`ornament.reason.${l.reason}`),
       }))}

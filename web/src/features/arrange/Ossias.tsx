@@ -35,7 +35,7 @@ export function Ossias({
   tune,
   doc,
   model,
-  spot,
+  position,
   marked,
   shown,
   onShow,
@@ -43,7 +43,7 @@ export function Ossias({
   tune: TuneDoc
   doc: ArrangementDoc
   model: SheetModel
-  spot: SheetPosition | undefined
+  position: SheetPosition | undefined
   marked: MarkedMeasures | undefined
   shown: Id | undefined
   onShow: (id: Id | undefined) => void
@@ -54,7 +54,7 @@ export function Ossias({
   const variants = doc.variants.filter((v) =>
     v.measures.every((id) => tune.measures.some((m) => m.id === id)),
   )
-  const range = marked ?? (spot && { from: spot.measure, to: spot.measure })
+  const range = marked ?? (position && { from: position.measure, to: position.measure })
   if (variants.length === 0 && !range) return null
   const edit = (id: Id, label: string, recipe: (draft: { when: When }) => void) =>
     void change('arrangement', doc.id, label, (draft) => {

@@ -46,7 +46,7 @@ interface Props {
   readonly numbers: readonly number[]
   readonly arranger: BenchArranger
   readonly settings: Settings
-  readonly spot: SheetPosition | undefined
+  readonly position: SheetPosition | undefined
   readonly section: Active
 }
 
@@ -54,15 +54,15 @@ interface Props {
 export function useActiveSection(
   tune: TuneDoc,
   settings: Settings | undefined,
-  spot: SheetPosition | undefined,
+  position: SheetPosition | undefined,
 ) {
   const [picked, pick] = useState<{ readonly index: number; readonly at: number | undefined }>()
-  const setPicked = (index: number) => pick({ index, at: spot?.measure })
+  const setPicked = (index: number) => pick({ index, at: position?.measure })
   const regions = settings?.regions ?? []
-  const measure = spot ? tune.measures[spot.measure] : undefined
+  const measure = position ? tune.measures[position.measure] : undefined
   const under = measure ? regionAt(tune, regions, measure.id) : -1
   // What was picked holds until another measure is selected.
-  const wanted = picked && (under < 0 || picked.at === spot?.measure) ? picked.index : under
+  const wanted = picked && (under < 0 || picked.at === position?.measure) ? picked.index : under
   const active = Math.max(0, Math.min(wanted, regions.length - 1))
   return { active, under, measure, setPicked }
 }
@@ -115,7 +115,7 @@ export function SectionCuts({
   numbers,
   arranger,
   settings,
-  spot,
+  position,
   section: { under, measure, setPicked },
 }: Props) {
   const { t } = useTranslation()
@@ -136,12 +136,12 @@ export function SectionCuts({
           onClick={() => {
             if (!canCut) return
             setPicked(under + 1)
-            set(t('arrange.command.cut', { number: numbers[present(spot).measure]! }), (now) =>
+            set(t('arrange.command.cut', { number: numbers[present(position).measure]! }), (now) =>
               splitRegion(tune, now, measure.id),
             )
           }}
         >
-          {canCut ? t('sections.cutAt', { number: numbers[present(spot).measure]! }) : t('sections.cut')}
+          {canCut ? t('sections.cutAt', { number: numbers[present(position).measure]! }) : t('sections.cut')}
         </Button>
       </Tooltip>
       {regions.length === 1 && tune.sections.length > 1 ? (
@@ -198,7 +198,7 @@ export function SectionPattern({
 }
 
 /** Style, level, ornaments and school of the active section. */
-export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 'numbers' | 'spot'>) {
+export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 'numbers' | 'position'>) {
   const { t } = useTranslation()
   const { active } = section
   const { regions, instrument } = settings

@@ -20,15 +20,15 @@ export function SoundedAs({
   model,
   doc,
   arranger,
-  spot,
+  position,
 }: {
   model: SheetModel
   doc: ArrangementDoc
   arranger: BenchArranger
-  spot: SheetPosition
+  position: SheetPosition
 }) {
   const { t } = useTranslation()
-  const note = soundedAt(model, spot)
+  const note = soundedAt(model, position)
   const { settings } = arranger
   if (!note || !settings) return null
   const ways = articulationsOf(doc.setup, note)
@@ -42,7 +42,7 @@ export function SoundedAs({
     void arranger.choose(
       t('ornament.howCommand', {
         what: t(`ornament.ways.${way as ArticulationChoice}`),
-        number: model.numbers[spot.measure]!,
+        number: model.numbers[position.measure]!,
       }),
       (now) => ({ locks: [...now.locks.filter((l) => !touched.has(l.target)), ...locks] }),
     )

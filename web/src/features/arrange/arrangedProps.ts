@@ -6,5 +6,5 @@ export interface ArrangedProps {
   readonly tune: TuneDoc
   readonly doc: ArrangementDoc
   readonly model: SheetModel
-  readonly onSpot: (spot: SheetPosition) => void
+  readonly onPosition: (position: SheetPosition) => void
 }

@@ -11,7 +11,7 @@ import { change } from '../../state/documents.ts'
 export async function keepAsOssia(
   tune: TuneDoc,
   arrangement: Id,
-  rung: EffortVersion,
+  version: EffortVersion,
   { from, to }: MeasureRange,
   name: string,
   label: string,
@@ -24,7 +24,7 @@ export async function keepAsOssia(
       name,
       measures,
       when,
-      layer: structuredClone(layerOfMeasures(rung.layer, new Set(measures))) as never,
+      layer: structuredClone(layerOfMeasures(version.layer, new Set(measures))) as never,
     })
   })
 }

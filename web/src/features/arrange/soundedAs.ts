@@ -30,13 +30,13 @@ export interface SoundedNote {
 }
 
 /** The melody note at a spot, with the one that ends where it begins and the one that begins where it ends. */
-export function soundedAt(model: SheetModel, spot: SheetPosition): SoundedNote | undefined {
+export function soundedAt(model: SheetModel, position: SheetPosition): SoundedNote | undefined {
   const to = model.notes
-    .get(spot.measure)
-    ?.find((n) => n.role === 'melody' && n.pos.tick === spot.tick && !n.graces)
+    .get(position.measure)
+    ?.find((n) => n.role === 'melody' && n.pos.tick === position.tick && !n.graces)
   if (!to) return undefined
   const startOf = (n: TabNote) => ticksAt(model.timeline, n.pos)
-  const near = [-1, 0, 1].flatMap((d) => model.notes.get(spot.measure + d) ?? [])
+  const near = [-1, 0, 1].flatMap((d) => model.notes.get(position.measure + d) ?? [])
   const melody = near.filter((n) => n.role === 'melody')
   return {
     from: melody.find((n) => startOf(n) + n.dur.ticks === startOf(to)),

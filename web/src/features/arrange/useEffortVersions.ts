@@ -6,7 +6,7 @@ import { useAnswer } from '../../workers/useAnswer.ts'
 
 /** Versions of some measures, ordered by effort; the one without changes is how it is now. */
 export interface FoundVersions {
-  readonly rungs: readonly EffortVersion[]
+  readonly versions: readonly EffortVersion[]
   readonly range: MeasureRange
   /** Absent where nothing could be arranged. */
   readonly now: EffortVersion | undefined
@@ -19,15 +19,15 @@ const versionsOf = (tune: TuneDoc, { setup, regions, base }: ArrangementDoc, ran
 export function useEffortVersions(tune: TuneDoc, doc: ArrangementDoc) {
   const [asked, setAsked] = useState<{ readonly range: MeasureRange; readonly doc: ArrangementDoc }>()
   const range = asked?.doc === doc ? asked.range : undefined
-  const { answer: rungs, asking: looking } = useAnswer(
+  const { answer: versions, asking: looking } = useAnswer(
     'versions',
     versionsOf,
     range && ([tune, doc, range] as const),
   )
   const found = useMemo(
     (): FoundVersions | undefined =>
-      rungs && range && { rungs, range, now: rungs.find((r) => r.changes.length === 0) },
-    [rungs, range],
+      versions && range && { versions, range, now: versions.find((r) => r.changes.length === 0) },
+    [versions, range],
   )
   return {
     found,

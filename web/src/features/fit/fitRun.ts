@@ -137,17 +137,17 @@ export class FitRun {
       workers.map(async (worker, w) => {
         let rest = families.filter((_, i) => of(i) === w)
         while (rest.length > 0) {
-          let told = 0
+          let lastTold = 0
           const counted = proxy((options: readonly FitOption[]) => {
-            told++
+            lastTold++
             take(options)
           })
           try {
             return await worker.call('estimate', this.question, rest, counted)
           } catch (error) {
-            this.lose(error, rest[told]?.choices.length ?? 0)
+            this.lose(error, rest[lastTold]?.choices.length ?? 0)
             // The others are looked at without the one over which it was lost.
-            rest = rest.slice(told + 1)
+            rest = rest.slice(lastTold + 1)
           }
         }
       }),

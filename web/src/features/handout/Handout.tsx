@@ -94,7 +94,7 @@ export function Handout({
         <BlockList
           blocks={handout.blocks}
           measures={tune.measures.length}
-          numbers={lesson.saying.numbers}
+          numbers={lesson.phrasing.numbers}
           onChange={(blocks) => change({ blocks })}
         />
         <PaperOptionsForm handout={handout} onChange={change} />
@@ -102,7 +102,7 @@ export function Handout({
       <PaperPages
         handout={shown}
         pieces={pieces}
-        words={lesson.saying.paper}
+        words={lesson.phrasing.paper}
         title={tune.title}
         onPages={takePages}
       />

@@ -15,13 +15,19 @@ const SHOWN = 6
 const LAYERS = { ...USUAL_PAPER_LAYERS, chords: 'none', lyrics: false, counts: true } as const
 
 /** The hardest changes, each with drills as tab that can be heard. */
-export function DrillsView({ lesson, onSpot }: { lesson: Lesson; onSpot: (spot: TroubleSpot) => void }) {
+export function DrillsView({
+  lesson,
+  onPosition,
+}: {
+  lesson: Lesson
+  onPosition: (position: TroubleSpot) => void
+}) {
   const { t } = useTranslation()
   const [index, setIndex] = useState(0)
   const spots = lesson.spots.slice(0, SHOWN)
-  const spot = spots[Math.min(index, spots.length - 1)]
-  const { paper, numbers } = lesson.saying
-  if (!spot) return <p className="teach-view">{t('teach.noTrouble')}</p>
+  const position = spots[Math.min(index, spots.length - 1)]
+  const { paper, numbers } = lesson.phrasing
+  if (!position) return <p className="teach-view">{t('teach.noTrouble')}</p>
   return (
     <div className="teach-view" data-testid="drills">
       <ol className="teach-spots" aria-label={t('teach.trouble')}>
@@ -29,10 +35,10 @@ export function DrillsView({ lesson, onSpot }: { lesson: Lesson; onSpot: (spot: 
           <li key={`${s.measure} ${s.tick}`}>
             <button
               type="button"
-              aria-current={s === spot ? 'true' : undefined}
+              aria-current={s === position ? 'true' : undefined}
               onClick={() => {
                 setIndex(i)
-                onSpot(s)
+                onPosition(s)
               }}
             >
               {t('teach.spot', {
@@ -44,8 +50,8 @@ export function DrillsView({ lesson, onSpot }: { lesson: Lesson; onSpot: (spot: 
           </li>
         ))}
       </ol>
-      {drillsFor(spot).map((drill) => (
-        <DrillTab key={drill} lesson={lesson} spot={spot} drill={drill} />
+      {drillsFor(position).map((drill) => (
+        <DrillTab key={drill} lesson={lesson} position={position} drill={drill} />
       ))}
     </div>
   )
@@ -53,16 +59,16 @@ export function DrillsView({ lesson, onSpot }: { lesson: Lesson; onSpot: (spot: 
 
 function DrillTab({
   lesson,
-  spot,
+  position,
   drill,
 }: {
   lesson: Lesson
-  spot: TroubleSpot
+  position: TroubleSpot
   drill: Parameters<typeof drillOf>[0]
 }) {
   const { t } = useTranslation()
   const { playing } = useSyncExternalStore(player.subscribe, player.snapshot)
-  const made = useMemo(() => drillOf(drill, spot, lesson.tune, lesson.doc), [drill, spot, lesson])
+  const made = useMemo(() => drillOf(drill, position, lesson.tune, lesson.doc), [drill, position, lesson])
   const svg = useMemo(
     () => tabSystems(made.tune, made.arrangement, { width: 620, layers: LAYERS, naming: 'letters' })[0]!.svg,
     [made],
@@ -79,7 +85,7 @@ function DrillTab({
     player.set({ loop: undefined })
     void player.play(0)
   }
-  const name = lesson.saying.paper.drills[drill]
+  const name = lesson.phrasing.paper.drills[drill]
   return (
     <figure className="teach-drill">
       <figcaption>

@@ -44,14 +44,14 @@ export function EasierHere({
   const measures = tune.measures.slice(range.from, range.to + 1).map((m) => m.id)
   const kept = doc.variants.filter((v) => measures.some((id) => v.measures.includes(id)))
   const here = found && found.range.from === range.from && found.range.to === range.to ? found : undefined
-  const easier = here?.now ? here.rungs.slice(0, here.rungs.indexOf(here.now)) : []
+  const easier = here?.now ? here.versions.slice(0, here.versions.indexOf(here.now)) : []
   const places = { numbers: measureNumbers(tune.measures), timeline: timelineOf(tune.measures) }
-  const versionOf = (rung: EffortVersion): Instead => ({
-    name: words(rung.changes),
+  const versionOf = (version: EffortVersion): Instead => ({
+    name: words(version.changes),
     measures,
-    layer: layerOfMeasures(rung.layer, new Set(measures)),
+    layer: layerOfMeasures(version.layer, new Set(measures)),
   })
-  const isTaught = (rung: EffortVersion) => instead?.name === words(rung.changes)
+  const isTaught = (version: EffortVersion) => instead?.name === words(version.changes)
   const give = (id: string, to: PlayerRow | undefined) =>
     void change(
       'arrangement',
@@ -62,11 +62,11 @@ export function EasierHere({
         if (own) own.when = to ? { student: to.id } : {}
       },
     )
-  const keep = (rung: EffortVersion) => {
-    const what = words(rung.changes)
+  const keep = (version: EffortVersion) => {
+    const what = words(version.changes)
     const when = student ? { student: student.id } : {}
     onInstead(undefined)
-    void keepAsOssia(tune, doc.id, rung, range, what, t('easier.command.keep', { what }), when)
+    void keepAsOssia(tune, doc.id, version, range, what, t('easier.command.keep', { what }), when)
   }
   const teach = (version: Instead, on: boolean) => (
     <Button
@@ -122,13 +122,13 @@ export function EasierHere({
       </span>
       {here?.now && easier.length > 0 ? (
         <EffortVersionList
-          rungs={[...easier, here.now]}
+          versions={[...easier, here.now]}
           now={here.now}
           tried={easier.find(isTaught)}
-          actions={(rung) => (
+          actions={(version) => (
             <>
-              {teach(versionOf(rung), isTaught(rung))}
-              <Button size="compact-xs" variant="default" onClick={() => keep(rung)}>
+              {teach(versionOf(version), isTaught(version))}
+              <Button size="compact-xs" variant="default" onClick={() => keep(version)}>
                 {student ? t('teach.keepFor', { name: student.name }) : t('easier.keep')}
               </Button>
             </>

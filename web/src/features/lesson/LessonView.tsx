@@ -32,7 +32,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
   const root = useRef<HTMLDivElement>(null)
   const shown = useLesson(tune, written)
   const { student, own, instead, setInstead, layer, setLayer, model, lesson, pieces, piece } = shown
-  const { view, setView, step, steps, index, spot, marked, loop, setLoop, hand, plucked } = shown
+  const { view, setView, step, steps, index, position, marked, loop, setLoop, hand, plucked } = shown
   const { toggle, cursor, go, toMeasure } = shown
   if (!step)
     return (
@@ -90,8 +90,8 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
           <Sheet
             model={model}
             layers={LAYERS}
-            spot={spot}
-            onSpot={shown.toSheet}
+            position={position}
+            onPosition={shown.toSheet}
             marked={marked}
             cursor={cursor}
             runsOn
@@ -141,7 +141,7 @@ function LessonBody({ shown }: { shown: ShownLesson }) {
         />
       )
     case 'drills':
-      return <DrillsView lesson={plan} onSpot={(s) => toMeasure(s.measure, s.tick)} />
+      return <DrillsView lesson={plan} onPosition={(s) => toMeasure(s.measure, s.tick)} />
     case 'plan':
       return <PlanView key={student?.id ?? ''} lesson={plan} onStep={toLearningStep} />
     case 'log':

@@ -19,7 +19,7 @@ export function LogView({
   student: PlayerRow | undefined
 }) {
   const { t } = useTranslation()
-  const { tune, doc, saying } = lesson
+  const { tune, doc, phrasing } = lesson
   const players = usePlayers()
   const pieces = useMemo(() => (log ? piecesOf(tune, doc, log.unit) : []), [tune, doc, log])
   const [wrong, setWrong] = useState<string>()
@@ -35,8 +35,8 @@ export function LogView({
   }
   const name = (number: number) => {
     const piece = pieces[number - 1]
-    if (number === 0) return saying.paper.learn.whole
-    return piece ? pieceText(piece, saying) : t('teach.pieceNo', { number })
+    if (number === 0) return phrasing.paper.learn.whole
+    return piece ? pieceText(piece, phrasing) : t('teach.pieceNo', { number })
   }
   return (
     <div className="teach-view" data-testid="log">

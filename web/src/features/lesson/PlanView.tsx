@@ -17,7 +17,7 @@ import { useTranslation } from 'react-i18next'
 export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: LearningStep) => void }) {
   const { t } = useTranslation()
   const [from, setFrom] = useState<readonly number[]>([])
-  const { saying, settings, student } = lesson
+  const { phrasing, settings, student } = lesson
   const order = toLearnIn(lesson)
   const known = knownIn(lesson)
   const at = from.at(-1) ?? 0
@@ -37,13 +37,13 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
         {items.map((item, i) => (
           <li key={i}>
             {item.what.kind === 'warmUp' || item.what.kind === 'rest' || item.what.kind === 'again' ? (
-              <span>{planText(item, saying)}</span>
+              <span>{planText(item, phrasing)}</span>
             ) : (
               <button type="button" onClick={() => onStep(item.what as LearningStep)}>
-                {planText(item, saying)}
+                {planText(item, phrasing)}
               </button>
             )}
-            <span className="soft">{fill(saying.paper.learn.minutes, { n: item.minutes })}</span>
+            <span className="soft">{fill(phrasing.paper.learn.minutes, { n: item.minutes })}</span>
           </li>
         ))}
       </ol>

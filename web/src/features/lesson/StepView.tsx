@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 /** One step large: its measure, its count, what is done in words. */
 export function StepView({ lesson, index }: { lesson: Lesson; index: number }) {
   const { t } = useTranslation()
-  const { steps, script, saying, nameOf } = lesson
+  const { steps, script, phrasing, nameOf } = lesson
   const step = steps[index]!
   const own = script.find((s) => s.measure === step.measure)
   return (
@@ -20,10 +20,10 @@ export function StepView({ lesson, index }: { lesson: Lesson; index: number }) {
         <span>{t('teach.where', { step: index + 1, count: steps.length })}</span>
       </div>
       <div className="teach-count" data-testid="count">
-        {countText(step.count, saying.words)}
+        {countText(step.count, phrasing.words)}
       </div>
       <ul>
-        {stepSentences(step, saying.words, nameOf).map((s) => (
+        {stepSentences(step, phrasing.words, nameOf).map((s) => (
           <li key={s}>{s}.</li>
         ))}
       </ul>

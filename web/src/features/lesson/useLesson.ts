@@ -45,8 +45,8 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   const [loop, setLoop] = useState<Loop>('none')
   const [view, setView] = useState<View>('step')
   const step = steps[index]
-  const spot = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
-  const piece = spot && pieces.find((p) => isInPiece(p, spot))
+  const position = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
+  const piece = position && pieces.find((p) => isInPiece(p, position))
   const marked = useMemo(() => {
     if (!step || loop === 'none') return undefined
     if (loop === 'piece' && piece) return { from: piece.from, to: piece.to }
@@ -54,8 +54,8 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   }, [step, loop, piece])
   // What is looped is heard from its beginning.
   const from = useMemo(
-    () => (marked && loop !== 'measure' ? { measure: marked.from, tick: 0 } : spot),
-    [marked, loop, spot],
+    () => (marked && loop !== 'measure' ? { measure: marked.from, tick: 0 } : position),
+    [marked, loop, position],
   )
   const { toggle, cursor } = usePlaying(model, from, marked)
   const hand = useMemo(
@@ -63,8 +63,9 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
     [model, step],
   )
   const plucked = useMemo(
-    () => (spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []),
-    [model, spot],
+    () =>
+      position ? (model.notes.get(position.measure) ?? []).filter((n) => n.pos.tick === position.tick) : [],
+    [model, position],
   )
   const toScript = useCallback(() => setView((v) => (v === 'script' ? 'step' : 'script')), [])
   const go = useTeachActions(steps, index, setIndex, toggle, toScript)
@@ -72,7 +73,21 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   return {
     ...{ taught, student, own, notes, log, instead, setInstead, layer, setLayer },
     ...{ model, lesson, plan, steps, script, pieces, piece, view, setView },
-    ...{ step, index, setIndex, spot, marked, loop, setLoop, hand, plucked, toggle, cursor, go, toMeasure },
+    ...{
+      step,
+      index,
+      setIndex,
+      position,
+      marked,
+      loop,
+      setLoop,
+      hand,
+      plucked,
+      toggle,
+      cursor,
+      go,
+      toMeasure,
+    },
     toSheet: (s: SheetPosition) => setIndex(nearest(steps, s)),
     /** Looks at a step of the learning order, in the view and with the loop that it is learnt with. */
     toLearningStep(s: LearningStep) {
@@ -110,9 +125,9 @@ function stepFrom(steps: readonly SheetPosition[], measure: number, tick: number
 }
 
 /** The step that stands at a spot of the sheet, or the last one before it. */
-function nearest(steps: readonly SheetPosition[], spot: SheetPosition): number {
+function nearest(steps: readonly SheetPosition[], position: SheetPosition): number {
   const at = steps.findLastIndex(
-    (s) => s.measure < spot.measure || (s.measure === spot.measure && s.tick <= spot.tick),
+    (s) => s.measure < position.measure || (s.measure === position.measure && s.tick <= position.tick),
   )
   return Math.max(0, at)
 }

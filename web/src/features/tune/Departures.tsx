@@ -15,18 +15,24 @@ import { useStored } from '../../state/useStored.ts'
 const LISTED = 40
 
 /** Where the tune departs from what came in, and where each measure comes from. */
-export function Departures({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: SheetPosition) => void }) {
+export function Departures({
+  tune,
+  onPosition,
+}: {
+  tune: TuneDoc
+  onPosition: (position: SheetPosition) => void
+}) {
   const { t } = useTranslation()
   const [open, setOpen] = useState(false)
   return (
     <details className="reasons" data-testid="departures" onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary>{t('tune.departures.title')}</summary>
-      {open ? <Open tune={tune} onSpot={onSpot} /> : null}
+      {open ? <Open tune={tune} onPosition={onPosition} /> : null}
     </details>
   )
 }
 
-function Open({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: SheetPosition) => void }) {
+function Open({ tune, onPosition }: { tune: TuneDoc; onPosition: (position: SheetPosition) => void }) {
   const { t } = useTranslation()
   const opening = useStored(() => openingOf(tune.id), [tune.id, tune.rev])
   const found = useMemo(() => (opening ? departures(opening, tune) : undefined), [opening, tune])
@@ -46,7 +52,7 @@ function Open({ tune, onSpot }: { tune: TuneDoc; onSpot: (spot: SheetPosition) =
           <li key={`${d.number}.${d.measure ?? 'gone'}`}>
             <button
               disabled={d.measure === undefined}
-              onClick={() => d.measure !== undefined && onSpot({ measure: d.measure, tick: 0 })}
+              onClick={() => d.measure !== undefined && onPosition({ measure: d.measure, tick: 0 })}
             >
               <strong>{t('sheet.measure', { number: d.number })}</strong> {words(d)}
             </button>

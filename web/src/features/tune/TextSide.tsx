@@ -15,11 +15,11 @@ interface Props {
   readonly tune: TuneDoc
   readonly abc: AbcText
   readonly editor: RefObject<AbcEditorHandle | null>
-  readonly onSpot: (spot: SheetPosition) => void
+  readonly onPosition: (position: SheetPosition) => void
 }
 
 /** The tune's text beside its page, with what the reader says of it. */
-export function TextSide({ tune, abc, editor, onSpot }: Props) {
+export function TextSide({ tune, abc, editor, onPosition }: Props) {
   const { t } = useTranslation()
   const { text, problems, edit, spans, saved, aligned } = abc
   const unstored = useStorageTrouble() !== undefined
@@ -76,7 +76,7 @@ export function TextSide({ tune, abc, editor, onSpot }: Props) {
           ))}
         </ul>
       )}
-      <Departures tune={tune} onSpot={onSpot} />
+      <Departures tune={tune} onPosition={onPosition} />
     </aside>
   )
 }

@@ -35,7 +35,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const abc = useAbcText(tune, t('tune.text'))
   const { text, readable, spans, saved } = abc
   const [modelOf] = useState(sheetMaker)
-  const [spot, setSpot] = useState<SheetPosition>()
+  const [position, setPosition] = useState<SheetPosition>()
   const [marked, setMarked] = useState<MarkedMeasures>()
   const [search] = useSearchParams()
   const writing = useWriting(tune.id, search.has('write'))
@@ -49,7 +49,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const onCell = useCallback(
     (cell: Cell, stepsBelow?: number) => {
       setCell(cell)
-      setSpot({ measure: cell.measure, tick: cell.tick })
+      setPosition({ measure: cell.measure, tick: cell.tick })
       if (stepsBelow === undefined) return
       const measure = tune.measures[cell.measure]!
       const at = { measure: measure.id, tick: cell.tick }
@@ -93,19 +93,19 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           <Sheet
             model={model}
             layers={NO_LAYERS}
-            spot={pen ? pen.cell : spot}
+            position={pen ? pen.cell : position}
             marked={marked}
             onMark={setMarked}
             writing={sheetWriting}
-            onSpot={(s) => {
-              setSpot(s)
+            onPosition={(s) => {
+              setPosition(s)
               goToNote(tune, text, spans, s, editor.current)
             }}
             under={pen ? undefined : under}
           />
         </div>
       </div>
-      <TextSide tune={tune} abc={abc} editor={editor} onSpot={setSpot} />
+      <TextSide tune={tune} abc={abc} editor={editor} onPosition={setPosition} />
     </div>
   )
 }
@@ -115,12 +115,12 @@ function goToNote(
   tune: TuneDoc,
   text: string,
   spans: readonly AbcSpan[],
-  spot: SheetPosition,
+  position: SheetPosition,
   editor: AbcEditorHandle | null,
 ): void {
-  const measure = tune.measures[spot.measure]!
+  const measure = tune.measures[position.measure]!
   const event = tune.events.find(
-    (e) => e.voice === 0 && e.pos.measure === measure.id && e.pos.tick === spot.tick,
+    (e) => e.voice === 0 && e.pos.measure === measure.id && e.pos.tick === position.tick,
   )
   const span = spans.find((s) => s.target === event?.id)
   if (!span || !editor) return

@@ -7,7 +7,7 @@ import { BarPopover } from './BarPopover.tsx'
 import type { OnTargets } from './targets.ts'
 
 /** States at a note how it and what follows is played: loudness, touch, place, pace. */
-export function ExpressionMenu({ notes, onMeant }: { notes: readonly TabNote[]; onMeant: OnTargets }) {
+export function ExpressionMenu({ notes, onTargets }: { notes: readonly TabNote[]; onTargets: OnTargets }) {
   const { t } = useTranslation()
   return (
     <BarPopover label={t('write.express.button')} size="compact-xs">
@@ -17,7 +17,7 @@ export function ExpressionMenu({ notes, onMeant }: { notes: readonly TabNote[]; 
             {t('write.express.hint')}
           </Text>
           {EXPRESSION_PARTS.map((part) => (
-            <Part key={part} part={part} notes={notes} onMeant={onMeant} />
+            <Part key={part} part={part} notes={notes} onTargets={onTargets} />
           ))}
         </Stack>
       )}
@@ -30,11 +30,11 @@ const NOTHING = 'nothing'
 function Part({
   part,
   notes,
-  onMeant,
+  onTargets,
 }: {
   part: ExpressionPart
   notes: readonly TabNote[]
-  onMeant: OnTargets
+  onTargets: OnTargets
 }) {
   const { t } = useTranslation()
   const id = useId()
@@ -50,7 +50,7 @@ function Part({
         aria-labelledby={id}
         value={alike ? (first ?? NOTHING) : ''}
         onChange={(chosen) =>
-          void onMeant('express', (those) =>
+          void onTargets('express', (those) =>
             those.map(
               (n) =>
                 ({

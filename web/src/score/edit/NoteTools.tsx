@@ -25,7 +25,7 @@ interface Props extends NoteWriting {
 }
 
 /** What can be done to the note under the cursor, or to all that are meant. */
-export function NoteTools({ notes, strings, melody, onMeant, onRestring, onMelody }: Props) {
+export function NoteTools({ notes, strings, melody, onTargets, onRestring, onMelody }: Props) {
   const { t } = useTranslation()
   const all = (so: (n: TabNote) => boolean) => notes.every(so)
   return (
@@ -37,13 +37,13 @@ export function NoteTools({ notes, strings, melody, onMeant, onRestring, onMelod
             h={24}
             variant={all((n) => soundsSo(n, s)) ? 'filled' : 'default'}
             aria-pressed={all((n) => soundsSo(n, s))}
-            onClick={() => void onMeant(soundKind(s), (those) => soundEdits(those, s))}
+            onClick={() => void onTargets(soundKind(s), (those) => soundEdits(those, s))}
           >
             {t(`write.sounds.${s}`)}
           </Button>
         </Tooltip>
       ))}
-      <ExpressionMenu notes={notes} onMeant={onMeant} />
+      <ExpressionMenu notes={notes} onTargets={onTargets} />
       <span className="write-part">{t('write.finger')}</span>
       {LEFT_FINGERS.map((f) => (
         <Button
@@ -53,7 +53,7 @@ export function NoteTools({ notes, strings, melody, onMeant, onRestring, onMelod
           variant={all((n) => n.left === f) ? 'filled' : 'default'}
           aria-label={t('write.leftFinger', { finger: f })}
           aria-pressed={all((n) => n.left === f)}
-          onClick={() => void onMeant('left', leftEdits(f))}
+          onClick={() => void onTargets('left', leftEdits(f))}
         >
           {f}
         </Button>
@@ -67,7 +67,7 @@ export function NoteTools({ notes, strings, melody, onMeant, onRestring, onMelod
           variant={all((n) => n.right === s) ? 'filled' : 'default'}
           aria-label={t(`write.picks.${s}`)}
           aria-pressed={all((n) => n.right === s)}
-          onClick={() => void onMeant('right', rightEdits(s))}
+          onClick={() => void onTargets('right', rightEdits(s))}
         >
           {s === 'down' ? '⊓' : s === 'up' ? '∨' : s}
         </Button>
@@ -101,7 +101,7 @@ export function NoteTools({ notes, strings, melody, onMeant, onRestring, onMelod
         h={24}
         variant="default"
         color="red"
-        onClick={() => void onMeant('erase', eraseEdits)}
+        onClick={() => void onTargets('erase', eraseEdits)}
       >
         {t('write.erase')}
       </Button>

@@ -45,23 +45,23 @@ export function byHalf(pitch: Pitch, by: 1 | -1, key: Key): Pitch {
 }
 
 /** The note or rest of the melody that begins at a spot. */
-export function eventAt(tune: TuneDoc, spot: SheetPosition): TuneEvent | undefined {
-  const { id } = tune.measures[spot.measure] ?? {}
-  return tune.events.find((e) => e.voice === 0 && e.pos.measure === id && e.pos.tick === spot.tick)
+export function eventAt(tune: TuneDoc, position: SheetPosition): TuneEvent | undefined {
+  const { id } = tune.measures[position.measure] ?? {}
+  return tune.events.find((e) => e.voice === 0 && e.pos.measure === id && e.pos.tick === position.tick)
 }
 
 /** The length that is written at a spot: the pen's, or in a triplet the triplet's. */
-export function lengthAt(tune: TuneDoc, spot: SheetPosition, pen: Ticks): Ticks {
-  const own = eventAt(tune, spot)
+export function lengthAt(tune: TuneDoc, position: SheetPosition, pen: Ticks): Ticks {
+  const own = eventAt(tune, position)
   return own?.dur.tupletId === undefined ? pen : own.dur.ticks
 }
 
 /** The last note of the melody before a spot. */
-export function pitchBefore(tune: TuneDoc, spot: SheetPosition): Pitch | undefined {
+export function pitchBefore(tune: TuneDoc, position: SheetPosition): Pitch | undefined {
   const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
   const earlier = (e: TuneEvent) => {
     const m = knownIn(indexOf, e.pos.measure)
-    return m < spot.measure || (m === spot.measure && e.pos.tick < spot.tick)
+    return m < position.measure || (m === position.measure && e.pos.tick < position.tick)
   }
   return tune.events.findLast((e) => e.voice === 0 && e.pitch && earlier(e))?.pitch
 }

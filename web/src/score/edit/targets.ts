@@ -34,7 +34,7 @@ export type OnTargets = (
 ) => Promise<boolean>
 
 /** The same, ahead of what is drawn: what is meant is what was marked and chosen last, however fast the keys follow. */
-function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnTargets {
+function useOnTargets(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnTargets {
   const { run, cellNow, choosingNow } = writing
   return useCallback(
     (kind, edits) => {
@@ -51,7 +51,7 @@ function useOnMeant(writing: Writing, markedNow: () => MarkedMeasures | undefine
 
 /** What writes on the notes that are meant; the same for as long as the pen is. */
 export interface NoteWriting {
-  readonly onMeant: OnTargets
+  readonly onTargets: OnTargets
   /** Puts what is meant on the neighbouring strings; the cursor goes along with the note that it stands on. */
   readonly onRestring: (by: 1 | -1) => void
   /** Ties the melody's note under the cursor to the next, or parts its time in three. */
@@ -60,13 +60,13 @@ export interface NoteWriting {
 
 export function useNoteWriting(writing: Writing, markedNow: () => MarkedMeasures | undefined): NoteWriting {
   const { run, cellNow, choosingNow, setCell } = writing
-  const onMeant = useOnMeant(writing, markedNow)
+  const onTargets = useOnTargets(writing, markedNow)
   return useMemo(
     () => ({
-      onMeant,
+      onTargets,
       onRestring: (by) => {
         const [cell, choosing] = [cellNow(), choosingNow()]
-        void onMeant('restring', (notes) => restringEdits(notes, by)).then((done) => {
+        void onTargets('restring', (notes) => restringEdits(notes, by)).then((done) => {
           if (done && cell && !choosing) setCell({ ...cell, string: cell.string + by })
         })
       },
@@ -79,6 +79,6 @@ export function useNoteWriting(writing: Writing, markedNow: () => MarkedMeasures
         void run(Object.assign(edit, { kind: what }))
       },
     }),
-    [run, cellNow, choosingNow, setCell, onMeant],
+    [run, cellNow, choosingNow, setCell, onTargets],
   )
 }

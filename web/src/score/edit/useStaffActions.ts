@@ -61,13 +61,13 @@ export function useStaffPen(model: SheetModel, writing: Writing) {
   /** Another pitch for the note under the pen, from what it is when its turn comes. */
   const repitch = useCallback(
     (to: (pitch: Pitch) => Pitch) => {
-      const spot = cellNow()
+      const position = cellNow()
       const seen = event?.pitch
-      if (!spot || !at || !seen) return
+      if (!position || !at || !seen) return
       const edit = (score: Score) => ({
         do: 'pitch' as const,
         at,
-        pitch: to(eventAt(score.tune, spot)?.pitch ?? seen),
+        pitch: to(eventAt(score.tune, position)?.pitch ?? seen),
       })
       void run(Object.assign(edit, { kind: 'pitch' as const }))
     },

@@ -8,10 +8,10 @@ export interface HandMoment {
 }
 
 /** The grip at a spot, the one before it and the next. A grip that has begun earlier is there already: it stays. */
-export function handAt(model: SheetModel, spot: SheetPosition): HandMoment | undefined {
+export function handAt(model: SheetModel, position: SheetPosition): HandMoment | undefined {
   const grips = model.layer?.grips
   if (!grips) return undefined
-  const at = model.timeline.starts[spot.measure]! + spot.tick
+  const at = model.timeline.starts[position.measure]! + position.tick
   let low = 0
   let high = grips.length - 1
   if (high < 0 || ticksAt(model.timeline, grips[0]!.pos) > at) return undefined

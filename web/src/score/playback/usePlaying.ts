@@ -7,10 +7,10 @@ import { player } from './player.ts'
 /** Joins a sheet to the player: loads its music, loops its mark, moves its cursor. */
 export function usePlaying(
   model: SheetModel | undefined,
-  spot: SheetPosition | undefined,
+  position: SheetPosition | undefined,
   marked: MarkedMeasures | undefined,
 ) {
-  const move = useRef<((spot: SheetPosition | undefined) => void) | undefined>(undefined)
+  const move = useRef<((position: SheetPosition | undefined) => void) | undefined>(undefined)
   const music = useMemo(() => musicOf(model), [model])
   useEffect(() => {
     player.load(music)
@@ -32,7 +32,7 @@ export function usePlaying(
     if (!model) return
     return player.follow((tick) => move.current?.(tick === undefined ? undefined : writtenSpot(model, tick)))
   }, [model])
-  const cursor = useCallback((m: (spot: SheetPosition | undefined) => void) => {
+  const cursor = useCallback((m: (position: SheetPosition | undefined) => void) => {
     move.current = m
   }, [])
   const toggle = useCallback(() => {
@@ -43,9 +43,9 @@ export function usePlaying(
       player.load(music)
       player.set({ loop })
     }
-    const first = spot && model?.unfolded.order.find((o) => o.measure === spot.measure)
-    void player.play(first ? first.startTick + spot.tick : 0)
-  }, [model, music, loop, spot])
+    const first = position && model?.unfolded.order.find((o) => o.measure === position.measure)
+    void player.play(first ? first.startTick + position.tick : 0)
+  }, [model, music, loop, position])
   return { toggle, cursor }
 }
 

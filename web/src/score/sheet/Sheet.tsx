@@ -32,12 +32,12 @@ export interface MarkedMeasures {
 interface Props {
   readonly model: SheetModel
   readonly layers: TabLayers
-  readonly spot?: SheetPosition | undefined
-  readonly onSpot?: ((spot: SheetPosition) => void) | undefined
+  readonly position?: SheetPosition | undefined
+  readonly onPosition?: ((position: SheetPosition) => void) | undefined
   readonly marked?: MarkedMeasures | undefined
   readonly onMark?: ((marked: MarkedMeasures | undefined) => void) | undefined
   /** Receives the function that moves the play cursor; called with undefined to hide it. */
-  readonly cursor?: ((move: (spot: SheetPosition | undefined) => void) => void) | undefined
+  readonly cursor?: ((move: (position: SheetPosition | undefined) => void) => void) | undefined
   readonly printing?: boolean
   /** Measures a line; 0: as they fit. */
   readonly perLine?: number
@@ -66,8 +66,8 @@ const NOTHING = () => undefined
 export function Sheet({
   model,
   layers,
-  spot,
-  onSpot,
+  position,
+  onPosition,
   marked,
   onMark,
   cursor,
@@ -133,18 +133,18 @@ export function Sheet({
   const pick = useCallback(
     (next: SheetPosition, extend: boolean, at?: Clicked) => {
       if (extend && onMark) {
-        const anchor = spot?.measure ?? next.measure
+        const anchor = position?.measure ?? next.measure
         onMark({ from: Math.min(anchor, next.measure), to: Math.max(anchor, next.measure) })
       } else if (onCell && at) {
         onMark?.(undefined)
         onCell({ ...next, string: at.string }, at.stepsBelow)
-      } else onSpot?.(nearestSpot(model, next))
+      } else onPosition?.(nearestPosition(model, next))
     },
-    [model, onCell, onMark, onSpot, spot],
+    [model, onCell, onMark, onPosition, position],
   )
   const steadyPick = useSteady(pick)
   usePlayCursor(root, model, systems, systemOf, zoom, cursor)
-  useKeepInView(root, spot, systemOf)
+  useKeepInView(root, position, systemOf)
   const onKey = (event: KeyboardEvent) => {
     if (writing && !event.altKey && !event.ctrlKey && !event.metaKey && !event.shiftKey) {
       const to = walkCells(event.key, model, writing)
@@ -156,17 +156,17 @@ export function Sheet({
     // On the staff the pen moves the note itself.
     const pitches = writing && !model.layer && /^Arrow(Up|Down)$/.test(event.key)
     if (writing && (pitches || event.altKey || event.ctrlKey || event.metaKey)) return
-    const next = walk(event.key, model, systems, systemOf, spot)
-    if (next && onSpot) {
+    const next = walk(event.key, model, systems, systemOf, position)
+    if (next && onPosition) {
       event.preventDefault()
       if (event.shiftKey) pick(next, true)
-      onSpot(next)
-    } else if (event.key === 'Enter' && spot && onMark) {
+      onPosition(next)
+    } else if (event.key === 'Enter' && position && onMark) {
       event.preventDefault()
       onMark(
-        marked && marked.from === spot.measure && marked.to === spot.measure
+        marked && marked.from === position.measure && marked.to === position.measure
           ? undefined
-          : { from: spot.measure, to: spot.measure },
+          : { from: position.measure, to: position.measure },
       )
     } else if (event.key === 'Escape' && marked && onMark) {
       event.stopPropagation()
@@ -176,13 +176,13 @@ export function Sheet({
   return (
     <div
       className={printing ? undefined : runsOn ? 'sheet runs-on' : 'sheet'}
-      tabIndex={onSpot ? 0 : undefined}
+      tabIndex={onPosition ? 0 : undefined}
       role="group"
       aria-label={t('sheet.label', { title: model.tune.title })}
-      aria-describedby={onSpot ? 'sheet-help' : undefined}
-      onKeyDown={onSpot ? onKey : undefined}
+      aria-describedby={onPosition ? 'sheet-help' : undefined}
+      onKeyDown={onPosition ? onKey : undefined}
     >
-      {onSpot ? (
+      {onPosition ? (
         <span id="sheet-help" hidden>
           {t('sheet.help')}
         </span>
@@ -200,11 +200,11 @@ export function Sheet({
                 layers={layers}
                 rows={rows}
                 always={printing}
-                spot={spot && holds(spot.measure) ? spot : undefined}
+                position={position && holds(position.measure) ? position : undefined}
                 marked={
                   marked && marked.from <= last && marked.to >= first ? `${marked.from}-${marked.to}` : ''
                 }
-                onPick={onSpot ? steadyPick : NOTHING}
+                onPick={onPosition ? steadyPick : NOTHING}
                 step={writing?.step}
                 cell={writing?.cell && holds(writing.cell.measure) ? writing.cell : undefined}
               />
@@ -218,7 +218,7 @@ export function Sheet({
           style={{ position: 'absolute', width: 2, display: 'none', background: 'var(--rust)' }}
         />
       </div>
-      {onSpot ? <SpokenPosition model={model} spot={spot} cell={writing?.cell} /> : null}
+      {onPosition ? <SpokenPosition model={model} position={position} cell={writing?.cell} /> : null}
     </div>
   )
 }
@@ -286,8 +286,8 @@ function walkCells(key: string, model: SheetModel, { cell, step }: SheetWriting)
   return undefined
 }
 
-function nearestSpot(model: SheetModel, wanted: SheetPosition): SheetPosition {
-  const inMeasure = model.spots.filter((s) => s.measure === wanted.measure)
+function nearestPosition(model: SheetModel, wanted: SheetPosition): SheetPosition {
+  const inMeasure = model.positions.filter((s) => s.measure === wanted.measure)
   return (
     inMeasure.reduce<SheetPosition | undefined>(
       (best, s) => (!best || Math.abs(s.tick - wanted.tick) < Math.abs(best.tick - wanted.tick) ? s : best),
@@ -301,22 +301,24 @@ function walk(
   model: SheetModel,
   systems: readonly SystemLayout[],
   systemOf: (m: number) => number,
-  spot: SheetPosition | undefined,
+  position: SheetPosition | undefined,
 ): SheetPosition | undefined {
-  const { spots } = model
-  const at = spot ? spots.findIndex((s) => s.measure === spot.measure && s.tick === spot.tick) : -1
-  if (key === 'ArrowRight') return spots[Math.min(at + 1, spots.length - 1)]
-  if (key === 'ArrowLeft') return spots[Math.max(at - 1, 0)]
-  if (key === 'Home') return spots[0]
-  if (key === 'End') return spots.at(-1)
-  if ((key === 'ArrowUp' || key === 'ArrowDown') && spot) {
-    const here = systemOf(spot.measure)
+  const { positions } = model
+  const at = position
+    ? positions.findIndex((s) => s.measure === position.measure && s.tick === position.tick)
+    : -1
+  if (key === 'ArrowRight') return positions[Math.min(at + 1, positions.length - 1)]
+  if (key === 'ArrowLeft') return positions[Math.max(at - 1, 0)]
+  if (key === 'Home') return positions[0]
+  if (key === 'End') return positions.at(-1)
+  if ((key === 'ArrowUp' || key === 'ArrowDown') && position) {
+    const here = systemOf(position.measure)
     const target = systems[here + (key === 'ArrowUp' ? -1 : 1)]
-    const placed = systems[here]?.measures.find((m) => m.index === spot.measure)
-    if (!target || !placed) return spot
-    const x = xAt(placed, spot.tick, model.tune.measures[spot.measure]!.length)
+    const placed = systems[here]?.measures.find((m) => m.index === position.measure)
+    if (!target || !placed) return position
+    const x = xAt(placed, position.tick, model.tune.measures[position.measure]!.length)
     const measure = target.measures.find((m) => x < m.x + m.width) ?? target.measures.at(-1)!
-    return nearestSpot(model, {
+    return nearestPosition(model, {
       measure: measure.index,
       tick: measure.columns.reduce((best, c) => (Math.abs(c.x - x) < Math.abs(best.x - x) ? c : best)).tick,
     })
@@ -336,24 +338,24 @@ function usePlayCursor(
   useEffect(() => {
     if (!cursor) return
     let shown = -1
-    cursor((spot) => {
+    cursor((position) => {
       const line = root.current?.querySelector<HTMLElement>('.play-cursor')
       if (!line) return
-      const index = spot ? systemOf(spot.measure) : -1
-      const placed = spot && systems[index]?.measures.find((m) => m.index === spot.measure)
-      if (!spot || !placed) {
+      const index = position ? systemOf(position.measure) : -1
+      const placed = position && systems[index]?.measures.find((m) => m.index === position.measure)
+      if (!position || !placed) {
         line.style.display = 'none'
         return
       }
       const box = present(present(root.current).querySelector<HTMLElement>(`[data-system="${index}"]`))
       const page = present(line.parentElement).getBoundingClientRect()
       const own = box.getBoundingClientRect()
-      const x = xAt(placed, spot.tick, model.tune.measures[spot.measure]!.length)
+      const x = xAt(placed, position.tick, model.tune.measures[position.measure]!.length)
       line.style.display = 'block'
       line.style.left = `${(own.left - page.left) / zoom + x}px`
       line.style.top = `${(own.top - page.top) / zoom + 40}px`
       line.style.height = `${own.height / zoom - 58}px`
-      line.dataset.measure = String(model.numbers[spot.measure])
+      line.dataset.measure = String(model.numbers[position.measure])
       if (index !== shown) box.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'smooth' })
       shown = index
     })
@@ -363,10 +365,10 @@ function usePlayCursor(
 
 function useKeepInView(
   root: RefObject<HTMLDivElement | null>,
-  spot: SheetPosition | undefined,
+  position: SheetPosition | undefined,
   systemOf: (m: number) => number,
 ): void {
-  const index = spot ? systemOf(spot.measure) : -1
+  const index = position ? systemOf(position.measure) : -1
   const first = useRef(true)
   useEffect(() => {
     if (first.current) {

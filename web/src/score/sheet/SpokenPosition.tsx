@@ -10,25 +10,25 @@ import { beatOf, chordLabel, inFlats, type SheetModel, type SheetPosition } from
 /** Says the selected spot to a screen reader: measure, beat, chord, every note with both hands. */
 export function SpokenPosition({
   model,
-  spot,
+  position,
   cell,
 }: {
   model: SheetModel
-  spot: SheetPosition | undefined
+  position: SheetPosition | undefined
   /** The cell under the pen, while the sheet is written on. */
   cell?: Cell | undefined
 }) {
   const { t } = useTranslation()
   const names = useNames()
-  if (!spot) return <VisuallyHidden aria-live="polite" />
+  if (!position) return <VisuallyHidden aria-live="polite" />
   if (cell) return null // The writing bar says where the pen stands.
-  const number = model.numbers[spot.measure]!
-  const start = model.timeline.starts[spot.measure]! + spot.tick
+  const number = model.numbers[position.measure]!
+  const start = model.timeline.starts[position.measure]! + position.tick
   const chord = model.harmony.find((h) => h.start <= start && h.end > start)
-  const notes = (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick)
+  const notes = (model.notes.get(position.measure) ?? []).filter((n) => n.pos.tick === position.tick)
   const words = [
     number === 0 ? t('sheet.pickup') : t('sheet.measure', { number }),
-    t('sheet.beat', { beat: beatOf(model, spot) }),
+    t('sheet.beat', { beat: beatOf(model, position) }),
     ...(chord ? [chordLabel(chord, names)] : []),
     ...notes.map((n) => {
       const midi = model.setup ? pitchAt(model.setup, n.place) + (n.bend ?? 0) : 0

@@ -23,11 +23,11 @@ interface Props {
   readonly rows: Rows
   readonly always: boolean
   /** The selected spot, where it stands in this system. */
-  readonly spot: SheetPosition | undefined
+  readonly position: SheetPosition | undefined
   /** Marked measures in this system, as `from-to` indices. */
   readonly marked: string
   /** A click; while the sheet is written on also where it hit. */
-  readonly onPick: (spot: SheetPosition, extend: boolean, at?: Clicked) => void
+  readonly onPick: (position: SheetPosition, extend: boolean, at?: Clicked) => void
   /** The pen's value while the sheet is written on. */
   readonly step: Ticks | undefined
   /** The cell under the pen, where it stands in this system. */
@@ -41,7 +41,7 @@ export const SystemView = memo(function SystemView({
   layers,
   rows,
   always,
-  spot,
+  position,
   marked,
   onPick,
   step,
@@ -73,7 +73,7 @@ export const SystemView = memo(function SystemView({
     onPick({ measure: found.measure, tick }, event.shiftKey, at)
   }
   const bottom = rows.tabBottom + 8
-  const chosen = spot && system.measures.find((m) => m.index === spot.measure)
+  const chosen = position && system.measures.find((m) => m.index === position.measure)
   const written = cell && system.measures.find((m) => m.index === cell.measure)
   const [from, to] = marked.split('-').map(Number)
   return (
@@ -112,10 +112,10 @@ export const SystemView = memo(function SystemView({
                 rx={4}
               />
             ) : null}
-            {chosen && spot && !(cell?.string === 0) ? (
+            {chosen && position && !(cell?.string === 0) ? (
               <rect
                 className="chosen-column"
-                x={xAt(chosen, spot.tick, model.tune.measures[spot.measure]!.length) - 9}
+                x={xAt(chosen, position.tick, model.tune.measures[position.measure]!.length) - 9}
                 y={rows.staffTop - 10}
                 width={18}
                 height={bottom - rows.staffTop + 16}

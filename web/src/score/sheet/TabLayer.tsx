@@ -61,7 +61,7 @@ export interface Lit {
   readonly locked: ReadonlySet<Id>
   readonly changed: ReadonlySet<Id> | undefined
   /** Notes that the pen's tools change together. */
-  readonly meant?: ReadonlySet<Id> | undefined
+  readonly chosen?: ReadonlySet<Id> | undefined
   /** What the audit found, by measure index. */
   readonly faults?: Readonly<Record<number, readonly Finding[]>> | undefined
 }
@@ -179,7 +179,7 @@ function MeasureLanes({
           ? names.pitch(pitchAt(model.setup, n.place) + (n.bend ?? 0), inFlats(model))
           : ''
         const said = expressionWords(t, n)
-        const halo = lit?.meant?.has(n.id) ? ' meant' : lit?.changed?.has(n.id) ? ' changed' : ''
+        const halo = lit?.chosen?.has(n.id) ? ' meant' : lit?.changed?.has(n.id) ? ' changed' : ''
         return (
           <Fragment key={n.id}>
             <rect

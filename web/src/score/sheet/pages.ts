@@ -33,6 +33,6 @@ function litIn({ tune, notes }: SheetModel, index: number, lit: Lit | undefined)
   if (!lit) return []
   const ids = [tune.measures[index]!.id, ...(notes.get(index) ?? []).map((n) => n.id)]
   const faults = (lit.faults?.[index] ?? []).flatMap((f) => [f.start, f.kind, JSON.stringify(f.says)])
-  const meant = lit.meant ? ids.filter((id) => present(lit.meant).has(id)) : []
-  return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...meant, null, ...faults]
+  const chosen = lit.chosen ? ids.filter((id) => present(lit.chosen).has(id)) : []
+  return [lit.changed, ...ids.filter((id) => lit.locked.has(id)), null, ...chosen, null, ...faults]
 }

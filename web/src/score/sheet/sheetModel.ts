@@ -63,7 +63,7 @@ export interface SheetModel extends FromMeasures, FromChords, FromEvents {
   readonly joins: ReadonlyMap<Id, Join>
   readonly layoutMeasures: readonly LayoutMeasure[]
   /** Every spot with an onset, in written order: where the arrow keys walk. */
-  readonly spots: readonly SheetPosition[]
+  readonly positions: readonly SheetPosition[]
   /** One object for each measure, another as soon as anything that is drawn in it is another. */
   readonly prints: readonly object[]
   /** What it was made from, for the model that follows it after an edit. */
@@ -112,7 +112,7 @@ interface Made {
   readonly frame: Derived<object>
   readonly staff: Derived<StaffMeasure>
   readonly layout: Derived<LayoutMeasure>
-  readonly spots: Derived<readonly SheetPosition[]>
+  readonly positions: Derived<readonly SheetPosition[]>
   readonly prints: Derived<object>
 }
 
@@ -186,8 +186,8 @@ export function sheetModel(
     // Another fret takes no other room: then the page is not laid out anew.
     sameRoom,
   )
-  const spots = derived(
-    old?.spots,
+  const positions = derived(
+    old?.positions,
     layout.made.map((m, i) => [arrangement !== undefined, m, ...at(i)]),
     (i) => {
       const own = arrangement ? at(i).map((n) => n.pos.tick) : layout.made[i]!.onsets
@@ -240,7 +240,7 @@ export function sheetModel(
     variants,
     joins,
     layoutMeasures: layout.made,
-    spots: spots === old?.spots ? present(before).spots : spots.made.flat(),
+    positions: positions === old?.positions ? present(before).positions : positions.made.flat(),
     prints: prints.made,
     made: {
       capo,
@@ -252,7 +252,7 @@ export function sheetModel(
       frame,
       staff,
       layout,
-      spots,
+      positions,
       prints,
     },
     ...(arrangement ? { setup: arrangement.setup, layer: arrangement.base } : {}),
@@ -419,10 +419,10 @@ export function keysOf(model: SheetModel, names: Names): { sounding: string; sha
 const COUNT: Readonly<Record<string, string>> = { '0.25': ' e', '0.5': ' &', '0.75': ' a' }
 
 /** The beat of a spot as it is counted, from 1: "2", "2 &", "2 e"; other places in decimals. */
-export function beatOf(model: SheetModel, spot: SheetPosition): string {
-  const m = model.tune.measures[spot.measure]!
+export function beatOf(model: SheetModel, position: SheetPosition): string {
+  const m = model.tune.measures[position.measure]!
   const unit = WHOLE / m.metre.den
-  const beats = Number((inFullMeasure(m, spot.tick) / unit).toFixed(2))
+  const beats = Number((inFullMeasure(m, position.tick) / unit).toFixed(2))
   const syllable = m.metre.den === 4 ? COUNT[String(Number((beats % 1).toFixed(2)))] : undefined
   return syllable ? `${Math.floor(beats) + 1}${syllable}` : String(Number((beats + 1).toFixed(2)))
 }

@@ -23,21 +23,21 @@ const LANE_SIGNS = { fingers: '1 2 3', picking: 'p i m', counts: '1 & 2', degree
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
 export function ArrangeHead() {
-  const { id, signs: model, doc, out, arranger, spot: at, previous, writing } = useBenchPage()
+  const { id, signs: model, doc, out, arranger, position: at, previous, writing } = useBenchPage()
   const comparing = useBench((s) => s.comparing)
   const beside = useBench((s) => s.beside)
   const onCompare = useSetBench('comparing')
   const onBeside = useSetBench('beside')
-  const goTo = useSetBench('spot')
+  const goTo = useSetBench('position')
   // Written out, the page is another one than the score's.
-  const spot = out ? undefined : at
-  const onSpot = out ? undefined : goTo
+  const position = out ? undefined : at
+  const onPosition = out ? undefined : goTo
   const { t } = useTranslation()
   const go = useNavigate()
   const { settings } = arranger
   const { sheet } = usePrefs()
   const setupText = useSetupText(model)
-  const section = useActiveSection(model.tune, settings, spot)
+  const section = useActiveSection(model.tune, settings, position)
   const download = () => {
     if (!model.layer || !model.setup) return
     const text = textTab({
@@ -76,7 +76,9 @@ export function ArrangeHead() {
             />
           ))}
           <SheetMenu />
-          {onSpot ? <FindTools tune={model.tune} doc={doc} numbers={model.numbers} onSpot={onSpot} /> : null}
+          {onPosition ? (
+            <FindTools tune={model.tune} doc={doc} numbers={model.numbers} onPosition={onPosition} />
+          ) : null}
           <HistoryTools tuneId={id} />
           <Step
             label={
@@ -101,7 +103,7 @@ export function ArrangeHead() {
       </div>
       <div className="bench-setup">
         <span data-testid="setup">{setupText}</span>
-        <FormLine tune={model.tune} numbers={model.numbers} onSpot={onSpot} />
+        <FormLine tune={model.tune} numbers={model.numbers} onPosition={onPosition} />
       </div>
       {settings ? (
         <>
@@ -122,7 +124,7 @@ export function ArrangeHead() {
               numbers={model.numbers}
               arranger={arranger}
               settings={settings}
-              spot={spot}
+              position={position}
               section={section}
             />
             <SectionPattern

@@ -31,7 +31,7 @@ export function Bench({ id }: { id: string }) {
   const doc = useArrangement(id)
   const [address] = useSearchParams()
   const [store] = useState(() => createBench(markedIn(address, tune)))
-  const { comparing, asWritten, spot: chosen, marked, heard } = useStore(store)
+  const { comparing, asWritten, position: chosen, marked, heard } = useStore(store)
   const { played, own } = useAsPlayed(tune, doc, asWritten)
   const score = useMemo(() => ({ tune, doc }), [tune, doc])
   const writing = useWriting(id)
@@ -44,15 +44,19 @@ export function Bench({ id }: { id: string }) {
   const before = useMemo(() => (comparing ? previous?.doc() : undefined), [comparing, previous])
   const { model, signs, out, fits, changed, mayWrite } = useShownPage(store, tune, doc, played, before)
   const beside = useBesidePage(store, id, tune, doc)
-  const spot = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
+  const position = chosen && model && chosen.measure < model.tune.measures.length ? chosen : undefined
   const { pen, onSheet, hear } = usePenOnBench(store, writing, mayWrite, model)
   const now = useMemo(
-    () => ({ ...score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing }),
-    [score, model, signs, out, spot, marked, changed, hear, fits, before, mayWrite, writing],
+    () => ({ ...score, model, signs, out, position, marked, changed, hear, fits, before, mayWrite, writing }),
+    [score, model, signs, out, position, marked, changed, hear, fits, before, mayWrite, writing],
   )
   const after = useDeferredValue(now)
   const late = typing ? after : now
-  const { toggle, cursor } = usePlaying(heard === 'version' && beside ? beside.model : model, spot, marked)
+  const { toggle, cursor } = usePlaying(
+    heard === 'version' && beside ? beside.model : model,
+    position,
+    marked,
+  )
   const compare = useCallback(() => store.setState((s) => ({ comparing: !s.comparing })), [store])
   useArrangeActions(
     id,
@@ -76,7 +80,7 @@ export function Bench({ id }: { id: string }) {
     if (!model || !signs || doc === undefined) return undefined
     return {
       ...{ id, tune, doc, model, signs, out: out?.arrangement, hear: late.hear },
-      ...{ spot: late.spot, marked: late.marked, changes: late.changed?.size ?? 0 },
+      ...{ position: late.position, marked: late.marked, changes: late.changed?.size ?? 0 },
       ...{ arranger, previous: previous?.label, own, checked, report },
       writing: late.mayWrite ? late.writing : undefined,
       lockable: late.fits && !late.before && !out,
@@ -96,7 +100,7 @@ export function Bench({ id }: { id: string }) {
             <Part name="sheet" of={[model, beside]}>
               <BenchSheet
                 model={model}
-                spot={spot}
+                position={position}
                 cursor={cursor}
                 lit={lit}
                 writing={onSheet}
@@ -104,7 +108,7 @@ export function Bench({ id }: { id: string }) {
               />
             </Part>
           </div>
-          <Part name="side" of={[page.doc, page.spot]}>
+          <Part name="side" of={[page.doc, page.position]}>
             <BenchSide />
           </Part>
           <Part name="player" of={[page.model]}>
@@ -112,7 +116,7 @@ export function Bench({ id }: { id: string }) {
               onToggle={toggle}
               marked={page.marked}
               numberOf={numberOf}
-              measure={page.spot?.measure}
+              measure={page.position?.measure}
               onMark={onMark}
             />
           </Part>

@@ -22,7 +22,7 @@ export interface BenchPage {
   readonly signs: SheetModel
   /** What is played where the page is shown written out. */
   readonly out: ArrangementDoc | undefined
-  readonly spot: SheetPosition | undefined
+  readonly position: SheetPosition | undefined
   readonly marked: MarkedMeasures | undefined
   /** Notes that the shown version has otherwise. */
   readonly changes: number

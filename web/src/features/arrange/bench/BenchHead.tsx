@@ -12,9 +12,9 @@ const TabWriteBar = lazy(async () => ({
 
 /** What stands over the sheet: the choices, what has to be said, the pen's tools, and effort. */
 export const BenchHead = memo(function BenchHead() {
-  const { tune, doc, model, out, arranger, spot, marked, writing } = useBenchPage()
+  const { tune, doc, model, out, arranger, position, marked, writing } = useBenchPage()
   const store = useBenchStore()
-  const onSpot = useSetBench('spot')
+  const onPosition = useSetBench('position')
   return (
     <div className="bench-head">
       <ArrangeHead />
@@ -33,7 +33,12 @@ export const BenchHead = memo(function BenchHead() {
         </Suspense>
       ) : null}
       {tune?.pins?.length ? <Pins tune={tune} /> : null}
-      <EffortRibbon model={model} doc={out ?? doc} spot={out ? undefined : spot} onSpot={onSpot} />
+      <EffortRibbon
+        model={model}
+        doc={out ?? doc}
+        position={out ? undefined : position}
+        onPosition={onPosition}
+      />
     </div>
   )
 })

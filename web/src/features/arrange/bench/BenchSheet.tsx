@@ -12,7 +12,7 @@ const Page = memo(Sheet)
 
 interface Props {
   readonly model: SheetModel
-  readonly spot: SheetPosition | undefined
+  readonly position: SheetPosition | undefined
   readonly cursor: ReturnType<typeof usePlaying>['cursor']
   readonly lit: Lit
   /** Present while the sheet is written on. */
@@ -21,11 +21,11 @@ interface Props {
 }
 
 /** The sheet of the bench, alone or beside a kept version. */
-export function BenchSheet({ model, spot, cursor, lit, writing, beside }: Props) {
+export function BenchSheet({ model, position, cursor, lit, writing, beside }: Props) {
   const { sheet } = usePrefs()
   const marked = useBench((s) => s.marked)
   const heard = useBench((s) => s.heard)
-  const onSpot = useSetBench('spot')
+  const onPosition = useSetBench('position')
   const onMark = useSetBench('marked')
   const onHear = useSetBench('heard')
   const setBeside = useSetBench('beside')
@@ -38,8 +38,8 @@ export function BenchSheet({ model, spot, cursor, lit, writing, beside }: Props)
       perLine={perLine}
       runsOn={sheet.layout === 'line' && !beside}
       zoom={sheet.zoom / 100}
-      spot={spot}
-      onSpot={onSpot}
+      position={position}
+      onPosition={onPosition}
       marked={marked}
       onMark={onMark}
       cursor={beside && heard === 'version' ? undefined : cursor}

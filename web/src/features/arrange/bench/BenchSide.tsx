@@ -18,49 +18,50 @@ import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
 
 /** What stands beside the sheet: the hand at the chosen moment, its reasons, other ways, and what the audit says. */
 export const BenchSide = memo(function BenchSide() {
-  const { model, doc, arranger, spot, marked, hear, checked, report, lockable } = useBenchPage()
+  const { model, doc, arranger, position, marked, hear, checked, report, lockable } = useBenchPage()
   const [tried, trial, ossia] = [useBench((s) => s.tried), useBench((s) => s.trial), useBench((s) => s.ossia)]
-  const onSpot = useSetBench('spot')
+  const onPosition = useSetBench('position')
   const onTry = useSetBench('tried')
   const onTrial = useSetBench('trial')
   const onOssia = useSetBench('ossia')
   const [why, setWhy] = useState(false)
-  const hand = useMemo(() => (spot ? handAt(model, spot) : undefined), [model, spot])
+  const hand = useMemo(() => (position ? handAt(model, position) : undefined), [model, position])
   const down = useMemo(() => withReadyFingers(hand), [hand])
   const plucked = useMemo(
-    () => (spot ? (model.notes.get(spot.measure) ?? []).filter((n) => n.pos.tick === spot.tick) : []),
-    [model, spot],
+    () =>
+      position ? (model.notes.get(position.measure) ?? []).filter((n) => n.pos.tick === position.tick) : [],
+    [model, position],
   )
   const under =
-    spot && doc
-      ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[spot.measure]!.id)]
+    position && doc
+      ? doc.regions[regionAt(model.tune, doc.regions, model.tune.measures[position.measure]!.id)]
       : undefined
   const backing = under !== undefined && !isSolo(under.style) ? under.style : undefined
   const ready = checked ? { ...checked, model } : undefined
   return (
     <aside className="bench-side">
-      <HandText model={model} spot={spot} hand={down} />
+      <HandText model={model} position={position} hand={down} />
       {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}
       {hand ? <NeckLegend /> : null}
       {model.setup ? <StretchText setup={model.setup} hand={down} /> : null}
       <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
         {backing ? <BackingHint style={backing} /> : null}
-        {why && ready && spot && !backing ? (
-          <Alternatives {...ready} arranger={arranger} spot={spot} tried={tried} onTry={onTry} />
+        {why && ready && position && !backing ? (
+          <Alternatives {...ready} arranger={arranger} position={position} tried={tried} onTry={onTry} />
         ) : null}
       </Reasons>
-      {ready && spot && !backing ? (
-        <SoundedAs model={model} doc={ready.doc} arranger={arranger} spot={spot} />
+      {ready && position && !backing ? (
+        <SoundedAs model={model} doc={ready.doc} arranger={arranger} position={position} />
       ) : null}
       {doc && lockable && !backing ? (
         <Locks
           model={model}
           doc={doc}
           arranger={arranger}
-          spot={spot}
+          position={position}
           grip={hand?.now}
           blamed={arranger.failed?.locks ?? NO_LOCKS}
-          onSpot={onSpot}
+          onPosition={onPosition}
         />
       ) : null}
       {ready ? (
@@ -68,16 +69,16 @@ export const BenchSide = memo(function BenchSide() {
           <EasierFuller
             {...ready}
             arranger={arranger}
-            spot={spot}
+            position={position}
             marked={marked}
             tried={trial}
             onTry={onTrial}
           />
-          <Ossias {...ready} spot={spot} marked={marked} shown={ossia} onShow={onOssia} />
-          <AccompanyRemarks {...ready} onSpot={onSpot} />
-          <OrnamentsLeft {...ready} onSpot={onSpot} />
-          <LeftOutLine {...ready} onSpot={onSpot} />
-          <AuditLine tune={ready.tune} report={report} onSpot={onSpot} />
+          <Ossias {...ready} position={position} marked={marked} shown={ossia} onShow={onOssia} />
+          <AccompanyRemarks {...ready} onPosition={onPosition} />
+          <OrnamentsLeft {...ready} onPosition={onPosition} />
+          <LeftOutLine {...ready} onPosition={onPosition} />
+          <AuditLine tune={ready.tune} report={report} onPosition={onPosition} />
         </>
       ) : null}
     </aside>

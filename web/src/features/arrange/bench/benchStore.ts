@@ -6,7 +6,7 @@ import type { SheetPosition } from '../../../score/sheet/sheetModel.ts'
 
 /** What is looked at on the bench: where, which measures, and which other version of the arrangement, if any. */
 export interface BenchState {
-  readonly spot: SheetPosition | undefined
+  readonly position: SheetPosition | undefined
   readonly marked: MarkedMeasures | undefined
   /** Looks at the arrangement before its last change. */
   readonly comparing: boolean
@@ -26,7 +26,7 @@ export type BenchStore = StoreApi<BenchState>
 
 export const createBench = (marked: MarkedMeasures | undefined): BenchStore =>
   createStore<BenchState>(() => ({
-    spot: undefined,
+    position: undefined,
     marked,
     comparing: false,
     asWritten: false,

@@ -18,13 +18,13 @@ export function useLit(
 ) {
   const marked = useStore(store, (s) => s.marked)
   const { choosing, cell } = pen ?? {}
-  const meant = useMemo(() => {
+  const chosen = useMemo(() => {
     const range = marked ?? (cell && { from: cell.measure, to: cell.measure })
     if (!choosing || !range || !tune || !doc) return undefined
     return new Set(chosenNotes(tune, doc.base, range.from, range.to, choosing).map((n) => n.id))
   }, [choosing, marked, cell, tune, doc])
   return useMemo(
-    () => ({ changed, locked: lockedTargets(tune, doc), faults, meant }),
-    [changed, tune, doc, faults, meant],
+    () => ({ changed, locked: lockedTargets(tune, doc), faults, chosen }),
+    [changed, tune, doc, faults, chosen],
   )
 }

@@ -20,7 +20,7 @@ export function usePenOnBench(
   const onCell = useCallback(
     (cell: Cell) => {
       setCell(cell)
-      store.setState({ spot: { measure: cell.measure, tick: cell.tick } })
+      store.setState({ position: { measure: cell.measure, tick: cell.tick } })
     },
     [setCell, store],
   )
