@@ -8,6 +8,7 @@ import { useOpenScore } from '../state/openScore.ts'
 import { useActions } from '../state/actions.ts'
 import { Keys } from './Keys.tsx'
 import { StorageNotice } from './StorageNotice.tsx'
+import css from './Porch.module.css'
 
 type StageState = 'done' | 'stale' | 'empty'
 
@@ -34,12 +35,12 @@ export function Porch() {
     ),
   )
   return (
-    <div className="porch">
-      <a className="skip" href="#stage">
+    <div className={css.porch}>
+      <a className={css.skip} href="#stage">
         {t('app.skip')}
       </a>
-      <nav className="rail no-print" aria-label={t('rail.label')}>
-        <Link className="rail-name" to="/">
+      <nav className={`${css.rail} no-print`} aria-label={t('rail.label')}>
+        <Link className={css['rail-name']} to="/">
           {t('app.name')}
         </Link>
         <Stage to="/" label={t('rail.shelf')} state="done" />
@@ -60,7 +61,7 @@ export function Porch() {
         <Stage to="/settings" label={t('rail.settings')} />
         <Lamp />
       </nav>
-      <main id="stage" className="stage-page" tabIndex={-1}>
+      <main id="stage" className={css['stage-page']} tabIndex={-1}>
         <StorageNotice />
         <Outlet />
       </main>

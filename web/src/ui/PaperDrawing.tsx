@@ -1,6 +1,7 @@
 import { present } from '@velvet-porch/core/invariant'
 import { DRAWING_CSS } from '@velvet-porch/core/output/handout'
 import { useLayoutEffect, useRef } from 'react'
+import css from './PaperDrawing.module.css'
 
 /** A drawing of the core as it looks on paper, in a shadow of its own: neither look gets into the other. */
 export function PaperDrawing({ svg }: { svg: string }) {
@@ -10,5 +11,5 @@ export function PaperDrawing({ svg }: { svg: string }) {
     // Every text in it was escaped when it was drawn.
     root.innerHTML = `<style>${DRAWING_CSS}</style>${svg}`
   }, [svg])
-  return <div className="paper-drawing" ref={host} />
+  return <div className={css['paper-drawing']} ref={host} />
 }

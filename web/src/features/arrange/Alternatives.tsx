@@ -12,6 +12,7 @@ import { useAnswer } from '../../workers/useAnswer.ts'
 import { useTermWords } from './useTermWords.ts'
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../../newId.ts'
+import css from './Alternatives.module.css'
 
 interface Props {
   readonly tune: TuneDoc
@@ -78,7 +79,7 @@ export function Alternatives({ tune, doc, model, arranger, position, tried, onTr
       ) : !ways || ways.length === 0 ? (
         <p>{t('ways.none')}</p>
       ) : (
-        <ol className="ways">
+        <ol className={css.ways}>
           {ways.map((way, i) => (
             <li key={i} className={tried === way ? 'tried' : undefined}>
               <WayText way={way} model={model} />

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { measureNumbers } from '@velvet-porch/core/document'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { say } from '../../texts/say.ts'
+import arrangeCss from './arrange.module.css'
 
 /** Most findings that are listed; the rest is counted. */
 const LISTED = 6
@@ -22,7 +23,7 @@ export function AuditLine({
   if (!report) return null
   if (report.findings.length === 0) {
     return (
-      <p className="audit" data-testid="audit">
+      <p className={arrangeCss.audit} data-testid="audit">
         {report.melodyNotes === 0
           ? t('arrange.audit.okBacking', { roots: report.rootsInBass, changes: report.harmonyChanges })
           : report.harmonyChanges > 0

@@ -7,6 +7,7 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { TempoGoal } from './TempoGoal.tsx'
+import css from './EffortRibbon.module.css'
 
 /** Narrower cells show their height alone. */
 const CELL_FOR_NUMBER_PX = 19
@@ -105,7 +106,7 @@ function Summary({
   const { mean, hardest, slowest } = tuneEffort(efforts)
   const under = efforts.filter((e) => e.ceiling && e.ceiling.bpm < goal)
   return (
-    <div className="effort-summary" data-testid="effort-summary">
+    <div className={css['effort-summary']} data-testid="effort-summary">
       <span>
         {t('effort.mean', { mean })}
         {hardest ? (

@@ -4,6 +4,7 @@ import type { NoteCount, EffortVersion } from '@velvet-porch/core/arrange'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useChangeWords } from './useChangeWords.ts'
+import css from './EffortVersionList.module.css'
 
 /**
  * Versions of measures by effort: each with what it does otherwise and its figures beside those of now.
@@ -24,7 +25,7 @@ export function EffortVersionList({
   const { t } = useTranslation()
   const words = useChangeWords()
   return (
-    <ol className="ladder">
+    <ol className={css.ladder}>
       {versions.map((version, i) => (
         <li key={i} className={version === now ? 'now' : version === tried ? 'tried' : undefined}>
           <b>{version.effort.toFixed(1)}</b>{' '}

@@ -6,6 +6,7 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useActions } from '../../state/actions.ts'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
+import css from './FindTools.module.css'
 
 /** Most places that are listed; the rest is counted. */
 const LISTED = 12
@@ -83,7 +84,7 @@ export function FindTools({
           />
         </form>
         {query.trim() === '' ? (
-          <div className="find-words" role="group" aria-label={t('find.words')}>
+          <div className={css['find-words']} role="group" aria-label={t('find.words')}>
             {FINDABLE.map((word) => (
               <UnstyledButton key={word} onClick={() => setQuery(word)}>
                 {word}

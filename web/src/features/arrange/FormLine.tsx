@@ -5,6 +5,7 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { player } from '../../score/playback/player.ts'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
+import css from './FormLine.module.css'
 
 /** The form as it is played, part by part; each part is played from where it begins. With its length in measures and minutes. */
 export function FormLine({
@@ -20,11 +21,11 @@ export function FormLine({
   const map = useMemo(() => formMap(tune), [tune])
   const minutes = `${Math.floor(map.seconds / 60)}:${String(Math.round(map.seconds) % 60).padStart(2, '0')}`
   return (
-    <nav className="form-line" aria-label={t('view.map')} data-testid="form-line">
+    <nav className={css['form-line']} aria-label={t('view.map')} data-testid="form-line">
       {map.parts.map((p, i) => (
         <UnstyledButton
           key={i}
-          className="form-part"
+          className={css['form-part']}
           aria-label={t('view.playFrom', { name: nameOf(p.name, t), number: numbers[p.measure]! })}
           onClick={() => {
             onPosition?.({ measure: p.measure, tick: 0 })

@@ -8,6 +8,7 @@ import { useNames } from '../../ui/names/useNames.ts'
 import type { HandMoment } from '../../score/neck/handMove.ts'
 import { printed } from '../../ui/chordBox/degreeLabel.ts'
 import { beatOf, inFlats, type SheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
+import css from './HandText.module.css'
 
 /** Where we are and what the fingers do next, in words. */
 export function HandText({
@@ -21,7 +22,7 @@ export function HandText({
 }) {
   const { t } = useTranslation()
   const names = useNames()
-  if (!position || !hand) return <div className="neck-head">{t('neck.none')}</div>
+  if (!position || !hand) return <div className={css['neck-head']}>{t('neck.none')}</div>
   const number = model.numbers[position.measure]!
   const beat = beatOf(model, position)
   const shape = hand.now.shape
@@ -31,10 +32,10 @@ export function HandText({
       : t('neck.position', { fret: hand.now.position })
   return (
     <div>
-      <div className="neck-head" data-testid="neck-head">
+      <div className={css['neck-head']} data-testid="neck-head">
         {number === 0 ? t('neck.pickupTitle', { beat }) : t('neck.title', { measure: number, beat })}
       </div>
-      <div className="neck-move">
+      <div className={css['neck-move']}>
         {shape}
         <MelodyReading model={model} position={position} />
         {hand.next ? (
@@ -109,11 +110,11 @@ export function StretchText({ setup, hand }: { setup: Setup; hand: HandMoment | 
     p.finger === 'T' ? [] : [{ string: p.string, fret: p.fret, finger: p.finger }],
   )
   const fingers = [...new Set(pressed.map((p) => p.finger))].sort()
-  if (fingers.length < 2) return <div className="neck-foot">{hand ? t('neck.noStretch') : ''}</div>
+  if (fingers.length < 2) return <div className={css['neck-foot']}>{hand ? t('neck.noStretch') : ''}</div>
   const mm = Math.round(widestReach(setup, pressed))
   const hold = spanOf(setup.player.spans, fingers[0]!, fingers.at(-1)!)
   return (
-    <div className="neck-foot">
+    <div className={css['neck-foot']}>
       <b>{t('neck.stretch', { mm })}</b> {t('neck.ofHand', { mm: hold })}
     </div>
   )
@@ -123,10 +124,10 @@ export function StretchText({ setup, hand }: { setup: Setup; hand: HandMoment | 
 export function NeckLegend() {
   const { t } = useTranslation()
   return (
-    <div className="neck-legend" aria-hidden>
-      <span className="finger-mark kept" /> {t('neck.legend.kept')}
-      <span className="finger-mark landing" /> {t('neck.legend.landing')}
-      <span className="finger-mark next" /> {t('neck.legend.next')}
+    <div className={css['neck-legend']} aria-hidden>
+      <span className={`${css['finger-mark']} kept`} /> {t('neck.legend.kept')}
+      <span className={`${css['finger-mark']} landing`} /> {t('neck.legend.landing')}
+      <span className={`${css['finger-mark']} next`} /> {t('neck.legend.next')}
     </div>
   )
 }

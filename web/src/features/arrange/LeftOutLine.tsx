@@ -4,6 +4,7 @@ import { leftOutInWorker } from '../../workers/benchWorker.ts'
 import { FoundList } from './FoundList.tsx'
 import type { ArrangedProps } from './arrangedProps.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'
+import arrangeCss from './arrange.module.css'
 
 /** Where two parts are put into one instrument: what had to be dropped, measure by measure. */
 export function LeftOutLine({ tune, doc, model, onPosition }: ArrangedProps) {
@@ -13,7 +14,7 @@ export function LeftOutLine({ tune, doc, model, onPosition }: ArrangedProps) {
   if (!dropped) return null
   if (dropped.length === 0)
     return (
-      <p className="audit" data-testid="left-out">
+      <p className={arrangeCss.audit} data-testid="left-out">
         {t('leftOut.none')}
       </p>
     )

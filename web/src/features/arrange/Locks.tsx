@@ -20,6 +20,7 @@ import { beatOf, type SheetModel, type SheetPosition } from '../../score/sheet/s
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../../newId.ts'
 import { shownLocks } from './shownNotes.ts'
+import css from './Locks.module.css'
 
 interface Props {
   readonly model: SheetModel
@@ -73,7 +74,7 @@ export function Locks({ model, doc, arranger, position, grip, blamed, onPosition
         {locks.length > 0 ? t('locks.titleCount', { count: groups(locks).length }) : t('locks.title')}
       </summary>
       {position && measure ? (
-        <div className="lock-rows">
+        <div className={css['lock-rows']}>
           {notes.map((n) => (
             <LockRow
               key={n.id}
@@ -129,7 +130,7 @@ export function Locks({ model, doc, arranger, position, grip, blamed, onPosition
       )}
       {locks.length > 0 ? (
         <>
-          <ul className="lock-list" aria-label={t('locks.list')}>
+          <ul className={css['lock-list']} aria-label={t('locks.list')}>
             {groups(locks).map((g) => {
               const at = positionOf(model, g.target, g.locks)
               const where = at
@@ -169,7 +170,7 @@ function LockRow({ on, label, onToggle }: { on: boolean; label: string; onToggle
   const { t } = useTranslation()
   const what = on ? t('locks.unlock', { what: label }) : t('locks.lock', { what: label })
   return (
-    <div className="lock-row">
+    <div className={css['lock-row']}>
       <span>{label}</span>
       <Tooltip label={what}>
         <ActionIcon

@@ -11,6 +11,7 @@ import { newId } from '../../newId.ts'
 import { change } from '../../state/documents.ts'
 import { usePlayers } from '../../state/players.ts'
 import { ossiaWords } from './ossiaWords.ts'
+import css from './Ossias.module.css'
 
 type When = Variant['when']
 
@@ -94,7 +95,7 @@ export function Ossias({
           }}
         />
       ) : null}
-      <ul className="ossias">
+      <ul className={css.ossias}>
         {variants.map((v) => (
           <li key={v.id}>
             <div>{ossiaWords(t, v, model)}</div>

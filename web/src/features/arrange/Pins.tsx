@@ -4,13 +4,14 @@ import type { TuneDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { unpinShape } from '../../state/pinShape.ts'
+import css from './Pins.module.css'
 
 /** The shapes that the teacher pinned to this tune; each can be taken off. */
 export function Pins({ tune }: { tune: TuneDoc }) {
   const { t } = useTranslation()
   const names = useNames()
   return (
-    <div className="pins" data-testid="pins">
+    <div className={css.pins} data-testid="pins">
       {t('arrange.pins')}
       {(tune.pins ?? []).map((pin) => (
         <span key={pin.id}>

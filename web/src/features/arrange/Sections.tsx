@@ -40,6 +40,8 @@ import { OrnamentMenu } from './OrnamentMenu.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
 import type { Settings } from './settings.ts'
 import type { BenchArranger } from './useArranger.ts'
+import css from './Sections.module.css'
+import arrangeCss from './arrange.module.css'
 
 interface Props {
   readonly tune: TuneDoc
@@ -87,11 +89,11 @@ export function SectionChips({
   }
   if (regions.length < 2) return null
   return (
-    <div className="section-chips" role="group" aria-label={t('sections.label')}>
+    <div className={css['section-chips']} role="group" aria-label={t('sections.label')}>
       {regions.map((r, i) => (
         <UnstyledButton
           key={r.from}
-          className={i === active ? 'chip chosen' : 'chip'}
+          className={i === active ? `${arrangeCss.chip} chosen` : arrangeCss.chip}
           aria-pressed={i === active}
           onClick={() => setPicked(i)}
         >

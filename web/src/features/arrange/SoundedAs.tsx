@@ -12,6 +12,7 @@ import {
 } from './soundedAs.ts'
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../../newId.ts'
+import css from './SoundedAs.module.css'
 
 const AUTO = 'auto'
 
@@ -49,7 +50,7 @@ export function SoundedAs({
   }
   const missed = asked && !isSoundedAs(to, asked)
   return (
-    <div className="sounded-as" data-testid="sounded">
+    <div className={css['sounded-as']} data-testid="sounded">
       <Text size="xs">{t('ornament.how')}</Text>
       <Chip.Group value={asked ?? AUTO} onChange={choose}>
         <Group gap={4} role="radiogroup" aria-label={t('ornament.how')}>

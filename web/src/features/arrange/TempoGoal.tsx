@@ -3,6 +3,7 @@ import { useDebouncedCallback } from '@mantine/hooks'
 import type { ArrangementDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { change } from '../../state/documents.ts'
+import css from './TempoGoal.module.css'
 
 /** The tempo to be reached: the tune's own until a goal, or a partner's tempo, is typed. */
 export function TempoGoal({ doc, goal, own }: { doc: ArrangementDoc; goal: number; own: number }) {
@@ -14,7 +15,7 @@ export function TempoGoal({ doc, goal, own }: { doc: ArrangementDoc; goal: numbe
     })
   }, 500)
   return (
-    <label className="tempo-goal">
+    <label className={css['tempo-goal']}>
       {t('effort.goal')}
       <NumberInput
         size="xs"

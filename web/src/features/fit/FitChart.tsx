@@ -5,6 +5,7 @@ import { memo, useMemo, type KeyboardEvent } from 'react'
 import { Bubble } from 'react-chartjs-2'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'
+import css from './FitChart.module.css'
 
 Chart.register(BubbleController, LinearScale, PointElement, Tooltip, Legend)
 
@@ -76,7 +77,7 @@ export const FitChart = memo(function FitChart({ options, best, wanted, chosen, 
   const selected = options.find((o) => o.id === chosen)
   return (
     <div
-      className="fit-chart"
+      className={css['fit-chart']}
       role="slider"
       tabIndex={0}
       aria-label={t('fit.chart')}

@@ -19,6 +19,7 @@ import { NO_LAYERS, type TabLayers } from '../../score/sheet/TabLayer.tsx'
 import { sheetModel } from '../../score/sheet/sheetModel.ts'
 import { PartnerSheet } from './PartnerSheet.tsx'
 import type { FitWords } from './useFitWords.ts'
+import css from './FitDetail.module.css'
 
 interface Props {
   readonly question: FitQuestion
@@ -57,7 +58,7 @@ export const FitDetail = memo(function FitDetail(props: Props) {
   const { toggle, cursor } = usePlaying(model, undefined, undefined)
   const { playing } = useSyncExternalStore(player.subscribe, player.snapshot)
   return (
-    <section className="fit-detail" aria-label={t('fit.detail')} data-testid="fit-detail">
+    <section className={css['fit-detail']} aria-label={t('fit.detail')} data-testid="fit-detail">
       <Group gap={8} wrap="wrap">
         <h2>{words.line(option)}</h2>
         {layer ? (

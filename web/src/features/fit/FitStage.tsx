@@ -14,6 +14,7 @@ import type { FitState } from './fitRun.ts'
 import { FitTable } from './FitTable.tsx'
 import { useFitting, type Fitting } from './useFitting.ts'
 import { WhatMatters } from './WhatMatters.tsx'
+import css from './FitStage.module.css'
 
 /** Tuning, key and capo chosen together. */
 export function FitStage() {
@@ -32,8 +33,8 @@ function FitBench({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) 
   const fitting = useFitting(tune, doc)
   const { conditions, setConditions, preferences, setPreferences, voice, fault, looked, player } = fitting
   return (
-    <div className="fit">
-      <aside className="fit-side">
+    <div className={css.fit}>
+      <aside className={css['fit-side']}>
         <FitConditions
           tune={tune}
           conditions={conditions}
@@ -45,7 +46,7 @@ function FitBench({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc | null }) 
           player={player}
         />
       </aside>
-      <div className="fit-main">
+      <div className={css['fit-main']}>
         <div className="bench-title">
           <h1>{tune.title}</h1>
           <span className="setup">{t('fit.subtitle')}</span>
@@ -79,7 +80,7 @@ function RunLine({ fitting }: { fitting: Fitting }) {
       )}
       {running ? (
         <Progress
-          className="fit-progress"
+          className={css['fit-progress']}
           value={100 * state.share}
           aria-label={t(state.phase === 'estimating' ? 'fit.estimating' : 'fit.working')}
         />

@@ -3,6 +3,7 @@ import { HIGHEST_CAPO, type FitOption } from '@velvet-porch/core/arrange'
 import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'
+import css from './FitTable.module.css'
 
 interface Props {
   readonly options: readonly FitOption[]
@@ -46,7 +47,7 @@ export const FitTable = memo(function FitTable(props: Props) {
     [sings, plays],
   )
   return (
-    <div className="fit-table" tabIndex={-1} onMouseLeave={() => onHover(undefined)}>
+    <div className={css['fit-table']} tabIndex={-1} onMouseLeave={() => onHover(undefined)}>
       <table aria-label={t('fit.table')}>
         <thead>
           <tr>
@@ -124,8 +125,8 @@ const Row = memo(function Row(props: RowProps) {
       {columns.map((c) =>
         c === 'tuning' ? (
           <th key={c} scope="row">
-            {isBest ? <span className="best-mark">{t('fit.best')}</span> : null}
-            {o.estimated ? <span className="about">{t('fit.about')}</span> : null} {cells[c]()}
+            {isBest ? <span className={css['best-mark']}>{t('fit.best')}</span> : null}
+            {o.estimated ? <span className={css.about}>{t('fit.about')}</span> : null} {cells[c]()}
           </th>
         ) : c === 'capo' && choice.capo > HIGHEST_CAPO ? (
           <td key={c} className="caution" title={t('fit.highCapo')}>

@@ -3,6 +3,7 @@ import { partnerParts, type FitOption, type Partner } from '@velvet-porch/core/a
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
+import css from './PartnerSheet.module.css'
 
 /** What everybody in the room reads: shapes, chords as they sound, transposed parts. */
 export function PartnerSheet({
@@ -22,7 +23,7 @@ export function PartnerSheet({
   )
   const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
   return (
-    <div className="partner-sheet" data-testid="partners">
+    <div className={css['partner-sheet']} data-testid="partners">
       {parts.map((part) => {
         const byMeasure = tune.measures.map((_, m) => part.chords.filter((c) => c.measure === m))
         return (

@@ -10,6 +10,7 @@ import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { listenInWorker } from '../../workers/fitWorkers.ts'
 import { errorWords } from '../../workers/errorWords.ts'
+import css from './RecordingPitchPanel.module.css'
 
 /** Samples a second at which recordings are looked at. */
 const RATE = 22_050
@@ -61,7 +62,7 @@ export function RecordingPitchPanel({
     }
   }
   return (
-    <div className="fit-recording" data-testid="recording">
+    <div className={css['fit-recording']} data-testid="recording">
       <Group gap={6}>
         <FileButton onChange={(f) => void look(f)} accept="audio/*">
           {(props) => (

@@ -4,6 +4,7 @@ import type { FitOption, VoiceRange } from '@velvet-porch/core/arrange'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
+import css from './SingerRange.module.css'
 
 const WIDTH = 250
 const HEIGHT = 64
@@ -44,7 +45,7 @@ export function SingerRange({
     count: outside,
   })
   return (
-    <figure className="singer-range">
+    <figure className={css['singer-range']}>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={label}>
         <rect
           className="comfort"

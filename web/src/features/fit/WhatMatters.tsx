@@ -1,6 +1,7 @@
 import { SegmentedControl, Text } from '@mantine/core'
 import { WISHES, type Preferences } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
+import css from './WhatMatters.module.css'
 
 /** How much each wish weighs; moving one orders the options anew at once. */
 export function WhatMatters({
@@ -16,7 +17,7 @@ export function WhatMatters({
   return (
     <details className="reasons" data-testid="matters">
       <summary>{t('fit.matters')}</summary>
-      <div className="fit-matters">
+      <div className={css['fit-matters']}>
         {WISHES.filter((w) => w !== 'singer' || sings).map((wish) => (
           <div key={wish}>
             <Text size="xs">{t(`fit.wish.${wish}`)}</Text>

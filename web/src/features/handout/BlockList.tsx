@@ -19,6 +19,7 @@ import { ActionIcon, Button, Menu, NumberInput, Textarea } from '@mantine/core'
 import { IconGripVertical, IconPlus, IconTrash } from '@tabler/icons-react'
 import { BLOCK_KINDS, LONGEST_NOTES, type Block } from '@velvet-porch/core/output/handout'
 import { useTranslation } from 'react-i18next'
+import css from './BlockList.module.css'
 
 interface Props {
   readonly blocks: readonly Block[]
@@ -45,7 +46,7 @@ export function BlockList({ blocks, measures, numbers, onChange }: Props) {
       <h2>{t('handout.blocks')}</h2>
       <DndContext sensors={sensors} collisionDetection={closestCorners} onDragEnd={moved}>
         <SortableContext items={blocks.map((b) => b.id)} strategy={verticalListSortingStrategy}>
-          <ol className="handout-blocks">
+          <ol className={css['handout-blocks']}>
             {blocks.map((block) => (
               <BlockRow
                 key={block.id}
@@ -118,7 +119,7 @@ function BlockRow({
       >
         <IconGripVertical size={16} />
       </ActionIcon>
-      <span className="block-name">{name}</span>
+      <span className={css['block-name']}>{name}</span>
       {block.kind === 'tab' || block.kind === 'steps' ? (
         <MeasureRange block={block} measures={measures} numbers={numbers} onChange={onChange} />
       ) : null}
@@ -133,7 +134,7 @@ function BlockRow({
       </ActionIcon>
       {block.kind === 'notes' ? (
         <Textarea
-          className="block-text"
+          className={css['block-text']}
           aria-label={name}
           autosize
           minRows={2}
@@ -175,7 +176,7 @@ function MeasureRange({
   const first = numbers[0] ?? 1
   const last = numbers.at(-1) ?? 1
   return (
-    <span className="block-range">
+    <span className={css['block-range']}>
       <NumberInput
         size="xs"
         aria-label={t('handout.from')}

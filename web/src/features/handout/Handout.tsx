@@ -16,6 +16,7 @@ import { PaperOptionsForm } from './PaperOptionsForm.tsx'
 import { PaperPages } from './PaperPages.tsx'
 import { savePdf } from './pdf.ts'
 import { errorWords } from '../../workers/errorWords.ts'
+import css from './Handout.module.css'
 
 /** The blocks of a handout on the left, its pages as they will be printed on the right. */
 export function Handout({
@@ -65,7 +66,7 @@ export function Handout({
     }
   }
   return (
-    <div className="handout">
+    <div className={css.handout}>
       <header className="bench-title no-print">
         <h1>{tune.title}</h1>
         <span className="setup">{t('handout.subtitle')}</span>
@@ -90,7 +91,7 @@ export function Handout({
           </Button>
         </Group>
       </header>
-      <aside className="handout-side no-print">
+      <aside className={`${css['handout-side']} no-print`}>
         <BlockList
           blocks={handout.blocks}
           measures={tune.measures.length}

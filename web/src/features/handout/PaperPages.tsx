@@ -13,6 +13,7 @@ import {
 } from '@velvet-porch/core/output/handout'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import css from './PaperPages.module.css'
 
 /**
  * The pages as they are printed, in a shadow of their own, so that nothing of the app's look gets on paper. Pieces are
@@ -70,7 +71,7 @@ export function PaperPages({
   const room = PAPER_PX[paper].width + 36
   return (
     <div
-      className="handout-pages"
+      className={css['handout-pages']}
       ref={ref}
       data-testid="pages"
       tabIndex={0}
@@ -81,9 +82,9 @@ export function PaperPages({
       <p className="soft no-print" role="status">
         {t('handout.count', { count })}
       </p>
-      <div className="handout-measuring" ref={measuring} aria-hidden="true" />
+      <div className={css['handout-measuring']} ref={measuring} aria-hidden="true" />
       <div
-        className="handout-paper"
+        className={css['handout-paper']}
         ref={shown}
         style={{ zoom: width > 0 && width < room ? width / room : 1 }}
       />

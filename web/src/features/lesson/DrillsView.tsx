@@ -8,6 +8,8 @@ import { useMemo, useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import { PaperDrawing } from '../../ui/PaperDrawing.tsx'
 import { player } from '../../score/playback/player.ts'
+import lessonCss from './lesson.module.css'
+import css from './DrillsView.module.css'
 
 /** Spots that are shown; the rest is easier. */
 const SHOWN = 6
@@ -27,10 +29,10 @@ export function DrillsView({
   const spots = lesson.spots.slice(0, SHOWN)
   const position = spots[Math.min(index, spots.length - 1)]
   const { paper, numbers } = lesson.phrasing
-  if (!position) return <p className="teach-view">{t('teach.noTrouble')}</p>
+  if (!position) return <p className={lessonCss['teach-view']}>{t('teach.noTrouble')}</p>
   return (
-    <div className="teach-view" data-testid="drills">
-      <ol className="teach-spots" aria-label={t('teach.trouble')}>
+    <div className={lessonCss['teach-view']} data-testid="drills">
+      <ol className={css['teach-spots']} aria-label={t('teach.trouble')}>
         {spots.map((s, i) => (
           <li key={`${s.measure} ${s.tick}`}>
             <button
@@ -87,7 +89,7 @@ function DrillTab({
   }
   const name = lesson.phrasing.paper.drills[drill]
   return (
-    <figure className="teach-drill">
+    <figure className={css['teach-drill']}>
       <figcaption>
         {name}
         <Button

@@ -17,6 +17,7 @@ import { useChangeWords } from '../arrange/useChangeWords.ts'
 import { useEffortVersions } from '../arrange/useEffortVersions.ts'
 import type { PlayerRow } from '../../state/db.ts'
 import { change } from '../../state/documents.ts'
+import css from './EasierHere.module.css'
 
 /** Another version of measures that is taught for now. */
 export type Instead = Pick<Variant, 'name' | 'measures' | 'layer'>
@@ -79,7 +80,7 @@ export function EasierHere({
     </Button>
   )
   return (
-    <section className="teach-easier" data-testid="easier-here">
+    <section className={css['teach-easier']} data-testid="easier-here">
       <h3>{t('teach.easierTitle')}</h3>
       {kept.length > 0 ? (
         <ul>

@@ -8,6 +8,7 @@ import {
 import { useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import { player } from '../../score/playback/player.ts'
+import css from './LessonFoot.module.css'
 
 /** What is played again and again. */
 const LOOPS = ['none', 'measure', 'piece', 'start'] as const
@@ -33,7 +34,7 @@ export function LessonFoot({
   const { playing, tempo } = useSyncExternalStore(player.subscribe, player.snapshot)
   const percent = Math.round(tempo * 100)
   return (
-    <footer className="teach-foot">
+    <footer className={css['teach-foot']}>
       <Button
         size="xl"
         variant="default"
@@ -43,7 +44,7 @@ export function LessonFoot({
       >
         {t('teach.back')}
       </Button>
-      <div className="teach-play">
+      <div className={css['teach-play']}>
         <Button
           leftSection={playing ? <IconPlayerStopFilled size={16} /> : <IconPlayerPlayFilled size={16} />}
           onClick={onPlay}
@@ -57,7 +58,7 @@ export function LessonFoot({
           onChange={(v) => onLoop(v)}
           data={LOOPS.map((value) => ({ value, label: t(`teach.loops.${value}`) }))}
         />
-        <label className="teach-tempo">
+        <label className={css['teach-tempo']}>
           {t('teach.tempo')} {t('teach.percent', { n: percent })}
           <Slider
             thumbLabel={t('teach.tempo')}

@@ -7,6 +7,7 @@ import type { Instead } from './EasierHere.tsx'
 import { LessonOptions } from './LessonOptions.tsx'
 import { StudentMenu } from './StudentMenu.tsx'
 import type { Taught } from './useTaught.ts'
+import css from './LessonHead.module.css'
 
 /** What is taught, to whom, which layer of it, and how. */
 export function LessonHead({
@@ -40,7 +41,7 @@ export function LessonHead({
       ) : null}
       <Group gap={6} ml="auto">
         <Select
-          className="teach-layer"
+          className={css['teach-layer']}
           size="xs"
           aria-label={t('teach.layer')}
           value={layer}

@@ -4,6 +4,7 @@ import { UNITS, type LessonSettings } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 import { Choice } from './Choice.tsx'
 import { SpeechOptions } from './SpeechOptions.tsx'
+import lessonCss from './lesson.module.css'
 
 /** How this teacher teaches: the unit, when pieces are joined, how it is practised, how the lesson speaks. */
 export function LessonOptions({
@@ -41,7 +42,7 @@ export function LessonOptions({
         </Button>
       </Popover.Target>
       <Popover.Dropdown className="lesson-options">
-        <div className="speech-options">
+        <div className={lessonCss['speech-options']}>
           <Choice
             label={t('teach.unit')}
             value={settings.unit}

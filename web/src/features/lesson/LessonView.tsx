@@ -20,6 +20,8 @@ import { PlanView } from './PlanView.tsx'
 import { Script } from './Script.tsx'
 import { StepView } from './StepView.tsx'
 import { useLesson, VIEWS, type ShownLesson } from './useLesson.ts'
+import lessonCss from './lesson.module.css'
+import css from './LessonView.module.css'
 
 const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true, picking: true, counts: true, remarks: true }
 
@@ -36,7 +38,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
   const { toggle, cursor, go, toMeasure } = shown
   if (!step)
     return (
-      <div className="teach-nothing">
+      <div className={lessonCss['teach-nothing']}>
         <p>{t('teach.empty')}</p>
         {layer === 'whole' ? null : (
           <Button onClick={() => setLayer('whole')}>{t('teach.layers.whole')}</Button>
@@ -44,7 +46,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
       </div>
     )
   return (
-    <div className="teach" ref={root}>
+    <div className={css.teach} ref={root}>
       <LessonHead
         title={tune.title}
         student={student}
@@ -64,7 +66,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
         onPiece={(p) => toMeasure(p.from, p.tick)}
       />
       <SegmentedControl
-        className="teach-views"
+        className={css['teach-views']}
         size="xs"
         aria-label={t('teach.view')}
         value={view}
@@ -72,7 +74,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
         data={VIEWS.map((value) => ({ value, label: t(`teach.views.${value}`) }))}
       />
       <LessonBody shown={shown} />
-      <aside className="teach-neck">
+      <aside className={css['teach-neck']}>
         {model.setup ? (
           <Neck
             setup={model.setup}
@@ -86,7 +88,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
         <NeckLegend />
       </aside>
       {ON_SHEET.has(view) ? (
-        <div className="teach-sheet">
+        <div className={css['teach-sheet']}>
           <Sheet
             model={model}
             layers={LAYERS}

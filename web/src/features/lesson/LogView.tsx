@@ -7,6 +7,7 @@ import type { PlayerRow } from '../../state/db.ts'
 import { usePlayers } from '../../state/players.ts'
 import { takeLog } from '../../state/teaching.ts'
 import { errorWords } from '../../workers/errorWords.ts'
+import lessonCss from './lesson.module.css'
 
 /** The student's practice log, read back from the file that the lesson file saves. */
 export function LogView({
@@ -39,7 +40,7 @@ export function LogView({
     return piece ? pieceText(piece, phrasing) : t('teach.pieceNo', { number })
   }
   return (
-    <div className="teach-view" data-testid="log">
+    <div className={lessonCss['teach-view']} data-testid="log">
       <FileButton
         onChange={(f) => void read(f)}
         accept="application/json,.json"

@@ -7,6 +7,8 @@ import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'
 import { keepPieceNote } from '../../state/teaching.ts'
 import { EasierHere, type Instead } from './EasierHere.tsx'
+import lessonCss from './lesson.module.css'
+import css from './PieceView.module.css'
 
 /** One piece: what is other than in the piece it is like, how it is practised, easier versions, the teacher's words to it. */
 export function PieceView({
@@ -35,7 +37,7 @@ export function PieceView({
   const { ladder, ceiling } = recipeIn(lesson, piece)
   const { title, like, differences, recipe, odd } = pieceWords(lesson, piece)
   return (
-    <div className="teach-view" data-testid="piece">
+    <div className={lessonCss['teach-view']} data-testid="piece">
       <h2>{title}</h2>
       {like ? <p>{like}</p> : null}
       {differences.length > 0 ? (
@@ -48,7 +50,7 @@ export function PieceView({
       {recipe.map((text) => (
         <p key={text}>{text}.</p>
       ))}
-      <p className="teach-ladder" role="group" aria-label={t('teach.ladder')}>
+      <p className={css['teach-ladder']} role="group" aria-label={t('teach.ladder')}>
         {ladder.map((bpm) => (
           <Button
             key={bpm}

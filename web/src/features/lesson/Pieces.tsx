@@ -1,6 +1,7 @@
 import { tuneEffort, type MeasureEffort } from '@velvet-porch/core/hand'
 import type { Piece } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
+import css from './Pieces.module.css'
 
 /** A ceiling this many times over the goal is nobody's worry. */
 const WORTH_SAYING = 2
@@ -34,7 +35,7 @@ export function Pieces({
     main ? t(`effort.value.${main.part}`, { n: Number(main.value.toFixed(main.value < 10 ? 1 : 0)) }) : ''
   const { hardest } = tuneEffort(at ? effort.slice(at.from, at.to + 1) : [])
   return (
-    <div className="teach-pieces">
+    <div className={css['teach-pieces']}>
       <ol aria-label={t('teach.pieces')}>
         {pieces.map((p) => (
           <li key={p.number}>

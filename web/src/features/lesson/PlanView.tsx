@@ -12,6 +12,8 @@ import {
 } from '@velvet-porch/core/lesson'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import lessonCss from './lesson.module.css'
+import css from './PlanView.module.css'
 
 /** Lessons of some minutes, one after the other, until the tune is learnt; and what to take care of. */
 export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: LearningStep) => void }) {
@@ -23,7 +25,7 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
   const at = from.at(-1) ?? 0
   const { items, next } = lessonPlan(order, (piece) => recipeIn(lesson, piece), settings.minutes, at)
   return (
-    <div className="teach-view" data-testid="plan">
+    <div className={lessonCss['teach-view']} data-testid="plan">
       <h2>{t('teach.planOf', { number: from.length + 1, minutes: settings.minutes })}</h2>
       {student ? (
         <p className="soft" data-testid="known">
@@ -33,7 +35,7 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
           {student.tries === undefined ? '' : ` ${t('teach.triesTold', { n: student.tries })}`}
         </p>
       ) : null}
-      <ol className="teach-plan">
+      <ol className={css['teach-plan']}>
         {items.map((item, i) => (
           <li key={i}>
             {item.what.kind === 'warmUp' || item.what.kind === 'rest' || item.what.kind === 'again' ? (
@@ -66,7 +68,7 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
           {t('teach.lessonAfter')}
         </Button>
       </Group>
-      <ul className="teach-care">
+      <ul className={css['teach-care']}>
         {cautionWords(lesson).map((text) => (
           <li key={text}>{text}.</li>
         ))}

@@ -1,5 +1,6 @@
 import type { MeasureScript } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
+import css from './Script.module.css'
 
 /** The whole lesson to scroll through; a line leads to its step. */
 export function Script({
@@ -14,7 +15,7 @@ export function Script({
   const { t } = useTranslation()
   return (
     <div
-      className="teach-script"
+      className={css['teach-script']}
       data-testid="script"
       tabIndex={0}
       role="region"

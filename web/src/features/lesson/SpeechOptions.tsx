@@ -3,6 +3,7 @@ import { NOTE_NAMINGS } from '@velvet-porch/core/music'
 import type { LessonSettings, Speech } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 import { Choice } from './Choice.tsx'
+import lessonCss from './lesson.module.css'
 
 /** How a lesson speaks: language, length, fingers, note names. */
 export function SpeechOptions({
@@ -16,7 +17,7 @@ export function SpeechOptions({
   const { speech, names } = settings
   const speak = (part: Partial<Speech>) => onChange({ ...settings, speech: { ...speech, ...part } })
   return (
-    <div className="speech-options">
+    <div className={lessonCss['speech-options']}>
       <Choice
         label={t('lesson.language')}
         value={speech.language}

@@ -1,5 +1,6 @@
 import { countText, stepSentences, type Lesson } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
+import css from './StepView.module.css'
 
 /** One step large: its measure, its count, what is done in words. */
 export function StepView({ lesson, index }: { lesson: Lesson; index: number }) {
@@ -9,17 +10,17 @@ export function StepView({ lesson, index }: { lesson: Lesson; index: number }) {
   const own = script.find((s) => s.measure === step.measure)
   return (
     <section
-      className="teach-step"
+      className={css['teach-step']}
       tabIndex={0}
       aria-label={t('teach.stepsOf')}
       aria-live="polite"
       data-testid="step"
     >
-      <div className="teach-where">
+      <div className={css['teach-where']}>
         <h2>{own?.title}</h2>
         <span>{t('teach.where', { step: index + 1, count: steps.length })}</span>
       </div>
-      <div className="teach-count" data-testid="count">
+      <div className={css['teach-count']} data-testid="count">
         {countText(step.count, phrasing.words)}
       </div>
       <ul>

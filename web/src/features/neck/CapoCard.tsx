@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'
+import neckCss from './neck.module.css'
 
 /** Where a capo leaves little neck. Common practice, no source. */
 const HIGHEST_CAPO = 7
@@ -27,7 +28,7 @@ export function CapoCard({ instrument }: { instrument: ReturnType<typeof useInst
     Math.round(fretFromNut(scaleLength, capo + 4) - fretFromNut(scaleLength, capo + 1))
   const capos = Array.from({ length: Math.min(highestCapo(kind), 11) + 1 }, (_, i) => i)
   return (
-    <section className="card-sheet" aria-label={t('card.name.capo')}>
+    <section className={neckCss['card-sheet']} aria-label={t('card.name.capo')}>
       <TextInput
         maw={420}
         label={t('card.capo.shapes')}
@@ -37,7 +38,7 @@ export function CapoCard({ instrument }: { instrument: ReturnType<typeof useInst
           set({ shapes: event.currentTarget.value })
         }}
       />
-      <table className="card-table" data-testid="capo-table">
+      <table className={neckCss['card-table']} data-testid="capo-table">
         <thead>
           <tr>
             <th>{t('instrument.capo')}</th>

@@ -5,6 +5,7 @@ import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { LongNeck, type NeckMark } from '../../score/neck/LongNeck.tsx'
 import { useNames } from '../../ui/names/useNames.ts'
 import { player } from '../../score/playback/player.ts'
+import neckCss from './neck.module.css'
 
 /** Divisions that are shown on the neck: the ones that ring well. */
 const SHOWN_PARTS = 5
@@ -25,9 +26,9 @@ export function HarmonicsMap({ instrument }: { instrument: ReturnType<typeof use
   const rows = HARMONICS.filter((h) => h.parts <= SHOWN_PARTS && h.at < 12.5)
   const strings = setup.tuning.map((_, i) => setup.tuning.length - i)
   return (
-    <section className="card-sheet" aria-label={t('card.name.harmonics')}>
+    <section className={neckCss['card-sheet']} aria-label={t('card.name.harmonics')}>
       <LongNeck setup={setup} marks={marks} upTo={12} label={t('card.harmonics.label')} />
-      <table className="card-table" data-testid="harmonics-table">
+      <table className={neckCss['card-table']} data-testid="harmonics-table">
         <thead>
           <tr>
             <th>{t('card.harmonics.touch')}</th>

@@ -7,6 +7,7 @@ import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
 import { hearShape } from '../../score/playback/playShape.ts'
+import neckCss from './neck.module.css'
 
 const COMMON = ['C', 'A', 'G', 'E', 'D', 'F', 'Am', 'Em', 'Dm', 'B7', 'E7', 'A7', 'D7', 'G7', 'C7'] as const
 
@@ -17,7 +18,7 @@ export function RootsCard({ instrument }: { instrument: ReturnType<typeof useIns
   const groups = useMemo(() => byBassString(setup), [setup])
   const names = useNames()
   return (
-    <section className="card-sheet" aria-label={t('card.name.roots')}>
+    <section className={neckCss['card-sheet']} aria-label={t('card.name.roots')}>
       <p className="soft">{t('card.roots.hint')}</p>
       {groups.map(({ string, shapes }) => (
         <div key={string} className="zone">

@@ -23,6 +23,7 @@ import { LongNeck, type NeckMark } from '../../score/neck/LongNeck.tsx'
 import { useNames } from '../../ui/names/useNames.ts'
 import { player } from '../../score/playback/player.ts'
 import { usePrefs } from '../../state/prefs.ts'
+import neckCss from './neck.module.css'
 
 const SCALE_NAMES = Object.keys(SCALES) as ScaleName[]
 const ARPEGGIO = 'arpeggio'
@@ -75,7 +76,7 @@ export function ScaleMap({ instrument }: { instrument: ReturnType<typeof useInst
           }),
         )
   return (
-    <section className="card-sheet" aria-label={t('card.name.scale')}>
+    <section className={neckCss['card-sheet']} aria-label={t('card.name.scale')}>
       <Group gap="xs" align="flex-start">
         <TextInput
           w={110}

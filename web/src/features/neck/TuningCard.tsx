@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'
 import { player } from '../../score/playback/player.ts'
+import neckCss from './neck.module.css'
 
 /** Each string's pitch, its interval to the next, and the way there from the usual tuning. */
 export function TuningCard({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
@@ -19,8 +20,8 @@ export function TuningCard({ instrument }: { instrument: ReturnType<typeof useIn
   )[0]
   const strings = setup.tuning.map((_, i) => setup.tuning.length - i)
   return (
-    <section className="card-sheet" aria-label={t('card.name.tuning')}>
-      <table className="card-table" data-testid="tuning-table">
+    <section className={neckCss['card-sheet']} aria-label={t('card.name.tuning')}>
+      <table className={neckCss['card-table']} data-testid="tuning-table">
         <thead>
           <tr>
             <th>{t('shapes.column.string')}</th>

@@ -15,6 +15,7 @@ import type { PlayerRow } from '../../state/db.ts'
 import { removePlayer, savePlayer } from '../../state/players.ts'
 import { StretchTest } from './StretchTest.tsx'
 import { errorWords } from '../../workers/errorWords.ts'
+import css from './PlayerForm.module.css'
 
 const PAIRS = ['12', '23', '34', '13', '24', '14'] as const
 
@@ -60,9 +61,9 @@ export function PlayerForm({ row, onDone }: { row: PlayerRow; onDone: () => void
           value={draft.name}
           onChange={(event) => change({ name: event.currentTarget.value })}
         />
-        <h3 className="form-head">{t('settings.spans')}</h3>
+        <h3 className={css['form-head']}>{t('settings.spans')}</h3>
         <p className="soft">{t('settings.spansHint')}</p>
-        <div className="spans">
+        <div className={css.spans}>
           {PAIRS.map((pair) => (
             <NumberInput
               key={pair}
@@ -78,7 +79,7 @@ export function PlayerForm({ row, onDone }: { row: PlayerRow; onDone: () => void
           {t(testing ? 'settings.testClose' : 'settings.test')}
         </Button>
         {testing ? <StretchTest onMeasured={(widest) => change({ spans: scaledSpans(widest) })} /> : null}
-        <h3 className="form-head">{t('settings.techniques')}</h3>
+        <h3 className={css['form-head']}>{t('settings.techniques')}</h3>
         <Group>
           {(['barre', 'littleFinger', 'thumbOver'] as const).map((k) => (
             <Checkbox
@@ -108,7 +109,7 @@ export function PlayerForm({ row, onDone }: { row: PlayerRow; onDone: () => void
           />
         </Group>
         {fault ? (
-          <p role="alert" className="form-fault">
+          <p role="alert" className={css['form-fault']}>
             {fault}
           </p>
         ) : null}

@@ -2,6 +2,7 @@ import { ADULT_SPANS, fingerFromNut, GUITAR, guitarSetup } from '@velvet-porch/c
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { LongNeck, type NeckMark } from '../../score/neck/LongNeck.tsx'
+import css from './StretchTest.module.css'
 
 /** Where the index finger may stand so that the little finger reaches three frets on: the lower, the wider. */
 const INDEX_FRETS = [1, 2, 3, 4, 5, 7, 9] as const
@@ -28,7 +29,7 @@ export function StretchTest({ onMeasured }: { onMeasured: (widestMm: number) => 
     <div className="stretch-test" data-testid="stretch-test">
       <p>{t('settings.stretchText')}</p>
       <LongNeck setup={guitarSetup()} marks={marks} upTo={12} label={t('settings.stretchNeck')} />
-      <div className="stretch-choices">
+      <div className={css['stretch-choices']}>
         {INDEX_FRETS.map((fret) => (
           <button
             key={fret}

@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
 import { Moves } from './Moves.tsx'
+import css from './Compare.module.css'
 
 interface Held {
   readonly shape: Shape
@@ -39,8 +40,8 @@ export function Compare({
   const { t } = useTranslation()
   const names = useNames()
   return (
-    <section className="compare" aria-label={t('shapes.compare')}>
-      <div className="compare-head">
+    <section className={css.compare} aria-label={t('shapes.compare')}>
+      <div className={css['compare-head']}>
         <h3>{t('shapes.fromTo', { from: names.chord(from.chord), to: names.chord(to.chord) })}</h3>
         <CloseButton aria-label={t('shapes.compareClose')} onClick={onClose} />
       </div>
@@ -62,7 +63,7 @@ function TheWay({ setup, from, to }: { setup: Setup; from: Held; to: Held }) {
   const best = bestPair(setup, everyWay(setup, from.shape), everyWay(setup, to.shape))
   return (
     <>
-      <div className="compare-boxes">
+      <div className={css['compare-boxes']}>
         <ChordBox setup={setup} frets={from.shape.frets} fingers={from.shape.fingers} chord={from.chord} />
         <span aria-hidden>→</span>
         <ChordBox setup={setup} frets={to.shape.frets} fingers={to.shape.fingers} chord={to.chord} />

@@ -25,6 +25,8 @@ import { useFound } from './shapesWork.ts'
 import { useShapeFilters } from './useShapeFilters.ts'
 import { ShapeFilterTools } from './ShapeFilterTools.tsx'
 import { hearShape } from '../../score/playback/playShape.ts'
+import css from './FindShapes.module.css'
+import shapesCss from './shapes.module.css'
 
 /** A chord typed, its shapes by part of the neck, one of them explained. */
 export function FindShapes({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
@@ -58,9 +60,9 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   return (
     <div className="shapes">
       <div className="shapes-main">
-        <div className="shapes-ask">
+        <div className={css['shapes-ask']}>
           <TextInput
-            className="chord-input"
+            className={shapesCss['chord-input']}
             size="lg"
             label={t('shapes.chord')}
             value={draft}
@@ -74,7 +76,7 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
           <ShapeFilterTools state={wishState} set={set} />
         </div>
         {chord ? (
-          <p className="shapes-says" data-testid="shapes-says">
+          <p className={css['shapes-says']} data-testid="shapes-says">
             {t('shapes.says', { chord: names.chord(chord), count: found.data?.considered ?? 0 })}
             {capo > 0
               ? ` ${t('shapes.asShape', { capo, shape: names.chord(transposeChord(chord, -capo, false)) })}`
@@ -161,7 +163,7 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
           </Button>
         ) : null}
       </div>
-      <aside className="shapes-side">
+      <aside className={shapesCss['shapes-side']}>
         {shape && chord ? (
           <>
             <ShapeDetails
@@ -235,7 +237,12 @@ function ShapeRow({
             <ChordBox setup={setup} frets={shape.frets} fingers={shape.fingers} chord={chord} />
           </button>
           {i === 0 && row.variants.length > 0 ? (
-            <button type="button" className="shape-more" aria-expanded={open} onClick={() => onOpen(!open)}>
+            <button
+              type="button"
+              className={css['shape-more']}
+              aria-expanded={open}
+              onClick={() => onOpen(!open)}
+            >
               {open ? t('shapes.fold') : t('shapes.variants', { count: row.variants.length })}
             </button>
           ) : null}

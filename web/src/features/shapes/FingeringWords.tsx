@@ -1,5 +1,6 @@
 import type { FingeringReason } from '@velvet-porch/core/hand'
 import { useTranslation } from 'react-i18next'
+import css from './FingeringWords.module.css'
 
 /** How many reasons for and against are said. */
 const SAID = 3
@@ -15,7 +16,7 @@ export function FingeringWords({ reasons }: { reasons: readonly FingeringReason[
   const words = (list: readonly FingeringReason[]) =>
     list.map((r) => t(`fingering.${r.feature}`, { n: r.amount })).join(', ')
   return (
-    <span className="fingering-words">
+    <span className={css['fingering-words']}>
       {against.length > 0 ? t('fingering.against', { reasons: words(against) }) : t('fingering.easy')}
       {inFavour.length > 0 ? ` ${t('fingering.inFavour', { reasons: words(inFavour) })}` : ''}
     </span>

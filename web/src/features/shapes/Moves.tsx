@@ -1,6 +1,7 @@
 import type { ChordChange } from '@velvet-porch/core/chords'
 import type { FingerSpan } from '@velvet-porch/core/hand'
 import { useTranslation } from 'react-i18next'
+import css from './Moves.module.css'
 
 /** What each finger does between two shapes, with its way in mm. */
 export function Moves({ change }: { change: ChordChange }) {
@@ -13,7 +14,7 @@ export function Moves({ change }: { change: ChordChange }) {
   }
   if (change.moves.length === 0) return <p className="soft">{t('shapes.move.none')}</p>
   return (
-    <ul className="moves">
+    <ul className={css.moves}>
       {change.moves.map((m) => (
         <li key={m.finger}>
           <b>{m.finger}</b>{' '}

@@ -11,6 +11,8 @@ import { LongNeck, type NeckMark } from '../../score/neck/LongNeck.tsx'
 import { useNames } from '../../ui/names/useNames.ts'
 import { player } from '../../score/playback/player.ts'
 import { ShapeDetails } from './ShapeDetails.tsx'
+import css from './NameGrip.module.css'
+import shapesCss from './shapes.module.css'
 
 /** Places put on the neck, and what they are called. */
 export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
@@ -61,7 +63,7 @@ export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInst
         <div data-testid="names" aria-live="polite">
           {called.length > 0 ? (
             <>
-              <h2 className="grip-name">
+              <h2 className={css['grip-name']}>
                 {names.chord(called[0]!.shape)}
                 {called[0]!.shape.root.step !== called[0]!.sounding.root.step ||
                 called[0]!.shape.root.alter !== called[0]!.sounding.root.alter ? (
@@ -80,14 +82,16 @@ export function NameGrip({ instrument }: { instrument: ReturnType<typeof useInst
               ) : null}
             </>
           ) : (
-            <h2 className="grip-name">{t(frets.every((f) => f === null) ? 'name.empty' : 'name.none')}</h2>
+            <h2 className={css['grip-name']}>
+              {t(frets.every((f) => f === null) ? 'name.empty' : 'name.none')}
+            </h2>
           )}
           {frets.some((f) => f !== null) && !fingering ? <p role="alert">{t('name.noHand')}</p> : null}
         </div>
         <ClaimCheck setup={setup} place={last} />
         {last ? <SamePitch setup={setup} place={last} /> : null}
       </div>
-      <aside className="shapes-side">
+      <aside className={shapesCss['shapes-side']}>
         {shape && chord ? (
           <ShapeDetails key={frets.join()} setup={setup} kind={kind} shape={shape} chord={chord} />
         ) : null}
@@ -151,7 +155,7 @@ function ClaimCheck({ setup, place }: { setup: Setup; place: Place | undefined }
     return t(verdict.holds ? 'name.claim.holds' : 'name.claim.fails', { at, note })
   }
   return (
-    <div className="claim">
+    <div className={css.claim}>
       <TextInput
         w={220}
         label={t('name.claim.label')}
@@ -159,7 +163,11 @@ function ClaimCheck({ setup, place }: { setup: Setup; place: Place | undefined }
         value={text}
         onChange={(event) => setText(event.currentTarget.value)}
       />
-      <p data-testid="claim" aria-live="polite" className={verdict && !verdict.holds ? 'claim-wrong' : ''}>
+      <p
+        data-testid="claim"
+        aria-live="polite"
+        className={verdict && !verdict.holds ? css['claim-wrong'] : ''}
+      >
         {words()}
       </p>
     </div>

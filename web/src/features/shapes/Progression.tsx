@@ -14,6 +14,8 @@ import { hearShape } from '../../score/playback/playShape.ts'
 import { usePath } from './shapesWork.ts'
 import { useShapeFilters } from './useShapeFilters.ts'
 import { ShapeFilterTools } from './ShapeFilterTools.tsx'
+import css from './Progression.module.css'
+import shapesCss from './shapes.module.css'
 
 /** The most chords that a progression may have here. */
 const LONGEST = 64
@@ -53,10 +55,10 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
   const capo = fullCapo(setup) ?? 0
   const ways = steps.reduce((sum, s) => sum + (s.change?.mm ?? 0), 0)
   return (
-    <div className="progression">
+    <div className={css.progression}>
       <TextInput
         size="lg"
-        className="chord-input"
+        className={shapesCss['chord-input']}
         label={t('path.chords')}
         value={draft}
         spellCheck={false}
@@ -65,7 +67,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
           commit(event.currentTarget.value)
         }}
       />
-      <div className="path-lead">
+      <div className={css['path-lead']}>
         <span id="lead-label">{t('path.lead')}</span>
         <SegmentedControl
           aria-labelledby="lead-label"
@@ -90,7 +92,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
       {steps.length > 0 ? (
         <p data-testid="path-says">{t('path.says', { count: steps.length, mm: Math.round(ways) })}</p>
       ) : null}
-      <ol className="path">
+      <ol className={shapesCss.path}>
         {steps.map((s, i) => (
           <li key={i}>
             <button

@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
 import { hearShape } from '../../score/playback/playShape.ts'
 import { useSameNotes } from './shapesWork.ts'
+import css from './SameNotesList.module.css'
 
 /** Other grips for the same notes, the easiest first; looked for when opened. */
 export function SameNotesList({
@@ -31,7 +32,7 @@ export function SameNotesList({
       {groups.map(({ key, shapes }) => (
         <div key={key}>
           <p className="soft">{shapes.length > 0 ? t(`shapes.same.${key}`) : t(`shapes.same.${key}None`)}</p>
-          <div className="small-boxes">
+          <div className={css['small-boxes']}>
             {shapes.map((s) => (
               <button
                 key={s.frets.join()}

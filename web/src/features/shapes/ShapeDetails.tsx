@@ -37,6 +37,7 @@ import { FingeringWords } from './FingeringWords.tsx'
 import { pinShape } from '../../state/pinShape.ts'
 import { hearShape } from '../../score/playback/playShape.ts'
 import { SameNotesList } from './SameNotesList.tsx'
+import css from './ShapeDetails.module.css'
 
 interface Props {
   readonly setup: Setup
@@ -64,7 +65,7 @@ export function ShapeDetails({ setup, kind, shape, chord, onHold }: Props) {
   const { family } = shape
   return (
     <div className="shape-details">
-      <div className="shape-head">
+      <div className={css['shape-head']}>
         <ChordBox setup={setup} frets={shape.frets} fingers={fingers} chord={chord} size={1.35} />
         <div>
           <h2>{names.chord(capo > 0 ? transposeChord(chord, -capo, false) : chord)}</h2>
@@ -97,7 +98,7 @@ export function ShapeDetails({ setup, kind, shape, chord, onHold }: Props) {
         ) : null}
         {kind === 'guitar' ? <PinMenu setup={setup} shape={shape} fingers={fingers} chord={chord} /> : null}
       </Group>
-      <table className="string-table">
+      <table className={css['string-table']}>
         <thead>
           <tr>
             <th>{t('shapes.column.string')}</th>
@@ -123,7 +124,7 @@ export function ShapeDetails({ setup, kind, shape, chord, onHold }: Props) {
           })}
         </tbody>
       </table>
-      <ul className="shape-notes" data-testid="shape-notes">
+      <ul className={css['shape-notes']} data-testid="shape-notes">
         {barres.map((b) => (
           <li key={b.finger}>
             {t('shapes.barre', { finger: b.finger, fret: b.fret, top: b.top, low: b.low })}
@@ -143,7 +144,7 @@ export function ShapeDetails({ setup, kind, shape, chord, onHold }: Props) {
         <details className="reasons">
           <summary>{t('shapes.fingerings')}</summary>
           {fingerings.map((f) => (
-            <div key={f.fingers.join('')} className="fingering">
+            <div key={f.fingers.join('')} className={css.fingering}>
               <button
                 type="button"
                 aria-pressed={f.fingers.join() === fingers.join()}

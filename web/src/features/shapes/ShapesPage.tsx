@@ -7,6 +7,8 @@ import { setPrefs, usePrefs } from '../../state/prefs.ts'
 import { FindShapes } from './FindShapes.tsx'
 import { NameGrip } from './NameGrip.tsx'
 import { Progression } from './Progression.tsx'
+import css from './ShapesPage.module.css'
+import './shapes.module.css'
 
 const TASKS = ['find', 'name', 'path'] as const
 type Task = (typeof TASKS)[number]
@@ -29,7 +31,7 @@ export function ShapesPage() {
           value={task}
           onChange={(value) => instrument.set({ do: value })}
         />
-        <div className="reference-look">
+        <div className={css['reference-look']}>
           <SegmentedControl
             size="xs"
             aria-label={t('shapes.labels')}

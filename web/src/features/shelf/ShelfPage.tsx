@@ -17,6 +17,8 @@ import { ShelfTable } from './ShelfTable.tsx'
 import { useArrive } from './useArrive.ts'
 import { useFileDrop } from './useFileDrop.ts'
 import { WaysIn } from './WaysIn.tsx'
+import css from './ShelfPage.module.css'
+import shelfCss from './shelf.module.css'
 
 /** Eight empty measures to be written on. */
 const blankPage = (title: string) =>
@@ -72,8 +74,8 @@ export function ShelfPage() {
     />
   )
   return (
-    <div className="shelf">
-      {dropping ? <div className="drop-veil">{t('shelf.drop')}</div> : null}
+    <div className={css.shelf}>
+      {dropping ? <div className={css['drop-veil']}>{t('shelf.drop')}</div> : null}
       <input
         ref={picker}
         type="file"
@@ -88,7 +90,7 @@ export function ShelfPage() {
         }}
       />
       {empty ? (
-        <section className="shelf-empty">
+        <section className={css['shelf-empty']}>
           <Title order={1}>{t('shelf.emptyTitle')}</Title>
           <Text my="md" maw={520} mx="auto" c="dimmed">
             {t('shelf.emptyText')}
@@ -105,7 +107,7 @@ export function ShelfPage() {
               <Title order={1}>{t('shelf.title')}</Title>
               <Text c="dimmed">
                 {rows ? t('shelf.count', { count: rows.length }) : t('shelf.subtitle')}{' '}
-                <span className="wide-only">· {t('shelf.dropHint')}</span>
+                <span className={shelfCss['wide-only']}>· {t('shelf.dropHint')}</span>
               </Text>
             </div>
             {ways}

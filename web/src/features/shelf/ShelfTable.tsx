@@ -10,6 +10,8 @@ import { tuneFile } from '../../state/backup.ts'
 import type { ShelfRow } from '../../state/db.ts'
 import { change } from '../../state/documents.ts'
 import { duplicateTune, putBack, removeTune } from '../../state/shelf.ts'
+import css from './ShelfTable.module.css'
+import shelfCss from './shelf.module.css'
 
 /** A long shelf shows its newest tunes first and the rest on request. */
 const SHOWN_AT_FIRST = 60
@@ -47,16 +49,16 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
   }
   return (
     <>
-      <Table className="shelf-table" verticalSpacing={6} highlightOnHover>
+      <Table className={css['shelf-table']} verticalSpacing={6} highlightOnHover>
         <Table.Thead>
           <Table.Tr>
             <Table.Th>{t('shelf.columns.title')}</Table.Th>
-            <Table.Th className="wide-only">{t('shelf.columns.key')}</Table.Th>
-            <Table.Th className="wide-only">{t('shelf.columns.metre')}</Table.Th>
-            <Table.Th className="wide-only" ta="right">
+            <Table.Th className={shelfCss['wide-only']}>{t('shelf.columns.key')}</Table.Th>
+            <Table.Th className={shelfCss['wide-only']}>{t('shelf.columns.metre')}</Table.Th>
+            <Table.Th className={shelfCss['wide-only']} ta="right">
               {t('shelf.columns.measures')}
             </Table.Th>
-            <Table.Th className="wide-only">{t('shelf.columns.changed')}</Table.Th>
+            <Table.Th className={shelfCss['wide-only']}>{t('shelf.columns.changed')}</Table.Th>
             <Table.Th aria-hidden />
           </Table.Tr>
         </Table.Thead>
@@ -69,12 +71,12 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                   <span style={{ color: 'var(--ink-soft)', fontSize: 13 }}>{row.composer}</span>
                 ) : null}
               </Table.Td>
-              <Table.Td className="wide-only">{names.shape(row.key)}</Table.Td>
-              <Table.Td className="wide-only">{row.metre}</Table.Td>
-              <Table.Td className="wide-only" ta="right">
+              <Table.Td className={shelfCss['wide-only']}>{names.shape(row.key)}</Table.Td>
+              <Table.Td className={shelfCss['wide-only']}>{row.metre}</Table.Td>
+              <Table.Td className={shelfCss['wide-only']} ta="right">
                 {row.measures}
               </Table.Td>
-              <Table.Td className="wide-only">{when.format(row.changedAt)}</Table.Td>
+              <Table.Td className={shelfCss['wide-only']}>{when.format(row.changedAt)}</Table.Td>
               <Table.Td ta="right">
                 <Menu position="bottom-end">
                   <Menu.Target>

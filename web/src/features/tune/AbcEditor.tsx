@@ -5,6 +5,7 @@ import { Annotation, EditorState } from '@codemirror/state'
 import { EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view'
 import type { Problem } from '@velvet-porch/core/input'
 import { useEffect, useImperativeHandle, useRef, type Ref } from 'react'
+import css from './AbcEditor.module.css'
 
 export interface AbcEditorHandle {
   goTo: (line: number, column: number) => void
@@ -89,5 +90,5 @@ export function AbcEditor({ text, label, problems, words, onText, handle }: Prop
       editor.focus()
     },
   }))
-  return <div ref={host} className="tune-editor" />
+  return <div ref={host} className={css['tune-editor']} />
 }

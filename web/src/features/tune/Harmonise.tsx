@@ -10,6 +10,7 @@ import { useNames } from '../../ui/names/useNames.ts'
 import { change } from '../../state/documents.ts'
 import { harmoniseInWorker } from '../../workers/benchWorker.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'
+import css from './Harmonise.module.css'
 
 interface Props {
   readonly tune: TuneDoc
@@ -83,7 +84,7 @@ export function Harmonise({ tune, text, spans, onText }: Props) {
                     {t('tune.takeChords')}
                   </Button>
                 </Group>
-                <p className="harmony-line">{line(candidate)}</p>
+                <p className={css['harmony-line']}>{line(candidate)}</p>
                 <Text size="xs" c="dimmed">
                   {t('tune.holds', { share: Math.round(candidate.holds * 100) })}
                 </Text>

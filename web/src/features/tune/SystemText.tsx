@@ -1,6 +1,7 @@
 import { Button, Textarea } from '@mantine/core'
 import { memo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import css from './SystemText.module.css'
 
 /** A part of the text with what stands around it. */
 export interface TextPart {
@@ -28,7 +29,7 @@ export const SystemText = memo(function SystemText({ from, to, number, partOf, o
   if (!part) {
     return (
       <Button
-        className="system-text-button no-print"
+        className={`${css['system-text-button']} no-print`}
         size="compact-xs"
         h={24}
         variant="subtle"
@@ -42,7 +43,7 @@ export const SystemText = memo(function SystemText({ from, to, number, partOf, o
   }
   return (
     <Textarea
-      className="system-text no-print"
+      className={`${css['system-text']} no-print`}
       aria-label={t('tune.systemLabel', { number })}
       autosize
       autoFocus

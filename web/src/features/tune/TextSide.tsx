@@ -10,6 +10,7 @@ import { AbcEditor, type AbcEditorHandle } from './AbcEditor.tsx'
 import { Departures } from './Departures.tsx'
 import { Harmonise } from './Harmonise.tsx'
 import type { AbcText } from './useAbcText.ts'
+import css from './TextSide.module.css'
 
 interface Props {
   readonly tune: TuneDoc
@@ -32,7 +33,7 @@ export function TextSide({ tune, abc, editor, onPosition }: Props) {
   )
   const trouble = problems.filter((p) => p.severity !== 'note').length
   return (
-    <aside className="tune-side">
+    <aside className={css['tune-side']}>
       <Group justify="space-between">
         <Text fw={600}>{t('tune.text')}</Text>
         {trouble > 0 ? (

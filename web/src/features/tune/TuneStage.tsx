@@ -19,6 +19,7 @@ import { useSystemText } from './useSystemText.tsx'
 import { useTuneActions } from './useTuneActions.ts'
 import { TuneHead } from './TuneHead.tsx'
 import { TextSide } from './TextSide.tsx'
+import css from './TuneStage.module.css'
 
 const StaffWriteBar = lazy(async () => ({
   default: (await import('../../score/edit/StaffWriteBar.tsx')).StaffWriteBar,
@@ -68,7 +69,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const under = useSystemText(shown, abc, model.numbers)
   useTuneActions(tune.id, toggle)
   return (
-    <div className="tune-stage">
+    <div className={css['tune-stage']}>
       <div style={{ overflow: 'auto' }}>
         <div className="bench-head">
           <TuneHead

@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { BarPopover } from './BarPopover.tsx'
 import { listenToKeys, offersMidi, type MidiKeys } from './midiKeys.ts'
+import css from './KeysPanel.module.css'
 
 /** Lowest key and number of keys of the keyboard on the screen. */
 const LOWEST: Midi = 55
@@ -55,7 +56,7 @@ function Keys({ tuneKey, onPitch }: { tuneKey: Key; onPitch: (pitch: Pitch) => v
           {t('write.keys.listen')}
         </Button>
       )}
-      <div className="keyboard" role="group" aria-label={t('write.keys.screen')}>
+      <div className={css.keyboard} role="group" aria-label={t('write.keys.screen')}>
         {keys.map((p) => {
           const name = names.note(p) + String(p.octave)
           return (

@@ -16,6 +16,7 @@ import {
   STROKES,
 } from './noteEdits.ts'
 import type { NoteWriting } from './targets.ts'
+import css from './NoteTools.module.css'
 
 interface Props extends NoteWriting {
   readonly notes: readonly TabNote[]
@@ -44,7 +45,7 @@ export function NoteTools({ notes, strings, melody, onTargets, onRestring, onMel
         </Tooltip>
       ))}
       <ExpressionMenu notes={notes} onTargets={onTargets} />
-      <span className="write-part">{t('write.finger')}</span>
+      <span className={css['write-part']}>{t('write.finger')}</span>
       {LEFT_FINGERS.map((f) => (
         <Button
           key={f}
@@ -58,7 +59,7 @@ export function NoteTools({ notes, strings, melody, onTargets, onRestring, onMel
           {f}
         </Button>
       ))}
-      <span className="write-part">{t('write.pick')}</span>
+      <span className={css['write-part']}>{t('write.pick')}</span>
       {[...PICKS, ...STROKES].map((s) => (
         <Button
           key={s}
@@ -72,7 +73,7 @@ export function NoteTools({ notes, strings, melody, onTargets, onRestring, onMel
           {s === 'down' ? '⊓' : s === 'up' ? '∨' : s}
         </Button>
       ))}
-      <span className="write-part">{t('write.string')}</span>
+      <span className={css['write-part']}>{t('write.string')}</span>
       {([-1, 1] as const).map((by) => (
         <Button
           key={by}

@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import type { Writing } from './useWriting.ts'
+import css from './PlacesRowField.module.css'
 
 /** Places in a row: the string once, then its frets; read as they are typed, written with Enter in one step. */
 export function PlacesRowField({
@@ -54,7 +55,7 @@ export function PlacesRowField({
     })
   return (
     <form
-      className="places-row"
+      className={css['places-row']}
       onSubmit={(e) => {
         e.preventDefault()
         void write()

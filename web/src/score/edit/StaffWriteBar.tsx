@@ -15,6 +15,7 @@ import { TapRhythm } from './TapRhythm.tsx'
 import { useStaffActions, useStaffPen, type StaffPen } from './useStaffActions.ts'
 import { byHalf, bySteps } from './staffPitch.ts'
 import type { Writing } from './useWriting.ts'
+import editCss from './edit.module.css'
 
 interface Props {
   readonly model: SheetModel
@@ -40,7 +41,7 @@ export function StaffWriteBar({ model, writing, marked }: Props) {
       }`
     : t('write.staffStart')
   return (
-    <div className="write-bar" data-testid="write-bar">
+    <div className={editCss['write-bar']} data-testid="write-bar">
       <Group gap={8} wrap="wrap">
         <PenTools ticks={pen.ticks} onTicks={staff.value} />
         <MeasureMenu tune={model.tune} doc={undefined} range={range} numbers={model.numbers} run={run} />
@@ -50,7 +51,7 @@ export function StaffWriteBar({ model, writing, marked }: Props) {
         <CloseButton ml="auto" aria-label={t('write.close')} onClick={() => setOn(false)} />
       </Group>
       <Group gap={4} mt={6} wrap="wrap" role="toolbar" aria-label={t('write.note')}>
-        <span className="write-where" role="status">
+        <span className={editCss['write-where']} role="status">
           {place}
         </span>
         {at ? <PitchTools staff={staff} run={run} /> : null}

@@ -19,6 +19,7 @@ import { TapRhythm } from './TapRhythm.tsx'
 import { useNoteWriting } from './targets.ts'
 import { useTabActions } from './useTabActions.ts'
 import type { Writing } from './useWriting.ts'
+import editCss from './edit.module.css'
 
 interface Props {
   readonly model: SheetModel
@@ -55,7 +56,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
   useTabActions(model, doc, writing, range, noteWriting, onArrange)
   const role = cell && !note ? likelyRole(model, cell) : undefined
   return (
-    <div className="write-bar" data-testid="write-bar">
+    <div className={editCss['write-bar']} data-testid="write-bar">
       <Group gap={8} wrap="wrap">
         <PenTools
           ticks={note?.dur.ticks ?? pen.ticks}
@@ -107,7 +108,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
         <CloseButton ml="auto" aria-label={t('write.close')} onClick={() => setOn(false)} />
       </Group>
       <Group gap={4} mt={6} wrap="wrap" role="toolbar" aria-label={t('write.note')}>
-        <span className="write-where" role="status">
+        <span className={editCss['write-where']} role="status">
           {choosing && range ? t('write.meant', { count: notes.length }) : where(t, model, cell, note)}
         </span>
         <TargetSelect

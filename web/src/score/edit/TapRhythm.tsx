@@ -16,6 +16,7 @@ import { useNames } from '../../ui/names/useNames.ts'
 import { player } from '../playback/player.ts'
 import { BarPopover } from './BarPopover.tsx'
 import { lengthSign } from './values.ts'
+import css from './TapRhythm.module.css'
 
 /** Shortest lengths that taps are set on. */
 const GRIDS = { eighth: QUARTER / 2, sixteenth: QUARTER / 4 } as const
@@ -123,7 +124,7 @@ function Tapping({
       >
         {t('write.tap.here')}
       </Button>
-      <ol className="taps" aria-label={t('write.tap.heard')} aria-live="polite">
+      <ol className={css.taps} aria-label={t('write.tap.heard')} aria-live="polite">
         {lengths.map((length, i) => (
           <li key={i} title={t('write.tap.late', { ms: Math.round(offBy[i + 1]! * 1000) })}>
             <strong>{notes[i] ? names.note(notes[i].pitch) : '–'}</strong> {lengthSign(length)}

@@ -10,6 +10,8 @@ import {
 import { useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
+import css from './LongNeck.module.css'
+import neckCss from './neck.module.css'
 
 /** A mark on the neck. `at` moves it off its fret (harmonics); frets count from the capo. */
 export interface NeckMark extends Place {
@@ -58,7 +60,7 @@ export function LongNeck({ setup, marks, bands = [], upTo = 15, onPlace, label }
   const wireX = (string: number, fret: number) =>
     x(fretFromNut(scaleLength, fretOnNeck(setup, { string, fret })))
   return (
-    <div ref={ref} className="long-neck">
+    <div ref={ref} className={css['long-neck']}>
       <svg width={width} height={height} role="group" aria-label={label}>
         <g aria-hidden>
           {bands.map((fret) => {
@@ -69,7 +71,7 @@ export function LongNeck({ setup, marks, bands = [], upTo = 15, onPlace, label }
             return (
               <rect
                 key={fret}
-                className="neck-band"
+                className={css['neck-band']}
                 x={Math.min(edge, open ? x(0) : to)}
                 width={Math.abs((open ? x(0) : to) - edge)}
                 y={TOP}
@@ -88,7 +90,7 @@ export function LongNeck({ setup, marks, bands = [], upTo = 15, onPlace, label }
                 strokeWidth={f === 0 ? 5 : 1.6}
               />
               {f > capo ? (
-                <text x={x(fingerFromNut(scaleLength, f))} y={14} className="fret-number">
+                <text x={x(fingerFromNut(scaleLength, f))} y={14} className={css['fret-number']}>
                   {f - capo}
                 </text>
               ) : null}
@@ -152,12 +154,12 @@ function Mark({ mark, cx, cy }: { mark: NeckMark; cx: number; cy: number }) {
   const { look, label } = mark
   if (look === 'silent')
     return (
-      <text x={cx} y={cy + 5} className="mark-silent">
+      <text x={cx} y={cy + 5} className={css['mark-silent']}>
         ×
       </text>
     )
   return (
-    <g className={`neck-mark ${look}`} pointerEvents="none">
+    <g className={`${css['neck-mark']} ${look}`} pointerEvents="none">
       {look === 'touch' ? (
         <rect x={cx - 8} y={cy - 8} width={16} height={16} transform={`rotate(45 ${cx} ${cy})`} />
       ) : (
@@ -224,7 +226,7 @@ function Places({
           return (
             <rect
               key={`${string}.${fret}`}
-              className="hit"
+              className={neckCss.hit}
               x={placeX(string, fret) - 12}
               y={y(string) - 13}
               width={24}

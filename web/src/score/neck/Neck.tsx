@@ -10,6 +10,7 @@ import { NeckFingers } from './NeckFingers.tsx'
 import { NeckPlaces } from './NeckPlaces.tsx'
 import { NeckStrip } from './NeckStrip.tsx'
 import { neckView } from './neckView.ts'
+import css from './Neck.module.css'
 
 interface Props {
   readonly setup: Setup
@@ -26,7 +27,7 @@ export function Neck({ setup, hand, plucked, onHear }: Props) {
   const { ref, height, width } = useElementSize<HTMLDivElement>()
   const view = neckView(setup, hand?.now.position ?? 1, { width, height })
   return (
-    <div className="neck-wrap">
+    <div className={css['neck-wrap']}>
       <div ref={ref} style={{ minHeight: 0, overflow: 'hidden' }}>
         <svg width={width} height={height} role="group" aria-label={t('neck.label')} data-testid="neck">
           <NeckBoard view={view} />

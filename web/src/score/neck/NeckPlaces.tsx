@@ -3,6 +3,7 @@ import { useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import type { NeckView } from './neckView.ts'
+import neckCss from './neck.module.css'
 
 interface Props {
   readonly setup: Setup
@@ -48,7 +49,7 @@ export function NeckPlaces({ setup, view, onHear }: Props) {
               key={`${s}.${f}`}
               {...view.place(s, f)}
               r={12}
-              className="hit"
+              className={neckCss.hit}
               role="button"
               data-place={`${s}.${f}`}
               tabIndex={s === here.string && f === here.fret ? 0 : -1}

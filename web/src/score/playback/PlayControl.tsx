@@ -4,6 +4,7 @@ import { useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import { player } from './player.ts'
+import css from './PlayControl.module.css'
 
 interface Props {
   readonly onToggle: () => void
@@ -20,9 +21,9 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
   const state = useSyncExternalStore(player.subscribe, player.snapshot)
   const [open, setOpen] = useState(false)
   return (
-    <div className="play no-print">
+    <div className={`${css.play} no-print`}>
       {open ? (
-        <div className="play-more" role="group" aria-label={t('play.more')}>
+        <div className={css['play-more']} role="group" aria-label={t('play.more')}>
           <Text size="sm" id="tempo-label">
             {t('play.tempo')} · {t('play.percent', { n: Math.round(state.tempo * 100) })}
           </Text>
@@ -84,7 +85,7 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
         </div>
       ) : null}
       <button
-        className="play-side"
+        className={css['play-side']}
         aria-expanded={open}
         aria-label={t('play.more')}
         onClick={() => setOpen(!open)}
@@ -92,7 +93,7 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
         <IconChevronUp size={18} style={{ transform: open ? 'rotate(180deg)' : undefined }} />
       </button>
       <button
-        className="play-button"
+        className={css['play-button']}
         aria-label={t(state.playing ? 'play.stop' : 'play.play')}
         onClick={onToggle}
       >

@@ -1,6 +1,8 @@
 import type { PlacedMeasure } from '@velvet-porch/core/output/layout'
 import { STAFF_SCALE, tabY, type Rows } from './metrics.ts'
 import { METRE_WIDTH, type SheetModel } from './sheetModel.ts'
+import css from './BarLines.module.css'
+import sheetCss from './sheet.module.css'
 
 export function BarLines({
   model,
@@ -20,7 +22,13 @@ export function BarLines({
   const heavy = measure.barline === 'final' || measure.repeatEnd > 1
   const bottom = strings > 0 ? rows.tabBottom : rows.staffTop + 40 * STAFF_SCALE
   const line = (x: number, heavyLine = false) => (
-    <line className={heavyLine ? 'bar-heavy' : 'bar-line'} x1={x} x2={x} y1={rows.staffTop} y2={bottom} />
+    <line
+      className={heavyLine ? css['bar-heavy'] : sheetCss['bar-line']}
+      x1={x}
+      x2={x}
+      y1={rows.staffTop}
+      y2={bottom}
+    />
   )
   const start = placed.x + (first && placed.index === 0 ? METRE_WIDTH : 0)
   return (
@@ -58,7 +66,7 @@ export function Endings({ model, placed, rows }: { model: SheetModel; placed: Pl
   return (
     <g>
       <path
-        className="ending-line"
+        className={css['ending-line']}
         d={`M ${left} ${starts ? rows.top : 2} V 2 H ${placed.x + placed.width - 6}`}
       />
       {starts ? (

@@ -23,6 +23,7 @@ import type { SheetModel, SheetPosition } from './sheetModel.ts'
 import { SpokenPosition } from './SpokenPosition.tsx'
 import { SystemView, type Clicked } from './SystemView.tsx'
 import type { Lit, TabLayers } from './TabLayer.tsx'
+import css from './Sheet.module.css'
 
 export interface MarkedMeasures {
   readonly from: number
@@ -175,7 +176,7 @@ export function Sheet({
   }
   return (
     <div
-      className={printing ? undefined : runsOn ? 'sheet runs-on' : 'sheet'}
+      className={printing ? undefined : runsOn ? `sheet ${css['runs-on']}` : 'sheet'}
       tabIndex={onPosition ? 0 : undefined}
       role="group"
       aria-label={t('sheet.label', { title: model.tune.title })}
@@ -187,7 +188,7 @@ export function Sheet({
           {t('sheet.help')}
         </span>
       ) : null}
-      <div ref={ref} className="systems" style={zoom === 1 ? undefined : { zoom }} data-testid="systems">
+      <div ref={ref} className={css.systems} style={zoom === 1 ? undefined : { zoom }} data-testid="systems">
         {pages.map((page) => {
           const { system } = page
           const [first, last] = [system.measures[0]!.index, system.measures.at(-1)!.index]
@@ -213,7 +214,7 @@ export function Sheet({
           )
         })}
         <div
-          className="play-cursor"
+          className={css['play-cursor']}
           data-testid="play-cursor"
           style={{ position: 'absolute', width: 2, display: 'none', background: 'var(--rust)' }}
         />

@@ -4,6 +4,7 @@ import { drawStaff, musicFont } from './drawStaff.ts'
 import { queueDrawing } from './drawQueue.ts'
 import type { Rows } from './metrics.ts'
 import type { SystemPage } from './pages.ts'
+import css from './StaffLayer.module.css'
 
 /** The staff of one system. Drawn outside React, in turn with others. */
 export function StaffLayer({ page, width, rows }: { page: SystemPage; width: number; rows: Rows }) {
@@ -33,5 +34,5 @@ export function StaffLayer({ page, width, rows }: { page: SystemPage; width: num
       cancel()
     }
   }, [page, width, rows, arranged, octaveClef])
-  return <div ref={target} className="staff-ink" aria-hidden />
+  return <div ref={target} className={css['staff-ink']} aria-hidden />
 }

@@ -9,6 +9,7 @@ import type { SystemPage } from './pages.ts'
 import type { SheetPosition } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
 import { TabLayer, type TabLayers } from './TabLayer.tsx'
+import css from './SystemView.module.css'
 
 /** What a click hits besides its moment: a string of the tab, or (0) the staff, in steps below its top line. */
 export interface Clicked {
@@ -79,7 +80,7 @@ export const SystemView = memo(function SystemView({
   return (
     <div
       ref={useMergedRef(box, ref)}
-      className="system"
+      className={css.system}
       style={{ height, width }}
       data-system={system.index}
       onClick={pick}
@@ -93,7 +94,7 @@ export const SystemView = memo(function SystemView({
                   .map((m) => (
                     <rect
                       key={m.index}
-                      className="marked-measure"
+                      className={css['marked-measure']}
                       x={m.x}
                       y={rows.staffTop - 8}
                       width={m.width}
@@ -103,7 +104,7 @@ export const SystemView = memo(function SystemView({
               : null}
             {written && cell ? (
               <rect
-                className="pen-cell"
+                className={css['pen-cell']}
                 data-testid="pen-cell"
                 x={xAt(written, cell.tick, model.tune.measures[cell.measure]!.length) - 11}
                 y={cell.string === 0 ? rows.staffTop - 10 : tabY(rows, cell.string) - 8.5}
@@ -114,7 +115,7 @@ export const SystemView = memo(function SystemView({
             ) : null}
             {chosen && position && !(cell?.string === 0) ? (
               <rect
-                className="chosen-column"
+                className={css['chosen-column']}
                 x={xAt(chosen, position.tick, model.tune.measures[position.measure]!.length) - 9}
                 y={rows.staffTop - 10}
                 width={18}

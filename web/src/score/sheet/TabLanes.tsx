@@ -8,6 +8,7 @@ import { doubleStops } from './doubleStops.ts'
 import { LYRIC_GAP } from './metrics.ts'
 import { remarkLines } from './remarkLines.ts'
 import type { SheetModel } from './sheetModel.ts'
+import css from './TabLanes.module.css'
 
 /** The words under the staff, verse by verse; a hyphen stands between the syllables of a word. */
 export function Words({
@@ -21,7 +22,7 @@ export function Words({
 }) {
   return events.map((e) =>
     versesOf(e).map((syllable, verse) => (
-      <text key={`${e.id}.${verse}`} className="lyric" x={x(e.pos.tick) - 4} y={y + verse * LYRIC_GAP}>
+      <text key={`${e.id}.${verse}`} className={css.lyric} x={x(e.pos.tick) - 4} y={y + verse * LYRIC_GAP}>
         {syllable}
       </text>
     )),
@@ -44,7 +45,12 @@ export function Degrees({
   return readings.map((r) => {
     const degree = printed(r.degree) + (r.leadsTo ? `→${printed(r.leadsTo)}` : '')
     return (
-      <text key={r.start} className={r.outside ? 'degree outside' : 'degree'} x={x(r.start - start)} y={y}>
+      <text
+        key={r.start}
+        className={r.outside ? `${css.degree} outside` : css.degree}
+        x={x(r.start - start)}
+        y={y}
+      >
         {r.function === 'chord' ? degree : `(${degree})`}
         <title>
           {t(`sheet.function.${r.function}`)}
@@ -134,7 +140,7 @@ function PickSigns({ onset, x, y }: { onset: readonly TabNote[]; x: number; y: n
       ) : null}
       {stroke ? (
         <path
-          className="stroke-sign"
+          className={css['stroke-sign']}
           d={
             stroke === 'down'
               ? `M ${x - 4} ${lower} v -8 h 8 v 8`
@@ -182,7 +188,7 @@ export function Intervals({
   const { t } = useTranslation()
   const found = doubleStops(model, notes)
   return found.map(({ tick, interval }) => (
-    <text key={tick} className="interval" x={x(tick)} y={y}>
+    <text key={tick} className={css.interval} x={x(tick)} y={y}>
       {t(`sheet.intervalShort.${interval.number as 1}`)}
       <title>
         {t(`sheet.interval.${interval.quality}`, { number: t(`sheet.ordinal.${interval.number as 1}`) })}

@@ -26,6 +26,8 @@ import {
   VibratoSign,
 } from './TabSigns.tsx'
 import { say } from '../../texts/say.ts'
+import css from './TabLayer.module.css'
+import sheetCss from './sheet.module.css'
 
 export interface TabLayers {
   readonly fingers: boolean
@@ -86,10 +88,17 @@ export function TabLayer({
   return (
     <g>
       {Array.from({ length: strings }, (_, s) => (
-        <line key={s} className="tab-line" x1={0} x2={right} y1={tabY(rows, s + 1)} y2={tabY(rows, s + 1)} />
+        <line
+          key={s}
+          className={css['tab-line']}
+          x1={0}
+          x2={right}
+          y1={tabY(rows, s + 1)}
+          y2={tabY(rows, s + 1)}
+        />
       ))}
       {strings > 0 && system.head > 0 ? (
-        <line className="bar-line" x1={0.5} x2={0.5} y1={rows.staffTop} y2={rows.tabBottom} />
+        <line className={sheetCss['bar-line']} x1={0.5} x2={0.5} y1={rows.staffTop} y2={rows.tabBottom} />
       ) : null}
       {system.measures.map((placed, k) => (
         <MeasureLanes
@@ -137,11 +146,11 @@ function MeasureLanes({
   return (
     <g>
       {section?.name ? (
-        <text className="section-name" x={first ? 0 : placed.x + 4} y={12}>
+        <text className={css['section-name']} x={first ? 0 : placed.x + 4} y={12}>
           {section.name}
         </text>
       ) : null}
-      <text className="measure-number" x={first ? 2 : placed.x + 3} y={rows.staffTop - 6}>
+      <text className={css['measure-number']} x={first ? 2 : placed.x + 3} y={rows.staffTop - 6}>
         {model.numbers[placed.index] || ''}
       </text>
       {chords.map((h) => (
@@ -189,19 +198,19 @@ function MeasureLanes({
               width={2 * half + 2}
               height={14}
             />
-            <text className={`tab-fret ${n.role}`} x={at} y={y + 4.8} data-note={n.id}>
+            <text className={`${css['tab-fret']} ${n.role}`} x={at} y={y + 4.8} data-note={n.id}>
               {text}
               <title>{placeWords(t, name, n)}</title>
             </text>
             {n.palmMute && isTop(notes, n) ? (
-              <text className="join-letter" x={at} y={rows.tabTop - 8}>
+              <text className={sheetCss['join-letter']} x={at} y={rows.tabTop - 8}>
                 {t('sheet.palm')}
                 <title>{t('sheet.palmTitle')}</title>
               </text>
             ) : null}
             {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
             {n.fermata && isTop(notes, n) ? <FermataSign x={at} y={rows.tabTop - 10} /> : null}
-            {n.staccato ? <circle className="staccato" cx={at} cy={y - 9} r={1.7} /> : null}
+            {n.staccato ? <circle className={css.staccato} cx={at} cy={y - 9} r={1.7} /> : null}
             {said ? (
               <text className="expression" x={n.fermata ? at + 10 : at - 6} y={rows.tabTop - 9}>
                 {said}
@@ -211,7 +220,7 @@ function MeasureLanes({
             {n.bend ? <BendSign note={n} x={at + half + (layers.fingers ? 9 : 2)} y={y} /> : null}
             {n.damp ? <DampSign x={at + half + 3} y={y + 7} /> : null}
             {n.place.offsetCents ? (
-              <text className="join-letter" x={at - half - 4} y={y - 5}>
+              <text className={sheetCss['join-letter']} x={at - half - 4} y={y - 5}>
                 {n.place.offsetCents < 0 ? '↓' : '↑'}
                 <title>{t('sheet.offset', { cents: n.place.offsetCents })}</title>
               </text>
@@ -228,7 +237,11 @@ function MeasureLanes({
         )
       })}
       {ringsFrom(model, placed.index) ? (
-        <text className="join-letter left" x={x(notes[0]!.pos.tick) - 6} y={rows.tabTop - 13}>
+        <text
+          className={`${sheetCss['join-letter']} left`}
+          x={x(notes[0]!.pos.tick) - 6}
+          y={rows.tabTop - 13}
+        >
           {t('sheet.letRing')}
         </text>
       ) : null}

@@ -4,6 +4,8 @@ import { bendText } from '@velvet-porch/core/output'
 import { useTranslation } from 'react-i18next'
 import { tabY, type Rows } from './metrics.ts'
 import type { SheetModel } from './sheetModel.ts'
+import css from './TabSigns.module.css'
+import sheetCss from './sheet.module.css'
 
 const JOIN_SIGNS = { hammer: 'h', pull: 'p', slide: '', bend: '', release: 'r' } as const
 
@@ -36,17 +38,24 @@ export function Joins({
     if (kind === 'slide') {
       const way = to.place.fret > from.place.fret ? 3.5 : -3.5
       return (
-        <path key={to.id} className="join-sign" d={`M ${left + 1} ${y + way} L ${right - 1} ${y - way}`}>
+        <path
+          key={to.id}
+          className={css['join-sign']}
+          d={`M ${left + 1} ${y + way} L ${right - 1} ${y - way}`}
+        >
           <title>{title}</title>
         </path>
       )
     }
     return (
       <g key={to.id}>
-        <path className="join-sign" d={`M ${left - 3} ${y - 9} Q ${mid} ${y - 15} ${right + 3} ${y - 9}`}>
+        <path
+          className={css['join-sign']}
+          d={`M ${left - 3} ${y - 9} Q ${mid} ${y - 15} ${right + 3} ${y - 9}`}
+        >
           <title>{title}</title>
         </path>
-        <text className="join-letter" x={mid} y={y - 12}>
+        <text className={sheetCss['join-letter']} x={mid} y={y - 12}>
           {JOIN_SIGNS[kind]}
         </text>
       </g>
@@ -67,13 +76,13 @@ export function Graces({ note, right, y }: { note: TabNote; right: number; y: nu
   return (
     <>
       <rect
-        className="tab-halo"
+        className={sheetCss['tab-halo']}
         x={right - 5.4 * text.length}
         y={y - 6}
         width={5.4 * text.length}
         height={12}
       />
-      <text className="tab-grace" x={right} y={y + 3.4}>
+      <text className={css['tab-grace']} x={right} y={y + 3.4}>
         {text}
       </text>
     </>
@@ -87,8 +96,8 @@ export function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: n
   const curve = straight ? `M ${tip} ${y} V ${y - 14}` : `M ${x} ${y} Q ${tip} ${y} ${tip} ${y - 14}`
   return (
     <g>
-      <path className="join-sign" d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4`} />
-      <text className="join-letter" x={tip} y={y - 17}>
+      <path className={css['join-sign']} d={`${curve} m -2.5 3 l 2.5 -4 l 2.5 4`} />
+      <text className={sheetCss['join-letter']} x={tip} y={y - 17}>
         {bendText(present(bend))}
       </text>
     </g>
@@ -99,7 +108,7 @@ export function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: n
 export function DampSign({ x, y }: { x: number; y: number }) {
   const { t } = useTranslation()
   return (
-    <g className="join-sign">
+    <g className={css['join-sign']}>
       <circle cx={x} cy={y} r={2.6} />
       <path d={`M ${x - 4} ${y} H ${x + 4} M ${x} ${y - 4} V ${y + 4}`}>
         <title>{t('sheet.damp')}</title>
@@ -110,18 +119,18 @@ export function DampSign({ x, y }: { x: number; y: number }) {
 
 /** A short wavy line. */
 export function VibratoSign({ x, y }: { x: number; y: number }) {
-  return <path className="join-sign" d={`M ${x} ${y} q 2 -4 4 0 t 4 0 t 4 0 t 4 0`} />
+  return <path className={css['join-sign']} d={`M ${x} ${y} q 2 -4 4 0 t 4 0 t 4 0 t 4 0`} />
 }
 
 /** A wedge over an accented onset. */
 export function AccentSign({ x, y }: { x: number; y: number }) {
-  return <path className="accent-sign" d={`M ${x - 4} ${y - 3} L ${x + 4} ${y} L ${x - 4} ${y + 3}`} />
+  return <path className={css['accent-sign']} d={`M ${x - 4} ${y - 3} L ${x + 4} ${y} L ${x - 4} ${y + 3}`} />
 }
 
 /** A bow over a dot: the note is held. */
 export function FermataSign({ x, y }: { x: number; y: number }) {
   return (
-    <g className="fermata-sign">
+    <g className={css['fermata-sign']}>
       <path d={`M ${x - 7} ${y} a 7 6.5 0 0 1 14 0`} />
       <circle cx={x} cy={y - 1} r={1.4} />
     </g>
@@ -132,7 +141,7 @@ export function FermataSign({ x, y }: { x: number; y: number }) {
 export function TremoloSign({ x, y }: { x: number; y: number }) {
   return (
     <path
-      className="tremolo-sign"
+      className={css['tremolo-sign']}
       d={[0, 3, 6].map((d) => `M ${x - 4} ${y + d + 2} L ${x + 4} ${y + d - 1}`).join(' ')}
     />
   )
@@ -141,7 +150,7 @@ export function TremoloSign({ x, y }: { x: number; y: number }) {
 /** A small padlock. */
 export function LockSign({ x, y }: { x: number; y: number }) {
   return (
-    <g className="lock-sign" transform={`translate(${x} ${y})`}>
+    <g className={css['lock-sign']} transform={`translate(${x} ${y})`}>
       <path d="M 1.6 4 V 2.6 a 1.9 1.9 0 0 1 3.8 0 V 4" fill="none" />
       <rect x={0.4} y={4} width={6.2} height={5} rx={1} />
     </g>
@@ -152,7 +161,7 @@ export function LockSign({ x, y }: { x: number; y: number }) {
 export function FaultSign({ x, y, text, wrong }: { x: number; y: number; text: string; wrong: boolean }) {
   return (
     <path
-      className={wrong ? 'fault-sign wrong' : 'fault-sign'}
+      className={wrong ? `${css['fault-sign']} wrong` : css['fault-sign']}
       data-testid="fault"
       d={`M ${x - 8} ${y} q 2 -4 4 0 t 4 0 t 4 0 t 4 0`}
     >

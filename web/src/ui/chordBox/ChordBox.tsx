@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { degreeLabel } from './degreeLabel.ts'
+import css from './ChordBox.module.css'
 
 interface Props {
   readonly setup: Setup
@@ -72,7 +73,7 @@ export function ChordBox({ setup, frets, fingers, chord, size = 1 }: Props) {
   const all = Array.from({ length: strings }, (_, i) => i + 1)
   return (
     <svg
-      className="chord-box"
+      className={css['chord-box']}
       viewBox={`0 0 ${width} ${height}`}
       width={width * size}
       height={height * size}
@@ -106,7 +107,7 @@ export function ChordBox({ setup, frets, fingers, chord, size = 1 }: Props) {
         if (fret === null) {
           const at = point(s, lead - 11)
           return (
-            <text key={s} x={at.x} y={at.y + 4} className="box-sign">
+            <text key={s} x={at.x} y={at.y + 4} className={css['box-sign']}>
               ×
             </text>
           )
@@ -116,9 +117,9 @@ export function ChordBox({ setup, frets, fingers, chord, size = 1 }: Props) {
         if (fret === 0)
           return (
             <g key={s}>
-              <circle cx={at.x} cy={at.y} r={labels === 'fingers' ? 4.5 : 7.5} className="box-open" />
+              <circle cx={at.x} cy={at.y} r={labels === 'fingers' ? 4.5 : 7.5} className={css['box-open']} />
               {labels === 'fingers' ? null : (
-                <text x={at.x} y={at.y + 3} className="box-open-label">
+                <text x={at.x} y={at.y + 3} className={css['box-open-label']}>
                   {label}
                 </text>
               )}
@@ -126,8 +127,8 @@ export function ChordBox({ setup, frets, fingers, chord, size = 1 }: Props) {
           )
         return (
           <g key={s}>
-            <circle cx={at.x} cy={at.y} r={8} className="box-dot" />
-            <text x={at.x} y={at.y + 3.8} className="box-label">
+            <circle cx={at.x} cy={at.y} r={8} className={css['box-dot']} />
+            <text x={at.x} y={at.y + 3.8} className={css['box-label']}>
               {label}
             </text>
           </g>
@@ -149,11 +150,11 @@ function FretLabel({
   left: boolean
 }) {
   return upright ? (
-    <text x={at.x + (left ? 13 : -13)} y={at.y + 4} className="box-fret">
+    <text x={at.x + (left ? 13 : -13)} y={at.y + 4} className={css['box-fret']}>
       {fret}
     </text>
   ) : (
-    <text x={at.x} y={at.y + 15} className="box-fret">
+    <text x={at.x} y={at.y + 15} className={css['box-fret']}>
       {fret}
     </text>
   )
@@ -174,6 +175,6 @@ function Barres({
     const fret = frets[strings[0]! - 1]!
     const a = point(strings[0]!, fret)
     const b = point(strings.at(-1)!, fret)
-    return <line key={finger} x1={a.x} y1={a.y} x2={b.x} y2={b.y} className="box-barre" />
+    return <line key={finger} x1={a.x} y1={a.y} x2={b.x} y2={b.y} className={css['box-barre']} />
   })
 }

@@ -17,6 +17,7 @@ import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSecti
 import { VersionsMenu } from '../VersionsMenu.tsx'
 import { useProgress, type BenchArranger } from '../useArranger.ts'
 import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
+import css from './ArrangeHead.module.css'
 
 const LANES = ['fingers', 'picking', 'counts', 'degrees'] as const
 const LANE_SIGNS = { fingers: '1 2 3', picking: 'p i m', counts: '1 & 2', degrees: '1 ♭3 5' }
@@ -101,17 +102,17 @@ export function ArrangeHead() {
           </Step>
         </Group>
       </div>
-      <div className="bench-setup">
+      <div className={css['bench-setup']}>
         <span data-testid="setup">{setupText}</span>
         <FormLine tune={model.tune} numbers={model.numbers} onPosition={onPosition} />
       </div>
       {settings ? (
         <>
-          <div className="bench-tools">
+          <div className={css['bench-tools']}>
             <InstrumentTools settings={settings} arranger={arranger} />
             <SectionTools tune={model.tune} arranger={arranger} settings={settings} section={section} />
           </div>
-          <div className="bench-tools second">
+          <div className={`${css['bench-tools']} second`}>
             <SectionChips
               arranger={arranger}
               tune={model.tune}
@@ -177,7 +178,7 @@ function Layer({
         role="checkbox"
         aria-checked={on}
         aria-label={label}
-        className={on ? 'layer-switch on' : 'layer-switch'}
+        className={on ? `${css['layer-switch']} on` : css['layer-switch']}
         onClick={onToggle}
       >
         {sign}

@@ -15,6 +15,7 @@ import { Alternatives } from '../Alternatives.tsx'
 import { Reasons } from '../Reasons.tsx'
 import { SoundedAs } from '../SoundedAs.tsx'
 import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
+import css from './BenchSide.module.css'
 
 /** What stands beside the sheet: the hand at the chosen moment, its reasons, other ways, and what the audit says. */
 export const BenchSide = memo(function BenchSide() {
@@ -39,7 +40,7 @@ export const BenchSide = memo(function BenchSide() {
   const backing = under !== undefined && !isSolo(under.style) ? under.style : undefined
   const ready = checked ? { ...checked, model } : undefined
   return (
-    <aside className="bench-side">
+    <aside className={css['bench-side']}>
       <HandText model={model} position={position} hand={down} />
       {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}
       {hand ? <NeckLegend /> : null}

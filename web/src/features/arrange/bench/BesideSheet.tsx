@@ -3,6 +3,7 @@ import { IconEar } from '@tabler/icons-react'
 import type { ArrangementDoc } from '@velvet-porch/core/document'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
+import css from './BesideSheet.module.css'
 
 interface Props {
   readonly version: ArrangementDoc
@@ -46,7 +47,7 @@ export function BesideSheet({ version, changes, heard, onHear, onClose, bench, k
     </section>
   )
   return (
-    <div className="two-sheets">
+    <div className={css['two-sheets']}>
       {side('bench', t('versions.onBench'), bench)}
       {side('version', version.name, kept)}
     </div>

@@ -8,6 +8,7 @@ import { useTranslation } from 'react-i18next'
 import { newId } from '../../../newId.ts'
 import { dropPattern, keepPattern } from '../../../state/patterns.ts'
 import { errorWords } from '../../../workers/errorWords.ts'
+import arrangeCss from '../arrange.module.css'
 
 /** The teacher's own patterns beside the ready ones. */
 export function OwnPatterns({
@@ -23,7 +24,7 @@ export function OwnPatterns({
   return patterns.map((p) => {
     const chosen = samePattern(p, draft)
     return (
-      <span key={p.id} className={chosen ? 'chip chosen' : 'chip'}>
+      <span key={p.id} className={chosen ? `${arrangeCss.chip} chosen` : arrangeCss.chip}>
         <UnstyledButton
           aria-pressed={chosen}
           onClick={() => onChoose({ metre: p.metre, perBeat: p.perBeat, text: p.text })}

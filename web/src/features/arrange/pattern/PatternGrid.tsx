@@ -3,6 +3,7 @@ import { countAt, measureLength } from '@velvet-porch/core/music'
 import { stepTicks, type Pattern, type PatternStep, type PatternString } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import { hasString, strokeCell, withNextStroke, withSign, withString } from './gridCells.ts'
+import css from './PatternGrid.module.css'
 
 const STROKE_SIGNS = { none: '', down: '⊓', up: '∨', downTrebles: '⊓′', upTrebles: '∨′', muted: '×' } as const
 const STRINGS = [1, 2, 3, 4] as const
@@ -31,8 +32,8 @@ export function PatternGrid({
     </Row>
   )
   return (
-    <div className="pattern-grid-box">
-      <table className="pattern-grid" aria-label={t('pattern.grid')}>
+    <div className={css['pattern-grid-box']}>
+      <table className={css['pattern-grid']} aria-label={t('pattern.grid')}>
         <thead>
           <tr>
             <td />
@@ -109,7 +110,7 @@ function Row({
         return (
           <td key={i} className={/^\d/.test(count) ? 'on-beat' : undefined}>
             <UnstyledButton
-              className={on ? 'pattern-cell on' : 'pattern-cell'}
+              className={on ? `${css['pattern-cell']} on` : css['pattern-cell']}
               aria-label={value ? `${name}: ${value}` : name}
               aria-pressed={on}
               disabled={disabled}

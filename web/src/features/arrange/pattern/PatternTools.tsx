@@ -37,6 +37,8 @@ import { KeepPattern, OwnPatterns } from './OwnPatterns.tsx'
 import { PatternGrid } from './PatternGrid.tsx'
 import { StrumWords } from './StrumWords.tsx'
 import { say } from '../../../texts/say.ts'
+import css from './PatternTools.module.css'
+import arrangeCss from '../arrange.module.css'
 
 interface Props {
   readonly style: PatternStyle
@@ -99,11 +101,11 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
           <Text size="xs" c="dimmed">
             {t(ready.length > 0 ? 'pattern.ready' : 'pattern.none', { metre: metreText })}
           </Text>
-          <div className="pattern-library">
+          <div className={css['pattern-library']}>
             {ready.map((p) => (
               <UnstyledButton
                 key={p.id}
-                className={p.text === draft.text ? 'chip chosen' : 'chip'}
+                className={p.text === draft.text ? `${arrangeCss.chip} chosen` : arrangeCss.chip}
                 aria-pressed={p.text === draft.text}
                 onClick={() => setDraft({ metre: p.metre, perBeat: p.perBeat, text: p.text })}
               >

@@ -10,6 +10,7 @@ import {
 } from '@velvet-porch/core/arrange'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import css from './StrumWords.module.css'
 
 /** A strum said in words: placed on the beats by the arm's rule, or asked about where that leaves a choice. */
 export function StrumWords({
@@ -48,7 +49,7 @@ export function StrumWords({
           {t('pattern.place')}
         </Button>
       </Group>
-      <div role="status" className="strum-answer">
+      <div role="status" className={css['strum-answer']}>
         {reading ? <Answer reading={reading} metre={metre} perBeat={perBeat} onPlaced={onPlaced} /> : null}
       </div>
     </div>

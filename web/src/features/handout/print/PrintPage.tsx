@@ -13,6 +13,7 @@ import { useNames } from '../../../ui/names/useNames.ts'
 import { keysOf, sheetModel } from '../../../score/sheet/sheetModel.ts'
 import { usePrefs } from '../../../state/prefs.ts'
 import { useArrangement, useTune } from '../../../state/useTune.ts'
+import css from './PrintPage.module.css'
 
 /** The page as it goes on paper: title, tuning, capo, staff and tab; no system is broken across pages. */
 export function PrintPage() {
@@ -41,7 +42,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const keys = keysOf(model, names)
   const tempo = tune.tempos[0]!
   return (
-    <div className="print-page" data-mantine-color-scheme="light">
+    <div className={css['print-page']} data-mantine-color-scheme="light">
       <Group className="no-print" mb="md" justify="space-between">
         <Button
           component={Link}
@@ -56,11 +57,11 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
           {t('print.go')}
         </Button>
       </Group>
-      <article className="print-sheet">
-        <header className="print-head">
+      <article className={css['print-sheet']}>
+        <header className={css['print-head']}>
           <h1>{tune.title}</h1>
           {tune.composer ? <div>{tune.composer}</div> : null}
-          <div className="print-meta">
+          <div className={css['print-meta']}>
             <span>
               {t('sheet.tuning', { tuning })} · {t('tune.tempo', { bpm: Math.round(tempo.bpm) })}
             </span>
@@ -68,7 +69,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
           </div>
         </header>
         <Sheet model={model} layers={sheet} perLine={sheet.perLine} printing />
-        <footer className="print-foot">{t('sheet.fileNote')}</footer>
+        <footer className={css['print-foot']}>{t('sheet.fileNote')}</footer>
       </article>
     </div>
   )
