@@ -128,41 +128,61 @@ export function Locks({ model, doc, arranger, position, grip, blamed, onPosition
       ) : (
         <p>{t('locks.none')}</p>
       )}
-      {locks.length > 0 ? (
-        <>
-          <ul className={css['lock-list']} aria-label={t('locks.list')}>
-            {groups(locks).map((g) => {
-              const at = positionOf(model, g.target, g.locks)
-              const where = at
-                ? t('locks.where', { number: model.numbers[at.measure]!, beat: beatOf(model, at) })
-                : t('locks.gone')
-              return (
-                <li
-                  key={g.target}
-                  className={g.locks.some((l) => blamed.includes(l.id)) ? 'blamed' : undefined}
-                >
-                  <button type="button" onClick={() => at && onPosition(at)}>
-                    {where} {t(`locks.kind.${g.kind}`)}
-                  </button>
-                  <CloseButton
-                    size="xs"
-                    aria-label={t('locks.free', { where })}
-                    onClick={() => set(t('locks.command.free'), without(g.target))}
-                  />
-                </li>
-              )
-            })}
-          </ul>
-          <Button
-            size="compact-xs"
-            variant="subtle"
-            onClick={() => set(t('locks.command.freeAll'), () => [])}
-          >
-            {t('locks.freeAll')}
-          </Button>
-        </>
-      ) : null}
+      <LockList
+        model={model}
+        locks={locks}
+        blamed={blamed}
+        onPosition={onPosition}
+        set={set}
+        without={without}
+      />
     </details>
+  )
+}
+
+type Change = (locks: readonly Lock[]) => readonly Lock[]
+
+/** All locks of the arrangement, each with the way to its place and off it. */
+function LockList({
+  model,
+  locks,
+  blamed,
+  onPosition,
+  set,
+  without,
+}: Pick<Props, 'model' | 'blamed' | 'onPosition'> & {
+  locks: readonly Lock[]
+  set: (label: string, change: Change) => void
+  without: (target: Id) => Change
+}) {
+  const { t } = useTranslation()
+  if (locks.length === 0) return null
+  return (
+    <>
+      <ul className={css['lock-list']} aria-label={t('locks.list')}>
+        {groups(locks).map((g) => {
+          const at = positionOf(model, g.target, g.locks)
+          const where = at
+            ? t('locks.where', { number: model.numbers[at.measure]!, beat: beatOf(model, at) })
+            : t('locks.gone')
+          return (
+            <li key={g.target} className={g.locks.some((l) => blamed.includes(l.id)) ? 'blamed' : undefined}>
+              <button type="button" onClick={() => at && onPosition(at)}>
+                {where} {t(`locks.kind.${g.kind}`)}
+              </button>
+              <CloseButton
+                size="xs"
+                aria-label={t('locks.free', { where })}
+                onClick={() => set(t('locks.command.free'), without(g.target))}
+              />
+            </li>
+          )
+        })}
+      </ul>
+      <Button size="compact-xs" variant="subtle" onClick={() => set(t('locks.command.freeAll'), () => [])}>
+        {t('locks.freeAll')}
+      </Button>
+    </>
   )
 }
 

@@ -25,6 +25,8 @@ import css from './LessonView.module.css'
 
 const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true, picking: true, counts: true, remarks: true }
 
+const ONE_LINE = { runsOn: true }
+
 /** Views that go along the sheet; the others take its room. */
 const ON_SHEET: ReadonlySet<(typeof VIEWS)[number]> = new Set(['step', 'piece', 'script'])
 
@@ -96,7 +98,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
             onPosition={shown.toSheet}
             marked={marked}
             cursor={cursor}
-            runsOn
+            view={ONE_LINE}
           />
         </div>
       ) : null}

@@ -44,8 +44,6 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   const chord = asked && withAskedBass(asked, wishState.filters)
   const found = useFound(setup, asked, wishState.filters, everything)
   const [picked, setPicked] = useState<string>()
-  const [unfolded, setUnfolded] = useState<string>()
-  const [lengths, setLengths] = useState<Readonly<Record<string, number>>>({})
   const [held, setHeld] = useState<{ shape: Shape; chord: ChordReading }>()
   const zones = found.data?.zones ?? []
   const all = zones.flatMap((z) => z.rows.flatMap((r) => [r.head, ...r.variants]))
@@ -124,38 +122,15 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
           </Alert>
         ) : null}
         {zones.map(({ zone, rows }) => (
-          <section
+          <Zone
             key={zone}
-            className="zone"
-            aria-label={t('shapes.zone', { zone: zone.replace('-', '–') })}
-          >
-            <h2>{t('shapes.zone', { zone: zone.replace('-', '–') })}</h2>
-            <div className="zone-rows">
-              {rows.slice(0, lengths[zone] ?? ROWS_AT_ONCE).map((row) => (
-                <ShapeRow
-                  key={idOf(row.head)}
-                  row={row}
-                  setup={setup}
-                  chord={chord}
-                  picked={shape}
-                  open={unfolded === idOf(row.head)}
-                  onOpen={(open) => setUnfolded(open ? idOf(row.head) : undefined)}
-                  onPick={(s) => setPicked(idOf(s))}
-                />
-              ))}
-            </div>
-            {rows.length > (lengths[zone] ?? ROWS_AT_ONCE) ? (
-              <button
-                type="button"
-                className="plain"
-                onClick={() =>
-                  setLengths({ ...lengths, [zone]: (lengths[zone] ?? ROWS_AT_ONCE) + ROWS_AT_ONCE })
-                }
-              >
-                {t('shapes.more', { count: rows.length - (lengths[zone] ?? ROWS_AT_ONCE) })}
-              </button>
-            ) : null}
-          </section>
+            zone={zone}
+            rows={rows}
+            setup={setup}
+            chord={chord}
+            picked={shape}
+            onPick={(s) => setPicked(idOf(s))}
+          />
         ))}
         {zones.length > 0 ? (
           <Button mt="md" variant="default" onClick={() => set({ every: everything ? '' : '1' })}>
@@ -200,6 +175,47 @@ const RELAX_PARAM = {
 } as const
 
 export const idOf = (shape: Pick<Shape, 'frets'>) => shape.frets.map((f) => f ?? 'x').join('-')
+
+interface ZoneProps {
+  readonly zone: string
+  readonly rows: readonly Folded<Shape>[]
+  readonly setup: Parameters<typeof ChordBox>[0]['setup']
+  readonly chord: ChordReading | undefined
+  readonly picked: Shape | undefined
+  readonly onPick: (shape: Shape) => void
+}
+
+/** The shapes of one part of the neck, a handful at a time. */
+function Zone({ zone, rows, setup, chord, picked, onPick }: ZoneProps) {
+  const { t } = useTranslation()
+  const [unfolded, setUnfolded] = useState<string>()
+  const [length, setLength] = useState(ROWS_AT_ONCE)
+  const title = t('shapes.zone', { zone: zone.replace('-', '–') })
+  return (
+    <section className="zone" aria-label={title}>
+      <h2>{title}</h2>
+      <div className="zone-rows">
+        {rows.slice(0, length).map((row) => (
+          <ShapeRow
+            key={idOf(row.head)}
+            row={row}
+            setup={setup}
+            chord={chord}
+            picked={picked}
+            open={unfolded === idOf(row.head)}
+            onOpen={(open) => setUnfolded(open ? idOf(row.head) : undefined)}
+            onPick={onPick}
+          />
+        ))}
+      </div>
+      {rows.length > length ? (
+        <button type="button" className="plain" onClick={() => setLength(length + ROWS_AT_ONCE)}>
+          {t('shapes.more', { count: rows.length - length })}
+        </button>
+      ) : null}
+    </section>
+  )
+}
 
 function ShapeRow({
   row,

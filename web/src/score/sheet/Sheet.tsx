@@ -39,6 +39,16 @@ interface Props {
   readonly onMark?: ((marked: MarkedMeasures | undefined) => void) | undefined
   /** Receives the function that moves the play cursor; called with undefined to hide it. */
   readonly cursor?: ((move: (position: SheetPosition | undefined) => void) => void) | undefined
+  readonly view?: SheetView
+  readonly lit?: Lit | undefined
+  /** Present while the sheet is written on. */
+  readonly writing?: SheetWriting | undefined
+  /** What stands beneath each system, by the indexes of its first and last measure. */
+  readonly under?: ((from: number, to: number) => ReactNode) | undefined
+}
+
+/** How the page is laid out; it must keep its identity while it stays the same. */
+export interface SheetView {
   readonly printing?: boolean
   /** Measures a line; 0: as they fit. */
   readonly perLine?: number
@@ -46,12 +56,9 @@ interface Props {
   readonly runsOn?: boolean
   /** Size of the sheet; 1 is as designed. */
   readonly zoom?: number
-  readonly lit?: Lit | undefined
-  /** Present while the sheet is written on. */
-  readonly writing?: SheetWriting | undefined
-  /** What stands beneath each system, by the indexes of its first and last measure. */
-  readonly under?: ((from: number, to: number) => ReactNode) | undefined
 }
+
+const AS_DESIGNED: SheetView = {}
 
 /** Where the pen stands and how it walks; string 0 is the staff. */
 export interface SheetWriting {
@@ -72,60 +79,17 @@ export function Sheet({
   marked,
   onMark,
   cursor,
-  printing = false,
-  perLine = 0,
-  runsOn = false,
-  zoom = 1,
+  view = AS_DESIGNED,
   lit,
   writing,
   under,
 }: Props) {
   const { t } = useTranslation()
+  const { printing = false, runsOn = false, zoom = 1 } = view
   const root = useRef<HTMLDivElement>(null)
   const { ref: sizeRef, width } = useElementSize<HTMLDivElement>()
   const ref = useMergedRef(root, sizeRef)
-  const fifths = model.staff[0]!.key.fifths
-  const { layoutMeasures, harmonyIn, timeline } = model
-  const measures = useMemo(
-    () => (layers.boxes ? withBoxes(layoutMeasures, harmonyIn, timeline.starts) : layoutMeasures),
-    [layers.boxes, layoutMeasures, harmonyIn, timeline],
-  )
-  const [keep] = useState(keeper)
-  const systems = useMemo(
-    () =>
-      width > 0
-        ? keep.systems(
-            layOut(measures, {
-              width,
-              head: headWidth(fifths),
-              density: printing ? 0.68 : width < 560 ? 0.8 : 1,
-              ...(perLine > 0 ? { mostMeasures: perLine } : {}),
-              runsOn,
-            }),
-          )
-        : [],
-    [keep, measures, width, fifths, printing, perLine, runsOn],
-  )
-  const rows = useMemo(
-    () =>
-      keep.rows(
-        systemRows(model.staff, {
-          marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
-          strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
-          picking: layers.picking,
-          intervals: layers.intervals && model.doubleStyle.size > 0,
-          verses: model.verses,
-          counts: layers.counts,
-          degrees: layers.degrees,
-          stringNumbers: layers.strings,
-          boxes: layers.boxes && model.layer !== undefined,
-          remarks: layers.remarks && (model.layer?.notes.some((n) => n.remark) ?? false),
-          signs: model.layer?.notes.some(hasSign) ?? false,
-        }),
-      ),
-    [keep, model, layers],
-  )
-  const pages = useMemo(() => keep.pages(model, systems, lit), [keep, model, systems, lit])
+  const { systems, rows, pages } = useSystems(model, layers, width, view, lit)
   const systemOf = useCallback(
     (measure: number) => systems.findIndex((s) => measure <= s.measures.at(-1)!.index),
     [systems],
@@ -146,34 +110,7 @@ export function Sheet({
   const steadyPick = useSteady(pick)
   usePlayCursor(root, model, systems, systemOf, zoom, cursor)
   useKeepInView(root, position, systemOf)
-  const onKey = (event: KeyboardEvent) => {
-    if (writing && !event.altKey && !event.ctrlKey && !event.metaKey && !event.shiftKey) {
-      const to = walkCells(event.key, model, writing)
-      if (to) {
-        event.preventDefault()
-        return writing.onCell(to)
-      }
-    }
-    // On the staff the pen moves the note itself.
-    const pitches = writing && !model.layer && /^Arrow(Up|Down)$/.test(event.key)
-    if (writing && (pitches || event.altKey || event.ctrlKey || event.metaKey)) return
-    const next = walk(event.key, model, systems, systemOf, position)
-    if (next && onPosition) {
-      event.preventDefault()
-      if (event.shiftKey) pick(next, true)
-      onPosition(next)
-    } else if (event.key === 'Enter' && position && onMark) {
-      event.preventDefault()
-      onMark(
-        marked && marked.from === position.measure && marked.to === position.measure
-          ? undefined
-          : { from: position.measure, to: position.measure },
-      )
-    } else if (event.key === 'Escape' && marked && onMark) {
-      event.stopPropagation()
-      onMark(undefined)
-    }
-  }
+  const onKey = sheetKeys({ model, position, onPosition, marked, onMark, writing, systems, systemOf, pick })
   return (
     <div
       className={printing ? undefined : runsOn ? `sheet ${css['runs-on']}` : 'sheet'}
@@ -222,6 +159,110 @@ export function Sheet({
       {onPosition ? <SpokenPosition model={model} position={position} cell={writing?.cell} /> : null}
     </div>
   )
+}
+
+/** The lines of the page, what stands in each, and how high they are. */
+function useSystems(
+  model: SheetModel,
+  layers: TabLayers,
+  width: number,
+  { printing = false, perLine = 0, runsOn = false }: SheetView,
+  lit: Lit | undefined,
+) {
+  const fifths = model.staff[0]!.key.fifths
+  const { layoutMeasures, harmonyIn, timeline } = model
+  const measures = useMemo(
+    () => (layers.boxes ? withBoxes(layoutMeasures, harmonyIn, timeline.starts) : layoutMeasures),
+    [layers.boxes, layoutMeasures, harmonyIn, timeline],
+  )
+  const [keep] = useState(keeper)
+  const systems = useMemo(
+    () =>
+      width > 0
+        ? keep.systems(
+            layOut(measures, {
+              width,
+              head: headWidth(fifths),
+              density: printing ? 0.68 : width < 560 ? 0.8 : 1,
+              ...(perLine > 0 ? { mostMeasures: perLine } : {}),
+              runsOn,
+            }),
+          )
+        : [],
+    [keep, measures, width, fifths, printing, perLine, runsOn],
+  )
+  const rows = useMemo(
+    () =>
+      keep.rows(
+        systemRows(model.staff, {
+          marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
+          strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
+          picking: layers.picking,
+          intervals: layers.intervals && model.doubleStyle.size > 0,
+          verses: model.verses,
+          counts: layers.counts,
+          degrees: layers.degrees,
+          stringNumbers: layers.strings,
+          boxes: layers.boxes && model.layer !== undefined,
+          remarks: layers.remarks && (model.layer?.notes.some((n) => n.remark) ?? false),
+          signs: model.layer?.notes.some(hasSign) ?? false,
+        }),
+      ),
+    [keep, model, layers],
+  )
+  const pages = useMemo(() => keep.pages(model, systems, lit), [keep, model, systems, lit])
+  return { systems, rows, pages }
+}
+
+interface KeysOfSheet extends Pick<
+  Props,
+  'model' | 'position' | 'onPosition' | 'marked' | 'onMark' | 'writing'
+> {
+  readonly systems: readonly SystemLayout[]
+  readonly systemOf: (measure: number) => number
+  readonly pick: (next: SheetPosition, extend: boolean) => void
+}
+
+/** What a key does on the page: it walks, marks measures, or moves the pen. */
+function sheetKeys({
+  model,
+  position,
+  onPosition,
+  marked,
+  onMark,
+  writing,
+  systems,
+  systemOf,
+  pick,
+}: KeysOfSheet): (event: KeyboardEvent) => void {
+  return (event) => {
+    if (writing && !event.altKey && !event.ctrlKey && !event.metaKey && !event.shiftKey) {
+      const to = walkCells(event.key, model, writing)
+      if (to) {
+        event.preventDefault()
+        return writing.onCell(to)
+      }
+    }
+    // On the staff the pen moves the note itself.
+    const pitches = writing && !model.layer && /^Arrow(Up|Down)$/.test(event.key)
+    if (writing && (pitches || event.altKey || event.ctrlKey || event.metaKey)) return
+    const next = walk(event.key, model, systems, systemOf, position)
+    if (next && onPosition) {
+      event.preventDefault()
+      if (event.shiftKey) pick(next, true)
+      onPosition(next)
+    } else if (event.key === 'Enter' && position && onMark) {
+      event.preventDefault()
+      onMark(
+        marked && marked.from === position.measure && marked.to === position.measure
+          ? undefined
+          : { from: position.measure, to: position.measure },
+      )
+    } else if (event.key === 'Escape' && marked && onMark) {
+      event.stopPropagation()
+      onMark(undefined)
+    }
+  }
 }
 
 /** True for a note with a sign over the tab. */

@@ -4,7 +4,6 @@ import type { Id, TabNote } from '@velvet-porch/core/document'
 import type { HarmonySegment } from '@velvet-porch/core/arrange'
 import { STRUCTURAL, type Finding } from '@velvet-porch/core/audit'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/output/layout'
-import { Fragment } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { BarLines, Endings } from './BarLines.tsx'
@@ -179,63 +178,18 @@ function MeasureLanes({
       {lit?.locked.has(measure.id) ? (
         <LockSign x={placed.x + placed.width - 14} y={rows.staffTop - 16} />
       ) : null}
-      {notes.map((n) => {
-        const text = fretText(n)
-        const at = x(n.pos.tick)
-        const y = tabY(rows, n.place.string)
-        const half = 4.6 * text.length
-        const name = model.setup
-          ? names.pitch(pitchAt(model.setup, n.place) + (n.bend ?? 0), inFlats(model))
-          : ''
-        const said = expressionWords(t, n)
-        const halo = lit?.chosen?.has(n.id) ? ' meant' : lit?.changed?.has(n.id) ? ' changed' : ''
-        return (
-          <Fragment key={n.id}>
-            <rect
-              className={`tab-halo${halo}`}
-              x={at - half - 1}
-              y={y - 7}
-              width={2 * half + 2}
-              height={14}
-            />
-            <text className={`${css['tab-fret']} ${n.role}`} x={at} y={y + 4.8} data-note={n.id}>
-              {text}
-              <title>{placeWords(t, name, n)}</title>
-            </text>
-            {n.palmMute && isTop(notes, n) ? (
-              <text className={sheetCss['join-letter']} x={at} y={rows.tabTop - 8}>
-                {t('sheet.palm')}
-                <title>{t('sheet.palmTitle')}</title>
-              </text>
-            ) : null}
-            {n.accent && isTop(notes, n) ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
-            {n.fermata && isTop(notes, n) ? <FermataSign x={at} y={rows.tabTop - 10} /> : null}
-            {n.staccato ? <circle className={css.staccato} cx={at} cy={y - 9} r={1.7} /> : null}
-            {said ? (
-              <text className="expression" x={n.fermata ? at + 10 : at - 6} y={rows.tabTop - 9}>
-                {said}
-              </text>
-            ) : null}
-            {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}
-            {n.bend ? <BendSign note={n} x={at + half + (layers.fingers ? 9 : 2)} y={y} /> : null}
-            {n.damp ? <DampSign x={at + half + 3} y={y + 7} /> : null}
-            {n.place.offsetCents ? (
-              <text className={sheetCss['join-letter']} x={at - half - 4} y={y - 5}>
-                {n.place.offsetCents < 0 ? '↓' : '↑'}
-                <title>{t('sheet.offset', { cents: n.place.offsetCents })}</title>
-              </text>
-            ) : null}
-            {n.vibrato ? <VibratoSign x={at + half + 4} y={y - 9} /> : null}
-            {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
-            {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}
-            {layers.fingers && n.left !== 0 && !bottled ? (
-              <text className="finger" x={at + half + 4.5} y={y - 2.5}>
-                {n.left}
-              </text>
-            ) : null}
-          </Fragment>
-        )
-      })}
+      {notes.map((n) => (
+        <NoteMarks
+          key={n.id}
+          note={n}
+          x={x(n.pos.tick)}
+          top={isTop(notes, n)}
+          model={model}
+          rows={rows}
+          lit={lit}
+          finger={layers.fingers && !bottled}
+        />
+      ))}
       {ringsFrom(model, placed.index) ? (
         <text
           className={`${sheetCss['join-letter']} left`}
@@ -268,6 +222,76 @@ function MeasureLanes({
       ) : null}
       <BarLines model={model} placed={placed} first={first} rows={rows} strings={strings} />
     </g>
+  )
+}
+
+/** One note: its fret, and the signs around it. */
+function NoteMarks({
+  note: n,
+  x: at,
+  top,
+  model,
+  rows,
+  lit,
+  finger,
+}: {
+  note: TabNote
+  x: number
+  /** True on the highest string of its onset: signs over the tab stand there. */
+  top: boolean
+  model: SheetModel
+  rows: Rows
+  lit: Lit | undefined
+  /** True where its finger is shown. */
+  finger: boolean
+}) {
+  const names = useNames()
+  const { t } = useTranslation()
+  const text = fretText(n)
+  const y = tabY(rows, n.place.string)
+  const half = 4.6 * text.length
+  const name = model.setup ? names.pitch(pitchAt(model.setup, n.place) + (n.bend ?? 0), inFlats(model)) : ''
+  const said = expressionWords(t, n)
+  const halo = lit?.chosen?.has(n.id) ? ' meant' : lit?.changed?.has(n.id) ? ' changed' : ''
+  return (
+    <>
+      <rect className={`tab-halo${halo}`} x={at - half - 1} y={y - 7} width={2 * half + 2} height={14} />
+      <text className={`${css['tab-fret']} ${n.role}`} x={at} y={y + 4.8} data-note={n.id}>
+        {text}
+        <title>{placeWords(t, name, n)}</title>
+      </text>
+      {n.palmMute && top ? (
+        <text className={sheetCss['join-letter']} x={at} y={rows.tabTop - 8}>
+          {t('sheet.palm')}
+          <title>{t('sheet.palmTitle')}</title>
+        </text>
+      ) : null}
+      {n.accent && top ? <AccentSign x={at} y={rows.tabTop - 9} /> : null}
+      {n.fermata && top ? <FermataSign x={at} y={rows.tabTop - 10} /> : null}
+      {n.staccato ? <circle className={css.staccato} cx={at} cy={y - 9} r={1.7} /> : null}
+      {said ? (
+        <text className="expression" x={n.fermata ? at + 10 : at - 6} y={rows.tabTop - 9}>
+          {said}
+        </text>
+      ) : null}
+      {n.graces ? <Graces note={n} right={at - half - 2} y={y} /> : null}
+      {n.bend ? <BendSign note={n} x={at + half + (finger ? 9 : 2)} y={y} /> : null}
+      {n.damp ? <DampSign x={at + half + 3} y={y + 7} /> : null}
+      {n.place.offsetCents ? (
+        <text className={sheetCss['join-letter']} x={at - half - 4} y={y - 5}>
+          {n.place.offsetCents < 0 ? '↓' : '↑'}
+          <title>{t('sheet.offset', { cents: n.place.offsetCents })}</title>
+        </text>
+      ) : null}
+      {n.vibrato ? <VibratoSign x={at + half + 4} y={y - 9} /> : null}
+      {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
+      {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}
+      {finger && n.left !== 0 ? (
+        <text className="finger" x={at + half + 4.5} y={y - 2.5}>
+          {n.left}
+        </text>
+      ) : null}
+    </>
   )
 }
 

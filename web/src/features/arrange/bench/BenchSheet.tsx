@@ -1,4 +1,4 @@
-import { memo } from 'react'
+import { memo, useMemo } from 'react'
 import type { usePlaying } from '../../../score/playback/usePlaying.ts'
 import { Sheet, type SheetWriting } from '../../../score/sheet/Sheet.tsx'
 import type { SheetModel, SheetPosition } from '../../../score/sheet/sheetModel.ts'
@@ -31,13 +31,13 @@ export function BenchSheet({ model, position, cursor, lit, writing, beside }: Pr
   const setBeside = useSetBench('beside')
   // Side by side, both have the same measures on a line.
   const perLine = beside ? sheet.perLine || 1 : sheet.perLine
+  const runsOn = sheet.layout === 'line' && !beside
+  const view = useMemo(() => ({ perLine, runsOn, zoom: sheet.zoom / 100 }), [perLine, runsOn, sheet.zoom])
   const page = (
     <Page
       model={model}
       layers={sheet}
-      perLine={perLine}
-      runsOn={sheet.layout === 'line' && !beside}
-      zoom={sheet.zoom / 100}
+      view={view}
       position={position}
       onPosition={onPosition}
       marked={marked}
@@ -60,8 +60,7 @@ export function BenchSheet({ model, position, cursor, lit, writing, beside }: Pr
         <Page
           model={beside.model}
           layers={sheet}
-          perLine={perLine}
-          zoom={sheet.zoom / 100}
+          view={view}
           cursor={heard === 'version' ? cursor : undefined}
           lit={beside.lit}
         />

@@ -28,6 +28,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   const { t } = useTranslation()
   const names = useNames()
   const { sheet } = usePrefs()
+  const view = useMemo(() => ({ perLine: sheet.perLine, printing: true }), [sheet.perLine])
   const { played } = useAsPlayed(tune, doc, false)
   const model = useMemo(() => {
     const out = sheet.form === 'out' ? writtenOut({ tune, arrangement: played }) : undefined
@@ -68,7 +69,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
             <span>{capo > 0 ? t('sheet.capoShapes', { capo, key: keys.sounding }) : keys.sounding}</span>
           </div>
         </header>
-        <Sheet model={model} layers={sheet} perLine={sheet.perLine} printing />
+        <Sheet model={model} layers={sheet} view={view} />
         <footer className={css['print-foot']}>{t('sheet.fileNote')}</footer>
       </article>
     </div>
