@@ -120,6 +120,7 @@ test('a window that reads writes nothing by any key, and has its turn when the o
   await expect(palette.getByText('Play', { exact: true })).toBeVisible()
   await expect(palette.getByText(/^(Undo|Redo|Write)/)).toHaveCount(0)
   await second.keyboard.press('Escape')
+  await expect(palette).toBeHidden()
   await done(first, 'Level 3')
   await expect(level(first)).toHaveValue('3')
   await first.close()

@@ -28,11 +28,14 @@ beforeEach(async () => {
       disconnect() {}
     },
   )
+  // A popover of the test has no size to be put into.
+  vi.spyOn(console, 'warn').mockImplementation(() => undefined)
   await bringStages()
 })
 afterEach(() => {
   cleanup()
   vi.unstubAllGlobals()
+  vi.restoreAllMocks()
 })
 
 describe('the moves of a change', () => {
