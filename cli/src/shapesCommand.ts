@@ -31,6 +31,8 @@ const RELAX: Readonly<Record<string, string>> = {
   bass: '--bass',
   maxStretch: '--max-stretch',
   noBarre: '--no-barre',
+  indexBarre: '--index-barre',
+  zone: '--zone',
 }
 
 interface FilterValues {
@@ -38,6 +40,8 @@ interface FilterValues {
   readonly bass?: string
   readonly maxStretch?: string
   readonly barre: boolean
+  readonly indexBarre?: boolean
+  readonly zone?: string
 }
 
 interface Values extends SetupValues, FilterValues {
@@ -58,6 +62,8 @@ export const shapesCommand = withSetupOptions(
   .option('--bass <note>', 'the lowest note, as F#')
   .option('--max-stretch <mm>', 'the widest stretch that is allowed')
   .option('--no-barre', 'no finger lies across strings')
+  .option('--index-barre', 'the index finger lies across strings')
+  .option('--zone <frets>', 'the frets that fingers may press, as 3-8')
   .option('--all', 'rare and hard shapes too')
   .option('--as-shape', 'the chord is the name of the shape above the capo')
   .option('--json', 'prints one JSON object (docs/shapes-json.md)')
@@ -110,7 +116,16 @@ function filtersFrom(values: FilterValues): ShapeFilters {
     ...(bass ? { bass: pitchClass(bass.name) } : {}),
     ...(maxStretch === undefined ? {} : { maxStretch }),
     ...(values.barre ? {} : { noBarre: true }),
+    ...(values.indexBarre ? { indexBarre: true } : {}),
+    ...(values.zone === undefined ? {} : { zone: zoneFrom(values.zone) }),
   }
+}
+
+function zoneFrom(text: string): readonly [number, number] {
+  const [, low, high] = /^(\d+)-(\d+)$/.exec(text) ?? []
+  if (low === undefined || Number(low) > Number(high))
+    throw new UsageError(`--zone "${text}": write the lowest and the highest fret, as 3-8.`)
+  return [Number(low), Number(high)]
 }
 
 function noteFrom(text: string | undefined, option: string) {

@@ -111,7 +111,7 @@ function holdable(
   candidates.sort((a, b) => a.cost - b.cost)
   const asked = everything ? candidates : candidates.slice(0, CANDIDATES_A_ZONE)
   const shapes: Shape[] = []
-  const selective = filters.maxStretch !== undefined || filters.freeFingers !== undefined
+  const selective = isSelective(filters)
   for (const { frets, cost } of asked) {
     const fingering = fingeringsOf(setup, frets, setup.player, selective ? 8 : 1).find((f) =>
       meets(setup, frets, f, filters),
@@ -147,14 +147,25 @@ export function fingeredShape(
   }
 }
 
+/** True for filters that ask something of the hand: more than the best fingering of a shape is looked at. */
+export const isSelective = ({ maxStretch, freeFingers, indexBarre }: ShapeFilters): boolean =>
+  maxStretch !== undefined || freeFingers !== undefined || indexBarre === true
+
 function meets(
   setup: Setup,
   frets: readonly (number | null)[],
   fingering: Fingering,
-  { maxStretch, freeFingers }: ShapeFilters,
+  { maxStretch, freeFingers, indexBarre }: ShapeFilters,
 ): boolean {
+  if (indexBarre && !indexLies(frets, fingering.fingers)) return false
   if (maxStretch !== undefined && stretchOf(setup, frets, fingering.fingers) > maxStretch) return false
   return freeFingers === undefined || freeFingersOf(fingering.fingers) >= freeFingers
+}
+
+/** True where the index finger lies across strings, and every string beneath it sounds. */
+function indexLies(frets: readonly (number | null)[], fingers: readonly LeftFinger[]): boolean {
+  const [first, last] = [fingers.indexOf(1), fingers.lastIndexOf(1)]
+  return last > first && frets.slice(first, last + 1).every((fret) => fret !== null)
 }
 
 /** How many of fingers 1–4 press nothing. */

@@ -11,7 +11,7 @@ import {
   type ChordChange,
   type HandPositions,
 } from './chordChange.ts'
-import { findShapes, handFor, shownOrder, stretchOf, type Shape } from './findShapes.ts'
+import { findShapes, isSelective, handFor, shownOrder, stretchOf, type Shape } from './findShapes.ts'
 import { soundingPitches } from './nameShape.ts'
 import type { ShapeFilters } from './shapeQuery.ts'
 
@@ -111,8 +111,7 @@ function contenders(setup: Setup, chord: ChordReading, filters: ProgressionFilte
     const known = !filters.familiar || filters.familiar.has(shape.frets.join())
     const extra = thin + bass + (known ? 0 : UNFAMILIAR)
     if (pinned) return [{ shape, price: 0, ...ends, positions: handPositions(shape) }]
-    const selective = filters.maxStretch !== undefined || filters.freeFingers !== undefined
-    if (selective)
+    if (isSelective(filters))
       return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, positions: handPositions(shape) }]
     return fingeringsOf(setup, shape.frets, player, FINGERINGS_A_SHAPE).map(({ fingers, cost }) => ({
       shape: { ...shape, fingers, strain: cost, stretchMm: stretchOf(setup, shape.frets, fingers) },

@@ -20,6 +20,8 @@ export interface ShapeFilters {
   /** Widest stretch in mm. */
   readonly maxStretch?: number
   readonly noBarre?: boolean
+  /** The index finger lies across two strings or more, so that it can stay or slide from chord to chord. */
+  readonly indexBarre?: boolean
   /** How many of the four fingers must stay free. */
   readonly freeFingers?: number
 }

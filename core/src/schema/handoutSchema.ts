@@ -63,6 +63,7 @@ const handoutSchema = Joi.object({
           .required(),
         from: measure,
         to: measure,
+        counts: Joi.boolean(),
         text: Joi.string().allow('').max(LONGEST_NOTES),
       }),
     )

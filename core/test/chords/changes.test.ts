@@ -28,6 +28,36 @@ const AM = grip('x-0-2-2-1-0', '0-0-2-3-1-0')
 const kinds = (a: FingeredGrip, b: FingeredGrip) =>
   Object.fromEntries(chordChange(setup, a, b).moves.map((m) => [m.finger, m.kind]))
 
+describe('a progression under one lying finger', () => {
+  const path = (filters: Parameters<typeof progressionPath>[2]) =>
+    progressionPath(setup, [chord('Dm'), chord('C'), chord('Bb')], filters).map(({ shape }) =>
+      written(shape.frets),
+    )
+
+  it('Dm, C and Bb lie under the index at frets 5 and 3 (common practice, no source)', () => {
+    expect(path({ indexBarre: true, zone: [3, 8] })).toEqual(['x-5-7-7-6-5', 'x-3-5-5-5-3', '6-5-3-3-3-6'])
+  })
+
+  it('keeps the index across sounding strings, and every finger within the zone', () => {
+    const chords = fc.array(fc.constantFrom('C', 'F', 'G', 'Am', 'Dm', 'Bb', 'Em', 'D7'), {
+      minLength: 1,
+      maxLength: 5,
+    })
+    fc.assert(
+      fc.property(chords, fc.integer({ min: 1, max: 7 }), (texts, low) => {
+        const zone = [low, low + 5] as const
+        for (const { shape } of progressionPath(setup, texts.map(chord), { indexBarre: true, zone })) {
+          const under = shape.fingers.flatMap((f, i) => (f === 1 ? [i] : []))
+          expect(under.length).toBeGreaterThan(1)
+          expect(shape.frets.slice(under[0], under.at(-1)! + 1)).not.toContain(null)
+          for (const fret of shape.frets) if (fret) expect(fret >= low && fret <= low + 5).toBe(true)
+        }
+      }),
+      { numRuns: 30 },
+    )
+  })
+})
+
 describe('chord changes (common practice, no source)', () => {
   it('from C to Am fingers 1 and 2 stay and finger 3 moves', () => {
     expect(kinds(C, AM)).toEqual({ 1: 'stay', 2: 'stay', 3: 'move' })

@@ -1,4 +1,5 @@
-import { knownIn, present } from '../../invariant.ts'
+import { struckFrom, type StruckMoment } from './struckFrom.ts'
+import { present } from '../../invariant.ts'
 import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
@@ -16,15 +17,12 @@ export interface ChordShape {
   /** As the hand behind the capo calls it. */
   readonly chord: ChordReading
   readonly held: HeldFrets
-  /** Strings moment by moment, the lowest first where several are struck at once. */
-  readonly pattern: readonly (readonly number[])[]
+  /** How its strings are first struck, to the end of that measure. */
+  readonly struck: readonly StruckMoment[]
 }
 
 /** Boxes that one chord gets at most: those that are held longest. */
 const MOST_A_CHORD = 2
-
-/** Moments of a pattern that are told. */
-const TOLD = 8
 
 /**
  * The shapes of a tab in the order in which they come. What a chord uses of one shape at one time and another are put
@@ -57,7 +55,7 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
       shapes.push({
         chord,
         held,
-        pattern: struckFrom(tune, doc, timeline.starts, h.start, h.end),
+        struck: struckFrom(tune, doc, timeline, h.start, h.end),
         ticks,
         whole: whole !== undefined,
       })
@@ -107,27 +105,4 @@ function together(setup: Setup, a: HeldFrets, b: HeldFrets): HeldFrets | undefin
   )
   const open = frets.flatMap((fret, i) => (fret === 0 ? [i + 1] : []))
   return handFault(setup, setup.player.spans, pressedOf(pressed), open) ? undefined : { frets, fingers }
-}
-
-/** The strings that are struck under a chord in its first measure. */
-function struckFrom(
-  { measures }: TuneDoc,
-  { base }: ArrangementDoc,
-  starts: readonly Ticks[],
-  from: Ticks,
-  to: Ticks,
-): number[][] {
-  const first = measures.findIndex((m, i) => starts[i]! <= from && from < starts[i]! + m.length)
-  const end = Math.min(to, starts[first]! + measures[first]!.length)
-  const startOf = new Map(measures.map((m, i) => [m.id, starts[i]!]))
-  const moments = new Map<Ticks, number[]>()
-  for (const n of base.notes) {
-    const at = knownIn(startOf, n.pos.measure) + n.pos.tick
-    if (at >= from && at < end && n.right !== 'none')
-      moments.set(at, [...(moments.get(at) ?? []), n.place.string])
-  }
-  return [...moments]
-    .sort(([a], [b]) => a - b)
-    .slice(0, TOLD)
-    .map(([, own]) => own.sort((a, b) => b - a))
 }

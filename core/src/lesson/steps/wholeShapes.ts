@@ -10,19 +10,19 @@ import type { StepShape } from './lessonStep.ts'
 /** What a shape is called, without the form and the fret at which it stands. */
 const plainName = (shape: string): string => shape.replace(/ \(.*\)$/, '')
 
-/** Finds the whole shape of the name that a grip has. */
-export function shapesByName(setup: Setup, pins: TuneDoc['pins']): (shape: string) => HeldShape | undefined {
-  const known = new Map<string, HeldShape | undefined>()
+/** Finds the whole shapes of the name that a grip has: a small form and the barre beside it may share one. */
+export function shapesByName(setup: Setup, pins: TuneDoc['pins']): (shape: string) => readonly HeldShape[] {
+  const known = new Map<string, readonly HeldShape[]>()
   return (shape) => {
     if (!known.has(shape)) {
       const read = readChordSymbol(plainName(shape))
       const shapes = read.kind === 'chord' ? heldShapesFor(read.chord, setup, pins) : []
       known.set(
         shape,
-        shapes.find((s) => s.name === shape),
+        shapes.filter((s) => s.name === shape),
       )
     }
-    return known.get(shape)
+    return known.get(shape) ?? []
   }
 }
 
@@ -36,9 +36,10 @@ export function wholeShapes(
 ): (grip: Grip) => Omit<StepShape, 'taken'> | undefined {
   const byName = shapesByName(setup, pins)
   return ({ shape, pressed, ready }) => {
-    const whole = shape ? byName(shape)?.pressed : undefined
-    if (!shape || !whole || ready || whole.length !== pressed.length) return undefined
-    if (!whole.every((p) => isOn(pressed, p))) return undefined
+    if (!shape || ready) return undefined
+    const isHeld = (whole: HeldShape) =>
+      whole.pressed.length === pressed.length && whole.pressed.every((p) => isOn(pressed, p))
+    if (!byName(shape).some(isHeld)) return undefined
     const fromLowest = [...pressed].sort((a, b) => b.string - a.string).map((p) => p.finger)
     return { name: plainName(shape), fingers: [...new Set(fromLowest)] }
   }
@@ -46,22 +47,22 @@ export function wholeShapes(
 
 /**
  * The shape that some grips hold between them, as it is drawn: with all its fingers, open and silent strings. Passing
- * fingers of the melody have no part in it. Undefined where less than a share of its fingers is ever down.
+ * fingers of the melody have no part in it; of two forms of one name it is the one with more fingers down. Undefined where less than a share of its fingers is ever down.
  */
 export function shapeHeldIn(
   grips: readonly Pick<Grip, 'shape' | 'pressed'>[],
-  byName: (shape: string) => HeldShape | undefined,
+  byName: (shape: string) => readonly HeldShape[],
   least: number,
 ): HeldFrets | undefined {
   const names = [...new Set(grips.flatMap((g) => g.shape ?? []))]
   const whole = names
-    .flatMap((name) => byName(name) ?? [])
-    .map((shape) => ({
-      shape,
-      share: shape.pressed.filter((p) => grips.some((g) => isOn(g.pressed, p))).length / shape.pressed.length,
-    }))
+    .flatMap((name) => byName(name))
+    .map((shape) => {
+      const down = shape.pressed.filter((p) => grips.some((g) => isOn(g.pressed, p))).length
+      return { shape, down, share: down / shape.pressed.length }
+    })
     .filter(({ share }) => share >= least)
-    .sort((a, b) => b.share - a.share)[0]?.shape
+    .sort((a, b) => b.share - a.share || b.down - a.down)[0]?.shape
   if (!whole) return undefined
   const finger = (string: number) => whole.pressed.find((p) => p.string === string)?.finger ?? 0
   return { frets: whole.frets, fingers: whole.frets.map((_, i) => leftFinger(finger(i + 1))) }

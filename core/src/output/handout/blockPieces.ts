@@ -6,9 +6,13 @@ import { timelineOf } from '../../document/form/timeline.ts'
 import { chordIn } from '../../music/harmony/chordSymbol.ts'
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
 import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
-import { chordShapes } from '../../lesson/steps/chordShapes.ts'
+import { chunk } from 'es-toolkit'
+import { chordShapes, type ChordShape } from '../../lesson/steps/chordShapes.ts'
+import { shapeFrames } from '../../lesson/steps/shapeFrames.ts'
+import { isStrummed, type StruckMoment } from '../../lesson/steps/struckFrom.ts'
+import { countText } from '../../lesson/text/stepText.ts'
 import { drillOf, drillsFor } from '../../lesson/practice/drill.ts'
-import { planText } from '../../lesson/text/learnText.ts'
+import { planText, type Phrasing } from '../../lesson/text/learnText.ts'
 import { cautionWords, pieceWords, recipeIn, toLearnIn, type Lesson } from '../../lesson/text/lesson.ts'
 import { lessonPlan, type PlanItem } from '../../lesson/practice/lessonPlan.ts'
 import { namingOf } from '../../lesson/text/lessonSettings.ts'
@@ -77,31 +81,102 @@ const title: Making = ({ lesson: { tune } }) => [
 
 const setup: Making = ({ lesson }) => [{ html: p(setupFacts(lesson).join(' · '), 'facts') }]
 
-/** Boxes in a row on paper. */
+/** Boxes in a row on paper, and of those that are large enough for a music stand. */
 const BOXES_A_ROW = 6
+const FRAMES_A_ROW = 4
 
 const shapes: Making = (context) => {
-  const { lesson, naming } = context
+  const { lesson } = context
   const { tune, doc, phrasing } = lesson
-  const left = doc.setup.player.handedness === 'left'
-  const boxes = chordShapes(tune, doc).map(({ chord, held, pattern }) => {
-    const name = chordIn(naming, chord)
-    const spoken = held.frets.map((f) => f ?? 'x').reverse()
-    const strings = pattern.map((own) => own.join('+')).join(' ')
-    return el(
-      'figure',
-      {},
-      el('figcaption', {}, escaped(name)),
-      boxSvg(held, left, `${name}: ${spoken.join(' ')}`),
-      p(fill(phrasing.paper.blocks.patterns, { strings }), 'pattern'),
+  const shown = chordShapes(tune, doc)
+  if (shown.length === 0) return []
+  const boxes = shown.map((s) =>
+    figure(context, s, isStrummed(s.struck) ? [] : [stringsText(s.struck, phrasing)]),
+  )
+  return [
+    head(phrasing.paper.blocks.shapes),
+    ...rowsOf(context, boxes, BOXES_A_ROW, 'boxes'),
+    ...strums(phrasing, shown, new Set()),
+  ]
+}
+
+/** One box a change, in playing order: part by part, each strum once. */
+const frames: Making = (context, { counts = false }) => {
+  const { lesson } = context
+  const { tune, doc, phrasing } = lesson
+  const said = new Set<string>()
+  return shapeFrames(tune, doc).flatMap(({ name, frames: own }) => [
+    head(name || phrasing.paper.blocks.frames),
+    ...strums(phrasing, own, said),
+    ...rowsOf(
+      context,
+      own.map((f) =>
+        figure(
+          context,
+          f,
+          isStrummed(f.struck)
+            ? []
+            : [struckText(f.struck), ...(counts ? [countsText(f.struck, phrasing)] : [])],
+        ),
+      ),
+      FRAMES_A_ROW,
+      'boxes frames',
+    ),
+  ])
+}
+
+/** Boxes row by row, that a page may break between; the first row keeps with what stands over it. */
+function rowsOf({ scale }: HandoutContext, boxes: readonly string[], most: number, kind: string): Piece[] {
+  return chunk(boxes, scale > 1 ? most - 2 : most).map((row) => ({
+    html: el('div', { class: kind }, ...row),
+  }))
+}
+
+/** A box under its name, with a few lines beneath. */
+function figure(
+  { lesson, naming }: HandoutContext,
+  { chord, held }: Pick<ChordShape, 'chord' | 'held'>,
+  lines: readonly string[],
+): string {
+  const left = lesson.doc.setup.player.handedness === 'left'
+  const name = chordIn(naming, chord)
+  const spoken = held.frets.map((f) => f ?? 'x').reverse()
+  return el(
+    'figure',
+    {},
+    el('figcaption', {}, escaped(name)),
+    boxSvg(held, left, `${name}: ${spoken.join(' ')}`),
+    ...lines.map((text) => p(text, 'pattern')),
+  )
+}
+
+/** Strings as they are struck, a pinch in brackets: "5 3 2 [5 1]". */
+const struckText = (struck: readonly StruckMoment[]): string =>
+  struck.map(({ strings }) => (strings.length > 1 ? `[${strings.join(' ')}]` : strings.join(' '))).join(' ')
+
+const stringsText = (struck: readonly StruckMoment[], { paper }: Phrasing): string =>
+  fill(paper.blocks.patterns, { strings: struckText(struck) })
+
+const countsText = (struck: readonly StruckMoment[], { words }: Phrasing): string =>
+  struck.map(({ count }) => countText(count, words)).join(', ')
+
+/** Strums in words, each once: "Strum: 1 down, 2 down, 2 & up". A stroke that stands out is marked. */
+function strums(
+  { paper, words }: Phrasing,
+  of: readonly { readonly struck: readonly StruckMoment[] }[],
+  said: Set<string>,
+): Piece[] {
+  return of.flatMap(({ struck }) => {
+    if (!isStrummed(struck)) return []
+    const strokes = struck.map(
+      ({ count, stroke, strings, accent }) =>
+        `${countText(count, words)} ${stroke ? words.picking[stroke] : strings.join(' ')}${accent ? ' >' : ''}`,
     )
+    const text = fill(paper.blocks.strum, { strokes: strokes.join(', ') })
+    if (said.has(text)) return []
+    said.add(text)
+    return [{ html: p(text, 'strum'), heads: true as const }]
   })
-  if (boxes.length === 0) return []
-  const rows: Piece[] = []
-  const most = context.scale > 1 ? BOXES_A_ROW - 2 : BOXES_A_ROW
-  for (let i = 0; i < boxes.length; i += most)
-    rows.push({ html: el('div', { class: 'boxes' }, ...boxes.slice(i, i + most)) })
-  return [head(phrasing.paper.blocks.shapes), ...rows]
 }
 
 const tab: Making = (context, { from, to }) => {
@@ -242,6 +317,7 @@ const BLOCKS: Readonly<Record<Block['kind'], Making>> = {
   title,
   setup,
   shapes,
+  frames,
   tab,
   steps,
   drills,

@@ -9,6 +9,7 @@ export const BLOCK_KINDS = [
   'title',
   'setup',
   'shapes',
+  'frames',
   'tab',
   'steps',
   'drills',
@@ -26,6 +27,8 @@ export interface Block {
   /** Measures by index, both ends included, for tab and steps; absent: all. */
   readonly from?: number
   readonly to?: number
+  /** Counts beneath what is struck, for frames. */
+  readonly counts?: boolean
   /** What the teacher writes, for notes. */
   readonly text?: string
 }

@@ -38,6 +38,9 @@ ${DRAWING_CSS}
 .page .boxes { display: flex; flex-wrap: wrap; gap: ${px(6)} ${px(22)}; }
 .page figure { margin: 0; } .page figcaption { font-weight: 700; text-align: center; }
 .page figure svg { width: ${px(92)}; height: auto; } .page .pattern { font-size: ${px(10)}; text-align: center; max-width: ${px(100)}; }
+.page .frames { gap: ${px(14)} ${px(30)}; } .page .frames figcaption { font-size: ${px(19)}; }
+.page .frames figure svg { width: ${px(138)}; } .page .frames .pattern { font-size: ${px(14)}; max-width: ${px(148)}; }
+.page .strum { font-weight: 600; }
 .page .steps p { padding-left: ${px(12)}; text-indent: -${px(12)}; } .page .caption { font-weight: 600; }
 .page .item { display: flex; justify-content: space-between; gap: ${px(16)}; border-bottom: 1px dotted #777; }
 .page .care { font-size: ${px(11.5)}; border-top: 1px solid #000; padding-top: ${px(5)}; }

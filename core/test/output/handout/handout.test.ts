@@ -129,7 +129,8 @@ describe('a handout', () => {
       )
       expect(new Set(texts).size).toBe(texts.length)
       for (const s of shapes)
-        for (const string of s.pattern.flat()) expect(s.held.frets[string - 1]).not.toBe(undefined)
+        for (const string of s.struck.flatMap((m) => m.strings))
+          expect(s.held.frets[string - 1]).not.toBe(undefined)
     }
   })
 

@@ -15,7 +15,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import { ActionIcon, Button, Menu, NumberInput, Textarea } from '@mantine/core'
+import { ActionIcon, Button, Checkbox, Menu, NumberInput, Textarea } from '@mantine/core'
 import { IconGripVertical, IconPlus, IconTrash } from '@tabler/icons-react'
 import { BLOCK_KINDS, LONGEST_NOTES, type Block } from '@velvet-porch/core/output/handout'
 import { useTranslation } from 'react-i18next'
@@ -122,6 +122,14 @@ function BlockRow({
       <span className={css['block-name']}>{name}</span>
       {block.kind === 'tab' || block.kind === 'steps' ? (
         <MeasureRange block={block} measures={measures} numbers={numbers} onChange={onChange} />
+      ) : null}
+      {block.kind === 'frames' ? (
+        <Checkbox
+          size="xs"
+          label={t('handout.counts')}
+          checked={block.counts ?? false}
+          onChange={(e) => onChange({ ...block, counts: e.currentTarget.checked })}
+        />
       ) : null}
       <ActionIcon
         variant="subtle"

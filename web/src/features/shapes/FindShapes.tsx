@@ -171,6 +171,7 @@ const RELAX_PARAM = {
   zone: 'zone',
   maxStretch: 'max',
   noBarre: 'nobarre',
+  indexBarre: 'lying',
   freeFingers: 'free',
 } as const
 

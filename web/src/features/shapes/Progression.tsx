@@ -1,11 +1,13 @@
 import { present } from '@velvet-porch/core/invariant'
-import { Alert, SegmentedControl, TextInput } from '@mantine/core'
+import { Alert, Button, Checkbox, Group, SegmentedControl, TextInput } from '@mantine/core'
+import { IconPrinter } from '@tabler/icons-react'
 import { useDebouncedCallback } from '@mantine/hooks'
 import { nearestChord, transposeChord, type ChordReading } from '@velvet-porch/core/music'
 import { fretsText, fullCapo, type ProgressionFilters } from '@velvet-porch/core/chords'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
+import { tuningId } from '@velvet-porch/core/instrument'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
@@ -53,30 +55,46 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
   const path = usePath(setup, chords, filters)
   const steps = path.data ?? []
   const capo = fullCapo(setup) ?? 0
+  const [moves, setMoves] = useState(true)
+  const id = tuningId(instrument.kind, setup.tuning)
+  const facts = [
+    t(`instrument.kinds.${instrument.kind}`),
+    id ? t(`instrument.tunings.${id}`) : instrument.tuningText,
+    ...(capo > 0 ? [t('arrange.capoAt', { capo })] : []),
+  ].join(' · ')
   const ways = steps.reduce((sum, s) => sum + (s.change?.mm ?? 0), 0)
   return (
     <div className={css.progression}>
-      <TextInput
-        size="lg"
-        className={shapesCss['chord-input']}
-        label={t('path.chords')}
-        value={draft}
-        spellCheck={false}
-        onChange={(event) => {
-          setDraft(event.currentTarget.value)
-          commit(event.currentTarget.value)
-        }}
-      />
-      <div className={css['path-lead']}>
-        <span id="lead-label">{t('path.lead')}</span>
-        <SegmentedControl
-          aria-labelledby="lead-label"
-          data={(['none', 'melody', 'bass'] as const).map((x) => ({ value: x, label: t(`path.leads.${x}`) }))}
-          value={lead ?? 'none'}
-          onChange={(value) => set({ lead: value === 'none' ? '' : value })}
+      <header className={css['sheet-head']}>
+        <h1>{words.join('  ')}</h1>
+        <p>{facts}</p>
+      </header>
+      <div className="no-print">
+        <TextInput
+          size="lg"
+          className={shapesCss['chord-input']}
+          label={t('path.chords')}
+          value={draft}
+          spellCheck={false}
+          onChange={(event) => {
+            setDraft(event.currentTarget.value)
+            commit(event.currentTarget.value)
+          }}
         />
+        <div className={css['path-lead']}>
+          <span id="lead-label">{t('path.lead')}</span>
+          <SegmentedControl
+            aria-labelledby="lead-label"
+            data={(['none', 'melody', 'bass'] as const).map((x) => ({
+              value: x,
+              label: t(`path.leads.${x}`),
+            }))}
+            value={lead ?? 'none'}
+            onChange={(value) => set({ lead: value === 'none' ? '' : value })}
+          />
+        </div>
+        <ShapeFilterTools state={wishState} set={set} />
       </div>
-      <ShapeFilterTools state={wishState} set={set} />
       {wrong.map((w) => (
         <Alert key={w} color="lamp" my="xs" role="alert">
           {nearestChord(names.letters(w))
@@ -90,7 +108,23 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
         </Alert>
       ) : null}
       {steps.length > 0 ? (
-        <p data-testid="path-says">{t('path.says', { count: steps.length, mm: Math.round(ways) })}</p>
+        <Group className="no-print" gap="sm">
+          <p data-testid="path-says">{t('path.says', { count: steps.length, mm: Math.round(ways) })}</p>
+          <Button
+            size="compact-sm"
+            variant="default"
+            leftSection={<IconPrinter size={15} />}
+            onClick={() => window.print()}
+          >
+            {t('path.print')}
+          </Button>
+          <Checkbox
+            size="xs"
+            label={t('path.withMoves')}
+            checked={moves}
+            onChange={(event) => setMoves(event.currentTarget.checked)}
+          />
+        </Group>
       ) : null}
       <ol className={shapesCss.path}>
         {steps.map((s, i) => (
@@ -104,7 +138,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
               <b>{names.chord(capo > 0 ? transposeChord(s.chord, -capo, false) : s.chord)}</b>
               <ChordBox setup={setup} frets={s.shape.frets} fingers={s.shape.fingers} chord={s.chord} />
             </button>
-            {s.change ? <Moves change={s.change} /> : null}
+            {s.change && moves ? <Moves change={s.change} /> : null}
           </li>
         ))}
       </ol>

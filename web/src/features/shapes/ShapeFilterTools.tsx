@@ -1,10 +1,8 @@
-import { Checkbox, Group, Select, TextInput } from '@mantine/core'
+import { Checkbox, Group, Select, Stack, TextInput } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { WISH_PARAMS, type useShapeFilters, type FilterParam } from './useShapeFilters.ts'
-
-const ZONE_CHOICES = ['1-4', '4-8', '7-12', '10-15'] as const
 
 /** What the shape must do besides being the chord. */
 export function ShapeFilterTools({
@@ -25,27 +23,18 @@ export function ShapeFilterTools({
           ? t('shapes.filters', {
               list: active
                 .map((p) =>
-                  p === 'nobarre' ? t('shapes.filter.nobarre') : `${t(`shapes.filter.${p}`)} ${texts[p]}`,
+                  p === 'nobarre' || p === 'lying'
+                    ? t(`shapes.filter.${p}`)
+                    : `${t(`shapes.filter.${p}`)} ${texts[p]}`,
                 )
                 .join(', '),
             })
           : t('shapes.noWishes')}
       </summary>
       <Group gap="xs" align="flex-start">
-        {(['bass', 'top', 'place', 'ring', 'leave', 'max'] as const).map((param) => (
+        {(['bass', 'top', 'place', 'ring', 'leave', 'zone', 'max'] as const).map((param) => (
           <WishText key={param} param={param} value={texts[param]} wrong={faults.includes(param)} set={set} />
         ))}
-        <Select
-          w={112}
-          label={t('shapes.filter.zone')}
-          data={[
-            { value: '', label: t('shapes.anywhere') },
-            ...ZONE_CHOICES.map((z) => ({ value: z, label: z })),
-          ]}
-          value={texts.zone}
-          allowDeselect={false}
-          onChange={(value) => set({ zone: value ?? '' })}
-        />
         <Select
           w={96}
           label={t('shapes.filter.free')}
@@ -54,12 +43,20 @@ export function ShapeFilterTools({
           allowDeselect={false}
           onChange={(value) => set({ free: value ?? '' })}
         />
-        <Checkbox
-          mt={32}
-          label={t('shapes.filter.nobarre')}
-          checked={texts.nobarre !== ''}
-          onChange={(event) => set({ nobarre: event.currentTarget.checked ? '1' : '' })}
-        />
+        <Stack gap={6} mt={22}>
+          <Checkbox
+            size="sm"
+            label={t('shapes.filter.nobarre')}
+            checked={texts.nobarre !== ''}
+            onChange={(event) => set({ nobarre: event.currentTarget.checked ? '1' : '', lying: '' })}
+          />
+          <Checkbox
+            size="sm"
+            label={t('shapes.filter.lying')}
+            checked={texts.lying !== ''}
+            onChange={(event) => set({ lying: event.currentTarget.checked ? '1' : '', nobarre: '' })}
+          />
+        </Stack>
       </Group>
     </details>
   )
@@ -71,7 +68,7 @@ function WishText({
   wrong,
   set,
 }: {
-  param: 'bass' | 'top' | 'place' | 'ring' | 'leave' | 'max'
+  param: 'bass' | 'top' | 'place' | 'ring' | 'leave' | 'zone' | 'max'
   value: string
   wrong: boolean
   set: (change: Partial<Record<FilterParam, string>>) => void

@@ -23,7 +23,7 @@ export function ShapesPage() {
   const { boxes, labels } = usePrefs()
   return (
     <div className="reference">
-      <div className="reference-title">
+      <div className="reference-title no-print">
         <h1>{t('shapes.title')}</h1>
         <SegmentedControl
           aria-label={t('shapes.task')}
@@ -51,7 +51,9 @@ export function ShapesPage() {
           />
         </div>
       </div>
-      <InstrumentBar instrument={instrument} />
+      <div className="no-print">
+        <InstrumentBar instrument={instrument} />
+      </div>
       {task === 'find' ? <FindShapes instrument={instrument} /> : null}
       {task === 'name' ? <NameGrip instrument={instrument} /> : null}
       {task === 'path' ? <Progression instrument={instrument} /> : null}

@@ -15,6 +15,7 @@ export const WISH_PARAMS = [
   'zone',
   'max',
   'nobarre',
+  'lying',
   'free',
 ] as const
 /** No instrument here has more strings. */
@@ -56,6 +57,7 @@ export function useShapeFilters(): {
     const place = /^(\d+)[.\s](\d+)$/.exec(texts.place)
     if (texts.place && !place) faults.push('place')
     const zone = /^(\d+)-(\d+)$/.exec(texts.zone)
+    if (texts.zone && !(zone && Number(zone[1]) <= Number(zone[2]))) faults.push('zone')
     const max = Number(texts.max)
     if (texts.max && !(max > 0)) faults.push('max')
     const filters: ShapeFilters = {
@@ -64,9 +66,10 @@ export function useShapeFilters(): {
       ...(place ? { through: { string: Number(place[1]), fret: Number(place[2]) } } : {}),
       ...(texts.leave ? { leave: strings('leave') } : {}),
       ...(texts.ring ? { ring: strings('ring') } : {}),
-      ...(zone ? { zone: [Number(zone[1]), Number(zone[2])] as const } : {}),
+      ...(zone && !faults.includes('zone') ? { zone: [Number(zone[1]), Number(zone[2])] as const } : {}),
       ...(max > 0 ? { maxStretch: max } : {}),
       ...(texts.nobarre ? { noBarre: true } : {}),
+      ...(texts.lying ? { indexBarre: true } : {}),
       ...(texts.free ? { freeFingers: Number(texts.free) } : {}),
     }
     return { filters, faults, texts }

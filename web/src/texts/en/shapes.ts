@@ -27,7 +27,6 @@ export const shapes = {
     best: 'Show the best only',
     noWishes: 'Wishes: bass, top note, strings, frets, stretch…',
     filters: 'Wishes: {{list}}',
-    anywhere: 'anywhere',
     any: 'any',
     filter: {
       bass: 'Bass note',
@@ -39,6 +38,7 @@ export const shapes = {
       zone: 'Frets',
       free: 'Fingers free',
       nobarre: 'No barre',
+      lying: 'Index lies across',
     },
     filterHint: {
       bass: 'F#',
@@ -46,6 +46,7 @@ export const shapes = {
       place: 'string.fret',
       ring: 'strings',
       leave: 'strings',
+      zone: '3-8',
       max: 'mm',
     },
     filterFault: {
@@ -54,6 +55,7 @@ export const shapes = {
       place: 'as in 2.5',
       ring: 'string numbers',
       leave: 'string numbers',
+      zone: 'as in 3-8',
       max: 'above 0 mm',
     },
     spoken: {
@@ -147,6 +149,8 @@ export const shapes = {
   },
   path: {
     chords: 'Chords in a row',
+    print: 'Print these shapes',
+    withMoves: 'with what the fingers do',
     lead: 'Move by the smallest steps',
     leads: { none: 'the fingers', melody: 'and the top note', bass: 'and the bass note' },
     unknownNear: '“{{text}}” is left out: it is not understood. The nearest is {{chord}}.',

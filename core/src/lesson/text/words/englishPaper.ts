@@ -74,6 +74,8 @@ export const ENGLISH_PAPER: PaperWords = {
     tempo: '♩ = {bpm}',
     shapes: 'Shapes',
     patterns: 'strings {strings}',
+    frames: 'Shapes in order',
+    strum: 'Strum: {strokes}',
     steps: 'Step by step',
     drills: 'Drills',
     plan: 'Practice plan',

@@ -75,6 +75,8 @@ export const FILIPINO_PAPER: PaperWords = {
     tempo: '♩ = {bpm}',
     shapes: 'Mga hugis',
     patterns: 'kuwerdas {strings}',
+    frames: 'Mga hugis ayon sa pagkakasunod',
+    strum: 'Strum: {strokes}',
     steps: 'Hakbang-hakbang',
     drills: 'Mga pagsasanay',
     plan: 'Plano ng ensayo',

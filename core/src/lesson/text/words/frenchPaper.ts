@@ -75,6 +75,8 @@ export const FRENCH_PAPER: PaperWords = {
     tempo: '♩ = {bpm}',
     shapes: 'Positions',
     patterns: 'cordes {strings}',
+    frames: 'Positions dans l’ordre',
+    strum: 'Battement : {strokes}',
     steps: 'Pas à pas',
     drills: 'Exercices',
     plan: 'Plan de travail',

@@ -42,6 +42,8 @@ export interface PaperWords {
     readonly tempo: string
     readonly shapes: string
     readonly patterns: string
+    readonly frames: string
+    readonly strum: string
     readonly steps: string
     readonly drills: string
     readonly plan: string

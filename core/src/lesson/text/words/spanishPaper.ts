@@ -75,6 +75,8 @@ export const SPANISH_PAPER: PaperWords = {
     tempo: '♩ = {bpm}',
     shapes: 'Posturas',
     patterns: 'cuerdas {strings}',
+    frames: 'Posturas en orden',
+    strum: 'Rasgueo: {strokes}',
     steps: 'Paso a paso',
     drills: 'Ejercicios',
     plan: 'Plan de práctica',
