@@ -1,3 +1,4 @@
+import { bendRange } from '../instrument/stringBend.ts'
 import { groupBy } from 'es-toolkit'
 import { message, type Message } from '../messages/message.ts'
 import { spanOf, type PickingSchool, type PickingSign } from '../instrument/hand.ts'
@@ -32,6 +33,7 @@ export const FINDING_KINDS = [
   'arrivalFrom',
   'fingerNotDown',
   'bendRoom',
+  'bendHard',
   'pickCross',
   'pickRepeat',
   'pickGap',
@@ -402,14 +404,15 @@ function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add)
   }
 }
 
-/** The first frets leave no room to push a string. Common practice, no source. */
-const LEAST_BEND_FRET = 2
-
 function checkArticulation(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
   for (const { note, fault } of arrivalFaults(played, tab.grips)) add(fault.kind, note.start, fault.says)
   for (const n of tab.notes) {
-    if (n.bend && (n.fret < LEAST_BEND_FRET || n.leftFinger === 0))
-      add('bendRoom', n.start, message('auditing.bendRoom', { string: n.string, fret: n.fret }))
+    if (n.bend) {
+      const { easy, most } = n.leftFinger === 0 ? { easy: 0, most: 0 } : bendRange(tab.setup, n)
+      const values = { string: n.string, fret: n.fret, semitones: n.bend }
+      if (n.bend > most) add('bendRoom', n.start, message('auditing.bendRoom', values))
+      else if (n.bend > easy) add('bendHard', n.start, message('auditing.bendHard', values), n.bend)
+    }
     if (n.rightFinger === 'none' && !isArrivalNote(n))
       add('pluckTwice', n.start, message('auditing.notSounded', { string: n.string }))
   }

@@ -13,7 +13,7 @@ import {
   type Setup,
 } from '../instrument/setup.ts'
 import { graceFinger } from '../arrange/manual/graceFinger.ts'
-import { bendableBy, LEAST_BEND_FRET } from '../arrange/ornament/bendRoom.ts'
+import { bendRange } from '../instrument/stringBend.ts'
 import { refused, type EditRefusal, type TabEdit } from './edited.ts'
 
 type SoundedEdit = Extract<TabEdit, { do: 'attack' | 'bend' | 'harmonic' | 'grace' }>
@@ -83,8 +83,7 @@ function arriving(
       const midi = pitchAt(setup, note.place) + (note.bend ?? 0)
       const semitones = midi - pitchAt(setup, from.place)
       const before = from.bend ?? 0
-      const most = bendableBy(setup, from.place.string)
-      if (from.place.fret < LEAST_BEND_FRET) return refused('noRoom', { most: 0 })
+      const { most } = bendRange(setup, from.place)
       if (attack === 'bend' && (semitones <= before || semitones > most)) return refused('noRoom', { most })
       if (attack === 'release' && (semitones < 0 || semitones >= before)) return refused('lowerFret')
       const { bend: _, ...unbent } = plain
@@ -94,17 +93,23 @@ function arriving(
   }
 }
 
+/** Semitones that a bend may be asked for. */
+const BENDS = [1, 2, 3, 4] as const
+
 /** A bend of a plucked note: the melody keeps its pitch, so its place moves down; another note rises. */
 function bent(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'bend' }>): Sounded {
   const { bend = 0, ...plain } = note
   const { string } = note.place
-  const most = bendableBy(setup, string)
-  if (edit.semitones > most || edit.semitones < 0)
-    return refused('noRoom', { most }, most > 0 ? { ...edit, semitones: most } : undefined)
   const keeps = note.role === 'melody'
-  const fret = note.place.fret + (keeps ? bend - edit.semitones : 0)
-  if (keeps && (!Number.isInteger(fret) || fret > lastFret(setup, string))) return refused('noRoom', { most })
-  if (edit.semitones > 0 && fret < LEAST_BEND_FRET) return refused('noRoom', { most: 0 })
+  const fretFor = (semitones: number) => note.place.fret + (keeps ? bend - semitones : 0)
+  const reaches = (semitones: number) =>
+    semitones <= bendRange(setup, { string, fret: fretFor(semitones) }).most &&
+    fretFor(semitones) <= lastFret(setup, string)
+  const fret = fretFor(edit.semitones)
+  if (edit.semitones < 0 || !Number.isInteger(fret) || (edit.semitones > 0 && !reaches(edit.semitones))) {
+    const most = BENDS.findLast(reaches) ?? 0
+    return refused('noRoom', { most }, most > 0 ? { ...edit, semitones: most } : undefined)
+  }
   const place: Place = { string, fret }
   const other = {
     ...plain,

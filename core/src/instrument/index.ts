@@ -1,4 +1,5 @@
 /** Instruments and tunings, the geometry of the neck, harmonics, a setup (instrument, tuning, capo, player). */
+export { bendEffort, type BendEffort, bendRange } from './stringBend.ts'
 export { fingerFromNut, fretFromNut, reach, stringSpacingAt } from './geometry.ts'
 export {
   ADULT_SPANS,

@@ -26,7 +26,8 @@ export const auditing = {
   pickRepeat: '{{sign}} plucks twice in {{seconds}} s',
   indexTouches: 'the index touches an artificial harmonic and cannot pluck',
   notSounded: 'nothing sounds the note on string {{string}}',
-  bendRoom: 'string {{string}} has no room for a bend at fret {{fret}}',
+  bendRoom: 'string {{string}} cannot be pushed up {{semitones}} semitones at fret {{fret}}',
+  bendHard: 'pushing string {{string}} up {{semitones}} semitones at fret {{fret}} takes a strong hand',
 
   // Notes that the fretting hand sounds.
   fromNothing: 'nothing sounds on string {{string}} for the note to come from',

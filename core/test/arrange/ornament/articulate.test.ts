@@ -331,7 +331,8 @@ describe('a bend', () => {
     }
     expect(broken({ leftFinger: 2 })).toContain('arrivalFrom')
     expect(broken({ fret: 5, midi: 66 })).toContain('arrivalFrom')
-    expect(broken({ fret: 1, midi: 62 })).toContain('bendRoom')
+    expect(broken({ fret: 1, midi: 62 })).toContain('bendHard')
+    expect(broken({ bend: 5 })).toContain('bendRoom')
     expect(broken({ bend: 0, midi: 62 })).toContain('arrivalFrom')
     expect(broken({ bend: 1 })).toContain('wrongPitch')
   })
