@@ -52,7 +52,8 @@ async function drawn(page: Page): Promise<void> {
     () =>
       new Promise<boolean>((tell) => {
         const lines = document.querySelectorAll('.system')
-        if (!lines.length) return tell(true)
+        // A sheet that knows no width yet has no lines.
+        if (!lines.length) return tell(document.querySelector('.systems') === null)
         // The same margin as the sheet's own.
         const observer = new IntersectionObserver(
           (entries) => {

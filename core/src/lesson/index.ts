@@ -68,3 +68,12 @@ export { paperWordsFor, wordsFor } from './text/words/languages.ts'
 export type { PaperWords } from './text/words/paperWords.ts'
 export { type Speech, USUAL_SPEECH } from './text/words/speech.ts'
 export type { Wording } from './text/words/wording.ts'
+export {
+  beatAt,
+  betweenBeats,
+  isWithin,
+  measuresFrom,
+  type PageMoment,
+  type Stretch,
+  stretchOf,
+} from './practice/stretch.ts'

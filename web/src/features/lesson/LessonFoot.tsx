@@ -11,7 +11,7 @@ import { player } from '../../score/playback/player.ts'
 import css from './LessonFoot.module.css'
 
 /** What is played again and again. */
-const LOOPS = ['none', 'measure', 'piece', 'start'] as const
+const LOOPS = ['none', 'beat', 'measure', 'piece', 'start', 'own'] as const
 export type Loop = (typeof LOOPS)[number]
 
 /** Big buttons back and on, as pedals would be; between them playing, loop and tempo. */
@@ -22,6 +22,7 @@ export function LessonFoot({
   onPlay,
   loop,
   onLoop,
+  bounded,
 }: {
   first: boolean
   last: boolean
@@ -29,6 +30,8 @@ export function LessonFoot({
   onPlay: () => void
   loop: Loop
   onLoop: (loop: Loop) => void
+  /** True where the lesson is kept to some beats. */
+  bounded: boolean
 }) {
   const { t } = useTranslation()
   const { playing, tempo } = useSyncExternalStore(player.subscribe, player.snapshot)
@@ -56,7 +59,10 @@ export function LessonFoot({
           aria-label={t('teach.loop')}
           value={loop}
           onChange={(v) => onLoop(v)}
-          data={LOOPS.map((value) => ({ value, label: t(`teach.loops.${value}`) }))}
+          data={LOOPS.filter((l) => l !== 'own' || bounded).map((value) => ({
+            value,
+            label: t(`teach.loops.${value}`),
+          }))}
         />
         <label className={css['teach-tempo']}>
           {t('teach.tempo')} {t('teach.percent', { n: percent })}

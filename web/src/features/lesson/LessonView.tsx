@@ -36,8 +36,8 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
   const root = useRef<HTMLDivElement>(null)
   const shown = useLesson(tune, written)
   const { student, own, instead, setInstead, layer, setLayer, model, lesson, pieces, piece } = shown
-  const { view, setView, step, steps, index, position, marked, loop, setLoop, hand, plucked } = shown
-  const { toggle, cursor, go, toMeasure } = shown
+  const { view, setView, step, position, marked, loop, setLoop, hand, plucked } = shown
+  const { toggle, cursor, go, toMeasure, beats } = shown
   if (!step)
     return (
       <div className={lessonCss['teach-nothing']}>
@@ -103,12 +103,13 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
         </div>
       ) : null}
       <LessonFoot
-        first={index === 0}
-        last={index >= steps.length - 1}
+        first={shown.first}
+        last={shown.last}
         onGo={go}
         onPlay={toggle}
         loop={loop}
         onLoop={setLoop}
+        bounded={beats !== undefined}
       />
     </div>
   )
@@ -153,5 +154,5 @@ function LessonBody({ shown }: { shown: ShownLesson }) {
     case 'step':
       break
   }
-  return <StepView lesson={lesson} index={index} />
+  return <StepView lesson={lesson} index={index} beats={shown.beats} onBounds={shown.changeBounds} />
 }

@@ -1,5 +1,17 @@
 import { withVariant, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
-import { isInPiece, layerOf, lessonOf, type LearningStep, type TeachLayer } from '@velvet-porch/core/lesson'
+import {
+  beatAt,
+  betweenBeats,
+  isInPiece,
+  isWithin,
+  layerOf,
+  lessonOf,
+  measuresFrom,
+  stretchOf,
+  type Stretch,
+  type LearningStep,
+  type TeachLayer,
+} from '@velvet-porch/core/lesson'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { handAt, withLifted, withReadyFingers } from '../../score/neck/handMove.ts'
 import { player } from '../../score/playback/player.ts'
@@ -16,6 +28,19 @@ export const VIEWS = ['step', 'piece', 'script', 'drills', 'plan', 'log'] as con
 type View = (typeof VIEWS)[number]
 
 export type ShownLesson = ReturnType<typeof useLesson>
+
+/** What the lesson is kept to, as far as that was said. */
+interface Bounds {
+  readonly from?: SheetPosition | undefined
+  readonly to?: SheetPosition | undefined
+}
+
+const START: SheetPosition = { measure: 0, tick: 0 }
+
+const endOf = ({ measures }: TuneDoc): SheetPosition => ({
+  measure: measures.length - 1,
+  tick: Math.max(0, (measures.at(-1)?.length ?? 1) - 1),
+})
 
 /** A lesson as it is shown: what is taught to whom, where it stands, which view of it, what is looped and heard. */
 export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
@@ -47,17 +72,25 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   const step = steps[index]
   const position = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
   const piece = position && pieces.find((p) => isInPiece(p, position))
-  const marked = useMemo(() => {
-    if (!step || loop === 'none') return undefined
-    if (loop === 'piece' && piece) return { from: piece.from, to: piece.to }
-    return { from: loop === 'start' ? 0 : step.measure, to: step.measure }
-  }, [step, loop, piece])
-  // What is looped is heard from its beginning.
-  const from = useMemo(
-    () => (marked && loop !== 'measure' ? { measure: marked.from, tick: 0 } : position),
-    [marked, loop, position],
+  const [bounds, setBounds] = useState<Bounds>({})
+  const kept = useMemo(
+    () =>
+      bounds.from || bounds.to
+        ? betweenBeats(tune, bounds.from ?? START, bounds.to ?? endOf(tune))
+        : undefined,
+    [tune, bounds],
   )
-  const { toggle, cursor } = usePlaying(model, from, marked)
+  const looped = useMemo((): Stretch | undefined => {
+    if (!position || loop === 'none') return undefined
+    if (loop === 'beat') return beatAt(tune, position)
+    if (loop === 'piece' && piece) return stretchOf(tune, piece)
+    if (loop === 'own' && kept) return kept
+    return measuresFrom(tune, loop === 'start' ? 0 : position.measure, position.measure)
+  }, [tune, position, loop, piece, kept])
+  const marked = useMemo(() => looped && { from: looped.from.measure, to: looped.to.measure }, [looped])
+  // What is looped is heard from its beginning.
+  const from = looped && loop !== 'measure' ? looped.from : position
+  const { toggle, cursor } = usePlaying(model, from, looped)
   const hand = useMemo(
     () => step && withLifted(withReadyFingers(handAt(model, step)), step.hand.lifts),
     [model, step],
@@ -68,7 +101,11 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
     [model, position],
   )
   const toScript = useCallback(() => setView((v) => (v === 'script' ? 'step' : 'script')), [])
-  const go = useTeachActions(steps, index, setIndex, toggle, toScript)
+  const range = useMemo((): readonly [number, number] => {
+    const inside = kept ? steps.flatMap((s, i) => (isWithin(kept, s) ? [i] : [])) : []
+    return inside.length > 0 ? [inside[0]!, inside.at(-1)!] : [0, steps.length - 1]
+  }, [steps, kept])
+  const go = useTeachActions(steps, index, setIndex, toggle, toScript, range)
   const toMeasure = (measure: number, tick = 0) => setIndex(stepFrom(steps, measure, tick))
   return {
     ...{ taught, student, own, notes, log, instead, setInstead, layer, setLayer },
@@ -87,6 +124,19 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
       cursor,
       go,
       toMeasure,
+    },
+    first: index <= range[0],
+    last: index >= range[1],
+    /** The first and the last beat that the lesson is kept to; absent where it is the whole tune. */
+    beats: useMemo(() => {
+      const [a, b] = kept ? [steps[range[0]], steps[range[1]]] : []
+      return a && b ? { from: a, to: b } : undefined
+    }, [kept, steps, range]),
+    /** Has the lesson begin or end at the beat that is shown, or go over the whole tune again. */
+    changeBounds(change: 'from' | 'to' | 'whole') {
+      if (change !== 'whole') return setBounds({ ...bounds, [change]: position })
+      setBounds({})
+      if (loop === 'own') setLoop('none')
     },
     toSheet: (s: SheetPosition) => setIndex(nearest(steps, s)),
     /** Looks at a step of the learning order, in the view and with the loop that it is learnt with. */

@@ -10,12 +10,13 @@ export function useTeachActions(
   setIndex: (next: (now: number) => number) => void,
   toggle: () => void,
   toScript: () => void,
+  /** The first and the last step that the lesson is kept to. */
+  [first, last]: readonly [number, number],
 ): (by: 1 | -1) => void {
   const { t } = useTranslation()
-  const last = steps.length - 1
   const go = useCallback(
-    (by: 1 | -1) => setIndex((now) => Math.max(0, Math.min(last, Math.min(now, last) + by))),
-    [setIndex, last],
+    (by: 1 | -1) => setIndex((now) => Math.max(first, Math.min(last, Math.min(now, last) + by))),
+    [setIndex, first, last],
   )
   const measure = steps[index]?.measure ?? 0
   useActions(

@@ -1,14 +1,18 @@
 import { scoreOf, type Performance } from '@velvet-porch/core/output/sound'
+import { measuresFrom, type Stretch } from '@velvet-porch/core/lesson'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { MarkedMeasures } from '../sheet/Sheet.tsx'
 import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { player } from './player.ts'
 
-/** Joins a sheet to the player: loads its music, loops its mark, moves its cursor. */
+/**
+ * Joins a sheet to the player: loads its music, loops what is to be looped, moves its cursor.
+ * @param looped marked measures, or a stretch that may begin and end inside a measure
+ */
 export function usePlaying(
   model: SheetModel | undefined,
   position: SheetPosition | undefined,
-  marked: MarkedMeasures | undefined,
+  looped: MarkedMeasures | Stretch | undefined,
 ) {
   const move = useRef<((position: SheetPosition | undefined) => void) | undefined>(undefined)
   const music = useMemo(() => musicOf(model), [model])
@@ -17,14 +21,16 @@ export function usePlaying(
     return () => player.stop()
   }, [music])
   const loop = useMemo(() => {
-    if (!model || !marked) return undefined
+    if (!model || !looped) return undefined
+    const stretch = isStretch(looped) ? looped : measuresFrom(model.tune, looped.from, looped.to)
     const { order } = model.unfolded
-    const from = order.find((o) => o.measure === marked.from)
-    const last = from && order.find((o) => o.measure === marked.to && o.startTick >= from.startTick)
-    return from && last
-      ? { from: from.startTick, to: last.startTick + model.tune.measures[last.measure]!.length }
+    const first = order.find((o) => o.measure === stretch.from.measure)
+    const last =
+      first && order.find((o) => o.measure === stretch.to.measure && o.startTick >= first.startTick)
+    return first && last
+      ? { from: first.startTick + stretch.from.tick, to: last.startTick + stretch.to.tick }
       : undefined
-  }, [model, marked])
+  }, [model, looped])
   useEffect(() => {
     if (model) player.set({ loop })
   }, [model, loop])
@@ -48,6 +54,8 @@ export function usePlaying(
   }, [model, music, loop, position])
   return { toggle, cursor }
 }
+
+const isStretch = (looped: MarkedMeasures | Stretch): looped is Stretch => typeof looped.from === 'object'
 
 /** What is heard of a sheet, where there is something to hear. */
 function musicOf(model: SheetModel | undefined): (() => Performance) | undefined {

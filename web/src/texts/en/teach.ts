@@ -90,9 +90,17 @@ export const teach = {
     loop: 'Play again and again',
     loops: {
       none: 'no loop',
+      beat: 'beat',
       measure: 'measure',
       piece: 'piece',
       start: 'from the start',
+      own: 'as chosen',
+    },
+    bounds: {
+      from: 'Begin here',
+      to: 'End here',
+      whole: 'The whole tune again',
+      said: 'measure {{from}}, beat {{fromBeat}} to measure {{to}}, beat {{toBeat}}',
     },
     pieces: 'Pieces',
     same: 'The same as piece {{piece}}.',
