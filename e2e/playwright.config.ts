@@ -39,6 +39,8 @@ export default defineConfig({
     launchOptions: CHROMIUM,
     locale: 'en-GB',
     timezoneId: 'UTC',
+    // Nobody waits for menus to fade.
+    contextOptions: { reducedMotion: 'reduce' },
   },
   webServer: {
     command: 'node scripts/start.mjs',
