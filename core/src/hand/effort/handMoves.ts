@@ -1,9 +1,17 @@
-import { present } from '../../invariant.ts'
-import { fingerMoves } from '../moves/fingerMoves.ts'
+import { moveKind } from '../moves/fingerMoves.ts'
 import { isShift, positionWayMm } from '../moves/handPosition.ts'
-import { placedFingers, type FingerSpan } from '../moves/placedFinger.ts'
+import type { FingerSpan } from '../moves/placedFinger.ts'
 import { reachMm } from '../grip/handRules.ts'
-import { pressedOf, THUMB, type Pressed } from '../grip/pressed.ts'
+import {
+  codeFret,
+  codeLow,
+  codeTop,
+  fingerCodes,
+  pressedOf,
+  spanOf as placeOf,
+  THUMB,
+  type Pressed,
+} from '../grip/pressed.ts'
 import type { Grip } from '../../document/tab.ts'
 import { spanOf } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
@@ -57,15 +65,16 @@ export function gripChange(setup: Setup, before: Held, after: Held): GripChange 
   let hops = 0
   let slidMm = 0
   let barres = 0
-  for (const { kind, before: old, now } of fingerMoves(
-    placedFingers({ pressed: before.pressed }),
-    placedFingers({ pressed: after.pressed }),
-  )) {
-    if (!now || kind === 'stay' || (kind === 'roll' && covers(present(old), now))) continue
-    if (kind === 'slide') slidMm = Math.max(slidMm, positionWayMm(setup, present(old).fret, now.fret))
+  const [down, next] = [fingerCodes(from), fingerCodes(to)]
+  for (let f = 0; f < next.length; f++) {
+    const [old, now] = [down[f]!, next[f]!]
+    if (now === 0 || now === old) continue
+    const kind = old === 0 ? 'land' : moveKind(placeOf(old), placeOf(now))
+    if (kind === 'roll' && covers(placeOf(old), placeOf(now))) continue
+    if (kind === 'slide') slidMm = Math.max(slidMm, positionWayMm(setup, codeFret(old), codeFret(now)))
     else landed++
     if (kind === 'hop') hops++
-    if (now.to > now.from) barres++
+    if (codeLow(now) > codeTop(now)) barres++
   }
   const moves = landed > 0 || slidMm > 0
   const wayMm = to.length > 0 ? positionWayMm(setup, before.position, after.position) : 0
