@@ -106,7 +106,8 @@ function bent(setup: Setup, note: TabNote, edit: Extract<TabEdit, { do: 'bend' }
     semitones <= bendRange(setup, { string, fret: fretFor(semitones) }).most &&
     fretFor(semitones) <= lastFret(setup, string)
   const fret = fretFor(edit.semitones)
-  if (edit.semitones < 0 || !Number.isInteger(fret) || (edit.semitones > 0 && !reaches(edit.semitones))) {
+  const offNeck = !Number.isInteger(fret) || fret > lastFret(setup, string)
+  if (edit.semitones < 0 || offNeck || (edit.semitones > 0 && !reaches(edit.semitones))) {
     const most = BENDS.findLast(reaches) ?? 0
     return refused('noRoom', { most }, most > 0 ? { ...edit, semitones: most } : undefined)
   }

@@ -1,4 +1,4 @@
-import { codeFret, codeLow, codeTop, spanOf } from '../../hand/grip/pressed.ts'
+import { codeFret, codeLow, codeTop, fingerSpan } from '../../hand/grip/pressed.ts'
 import { moveKind } from '../../hand/moves/fingerMoves.ts'
 import type { CostTerm } from '../../document/tab.ts'
 import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
@@ -197,7 +197,7 @@ function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, ste
       landed++
       continue
     }
-    const kind = moveKind(spanOf(from), spanOf(to))
+    const kind = moveKind(fingerSpan(from), fingerSpan(to))
     if (kind === 'slide') {
       const frets = codeFret(to) - codeFret(from)
       slides.push({ frets, cost: WEIGHTS.guide + WEIGHTS.guideMm * 30 * Math.abs(frets) })

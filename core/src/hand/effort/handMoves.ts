@@ -8,7 +8,7 @@ import {
   codeTop,
   fingerCodes,
   pressedOf,
-  spanOf as placeOf,
+  fingerSpan,
   THUMB,
   type Pressed,
 } from '../grip/pressed.ts'
@@ -69,8 +69,8 @@ export function gripChange(setup: Setup, before: Held, after: Held): GripChange 
   for (let f = 0; f < next.length; f++) {
     const [old, now] = [down[f]!, next[f]!]
     if (now === 0 || now === old) continue
-    const kind = old === 0 ? 'land' : moveKind(placeOf(old), placeOf(now))
-    if (kind === 'roll' && covers(placeOf(old), placeOf(now))) continue
+    const kind = old === 0 ? 'land' : moveKind(fingerSpan(old), fingerSpan(now))
+    if (kind === 'roll' && covers(fingerSpan(old), fingerSpan(now))) continue
     if (kind === 'slide') slidMm = Math.max(slidMm, positionWayMm(setup, codeFret(old), codeFret(now)))
     else landed++
     if (kind === 'hop') hops++

@@ -54,7 +54,7 @@ export const codeTop = (code: FingerCode): number => (code >> 5) & 15
 export const codeLow = (code: FingerCode): number => code >> 9
 
 /** What a finger with this code covers. */
-export const spanOf = (code: FingerCode): FingerSpan => ({
+export const fingerSpan = (code: FingerCode): FingerSpan => ({
   fret: codeFret(code),
   from: codeTop(code),
   to: codeLow(code),
