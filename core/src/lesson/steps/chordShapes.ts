@@ -1,6 +1,6 @@
 import { struckFrom, type StruckMoment } from './struckFrom.ts'
 import { present } from '../../invariant.ts'
-import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
+import { timelineOf } from '../../document/form/timeline.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import { chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
@@ -10,7 +10,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { heldShape, type HeldFrets } from './heldShape.ts'
-import { shapeHeldIn, shapesByName } from './wholeShapes.ts'
+import { gripsBetween, shapeHeldIn, shapesByName } from './wholeShapes.ts'
 
 /** A shape that a tab uses for a chord, and how its strings are first struck. */
 export interface ChordShape {
@@ -34,10 +34,7 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
   const byName = shapesByName(doc.setup, tune.pins)
   const shapes: Told[] = []
   for (const h of harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)) {
-    const grips = doc.base.grips.filter((g) => {
-      const at = ticksAt(timeline, g.pos)
-      return at >= h.start && at < h.end
-    })
+    const grips = gripsBetween(doc.base.grips, timeline, h.start, h.end)
     const whole = shapeHeldIn(grips, byName, 1)
     const held =
       whole ??
