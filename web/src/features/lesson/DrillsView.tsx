@@ -32,7 +32,7 @@ export function DrillsView({
   if (!position) return <p className={lessonCss['teach-view']}>{t('teach.noTrouble')}</p>
   return (
     <div className={lessonCss['teach-view']} data-testid="drills">
-      <ol className={css['teach-spots']} aria-label={t('teach.trouble')}>
+      <ol className={`${lessonCss['teach-list']} ${css['teach-spots']}`} aria-label={t('teach.trouble')}>
         {spots.map((s, i) => (
           <li key={`${s.measure} ${s.tick}`}>
             <button

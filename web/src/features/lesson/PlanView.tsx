@@ -35,7 +35,7 @@ export function PlanView({ lesson, onStep }: { lesson: Lesson; onStep: (step: Le
           {student.tries === undefined ? '' : ` ${t('teach.triesTold', { n: student.tries })}`}
         </p>
       ) : null}
-      <ol className={css['teach-plan']}>
+      <ol className={`${lessonCss['teach-list']} ${css['teach-plan']}`}>
         {items.map((item, i) => (
           <li key={i}>
             {item.what.kind === 'warmUp' || item.what.kind === 'rest' || item.what.kind === 'again' ? (
