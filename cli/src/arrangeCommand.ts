@@ -1,18 +1,10 @@
-import {
-  measureNumbers,
-  STYLES,
-  type Layer,
-  type Level,
-  type Ornament,
-  type TuneDoc,
-} from '@velvet-porch/core/document'
+import { measureNumbers, type Layer, type Ornament, type TuneDoc } from '@velvet-porch/core/document'
 import {
   arranging,
   harmoniseIn,
   leftOut,
   MANNERS,
   remarkMessages,
-  wholeTune,
   type LeftOrnament,
   type Manner,
   type Plan,
@@ -20,10 +12,10 @@ import {
 import { audit } from '@velvet-porch/core/audit'
 import { finishedTabOf, tabJson, textTab } from '@velvet-porch/core/output'
 import { finish } from '@velvet-porch/core/turns'
-import { collected, command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
+import { askedFrom } from './askedFrom.ts'
+import { collected, command, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { patternFrom } from './patternFrom.ts'
 import { lockFrom } from './lockFrom.ts'
-import { schoolFrom } from './schoolFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 import { auditWords, say } from './words.ts'
@@ -59,10 +51,7 @@ export const arrangeCommand = withArrangeOptions(
   .action(run)
 
 function run(file: string, values: Values): void {
-  const style = oneOf(values.style, STYLES, 'style')
-  const level = wholeNumber(values.level, 1, 5, 'level') as Level
-  const setup = playedSetupFrom(values)
-  const school = schoolFrom(values.school)
+  const { style, level, setup, regions: asked } = askedFrom(values)
   const { tune: read, warnings } = tuneFrom(file, values.tune)
   const tune = values.harmonise ? harmonised(read, oneOf(values.manner, MANNERS, 'manner'), warnings) : read
   const locks = values.lock.map((text, i) => lockFrom(text, tune, `lock ${i + 1}`)).flat()
@@ -70,7 +59,7 @@ function run(file: string, values: Values): void {
   const ornament =
     values.ornament === undefined ? undefined : (wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament)
   const pattern = patternFrom(values.pattern, values.perBeat, tune, style)
-  const regions = wholeTune(tune, style, level, school).map((r) => ({
+  const regions = asked(tune).map((r) => ({
     ...r,
     ...(pattern ? { pattern } : {}),
     ...(ornament === undefined ? {} : { ornament }),

@@ -1,10 +1,10 @@
-import { measureNumbers, STYLES, type Level, type Ornament } from '@velvet-porch/core/document'
-import { versionsByEffort, stretchByCapo, wholeTune } from '@velvet-porch/core/arrange'
+import { measureNumbers, type Ornament } from '@velvet-porch/core/document'
+import { versionsByEffort, stretchByCapo } from '@velvet-porch/core/arrange'
 import { finish } from '@velvet-porch/core/turns'
-import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
-import { schoolFrom } from './schoolFrom.ts'
+import { askedFrom } from './askedFrom.ts'
+import { command, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { tuneFrom } from './tuneFrom.ts'
-import { oneOf, UsageError, wholeNumber } from './usage.ts'
+import { UsageError, wholeNumber } from './usage.ts'
 import { changeText, notesText } from './versionText.ts'
 
 interface Values extends ArrangeValues {
@@ -25,11 +25,9 @@ export const easierCommand = withArrangeOptions(
 
 function run(file: string, values: Values): void {
   const { tune } = tuneFrom(file, values.tune)
-  const style = oneOf(values.style, STYLES, 'style')
-  const level = wholeNumber(values.level, 1, 5, 'level') as Level
+  const { style, level, setup, regions: asked } = askedFrom(values)
   const ornament = wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament
-  const setup = playedSetupFrom(values)
-  const regions = wholeTune(tune, style, level, schoolFrom(values.school)).map((r) => ({ ...r, ornament }))
+  const regions = asked(tune).map((r) => ({ ...r, ornament }))
   const range = rangeFrom(values.measures, measureNumbers(tune.measures))
   const rungs = finish(versionsByEffort(tune, setup, regions, [], range))
   const now = rungs.find((r) => r.changes.length === 0)

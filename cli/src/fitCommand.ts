@@ -1,6 +1,6 @@
 import { chordText, keyText, pitchText, plainPitch, transposeKey } from '@velvet-porch/core/music'
 import { highestCapo, tuningId, type Setup } from '@velvet-porch/core/instrument'
-import { measureNumbers, STYLES, type Level } from '@velvet-porch/core/document'
+import { measureNumbers } from '@velvet-porch/core/document'
 import {
   ALL_SHIFTS,
   bestTradeOffs,
@@ -13,18 +13,17 @@ import {
   readRange,
   sweep,
   USUAL_PREFERENCES,
-  wholeTune,
   type FitOption,
   type FitQuestion,
   type PartnerPart,
   type VoiceRange,
 } from '@velvet-porch/core/arrange'
 import { finish } from '@velvet-porch/core/turns'
-import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
-import { schoolFrom } from './schoolFrom.ts'
+import { askedFrom } from './askedFrom.ts'
+import { command, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { tuningFrom } from './setupFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
-import { oneOf, semitones, UsageError, wholeNumber } from './usage.ts'
+import { oneOf, semitones, UsageError } from './usage.ts'
 
 /** Options that are printed. */
 const SHOWN = 10
@@ -55,15 +54,13 @@ export const fitCommand = withArrangeOptions(
 
 function run(file: string, values: Values): void {
   const { tune } = tuneFrom(file, values.tune)
-  const style = oneOf(values.style, STYLES, 'style')
-  const level = wholeNumber(values.level, 1, 5, 'level') as Level
-  const setup = playedSetupFrom(values)
+  const { style, setup, regions } = askedFrom(values)
   const { kind } = setup.instrument
   const names = values.tunings ?? (kind === 'guitar' ? 'standard,dropD,dadgad' : 'standard')
   const voice = values.voice === undefined ? undefined : voiceFrom(values.voice)
   const question: FitQuestion = {
     tune,
-    regions: wholeTune(tune, style, level, schoolFrom(values.school)),
+    regions: regions(tune),
     setup,
     tunings: names
       .split(',')

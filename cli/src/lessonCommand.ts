@@ -1,14 +1,14 @@
 import { LANGUAGES } from '@velvet-porch/core/messages'
 import { NOTE_NAMINGS } from '@velvet-porch/core/music'
-import { STYLES, type Level } from '@velvet-porch/core/document'
-import { arrangementOf, arranging, wholeTune } from '@velvet-porch/core/arrange'
+import { arrangementOf, arranging } from '@velvet-porch/core/arrange'
 import { lessonOf, scriptText, USUAL_LESSON } from '@velvet-porch/core/lesson'
 import { finish } from '@velvet-porch/core/turns'
-import { command, playedSetupFrom, withArrangeOptions, type ArrangeValues } from './options.ts'
+import { askedFrom } from './askedFrom.ts'
+import { command, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { holdsTab, scoreFrom } from './scoreFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
-import { oneOf, wholeNumber } from './usage.ts'
+import { oneOf } from './usage.ts'
 
 interface Values extends ArrangeValues {
   readonly language: string
@@ -55,10 +55,8 @@ function run(file: string, values: Values): void {
 /** The tune of an ABC file with its arrangement. */
 function arranged(file: string, values: ArrangeValues) {
   const { tune } = tuneFrom(file, values.tune)
-  const style = oneOf(values.style, STYLES, 'style')
-  const level = wholeNumber(values.level, 1, 5, 'level') as Level
-  const setup = playedSetupFrom(values)
-  const regions = wholeTune(tune, style, level, schoolFrom(values.school))
+  const { setup, regions: asked } = askedFrom(values)
+  const regions = asked(tune)
   const { layer, plan } = finish(arranging(tune, setup, regions))
   const { transposed } = plan
   return {

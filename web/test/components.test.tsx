@@ -13,21 +13,14 @@ import { Moves } from '../src/features/shapes/Moves.tsx'
 import { WaysIn } from '../src/features/shelf/WaysIn.tsx'
 import { FormMenu } from '../src/score/edit/FormMenu.tsx'
 import { sheetModel } from '../src/score/sheet/sheetModel.ts'
+import { stubBrowser } from './browserStubs.ts'
 import { arrangementFor, tuneOf } from './support.ts'
 
 const shown = (what: ReactNode) => render(<MantineProvider>{what}</MantineProvider>)
 const tune = tuneOf('"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|]')
 
 beforeEach(async () => {
-  vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener() {}, removeEventListener() {} }))
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  )
+  stubBrowser()
   // A popover of the test has no size to be put into.
   vi.spyOn(console, 'warn').mockImplementation(() => undefined)
   await bringStages()

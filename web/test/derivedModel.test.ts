@@ -3,6 +3,8 @@ import { applyEdit, type EditCommand } from '@velvet-porch/core/edit'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { derived } from '../src/score/sheet/derived.ts'
+import type { Rows } from '../src/score/sheet/metrics.ts'
+import { NO_LAYERS } from '../src/score/sheet/TabLayer.tsx'
 import { pageMaker } from '../src/score/sheet/pages.ts'
 import { sheetMaker, sheetModel, type SheetModel } from '../src/score/sheet/sheetModel.ts'
 import { arrangementFor, tuneOf } from './support.ts'
@@ -116,12 +118,13 @@ describe('a sheet that follows edits', () => {
       measures: [from, from + 1, from + 2].map((i) => ({ index: i, x: 0, width: 1, columns: [] })),
     }))
     const pages = pageMaker()
-    const first = pages(model, systems, undefined)
-    expect(pages(model, systems, undefined)).toBe(first)
+    const look = { layers: NO_LAYERS, rows: {} as Rows, lit: undefined }
+    const first = pages(model, systems, look)
+    expect(pages(model, systems, { ...look })).toBe(first)
     const locked = new Set([model.notes.get(4)![0]!.id])
-    const second = pages(model, systems, { locked, changed: undefined })
+    const second = pages(model, systems, { ...look, lit: { locked, changed: undefined } })
     expect(second[0]).not.toBe(first[0])
-    const third = pages(model, systems, { locked: new Set(), changed: undefined })
+    const third = pages(model, systems, { ...look, lit: { locked: new Set(), changed: undefined } })
     expect(third[0]).toBe(second[0])
     expect(third[1]).not.toBe(second[1])
   })

@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { USUAL_LESSON } from '@velvet-porch/core/lesson'
-import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { stubBrowser } from './browserStubs.ts'
 import { arrangementFor, tuneOf } from './support.ts'
 
 const tune = tuneOf('"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|]')
@@ -13,15 +14,7 @@ const press = (key: string) =>
   dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
 
 beforeAll(async () => {
-  vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener() {}, removeEventListener() {} }))
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe() {}
-      disconnect() {}
-    },
-  )
-  Element.prototype.scrollIntoView = () => undefined
+  stubBrowser()
   localStorage.clear()
   document.body.innerHTML = '<main id="lesson"></main><script type="application/json" id="data"></script>'
   document.getElementById('data')!.textContent = JSON.stringify(data)

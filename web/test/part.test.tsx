@@ -4,6 +4,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import '../src/texts/i18n.ts'
 import { Part } from '../src/ui/Part.tsx'
+import { stubBrowser } from './browserStubs.ts'
 
 /** What the sheet of the test shows; one that is broken fails as it is drawn. */
 function Sheet({ broken }: { broken: boolean }) {
@@ -21,8 +22,7 @@ const page = (broken: boolean, of: string) => (
 )
 
 beforeEach(() => {
-  // What a browser has and the page of the test has not.
-  vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener() {}, removeEventListener() {} }))
+  stubBrowser()
   // React says each error that is caught.
   vi.spyOn(console, 'error').mockImplementation(() => undefined)
 })

@@ -1,5 +1,6 @@
 /** The judge of a finished tab against its source. */
-export { audit, type AuditReport, type Finding, type FindingKind, STRUCTURAL } from './audit.ts'
+export { audit, type AuditReport } from './audit.ts'
+export { type Finding, type FindingKind, STRUCTURAL } from './finding.ts'
 export type {
   FinishedTab,
   HeldGrip,

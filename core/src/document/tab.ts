@@ -89,9 +89,9 @@ export interface Span {
   readonly to: Id
 }
 
-/** One finger on the neck. */
-export interface PressedPlace extends Place {
-  readonly finger: Exclude<LeftFinger, 0>
+/** One finger on a string at a fret. `F` is how the finger is named: `'T'` for the thumb in documents. */
+export interface PressedPlace<F = Exclude<LeftFinger, 0>> extends Place {
+  readonly finger: F
 }
 
 /** What the fretting hand holds from `pos` until the next grip. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { WHOLE } from '../../src/music/index.ts'
-import { pitchAt, placesOf } from '../../src/instrument/index.ts'
+import { lastFret, pitchAt, placesOf } from '../../src/instrument/index.ts'
 import type { Level, Score, Style } from '../../src/document/index.ts'
 import { arranging, wholeTune } from '../../src/arrange/index.ts'
 import { applyEdit, type EditCommand } from '../../src/edit/index.ts'
@@ -101,6 +101,29 @@ describe('what is written by hand', () => {
     score = edit(score, { do: 'right', note: sign.id, sign: 'a' })
     score = edit(score, { do: 'finger', from: 0, to: 3 })
     expect(score.arrangement.base.notes.find((n) => n.id === sign.id)!.right).toBe('a')
+  })
+
+  it('a melody note is let down from its bend only where the neck has the fret for it', () => {
+    const score = opened()
+    const note = score.arrangement.base.notes.find((n) => n.role === 'melody' && n.place.string <= 2)!
+    const last = lastFret(score.arrangement.setup, note.place.string)
+    const bentAt = (fret: number): Arranged => ({
+      ...score,
+      arrangement: {
+        ...score.arrangement,
+        base: {
+          ...score.arrangement.base,
+          notes: score.arrangement.base.notes.map((n) =>
+            n.id === note.id ? { ...n, place: { ...n.place, fret }, left: 3, bend: 2 } : n,
+          ),
+        },
+      },
+    })
+    const plain: EditCommand = { do: 'bend', note: note.id, semitones: 0 }
+    const down = edit(bentAt(last - 2), plain).arrangement.base.notes.find((n) => n.id === note.id)!
+    expect(down.place.fret).toBe(last)
+    expect(down.bend).toBeUndefined()
+    expect(refusal(bentAt(last - 1), plain).reason).toBe('noRoom')
   })
 
   it('hands found again are hands that can be: no structural fault on the corpus', () => {

@@ -1,4 +1,5 @@
 import type { FingerSpan } from '../moves/placedFinger.ts'
+import type { PressedPlace } from '../../document/tab.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
 
 /** The thumb over the neck, where fingers are numbers. */
@@ -11,12 +12,8 @@ export const fingerNumber = (finger: LeftFinger): number => (finger === 'T' ? TH
 export const leftFinger = (finger: number): LeftFinger =>
   finger === THUMB ? 'T' : (finger as Exclude<LeftFinger, 'T'>)
 
-/** A finger (1–4, or the thumb) on a string at a fret. Frets count from the capo. */
-export interface Pressed {
-  readonly string: number
-  readonly fret: number
-  readonly finger: number
-}
+/** A finger on a string at a fret where the search counts fingers: 1–4, the thumb 5. Frets count from the capo. */
+export type Pressed = PressedPlace<number>
 
 /** True where the same finger is at the same place. */
 export const isPressed = <P extends { string: number; fret: number; finger: unknown }>(

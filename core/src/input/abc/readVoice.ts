@@ -1,100 +1,34 @@
 import type { AbcElement, AbcStaff } from 'abcjs/src/api/abc_tunebook.js'
 import { readChordSymbol } from '../../music/harmony/chordSymbol.ts'
 import type { Id } from '../../document/ids.ts'
-import type { AbcSpan, ChordMark, Jump, Section, TempoMark, Tuplet, TuneEvent } from '../../document/tune.ts'
-import type { Key } from '../../music/pitch/key.ts'
+import type { Tuplet } from '../../document/tune.ts'
 import { midiOf, plainPitch, type Pitch } from '../../music/pitch/pitch.ts'
-import { measureLength, type Metre } from '../../music/time/metre.ts'
-import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
+import { measureLength } from '../../music/time/metre.ts'
+import { WHOLE } from '../../music/time/ticks.ts'
 import { writtenValue } from '../../music/time/writtenValue.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { cutTo, LIMITS } from '../../document/limits.ts'
 import { message } from '../../messages/message.ts'
-import type { Problem } from '../problem.ts'
-import { AccidentalMemory, type Propagation } from './accidentals.ts'
+import { AccidentalMemory } from './accidentals.ts'
 import { ticksOfShare } from './duration.ts'
-import { clefTranspose, readEnding, readKey, readMetre } from './abcFields.ts'
+import { clefTranspose, readKey, readMetre } from './abcFields.ts'
 
-/** A measure while it is being read: its number of ticks is known only at the bar line. */
-export interface DraftMeasure {
-  id: Id
-  length: Ticks
-  metre: Metre
-  key: Key
-  repeatStart: boolean
-  repeats: boolean
-  barline: 'single' | 'double' | 'final' | 'none'
-  endings: number[]
-  segno: boolean
-  coda: boolean
-  fine: boolean
-  jump?: Jump
-  from: number
-}
-
-/** What one voice of a tune holds. Positions refer to the voice's own measures. */
-export interface VoiceReading {
-  readonly measures: DraftMeasure[]
-  readonly events: TuneEvent[]
-  readonly chords: ChordMark[]
-  readonly tuplets: Tuplet[]
-  readonly sections: Section[]
-  readonly tempos: TempoMark[]
-  readonly spans: AbcSpan[]
-}
-
-export interface VoiceStart {
-  readonly voice: number
-  readonly metre: Metre
-  readonly key: Key
-  readonly signature: readonly { readonly acc: string; readonly note: string }[]
-  /** Semitones that an octave clef or a transposing clef adds to the written notes. */
-  readonly transpose: number
-  readonly propagation: Propagation
-}
-
-type Report = (severity: Problem['severity'], offset: number, says: Problem['says']) => void
-
-const JUMPS: Readonly<Record<string, Jump>> = {
-  'D.C.': 'daCapo',
-  dacapo: 'daCapo',
-  'D.S.': 'dalSegno',
-  'D.C.alfine': 'daCapoAlFine',
-  'D.C.alcoda': 'daCapoAlCoda',
-  'D.S.alfine': 'dalSegnoAlFine',
-  'D.S.alcoda': 'dalSegnoAlCoda',
-}
-const SIGNS = new Set(['segno', 'coda', 'fine', ...Object.keys(JUMPS)])
+import { MeasureDrafts, SIGNS } from './measureDrafts.ts'
+import type { DraftMeasure, Report, VoiceReading, VoiceStart } from './voiceReading.ts'
 
 type TooLong = 'reading.longPartName' | 'reading.longOrnament' | 'reading.longChordName'
 
 /** Walks the elements of one voice. A small state machine: one method an element type. */
 export class VoiceReader {
-  private readonly out: VoiceReading = {
-    measures: [],
-    events: [],
-    chords: [],
-    tuplets: [],
-    sections: [],
-    tempos: [],
-    spans: [],
-  }
+  private readonly drafts: MeasureDrafts
+  private readonly out: VoiceReading
   private readonly memory: AccidentalMemory
-  private metre: Metre
-  private key: Key
   private slurs = 0
   /** True after a rest. */
   private silent = true
-  private tick: Ticks = 0
-  private open: DraftMeasure | undefined
-  private next = { repeatStart: false, endings: [] as number[] }
   private tuplet: { tuplet: Tuplet; left: number } | undefined
   private ties = new Map<string, { event: number; pitch: Pitch }>()
-  private pendingSection: string | undefined
-  private pendingTempo: number | undefined
   private transpose: number
-  /** True once the tune has all the measures that it may have: what follows is left out. */
-  private full = false
   private readonly start: VoiceStart
   private readonly report: Report
   private readonly newId: (prefix: string) => Id
@@ -103,15 +37,15 @@ export class VoiceReader {
     this.start = start
     this.report = report
     this.newId = newId
-    this.metre = start.metre
-    this.key = start.key
     this.transpose = start.transpose
     this.memory = new AccidentalMemory(start.propagation)
     this.memory.setSignature(start.signature)
+    this.drafts = new MeasureDrafts(start, report, newId, () => this.memory.barLine())
+    this.out = this.drafts.out
   }
 
   read(element: AbcElement): void {
-    if (this.full) return
+    if (this.drafts.full) return
     switch (element.el_type) {
       case 'note':
         return this.note(element)
@@ -122,16 +56,13 @@ export class VoiceReader {
       case 'meter':
         return this.meter(element)
       case 'tempo':
-        return this.tempo(element)
+        return this.drafts.tempo(element)
       case 'clef':
         this.transpose = clefTranspose(element)
         return
       case 'part':
-        this.pendingSection = this.within(
-          element,
-          element.title ?? '',
-          LIMITS.sectionName,
-          'reading.longPartName',
+        this.drafts.section(
+          this.within(element, element.title ?? '', LIMITS.sectionName, 'reading.longPartName'),
         )
         return
       case 'overlay':
@@ -143,33 +74,18 @@ export class VoiceReader {
   /** What the head of a further line says: a metre on a line of its own, a clef that was given again. */
   newLine({ meter, clef, key }: Pick<AbcStaff, 'meter' | 'clef' | 'key'>): void {
     const metre = meter && readMetre(meter)
-    if (metre) this.takeMetre(metre)
+    if (metre) this.drafts.takeMetre(metre)
     if (key) this.takeKey(key)
     this.transpose = clefTranspose(clef)
   }
 
   finish(): VoiceReading {
-    if (this.open && this.tick > 0) this.close('none')
-    if (this.open) this.leaveOut(this.open)
+    this.drafts.finish()
     for (const { event } of this.ties.values()) {
       const span = this.out.spans.find((s) => s.target === this.out.events[event]!.id)
       this.report('warning', span?.from ?? 0, message('reading.tieNowhere'))
     }
     return this.out
-  }
-
-  /** Takes back a measure in which nothing has a length: what was said in it has no place. */
-  private leaveOut({ id, from }: DraftMeasure): void {
-    const keep = <T>(list: T[], measureOf: (x: T) => Id) => {
-      const kept = list.filter((x) => measureOf(x) !== id)
-      const gone = list.length - kept.length
-      list.splice(0, list.length, ...kept)
-      return gone
-    }
-    const chords = keep(this.out.chords, (c) => c.pos.measure)
-    keep(this.out.tempos, (t) => t.pos.measure)
-    keep(this.out.sections, (s) => s.measure)
-    if (chords > 0) this.report('warning', from, message('reading.chordsWithoutNote', { count: chords }))
   }
 
   /** A text within its limit; what is longer is cut, and said to be. */
@@ -179,108 +95,12 @@ export class VoiceReader {
     return kept
   }
 
-  private measure(from: number): DraftMeasure {
-    if (this.open && this.tick >= LIMITS.measureWholes * WHOLE) {
-      this.report('warning', from, message('reading.endlessMeasure', { wholes: LIMITS.measureWholes }))
-      this.close('none')
-    }
-    if (!this.open) {
-      this.open = {
-        id: this.newId('m'),
-        length: 0,
-        metre: this.metre,
-        key: this.key,
-        repeatStart: this.next.repeatStart,
-        repeats: false,
-        barline: 'single',
-        endings: [...this.next.endings],
-        segno: false,
-        coda: false,
-        fine: false,
-        from,
-      }
-      this.next.repeatStart = false
-      this.tick = 0
-      if (this.pendingSection !== undefined) {
-        this.out.sections.push({ id: this.newId('s'), name: this.pendingSection, measure: this.open.id })
-        this.pendingSection = undefined
-      }
-      if (this.pendingTempo !== undefined)
-        this.out.tempos.push({
-          pos: { measure: this.open.id, tick: 0 },
-          bpm: this.pendingTempo,
-          stated: true,
-        })
-      this.pendingTempo = undefined
-    }
-    return this.open
-  }
-
-  private close(barline: DraftMeasure['barline']): void {
-    if (!this.open) return
-    this.open.length = this.tick
-    this.open.barline = barline
-    const chord = this.out.chords.at(-1)
-    if (chord?.pos.measure === this.open.id && chord.pos.tick >= this.tick && this.tick > 0) {
-      this.out.chords.pop()
-      this.report('warning', this.open.from, message('reading.chordBehindLast', { chord: chord.symbol }))
-    }
-    const tempo = this.out.tempos.at(-1)
-    // A tempo behind the last note of a measure is that of the next one.
-    if (tempo?.pos.measure === this.open.id && tempo.pos.tick >= this.tick && this.tick > 0) {
-      this.out.tempos.pop()
-      this.pendingTempo = tempo.bpm
-    }
-    this.out.measures.push(this.open)
-    if (this.out.measures.length >= LIMITS.measures) {
-      this.report('warning', this.open.from, message('reading.tooManyMeasures', { most: LIMITS.measures }))
-      this.full = true
-    }
-    this.open = undefined
-    this.tick = 0
-    this.memory.barLine()
-  }
-
   private bar(element: AbcElement): void {
     if (this.tuplet) {
       this.report('warning', element.startChar, message('reading.openTuplet'))
       this.tuplet = undefined
     }
-    this.signs(element)
-    const type = element.type ?? ''
-    const repeats = type === 'bar_right_repeat' || type === 'bar_dbl_repeat'
-    const heavy = type === 'bar_thin_thick' || type === 'bar_thick_thin'
-    if (this.open && this.tick > 0) {
-      this.close(
-        heavy || repeats
-          ? 'final'
-          : type === 'bar_thin_thin'
-            ? 'double'
-            : type === 'bar_invisible'
-              ? 'none'
-              : 'single',
-      )
-    }
-    const last = this.out.measures.at(-1)
-    if (repeats && last) last.repeats = true
-    // A measure without notes yet (a chord or a note without length stood in it) is still the one to come.
-    if (type === 'bar_left_repeat' || type === 'bar_dbl_repeat') {
-      if (this.open) this.open.repeatStart = true
-      else this.next.repeatStart = true
-    }
-    if (element.endEnding) this.next.endings = []
-    if (element.endEnding && this.open) this.open.endings = []
-    if (element.startEnding !== undefined) {
-      this.next.endings = readEnding(element.startEnding)
-      if (this.next.endings.length === 0) {
-        this.report(
-          'warning',
-          element.startChar,
-          message('reading.badEnding', { ending: element.startEnding }),
-        )
-      }
-      if (this.open) this.open.endings = [...this.next.endings]
-    }
+    this.drafts.bar(element)
   }
 
   private meter(element: AbcElement): void {
@@ -289,57 +109,23 @@ export class VoiceReader {
       this.report('warning', element.startChar, message('reading.badMetreHere'))
       return
     }
-    this.takeMetre(metre)
+    this.drafts.takeMetre(metre)
   }
 
   private takeKey(key: NonNullable<AbcStaff['key']>): void {
-    this.key = readKey(key)
+    this.drafts.takeKey(readKey(key))
     this.memory.setSignature(key.accidentals ?? [])
-    if (this.open && this.tick === 0) this.open.key = this.key
-  }
-
-  private takeMetre(metre: Metre): void {
-    this.metre = metre
-    if (this.open && this.tick === 0) this.open.metre = metre
-  }
-
-  private tempo(element: AbcElement): void {
-    const stated = element.tempo ?? (element as { duration?: number[] | number; bpm?: number })
-    const bpm = quarterTempo(stated)
-    if (bpm === undefined) {
-      if (stated.bpm)
-        this.report(
-          'warning',
-          element.startChar,
-          message('reading.tempoBeyondHere', { slowest: LIMITS.slowest, fastest: LIMITS.fastest }),
-        )
-      return
-    }
-    if (this.open && this.tick > 0)
-      this.out.tempos.push({ pos: { measure: this.open.id, tick: this.tick }, bpm, stated: true })
-    else this.pendingTempo = bpm
-  }
-
-  private signs(element: AbcElement): void {
-    const holder = this.open ?? this.out.measures.at(-1)
-    if (!holder) return
-    for (const sign of element.decoration ?? []) {
-      if (sign === 'segno') holder.segno = true
-      else if (sign === 'coda') holder.coda = true
-      else if (sign === 'fine') holder.fine = true
-      else if (JUMPS[sign]) holder.jump = JUMPS[sign]
-    }
   }
 
   private note(element: AbcElement): void {
     if (element.rest?.type === 'spacer') return
-    const measure = this.measure(element.startChar)
-    this.signs(element)
+    const measure = this.drafts.measure(element.startChar)
+    this.drafts.signs(element)
     this.chordMarks(element, measure)
     if (element.rest?.type.includes('multimeasure')) return this.wholeMeasures(element)
     const tuplet = this.tupletAt(element)
     // The parser takes a whole rest for a rest of one measure, by the metre of the head alone.
-    const isWhole = element.rest?.type === 'whole' && measureLength(this.metre) >= WHOLE
+    const isWhole = element.rest?.type === 'whole' && measureLength(this.drafts.metre) >= WHOLE
     const share = this.shareOf(element, isWhole)
     const { ticks, exact } = ticksOfShare(share, tuplet?.actual, tuplet?.normal)
     if (!exact) {
@@ -360,7 +146,7 @@ export class VoiceReader {
     this.out.events.push({
       id,
       voice: this.start.voice,
-      pos: { measure: measure.id, tick: this.tick },
+      pos: { measure: measure.id, tick: this.drafts.tick },
       dur: { ticks, ...writtenValue(share), ...(tuplet ? { tupletId: tuplet.id } : {}) },
       ...(top ? { pitch: top.pitch } : {}),
       chordTones: sounding.slice(0, -1).map((s) => s.pitch),
@@ -370,7 +156,7 @@ export class VoiceReader {
     })
     this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
     this.tie(element, sounding)
-    this.tick += ticks
+    this.drafts.tick += ticks
     if (this.tuplet && --this.tuplet.left <= 0) this.tuplet = undefined
   }
 
@@ -423,22 +209,22 @@ export class VoiceReader {
     const count = Number.isInteger(written) ? Math.min(Math.max(1, written), LIMITS.restMeasures) : 1
     if (written > count)
       this.report('warning', element.startChar, message('reading.longRest', { written, most: count }))
-    for (let i = 0; i < count && !this.full; i++) {
-      const measure = this.measure(element.startChar)
-      const ticks = measureLength(this.metre)
+    for (let i = 0; i < count && !this.drafts.full; i++) {
+      const measure = this.drafts.measure(element.startChar)
+      const ticks = measureLength(this.drafts.metre)
       const id = this.newId('e')
       this.out.events.push({
         id,
         voice: this.start.voice,
-        pos: { measure: measure.id, tick: this.tick },
+        pos: { measure: measure.id, tick: this.drafts.tick },
         dur: durationOf(ticks),
         chordTones: [],
         graces: [],
         ornaments: [],
       })
       this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
-      this.tick += ticks
-      if (i < count - 1) this.close('single')
+      this.drafts.tick += ticks
+      if (i < count - 1) this.drafts.close('single')
     }
   }
 
@@ -470,7 +256,7 @@ export class VoiceReader {
           this.report('warning', element.startChar, message('reading.unknownChord', { chord: symbol }))
         }
         const last = this.out.chords.at(-1)
-        if (last?.pos.measure === measure.id && last.pos.tick === this.tick) {
+        if (last?.pos.measure === measure.id && last.pos.tick === this.drafts.tick) {
           this.out.chords.pop()
           if (last.symbol !== symbol)
             this.report(
@@ -481,7 +267,7 @@ export class VoiceReader {
         }
         this.out.chords.push({
           id: this.newId('c'),
-          pos: { measure: measure.id, tick: this.tick },
+          pos: { measure: measure.id, tick: this.drafts.tick },
           symbol: this.within(element, symbol, LIMITS.chordSymbol, 'reading.longChordName'),
           origin: 'given',
           ...(reading.kind === 'chord' ? { parsed: reading.chord } : {}),
@@ -511,7 +297,7 @@ export class VoiceReader {
   private sounding(pitch: Pitch): Pitch {
     const { transpose } = this
     if (transpose % 12 === 0) return { ...pitch, octave: pitch.octave + transpose / 12 }
-    return plainPitch(midiOf(pitch) + transpose, this.key.fifths < 0)
+    return plainPitch(midiOf(pitch) + transpose, this.drafts.key.fifths < 0)
   }
 
   private tie(element: AbcElement, sounding: readonly { pitch: Pitch }[]): void {
@@ -532,14 +318,4 @@ export class VoiceReader {
         this.ties.set(String(p.pitch), { event: here, pitch: top })
     }
   }
-}
-
-/** Quarter notes a minute of a `Q:` field; undefined where it holds words only or nothing playable. */
-export function quarterTempo(
-  raw: { duration?: number[] | number; bpm?: number } | undefined,
-): number | undefined {
-  if (!raw?.bpm || !Number.isFinite(raw.bpm)) return undefined
-  const shares = Array.isArray(raw.duration) ? raw.duration : [raw.duration ?? 0.25]
-  const bpm = raw.bpm * shares.reduce((a, b) => a + b, 0) * 4
-  return bpm >= LIMITS.slowest && bpm <= LIMITS.fastest ? bpm : undefined
 }

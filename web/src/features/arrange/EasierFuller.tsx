@@ -4,7 +4,7 @@ import { regionAt, type ArrangementDoc, type Layer, type TuneDoc } from '@velvet
 import { stretchByCapo, type MeasureRange, type EffortVersion } from '@velvet-porch/core/arrange'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../../score/sheet/selection.ts'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { keepAsOssia } from './keepAsOssia.ts'
 import { EffortVersionList } from './EffortVersionList.tsx'

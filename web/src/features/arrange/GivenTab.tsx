@@ -1,6 +1,6 @@
 import { filledRound, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
-import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../../score/sheet/selection.ts'
 import { Act, Notice } from './Notice.tsx'
 import type { BenchArranger } from './useArranger.ts'
 

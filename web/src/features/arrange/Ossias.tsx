@@ -1,11 +1,11 @@
 import { present } from '@velvet-porch/core/invariant'
-import { ActionIcon, Button, Group, Select, TextInput, Tooltip } from '@mantine/core'
+import { ActionIcon, Button, Group, Select, TextInput, Tooltip, type SelectProps } from '@mantine/core'
 import { IconSwitchVertical, IconTrash } from '@tabler/icons-react'
 import { LEVELS, type ArrangementDoc, type Id, type TuneDoc, type Variant } from '@velvet-porch/core/document'
 import { exchanged, keptAsOssia } from '@velvet-porch/core/edit'
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { MarkedMeasures } from '../../score/sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../../score/sheet/selection.ts'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { newId } from '../../newId.ts'
 import { change } from '../../state/documents.ts'
@@ -14,6 +14,8 @@ import { ossiaWords } from './ossiaWords.ts'
 import css from './Ossias.module.css'
 
 type When = Variant['when']
+/** The times at which a version can be played, as the list shows them. */
+type Times = NonNullable<SelectProps['data']>
 
 /** The value of a version that is shown on request alone. */
 const ASKED = 'asked'
@@ -76,6 +78,16 @@ export function Ossias({
     [...new Set([...players.map((p) => p.id), ...(own === undefined ? [] : [own])])].map((student) =>
       item({ student }),
     )
+  const timesFor = (own: When): Times => [
+    { value: ASKED, label: t('easier.whenAsked') },
+    ...(passes > 1 || own.pass !== undefined
+      ? [{ group: t('easier.whenPass'), items: numbered('pass', Math.max(passes, own.pass ?? 1)) }]
+      : []),
+    ...(players.length > 0 || own.student !== undefined
+      ? [{ group: t('easier.whenStudent'), items: students(own.student) }]
+      : []),
+    { group: t('easier.whenLevel'), items: numbered('level', LEVELS.length) },
+  ]
   const put = (label: string, next: (now: ArrangementDoc) => ArrangementDoc) =>
     void change('arrangement', doc.id, label, (draft) => {
       const { base, variants: kept } = next(doc)
@@ -97,67 +109,84 @@ export function Ossias({
       ) : null}
       <ul className={css.ossias}>
         {variants.map((v) => (
-          <li key={v.id}>
-            <div>{ossiaWords(t, v, model)}</div>
-            <Group gap={4} mt={4}>
-              <Button
-                size="compact-xs"
-                variant={shown === v.id ? 'filled' : 'default'}
-                aria-pressed={shown === v.id}
-                onClick={() => onShow(shown === v.id ? undefined : v.id)}
-              >
-                {t(shown === v.id ? 'easier.hide' : 'easier.show')}
-              </Button>
-              <Select
-                size="xs"
-                w={150}
-                aria-label={t('easier.when')}
-                allowDeselect={false}
-                value={whenValue(v.when)}
-                data={[
-                  { value: ASKED, label: t('easier.whenAsked') },
-                  ...(passes > 1 || v.when.pass !== undefined
-                    ? [
-                        {
-                          group: t('easier.whenPass'),
-                          items: numbered('pass', Math.max(passes, v.when.pass ?? 1)),
-                        },
-                      ]
-                    : []),
-                  ...(players.length > 0 || v.when.student !== undefined
-                    ? [{ group: t('easier.whenStudent'), items: students(v.when.student) }]
-                    : []),
-                  { group: t('easier.whenLevel'), items: numbered('level', LEVELS.length) },
-                ]}
-                onChange={(chosen) => {
-                  const when = whenOf(chosen ?? ASKED)
-                  edit(v.id, t('easier.command.when', { when: whenWords(when) }), (own) => (own.when = when))
-                }}
-              />
-              <RowAct
-                label={t('easier.exchange')}
-                icon={<IconSwitchVertical size={15} />}
-                onClick={() => {
-                  if (shown === v.id) onShow(undefined)
-                  put(t('easier.command.exchange'), (now) => exchanged(tune, now, v.id))
-                }}
-              />
-              <RowAct
-                label={t('easier.drop')}
-                icon={<IconTrash size={15} />}
-                onClick={() => {
-                  if (shown === v.id) onShow(undefined)
-                  put(t('easier.command.drop'), (now) => ({
-                    ...now,
-                    variants: now.variants.filter((x) => x.id !== v.id),
-                  }))
-                }}
-              />
-            </Group>
-          </li>
+          <OssiaRow
+            key={v.id}
+            variant={v}
+            model={model}
+            times={timesFor(v.when)}
+            shown={shown === v.id}
+            onShow={(on) => onShow(on ? v.id : undefined)}
+            onWhen={(when) =>
+              edit(v.id, t('easier.command.when', { when: whenWords(when) }), (own) => (own.when = when))
+            }
+            onExchange={() => put(t('easier.command.exchange'), (now) => exchanged(tune, now, v.id))}
+            onDrop={() =>
+              put(t('easier.command.drop'), (now) => ({
+                ...now,
+                variants: now.variants.filter((x) => x.id !== v.id),
+              }))
+            }
+          />
         ))}
       </ul>
     </details>
+  )
+}
+
+/** One kept version: shown, told when it is played, exchanged with what stands, or dropped. */
+function OssiaRow({
+  variant,
+  model,
+  times,
+  shown,
+  onShow,
+  onWhen,
+  onExchange,
+  onDrop,
+}: {
+  variant: Variant
+  model: SheetModel
+  times: Times
+  shown: boolean
+  onShow: (on: boolean) => void
+  onWhen: (when: When) => void
+  onExchange: () => void
+  onDrop: () => void
+}) {
+  const { t } = useTranslation()
+  const hideThen = (act: () => void) => () => {
+    if (shown) onShow(false)
+    act()
+  }
+  return (
+    <li>
+      <div>{ossiaWords(t, variant, model)}</div>
+      <Group gap={4} mt={4}>
+        <Button
+          size="compact-xs"
+          variant={shown ? 'filled' : 'default'}
+          aria-pressed={shown}
+          onClick={() => onShow(!shown)}
+        >
+          {t(shown ? 'easier.hide' : 'easier.show')}
+        </Button>
+        <Select
+          size="xs"
+          w={150}
+          aria-label={t('easier.when')}
+          allowDeselect={false}
+          value={whenValue(variant.when)}
+          data={times}
+          onChange={(chosen) => onWhen(whenOf(chosen ?? ASKED))}
+        />
+        <RowAct
+          label={t('easier.exchange')}
+          icon={<IconSwitchVertical size={15} />}
+          onClick={hideThen(onExchange)}
+        />
+        <RowAct label={t('easier.drop')} icon={<IconTrash size={15} />} onClick={hideThen(onDrop)} />
+      </Group>
+    </li>
   )
 }
 

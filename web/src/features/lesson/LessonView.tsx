@@ -94,9 +94,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
           <Sheet
             model={model}
             layers={LAYERS}
-            position={position}
-            onPosition={shown.toSheet}
-            marked={marked}
+            selection={{ position, onPosition: shown.toSheet, marked }}
             cursor={cursor}
             view={ONE_LINE}
           />

@@ -49,7 +49,6 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   const all = zones.flatMap((z) => z.rows.flatMap((r) => [r.head, ...r.variants]))
   const shape = all.find((s) => idOf(s) === picked) ?? all[0]
   const marks = useMarks(instrument, shape, chord)
-  const nearest = chord ? undefined : nearestChord(names.letters(typed))
   const capo = fullCapo(setup) ?? 0
   const take = (text: string) => {
     setDraft(text)
@@ -81,14 +80,7 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
               : ''}
           </p>
         ) : (
-          <Alert color="lamp" my="sm" role="alert">
-            {nearest ? t('shapes.unknown', { text: typed }) : t('shapes.unknownStart', { text: typed })}{' '}
-            {nearest ? (
-              <Button size="compact-sm" onClick={() => take(nearest)}>
-                {t('shapes.takeNearest', { chord: nearest })}
-              </Button>
-            ) : null}
-          </Alert>
+          <UnknownChord typed={typed} onTake={take} />
         )}
         <LongNeck
           setup={setup}
@@ -103,23 +95,11 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
           }
         />
         {chord && found.data && zones.length === 0 ? (
-          <Alert color="lamp" my="sm" role="alert">
-            {t('shapes.nothing', { chord: names.chord(chord) })}{' '}
-            {found.data.relax.length > 0 ? (
-              found.data.relax.map((filter) => (
-                <Button
-                  key={filter}
-                  size="compact-sm"
-                  mr={6}
-                  onClick={() => set({ [RELAX_PARAM[filter]]: '' })}
-                >
-                  {t('shapes.relax', { filter: t(`shapes.filter.${RELAX_PARAM[filter]}`) })}
-                </Button>
-              ))
-            ) : (
-              <span>{t('shapes.nothingAtAll')}</span>
-            )}
-          </Alert>
+          <NothingFound
+            chord={chord}
+            relax={found.data.relax}
+            onRelax={(filter) => set({ [RELAX_PARAM[filter]]: '' })}
+          />
         ) : null}
         {zones.map(({ zone, rows }) => (
           <Zone
@@ -159,6 +139,51 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   )
 }
 
+/** A chord name that cannot be read, and the nearest that can. */
+function UnknownChord({ typed, onTake }: { typed: string; onTake: (chord: string) => void }) {
+  const { t } = useTranslation()
+  const names = useNames()
+  const nearest = nearestChord(names.letters(typed))
+  return (
+    <Alert color="lamp" my="sm" role="alert">
+      {nearest ? t('shapes.unknown', { text: typed }) : t('shapes.unknownStart', { text: typed })}{' '}
+      {nearest ? (
+        <Button size="compact-sm" onClick={() => onTake(nearest)}>
+          {t('shapes.takeNearest', { chord: nearest })}
+        </Button>
+      ) : null}
+    </Alert>
+  )
+}
+
+/** No shape passes the filters: those that could be dropped. */
+function NothingFound({
+  chord,
+  relax,
+  onRelax,
+}: {
+  chord: ChordReading
+  relax: readonly Relaxed[]
+  onRelax: (filter: Relaxed) => void
+}) {
+  const { t } = useTranslation()
+  const names = useNames()
+  return (
+    <Alert color="lamp" my="sm" role="alert">
+      {t('shapes.nothing', { chord: names.chord(chord) })}{' '}
+      {relax.length > 0 ? (
+        relax.map((filter) => (
+          <Button key={filter} size="compact-sm" mr={6} onClick={() => onRelax(filter)}>
+            {t('shapes.relax', { filter: t(`shapes.filter.${RELAX_PARAM[filter]}`) })}
+          </Button>
+        ))
+      ) : (
+        <span>{t('shapes.nothingAtAll')}</span>
+      )}
+    </Alert>
+  )
+}
+
 /** Rows of a zone that are drawn before one asks for more. */
 const ROWS_AT_ONCE = 30
 
@@ -174,6 +199,8 @@ const RELAX_PARAM = {
   indexBarre: 'lying',
   freeFingers: 'free',
 } as const
+
+type Relaxed = keyof typeof RELAX_PARAM
 
 export const idOf = (shape: Pick<Shape, 'frets'>) => shape.frets.map((f) => f ?? 'x').join('-')
 

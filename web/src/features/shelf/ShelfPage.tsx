@@ -1,11 +1,11 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
 import { IconSearch, IconTrash } from '@tabler/icons-react'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../../state/actions.ts'
 import { takeDemo } from './demoTunes.ts'
-import { db } from '../../state/db.ts'
+import { db, type ShelfRow } from '../../state/db.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
 import { Archive } from './Archive.tsx'
@@ -28,7 +28,6 @@ const blankPage = (title: string) =>
 export function ShelfPage() {
   const { t } = useTranslation()
   const go = useNavigate()
-  const [search, setSearch] = useState('')
   const [pasting, setPasting] = useState(false)
   const [forming, setForming] = useState(false)
   const picker = useRef<HTMLInputElement>(null)
@@ -59,9 +58,6 @@ export function ShelfPage() {
       [t, demo, writeNew],
     ),
   )
-  const found = (rows ?? []).filter((r) =>
-    `${r.title} ${r.composer ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
-  )
   const empty = rows?.length === 0
   const ways = (
     <WaysIn
@@ -89,45 +85,7 @@ export function ShelfPage() {
           void takeFiles(files, t('shelf.newTitle')).then(arrive)
         }}
       />
-      {empty ? (
-        <section className={css['shelf-empty']}>
-          <Title order={1}>{t('shelf.emptyTitle')}</Title>
-          <Text my="md" maw={520} mx="auto" c="dimmed">
-            {t('shelf.emptyText')}
-          </Text>
-          {ways}
-          <Text size="sm" c="dimmed" mt="md">
-            {t('shelf.dropHint')}
-          </Text>
-        </section>
-      ) : (
-        <>
-          <Group justify="space-between" align="end" mb="lg">
-            <div>
-              <Title order={1}>{t('shelf.title')}</Title>
-              <Text c="dimmed">
-                {rows ? t('shelf.count', { count: rows.length }) : t('shelf.subtitle')}{' '}
-                <span className={shelfCss['wide-only']}>· {t('shelf.dropHint')}</span>
-              </Text>
-            </div>
-            {ways}
-          </Group>
-          <TextInput
-            leftSection={<IconSearch size={16} />}
-            aria-label={t('shelf.search')}
-            placeholder={t('shelf.search')}
-            value={search}
-            onChange={(e) => setSearch(e.currentTarget.value)}
-            maw={360}
-            mb="sm"
-          />
-          {rows && found.length === 0 ? (
-            <Text py="md">{t('shelf.nothing')}</Text>
-          ) : (
-            <ShelfTable rows={found} />
-          )}
-        </>
-      )}
+      {empty ? <EmptyShelf ways={ways} /> : <Tunes rows={rows} ways={ways} />}
       {inBin > 0 ? (
         <Button
           variant="subtle"
@@ -161,5 +119,55 @@ export function ShelfPage() {
         }}
       />
     </div>
+  )
+}
+
+/** What stands where nothing is on the shelf yet. */
+function EmptyShelf({ ways }: { ways: ReactNode }) {
+  const { t } = useTranslation()
+  return (
+    <section className={css['shelf-empty']}>
+      <Title order={1}>{t('shelf.emptyTitle')}</Title>
+      <Text my="md" maw={520} mx="auto" c="dimmed">
+        {t('shelf.emptyText')}
+      </Text>
+      {ways}
+      <Text size="sm" c="dimmed" mt="md">
+        {t('shelf.dropHint')}
+      </Text>
+    </section>
+  )
+}
+
+/** The tunes, and the field that finds one; `rows` is undefined while they are being read. */
+function Tunes({ rows, ways }: { rows: readonly ShelfRow[] | undefined; ways: ReactNode }) {
+  const { t } = useTranslation()
+  const [search, setSearch] = useState('')
+  const found = (rows ?? []).filter((r) =>
+    `${r.title} ${r.composer ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
+  )
+  return (
+    <>
+      <Group justify="space-between" align="end" mb="lg">
+        <div>
+          <Title order={1}>{t('shelf.title')}</Title>
+          <Text c="dimmed">
+            {rows ? t('shelf.count', { count: rows.length }) : t('shelf.subtitle')}{' '}
+            <span className={shelfCss['wide-only']}>· {t('shelf.dropHint')}</span>
+          </Text>
+        </div>
+        {ways}
+      </Group>
+      <TextInput
+        leftSection={<IconSearch size={16} />}
+        aria-label={t('shelf.search')}
+        placeholder={t('shelf.search')}
+        value={search}
+        onChange={(e) => setSearch(e.currentTarget.value)}
+        maw={360}
+        mb="sm"
+      />
+      {rows && found.length === 0 ? <Text py="md">{t('shelf.nothing')}</Text> : <ShelfTable rows={found} />}
+    </>
   )
 }

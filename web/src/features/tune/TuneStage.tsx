@@ -4,7 +4,8 @@ import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
 import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams, useSearchParams } from 'react-router'
-import { Sheet, type MarkedMeasures } from '../../score/sheet/Sheet.tsx'
+import { Sheet } from '../../score/sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../../score/sheet/selection.ts'
 import { NO_LAYERS } from '../../score/sheet/TabLayer.tsx'
 import { sheetMaker, type SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { useTune } from '../../state/useTune.ts'
@@ -94,14 +95,16 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           <Sheet
             model={model}
             layers={NO_LAYERS}
-            position={pen ? pen.cell : position}
-            marked={marked}
-            onMark={setMarked}
-            writing={sheetWriting}
-            onPosition={(s) => {
-              setPosition(s)
-              goToNote(tune, text, spans, s, editor.current)
+            selection={{
+              position: pen ? pen.cell : position,
+              marked,
+              onMark: setMarked,
+              onPosition: (s) => {
+                setPosition(s)
+                goToNote(tune, text, spans, s, editor.current)
+              },
             }}
+            writing={sheetWriting}
             under={pen ? undefined : under}
           />
         </div>

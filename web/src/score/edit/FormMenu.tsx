@@ -6,7 +6,7 @@ import { FORM_SIGNS, type EditCommand } from '@velvet-porch/core/edit'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
-import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../sheet/selection.ts'
 import { BarPopover } from './BarPopover.tsx'
 
 interface Props {

@@ -2,7 +2,7 @@ import { Button, Menu } from '@mantine/core'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { clipOf, type EditCommand } from '@velvet-porch/core/edit'
 import { useTranslation } from 'react-i18next'
-import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../sheet/selection.ts'
 import { hold, useHeld } from './clipboard.ts'
 
 interface Props {

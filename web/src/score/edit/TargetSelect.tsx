@@ -3,7 +3,7 @@ import { Select } from '@mantine/core'
 import { sameContent } from '@velvet-porch/core/document'
 import type { Choosing } from '@velvet-porch/core/edit'
 import { useTranslation } from 'react-i18next'
-import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../sheet/selection.ts'
 import { choicesOf, choiceWords } from './choices.ts'
 
 /** Says what the note tools change: the note under the cursor, or a voice, a string or all of the marked measures. */

@@ -1,7 +1,7 @@
 import type { TFunction } from 'i18next'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { clipOf, type Clip, type EditCommand } from '@velvet-porch/core/edit'
-import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../sheet/selection.ts'
 import type { Action } from '../../state/actions.ts'
 import { hold } from './clipboard.ts'
 

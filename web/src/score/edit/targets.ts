@@ -1,7 +1,7 @@
 import type { Score, TabNote } from '@velvet-porch/core/document'
 import { chosenNotes, type Choosing, type EditCommand } from '@velvet-porch/core/edit'
 import { useCallback, useMemo } from 'react'
-import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../sheet/selection.ts'
 import { noteAt, type Cell } from '../sheet/cells.ts'
 import { restringEdits } from './restring.ts'
 import type { Writing } from './useWriting.ts'

@@ -2,7 +2,7 @@ import { Button, Group, Slider, Switch, Text } from '@mantine/core'
 import { IconChevronUp, IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
 import { useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../sheet/selection.ts'
 import { player } from './player.ts'
 import css from './PlayControl.module.css'
 

@@ -1,7 +1,7 @@
 import { scoreOf, type Performance } from '@velvet-porch/core/output/sound'
 import { measuresFrom, type Stretch } from '@velvet-porch/core/lesson'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
-import type { MarkedMeasures } from '../sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../sheet/selection.ts'
 import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 import { player } from './player.ts'
 

@@ -2,14 +2,14 @@ import { useEffect, useRef } from 'react'
 import { isPlayed, writtenAbove } from '@velvet-porch/core/output'
 import { drawStaff, musicFont } from './drawStaff.ts'
 import { queueDrawing } from './drawQueue.ts'
-import type { Rows } from './metrics.ts'
 import type { SystemPage } from './pages.ts'
 import css from './StaffLayer.module.css'
 
 /** The staff of one system. Drawn outside React, in turn with others. */
-export function StaffLayer({ page, width, rows }: { page: SystemPage; width: number; rows: Rows }) {
+export function StaffLayer({ page }: { page: SystemPage }) {
   const target = useRef<HTMLDivElement>(null)
-  const { model } = page
+  const { model, rows } = page
+  const { width } = page.system
   const arranged = model.setup !== undefined
   const octaveClef =
     model.setup !== undefined && isPlayed(model.layer?.notes ?? []) && writtenAbove(model.setup) > 0

@@ -4,11 +4,11 @@ import { hit, xAt } from '@velvet-porch/core/output/layout'
 import { memo, useRef, type MouseEvent } from 'react'
 import type { Ticks } from '@velvet-porch/core/music'
 import { momentsOf, type Cell } from './cells.ts'
-import { STAFF_HEIGHT, TAB_GAP, tabY, type Rows } from './metrics.ts'
+import { STAFF_HEIGHT, TAB_GAP, tabY } from './metrics.ts'
 import type { SystemPage } from './pages.ts'
 import type { SheetPosition } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
-import { TabLayer, type TabLayers } from './TabLayer.tsx'
+import { TabLayer } from './TabLayer.tsx'
 import css from './SystemView.module.css'
 
 /** What a click hits besides its moment: a string of the tab, or (0) the staff, in steps below its top line. */
@@ -20,8 +20,6 @@ export interface Clicked {
 interface Props {
   readonly page: SystemPage
   readonly zoom: number
-  readonly layers: TabLayers
-  readonly rows: Rows
   readonly always: boolean
   /** The selected spot, where it stands in this system. */
   readonly position: SheetPosition | undefined
@@ -39,8 +37,6 @@ interface Props {
 export const SystemView = memo(function SystemView({
   page,
   zoom,
-  layers,
-  rows,
   always,
   position,
   marked,
@@ -48,7 +44,7 @@ export const SystemView = memo(function SystemView({
   step,
   cell,
 }: Props) {
-  const { model, system, lit } = page
+  const { model, system, rows, layers, lit } = page
   const { width } = system
   const box = useRef<HTMLDivElement>(null)
   // What is far from the view is not drawn.
@@ -125,7 +121,7 @@ export const SystemView = memo(function SystemView({
             ) : null}
           </svg>
           <div style={{ position: 'absolute', inset: 0 }}>
-            <StaffLayer page={page} width={width} rows={rows} />
+            <StaffLayer page={page} />
           </div>
           <svg width={width} height={height} style={{ position: 'absolute', inset: 0 }}>
             <TabLayer model={model} system={system} layers={layers} rows={rows} lit={lit} />

@@ -2,28 +2,39 @@ import { present } from '@velvet-porch/core/invariant'
 import type { SystemLayout } from '@velvet-porch/core/output/layout'
 import { derived, type Derived } from './derived.ts'
 import type { SheetModel } from './sheetModel.ts'
-import type { Lit } from './TabLayer.tsx'
+import type { Rows } from './metrics.ts'
+import type { Lit, TabLayers } from './TabLayer.tsx'
+
+/** How every system of a page is drawn. */
+export interface PageLook {
+  /** What stands under what, and how high it is. */
+  readonly rows: Rows
+  readonly layers: TabLayers
+  readonly lit: Lit | undefined
+}
 
 /** What one system is drawn from. */
-export interface SystemPage {
+export interface SystemPage extends PageLook {
   readonly model: SheetModel
   readonly system: SystemLayout
-  readonly lit: Lit | undefined
 }
 
 /** Makes the pages of a sheet, each from those before: a system in which nothing changed keeps its page. */
 export function pageMaker(): (
   model: SheetModel,
   systems: readonly SystemLayout[],
-  lit: Lit | undefined,
+  look: PageLook,
 ) => readonly SystemPage[] {
   let before: Derived<SystemPage> | undefined
-  return (model, systems, lit) => {
+  return (model, systems, look) => {
+    const { rows, layers, lit } = look
     const from = systems.map((system) => [
       system,
+      rows,
+      layers,
       ...system.measures.flatMap(({ index }) => [model.prints[index], ...litIn(model, index, lit)]),
     ])
-    before = derived(before, from, (i) => ({ model, system: systems[i]!, lit }))
+    before = derived(before, from, (i) => ({ model, system: systems[i]!, ...look }))
     return before.made
   }
 }

@@ -2,7 +2,7 @@ import type { ArrangementDoc, Id, TuneDoc, Variant } from '@velvet-porch/core/do
 import { createContext, useContext, useMemo } from 'react'
 import { useStore } from 'zustand'
 import type { Writing } from '../../../score/edit/useWriting.ts'
-import type { MarkedMeasures } from '../../../score/sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../../../score/sheet/selection.ts'
 import type { SheetModel, SheetPosition } from '../../../score/sheet/sheetModel.ts'
 import type { BenchArranger } from '../useArranger.ts'
 import type { useAudit } from '../useAudit.ts'

@@ -1,6 +1,7 @@
 import { memo, useMemo } from 'react'
 import type { usePlaying } from '../../../score/playback/usePlaying.ts'
-import { Sheet, type SheetWriting } from '../../../score/sheet/Sheet.tsx'
+import { Sheet } from '../../../score/sheet/Sheet.tsx'
+import type { SheetWriting } from '../../../score/sheet/selection.ts'
 import type { SheetModel, SheetPosition } from '../../../score/sheet/sheetModel.ts'
 import type { Lit } from '../../../score/sheet/TabLayer.tsx'
 import { usePrefs } from '../../../state/prefs.ts'
@@ -33,15 +34,16 @@ export function BenchSheet({ model, position, cursor, lit, writing, beside }: Pr
   const perLine = beside ? sheet.perLine || 1 : sheet.perLine
   const runsOn = sheet.layout === 'line' && !beside
   const view = useMemo(() => ({ perLine, runsOn, zoom: sheet.zoom / 100 }), [perLine, runsOn, sheet.zoom])
+  const selection = useMemo(
+    () => ({ position, onPosition, marked, onMark }),
+    [position, onPosition, marked, onMark],
+  )
   const page = (
     <Page
       model={model}
       layers={sheet}
       view={view}
-      position={position}
-      onPosition={onPosition}
-      marked={marked}
-      onMark={onMark}
+      selection={selection}
       cursor={beside && heard === 'version' ? undefined : cursor}
       lit={lit}
       writing={writing}

@@ -1,7 +1,7 @@
 import type { Id, Layer, TuneDoc } from '@velvet-porch/core/document'
 import type { Alternative } from '@velvet-porch/core/arrange'
 import { createStore, type StoreApi } from 'zustand'
-import type { MarkedMeasures } from '../../../score/sheet/Sheet.tsx'
+import type { MarkedMeasures } from '../../../score/sheet/selection.ts'
 import type { SheetPosition } from '../../../score/sheet/sheetModel.ts'
 
 /** What is looked at on the bench: where, which measures, and which other version of the arrangement, if any. */

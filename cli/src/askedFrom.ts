@@ -1,0 +1,32 @@
+import {
+  STYLES,
+  type Level,
+  type Region,
+  type School,
+  type Style,
+  type TuneDoc,
+} from '@velvet-porch/core/document'
+import { wholeTune } from '@velvet-porch/core/arrange'
+import type { Setup } from '@velvet-porch/core/instrument'
+import { playedSetupFrom, type ArrangeValues } from './options.ts'
+import { schoolFrom } from './schoolFrom.ts'
+import { oneOf, wholeNumber } from './usage.ts'
+
+/** What is to be arranged, as the options ask for it. */
+export interface Asked {
+  readonly style: Style
+  readonly level: Level
+  readonly school: School
+  readonly setup: Setup
+  /** One section over the whole of a tune. */
+  readonly regions: (tune: TuneDoc) => readonly Region[]
+}
+
+/** Style, level, school and setup of the options; throws a usage error that names what is wrong and the way out. */
+export function askedFrom(values: ArrangeValues): Asked {
+  const style = oneOf(values.style, STYLES, 'style')
+  const level = wholeNumber(values.level, 1, 5, 'level') as Level
+  const setup = playedSetupFrom(values)
+  const school = schoolFrom(values.school)
+  return { style, level, school, setup, regions: (tune) => wholeTune(tune, style, level, school) }
+}

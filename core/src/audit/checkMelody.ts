@@ -1,0 +1,61 @@
+import { groupBy } from 'es-toolkit'
+import { message } from '../messages/message.ts'
+import { QUARTER, type Ticks } from '../music/time/ticks.ts'
+import { type PlayedNote } from './playedOrder.ts'
+import type { FinishedTab } from './finishedTab.ts'
+import type { Add } from './finding.ts'
+import { noteName } from './noteName.ts'
+
+const quarters = (ticks: Ticks) => Number((ticks / QUARTER).toFixed(3))
+
+export function checkMelody(tab: FinishedTab, add: Add): number {
+  const melody = tab.notes.filter((n) => n.role === 'melody')
+  const at = groupBy(melody, (n) => n.start)
+  let kept = 0
+  for (const source of tab.source) {
+    const note = at[source.start]?.shift()
+    const wanted = source.midi + tab.transposed
+    if (!note)
+      add('melodyMissing', source.start, message('auditing.melodyMissing', { wanted: noteName(wanted) }))
+    else if (note.midi !== wanted) {
+      const values = { wanted: noteName(wanted), note: noteName(note.midi) }
+      add('melodyWrong', source.start, message('auditing.melodyOther', values))
+    } else if (note.duration !== source.duration) {
+      const lengths = { wanted: quarters(source.duration), lasts: quarters(note.duration) }
+      add(
+        'melodyWrong',
+        source.start,
+        message('auditing.melodyLength', { note: noteName(note.midi), ...lengths }),
+      )
+    } else {
+      kept++
+      if (note.ring < note.duration)
+        add('melodyCut', note.start, message('auditing.melodyStops'), note.duration - note.ring)
+    }
+  }
+  for (const rest of Object.values(at))
+    for (const n of rest) add('melodyExtra', n.start, message('auditing.melodyExtra'))
+  return kept
+}
+
+/** At a melody onset nothing else that is struck or still written may lie above it. */
+export function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
+  let window: PlayedNote[] = []
+  for (let i = 0; i < played.length;) {
+    const at = played[i]!.at
+    const struck: PlayedNote[] = []
+    while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
+    window = window.filter((p) => p.at + p.note.duration > at)
+    for (const m of struck.filter((p) => p.note.role === 'melody')) {
+      const mayLieAbove = tab.measures[m.note.measure]?.harmonyAbove
+      const above = [...window, ...struck].find(
+        (p) =>
+          p.note.role !== 'melody' &&
+          p.note.midi >= m.note.midi &&
+          !(mayLieAbove && p.note.role === 'harmony'),
+      )
+      if (above) add('melodyMasked', m.note.start, message('auditing.melodyMasked'))
+    }
+    window.push(...struck)
+  }
+}

@@ -1,0 +1,40 @@
+import { message } from '../messages/message.ts'
+import { type PlayedNote } from './playedOrder.ts'
+import type { FinishedTab } from './finishedTab.ts'
+import type { Add } from './finding.ts'
+
+/** Two notes at once on a string, and notes ended early by the next one on their string or by their own finger. */
+export function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
+  const last = new Map<number, PlayedNote>()
+  for (const p of played) {
+    const before = last.get(p.note.string)
+    if (before && before.at === p.at)
+      add('stringClash', p.note.start, message('auditing.stringClash', { string: p.note.string }))
+    else if (before && before.at + before.note.duration > p.at) cutShort(before, p.at, add)
+    last.set(p.note.string, p)
+  }
+  const held = new Map<string | number, PlayedNote>()
+  for (const p of played) {
+    const f = p.note.leftFinger
+    if (f === 0) continue
+    const before = held.get(f)?.note.harmonic ? undefined : held.get(f)
+    const moved = before && before.note.fret !== p.note.fret
+    if (before && moved && before.at < p.at && before.at + before.note.duration > p.at)
+      cutShort(before, p.at, add)
+    held.set(f, p)
+  }
+  for (const n of tab.notes) {
+    if (n.role === 'bass' && n.ring < n.duration)
+      add('bassCut', n.start, message('auditing.bassStops'), n.duration - n.ring)
+  }
+}
+
+function cutShort(p: PlayedNote, at: number, add: Add): void {
+  const kind = p.note.role === 'melody' ? 'melodyCut' : 'bassCut'
+  add(
+    kind,
+    p.note.start,
+    message(p.note.role === 'melody' ? 'auditing.melodyCut' : 'auditing.noteCut', { string: p.note.string }),
+    p.at + p.note.duration - at,
+  )
+}

@@ -1,0 +1,15 @@
+import { vi } from 'vitest'
+
+/** Puts in place what a browser has and the page of a test has not; `vi.unstubAllGlobals` takes it away. */
+export function stubBrowser(): void {
+  vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener() {}, removeEventListener() {} }))
+  vi.stubGlobal(
+    'ResizeObserver',
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  )
+  Element.prototype.scrollIntoView = () => undefined
+}
