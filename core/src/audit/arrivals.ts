@@ -34,8 +34,8 @@ export function arrivalFaults(
       continue
     }
     if (!isArrivalNote(note)) continue
-    const sounds =
-      before && before.at < p.at && before.at + Math.min(before.note.duration, before.note.ring) >= p.at
+    // Another voice may go on in between: what counts is that the string still sounds, not how long it is written.
+    const sounds = before && before.at < p.at && before.at + before.note.ring >= p.at
     if (!sounds)
       add({
         kind: 'arrivalFrom',

@@ -26,6 +26,11 @@ export interface WrittenNote {
   readonly graces?: readonly WrittenGrace[]
   /** Semitones that it is bent. */
   readonly bend?: number
+  /** Slid into from no written note, or off to none. */
+  readonly slideFromBelow?: true
+  readonly slideFromAbove?: true
+  readonly slideOffUp?: true
+  readonly slideOffDown?: true
 }
 
 /** A short note before another, on the same page. */

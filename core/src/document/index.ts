@@ -46,7 +46,7 @@ export {
   placeAndFinger,
   withId,
 } from './locks.ts'
-export { type Mark, MARKS } from './marks.ts'
+export { hasSlideRoom, type Mark, MARKS, SLIDE_MARKS, slideEnd, type SlideMark } from './marks.ts'
 export { arrangementAsNow, commandAsNow } from './migrate/asNow.ts'
 export { bassNoteId, innerNoteId, melodyNoteId } from './noteIds.ts'
 export { opening } from './opening.ts'

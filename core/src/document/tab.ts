@@ -27,6 +27,12 @@ export interface TabNote extends Expression {
   readonly vibrato?: true
   /** The string is to be stopped when the next note sounds. */
   readonly damp?: true
+  /** Plucked a little below or above its fret, from no written note, and slid to it at once. */
+  readonly slideFromBelow?: true
+  readonly slideFromAbove?: true
+  /** The finger goes on up or down the string at the end, and lets it die away. */
+  readonly slideOffUp?: true
+  readonly slideOffDown?: true
   /** Rings on beyond its written value for as long as the hand lets it. */
   readonly letRing?: true
   /**

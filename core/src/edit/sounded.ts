@@ -1,3 +1,4 @@
+import { omit } from 'es-toolkit'
 import { present } from '../invariant.ts'
 import { ticksAt, type Timeline } from '../document/form/timeline.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
@@ -45,7 +46,9 @@ export function soundedOtherwise(
 }
 
 function straight(note: TabNote, attack: Attack): TabNote {
-  const { graces: _, ...plain } = note
+  const { graces: _, ...rest } = note
+  // What is reached from a note on its string is not slid into from nowhere.
+  const plain = isArrival(attack) ? omit(rest, ['slideFromBelow', 'slideFromAbove']) : rest
   return { ...plain, attack }
 }
 

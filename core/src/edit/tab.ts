@@ -1,10 +1,12 @@
+import { omit } from 'es-toolkit'
 import { knownIn, present } from '../invariant.ts'
 import { melodyOf, ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
 import { withNote, withoutNotes } from '../arrange/manual/placed.ts'
 import { withHands } from '../arrange/manual/findHands.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import { lockId, lockOf, type Lock, type LockValues } from '../document/locks.ts'
-import { LONGEST_REMARK, type TabNote } from '../document/tab.ts'
+import { hasSlideRoom, isSlideMark, OTHER_WAY, SLIDE_MARKS } from '../document/marks.ts'
+import { isArrival, LONGEST_REMARK, type TabNote } from '../document/tab.ts'
 import { durationOf } from '../document/durationOf.ts'
 import type { Id } from '../document/ids.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../instrument/setup.ts'
@@ -47,7 +49,7 @@ export function editTab(score: Score, edit: TabEdit): Edited {
     case 'right':
       return done(handSet(arranged, note, 'right', edit.sign === 'none' ? undefined : edit.sign))
     case 'mark':
-      return done(typed(arranged, marked(note, edit)))
+      return writeMark(arranged, note, edit)
     case 'remark':
       return writeRemark(arranged, note, edit)
     case 'express': {
@@ -70,10 +72,25 @@ function writeRemark(score: Arranged, note: TabNote, edit: Order<'remark'>): Edi
   return done(typed(score, text === '' ? plain : { ...plain, remark: text }))
 }
 
-function marked(note: TabNote, { mark, on }: Order<'mark'>): TabNote {
-  if (mark === 'optional') return { ...note, optional: on }
-  const { [mark]: _, ...plain } = note
-  return on ? { ...plain, [mark]: true } : plain
+/** A note without slides for which its place has no room. */
+function withRoomToSlide(note: TabNote, last: number): TabNote {
+  const gone = SLIDE_MARKS.filter((m) => note[m] && !hasSlideRoom(m, note.place, last))
+  return gone.length > 0 ? omit(note, gone) : note
+}
+
+function writeMark(score: Arranged, note: TabNote, { mark, on }: Order<'mark'>): Edited {
+  if (mark === 'optional') return done(typed(score, { ...note, optional: on }))
+  if (!on) return done(typed(score, omit(note, [mark])))
+  if (!isSlideMark(mark)) return done(typed(score, { ...note, [mark]: true }))
+  const { place } = note
+  if (place.fret === 0 || place.harmonic || note.attack === 'muted') return refused('notFretted')
+  const last = lastFret(score.arrangement.setup, place.string)
+  if (!hasSlideRoom(mark, place, last))
+    return refused('noSlide', { last }, { do: 'mark', note: note.id, mark: OTHER_WAY[mark], on })
+  const free = omit(note, [OTHER_WAY[mark]])
+  // What is slid into from nowhere is plucked, not reached from the note before.
+  const attack = mark.startsWith('slideFrom') && isArrival(note.attack) ? ('pluck' as const) : note.attack
+  return done(typed(score, { ...free, attack, [mark]: true }))
 }
 
 function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
@@ -286,8 +303,9 @@ function without(score: Arranged, note: TabNote): Arranged {
 const erasedLock = ({ id, pos }: TabNote): Lock => lockOf('erased', lockId('erased', id), id, pos)
 
 /** A score with a note written by hand: locked as it is, the hands found again around it. */
-function typed(score: Arranged, note: TabNote): Arranged {
-  const { base } = score.arrangement
+function typed(score: Arranged, wanted: TabNote): Arranged {
+  const { base, setup } = score.arrangement
+  const note = withRoomToSlide(wanted, lastFret(setup, wanted.place.string))
   const timeline = timelineOf(score.tune.measures)
   const measures = new Set([note.pos.measure])
   const before = base.notes.find((n) => n.id === note.id)

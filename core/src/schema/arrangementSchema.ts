@@ -1,3 +1,4 @@
+import { SLIDE_MARKS } from '../document/marks.ts'
 import { EXPRESSION_PARTS, EXPRESSIONS } from '../document/expression.ts'
 import Joi from 'joi'
 import { ARRANGEMENT_SCHEMA, type ArrangementDoc } from '../document/arrangement.ts'
@@ -73,6 +74,7 @@ const note = Joi.object({
     .max(12),
   vibrato: Joi.valid(true),
   damp: Joi.valid(true),
+  ...Object.fromEntries(SLIDE_MARKS.map((mark) => [mark, Joi.valid(true)])),
   letRing: Joi.valid(true),
   bend: Joi.number().min(0.5).max(4),
   accent: Joi.valid(true),
@@ -83,6 +85,8 @@ const note = Joi.object({
   ...Object.fromEntries(EXPRESSION_PARTS.map((part) => [part, Joi.string().valid(...EXPRESSIONS[part])])),
   optional: Joi.boolean().required(),
 })
+  .oxor('slideFromBelow', 'slideFromAbove')
+  .oxor('slideOffUp', 'slideOffDown')
 
 const pressed = Joi.array().items(
   Joi.object({

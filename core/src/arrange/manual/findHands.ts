@@ -82,12 +82,7 @@ function* frettingHand(
   keep: boolean,
 ): Turns<{ notes: readonly TabNote[]; grips: readonly Grip[] }> {
   const isInside = ({ at }: Pick<Moment, 'at'>) => at >= stretch.from && at < stretch.to
-  const moments = yield* findingMoments(
-    layer.notes,
-    tune,
-    timeline,
-    withNeighbours(layer.notes, timeline, stretch),
-  )
+  const moments = yield* findingMoments(layer, tune, timeline, withNeighbours(layer.notes, timeline, stretch))
   const onPage = inTime(layer.grips, timeline).map((grip) => ({ at: ticksAt(timeline, grip.pos), grip }))
   yield
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
@@ -167,6 +162,7 @@ function rememberingStates(
         graced,
         settled,
         given.fixed(s),
+        s.awaited,
       ].join()
     }
   }

@@ -94,8 +94,11 @@ function readyFor(
     const joined = [under, then].flatMap((id) => {
       const other = id === undefined ? undefined : byId.get(id)
       if (!other || other.place.fret === 0 || other.left === 0) return []
-      if (pressed.some((p) => p.finger === other.left)) return []
-      return [{ string: other.place.string, fret: other.place.fret, finger: other.left }]
+      const { string, fret } = other.place
+      // A finger that is down at this fret lies across; one at another cannot be here too.
+      const own = pressed.filter((p) => p.finger === other.left)
+      if (own.some((p) => p.fret !== fret || p.string === string)) return []
+      return [{ string, fret, finger: other.left }]
     })
     return [...short, ...joined]
   })

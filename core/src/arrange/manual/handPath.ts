@@ -1,4 +1,5 @@
 import { positionMm } from '../../hand/moves/handPosition.ts'
+import type { LeftFinger } from '../../instrument/hand.ts'
 import { isArrival, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
 import { codeLow, codeTop, fingerCodes, fingerNumber, isPressed, THUMB } from '../../hand/grip/pressed.ts'
@@ -112,7 +113,7 @@ function joinPricer(
     if (cost >= limit) return cost
     cost += fingers(i, j) + barreLaid(from, i, to, j) * (now.states[j]!.shape ? WEIGHTS.pinnedEase : 1)
     if (cost >= limit) return cost
-    const [a, b] = [before.states[i]!.fingers, now.states[j]!.fingers]
+    const [a, b] = [before.states[i]!, now.states[j]!]
     for (const rule of rules) cost += rule(a, b)
     return cost
   }
@@ -142,7 +143,7 @@ function guidesOf(from: HandSet, i: number, to: HandSet, j: number): number {
   return slides
 }
 
-type Rule = (before: HandState['fingers'], now: HandState['fingers']) => number
+type Rule = (before: HandState, now: HandState) => number
 
 /** What the notes of two moments ask of their fingers. */
 function joinRules(before: Moment, now: Moment, joinedFrom: PathContext['joinedFrom']): Rule[] {
@@ -154,19 +155,35 @@ function joinRules(before: Moment, now: Moment, joinedFrom: PathContext['joinedF
     if (!isStruckAt(now, s)) {
       // A note that was let go before has no finger any more.
       return last?.note.id === note.id
-        ? [(a, b) => (b[at] !== 0 && a[at] !== 0 && a[at] !== b[at] ? PRICE.exchanged : 0)]
+        ? [
+            ({ fingers: a }, { fingers: b }) =>
+              b[at] !== 0 && a[at] !== 0 && a[at] !== b[at] ? PRICE.exchanged : 0,
+          ]
         : []
     }
     const origin = isArrival(note.attack) ? joinedFrom.get(note.id) : undefined
     if (origin && origin.place.fret > 0) {
-      const source = origin.place.string - 1
-      return [(a, b) => (keepsJoin(note.attack, a[source]!, b[at]!) ? 0 : PRICE.joined)]
+      return [
+        (a, b) =>
+          keepsJoin(note.attack, a.fingers[at]!, b.fingers[at]!) &&
+          isFreeFor(note, b.fingers[at]!, a, note.attack === 'pull') &&
+          isFreeFor(origin, a.fingers[at]!, b, note.attack === 'hammer')
+            ? 0
+            : PRICE.joined,
+      ]
     }
     return last?.note.place.fret === note.place.fret
-      ? [(a, b) => (a[at] !== 0 && a[at] !== b[at] ? PRICE.substituted : 0)]
+      ? [({ fingers: a }, { fingers: b }) => (a[at] !== 0 && a[at] !== b[at] ? PRICE.substituted : 0)]
       : []
   })
 }
+
+/**
+ * True where a finger of one hand can be at a note's place as well, if it has to: under a pull-off the finger to which it goes
+ * is down before, under a hammer-on the one from which it comes stays. At its own fret a finger lies across.
+ */
+const isFreeFor = ({ place }: TabNote, finger: LeftFinger, hand: HandState, hasTo: boolean): boolean =>
+  !hasTo || hand.pressed.every((p) => p.finger !== fingerNumber(finger) || p.fret === place.fret)
 
 /** A slide and a bend stay on their finger; a hammer-on rises to a higher finger, a pull-off goes to a lower one. */
 function keepsJoin(

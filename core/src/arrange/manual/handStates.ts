@@ -44,6 +44,10 @@ const PRICE = {
   changed: 4,
   /** A note is let go whose length was guessed. */
   guessedLength: 0.08,
+  /** A note is let go from which another is to be reached. */
+  letGo: 60,
+  /** Harmonics over one fret that one finger could touch together: a further finger. */
+  touchedApart: 1.5,
   /** Too few fingers for the short notes before a note. */
   crowded: 40,
   /** Share of a fingering's own cost (learnt from the open chord data set), where it stands for itself. */
@@ -97,7 +101,8 @@ function released(moment: Moment): { sounding: readonly SoundingNote[]; price: n
 }
 
 /** As the search prices a voice that is cut; a length that was guessed gives way to the hand. */
-function releasePrice({ note }: SoundingNote, { guessed, beats }: Moment): number {
+function releasePrice({ note, awaited }: SoundingNote, { guessed, beats }: Moment): number {
+  if (awaited) return PRICE.letGo
   if (guessed) return PRICE.guessedLength
   return note.role === 'melody'
     ? WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * beats
@@ -259,7 +264,10 @@ function priceOfFingers(
     if (!leavesRoomForGraces(s.note, finger)) price += PRICE.crowded
     weakest = Math.max(weakest, WEIGHTS.weakFinger[fingerNumber(finger)] ?? 0)
   }
-  return price + weakest
+  const touching = sounding.filter((s) => s.note.place.harmonic && isStruckAt(moment, s))
+  const touched = new Set(touching.map((s) => s.note.place.fret)).size
+  const used = new Set(touching.map((s) => fingers[s.note.place.string - 1])).size
+  return price + weakest + PRICE.touchedApart * Math.max(0, used - touched)
 }
 
 /** The fingers on the page, and the nearest free one for a note that has none yet: no hand can hold it, and the audit says so. */

@@ -1,5 +1,6 @@
 import { bpmAt, tempoMap } from '../../document/form/tempoMap.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
+import type { Layer } from '../../document/arrangement.ts'
 import type { Span, TabNote } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { QUARTER, secondsOf, type Ticks } from '../../music/time/ticks.ts'
@@ -27,12 +28,12 @@ export const isStruckAt = ({ at }: Moment, note: SoundingNote): boolean => note.
 
 /** The moments of a stretch of written time. */
 export function* findingMoments(
-  notes: readonly TabNote[],
+  layer: Pick<Layer, 'notes' | 'spans'>,
   tune: TuneDoc,
   timeline: Timeline,
   stretch: { readonly from: Ticks; readonly to: Ticks },
 ): Turns<Moment[]> {
-  const all = yield* findingSoundings(notes, timeline, stretch)
+  const all = yield* findingSoundings(layer, timeline, stretch)
   const times = [
     ...new Set(all.filter((s) => s.start >= stretch.from && s.start < stretch.to).map((s) => s.start)),
   ]

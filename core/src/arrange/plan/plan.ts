@@ -119,7 +119,9 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   const ruleOf = regionIndex(tune, timeline, regions)
   const kind = (m: number) => melodyKind(ruleOf(m)?.style ?? USUAL_STYLE)
   const { notes: played, solo } = playedMelody(tune, timeline, regions)
-  const register = played.length > 0 ? chooseRegister(played, setup, solo) : unmoved(setup)
+  // A tab that is given lies where it lies: its tune goes to no other octave.
+  const isGiven = regions.some((r) => r.given)
+  const register = played.length > 0 && !isGiven ? chooseRegister(played, setup, solo) : unmoved(setup)
   const folded = register.ok ? undefined : foldOntoInstrument(played, setup)
   if (!register.ok && !folded) return { ok: false, register }
   const transposed = folded?.transposed ?? (register.ok ? register.transposed : 0)

@@ -8,39 +8,10 @@ import { message } from '../../messages/message.ts'
 import type { Problem } from '../problem.ts'
 import { brokenStrings, findingSystems, plainTabText, textSystems, type TextSystem } from './tabLines.ts'
 import { REST_SIGN, rhythmTicks } from '../../output/text/tabRhythm.ts'
+import { withHandLines } from './handLines.ts'
+import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
+import { settledSlides } from './slides.ts'
 import { tokensOf, type Stray, type TabToken } from './tabTokens.ts'
-
-/** A sign of a pasted tab at its time in the measure. */
-export interface ReadSign extends TabToken {
-  readonly tick: Ticks
-  /** Belongs to the sign after it on its string, as a short note. */
-  readonly grace?: true
-}
-
-export interface ReadMeasure {
-  readonly length: Ticks
-  readonly signs: readonly ReadSign[]
-  readonly chords: readonly { readonly tick: Ticks; readonly symbol: string }[]
-  /** True where the rhythm was taken from the spacing. */
-  readonly guessed: boolean
-  readonly repeatStart: boolean
-  readonly repeatEnd: boolean
-  readonly line: number
-}
-
-/** A plain-text tab as read: places in time, and what could not be taken as it stands. */
-export interface ReadTab {
-  readonly title?: string
-  readonly strings: number
-  /** Names of the strings, string 1 first; absent where the text has none. */
-  readonly names?: readonly string[]
-  readonly capo: number
-  /** True where the text says that chord names are those of the shapes. */
-  readonly shapes: boolean
-  readonly metre: Metre
-  readonly measures: readonly ReadMeasure[]
-  readonly problems: readonly Problem[]
-}
 
 /** Longest tab that is read, in measures. */
 const MOST_MEASURES = 2000
@@ -106,7 +77,7 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
     capo: Number(/\bcapo\D{0,12}(\d{1,2})/i.exec(head.join('\n'))?.[1] ?? 0),
     shapes: /names are shapes/i.test(head.join('\n')),
     metre: own,
-    measures: measures.slice(0, MOST_MEASURES),
+    measures: settledSlides(measures.slice(0, MOST_MEASURES)),
     problems,
   }
 }
@@ -157,9 +128,17 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
       rhythm === undefined ? undefined : rhythmIn(rhythm, from, to, inside, metre, where, problems)
     const guess = written ?? spaced(inside, from, to, measureLength(metre))
     if (inside.length === 0 && to - from < 3) continue
+    const fingered = withHandLines(guess.signs, system.hands, from, to)
+    for (const { line, column, text } of fingered.beside)
+      problems.push({
+        severity: 'warning',
+        line,
+        column: system.left + column + 1,
+        says: message('reading.fingersBeside', { fingers: text }),
+      })
     measures.push({
       length: guess.length,
-      signs: guess.signs,
+      signs: fingered.signs,
       chords:
         chordLine === undefined
           ? []

@@ -4,7 +4,7 @@ import type { Score } from '../../document/score.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { writingAbc } from '../../output/abc/writeAbc.ts'
 import type { Problem } from '../problem.ts'
-import type { ReadMeasure, ReadSign, ReadTab } from './readTextTab.ts'
+import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
 import { chordText, readChordSymbol, transposeChord } from '../../music/harmony/chordSymbol.ts'
 import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer } from '../../document/arrangement.ts'
 import { BACKING_VOICE, type GraceNote, type Role, type TabNote } from '../../document/tab.ts'
@@ -25,7 +25,8 @@ import { namedTunings, readTuning } from '../../instrument/tunings.ts'
 import { keyOf, scaleOf, spellInKey, type Key } from '../../music/pitch/key.ts'
 import { mod12, STEPS, type Midi } from '../../music/pitch/pitch.ts'
 import { hashing } from '../../document/freshness/inputHash.ts'
-import { lockId, lockOf } from '../../document/locks.ts'
+import { lockId, lockOf, type Lock } from '../../document/locks.ts'
+import { hasSlideRoom, type SlideMark } from '../../document/marks.ts'
 import type { School } from '../../document/school.ts'
 import { handNoteId, melodyNoteId } from '../../document/noteIds.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
@@ -99,10 +100,11 @@ export function* scoringTab(
   yield
   const joined = joinedUp(empty, timeline)
   const every = new Set(tune.measures.map((m) => m.id))
+  const fingers = joined.notes.flatMap(fingerLocks)
   yield
-  const base = yield* findingHands(joined, { tune, setup, regions }, every, false)
+  const base = yield* findingHands({ ...joined, locks: fingers }, { tune, setup, regions }, every, false)
   yield
-  const locks = base.notes.map((n) => lockOf('typed', lockId('typed', n.id), n.id, n))
+  const locks = [...base.notes.map((n) => lockOf('typed', lockId('typed', n.id), n.id, n)), ...fingers]
   yield
   const arrangement: ArrangementDoc = {
     schema: ARRANGEMENT_SCHEMA,
@@ -120,6 +122,12 @@ export function* scoringTab(
   }
   return { tune, arrangement, problems }
 }
+
+/** The fingers that the text names, as settled. */
+const fingerLocks = ({ id, left, right }: TabNote): Lock[] => [
+  ...(left === 0 ? [] : [lockOf('left', lockId('left', id), id, left)]),
+  ...(right === 'none' ? [] : [lockOf('right', lockId('right', id), id, right)]),
+]
 
 /** The score of a read tab, and what of the tab it could not take. */
 export interface TabScore extends Score {
@@ -191,16 +199,26 @@ function notesOf(measure: ReadMeasure, id: Id, setup: Setup): Unnamed[] {
       {
         pos: { measure: id, tick: sign.tick },
         place,
-        left: 0,
-        right: 'none',
+        left: place.fret > 0 ? (sign.left ?? 0) : 0,
+        right: sign.right ?? 'none',
         attack: sign.muted ? 'muted' : (sign.lead ?? 'pluck'),
         optional: sign.optional ?? false,
         ...(graces ? { graces } : {}),
         ...(sign.vibrato ? { vibrato: true as const } : {}),
         ...(bend > 0 && bend <= 4 ? { bend } : {}),
+        ...slidesOf(sign, place, lastFret(setup, sign.string)),
       },
     ]
   })
+}
+
+/** The slides of a sign from and to nowhere, where the neck has room for them. */
+function slidesOf({ slidIn, off }: ReadSign, place: Place, last: number): Pick<TabNote, SlideMark> {
+  const wanted: SlideMark[] = [
+    ...(slidIn ? [slidIn === 'below' ? ('slideFromBelow' as const) : ('slideFromAbove' as const)] : []),
+    ...(off ? [off === 'up' ? ('slideOffUp' as const) : ('slideOffDown' as const)] : []),
+  ]
+  return Object.fromEntries(wanted.filter((m) => hasSlideRoom(m, place, last)).map((m) => [m, true]))
 }
 
 function placeOf(sign: ReadSign, before: ReadSign | undefined, setup: Setup): Place {

@@ -1,4 +1,5 @@
 import { finish, type Turns } from '../../turns.ts'
+import { handLineIn, type HandLine } from './handLines.ts'
 import { plainLines } from '../sourceText.ts'
 
 /** A system of a plain-text tab: a line a string, string 1 first, with the lines over it that belong to it. */
@@ -13,6 +14,8 @@ export interface TextSystem {
   readonly names: readonly (string | undefined)[]
   /** Lines right above, nearest first, with their line numbers; columns as in the rows. */
   readonly above: readonly { readonly text: string; readonly line: number }[]
+  /** Lines right below that name fingers. */
+  readonly hands: readonly HandLine[]
 }
 
 /** How many strings a tab may have. */
@@ -20,6 +23,9 @@ const STRINGS = [6, 4, 5, 7]
 
 /** Most lines over a system that belong to it: number, chords, rhythm. */
 const ABOVE = 3
+
+/** Most lines under a system that belong to it: one a hand. */
+const BELOW = 2
 
 const NAME = /^(\s*)([A-Ga-g][#b♯♭]?\d?)?(\s{0,2})([|:[‖]|(?=-))/
 
@@ -109,8 +115,14 @@ function systemOf(lines: readonly string[], at: number, count: number, from: num
   const rows = own.map((l, i) => l.slice(l.slice(lengths[i], left).trim() === '' ? left : lengths[i]))
   const above: { text: string; line: number }[] = []
   for (let i = at - 1; i >= Math.max(from, at - ABOVE); i--) {
-    if (lines[i]!.trim() === '') break
+    if (lines[i]!.trim() === '' || handLineIn(lines[i]!, left, i + 1)) break
     above.push({ text: lines[i]!.slice(left), line: i + 1 })
   }
-  return { line: at + 1, rows, left, names: heads.map((h) => h?.[2]), above }
+  const hands: HandLine[] = []
+  for (let i = at + count; i < Math.min(lines.length, at + count + BELOW); i++) {
+    const hand = handLineIn(lines[i]!, left, i + 1)
+    if (!hand) break
+    hands.push(hand)
+  }
+  return { line: at + 1, rows, left, names: heads.map((h) => h?.[2]), above, hands }
 }

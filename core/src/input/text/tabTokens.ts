@@ -16,6 +16,10 @@ export interface TabToken {
   readonly harmonic?: true
   readonly artificial?: true
   readonly vibrato?: true
+  /** The way of a slide before it, where its sign says one: up to it from below, or down from above. */
+  readonly slidUp?: boolean
+  /** A slide behind it that leads to no fret beside it: the finger goes on up or down the string. */
+  readonly off?: 'up' | 'down'
   /** Sounds as this fret would: the string is up before the stroke, or bent up to it. */
   readonly soundsAs?: number
 }
@@ -28,7 +32,7 @@ export interface Stray {
 }
 
 const SIGN =
-  /(?<lead>[hHpPbBrRsS/\\]?)(?:(?<pre>\d{1,2})\^\((?<up>\d{1,2})\)|(?<stop>\d{1,2})<(?<node>\d{1,2})>|<(?<harm>\d{1,2})>|\((?<mutedMaybe>[xX])\)|\(<(?<harmMaybe>\d{1,2})>\)|\((?<maybe>\d{1,2})\)|(?<muted>[xX])|(?<fret>\d{1,2}))(?<shake>~*)/y
+  /(?<lead>[hHpPbBrRsS/\\]?)(?:(?<pre>\d{1,2})\^\((?<up>\d{1,2})\)|(?<stop>\d{1,2})<(?<node>\d{1,2})>|<(?<harm>\d{1,2})>|\((?<mutedMaybe>[xX])\)|\(<(?<harmMaybe>\d{1,2})>\)|\((?<maybe>\d{1,2})\)|(?<muted>[xX])|(?<fret>\d{1,2}))(?<shake>~*)(?:(?<off>[/\\])(?![\d(<xX]))?/y
 
 /** No neck has more frets: two digits beyond it are two frets that were typed without a dash between them. */
 export const FURTHEST_FRET = 24
@@ -65,7 +69,7 @@ export function tokensOf(row: string, string: number): RowSigns {
       if (g.fret?.length === 2 && (Number(g.fret) > FURTHEST_FRET || g.fret.startsWith('0'))) {
         const [first, second] = [g.fret[0]!, g.fret[1]!]
         tokens.push(tokenOf({ lead: g.lead, fret: first }, string, column, column + 1))
-        tokens.push(tokenOf({ fret: second, shake: g.shake }, string, column + 1, end))
+        tokens.push(tokenOf({ fret: second, shake: g.shake, off: g.off }, string, column + 1, end))
         parted.push({ string, column, text: g.fret })
       } else tokens.push(tokenOf(g, string, column, end))
       at = end
@@ -100,6 +104,8 @@ function tokenOf(
     ...((g.harm ?? g.harmMaybe) ? { harmonic: true as const } : {}),
     ...(g.stop ? { artificial: true as const } : {}),
     ...(g.shake ? { vibrato: true as const } : {}),
+    ...(g.lead === '/' || g.lead === '\\' ? { slidUp: g.lead === '/' } : {}),
+    ...(g.off ? { off: g.off === '/' ? ('up' as const) : ('down' as const) } : {}),
     ...(g.up ? { soundsAs: Number(g.up) } : bentTo === undefined ? {} : { soundsAs: bentTo }),
   }
 }

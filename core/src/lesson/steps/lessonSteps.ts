@@ -5,6 +5,7 @@ import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { Grip, TabNote } from '../../document/tab.ts'
 import { EXPRESSION_PARTS, type Expression } from '../../document/expression.ts'
+import { joinedUntil } from '../../document/joinedUntil.ts'
 import { MARKS } from '../../document/marks.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { OCTAVE } from '../../instrument/setup.ts'
@@ -26,6 +27,7 @@ export function lessonSteps(
   const notesAt = groupBy(base.notes, (n) => ticksAt(timeline, n.pos))
   const gripAt = groupBy(base.grips, (g) => ticksAt(timeline, g.pos))
   const moments = uniq([...Object.keys(notesAt), ...Object.keys(gripAt)].map(Number)).sort((a, b) => a - b)
+  const joined = joinedUntil(base, timeline)
   const steps: LessonStep[] = []
   let down: readonly PlacedFinger[] = []
   let position: number | undefined
@@ -75,7 +77,13 @@ export function lessonSteps(
     })
     down = now
     position = placed
-    sounding = [...ringing, ...notes.map((n) => ({ string: n.place.string, until: at + n.dur.ticks }))]
+    sounding = [
+      ...ringing,
+      ...notes.map((n) => ({
+        string: n.place.string,
+        until: Math.max(at + n.dur.ticks, joined.get(n.id) ?? 0),
+      })),
+    ]
   }
   return withAlternativeFingers(withPreparedFingers(steps), setup)
 }

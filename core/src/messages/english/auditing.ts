@@ -33,6 +33,9 @@ export const auditing = {
   fromNothing: 'nothing sounds on string {{string}} for the note to come from',
   hammerDown: 'a hammer-on from fret {{from}} to {{to}} does not go up',
   pullUp: 'a pull-off from fret {{from}} to {{to}} does not go down',
+  noSlide:
+    'no finger can slide so at string {{string}}, fret {{fret}}: it needs a fretted note with neck on that side',
+  slideNotStruck: 'string {{string}} is slid into from nowhere, and nothing plucks it',
   slideNowhere: 'a slide from fret {{from}} to {{to}} goes nowhere',
   slideFingers: 'a slide needs one finger, not {{from}} and {{to}}',
   bendFingers: 'a bend and its release need one finger at one fret',

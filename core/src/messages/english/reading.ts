@@ -201,6 +201,10 @@ export const reading = {
     what: 'the rhythm over this measure is longer than its metre',
     taken: 'read as it stands; the measure is longer',
   },
+  fingersBeside: {
+    what: '“{{fingers}}” does not name a finger for each note over it',
+    taken: 'the fingers there were found anew',
+  },
   rhythmBeside: {
     what: 'the rhythm over this measure does not stand over its frets',
     taken: 'the rhythm is guessed from the spacing',

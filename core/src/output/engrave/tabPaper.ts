@@ -319,8 +319,21 @@ function noteSvg(page: Page, n: TabNote, x: (tick: Ticks) => number): string {
           d: `M${at - 6} ${page.rows.top - 5}a6 5.5 0 0 1 12 0M${at - 0.6} ${page.rows.top - 6}h1.2`,
         })
       : '',
+    slidesSvg(n, at - half, at + half + (page.options.layers.fingers ? 7 : 0), y),
     n.vibrato ? el('path', { class: 'jo', d: `M${at + half + 3} ${y - 8}q2 -4 4 0t4 0t4 0` }) : '',
   ].join('')
+}
+
+/** Strokes beside a fret: slid into from nowhere, slid off to nowhere. */
+function slidesSvg(n: TabNote, left: number, right: number, y: number): string {
+  const stroke = (x: number, up: boolean) => `M${x} ${y + (up ? 3.5 : -3.5)}l6 ${up ? -7 : 7}`
+  const strokes = [
+    n.slideFromBelow ? stroke(left - 7, true) : '',
+    n.slideFromAbove ? stroke(left - 7, false) : '',
+    n.slideOffUp ? stroke(right + 1, true) : '',
+    n.slideOffDown ? stroke(right + 1, false) : '',
+  ].join('')
+  return strokes === '' ? '' : el('path', { class: 'jo', d: strokes })
 }
 
 function onsetsOf(notes: readonly TabNote[]): [Ticks, TabNote[]][] {

@@ -1,3 +1,4 @@
+import { SLIDE_MARKS } from '../../document/marks.ts'
 import { knownIn } from '../../invariant.ts'
 import { EXPRESSION_PARTS } from '../../document/expression.ts'
 import type { AuditReport } from '../../audit/audit.ts'
@@ -146,6 +147,7 @@ export function tabJson(
       ...(n.bend ? { bend: n.bend } : {}),
       ...(n.vibrato ? { vibrato: true } : {}),
       ...(n.damp ? { damp: true } : {}),
+      ...Object.fromEntries(SLIDE_MARKS.flatMap((m) => (n[m] ? [[m, true]] : []))),
       ...(n.letRing ? { letRing: true } : {}),
       ...(n.place.offsetCents ? { offsetCents: n.place.offsetCents } : {}),
       ...(n.accent ? { accent: true } : {}),

@@ -10,7 +10,8 @@ import { inTime } from '../../arrange/manual/reaching.ts'
 import { stating, type Expression } from '../../document/expression.ts'
 import type { Id } from '../../document/ids.ts'
 import type { TuneDoc } from '../../document/tune.ts'
-import { pitchAt, type Setup } from '../../instrument/setup.ts'
+import { SLIDE_MARKS, slideEnd, type SlideMark } from '../../document/marks.ts'
+import { lastFret, pitchAt, type Setup } from '../../instrument/setup.ts'
 import { hertz } from '../../music/pitch/pitch.ts'
 import { ringOf } from '../../hand/ring/ring.ts'
 import { beatLength, inFullMeasure } from '../../music/time/metre.ts'
@@ -170,7 +171,9 @@ function soundedByMeasure(
     const bpm = bpmAt(tempos, timeline.starts[m]! + n.pos.tick)
     const ticksOf = (seconds: number) => Math.round((seconds * bpm * QUARTER) / 60)
     const late = ticksOf((brushes.get(n.id) ?? 0) * BRUSH_S)
-    if (n.graces || n.bend || isArrival(n.attack)) own.push(...articulated(n, setup, plucked, ring, ticksOf))
+    const slides = SLIDE_MARKS.filter((m) => n[m])
+    if (n.graces || n.bend || isArrival(n.attack) || slides.length > 0)
+      own.push(...withSlides(articulated(n, setup, plucked, ring, ticksOf), n, setup, slides, ticksOf))
     else if (n.attack !== 'tremolo')
       own.push({ ...plucked, at: n.pos.tick + late, ring: Math.max(1, ring - late) })
     // A tremolo is a stroke each 32nd; the last one rings on.
@@ -214,6 +217,61 @@ function articulated(
   const early = Math.min(ticksOf(seconds), Math.max(0, at))
   const glide = seconds > 0 ? { glide: seconds } : {}
   return [...events, { ...plain, ...arriving(n.attack), ...glide, at: at - early, ring: rest + early }]
+}
+
+/** Seconds that a finger slides to a note from none, and off it. Common practice, no source. */
+const SLIDE_IN_S = 0.08
+const SLIDE_OFF_S = 0.16
+
+type SoundedAt = Sounded & { readonly at: Ticks; readonly ring: Ticks }
+
+/**
+ * A note's events with its slides from and to nowhere: the first is plucked beside its fret, a little early, and glides
+ * there; at its written end the last one glides off and dies.
+ */
+function withSlides(
+  events: readonly SoundedAt[],
+  n: TabNote,
+  setup: Setup,
+  slides: readonly SlideMark[],
+  ticksOf: (seconds: number) => Ticks,
+): SoundedAt[] {
+  const out = [...events]
+  const last = lastFret(setup, n.place.string)
+  const away = (mark: SlideMark) => 2 ** ((slideEnd(mark, n.place.fret, last) - n.place.fret) / 12)
+  for (const mark of slides) {
+    if (mark === 'slideFromBelow' || mark === 'slideFromAbove') {
+      const first = out[0]!
+      const early = Math.min(ticksOf(SLIDE_IN_S), first.at)
+      const at = first.at - early
+      const { vibrato: _, ...beside } = first
+      out.splice(
+        0,
+        1,
+        { ...beside, hertz: first.hertz * away(mark), at, ring: 1 },
+        { ...first, arrival: 'slide', glide: SLIDE_IN_S, at: at + 1, ring: first.ring + early - 1 },
+      )
+    } else {
+      const end = out.at(-1)!
+      const until = Math.min(end.at + end.ring, n.pos.tick + n.dur.ticks)
+      const off = Math.min(ticksOf(SLIDE_OFF_S), Math.floor((until - end.at) / 2))
+      const { vibrato: _, ...going } = end
+      out.splice(
+        -1,
+        1,
+        { ...end, ring: until - off - end.at },
+        {
+          ...going,
+          hertz: end.hertz * away(mark),
+          arrival: 'slide',
+          glide: SLIDE_OFF_S,
+          at: until - off,
+          ring: off,
+        },
+      )
+    }
+  }
+  return out
 }
 
 const arriving = (attack: string): Pick<ScoreNote, 'arrival'> =>

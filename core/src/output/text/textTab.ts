@@ -1,6 +1,6 @@
 import { knownIn } from '../../invariant.ts'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
-import { measureAt, type Timeline } from '../../document/form/timeline.ts'
+import { measureAt, ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { chordText } from '../../music/harmony/chordSymbol.ts'
 import type { Id } from '../../document/ids.ts'
 import type { Layer } from '../../document/arrangement.ts'
@@ -55,11 +55,11 @@ export function textTab(input: TextTabInput): string {
     `Tuning ${tuning}${capo > 0 ? `, capo ${capo}; chord names are shapes` : ''}`,
   ]
   const numbers = measureNumbers(tune.measures)
-  const frets = slidFrom(input.layer)
+  const joins = joinsOf(input.layer, input.timeline)
   const notesOf = byMeasure(input.layer.notes)
   const harmonyOf = harmonyByMeasure(input)
   const blocks = tune.measures.map((m, i) =>
-    blockOf(input, m, i, numbers[i]!, notesOf.get(m.id) ?? [], harmonyOf[i]!, frets),
+    blockOf(input, m, i, numbers[i]!, notesOf.get(m.id) ?? [], harmonyOf[i]!, joins),
   )
   const names = setup.tuning.map((m) => nameText(plainName(m, false)).padEnd(2))
   const lines: string[] = []
@@ -91,8 +91,8 @@ const HANDS = [
 const LEGEND = [
   'Over the strings: time to the next note, w whole, h half, q quarter, e eighth, s sixteenth, t thirty-second,',
   'f sixty-fourth; . dotted, 3 of a triplet, z silence first. LH fretting fingers, RH picking hand, low string first.',
-  'h hammer-on, p pull-off, / \\ slide, b bend, r release, ^ bent before the stroke, x muted, <> harmonic,',
-  '() may be left out.',
+  'h hammer-on, p pull-off, / \\ slide (before or behind one fret: in from nowhere, off to nowhere), b bend,',
+  'r release, ^ bent before the stroke, ~ vibrato, x muted, <> harmonic, () may be left out.',
 ]
 
 function byMeasure(notes: readonly TabNote[]): Map<Id, TabNote[]> {
@@ -119,20 +119,21 @@ function blockOf(
   number: number,
   notes: readonly TabNote[],
   chordsHere: readonly HarmonySegment[],
-  frets: ReadonlyMap<Id, number>,
+  joins: Joins,
 ): Block {
   const { timeline } = input
   const start = timeline.starts[index]!
   const onsets = [
     ...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)]),
   ].sort((a, b) => a - b)
-  const leads = new Map(notes.map((n) => [n.id, leadText(n, frets)]))
+  const leads = new Map(notes.map((n) => [n.id, leadText(n, joins.fretBefore)]))
+  const frets = new Map(notes.map((n) => [n.id, fretText(n, joins.wayOn.get(n.id))]))
   const [room, tail] = [new Map<Ticks, number>(), new Map<Ticks, number>()]
   const atLeast = (of: Map<Ticks, number>, tick: Ticks, n: number) =>
     of.set(tick, Math.max(of.get(tick) ?? 0, n))
   for (const n of notes) {
     atLeast(room, n.pos.tick, knownIn(leads, n.id).length)
-    atLeast(tail, n.pos.tick, fretText(n).length)
+    atLeast(tail, n.pos.tick, knownIn(frets, n.id).length)
   }
   const struck = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
   const times = rhythmOf(struck, measure.length)
@@ -153,7 +154,7 @@ function blockOf(
     for (const n of notes) {
       if (n.place.string !== s + 1) continue
       const lead = knownIn(leads, n.id)
-      put(cells, knownIn(columns.at, n.pos.tick) - lead.length, lead + fretText(n))
+      put(cells, knownIn(columns.at, n.pos.tick) - lead.length, lead + knownIn(frets, n.id))
     }
     return (
       (s === 2 || s === 3 ? open.padEnd(1, '-') : '-') +
@@ -218,7 +219,7 @@ const signOf = ({ right }: TabNote): string =>
  */
 function leadText(note: TabNote, before: ReadonlyMap<Id, number>): string {
   const chain = [...(note.graces ?? []), note]
-  let text = ''
+  let text = note.slideFromBelow ? '/' : note.slideFromAbove ? '\\' : ''
   chain.forEach(({ place, attack }, i) => {
     const last = i === 0 ? before.get(note.id) : chain[i - 1]!.place.fret
     if (attack === 'hammer') text += 'h'
@@ -235,9 +236,16 @@ function leadText(note: TabNote, before: ReadonlyMap<Id, number>): string {
 
 /**
  * Harmonics stand in angle brackets (an artificial one behind the fret that is stopped), muted strings are crosses, what
- * may be left out, and the fret that a bend sounds like, in brackets; `^` where the string is up before the stroke.
+ * may be left out, and the fret that a bend sounds like, in brackets; `^` where the string is up before the stroke. Behind it
+ * `~` for vibrato and the way of a slide off it.
+ * @param wayOn the way of a slide to a later fret that other strings sound before
  */
-function fretText({ place, attack, optional, bend }: TabNote): string {
+function fretText(note: TabNote, wayOn = ''): string {
+  const off = note.slideOffUp ? '/' : note.slideOffDown ? '\\' : wayOn
+  return plainFretText(note) + (note.vibrato ? '~' : '') + off
+}
+
+function plainFretText({ place, attack, optional, bend }: TabNote): string {
   if (bend) return attack === 'bend' ? `(${place.fret + bend})` : `${place.fret}^(${place.fret + bend})`
   const text =
     attack === 'muted'
@@ -250,10 +258,28 @@ function fretText({ place, attack, optional, bend }: TabNote): string {
   return optional ? `(${text})` : text
 }
 
-/** The fret from which each joined note is reached. */
-function slidFrom({ notes, spans }: Layer): Map<Id, number> {
-  const fretOf = new Map(notes.map((n) => [n.id, n.place.fret]))
-  return new Map(spans.map((s) => [s.to, fretOf.get(s.from) ?? 0]))
+/** How the notes of a page are joined. */
+interface Joins {
+  /** The fret from which each joined note is reached. */
+  readonly fretBefore: ReadonlyMap<Id, number>
+  /** The way of slides during which other strings are sounded, by the note that they begin at. */
+  readonly wayOn: ReadonlyMap<Id, string>
+}
+
+function joinsOf({ notes, spans }: Layer, timeline: Timeline): Joins {
+  const byId = new Map(notes.map((n) => [n.id, n]))
+  const onsets = [...new Set(notes.map((n) => ticksAt(timeline, n.pos)))].sort((a, b) => a - b)
+  const order = new Map(onsets.map((tick, i) => [tick, i]))
+  const orderOf = (n: TabNote) => knownIn(order, ticksAt(timeline, n.pos))
+  const fretBefore = new Map<Id, number>()
+  const wayOn = new Map<Id, string>()
+  for (const { from, to, kind } of spans) {
+    const [a, b] = [byId.get(from), byId.get(to)]
+    fretBefore.set(to, a?.place.fret ?? 0)
+    if (kind === 'slide' && a && b && orderOf(b) - orderOf(a) > 1)
+      wayOn.set(from, b.place.fret > a.place.fret ? '/' : '\\')
+  }
+  return { fretBefore, wayOn }
 }
 
 function put(cells: string[], at: number, text: string): void {

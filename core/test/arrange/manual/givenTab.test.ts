@@ -13,6 +13,7 @@ import {
 } from '../../../src/document/index.ts'
 import { arranging } from '../../../src/arrange/index.ts'
 import { finish } from '../../../src/turns.ts'
+import { structuralFaults } from '../../support/score.ts'
 import { scoreOfPassage } from '../../support/passage.ts'
 import { PASSAGES } from './passages.ts'
 
@@ -39,6 +40,21 @@ describe('a tab that is given', () => {
       ),
       { numRuns: 120 },
     )
+  })
+
+  it('stays in its octave, however high it lies', () => {
+    const high = scoreOfPassage({
+      name: 'high',
+      places: '1.12 1.15 1.12 2.15 2.13 1.12 1.14 1.15',
+      fingers: [],
+    })
+    expect(structuralFaults(high)).toEqual([])
+    const { tune, arrangement } = high
+    const again = finish(
+      arranging(tune, arrangement.setup, arrangement.regions, { locks: arrangement.base.locks }),
+    )
+    expect(again.plan.transposed).toBe(0)
+    expect(written(again.layer)).toEqual(written(arrangement.base))
   })
 
   it('is picked anew under another school, and not a note is added, moved or dropped', () => {

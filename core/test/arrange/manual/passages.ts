@@ -280,4 +280,21 @@ export const PASSAGES: readonly Passage[] = [
     places: '2.7 2.9 2.10 1.7 1.9 1.10 1.9 1.7',
     fingers: ['1 2 3 1 2 3 2 1', '1 2 2 1 2 2 2 1'],
   },
+  // Hammer-ons and pull-offs on two strings, and round another string. Common practice, no source.
+  {
+    name: 'C, hammered on two strings',
+    chords: { 0: 'C' },
+    places: '5.3+4.0+2.0 h4.2+h2.1 3.0 2.1 5.3+4.0+2.0 h4.2+h2.1 3.0 2.1',
+    fingers: ['3 0 0 2 1 0 1 3 0 0 2 1 0 1'],
+  },
+  {
+    name: 'two strings hammered and pulled at fret 5',
+    places: '4.5+2.5 h4.7+h2.7 p4.5+p2.5 3.5 4.5+2.5 h4.7+h2.7 p4.5+p2.5 3.5',
+    fingers: ['1 1 3 4 1 1 1 1 1 3 4 1 1 1', '1 2 3 4 1 2 1 1 2 3 4 1 2 1', '1 1 2 3 1 1 1 1 1 2 3 1 1 1'],
+  },
+  {
+    name: 'pulled off after the string over it',
+    places: '2.3 1.0 p2.1 3.0 2.3 1.0 p2.1 3.0',
+    fingers: ['3 0 1 0 3 0 1 0', '4 0 1 0 4 0 1 0', '2 0 1 0 2 0 1 0'],
+  },
 ]

@@ -37,7 +37,7 @@ function placesOf(tune: TuneDoc, layer: Layer): string[] {
       return {
         at,
         string,
-        text: `${at} ${string}:${n.attack === 'muted' ? 'x' : fret} ${harmonic ? 'harm' : ''}${artificial ? 'art' : ''} ${how} ${n.bend ?? ''} ${n.optional} ${graces}`,
+        text: `${at} ${string}:${n.attack === 'muted' ? 'x' : fret} ${harmonic ? 'harm' : ''}${artificial ? 'art' : ''} ${how} ${n.bend ?? ''} ${n.optional} ${graces} ${n.left} ${n.right} ${n.vibrato ?? ''}`,
       }
     })
     .sort((a, b) => a.at - b.at || a.string - b.string)
@@ -69,7 +69,7 @@ describe('text tab, printed and read back', () => {
     setupOf('guitar', tuningById('guitar', 'dadgad'), { fret: 2 }),
   ]
   it.each(CORPUS.map((tune, i) => ({ tune, i, title: tune.title })))(
-    '$title has the same places, onsets and signs',
+    '$title has the same places, onsets, signs and fingers of both hands',
     ({ tune, i }) => {
       const setup = setups[i % setups.length]!
       const { layer, text } = printed(tune, setup, styles[i % styles.length]!, i % 2 === 0 ? 3 : 5)

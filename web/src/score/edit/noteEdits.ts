@@ -15,6 +15,7 @@ export const SOUNDS = [
   'tremolo',
   'muted',
   'brush',
+  'bottle',
   ...MARKS,
 ] as const
 export type Sound = (typeof SOUNDS)[number]
@@ -31,6 +32,7 @@ export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
   tremolo: 'Y',
   muted: 'X',
   brush: 'J',
+  bottle: 'Shift+B',
   letRing: 'L',
   palmMute: 'K',
   staccato: 'D',
@@ -38,6 +40,10 @@ export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
   accent: 'E',
   vibrato: 'V',
   damp: 'Z',
+  slideFromBelow: 'W',
+  slideFromAbove: 'Shift+W',
+  slideOffUp: 'T',
+  slideOffDown: 'Shift+T',
   optional: 'O',
 }
 

@@ -21,6 +21,7 @@ import {
   Graces,
   Joins,
   LockSign,
+  SlideSigns,
   TremoloSign,
   VibratoSign,
 } from './TabSigns.tsx'
@@ -283,6 +284,7 @@ function NoteMarks({
           <title>{t('sheet.offset', { cents: n.place.offsetCents })}</title>
         </text>
       ) : null}
+      <SlideSigns note={n} left={at - half} right={at + half + (finger && n.left !== 0 ? 8 : 0)} y={y} />
       {n.vibrato ? <VibratoSign x={at + half + 4} y={y - 9} /> : null}
       {n.attack === 'tremolo' ? <TremoloSign x={at} y={y + 9} /> : null}
       {lit?.locked.has(n.id) ? <LockSign x={at - half - 8} y={y - 5} /> : null}

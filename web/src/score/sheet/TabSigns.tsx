@@ -104,6 +104,30 @@ export function BendSign({ note: { bend, attack }, x, y }: { note: TabNote; x: n
   )
 }
 
+/** Strokes beside a fret: slid into from nowhere, slid off to nowhere. */
+export function SlideSigns({
+  note,
+  left,
+  right,
+  y,
+}: {
+  note: TabNote
+  left: number
+  right: number
+  y: number
+}) {
+  const stroke = (x: number, up: boolean) => `M ${x} ${y + (up ? 4 : -4)} l 7 ${up ? -8 : 8}`
+  const strokes = [
+    ...(note.slideFromBelow ? [stroke(left - 8, true)] : []),
+    ...(note.slideFromAbove ? [stroke(left - 8, false)] : []),
+    ...(note.slideOffUp ? [stroke(right + 1, true)] : []),
+    ...(note.slideOffDown ? [stroke(right + 1, false)] : []),
+  ]
+  return strokes.length > 0 ? (
+    <path className={css['join-sign']} data-testid="slide-sign" d={strokes.join(' ')} />
+  ) : null
+}
+
 /** A small cross in a ring: the string is stopped when the next note sounds. */
 export function DampSign({ x, y }: { x: number; y: number }) {
   const { t } = useTranslation()

@@ -1,3 +1,4 @@
+import { SLIDE_MARKS } from '@velvet-porch/core/document'
 import type { TFunction } from 'i18next'
 import { OCTAVE } from '@velvet-porch/core/instrument'
 import { EXPRESSION_PARTS, isArrival, type Expression, type TabNote } from '@velvet-porch/core/document'
@@ -24,7 +25,15 @@ export function soundedWords(t: TFunction, { graces, attack, bend, ...marks }: T
     )
   if (isArrival(attack)) words.push(t(`sheet.spoken.${attack}`))
   else if (bend) words.push(t('sheet.spoken.bentBefore'))
-  for (const mark of ['vibrato', 'accent', 'palmMute', 'staccato', 'fermata', 'damp'] as const)
+  for (const mark of [
+    'vibrato',
+    'accent',
+    'palmMute',
+    'staccato',
+    'fermata',
+    'damp',
+    ...SLIDE_MARKS,
+  ] as const)
     if (marks[mark]) words.push(t(`sheet.spoken.${mark}`))
   const said = expressionWords(t, marks)
   if (said) words.push(said)

@@ -159,6 +159,7 @@ export const write = {
       tremolo: 'tremolo',
       muted: 'muted',
       brush: 'brush',
+      bottle: 'bottleneck',
       letRing: 'let ring',
       palmMute: 'palm',
       staccato: 'short',
@@ -166,6 +167,10 @@ export const write = {
       accent: 'accent',
       vibrato: 'vibrato',
       damp: 'stop it',
+      slideFromBelow: 'slide in from below',
+      slideFromAbove: 'slide in from above',
+      slideOffUp: 'slide off upwards',
+      slideOffDown: 'slide off downwards',
       optional: 'may be left out',
     },
     row: {

@@ -1,0 +1,43 @@
+import type { LeftFinger, PickingSign } from '../../instrument/hand.ts'
+import type { Metre } from '../../music/time/metre.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import type { Problem } from '../problem.ts'
+import type { TabToken } from './tabTokens.ts'
+
+/** A sign of a pasted tab at its time in the measure. */
+export interface ReadSign extends TabToken {
+  readonly tick: Ticks
+  /** Belongs to the sign after it on its string, as a short note. */
+  readonly grace?: true
+  /** Slid into from no fret before it. */
+  readonly slidIn?: 'below' | 'above'
+  /** Fingers that the text names. */
+  readonly left?: LeftFinger
+  readonly right?: PickingSign
+}
+
+/** A measure of a pasted tab. */
+export interface ReadMeasure {
+  readonly length: Ticks
+  readonly signs: readonly ReadSign[]
+  readonly chords: readonly { readonly tick: Ticks; readonly symbol: string }[]
+  /** True where the rhythm was taken from the spacing. */
+  readonly guessed: boolean
+  readonly repeatStart: boolean
+  readonly repeatEnd: boolean
+  readonly line: number
+}
+
+/** A plain-text tab as read: places in time, and what could not be taken as it stands. */
+export interface ReadTab {
+  readonly title?: string
+  readonly strings: number
+  /** Names of the strings, string 1 first; absent where the text has none. */
+  readonly names?: readonly string[]
+  readonly capo: number
+  /** True where the text says that chord names are those of the shapes. */
+  readonly shapes: boolean
+  readonly metre: Metre
+  readonly measures: readonly ReadMeasure[]
+  readonly problems: readonly Problem[]
+}
