@@ -55,6 +55,12 @@ describe('what the sheet shows of another way', () => {
     expect([...lockedTargets(tune, asTyped)].sort()).toEqual(['n.e1', note.id].sort())
     const given = { ...asTyped, regions: doc.regions.map((r) => ({ ...r, given: true as const })) }
     expect([...lockedTargets(tune, given)]).toEqual(['n.e1'])
+    // Fingers that the text names for every note say nothing either; a single one does.
+    const fretted = doc.base.notes.filter((n) => n.place.fret > 0)
+    const fingers = fretted.map((n) => lockOf('left', `l.${n.id}`, n.id, 1))
+    const withFingers = (own: typeof fingers) => ({ ...given, base: { ...doc.base, locks: own } })
+    expect([...lockedTargets(tune, withFingers(fingers))]).toEqual([])
+    expect([...lockedTargets(tune, withFingers(fingers.slice(0, 1)))]).toEqual([fretted[0]!.id])
   })
 })
 

@@ -22,7 +22,7 @@ const PRICE = {
   /** A note that sounds on is taken over by another finger. */
   exchanged: 60,
   /** A place is struck again with another finger. */
-  substituted: 1.5,
+  substituted: 4,
   /** A slide, bend or release that does not stay on its finger; a hammer-on or pull-off that does, or that crosses. */
   joined: 40,
   /** Share of a shift's price where no finger, one, or several slide along and show the hand its way. */

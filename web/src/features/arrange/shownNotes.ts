@@ -3,6 +3,7 @@ import {
   type ArrangementDoc,
   type Id,
   type Lock,
+  type TabNote,
   type TuneDoc,
 } from '@velvet-porch/core/document'
 import type { Alternative } from '@velvet-porch/core/arrange'
@@ -32,7 +33,10 @@ export function changedNotes(a: ArrangementDoc, b: ArrangementDoc): ReadonlySet<
   return changed
 }
 
-/** The locks that are worth showing: where the tab is given, everything is as it was typed. */
+/**
+ * The locks that are worth showing: where the tab is given everything is as it was typed, and where its text names a finger
+ * for each note of a measure every finger is.
+ */
 export function shownLocks(
   tune: Pick<TuneDoc, 'measures'> | undefined,
   doc: ArrangementDoc | null | undefined,
@@ -41,7 +45,32 @@ export function shownLocks(
   const given = givenMeasures(tune, doc.regions)
   return given.size === 0
     ? doc.base.locks
-    : doc.base.locks.filter((l) => l.field !== 'typed' || !given.has(l.value.pos.measure))
+    : doc.base.locks.filter(worthShowing(doc, given))
+}
+
+function worthShowing({ base }: ArrangementDoc, given: ReadonlySet<Id>): (lock: Lock) => boolean {
+  const fingered = {
+    left: allFingered(base, 'left', (n) => n.place.fret > 0),
+    right: allFingered(base, 'right', (n) => n.right !== 'none'),
+  }
+  const measureOf = new Map(base.notes.map((n) => [n.id, n.pos.measure]))
+  return (lock) => {
+    if (lock.field === 'typed') return !given.has(lock.value.pos.measure)
+    if (lock.field !== 'left' && lock.field !== 'right') return true
+    const measure = measureOf.get(lock.target)
+    return measure === undefined || !given.has(measure) || !fingered[lock.field].has(measure)
+  }
+}
+
+/** Measures in which each note that needs a finger of this hand has one that is set. */
+function allFingered(
+  { notes, locks }: ArrangementDoc['base'],
+  field: 'left' | 'right',
+  needs: (n: TabNote) => boolean,
+): ReadonlySet<Id> {
+  const set = new Set(locks.filter((l) => l.field === field).map((l) => l.target))
+  const without = new Set(notes.filter((n) => needs(n) && !set.has(n.id)).map((n) => n.pos.measure))
+  return new Set(notes.map((n) => n.pos.measure).filter((m) => !without.has(m)))
 }
 
 /** Notes, grips and measures that are locked. */
