@@ -42,6 +42,7 @@ export type {
   StepShape,
 } from './steps/lessonStep.ts'
 export { lessonSteps } from './steps/lessonSteps.ts'
+export { passVersions, type PassVersion } from './steps/passSteps.ts'
 export {
   differenceText,
   learningText,

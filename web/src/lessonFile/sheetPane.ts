@@ -76,7 +76,8 @@ export class SheetPane {
       const i = systems.findIndex((s) => s.from <= st.measure && st.measure <= s.to)
       const s = systems[i]!
       const { columns } = present(s.measures.find((m) => m.index === st.measure))
-      const { x } = present(columns.findLast((c) => c.tick <= st.tick))
+      // What is played on one pass may begin earlier than what stands on the sheet.
+      const { x } = columns.findLast((c) => c.tick <= st.tick) ?? columns[0]!
       return { line: lines[i]!, x, top: s.top, height: s.bottom - s.top }
     })
     this.show(this.index)

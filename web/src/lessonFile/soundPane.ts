@@ -112,7 +112,9 @@ export class SoundPane {
     const tick = position - at.startTick
     const { steps } = this.lesson
     const heard = steps.findLastIndex(
-      (s) => s.measure < at.measure || (s.measure === at.measure && s.tick <= tick + 1),
+      (s) =>
+        (s.pass === undefined || s.pass === at.pass) &&
+        (s.measure < at.measure || (s.measure === at.measure && s.tick <= tick + 1)),
     )
     return Math.max(0, heard)
   }

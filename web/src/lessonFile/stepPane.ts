@@ -22,7 +22,7 @@ export class StepPane {
   show(index: number): void {
     const { steps, script, phrasing, nameOf, doc } = this.lesson
     const step = steps[index]!
-    const own = present(script.find((m) => m.measure === step.measure))
+    const own = present(script.find((m) => m.measure === step.measure && m.pass === step.pass))
     const number = fill(phrasing.paper.lesson.step, { step: index + 1, steps: steps.length })
     this.where.textContent = `${own.title} · ${number}`
     this.count.textContent = countText(step.count, phrasing.words)

@@ -1,6 +1,9 @@
+import { omit } from 'es-toolkit'
 import { ticksAt, timelineOf, type Timeline } from '../../document/form/timeline.ts'
 import { joinedUp } from '../../arrange/manual/placed.ts'
 import type { ArrangementDoc, Layer } from '../../document/arrangement.ts'
+import { SLIDE_MARKS } from '../../document/marks.ts'
+import { layerOfMeasures, withVariant } from '../../document/variants.ts'
 import type { Grip, Role, TabNote } from '../../document/tab.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import type { TuneDoc } from '../../document/tune.ts'
@@ -13,17 +16,21 @@ import type { Ticks } from '../../music/time/ticks.ts'
 export const TEACH_LAYERS = ['whole', 'pattern', 'shapes', 'tune', 'harmony', 'bass'] as const
 export type TeachLayer = (typeof TEACH_LAYERS)[number]
 
-/** An arrangement with one of its layers alone, in notes and in what the hand holds. */
+/** An arrangement with one of its layers alone, in notes and in what the hand holds; its other versions of measures too. */
 export function layerOf(tune: TuneDoc, doc: ArrangementDoc, layer: TeachLayer): ArrangementDoc {
   if (layer === 'whole') return doc
   const timeline = timelineOf(tune.measures)
-  const base =
+  const alone = (base: Layer) =>
     layer === 'pattern'
-      ? onHeldShapes(doc.base, timeline)
+      ? onHeldShapes(base, timeline)
       : layer === 'shapes'
-        ? shapesAlone(doc.base, timeline)
-        : voicesAlone(doc.base, timeline, VOICES[layer])
-  return { ...doc, base }
+        ? shapesAlone(base, timeline)
+        : voicesAlone(base, timeline, VOICES[layer])
+  const variants = doc.variants.map((v) => ({
+    ...v,
+    layer: layerOfMeasures(alone(withVariant(doc.base, v)), new Set(v.measures)),
+  }))
+  return { ...doc, base: alone(doc.base), variants }
 }
 
 const VOICES: Readonly<Record<'tune' | 'harmony' | 'bass', ReadonlySet<Role>>> = {
@@ -72,7 +79,7 @@ export function onHeldShapes(base: Layer, timeline: Timeline): Layer {
 
 /** A note as the picking hand alone has it, at a fret. */
 export function plainly(n: TabNote, fret: number, left: TabNote['left']): TabNote {
-  const { graces: _, bend: __, ...plain } = n
+  const plain = omit(n, ['graces', 'bend', ...SLIDE_MARKS])
   const struck = n.right === 'none' ? ('p' as const) : n.right
   return {
     ...plain,

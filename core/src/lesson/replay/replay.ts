@@ -14,6 +14,9 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
   const steps: ReplayedStep[] = []
   let measure = ''
   let down = new Map<Finger, PlacedFinger>()
+  const atStart = new Map<string, Map<Finger, PlacedFinger>>()
+  /** The hand after the measures as they are usually played, while those of one pass are followed. */
+  let usual: Map<Finger, PlacedFinger> | undefined
   for (const line of text.split('\n')) {
     if (line === '' || readBack(`${words.silent}.`, line)) continue
     const row = rowIn(line, words)
@@ -35,6 +38,18 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
       if (line !== words.pickup && !readBack(words.measure, line))
         throw new ReplayError(`Not understood: ${line}`)
       measure = line
+      const onPass = readBack(words.measureOnPass, line)
+      // Measures of one pass go on from what was before them; what follows goes on as usual.
+      if (onPass) {
+        if (!usual) {
+          usual = down
+          down = new Map(atStart.get(present(onPass.number)))
+        }
+      } else {
+        if (usual) down = usual
+        usual = undefined
+        atStart.set(readBack(words.measure, line)?.number ?? '0', new Map(down))
+      }
       continue
     }
     const { rest, remark } = parted(present(stepLine.rest), words)

@@ -73,6 +73,8 @@ export interface StepShape {
 export interface LessonStep {
   /** Index of the measure. */
   readonly measure: number
+  /** The pass on which the measure is played so, where it is played otherwise on the others. */
+  readonly pass?: number
   readonly tick: Ticks
   readonly count: Count
   readonly hand: HandMove

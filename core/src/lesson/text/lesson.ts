@@ -12,7 +12,7 @@ import { learningOrder, type LearningStep } from '../practice/learningOrder.ts'
 import { differenceText, pieceText, recipeText, type Phrasing } from './learnText.ts'
 import type { LessonSettings } from './lessonSettings.ts'
 import type { LessonStep } from '../steps/lessonStep.ts'
-import { lessonSteps } from '../steps/lessonSteps.ts'
+import { stepsOfAllPasses } from '../steps/passSteps.ts'
 import { lessonScript, type MeasureScript } from './lessonText.ts'
 import type { Piece } from '../practice/piece.ts'
 import { oddSlowly } from '../practice/oddSlowly.ts'
@@ -52,7 +52,7 @@ export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSet
     numbers: measureNumbers(tune.measures),
   }
   const nameOf = namesOf(tune, doc, settings.names)
-  const steps = lessonSteps(tune, doc)
+  const steps = stepsOfAllPasses(tune, doc)
   const effort = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
   const pieces = piecesOf(tune, doc, settings.unit)
   const spots = troubleSpots(tune, doc, effort)

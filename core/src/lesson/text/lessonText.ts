@@ -22,6 +22,8 @@ export interface ScriptLine {
 export interface MeasureScript {
   /** Index of the measure. */
   readonly measure: number
+  /** The pass on which it is played so, where it is played otherwise on the others. */
+  readonly pass?: number
   readonly title: string
   /** Strings that are not played in it; absent where all are. */
   readonly silent?: string
@@ -41,8 +43,8 @@ export function lessonScript(
 ): MeasureScript[] {
   const numbers = measureNumbers(tune.measures)
   let first = 0
-  return Object.values(groupBy(steps, (s) => s.measure)).map((own): MeasureScript => {
-    const { measure } = own[0]!
+  return Object.values(groupBy(steps, (s) => `m${s.measure} ${s.pass ?? ''}`)).map((own): MeasureScript => {
+    const { measure, pass } = own[0]!
     const silent = silentStrings(own, doc.setup.instrument.strings)
     const lines = rowsOf(own).map((row): ScriptLine => {
       const line = { text: rowText(row, words, nameOf), first, steps: row.steps.length }
@@ -51,7 +53,11 @@ export function lessonScript(
     })
     return {
       measure,
-      title: measureTitle(numbers[measure]!, words),
+      ...(pass === undefined ? {} : { pass }),
+      title:
+        pass === undefined
+          ? measureTitle(numbers[measure]!, words)
+          : passTitle(numbers[measure]!, pass, words),
       ...(silent.length > 0 ? { silent: fill(words.silent, { strings: silent.join(', ') }) } : {}),
       lines,
     }
@@ -61,6 +67,10 @@ export function lessonScript(
 /** The title of a measure by its number; a pickup has none. */
 export const measureTitle = (number: number, words: Wording): string =>
   number === 0 ? words.pickup : fill(words.measure, { number })
+
+/** The title of a measure, or of the measures between two numbers, as it is played on one pass. */
+export const passTitle = (number: number | string, pass: number, words: Wording): string =>
+  fill(words.measureOnPass, { number, time: words.times[pass - 1] ?? pass })
 
 function rowText(row: Row, words: Wording, nameOf: NameOf | undefined): string {
   const first = row.steps[0]!

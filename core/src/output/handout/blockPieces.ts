@@ -1,6 +1,9 @@
 import { boxSvg } from '../engrave/boxPaper.ts'
 import { el, escaped } from '../engrave/svg.ts'
-import { tabSystems, type TabSystem } from '../engrave/tabPaper.ts'
+import { tabSystems, type PaperOptions, type TabSystem } from '../engrave/tabPaper.ts'
+import { withVariant } from '../../document/variants.ts'
+import { passVersions, type PassVersion } from '../../lesson/steps/passSteps.ts'
+import { passTitle } from '../../lesson/text/lessonText.ts'
 import { formMap } from '../../document/form/formMap.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { chordIn } from '../../music/harmony/chordSymbol.ts'
@@ -182,11 +185,32 @@ function strums(
 const tab: Making = (context, { from, to }) => {
   const { lesson, handout, naming, width } = context
   const range = { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) }
-  return tabSystems(lesson.tune, lesson.doc, { width, layers: handout.layers, naming, ...range }).map(
-    (s) => ({
-      html: sized(context, s),
-    }),
-  )
+  const options = { width, layers: handout.layers, naming }
+  const systems = tabSystems(lesson.tune, lesson.doc, { ...options, ...range })
+  return [
+    ...systems.map((s) => ({ html: sized(context, s) })),
+    ...passVersions(lesson.tune, lesson.doc)
+      .filter((v) => v.to >= (from ?? 0) && v.from <= (to ?? Infinity))
+      .map((v) => ossia(context, v, options)),
+  ]
+}
+
+/** Measures as they are played on one pass, under their title. */
+function ossia(context: HandoutContext, version: PassVersion, options: PaperOptions): Piece {
+  const { tune, doc, phrasing } = context.lesson
+  const { variant, pass, from, to } = version
+  const [first, last] = [phrasing.numbers[from]!, phrasing.numbers[to]!]
+  const title = passTitle(from === to ? first : `${first}–${last}`, pass, phrasing.words)
+  const played = { ...doc, base: withVariant(doc.base, variant) }
+  const systems = tabSystems(tune, played, { ...options, from, to })
+  return {
+    html: el(
+      'div',
+      { class: 'ossia' },
+      p(variant.name ? `${title}: ${variant.name}` : title, 'caption'),
+      ...systems.map((s) => sized(context, s)),
+    ),
+  }
 }
 
 const steps: Making = ({ lesson }, { from = 0, to = Infinity }) => {

@@ -43,9 +43,7 @@ export function shownLocks(
 ): readonly Lock[] {
   if (!tune || !doc) return doc?.base.locks ?? []
   const given = givenMeasures(tune, doc.regions)
-  return given.size === 0
-    ? doc.base.locks
-    : doc.base.locks.filter(worthShowing(doc, given))
+  return given.size === 0 ? doc.base.locks : doc.base.locks.filter(worthShowing(doc, given))
 }
 
 function worthShowing({ base }: ArrangementDoc, given: ReadonlySet<Id>): (lock: Lock) => boolean {

@@ -21,8 +21,8 @@ export function Script({
       role="region"
       aria-label={t('teach.script')}
     >
-      {script.map(({ measure, title, silent, lines }) => (
-        <section key={measure}>
+      {script.map(({ title, silent, lines }) => (
+        <section key={title}>
           <h2>{title}</h2>
           {silent ? <p className="soft">{silent}.</p> : null}
           <ol>

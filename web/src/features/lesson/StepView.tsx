@@ -20,7 +20,7 @@ export function StepView({
   const { t } = useTranslation()
   const { steps, script, phrasing, nameOf } = lesson
   const step = steps[index]!
-  const own = script.find((s) => s.measure === step.measure)
+  const own = script.find((s) => s.measure === step.measure && s.pass === step.pass)
   return (
     <section
       className={css['teach-step']}

@@ -7,16 +7,18 @@ import {
   layerOf,
   lessonOf,
   measuresFrom,
+  passVersions,
   stretchOf,
   type Stretch,
   type LearningStep,
+  type LessonStep,
   type TeachLayer,
 } from '@velvet-porch/core/lesson'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { handAt, withLifted, withReadyFingers } from '../../score/neck/handMove.ts'
 import { player } from '../../score/playback/player.ts'
 import { usePlaying } from '../../score/playback/usePlaying.ts'
-import { sheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { sheetModel, type SheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { useLog, usePieceNotes } from '../../state/teaching.ts'
 import type { Instead } from './EasierHere.tsx'
@@ -56,7 +58,7 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   )
   const [layer, setLayer] = useState<TeachLayer>('whole')
   const doc = useMemo(() => layerOf(tune, whole, layer), [tune, whole, layer])
-  const model = useMemo(() => sheetModel(tune, doc), [tune, doc])
+  const usual = useMemo(() => sheetModel(tune, doc), [tune, doc])
   const lesson = useMemo(() => lessonOf(tune, doc, settings, log), [tune, doc, settings, log])
   // Pieces and plans are those of the whole, whatever layer is looked at.
   const plan = useMemo(
@@ -70,6 +72,7 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   const [loop, setLoop] = useState<Loop>('none')
   const [view, setView] = useState<View>('step')
   const step = steps[index]
+  const model = useModelOfPass(tune, doc, usual, step)
   const position = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
   const piece = position && pieces.find((p) => isInPiece(p, position))
   const [bounds, setBounds] = useState<Bounds>({})
@@ -154,6 +157,25 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   }
 }
 
+/** The sheet as it is played at a step: with the version of its pass, where it has one. */
+function useModelOfPass(
+  tune: TuneDoc,
+  doc: ArrangementDoc,
+  usual: SheetModel,
+  step: LessonStep | undefined,
+): SheetModel {
+  const version =
+    step?.pass === undefined
+      ? undefined
+      : passVersions(tune, doc).find(
+          (v) => v.pass === step.pass && v.from <= step.measure && step.measure <= v.to,
+        )?.variant
+  return useMemo(
+    () => (version ? sheetModel(tune, { ...doc, base: withVariant(doc.base, version) }) : usual),
+    [tune, doc, usual, version],
+  )
+}
+
 /** Where a step of the learning order is looked at; a join at the end of what is joined, to be played from the start. */
 function placeOf(step: LearningStep): { readonly measure: number; readonly tick?: number | undefined } {
   switch (step.kind) {
@@ -169,15 +191,17 @@ function placeOf(step: LearningStep): { readonly measure: number; readonly tick?
 }
 
 /** The first step from a place on. */
-function stepFrom(steps: readonly SheetPosition[], measure: number, tick: number): number {
+function stepFrom(steps: readonly LessonStep[], measure: number, tick: number): number {
   const at = steps.findIndex((s) => s.measure > measure || (s.measure === measure && s.tick >= tick))
   return Math.max(0, at)
 }
 
 /** The step that stands at a spot of the sheet, or the last one before it. */
-function nearest(steps: readonly SheetPosition[], position: SheetPosition): number {
+function nearest(steps: readonly LessonStep[], position: SheetPosition): number {
   const at = steps.findLastIndex(
-    (s) => s.measure < position.measure || (s.measure === position.measure && s.tick <= position.tick),
+    (s) =>
+      s.pass === undefined &&
+      (s.measure < position.measure || (s.measure === position.measure && s.tick <= position.tick)),
   )
   return Math.max(0, at)
 }

@@ -3,6 +3,8 @@ import type { Wording } from './wording.ts'
 
 const FULL: Wording = {
   measure: 'Measure {number}',
+  measureOnPass: 'Measure {number}, the {time} time',
+  times: ['first', 'second', 'third', 'fourth'],
   pickup: 'Pickup measure',
   line: '{count}: {rest}',
   silent: 'Not played here, touching does no harm: string {strings}',

@@ -4,6 +4,8 @@ import type { Wording } from './wording.ts'
 /** Written by machine; awaits a native reader. */
 const FULL: Wording = {
   measure: 'Sukat {number}',
+  measureOnPass: 'Sukat {number}, sa {time} pagtugtog',
+  times: ['unang', 'ikalawang', 'ikatlong', 'ikaapat na'],
   pickup: 'Pambungad na sukat',
   line: '{count}: {rest}',
   silent: 'Hindi tinutugtog dito, ayos lang masagi: kuwerdas {strings}',

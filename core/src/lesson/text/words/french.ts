@@ -4,6 +4,8 @@ import type { Wording } from './wording.ts'
 /** Written by machine; awaits a native reader. */
 const FULL: Wording = {
   measure: 'Mesure {number}',
+  measureOnPass: 'Mesure {number}, la {time} fois',
+  times: ['première', 'deuxième', 'troisième', 'quatrième'],
   pickup: 'Levée',
   line: '{count} : {rest}',
   silent: 'Pas jouée ici, la toucher ne gêne pas : corde {strings}',

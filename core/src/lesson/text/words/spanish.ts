@@ -4,6 +4,8 @@ import type { Wording } from './wording.ts'
 /** Written by machine; awaits a native reader. */
 const FULL: Wording = {
   measure: 'Compás {number}',
+  measureOnPass: 'Compás {number}, la {time} vez',
+  times: ['primera', 'segunda', 'tercera', 'cuarta'],
   pickup: 'Anacrusa',
   line: '{count}: {rest}',
   silent: 'No se toca aquí, rozarla no molesta: cuerda {strings}',

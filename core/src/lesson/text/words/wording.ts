@@ -7,6 +7,9 @@ import type { PickingSign } from '../../../instrument/hand.ts'
 /** How lesson steps are said in one language: templates, whose braces are filled. None holds a full stop. */
 export interface Wording {
   readonly measure: string
+  /** Title of a measure that is played so on one pass only; its times in words, from the first. */
+  readonly measureOnPass: string
+  readonly times: readonly string[]
   /** Title of a measure that is not counted. */
   readonly pickup: string
   /** A line of the script: when, and what is done. */
