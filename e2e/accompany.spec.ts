@@ -187,6 +187,13 @@ test('an easier version is found by effort, tried, kept as an ossia for the seco
   await expect.poll(() => frets(page)).toEqual(full)
   await page.reload()
   await expect(page.getByTestId('ossias').getByRole('combobox', { name: 'Played' })).toHaveValue('on pass 2')
+  // Taught behind the usual measures, with its own sheet.
+  await page.getByRole('link', { name: 'Teach' }).click()
+  await page.getByText('Script', { exact: true }).click()
+  const second = page.getByTestId('script').locator('section').filter({ hasText: ', the second time' })
+  await second.first().getByRole('button').first().click()
+  await expect(page.getByTestId('step')).toContainText('the second time')
+  await expect.poll(async () => (await frets(page)).slice(0, 8)).toEqual(easy.slice(0, 8))
 })
 
 test('a twelve-bar form is made, shuffled with its turnaround, and needs no melody', async ({ page }) => {
