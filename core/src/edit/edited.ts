@@ -78,6 +78,8 @@ export type TabEdit =
   | { readonly do: 'attack'; readonly note: Id; readonly attack: Attack }
   | { readonly do: 'bend'; readonly note: Id; readonly semitones: number }
   | { readonly do: 'harmonic'; readonly note: Id; readonly kind: 'natural' | 'artificial' | 'none' }
+  /** Stops a note under a bottleneck so many cents beside its fret. */
+  | { readonly do: 'offset'; readonly note: Id; readonly cents: number }
   | { readonly do: 'grace'; readonly note: Id; readonly fret: number | undefined }
   | { readonly do: 'finger'; readonly from: number; readonly to: number }
 
@@ -124,6 +126,7 @@ export const TAB_EDITS = [
   'attack',
   'bend',
   'harmonic',
+  'offset',
   'grace',
   'finger',
 ] as const

@@ -13,11 +13,12 @@ import {
   type Place,
   type Setup,
 } from '../instrument/setup.ts'
+import { barNotes } from '../document/barNotes.ts'
 import { graceFinger } from '../arrange/manual/graceFinger.ts'
 import { bendRange } from '../instrument/stringBend.ts'
 import { refused, type EditRefusal, type TabEdit } from './edited.ts'
 
-type SoundedEdit = Extract<TabEdit, { do: 'attack' | 'bend' | 'harmonic' | 'grace' }>
+type SoundedEdit = Extract<TabEdit, { do: 'attack' | 'bend' | 'harmonic' | 'grace' | 'offset' }>
 
 type Sounded =
   { readonly ok: true; readonly note: TabNote } | { readonly ok: false; readonly refusal: EditRefusal }
@@ -33,6 +34,8 @@ export function soundedOtherwise(
 ): Sounded {
   switch (edit.do) {
     case 'attack':
+      if (edit.attack === 'bottle' && (note.place.fret === 0 || note.place.harmonic))
+        return refused('notFretted')
       return isArrival(edit.attack)
         ? arriving(setup, beforeOnString(base.notes, timeline, note), note, edit, edit.attack)
         : as(straight(note, edit.attack))
@@ -42,13 +45,27 @@ export function soundedOtherwise(
       return touched(setup, note, edit)
     case 'grace':
       return graced(setup, note, edit)
+    case 'offset':
+      return beside(barNotes(base).has(note.id), note, edit)
   }
+}
+
+/** Farthest from its fret that a bottleneck is asked to stand, in cents: half a semitone. */
+const MOST_CENTS = 50
+
+function beside(onBar: boolean, note: TabNote, edit: Extract<TabEdit, { do: 'offset' }>): Sounded {
+  if (note.place.fret === 0) return refused('notFretted')
+  if (!onBar) return refused('onlyBar', {}, { do: 'attack', note: note.id, attack: 'bottle' })
+  const cents = Math.round(Math.min(MOST_CENTS, Math.max(-MOST_CENTS, edit.cents)))
+  const { offsetCents: _, ...place } = note.place
+  return as({ ...note, place: cents === 0 ? place : { ...place, offsetCents: cents } })
 }
 
 function straight(note: TabNote, attack: Attack): TabNote {
   const { graces: _, ...rest } = note
   // What is reached from a note on its string is not slid into from nowhere.
-  const plain = isArrival(attack) ? omit(rest, ['slideFromBelow', 'slideFromAbove']) : rest
+  const free = isArrival(attack) ? omit(rest, ['slideFromBelow', 'slideFromAbove']) : rest
+  const plain = attack === 'bottle' ? free : { ...free, place: omit(note.place, ['offsetCents']) }
   return { ...plain, attack }
 }
 

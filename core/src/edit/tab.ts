@@ -44,6 +44,8 @@ export function editTab(score: Score, edit: TabEdit): Edited {
       return lengthen(arranged, note, edit)
     case 'left': {
       if (note.place.fret === 0) return refused('notFretted')
+      if (edit.finger === 'T' && !reachesOver(arranged.arrangement.setup, note.place.string))
+        return refused('noThumb')
       return done(handSet(arranged, note, 'left', edit.finger === 0 ? undefined : edit.finger))
     }
     case 'right':
@@ -62,6 +64,10 @@ export function editTab(score: Score, edit: TabEdit): Edited {
     }
   }
 }
+
+/** True where the thumb comes round the neck to a string: the lowest two of a guitar, for a hand that does so. */
+const reachesOver = ({ instrument, player }: Setup, string: number): boolean =>
+  player.techniques.thumbOver && instrument.strings >= 6 && string >= instrument.strings - 1
 
 /** A few words at a note; none take them off. */
 function writeRemark(score: Arranged, note: TabNote, edit: Order<'remark'>): Edited {

@@ -201,7 +201,11 @@ export function randomEdit(
         return before && before.pos !== n.pos && before.place.fret !== n.place.fret ? [{ before, n }] : []
       })
       if (reached.length === 0 || dice.next() < 0.2)
-        return { do: kind, note: note().id, attack: dice.of(['pluck', 'muted', 'tremolo'] as const) }
+        return {
+          do: kind,
+          note: note().id,
+          attack: dice.of(['pluck', 'muted', 'tremolo', 'bottle'] as const),
+        }
       const { before, n } = dice.of(reached)
       return { do: kind, note: n.id, attack: n.place.fret > before.place.fret ? 'hammer' : 'pull' }
     }
@@ -217,6 +221,13 @@ export function randomEdit(
         note: note((n) => n.place?.fret > 0 && n.place.fret < 8).id,
         kind: dice.of(['artificial', 'artificial', 'none', 'none', 'natural'] as const),
       }
+    case 'offset': {
+      const under = base.notes.filter((n) => n.attack === 'bottle')
+      // Now and then the bottleneck is laid on one more note first.
+      if (under.length === 0 || dice.next() < 0.2)
+        return { do: 'attack', note: note((n) => n.place?.fret > 0).id, attack: 'bottle' }
+      return { do: kind, note: dice.of(under).id, cents: dice.of([-14, 0, 12]) }
+    }
     case 'grace': {
       const n = note((m) => m.place?.fret > 1 && m.place.harmonic === undefined)
       return {

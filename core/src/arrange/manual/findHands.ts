@@ -148,7 +148,7 @@ function rememberingStates(
     return states
 
     function asked(s: Moment['sounding'][number]): string {
-      const { place, left, role, attack, graces } = s.note
+      const { place, left, role, graces } = s.note
       const graced = graces?.map((g) => g.place.fret).join(' ')
       const settled = given.keep ? left : given.fixed(s)
       const struck = isStruckAt(moment, s)
@@ -158,7 +158,7 @@ function rememberingStates(
         place.harmonic,
         struck,
         role,
-        attack === 'bottle',
+        s.bar,
         graced,
         settled,
         given.fixed(s),
@@ -199,7 +199,7 @@ function* withFingers(
     notes,
     (n) => {
       const left = fingerOf.get(n.id)
-      return left === undefined || left === n.left || n.attack === 'bottle' ? n : withFinger(n, left)
+      return left === undefined || left === n.left ? n : withFinger(n, left)
     },
     2048,
   )

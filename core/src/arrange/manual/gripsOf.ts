@@ -1,3 +1,4 @@
+import { BAR_FINGER } from '../../document/barNotes.ts'
 import { knownIn } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { Id } from '../../document/ids.ts'
@@ -24,11 +25,14 @@ export function* makingGrips(
 ): Turns<Grip[]> {
   const joins = joinsOf(layer.spans)
   const byId = new Map(layer.notes.map((n) => [n.id, n]))
+  let bar: readonly PressedPlace[] = []
   return yield* mapInTurns(
     held,
     ({ moment, state }) => {
       const pos = { measure: tune.measures[moment.measure]!.id, tick: moment.at - starts[moment.measure]! }
-      const pressed = state.pressed.map(placeOf)
+      const found = state.pressed.map(placeOf)
+      bar = barAcross(moment, found, bar)
+      const pressed = [...found.filter((p) => !bar.some((b) => b.string === p.string)), ...bar]
       const sounding = moment.sounding.map((s) => ({ ...s, note: knownIn(byId, s.note.id) }))
       const ready = readyFor(sounding, byId, joins, pressed)
       const old = onPage.get(moment.at)
@@ -46,6 +50,33 @@ export function* makingGrips(
     },
     128,
   )
+}
+
+/**
+ * Where the bottleneck lies at a moment, none where it is lifted. It keeps its strings as it goes along one of them, and where
+ * it stays at its fret, as long as none of them sounds otherwise.
+ */
+function barAcross(
+  { sounding }: Moment,
+  pressed: readonly PressedPlace[],
+  before: readonly PressedPlace[],
+): readonly PressedPlace[] {
+  const onBar = sounding.filter((s) => s.bar)
+  const own = pressed.filter(
+    (p) => p.finger === BAR_FINGER && onBar.some((s) => s.note.place.string === p.string),
+  )
+  const [first] = own
+  if (!first) return []
+  const { fret } = first
+  const goesOn = own.some((p) => before.some((b) => b.string === p.string)) || before[0]?.fret === fret
+  const free = (p: PressedPlace) =>
+    !sounding.some((s) => !s.bar && s.note.place.string === p.string) &&
+    !pressed.some((q) => q.string === p.string)
+  const kept = goesOn ? before.filter(free) : []
+  const across = [...own, ...kept.map((p) => ({ ...p, fret }))].sort((a, b) => a.string - b.string)
+  const [top, low] = [across[0]!.string, across.at(-1)!.string]
+  // What lies between the outer strings is under it too: an open string there parts it.
+  return across.length === low - top + 1 ? across : own
 }
 
 const placeOf = ({ string, fret, finger }: Pressed): PressedPlace => ({

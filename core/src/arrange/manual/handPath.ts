@@ -150,7 +150,7 @@ function joinRules(before: Moment, now: Moment, joinedFrom: PathContext['joinedF
   return now.sounding.flatMap((s): Rule[] => {
     const { note } = s
     const at = note.place.string - 1
-    if (note.place.fret === 0 || note.attack === 'bottle') return []
+    if (note.place.fret === 0 || s.bar) return []
     const last = before.sounding.find((o) => o.note.place.string === note.place.string)
     if (!isStruckAt(now, s)) {
       // A note that was let go before has no finger any more.

@@ -1,3 +1,4 @@
+import { BAR_FINGER } from '../../document/barNotes.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
 import type { MomentShapes } from './shapesInForce.ts'
 import { withShape } from '../../chords/withShape.ts'
@@ -118,8 +119,11 @@ function statesOf(
 ): HandState[] {
   const { strings } = setup.instrument
   const frets: (number | null)[] = Array.from({ length: strings }, () => null)
-  // A bottleneck lies on the strings by itself.
-  const fingered = sounding.filter((s) => s.note.attack !== 'bottle')
+  const under = sounding.filter((s) => s.bar && s.note.place.fret > 0)
+  const bar = under.map(({ note: { place } }): Pressed => ({ ...placeOn(place), finger: BAR_FINGER }))
+  // A bottleneck lies over one fret.
+  if (bar.some((p) => p.fret !== bar[0]!.fret)) return []
+  const fingered = sounding.filter((s) => !s.bar)
   for (const { note } of fingered) frets[note.place.string - 1] = note.place.fret
   const open = fingered.flatMap(({ note: { place } }) =>
     place.fret === 0 || place.harmonic ? [place.string] : [],
@@ -128,8 +132,13 @@ function statesOf(
   const all = fingeringsOf(setup, frets, setup.player, MOST_FINGERINGS)
   const easiest = all[0]?.cost ?? 0
   return all
-    .filter(({ fingers }) => fingered.every((s) => mayHave(s, fingers[s.note.place.string - 1]!, given)))
-    .flatMap(({ fingers, cost }): HandState[] => {
+    .filter(
+      ({ fingers }) =>
+        fingered.every((s) => mayHave(s, fingers[s.note.place.string - 1]!, given)) &&
+        (bar.length === 0 || !fingers.includes(BAR_FINGER)),
+    )
+    .flatMap(({ fingers: free, cost }): HandState[] => {
+      const fingers = free.map((f, i) => (bar.some((p) => p.string === i + 1) ? BAR_FINGER : f))
       const touching = pressedIn(
         fingered.filter((s) => s.note.place.harmonic),
         fingers,
@@ -139,7 +148,7 @@ function statesOf(
         fingers,
       )
       const stateOf = (pressed: readonly Pressed[], position: number, at: number): HandState => ({
-        pressed,
+        pressed: [...pressed, ...bar],
         fingers,
         position,
         shape: shapes.shapes[at]?.shape,
@@ -148,6 +157,7 @@ function statesOf(
           (at < 0 && bare.length > 1 ? PRICE.fingering * (cost - easiest) + shapes.unnamed : 0) +
           priceOfFingers(moment, fingered, fingers, given),
       })
+      if (bar.length > 0) return [stateOf(bare, bar[0]!.fret, -1)]
       const places =
         bare.length > 0
           ? positionsOf(bare, offsets)
@@ -164,6 +174,8 @@ function statesOf(
       return [...places.map((position) => stateOf(bare, position, -1)), ...whole]
     })
 }
+
+const placeOn = ({ string, fret }: { readonly string: number; readonly fret: number }) => ({ string, fret })
 
 /** True where no place of a shape is under another finger than the shape's. */
 const hasItsFingers = (shape: HeldShape, pressed: readonly Pressed[]): boolean =>
@@ -277,6 +289,10 @@ function asWritten(setup: Setup, moment: Moment, given: GivenFingers): HandState
   for (const s of moment.sounding) {
     const { string, fret } = s.note.place
     if (fret === 0) continue
+    if (s.bar) {
+      fingers[string - 1] = BAR_FINGER
+      continue
+    }
     const near = Math.min(4, Math.max(1, fret - lowest + 1)) as LeftFinger
     fingers[string - 1] = given.fixed(s) ?? (s.note.left === 0 ? near : s.note.left)
   }

@@ -180,7 +180,7 @@ function placesOfStretches(moments: readonly Moment[]): (stretch: Stretch, measu
       for (const m of inMeasure.get(measure) ?? []) {
         if (m.at < from || m.at >= to) continue
         for (const s of m.sounding) {
-          if (!isStruckAt(m, s) || s.note.place.harmonic || s.note.attack === 'bottle') continue
+          if (!isStruckAt(m, s) || s.note.place.harmonic || s.bar) continue
           const { string, fret } = s.note.place
           const before = frets[string - 1]
           frets[string - 1] = before === null || before === fret ? fret : undefined

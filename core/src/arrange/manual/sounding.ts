@@ -1,5 +1,6 @@
 import { knownIn } from '../../invariant.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { barNotes } from '../../document/barNotes.ts'
 import { joinedUntil } from '../../document/joinedUntil.ts'
 import type { Layer } from '../../document/arrangement.ts'
 import type { TabNote } from '../../document/tab.ts'
@@ -13,6 +14,8 @@ export interface SoundingNote {
   readonly end: Ticks
   /** True for a note that sounds beyond its written length because another is reached from it: its finger must wait. */
   readonly awaited?: true
+  /** True where a bottleneck stops it. */
+  readonly bar?: true
 }
 
 /**
@@ -26,6 +29,7 @@ export function* findingSoundings(
   { from, to }: { readonly from: Ticks; readonly to: Ticks },
 ): Turns<SoundingNote[]> {
   const reachedAt = joinedUntil(layer, timeline)
+  const onBar = barNotes(layer)
   yield
   const found: SoundingNote[] = []
   for (const [i, note] of layer.notes.entries()) {
@@ -35,7 +39,13 @@ export function* findingSoundings(
     const joined = reachedAt.get(note.id) ?? 0
     const end = Math.max(written, joined)
     if (start < to && end > from)
-      found.push({ note, start, end, ...(joined > written ? { awaited: true } : {}) })
+      found.push({
+        note,
+        start,
+        end,
+        ...(joined > written ? { awaited: true as const } : {}),
+        ...(onBar.has(note.id) ? { bar: true as const } : {}),
+      })
   }
   yield
   found.sort((a, b) => a.start - b.start || b.note.place.string - a.note.place.string)

@@ -1,4 +1,5 @@
 import { knownIn } from '../../invariant.ts'
+import { BAR_FINGER } from '../../document/barNotes.ts'
 import { measureAt, ticksAt, type MelodyNote } from '../../document/form/timeline.ts'
 import { chordPitchClasses } from '../../music/harmony/chordSymbol.ts'
 import type { Level } from '../../document/style.ts'
@@ -36,9 +37,6 @@ const LEVELS: Readonly<
   4: { bass: 'beats', double: 'beats', slides: 'below' },
   5: { bass: 'beats', double: 'all', slides: 'below' },
 }
-
-/** The finger that carries the bottleneck. */
-const BAR = 4
 
 /** Farthest slide between two notes, and from below into one, in frets. Common practice, no source. */
 const FARTHEST = 5
@@ -117,7 +115,7 @@ class SlideWriter {
       pos: this.pos(at),
       dur: durationOf(ticks),
       place,
-      left: place.fret === 0 ? 0 : BAR,
+      left: place.fret === 0 ? 0 : BAR_FINGER,
       attack: place.fret === 0 ? 'pluck' : 'bottle',
       optional: false,
     }
@@ -148,7 +146,7 @@ class SlideWriter {
       })
     } else if (slides === 'below' && long && place.fret > FROM_BELOW && this.isOn(note.start, 'strong')) {
       const from = { string: place.string, fret: place.fret - FROM_BELOW }
-      melody = { ...melody, attack: 'slide', graces: [{ place: from, left: BAR, attack: 'pluck' }] }
+      melody = { ...melody, attack: 'slide', graces: [{ place: from, left: BAR_FINGER, attack: 'pluck' }] }
     }
     const second = double === 'all' || (double === 'beats' && this.isOn(note.start, 'beats'))
     const plucked = melody.attack !== 'slide' || melody.graces !== undefined
@@ -262,7 +260,7 @@ class SlideWriter {
       const melody = notes.some((n) => n.role === 'melody')
       if (melody)
         bar = notes.flatMap(({ place, left }): PressedPlace[] =>
-          left === BAR ? [{ string: place.string, fret: place.fret, finger: BAR }] : [],
+          left === BAR_FINGER ? [{ string: place.string, fret: place.fret, finger: BAR_FINGER }] : [],
         )
       const pos = this.pos(at)
       return {

@@ -1,4 +1,5 @@
 import type { LeftFinger, PickingSign } from '../../instrument/hand.ts'
+import { BAR_SIGN } from '../../output/text/tabRhythm.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { ReadSign } from './readTab.ts'
 
@@ -28,7 +29,17 @@ export function handLineIn(text: string, left: number, line: number): HandLine |
   return { hand: label[1]!.toUpperCase() === 'L' ? 'left' : 'right', text: bare.slice(left), line }
 }
 
-const LEFT: Readonly<Record<string, LeftFinger>> = { '1': 1, '2': 2, '3': 3, '4': 4, T: 'T', t: 'T' }
+type LeftSign = LeftFinger | typeof BAR_SIGN
+
+const LEFT: Readonly<Record<string, LeftSign>> = {
+  '1': 1,
+  '2': 2,
+  '3': 3,
+  '4': 4,
+  T: 'T',
+  t: 'T',
+  [BAR_SIGN]: BAR_SIGN,
+}
 const RIGHT: Readonly<Record<string, PickingSign>> = {
   p: 'p',
   i: 'i',
@@ -52,7 +63,7 @@ export function withHandLines(
   to: number,
 ): Fingered {
   const beside: { line: number; column: number; text: string }[] = []
-  const given = new Map<ReadSign, Pick<ReadSign, 'left' | 'right'>>()
+  const given = new Map<ReadSign, Pick<ReadSign, 'left' | 'right' | 'bottle'>>()
   for (const { hand, text, line } of lines)
     for (const group of groupsIn(text, from, to, signs)) {
       const own = signs.filter((s) => !s.grace && s.tick === group.tick).sort((a, b) => b.string - a.string)
@@ -67,7 +78,11 @@ export function withHandLines(
               own.filter((s) => !s.lead || s.lead === 'slide'),
             ])
       if (!taken) beside.push({ line, column: group.column, text: group.text })
-      for (const [sign, finger] of taken ?? []) given.set(sign, { ...given.get(sign), [hand]: finger })
+      for (const [sign, finger] of taken ?? [])
+        given.set(sign, {
+          ...given.get(sign),
+          ...(finger === BAR_SIGN ? { bottle: true as const } : { [hand]: finger }),
+        })
     }
   return { signs: signs.map((s) => ({ ...s, ...given.get(s) })), beside }
 }

@@ -13,6 +13,8 @@ export interface ReadSign extends TabToken {
   readonly slidIn?: 'below' | 'above'
   /** Fingers that the text names. */
   readonly left?: LeftFinger
+  /** Stopped by a bottleneck. */
+  readonly bottle?: true
   readonly right?: PickingSign
 }
 

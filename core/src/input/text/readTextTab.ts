@@ -77,9 +77,20 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
     capo: Number(/\bcapo\D{0,12}(\d{1,2})/i.exec(head.join('\n'))?.[1] ?? 0),
     shapes: /names are shapes/i.test(head.join('\n')),
     metre: own,
-    measures: settledSlides(measures.slice(0, MOST_MEASURES)),
+    measures: settledSlides(underBottleneck(measures.slice(0, MOST_MEASURES), head)),
     problems,
   }
+}
+
+/** Where the head of a text says that it is played with a bottleneck, all that no finger is named for is under it. */
+function underBottleneck(measures: readonly ReadMeasure[], head: readonly string[]): readonly ReadMeasure[] {
+  if (!/\bbottle ?neck\b/i.test(head.join('\n'))) return measures
+  const isUnder = (s: ReadSign) =>
+    Boolean(s.fret) && s.left === undefined && !s.muted && !s.harmonic && (!s.lead || s.lead === 'slide')
+  return measures.map((m) => ({
+    ...m,
+    signs: m.signs.map((s) => (isUnder(s) ? { ...s, bottle: true as const } : s)),
+  }))
 }
 
 /** The metre that a text states; an impossible one is said, and not taken. */

@@ -201,7 +201,9 @@ function notesOf(measure: ReadMeasure, id: Id, setup: Setup): Unnamed[] {
         place,
         left: place.fret > 0 ? (sign.left ?? 0) : 0,
         right: sign.right ?? 'none',
-        attack: sign.muted ? 'muted' : (sign.lead ?? 'pluck'),
+        attack: sign.muted
+          ? 'muted'
+          : (sign.lead ?? (sign.bottle && place.fret > 0 && !place.harmonic ? 'bottle' : 'pluck')),
         optional: sign.optional ?? false,
         ...(graces ? { graces } : {}),
         ...(sign.vibrato ? { vibrato: true as const } : {}),
@@ -228,7 +230,8 @@ function placeOf(sign: ReadSign, before: ReadSign | undefined, setup: Setup): Pl
   const fret = sign.fret ?? 0
   if (sign.artificial && fret + 12 <= lastFret(setup, string)) return { string, fret, artificial: true }
   const node = sign.harmonic ? HARMONICS.find((h) => h.fret === fret) : undefined
-  return node ? { string, fret, harmonic: node.parts } : { string, fret }
+  if (node) return { string, fret, harmonic: node.parts }
+  return { string, fret, ...(sign.offsetCents && sign.bottle ? { offsetCents: sign.offsetCents } : {}) }
 }
 
 function tuneOf(read: ReadTab, placed: readonly ReadMeasure[], id: Id, key: Key, title: string): TuneDoc {

@@ -16,6 +16,8 @@ export interface TabToken {
   readonly harmonic?: true
   readonly artificial?: true
   readonly vibrato?: true
+  /** Stopped beside the fret by so many cents. */
+  readonly offsetCents?: number
   /** The way of a slide before it, where its sign says one: up to it from below, or down from above. */
   readonly slidUp?: boolean
   /** A slide behind it that leads to no fret beside it: the finger goes on up or down the string. */
@@ -32,7 +34,7 @@ export interface Stray {
 }
 
 const SIGN =
-  /(?<lead>[hHpPbBrRsS/\\]?)(?:(?<pre>\d{1,2})\^\((?<up>\d{1,2})\)|(?<stop>\d{1,2})<(?<node>\d{1,2})>|<(?<harm>\d{1,2})>|\((?<mutedMaybe>[xX])\)|\(<(?<harmMaybe>\d{1,2})>\)|\((?<maybe>\d{1,2})\)|(?<muted>[xX])|(?<fret>\d{1,2}))(?<shake>~*)(?:(?<off>[/\\])(?![\d(<xX]))?/y
+  /(?<lead>[hHpPbBrRsS/\\]?)(?:(?<pre>\d{1,2})\^\((?<up>\d{1,2})\)|(?<stop>\d{1,2})<(?<node>\d{1,2})>|<(?<harm>\d{1,2})>|\((?<mutedMaybe>[xX])\)|\(<(?<harmMaybe>\d{1,2})>\)|\((?<maybe>\d{1,2})\)|(?<muted>[xX])|(?<fret>\d{1,2}))(?<shake>~*)(?:\{(?<cents>[-+]?\d{1,2})\})?(?:(?<off>[/\\])(?![\d(<xX]))?/y
 
 /** No neck has more frets: two digits beyond it are two frets that were typed without a dash between them. */
 export const FURTHEST_FRET = 24
@@ -69,7 +71,9 @@ export function tokensOf(row: string, string: number): RowSigns {
       if (g.fret?.length === 2 && (Number(g.fret) > FURTHEST_FRET || g.fret.startsWith('0'))) {
         const [first, second] = [g.fret[0]!, g.fret[1]!]
         tokens.push(tokenOf({ lead: g.lead, fret: first }, string, column, column + 1))
-        tokens.push(tokenOf({ fret: second, shake: g.shake, off: g.off }, string, column + 1, end))
+        tokens.push(
+          tokenOf({ fret: second, shake: g.shake, cents: g.cents, off: g.off }, string, column + 1, end),
+        )
         parted.push({ string, column, text: g.fret })
       } else tokens.push(tokenOf(g, string, column, end))
       at = end
@@ -104,6 +108,9 @@ function tokenOf(
     ...((g.harm ?? g.harmMaybe) ? { harmonic: true as const } : {}),
     ...(g.stop ? { artificial: true as const } : {}),
     ...(g.shake ? { vibrato: true as const } : {}),
+    ...(g.cents && Math.abs(Number(g.cents)) <= 50 && Number(g.cents) !== 0
+      ? { offsetCents: Number(g.cents) }
+      : {}),
     ...(g.lead === '/' || g.lead === '\\' ? { slidUp: g.lead === '/' } : {}),
     ...(g.off ? { off: g.off === '/' ? ('up' as const) : ('down' as const) } : {}),
     ...(g.up ? { soundsAs: Number(g.up) } : bentTo === undefined ? {} : { soundsAs: bentTo }),

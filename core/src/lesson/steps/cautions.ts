@@ -2,7 +2,7 @@ import type { MeasureEffort } from '../../hand/effort/effort.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 
 /** What in a tab is heavy on a hand: fingers across strings, stretches, speed, pushed strings. Never a diagnosis. */
-export const CAUTIONS = ['barre', 'stretch', 'speed', 'bend'] as const
+export const CAUTIONS = ['barre', 'stretch', 'speed', 'bend', 'bottle'] as const
 export type Caution = (typeof CAUTIONS)[number]
 
 /** From where on a caution is said. Common practice, no source. */
@@ -34,6 +34,7 @@ export function cautionsOf(
     stretch: stretched,
     speed: effort.length > 0 && fast.length / effort.length >= HEAVY.tooFast,
     bend: bends.length >= HEAVY.bends,
+    bottle: base.notes.some((n) => n.attack === 'bottle'),
   }
   return CAUTIONS.filter((c) => applies[c])
 }

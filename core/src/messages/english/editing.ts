@@ -29,6 +29,9 @@ export const editing = {
   noRoom: 'There is no room: a bend here reaches {{most}} semitones.',
   pickupNotes: 'Notes or a chord stand in what the pickup would cut off. Make them rests first.',
   unsung: 'A syllable stands under a note.',
+  noThumb:
+    'The thumb reaches over the neck to the two lowest strings only, and where the hand in Settings does so.',
+  onlyBar: 'Only a bottleneck stops a string beside its fret.',
   noSlide: 'The neck has no room for that slide: its frets are 1 to {{last}} on this string.',
   notFretted: 'That is an open string: no finger presses it.',
 } as const

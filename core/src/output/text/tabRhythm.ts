@@ -57,4 +57,7 @@ export function rhythmTicks(text: string): Ticks | undefined {
 }
 
 /** What a rhythm line writes for silence before the first note of a measure. */
+/** Stands for the bottleneck among the fretting fingers. */
+export const BAR_SIGN = 'B'
+
 export const REST_SIGN = 'z'

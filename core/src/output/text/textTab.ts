@@ -10,7 +10,8 @@ import { OCTAVE, type Setup } from '../../instrument/setup.ts'
 import { nameText, plainName } from '../../music/pitch/pitch.ts'
 import type { HarmonySegment } from '../../arrange/plan/harmonyLine.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
-import { REST_SIGN, rhythmText } from './tabRhythm.ts'
+import { barNotes } from '../../document/barNotes.ts'
+import { BAR_SIGN, REST_SIGN, rhythmText } from './tabRhythm.ts'
 
 export interface TextTabInput {
   readonly tune: TuneDoc
@@ -92,7 +93,8 @@ const LEGEND = [
   'Over the strings: time to the next note, w whole, h half, q quarter, e eighth, s sixteenth, t thirty-second,',
   'f sixty-fourth; . dotted, 3 of a triplet, z silence first. LH fretting fingers, RH picking hand, low string first.',
   'h hammer-on, p pull-off, / \\ slide (before or behind one fret: in from nowhere, off to nowhere), b bend,',
-  'r release, ^ bent before the stroke, ~ vibrato, x muted, <> harmonic, () may be left out.',
+  'r release, ^ bent before the stroke, ~ vibrato, x muted, <> harmonic, () may be left out,',
+  '{} cents beside the fret, B the bottleneck.',
 ]
 
 function byMeasure(notes: readonly TabNote[]): Map<Id, TabNote[]> {
@@ -138,7 +140,7 @@ function blockOf(
   const struck = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
   const times = rhythmOf(struck, measure.length)
   const hands = {
-    left: handLine(notes, (n) => (n.left === 0 ? '' : String(n.left))),
+    left: handLine(notes, (n) => (joins.onBar.has(n.id) ? BAR_SIGN : n.left === 0 ? '' : String(n.left))),
     right: handLine(notes, signOf),
   }
   for (const of of [times.letters, hands.left, hands.right])
@@ -237,12 +239,14 @@ function leadText(note: TabNote, before: ReadonlyMap<Id, number>): string {
 /**
  * Harmonics stand in angle brackets (an artificial one behind the fret that is stopped), muted strings are crosses, what
  * may be left out, and the fret that a bend sounds like, in brackets; `^` where the string is up before the stroke. Behind it
- * `~` for vibrato and the way of a slide off it.
+ * `~` for vibrato, cents beside the fret in braces and the way of a slide off it.
  * @param wayOn the way of a slide to a later fret that other strings sound before
  */
 function fretText(note: TabNote, wayOn = ''): string {
   const off = note.slideOffUp ? '/' : note.slideOffDown ? '\\' : wayOn
-  return plainFretText(note) + (note.vibrato ? '~' : '') + off
+  const cents = note.place.offsetCents
+  const beside = cents ? `{${cents > 0 ? '+' : ''}${cents}}` : ''
+  return plainFretText(note) + (note.vibrato ? '~' : '') + beside + off
 }
 
 function plainFretText({ place, attack, optional, bend }: TabNote): string {
@@ -264,6 +268,8 @@ interface Joins {
   readonly fretBefore: ReadonlyMap<Id, number>
   /** The way of slides during which other strings are sounded, by the note that they begin at. */
   readonly wayOn: ReadonlyMap<Id, string>
+  /** What a bottleneck stops. */
+  readonly onBar: ReadonlySet<Id>
 }
 
 function joinsOf({ notes, spans }: Layer, timeline: Timeline): Joins {
@@ -279,7 +285,7 @@ function joinsOf({ notes, spans }: Layer, timeline: Timeline): Joins {
     if (kind === 'slide' && a && b && orderOf(b) - orderOf(a) > 1)
       wayOn.set(from, b.place.fret > a.place.fret ? '/' : '\\')
   }
-  return { fretBefore, wayOn }
+  return { fretBefore, wayOn, onBar: barNotes({ notes, spans }) }
 }
 
 function put(cells: string[], at: number, text: string): void {

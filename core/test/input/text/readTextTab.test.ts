@@ -33,11 +33,11 @@ function placesOf(tune: TuneDoc, layer: Layer): string[] {
       const { string, fret, harmonic, artificial } = n.place
       const at = ticksAt(timeline, n.pos)
       const graces = (n.graces ?? []).map((g) => `${g.place.fret}${g.attack}`).join()
-      const how = n.attack === 'tremolo' || n.attack === 'brush' || n.attack === 'bottle' ? 'pluck' : n.attack
+      const how = n.attack === 'tremolo' || n.attack === 'brush' ? 'pluck' : n.attack
       return {
         at,
         string,
-        text: `${at} ${string}:${n.attack === 'muted' ? 'x' : fret} ${harmonic ? 'harm' : ''}${artificial ? 'art' : ''} ${how} ${n.bend ?? ''} ${n.optional} ${graces} ${n.left} ${n.right} ${n.vibrato ?? ''}`,
+        text: `${at} ${string}:${n.attack === 'muted' ? 'x' : fret} ${harmonic ? 'harm' : ''}${artificial ? 'art' : ''} ${how} ${n.bend ?? ''} ${n.optional} ${graces} ${n.left} ${n.right} ${n.vibrato ?? ''} ${n.place.offsetCents ?? ''}`,
       }
     })
     .sort((a, b) => a.at - b.at || a.string - b.string)

@@ -24,7 +24,14 @@ function printedSigns(text: string, strings: number): string[][] {
   for (let i = 0; i + strings <= lines.length; i++) {
     const system = lines.slice(i, i + strings)
     if (!system.every((l) => /^[A-G][#b]? ?\|/.test(l))) continue
-    system.forEach((l, s) => signs[s]!.push(...(l.slice(3).match(SIGN) ?? [])))
+    system.forEach((l, s) =>
+      signs[s]!.push(
+        ...(l
+          .slice(3)
+          .replaceAll(/\{[-+]\d+\}/g, '')
+          .match(SIGN) ?? []),
+      ),
+    )
     i += strings - 1
   }
   return signs

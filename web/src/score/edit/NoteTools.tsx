@@ -1,4 +1,4 @@
-import { Button, Tooltip } from '@mantine/core'
+import { Button, NumberInput, Tooltip } from '@mantine/core'
 import type { TabNote } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import { ExpressionMenu } from './ExpressionMenu.tsx'
@@ -52,13 +52,28 @@ export function NoteTools({ notes, strings, melody, onTargets, onRestring, onMel
           size="compact-xs"
           h={24}
           variant={all((n) => n.left === f) ? 'filled' : 'default'}
-          aria-label={t('write.leftFinger', { finger: f })}
+          aria-label={f === 'T' ? t('write.thumbOver') : t('write.leftFinger', { finger: f })}
           aria-pressed={all((n) => n.left === f)}
           onClick={() => void onTargets('left', leftEdits(f))}
         >
           {f}
         </Button>
       ))}
+      {notes.some((n) => n.attack === 'bottle' || n.place.offsetCents) ? (
+        <NumberInput
+          size="xs"
+          w={92}
+          aria-label={t('write.cents')}
+          suffix={t('write.centsUnit')}
+          min={-50}
+          max={50}
+          value={notes[0]!.place.offsetCents ?? 0}
+          onChange={(cents) =>
+            typeof cents === 'number' &&
+            void onTargets('offset', (those) => those.map((n) => ({ do: 'offset', note: n.id, cents })))
+          }
+        />
+      ) : null}
       <span className={css['write-part']}>{t('write.pick')}</span>
       {[...PICKS, ...STROKES].map((s) => (
         <Button

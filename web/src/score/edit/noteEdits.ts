@@ -94,7 +94,9 @@ export function soundEdits(notes: readonly TabNote[], sound: Sound): EditCommand
 const naturalFirst = ({ place }: TabNote) =>
   place.fret >= OCTAVE / 2 || place.fret === 0 ? 'natural' : 'artificial'
 
-export const LEFT_FINGERS: readonly LeftFinger[] = [1, 2, 3, 4]
+/** Fingers of the fretting hand, each with its key; the thumb over the neck is for the low strings. */
+export const LEFT_FINGERS: readonly LeftFinger[] = [1, 2, 3, 4, 'T']
+export const leftKey = (finger: LeftFinger): string => `Shift+${finger === 'T' ? 5 : finger}`
 export const PICKS: readonly PickingSign[] = ['p', 'i', 'm', 'a']
 export const STROKES: readonly PickingSign[] = ['down', 'up']
 
@@ -102,6 +104,19 @@ export const leftEdits =
   (finger: LeftFinger) =>
   (notes: readonly TabNote[]): EditCommand[] =>
     notes.map((n) => ({ do: 'left', note: n.id, finger }))
+
+/** Cents by which a key moves a note under the bottleneck. */
+const CENTS_A_KEY = 5
+
+/** Stops notes under the bottleneck a little lower or higher. */
+export const offsetEdits =
+  (way: -1 | 1) =>
+  (notes: readonly TabNote[]): EditCommand[] =>
+    notes.map((n) => ({
+      do: 'offset',
+      note: n.id,
+      cents: (n.place.offsetCents ?? 0) + way * CENTS_A_KEY,
+    }))
 
 export const rightEdits =
   (sign: PickingSign) =>

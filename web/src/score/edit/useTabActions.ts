@@ -16,6 +16,8 @@ import {
   eraseEdits,
   LEFT_FINGERS,
   leftEdits,
+  leftKey,
+  offsetEdits,
   PICKS,
   rightEdits,
   SOUND_KEYS,
@@ -77,8 +79,8 @@ export function useTabActions(
         })),
         ...LEFT_FINGERS.map((finger) => ({
           id: `write.left.${finger}`,
-          label: t('write.leftFinger', { finger }),
-          keys: `Shift+${finger}`,
+          label: finger === 'T' ? t('write.thumbOver') : t('write.leftFinger', { finger }),
+          keys: leftKey(finger),
           run: () => void onTargets('left', leftEdits(finger)),
         })),
         {
@@ -87,6 +89,12 @@ export function useTabActions(
           keys: 'Shift+0',
           run: () => void onTargets('left', leftEdits(0)),
         },
+        ...([-1, 1] as const).map((way) => ({
+          id: way < 0 ? 'write.flatter' : 'write.sharper',
+          label: t(way < 0 ? 'write.flatter' : 'write.sharper'),
+          keys: way < 0 ? ',' : '.',
+          run: () => void onTargets('offset', offsetEdits(way)),
+        })),
         ...PICKS.map((sign) => ({
           id: `write.pick.${sign}`,
           label: t(`write.picks.${sign}`),

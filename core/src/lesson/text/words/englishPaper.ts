@@ -46,6 +46,8 @@ export const ENGLISH_PAPER: PaperWords = {
     barre: 'Many barres here: rest the thumb and the forearm between sets',
     stretch: 'Wide stretches here: warm up first, and never force them; a capo makes them smaller',
     speed: 'Fast for this hand: build it up slowly over days',
+    bottle:
+      'Under the bottleneck press lightly, right over the fret; the free fingers behind it rest on the strings',
     bend: 'Pushed strings here: push with two fingers, and rest sore fingertips',
     clinician: 'See a clinician when pain or numbness stays',
   },

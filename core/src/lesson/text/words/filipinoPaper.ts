@@ -47,6 +47,8 @@ export const FILIPINO_PAPER: PaperWords = {
     barre: 'Maraming barre: ipahinga ang hinlalaki at braso sa pagitan',
     stretch: 'Malalawak na unat: magpainit muna at huwag pilitin; napapaliit ng capo',
     speed: 'Mabilis para sa kamay na ito: dahan-dahang pabilisin sa loob ng ilang araw',
+    bottle:
+      'Sa tubo, dumiin nang magaan, sa tapat mismo ng fret; ipahinga sa likod nito ang mga malayang daliri sa kuwerdas',
     bend: 'Itinutulak ang kuwerdas: dalawang daliri ang gamitin, ipahinga ang masakit na dulo ng daliri',
     clinician: 'Kumonsulta sa manggagamot kung hindi nawawala ang sakit o manhid',
   },

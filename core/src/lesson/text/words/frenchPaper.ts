@@ -47,6 +47,8 @@ export const FRENCH_PAPER: PaperWords = {
     barre: 'Beaucoup de barrés : reposez le pouce et l’avant-bras entre les séries',
     stretch: 'Grands écarts : échauffez-vous d’abord, ne forcez jamais ; un capodastre les réduit',
     speed: 'Rapide pour cette main : montez lentement, sur plusieurs jours',
+    bottle:
+      'Sous le goulot appuyez peu, juste au-dessus de la frette ; les doigts libres reposent derrière sur les cordes',
     bend: 'Cordes poussées : poussez à deux doigts, reposez les bouts de doigts douloureux',
     clinician: 'Consultez un soignant si la douleur ou l’engourdissement reste',
   },

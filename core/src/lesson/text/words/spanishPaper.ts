@@ -47,6 +47,8 @@ export const SPANISH_PAPER: PaperWords = {
     barre: 'Muchas cejillas: descansa el pulgar y el antebrazo entre series',
     stretch: 'Extensiones grandes: calienta antes y no las fuerces; un capo las reduce',
     speed: 'Rápido para esta mano: súbelo despacio, en varios días',
+    bottle:
+      'Con el tubo presiona poco, justo sobre el traste; los dedos libres descansan detrás sobre las cuerdas',
     bend: 'Cuerdas empujadas: empuja con dos dedos y descansa las yemas doloridas',
     clinician: 'Consulta a un sanitario si el dolor o el hormigueo persiste',
   },
