@@ -124,6 +124,24 @@ test('the tab is corrected by key: frets, fingers, signs; refusals offer the nea
   await expect(bar(page).getByRole('button', { name: 'accent' })).toHaveAttribute('aria-pressed', 'true')
   await page.keyboard.press('h')
   await expect(bar(page).getByRole('button', { name: 'hammer-on' })).toHaveAttribute('aria-pressed', 'true')
+  // A slide from nowhere and the bottleneck have keys too, and say when they cannot be.
+  await page.keyboard.press('Alt+s')
+  await expect(bar(page).getByRole('button', { name: 'slide in from below' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  await expect(page.getByTestId('slide-sign')).toBeVisible()
+  await page.keyboard.press('Alt+a')
+  await expect(bar(page).getByRole('button', { name: 'slide in from below' })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  )
+  await page.keyboard.press('Alt+a')
+  await expect(page.getByTestId('slide-sign')).toHaveCount(0)
+  await page.keyboard.press('Alt+k')
+  await expect(bar(page).getByRole('button', { name: 'bottleneck' })).toHaveAttribute('aria-pressed', 'true')
+  await page.keyboard.press('Alt+k')
+  await page.keyboard.press('h')
   // A hammer-on that goes down is refused, and a pull-off offered.
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('h')
@@ -134,7 +152,12 @@ test('the tab is corrected by key: frets, fingers, signs; refusals offer the nea
   // The history knows every step by name, and leads back to the opening.
   await page.getByRole('button', { name: 'History' }).click()
   const steps = page.getByRole('list', { name: 'History' }).getByRole('button')
-  await expect(steps).toHaveText(['Attacknow', 'Attack', 'Sign on a note', 'Finger', 'Fret', 'As it came in'])
+  await expect(steps).toHaveText([
+    'Attacknow',
+    ...Array<string>(3).fill('Attack'),
+    ...Array<string>(3).fill('Sign on a note'),
+    ...['Attack', 'Sign on a note', 'Finger', 'Fret', 'As it came in'],
+  ])
   await steps.last().click()
   await expect.poll(() => frets(page)).toEqual(opening)
   await page.keyboard.press('Escape')

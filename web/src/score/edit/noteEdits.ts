@@ -32,7 +32,7 @@ export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
   tremolo: 'Y',
   muted: 'X',
   brush: 'J',
-  bottle: 'Shift+B',
+  bottle: 'Alt+K',
   letRing: 'L',
   palmMute: 'K',
   staccato: 'D',
@@ -40,10 +40,10 @@ export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
   accent: 'E',
   vibrato: 'V',
   damp: 'Z',
-  slideFromBelow: 'W',
-  slideFromAbove: 'Shift+W',
-  slideOffUp: 'T',
-  slideOffDown: 'Shift+T',
+  slideFromBelow: 'Alt+S',
+  slideFromAbove: 'Alt+A',
+  slideOffUp: 'Alt+W',
+  slideOffDown: 'Alt+X',
   optional: 'O',
 }
 
