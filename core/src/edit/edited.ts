@@ -70,6 +70,8 @@ export type TabEdit =
   | { readonly do: 'erase'; readonly note: Id }
   | { readonly do: 'restring'; readonly note: Id; readonly string: number }
   | { readonly do: 'length'; readonly note: Id; readonly ticks: Ticks }
+  /** Lets a note below the melody sound on over the bar line, or ends it there again. */
+  | { readonly do: 'hold'; readonly note: Id }
   | { readonly do: 'left'; readonly note: Id; readonly finger: LeftFinger }
   | { readonly do: 'right'; readonly note: Id; readonly sign: PickingSign }
   | { readonly do: 'mark'; readonly note: Id; readonly mark: Mark; readonly on: boolean }
@@ -118,6 +120,7 @@ export const TAB_EDITS = [
   'erase',
   'restring',
   'length',
+  'hold',
   'left',
   'right',
   'mark',

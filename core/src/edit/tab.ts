@@ -42,6 +42,8 @@ export function editTab(score: Score, edit: TabEdit): Edited {
       return restring(arranged, note, edit)
     case 'length':
       return lengthen(arranged, note, edit)
+    case 'hold':
+      return holdOver(arranged, note)
     case 'left': {
       if (note.place.fret === 0) return refused('notFretted')
       if (edit.finger === 'T' && !reachesOver(arranged.arrangement.setup, note.place.string))
@@ -271,6 +273,25 @@ function lengthen(score: Arranged, note: TabNote, edit: Order<'length'>): Edited
     }
   }
   return done(typed(following(wrote.score as Arranged), { ...note, dur: durationOf(edit.ticks) }))
+}
+
+/** A note below the melody over the bar line, to the next note on its string or the end of that measure; or back to the line. */
+function holdOver(score: Arranged, note: TabNote): Edited {
+  const { tune, arrangement } = score
+  if (note.role === 'melody') return editMelody(score, { do: 'tie', at: note.pos })
+  const timeline = timelineOf(tune.measures)
+  const index = knownIn(timeline.indexOf, note.pos.measure)
+  const start = ticksAt(timeline, note.pos)
+  const line = timeline.starts[index + 1]
+  if (line === undefined) return refused('noNext')
+  const lasting = (until: Ticks) => done(typed(score, { ...note, dur: durationOf(until - start) }))
+  if (start + note.dur.ticks > line) return lasting(line)
+  const later = arrangement.base.notes.flatMap((n) => {
+    const at = ticksAt(timeline, n.pos)
+    return n.place.string === note.place.string && at > start ? [at] : []
+  })
+  const until = Math.min(timeline.starts[index + 2] ?? timeline.length, ...later)
+  return until > line ? lasting(until) : refused('stringTaken', { string: note.place.string })
 }
 
 /** What a note of the melody is tied to falls silent: its length is said anew. */

@@ -176,6 +176,8 @@ export function randomEdit(
     }
     case 'length':
       return { do: kind, note: note().id, ticks: dice.of(VALUES) }
+    case 'hold':
+      return { do: kind, note: note((n) => n.role !== 'melody').id }
     case 'left':
       return { do: kind, note: note((n) => n.place?.fret > 0).id, finger: dice.of([1, 2, 3, 4] as const) }
     case 'right':

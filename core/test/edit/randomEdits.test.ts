@@ -26,7 +26,7 @@ const STYLES: readonly Style[] = [
   'arpeggio',
   'double-stops',
 ]
-const LENGTH = 231
+const LENGTH = 260
 
 const opened = (seed: number): Arranged =>
   arrangedScore(CORPUS[seed % CORPUS.length]!, STYLES[seed % STYLES.length]!, 3, guitarSetup(seed % 3))

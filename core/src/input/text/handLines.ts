@@ -66,7 +66,9 @@ export function withHandLines(
   const given = new Map<ReadSign, Pick<ReadSign, 'left' | 'right' | 'bottle'>>()
   for (const { hand, text, line } of lines)
     for (const group of groupsIn(text, from, to, signs)) {
-      const own = signs.filter((s) => !s.grace && s.tick === group.tick).sort((a, b) => b.string - a.string)
+      const own = signs
+        .filter((s) => !s.grace && !s.held && s.tick === group.tick)
+        .sort((a, b) => b.string - a.string)
       const taken =
         hand === 'left'
           ? matched(group.text, LEFT, [

@@ -10,6 +10,7 @@ import { brokenStrings, findingSystems, plainTabText, textSystems, type TextSyst
 import { REST_SIGN, rhythmTicks } from '../../output/text/tabRhythm.ts'
 import { withHandLines } from './handLines.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
+import { tiedOver } from './ties.ts'
 import { settledSlides } from './slides.ts'
 import { tokensOf, type Stray, type TabToken } from './tabTokens.ts'
 
@@ -77,7 +78,7 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
     capo: Number(/\bcapo\D{0,12}(\d{1,2})/i.exec(head.join('\n'))?.[1] ?? 0),
     shapes: /names are shapes/i.test(head.join('\n')),
     metre: own,
-    measures: settledSlides(underBottleneck(measures.slice(0, MOST_MEASURES), head)),
+    measures: settledSlides(tiedOver(underBottleneck(measures.slice(0, MOST_MEASURES), head))),
     problems,
   }
 }

@@ -1,4 +1,3 @@
-import { knownIn } from '../../invariant.ts'
 import { message, type Message } from '../../messages/message.ts'
 import type { Score } from '../../document/score.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
@@ -7,33 +6,25 @@ import type { Problem } from '../problem.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
 import { chordText, readChordSymbol, transposeChord } from '../../music/harmony/chordSymbol.ts'
 import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer } from '../../document/arrangement.ts'
-import { BACKING_VOICE, type GraceNote, type Role, type TabNote } from '../../document/tab.ts'
-import { durationOf } from '../../document/durationOf.ts'
+import { type GraceNote, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
-import {
-  TUNE_SCHEMA,
-  type ChordMark,
-  type Measure,
-  type TuneDoc,
-  type TuneEvent,
-} from '../../document/tune.ts'
+import { TUNE_SCHEMA, type ChordMark, type Measure, type TuneDoc } from '../../document/tune.ts'
 import type { Player } from '../../instrument/hand.ts'
 import { HARMONICS } from '../../instrument/harmonics.ts'
 import { highestCapo, setupOf } from '../../instrument/setupOf.ts'
 import { lastFret, pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { namedTunings, readTuning } from '../../instrument/tunings.ts'
-import { keyOf, scaleOf, spellInKey, type Key } from '../../music/pitch/key.ts'
+import { keyOf, scaleOf, type Key } from '../../music/pitch/key.ts'
 import { mod12, STEPS, type Midi } from '../../music/pitch/pitch.ts'
 import { hashing } from '../../document/freshness/inputHash.ts'
 import { lockId, lockOf, type Lock } from '../../document/locks.ts'
 import { hasSlideRoom, type SlideMark } from '../../document/marks.ts'
 import type { School } from '../../document/school.ts'
-import { handNoteId, melodyNoteId } from '../../document/noteIds.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
-import type { Ticks } from '../../music/time/ticks.ts'
 import { joinedUp } from '../../arrange/manual/placed.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { findingHands } from '../../arrange/manual/findHands.ts'
+import { voicesOfTab, type UnnamedNote } from './tabVoices.ts'
 import { spelledChords } from './spelledChords.ts'
 
 /** A read tab that cannot become a score. */
@@ -75,7 +66,8 @@ export function* scoringTab(
   yield
   const bare = tuneOf(read, placed, id, key, read.title ?? newTitle)
   yield
-  const melody = yield* melodyOf(bare, notes, setup, key)
+  const held = placed.map((m) => m.signs.filter((s) => s.held).map((s) => s.string))
+  const melody = yield* voicesOfTab(bare, notes, held, setup, key)
   yield
   const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read.shapes, setup.capo[0]!))
   const given = (yield* marks).flat()
@@ -171,14 +163,12 @@ function onNeck(measure: ReadMeasure, setup: Setup, problems: Problem[]): ReadMe
   return signs.length === measure.signs.length ? measure : { ...measure, signs }
 }
 
-/** A sign as a note that has no id and no role yet. */
-type Unnamed = Omit<TabNote, 'id' | 'role' | 'notationVoice' | 'dur'>
-
-function notesOf(measure: ReadMeasure, id: Id, setup: Setup): Unnamed[] {
+function notesOf(measure: ReadMeasure, id: Id, setup: Setup): UnnamedNote[] {
   const lastOn = new Map<number, ReadSign>()
   const waiting = new Map<number, GraceNote[]>()
   const inTime = [...measure.signs].sort((a, b) => a.tick - b.tick || a.column - b.column)
-  return inTime.flatMap((sign): Unnamed[] => {
+  return inTime.flatMap((sign): UnnamedNote[] => {
+    if (sign.held) return []
     const before = lastOn.get(sign.string)
     lastOn.set(sign.string, sign)
     const place = placeOf(sign, before, setup)
@@ -262,92 +252,10 @@ function tuneOf(read: ReadTab, placed: readonly ReadMeasure[], id: Id, key: Key,
   }
 }
 
-/** Melody and other voices of a tab, with the tune that the melody is. */
-function* melodyOf(
-  tune: TuneDoc,
-  notes: readonly (readonly Unnamed[])[],
-  setup: Setup,
-  key: Key,
-): Turns<{ events: TuneEvent[]; notes: TabNote[] }> {
-  const upper = Math.ceil(setup.instrument.strings / 2)
-  const events: TuneEvent[] = []
-  const all: TabNote[] = []
-  for (const [i, m] of tune.measures.entries()) {
-    if (i % 24 === 23) yield
-    const own = notes[i]!
-    const ticks = [...new Set(own.map((n) => n.pos.tick))].sort((a, b) => a - b)
-    const sounds = (n: Unnamed) => pitchAt(setup, n.place) + (n.bend ?? 0)
-    const tops = ticks.flatMap((tick) => {
-      const here = own.filter((n) => n.pos.tick === tick && n.attack !== 'muted')
-      const top = [...here].sort((a, b) => sounds(b) - sounds(a))[0]
-      return top && (top.place.string <= upper || setup.instrument.strings === 4) ? [top] : []
-    })
-    const rest = (tick: Ticks, to: Ticks) => {
-      if (to > tick) events.push(event(`e${events.length + 1}`, m.id, tick, to - tick))
-    }
-    rest(0, tops[0]?.pos.tick ?? m.length)
-    tops.forEach((n, k) => {
-      const until = tops[k + 1]?.pos.tick ?? m.length
-      const id = `e${events.length + 1}`
-      events.push({
-        ...event(id, m.id, n.pos.tick, until - n.pos.tick),
-        pitch: spellInKey(sounds(n), key),
-      })
-      all.push({
-        ...n,
-        id: melodyNoteId(id),
-        sourceId: id,
-        role: 'melody',
-        notationVoice: 1,
-        dur: durationOf(until - n.pos.tick),
-      })
-    })
-    for (const n of own) {
-      if (tops.includes(n)) continue
-      const next = own.find((o) => o.place.string === n.place.string && o.pos.tick > n.pos.tick)
-      const lowest = !own.some((o) => o.pos.tick === n.pos.tick && o.place.string > n.place.string)
-      const role: Role =
-        n.place.string > upper && lowest
-          ? 'bass'
-          : tops.some((t) => t.pos.tick === n.pos.tick)
-            ? 'harmony'
-            : 'fill'
-      all.push({
-        ...n,
-        id: handNoteId(n.pos, n.place.string),
-        origin: 'hand',
-        role,
-        notationVoice: BACKING_VOICE - 1,
-        dur: durationOf((next?.pos.tick ?? m.length) - n.pos.tick),
-      })
-    }
-  }
-  const indexOf = new Map(tune.measures.map((m, i) => [m.id, i]))
-  yield
-  const inTime = all.sort(
-    (a, b) =>
-      knownIn(indexOf, a.pos.measure) - knownIn(indexOf, b.pos.measure) ||
-      a.pos.tick - b.pos.tick ||
-      b.place.string - a.place.string,
-  )
-  return { events, notes: inTime }
-}
-
-const event = (id: Id, measure: Id, tick: Ticks, ticks: Ticks): TuneEvent => ({
-  id,
-  voice: 0,
-  pos: { measure, tick },
-  dur: durationOf(ticks),
-  chordTones: [],
-  graces: [],
-  ornaments: [],
-})
-
-/** The chords of a measure; `shapes` says that they name shapes behind the capo. */
 /** What the notes spell where nobody has written chords over them. */
 const spelledIn = (
   { measures }: TuneDoc,
-  notes: readonly (readonly Unnamed[])[],
+  notes: readonly (readonly UnnamedNote[])[],
   setup: Setup,
   flats: boolean,
 ): ChordMark[] =>

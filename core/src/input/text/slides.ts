@@ -46,6 +46,7 @@ function* reached(measures: readonly ReadMeasure[]): Generator<Reached> {
   for (const { signs } of measures) {
     let tick: number | undefined
     for (const sign of [...signs].sort((a, b) => a.tick - b.tick || a.column - b.column)) {
+      if (sign.held) continue
       if (sign.tick !== tick) onset++
       tick = sign.tick
       yield { sign, onset, from: last.get(sign.string) }

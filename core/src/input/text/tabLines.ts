@@ -60,7 +60,7 @@ function untabbed(line: string): string {
 function isString(line: string): boolean {
   const body = line.replace(NAME, '')
   const dashes = (body.match(/-/g) ?? []).length
-  const own = (body.match(/[-|0-9hpbrsxX/\\~()<>{}+^:*. ]/g) ?? []).length
+  const own = (body.match(/[-|0-9hpbrsxX/\\~()<>{}+=^:*. ]/g) ?? []).length
   return dashes >= 4 && own >= 0.85 * body.length && dashes >= 0.25 * body.trim().length
 }
 

@@ -1,4 +1,6 @@
 import { present } from '../../invariant.ts'
+import { HELD_SIGN } from '../../output/text/tabRhythm.ts'
+
 /** How a fret in a plain-text tab is reached from the one before it on its string. */
 export type Lead = 'hammer' | 'pull' | 'slide' | 'bend' | 'release'
 
@@ -18,6 +20,8 @@ export interface TabToken {
   readonly vibrato?: true
   /** Stopped beside the fret by so many cents. */
   readonly offsetCents?: number
+  /** Struck earlier: the string sounds on. */
+  readonly held?: true
   /** The way of a slide before it, where its sign says one: up to it from below, or down from above. */
   readonly slidUp?: boolean
   /** A slide behind it that leads to no fret beside it: the finger goes on up or down the string. */
@@ -79,7 +83,8 @@ export function tokensOf(row: string, string: number): RowSigns {
       at = end
       continue
     }
-    if (!/[-|:* .\][‖]/.test(row[at]!)) strays.push({ string, column: at, text: row[at]! })
+    if (row[at] === HELD_SIGN) tokens.push({ string, column: at, end: at + 1, held: true })
+    else if (!/[-|:* .\][‖]/.test(row[at]!)) strays.push({ string, column: at, text: row[at]! })
     at++
   }
   return { tokens, strays, parted }

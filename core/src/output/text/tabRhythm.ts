@@ -57,6 +57,9 @@ export function rhythmTicks(text: string): Ticks | undefined {
 }
 
 /** What a rhythm line writes for silence before the first note of a measure. */
+/** Stands on a string that was struck in a measure before and sounds on over the bar line. */
+export const HELD_SIGN = '='
+
 /** Stands for the bottleneck among the fretting fingers. */
 export const BAR_SIGN = 'B'
 

@@ -11,7 +11,7 @@ import { nameText, plainName } from '../../music/pitch/pitch.ts'
 import type { HarmonySegment } from '../../arrange/plan/harmonyLine.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import { barNotes } from '../../document/barNotes.ts'
-import { BAR_SIGN, REST_SIGN, rhythmText } from './tabRhythm.ts'
+import { BAR_SIGN, HELD_SIGN, REST_SIGN, rhythmText } from './tabRhythm.ts'
 
 export interface TextTabInput {
   readonly tune: TuneDoc
@@ -57,10 +57,11 @@ export function textTab(input: TextTabInput): string {
   ]
   const numbers = measureNumbers(tune.measures)
   const joins = joinsOf(input.layer, input.timeline)
+  const held = heldOver(input)
   const notesOf = byMeasure(input.layer.notes)
   const harmonyOf = harmonyByMeasure(input)
   const blocks = tune.measures.map((m, i) =>
-    blockOf(input, m, i, numbers[i]!, notesOf.get(m.id) ?? [], harmonyOf[i]!, joins),
+    blockOf(input, m, i, numbers[i]!, notesOf.get(m.id) ?? [], harmonyOf[i]!, joins, held.get(i) ?? []),
   )
   const names = setup.tuning.map((m) => nameText(plainName(m, false)).padEnd(2))
   const lines: string[] = []
@@ -94,7 +95,7 @@ const LEGEND = [
   'f sixty-fourth; . dotted, 3 of a triplet, z silence first. LH fretting fingers, RH picking hand, low string first.',
   'h hammer-on, p pull-off, / \\ slide (before or behind one fret: in from nowhere, off to nowhere), b bend,',
   'r release, ^ bent before the stroke, ~ vibrato, x muted, <> harmonic, () may be left out,',
-  '{} cents beside the fret, B the bottleneck.',
+  '{} cents beside the fret, B the bottleneck, = sounds on over the bar line.',
 ]
 
 function byMeasure(notes: readonly TabNote[]): Map<Id, TabNote[]> {
@@ -122,11 +123,16 @@ function blockOf(
   notes: readonly TabNote[],
   chordsHere: readonly HarmonySegment[],
   joins: Joins,
+  held: readonly number[],
 ): Block {
   const { timeline } = input
   const start = timeline.starts[index]!
   const onsets = [
-    ...new Set([...notes.map((n) => n.pos.tick), ...chordsHere.map((h) => h.start - start)]),
+    ...new Set([
+      ...notes.map((n) => n.pos.tick),
+      ...chordsHere.map((h) => h.start - start),
+      ...(held.length > 0 ? [0] : []),
+    ]),
   ].sort((a, b) => a - b)
   const leads = new Map(notes.map((n) => [n.id, leadText(n, joins.fretBefore)]))
   const frets = new Map(notes.map((n) => [n.id, fretText(n, joins.wayOn.get(n.id))]))
@@ -137,7 +143,9 @@ function blockOf(
     atLeast(room, n.pos.tick, knownIn(leads, n.id).length)
     atLeast(tail, n.pos.tick, knownIn(frets, n.id).length)
   }
-  const struck = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
+  const struck = [...new Set([...notes.map((n) => n.pos.tick), ...(held.length > 0 ? [0] : [])])].sort(
+    (a, b) => a - b,
+  )
   const times = rhythmOf(struck, measure.length)
   const hands = {
     left: handLine(notes, (n) => (joins.onBar.has(n.id) ? BAR_SIGN : n.left === 0 ? '' : String(n.left))),
@@ -153,6 +161,7 @@ function blockOf(
     measure.repeatEnd > 1 ? ':|' : measure.barline === 'final' || measure.barline === 'double' ? '||' : '|'
   const rows = Array.from({ length: input.setup.instrument.strings }, (_, s) => {
     const cells = new Array<string>(width).fill('-')
+    if (held.includes(s + 1)) put(cells, knownIn(columns.at, 0), HELD_SIGN)
     for (const n of notes) {
       if (n.place.string !== s + 1) continue
       const lead = knownIn(leads, n.id)
@@ -186,6 +195,21 @@ function blockOf(
     right: lane(hands.right).join(''),
     heading,
   }
+}
+
+/** Strings that sound on over the bar line into each measure, and are not struck at its beginning. */
+function heldOver({ layer, timeline }: TextTabInput): Map<number, number[]> {
+  const { starts } = timeline
+  const at = (n: TabNote) => ticksAt(timeline, n.pos)
+  const struck = new Set(layer.notes.map((n) => `${at(n)} ${n.place.string}`))
+  const held = new Map<number, number[]>()
+  for (const n of layer.notes) {
+    const end = at(n) + n.dur.ticks
+    for (let m = measureAt(timeline, at(n)) + 1; m < starts.length && starts[m]! < end; m++)
+      if (!struck.has(`${starts[m]!} ${n.place.string}`))
+        held.set(m, [...(held.get(m) ?? []), n.place.string])
+  }
+  return held
 }
 
 /** The time from each onset to the next, and the silence before the first, in letters; nothing where letters cannot say it. */

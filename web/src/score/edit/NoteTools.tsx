@@ -111,6 +111,15 @@ export function NoteTools({ notes, strings, melody, onTargets, onRestring, onMel
             {t('write.triplet')}
           </Button>
         </>
+      ) : notes.every((n) => n.role !== 'melody') ? (
+        <Button
+          size="compact-xs"
+          h={24}
+          variant="default"
+          onClick={() => void onTargets('hold', (those) => those.map((n) => ({ do: 'hold', note: n.id })))}
+        >
+          {t('write.overBar')}
+        </Button>
       ) : null}
       <Button
         size="compact-xs"

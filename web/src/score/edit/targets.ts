@@ -54,7 +54,7 @@ export interface NoteWriting {
   readonly onTargets: OnTargets
   /** Puts what is meant on the neighbouring strings; the cursor goes along with the note that it stands on. */
   readonly onRestring: (by: 1 | -1) => void
-  /** Ties the melody's note under the cursor to the next, or parts its time in three. */
+  /** Ties the note under the cursor to the next or over the bar line, or parts the melody's time in three. */
   readonly onMelody: (what: 'tie' | 'triplet') => void
 }
 
@@ -74,7 +74,11 @@ export function useNoteWriting(writing: Writing, markedNow: () => MarkedMeasures
         const edit = (score: Score): EditCommand => {
           const at = cellNow()
           const found = at && noteAt(score, at)
-          return found ? { do: what, at: found.pos } : NOWHERE
+          if (!found) return NOWHERE
+          // Below the melody there is no tune to tie: the note is held over the bar line.
+          return what === 'tie' && found.role !== 'melody'
+            ? { do: 'hold', note: found.id }
+            : { do: what, at: found.pos }
         }
         void run(Object.assign(edit, { kind: what }))
       },
