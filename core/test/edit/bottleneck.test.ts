@@ -1,13 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_PLAYER, setupOf, tuningById } from '../../src/instrument/index.ts'
-import { timelineOf, type Score } from '../../src/document/index.ts'
+import { setupOf, tuningById } from '../../src/instrument/index.ts'
+import { type Score } from '../../src/document/index.ts'
 import { applyEdit, type EditCommand } from '../../src/edit/index.ts'
-import { readTextTab, scoreOfTab } from '../../src/input/index.ts'
 import { cautionWords, lessonOf, replay, scriptText, USUAL_LESSON, wordsFor } from '../../src/lesson/index.ts'
-import { harmonyLine } from '../../src/arrange/index.ts'
-import { textTab } from '../../src/output/index.ts'
 import { CORPUS } from '../support/tunes.ts'
 import { arrangedScore } from '../support/score.ts'
+import { scoreOfText, textOf } from '../support/tabText.ts'
 import { scoreFaults } from './scoreFaults.ts'
 
 const SLIDE_TAB = [
@@ -23,10 +21,7 @@ const SLIDE_TAB = [
 ]
 const PLAIN_TAB = SLIDE_TAB.map((l) => l.replace(', bottleneck', '').replace('{-14}', '-----'))
 
-function scoreFrom(lines: readonly string[]): Required<Score> {
-  const { tune, arrangement } = scoreOfTab(readTextTab(lines.join('\n')), 'tune', DEFAULT_PLAYER, 'New')
-  return { tune, arrangement: arrangement! }
-}
+const scoreFrom = (lines: readonly string[]) => scoreOfText(lines.join('\n'))
 const run = (score: Required<Score>, edit: EditCommand): Required<Score> => {
   const done = applyEdit(score, edit)
   if (!done.ok) throw new Error(done.refusal.reason)
@@ -40,12 +35,6 @@ const stops = ({ arrangement: { base } }: Required<Score>) =>
   base.notes.map((n) =>
     `${n.place.string}.${n.place.fret} ${n.attack} ${n.left} ${n.place.offsetCents ?? ''}`.trim(),
   )
-const printed = ({ tune, arrangement }: Required<Score>) => {
-  const timeline = timelineOf(tune.measures)
-  const harmony = harmonyLine(tune, timeline, 0, 0)
-  return textTab({ tune, timeline, setup: arrangement.setup, layer: arrangement.base, harmony })
-}
-
 describe('a bottleneck in a given tab', () => {
   const score = scoreFrom(SLIDE_TAB)
 
@@ -79,10 +68,10 @@ describe('a bottleneck in a given tab', () => {
   })
 
   it('is printed so that it reads back: the bottleneck, cents, slides', () => {
-    const text = printed(score)
+    const text = textOf(score)
     expect(text).toMatch(/^LH {2}BB/m)
     expect(text).toContain('5{-14}')
-    expect(stops(scoreFrom(text.replace(', bottleneck', '').split('\n')))).toEqual(stops(score))
+    expect(stops(scoreOfText(text.replace(', bottleneck', '')))).toEqual(stops(score))
   })
 
   it('can be followed from the words alone, with the caution that goes with it', () => {

@@ -1,23 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_PLAYER } from '../../src/instrument/index.ts'
 import { ticksAt, timelineOf, type Score } from '../../src/document/index.ts'
 import { applyEdit } from '../../src/edit/index.ts'
-import { readTextTab, scoreOfTab } from '../../src/input/index.ts'
 import { lessonOf, scriptText, USUAL_LESSON } from '../../src/lesson/index.ts'
 import { WHOLE } from '../../src/music/index.ts'
-import { harmonyLine } from '../../src/arrange/index.ts'
-import { staffOf, textTab } from '../../src/output/index.ts'
+import { staffOf } from '../../src/output/index.ts'
+import { scoreOfText, textOf } from '../support/tabText.ts'
 import { scoreFaults } from './scoreFaults.ts'
 
-function scoreFrom(text: string): Required<Score> {
-  const { tune, arrangement } = scoreOfTab(readTextTab(text), 'tune', DEFAULT_PLAYER, 'New')
-  return { tune, arrangement: arrangement! }
-}
-const printed = ({ tune, arrangement }: Required<Score>) => {
-  const timeline = timelineOf(tune.measures)
-  const harmony = harmonyLine(tune, timeline, 0, 0)
-  return textTab({ tune, timeline, setup: arrangement.setup, layer: arrangement.base, harmony })
-}
 /** Start and length of each note in quarters, by string. */
 const lengths = ({ tune, arrangement: { base } }: Required<Score>) =>
   base.notes.map((n) => {
@@ -36,8 +25,8 @@ D|-------2----|=---------|
 A|-3-----3----|3---------|
 E|------------|----------|
 `
-  const score = scoreFrom(HELD)
-  const plain = scoreFrom(HELD.replaceAll('=', '-'))
+  const score = scoreOfText(HELD)
+  const plain = scoreOfText(HELD.replaceAll('=', '-'))
 
   it('is read: the melody is tied, the others last, and what is struck again begins anew', () => {
     expect(lengths(score)).toEqual(
@@ -58,18 +47,18 @@ E|------------|----------|
       .replace('|=---------|\nG', '|(1)-------|\nG')
       .replace('|=---------|\nD', '|(0)-------|\nD')
       .replace('|=---------|\nA', '|(2)-------|\nA')
-    expect(lengths(scoreFrom(brackets))).toEqual(lengths(score))
+    expect(lengths(scoreOfText(brackets))).toEqual(lengths(score))
     // Another fret, or one that is plucked, may be left out.
-    const other = scoreFrom(
+    const other = scoreOfText(
       HELD.replace('B|-1-----1----|=-', 'B|-1-----1----|(3)').replace('(3)---------|', '(3)-------|'),
     )
     expect(other.arrangement.base.notes.some((n) => n.optional && n.place.fret === 3)).toBe(true)
   })
 
   it('is printed so that it reads back', () => {
-    const text = printed(score)
+    const text = textOf(score)
     expect(text.split('\n').filter((l) => l.includes('=-'))).toHaveLength(4)
-    expect(lengths(scoreFrom(text))).toEqual(lengths(score))
+    expect(lengths(scoreOfText(text))).toEqual(lengths(score))
   })
 
   it('is held and let go by hand, note by note', () => {

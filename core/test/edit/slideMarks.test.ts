@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { DEFAULT_PLAYER, lastFret, pitchAt } from '../../src/instrument/index.ts'
+import { lastFret, pitchAt } from '../../src/instrument/index.ts'
 import {
   SLIDE_MARKS,
   slideEnd,
@@ -10,25 +10,19 @@ import {
   type SlideMark,
 } from '../../src/document/index.ts'
 import { applyEdit, type EditCommand } from '../../src/edit/index.ts'
-import { readTextTab, scoreOfTab } from '../../src/input/index.ts'
 import { lessonOf, scriptText, USUAL_LESSON } from '../../src/lesson/index.ts'
 import { hertz } from '../../src/music/index.ts'
-import { harmonyLine } from '../../src/arrange/index.ts'
-import { textTab } from '../../src/output/index.ts'
 import { scoreOf } from '../../src/output/sound/index.ts'
 import { structuralFaults } from '../support/score.ts'
+import { scoreOfText, textOf } from '../support/tabText.ts'
 import { scoreFaults } from './scoreFaults.ts'
 
-const scoreFrom = (rows: readonly string[]): Required<Score> => {
-  const { tune, arrangement } = scoreOfTab(readTextTab(rows.join('\n')), 'tune', DEFAULT_PLAYER, 'Slides')
-  return { tune, arrangement: arrangement! }
-}
 const onString1 = (row: string, second = '-'.repeat(row.length)) =>
-  scoreFrom([
-    `e|${row}|`,
-    `B|${second}|`,
-    ...['G', 'D', 'A', 'E'].map((n) => `${n}|${'-'.repeat(row.length)}|`),
-  ])
+  scoreOfText(
+    [`e|${row}|`, `B|${second}|`, ...['G', 'D', 'A', 'E'].map((n) => `${n}|${'-'.repeat(row.length)}|`)].join(
+      '\n',
+    ),
+  )
 const slidesOf = ({ arrangement: { base } }: Required<Score>) =>
   base.notes.map((n) => SLIDE_MARKS.filter((m) => n[m]).join() || n.attack)
 const run = (score: Score, edit: EditCommand): Required<Score> => {
@@ -83,22 +77,15 @@ describe('slides from and to nowhere in a pasted tab', () => {
               .join('')
               .padEnd(width, '-'),
           )
-          let score = scoreFrom(rows.map((row, i) => `${'eBGDAE'[i]}|${row}|`))
+          let score = scoreOfText(rows.map((row, i) => `${'eBGDAE'[i]}|${row}|`).join('\n'))
           steps.forEach((s, i) => {
             if (s.slide) score = run(score, mark(score, i, s.slide))
           })
-          const { tune, arrangement } = score
-          const text = textTab({
-            tune,
-            timeline: timelineOf(tune.measures),
-            setup: arrangement.setup,
-            layer: arrangement.base,
-            harmony: harmonyLine(tune, timelineOf(tune.measures), 0, 0),
-          })
-          const back = scoreFrom(text.split('\n'))
+          const text = textOf(score)
+          const back = scoreOfText(text)
           expect(slidesOf(back), text).toEqual(slidesOf(score))
           expect(back.arrangement.base.notes.map((n) => [n.left, n.right])).toEqual(
-            arrangement.base.notes.map((n) => [n.left, n.right]),
+            score.arrangement.base.notes.map((n) => [n.left, n.right]),
           )
         },
       ),

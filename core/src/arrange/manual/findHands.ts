@@ -1,5 +1,5 @@
 import type { Layer, Region } from '../../document/arrangement.ts'
-import { timelineOf, ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { measureAt, timelineOf, ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import type { Id } from '../../document/ids.ts'
 import { isLockOf, type Lock, type LockField, type LockValues } from '../../document/locks.ts'
 import { regionAt } from '../../document/regions.ts'
@@ -18,6 +18,7 @@ import { makingGrips, withOwnIds } from './gripsOf.ts'
 import { cheapestHands } from './handPath.ts'
 import { handStates, stateOnPage, type GivenFingers, type HandState } from './handStates.ts'
 import { findingMoments, isStruckAt, joinedFrom, type Moment } from './moments.ts'
+import { withoutIdleFingers } from './idleFingers.ts'
 import { inTime, reaching } from './reaching.ts'
 import { repicking } from './repick.ts'
 import { findingShapes, latestInTime, type MomentShapes } from './shapesInForce.ts'
@@ -55,7 +56,15 @@ export function* findingHands(
   notes = yield* repicking(notes, timeline, tune, setup, regions, measures, fixedBy(layer.locks, 'right'))
   yield
   const last = tune.measures.at(-1)!
-  return { ...layer, notes, grips: reaching(grips, timeline, { measure: last.id, tick: last.length }) }
+  const reached = reaching(grips, timeline, { measure: last.id, tick: last.length })
+  const changes = harmonyLine(tune, timeline, setup.capo[0]!, context.transposed ?? 0).map((h) => h.start)
+  yield
+  const isFound = (at: Ticks) => measures.has(tune.measures[measureAt(timeline, at)]!.id)
+  return {
+    ...layer,
+    notes,
+    grips: withoutIdleFingers({ ...layer, notes, grips: reached }, setup, timeline, changes, isFound),
+  }
 }
 
 /** The same, all at once: for what is typed and seen at once. */

@@ -23,6 +23,7 @@ import { accompany } from '../accompany/accompany.ts'
 import type { LeftOrnament } from '../ornament/ornamentPage.ts'
 import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
+import { withoutIdleFingers } from '../manual/idleFingers.ts'
 import { layingOverManualEdits } from '../manual/layOver.ts'
 import { finish, within } from '../../turns.ts'
 import { inputHash } from '../../document/freshness/inputHash.ts'
@@ -113,7 +114,9 @@ export function* arranging(
     yield 1
     const backing = accompany(tune, setup, plan, lockedRegions)
     yield 1
-    const whole = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
+    const all = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
+    const changes = plan.harmony.map((h) => h.start)
+    const whole = { ...all, grips: withoutIdleFingers({ ...all, locks }, setup, plan.timeline, changes) }
     const context = { tune, setup, regions: lockedRegions }
     return {
       layer: yield* within(1, layingOverManualEdits(whole, context, locks)),

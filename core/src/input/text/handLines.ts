@@ -1,5 +1,5 @@
 import type { LeftFinger, PickingSign } from '../../instrument/hand.ts'
-import { BAR_SIGN } from '../../output/text/tabRhythm.ts'
+import { BAR_SIGN } from '../../output/text/tabSigns.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { ReadSign } from './readTab.ts'
 

@@ -39,6 +39,8 @@ export interface ReadTab {
   readonly capo: number
   /** True where the text says that chord names are those of the shapes. */
   readonly shapes: boolean
+  /** True where the text says that the chord names are suggestions. */
+  readonly suggested: boolean
   readonly metre: Metre
   readonly measures: readonly ReadMeasure[]
   readonly problems: readonly Problem[]

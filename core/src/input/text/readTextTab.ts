@@ -7,7 +7,7 @@ import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import { message } from '../../messages/message.ts'
 import type { Problem } from '../problem.ts'
 import { brokenStrings, findingSystems, plainTabText, textSystems, type TextSystem } from './tabLines.ts'
-import { REST_SIGN, rhythmTicks } from '../../output/text/tabRhythm.ts'
+import { REST_SIGN, rhythmTicks, SUGGESTED_LINE } from '../../output/text/tabSigns.ts'
 import { withHandLines } from './handLines.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
 import { tiedOver } from './ties.ts'
@@ -77,6 +77,7 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
     ...(names ? { names } : {}),
     capo: Number(/\bcapo\D{0,12}(\d{1,2})/i.exec(head.join('\n'))?.[1] ?? 0),
     shapes: /names are shapes/i.test(head.join('\n')),
+    suggested: head.some((l) => l.trim() === SUGGESTED_LINE),
     metre: own,
     measures: settledSlides(tiedOver(underBottleneck(measures.slice(0, MOST_MEASURES), head))),
     problems,

@@ -69,7 +69,7 @@ export function* scoringTab(
   const held = placed.map((m) => m.signs.filter((s) => s.held).map((s) => s.string))
   const melody = yield* voicesOfTab(bare, notes, held, setup, key)
   yield
-  const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read.shapes, setup.capo[0]!))
+  const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read, setup.capo[0]!))
   const given = (yield* marks).flat()
   yield
   const chords = given.length > 0 ? given : spelledIn(bare, notes, setup, key.fifths < 0)
@@ -272,7 +272,12 @@ const spelledIn = (
     flats,
   )
 
-function chordsOf({ chords }: ReadMeasure, index: number, shapes: boolean, capo: number): ChordMark[] {
+function chordsOf(
+  { chords }: ReadMeasure,
+  index: number,
+  { shapes, suggested }: Pick<ReadTab, 'shapes' | 'suggested'>,
+  capo: number,
+): ChordMark[] {
   return chords.map(({ tick, symbol }, k): ChordMark => {
     const reading = readChordSymbol(symbol)
     const parsed = reading.kind === 'chord' ? reading.chord : undefined
@@ -281,7 +286,7 @@ function chordsOf({ chords }: ReadMeasure, index: number, shapes: boolean, capo:
       id: `c${index + 1}.${k + 1}`,
       pos: { measure: `m${index + 1}`, tick },
       symbol: sounding ? chordText(sounding) : symbol,
-      origin: 'given',
+      origin: suggested ? 'suggested' : 'given',
       ...(sounding ? { parsed: sounding } : {}),
     }
   })

@@ -1,5 +1,5 @@
 import { present } from '../../invariant.ts'
-import { HELD_SIGN } from '../../output/text/tabRhythm.ts'
+import { HELD_SIGN } from '../../output/text/tabSigns.ts'
 
 /** How a fret in a plain-text tab is reached from the one before it on its string. */
 export type Lead = 'hammer' | 'pull' | 'slide' | 'bend' | 'release'

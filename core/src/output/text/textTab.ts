@@ -11,7 +11,7 @@ import { nameText, plainName } from '../../music/pitch/pitch.ts'
 import type { HarmonySegment } from '../../arrange/plan/harmonyLine.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import { barNotes } from '../../document/barNotes.ts'
-import { BAR_SIGN, HELD_SIGN, REST_SIGN, rhythmText } from './tabRhythm.ts'
+import { BAR_SIGN, HELD_SIGN, REST_SIGN, rhythmText, SUGGESTED_LINE } from './tabSigns.ts'
 
 export interface TextTabInput {
   readonly tune: TuneDoc
@@ -54,6 +54,7 @@ export function textTab(input: TextTabInput): string {
     tune.title,
     ...(tune.composer ? [tune.composer] : []),
     `Tuning ${tuning}${capo > 0 ? `, capo ${capo}; chord names are shapes` : ''}`,
+    ...(tune.chords.length > 0 && tune.chords.every((c) => c.origin === 'suggested') ? [SUGGESTED_LINE] : []),
   ]
   const numbers = measureNumbers(tune.measures)
   const joins = joinsOf(input.layer, input.timeline)

@@ -2,6 +2,7 @@ import { Chord, Note } from 'tonal'
 import { describe, expect, it } from 'vitest'
 import { PASSAGES } from '../../arrange/manual/passages.ts'
 import { scoreOfPassage } from '../../support/passage.ts'
+import { scoreOfText, textOf } from '../../support/tabText.ts'
 
 const spelled = (name: string) =>
   scoreOfPassage(PASSAGES.find((p) => p.name === name)!).tune.chords.map((c) => [c.symbol, c.origin])
@@ -35,6 +36,16 @@ describe('chords that nobody wrote over a tab', () => {
       compared++
     }
     expect(compared).toBeGreaterThanOrEqual(4)
+  })
+
+  it('are marked as suggestions on paper too, and are still that when it is read back', () => {
+    const named = (name: string) => textOf(scoreOfPassage(PASSAGES.find((p) => p.name === name)!))
+    const text = named('C, not named')
+    expect(text).toContain('Chord names are suggested by the notes')
+    expect(scoreOfText(text).tune.chords).toMatchObject([{ symbol: 'C', origin: 'suggested' }])
+    const given = named('C, thumb first')
+    expect(given).not.toContain('suggested')
+    expect(scoreOfText(given).tune.chords).toMatchObject([{ symbol: 'C', origin: 'given' }])
   })
 
   it('give way to what is given', () => {

@@ -57,6 +57,9 @@ export function rhythmTicks(text: string): Ticks | undefined {
 }
 
 /** What a rhythm line writes for silence before the first note of a measure. */
+/** Said in the head of a text tab over which nobody has written chords. */
+export const SUGGESTED_LINE = 'Chord names are suggested by the notes'
+
 /** Stands on a string that was struck in a measure before and sounds on over the bar line. */
 export const HELD_SIGN = '='
 

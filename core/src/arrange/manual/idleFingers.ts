@@ -1,0 +1,163 @@
+import type { Layer } from '../../document/arrangement.ts'
+import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { isLockOf } from '../../document/locks.ts'
+import type { Grip, PressedPlace } from '../../document/tab.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { pressedOf } from '../../hand/grip/pressed.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import { inTime } from './reaching.ts'
+
+/** What a string sounds from a time on. */
+interface Struck {
+  readonly at: Ticks
+  readonly fret: number
+}
+
+/** A grip while its fingers are tidied. */
+interface Held {
+  readonly grip: Grip
+  readonly at: Ticks
+  readonly until: Ticks
+  pressed: readonly PressedPlace[]
+  /** True for the first grip under a chord. */
+  readonly change: boolean
+}
+
+/**
+ * The grips of a layer without what a player would not do: no finger is lifted only to be put back under one chord, where the
+ * hand can keep it; and none comes down in the middle of a chord on a string that does not sound before it leaves. At a change
+ * of chord a shape may be taken whole.
+ * @param changes times at which chords begin
+ * @param isInside which grips may be changed, by their time; absent: all
+ */
+export function withoutIdleFingers(
+  { notes, grips, locks }: Layer,
+  setup: Setup,
+  timeline: Timeline,
+  changes: readonly Ticks[],
+  isInside: (at: Ticks) => boolean = () => true,
+): readonly Grip[] {
+  const strings = struckByString({ notes }, timeline)
+  const locked = new Set(locks.filter(isLockOf('grip')).map((l) => l.target))
+  const held = heldGrips(grips, timeline, changes)
+  const mayChange = ({ grip, at }: Held) => isInside(at) && !locked.has(grip.id)
+  keepDown(held, strings, setup, mayChange)
+  takeOff(held, strings, mayChange)
+  return held.map(({ grip, pressed }) => (pressed === grip.pressed ? grip : { ...grip, pressed }))
+}
+
+function heldGrips(grips: readonly Grip[], timeline: Timeline, changes: readonly Ticks[]): Held[] {
+  const sorted = inTime(grips, timeline)
+  let next = 0
+  return sorted.map((grip, i): Held => {
+    const at = ticksAt(timeline, grip.pos)
+    let change = i === 0
+    while (next < changes.length && changes[next]! <= at) {
+      next++
+      change = true
+    }
+    const after = sorted[i + 1]
+    return {
+      grip,
+      at,
+      until: after ? ticksAt(timeline, after.pos) : timeline.length,
+      pressed: grip.pressed,
+      change,
+    }
+  })
+}
+
+const keyOf = ({ string, fret, finger }: PressedPlace): string => `${string} ${fret} ${finger}`
+const holds = ({ pressed }: Pick<Held, 'pressed'>, p: PressedPlace): boolean =>
+  pressed.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
+
+/** Keeps fingers down that come back under the same chord. */
+function keepDown(
+  held: readonly Held[],
+  strings: ReadonlyMap<number, readonly Struck[]>,
+  setup: Setup,
+  mayChange: (h: Held) => boolean,
+): void {
+  const last = new Map<string, number>()
+  held.forEach((h, i) => {
+    if (h.change) last.clear()
+    for (const p of h.pressed) {
+      const before = last.get(keyOf(p))
+      const between = before === undefined ? [] : held.slice(before + 1, i)
+      if (between.length > 0 && between.every((b) => mayChange(b) && canKeep(b, p, strings, setup)))
+        for (const b of between) b.pressed = [...b.pressed, p]
+      last.set(keyOf(p), i)
+    }
+  })
+}
+
+/** True where a finger can stay at a place through a grip: it is free, its string sounds nothing lower, the hand reaches. */
+function canKeep(
+  { grip, pressed, at, until }: Held,
+  p: PressedPlace,
+  strings: ReadonlyMap<number, readonly Struck[]>,
+  setup: Setup,
+): boolean {
+  const busy = [...pressed, ...(grip.ready ?? [])]
+  if (busy.some((q) => q.finger === p.finger || q.string === p.string)) return false
+  const sounds = struckWithin(strings.get(p.string), at, until)
+  if (sounds.some((s) => s.fret !== p.fret)) return false
+  return handFault(setup, setup.player.spans, pressedOf([...busy, p])) === undefined
+}
+
+/** Takes off what comes down in the middle of a chord and sounds nothing before it leaves; of a finger that lies across, all or none. */
+function takeOff(
+  held: readonly Held[],
+  strings: ReadonlyMap<number, readonly Struck[]>,
+  mayChange: (h: Held) => boolean,
+): void {
+  held.forEach((h, i) => {
+    const before = held[i - 1]
+    if (h.change || !before) return
+    for (const p of h.pressed) {
+      if (holds(before, p)) continue
+      let end = i
+      while (end + 1 < held.length && holds(held[end + 1]!, p)) end++
+      const run = held.slice(i, end + 1)
+      const across = [
+        p,
+        ...run.flatMap((r) => r.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret)),
+      ]
+      const sounds = across.some((q) =>
+        struckWithin(strings.get(q.string), h.at, run.at(-1)!.until).some((s) => s.fret === q.fret),
+      )
+      if (!sounds && run.every(mayChange))
+        for (const r of run) r.pressed = r.pressed.filter((q) => keyOf(q) !== keyOf(p))
+    }
+  })
+}
+
+/** What each string sounds, in order of time; short notes with the note that they lead to. */
+function struckByString({ notes }: Pick<Layer, 'notes'>, timeline: Timeline): Map<number, Struck[]> {
+  const strings = new Map<number, Struck[]>()
+  const add = (string: number, s: Struck) => {
+    const own = strings.get(string)
+    if (own) own.push(s)
+    else strings.set(string, [s])
+  }
+  for (const { place, pos, graces = [] } of inTime(notes, timeline)) {
+    const at = ticksAt(timeline, pos)
+    for (const g of graces) add(g.place.string, { at, fret: g.place.fret })
+    add(place.string, { at, fret: place.harmonic ? 0 : place.fret })
+  }
+  return strings
+}
+
+function struckWithin(struck: readonly Struck[] = [], from: Ticks, to: Ticks): readonly Struck[] {
+  let low = 0
+  let high = struck.length
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if (struck[mid]!.at < from) low = mid + 1
+    else high = mid
+  }
+  let end = low
+  while (end < struck.length && struck[end]!.at < to) end++
+  return struck.slice(low, end)
+}

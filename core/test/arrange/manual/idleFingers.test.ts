@@ -1,0 +1,90 @@
+import { describe, expect, it } from 'vitest'
+import { guitarSetup, setupOf, type Setup } from '../../../src/instrument/index.ts'
+import { ticksAt, type Grip, type Level, type Style, type TuneDoc } from '../../../src/document/index.ts'
+import { arranging, harmonyLine, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
+import { handFault, pressedOf } from '../../../src/hand/index.ts'
+import { finish } from '../../../src/turns.ts'
+import { scoreOfPassage } from '../../support/passage.ts'
+import { timelineOf, type Layer } from '../../../src/document/index.ts'
+import { CORPUS } from '../../support/tunes.ts'
+import { PASSAGES } from './passages.ts'
+
+type Place = Grip['pressed'][number]
+const same = (a: Place, b: Place) => a.string === b.string && a.fret === b.fret && a.finger === b.finger
+const has = (g: Grip | undefined, p: Place) => g?.pressed.some((q) => same(p, q)) ?? false
+
+/**
+ * What comes down without need, counted from the finished page: fingers that come down after the change of chord on a string
+ * that does not sound before they leave; fingers that were lifted and come back under one chord, though they could have stayed.
+ */
+function needless(tune: TuneDoc, setup: Setup, layer: Layer, transposed: number) {
+  const timeline = timelineOf(tune.measures)
+  const at = (p: Grip['pos']) => ticksAt(timeline, p)
+  const changes = harmonyLine(tune, timeline, setup.capo[0]!, transposed).map((h) => h.start)
+  const grips = [...layer.grips].sort((a, b) => at(a.pos) - at(b.pos))
+  const isChange = (i: number) =>
+    i === 0 || changes.some((c) => c > at(grips[i - 1]!.pos) && c <= at(grips[i]!.pos))
+  const struck = (string: number, from: number, to: number) =>
+    layer.notes.flatMap((n) => {
+      const own = [n.place, ...(n.graces ?? []).map((g) => g.place)].filter((p) => p.string === string)
+      return at(n.pos) >= from && at(n.pos) < to ? own.map((p) => p.fret) : []
+    })
+  const end = (i: number) => (grips[i + 1] ? at(grips[i + 1]!.pos) : timeline.length)
+  const [idle, back]: [string[], string[]] = [[], []]
+  grips.forEach((g, i) => {
+    if (isChange(i)) return
+    for (const p of g.pressed) {
+      if (has(grips[i - 1], p)) continue
+      let k = i
+      while (has(grips[k + 1], p)) k++
+      const across = g.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret)
+      const sounds = grips
+        .slice(i, k + 1)
+        .flatMap((h) => [...across, ...h.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret)])
+        .some((q) => struck(q.string, at(g.pos), end(k)).includes(q.fret))
+      if (!sounds) idle.push(`${g.id}: ${p.finger} on ${p.string}.${p.fret}`)
+      let b = i - 1
+      while (b >= 0 && !has(grips[b], p) && !isChange(b)) b--
+      if (b < 0 || !has(grips[b], p)) continue
+      const stays = grips.slice(b + 1, i).every((h, j) => {
+        const busy = [...h.pressed, ...(h.ready ?? [])]
+        return (
+          busy.every((q) => q.finger !== p.finger && q.string !== p.string) &&
+          struck(p.string, at(h.pos), end(b + 1 + j)).every((fret) => fret === p.fret) &&
+          handFault(setup, setup.player.spans, pressedOf([...busy, p])) === undefined
+        )
+      })
+      if (stays) back.push(`${g.id}: ${p.finger} on ${p.string}.${p.fret}`)
+    }
+  })
+  return { idle, back }
+}
+
+describe('idle fingers', () => {
+  const cases: [Style, Level, Setup][] = [
+    ['melody-bass', 3, guitarSetup()],
+    ['alternating-bass', 3, guitarSetup(2)],
+    ['arpeggio', 5, guitarSetup()],
+    ['chord-melody', 4, guitarSetup()],
+    ['melody-bass', 2, setupOf('mandolin')],
+  ]
+
+  it.each(cases)(
+    'none comes down in the middle of a chord for nothing, none is put back: %s, level %i',
+    (style, level, setup) => {
+      for (const tune of CORPUS.slice(0, 12)) {
+        if (refusalOf(style, level, setup.instrument)) continue
+        const { layer, plan } = finish(arranging(tune, setup, wholeTune(tune, style, level)))
+        expect(needless(tune, setup, layer, plan.transposed), tune.title).toEqual({ idle: [], back: [] })
+      }
+    },
+  )
+
+  it('nor in a tab that is given', () => {
+    for (const passage of PASSAGES) {
+      const { tune, arrangement } = scoreOfPassage(passage)
+      const found = needless(tune, arrangement.setup, arrangement.base, arrangement.transposed)
+      expect(found, passage.name).toEqual({ idle: [], back: [] })
+    }
+  })
+})
