@@ -1,7 +1,7 @@
 import { LANGUAGES } from '@velvet-porch/core/messages'
 import { NOTE_NAMINGS } from '@velvet-porch/core/music'
 import { arrangementOf, arranging } from '@velvet-porch/core/arrange'
-import { lessonOf, scriptText, USUAL_LESSON } from '@velvet-porch/core/lesson'
+import { ALONGSIDE, lessonOf, scriptText, USUAL_LESSON } from '@velvet-porch/core/lesson'
 import { finish } from '@velvet-porch/core/turns'
 import { askedFrom } from './askedFrom.ts'
 import { command, withArrangeOptions, type ArrangeValues } from './options.ts'
@@ -15,6 +15,7 @@ interface Values extends ArrangeValues {
   readonly short?: boolean
   readonly numbers?: boolean
   readonly names: string
+  readonly alongside: string
   readonly json?: boolean
 }
 
@@ -31,6 +32,7 @@ export const lessonCommand = withArrangeOptions(
   .option('--short', 'says it in few words')
   .option('--numbers', 'says fingers by number')
   .option('--names <names>', `says notes by name: none, ${NOTE_NAMINGS.join(', ')}`, 'none')
+  .option('--alongside <what>', `says with each step: ${ALONGSIDE.join(', ')}`, 'none')
   .option('--json', 'prints one JSON object, with every step')
   .action(run)
 
@@ -45,6 +47,7 @@ function run(file: string, values: Values): void {
       length: values.short ? 'short' : 'full',
       fingers: values.numbers ? 'numbers' : 'names',
     },
+    alongside: oneOf(values.alongside, ALONGSIDE, 'alongside'),
     names: oneOf(values.names, ['none', ...NOTE_NAMINGS] as const, 'names'),
   })
   process.stdout.write(

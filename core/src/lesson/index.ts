@@ -1,4 +1,5 @@
 /** The finished tab as steps and words, pieces, drills, plans and logs; the player that knows the words alone. */
+export { ALONGSIDE, type Alongside, type StepHarmony, type StepLength } from './steps/alongside.ts'
 export { differencesOf, type PieceDifference } from './practice/differences.ts'
 export { type Drill, drillOf, drillsFor } from './practice/drill.ts'
 export { layerOf, TEACH_LAYERS, type TeachLayer } from './practice/layers.ts'

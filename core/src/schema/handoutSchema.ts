@@ -7,6 +7,7 @@ import {
   type HandoutDoc,
 } from '../output/handout/handout.ts'
 import { NOTE_NAMINGS } from '../music/pitch/noteNaming.ts'
+import { ALONGSIDE } from '../lesson/steps/alongside.ts'
 import { UNITS } from '../lesson/practice/piece.ts'
 import { LANGUAGES } from '../messages/language.ts'
 import { id, validated } from './common.ts'
@@ -25,6 +26,7 @@ const settings = Joi.object({
   names: Joi.string()
     .valid('none', ...NOTE_NAMINGS)
     .required(),
+  alongside: Joi.string().valid(...ALONGSIDE),
   unit: Joi.string()
     .valid(...UNITS)
     .required(),

@@ -9,7 +9,6 @@ import { holdSame, leftFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { HandState } from './handStates.ts'
 import type { Moment } from './moments.ts'
-import type { SoundingNote } from './sounding.ts'
 import { mapInTurns, type Turns } from '../../turns.ts'
 
 /**
@@ -26,6 +25,7 @@ export function* makingGrips(
   const joins = joinsOf(layer.spans)
   const byId = new Map(layer.notes.map((n) => [n.id, n]))
   let bar: readonly PressedPlace[] = []
+  let down: readonly PressedPlace[] = []
   return yield* mapInTurns(
     held,
     ({ moment, state }) => {
@@ -34,7 +34,8 @@ export function* makingGrips(
       bar = barAcross(moment, found, bar)
       const pressed = [...found.filter((p) => !bar.some((b) => b.string === p.string)), ...bar]
       const sounding = moment.sounding.map((s) => ({ ...s, note: knownIn(byId, s.note.id) }))
-      const ready = readyFor(sounding, byId, joins, pressed)
+      const ready = readyFor({ sounding, at: moment.at }, byId, joins, pressed, down)
+      down = [...pressed, ...ready]
       const old = onPage.get(moment.at)
       if (old && holdSame(old.pressed, pressed) && holdSame(old.ready ?? [], ready)) return old
       return {
@@ -109,12 +110,14 @@ export function withOwnIds(fresh: readonly Grip[], others: readonly Grip[]): Gri
 
 /** Fingers that are down beside those that sound: under a hammer-on, and where a pull-off goes to. */
 function readyFor(
-  sounding: readonly SoundingNote[],
+  { sounding, at }: Pick<Moment, 'sounding' | 'at'>,
   byId: ReadonlyMap<Id, TabNote>,
   { hammeredFrom, pulledTo }: Joins,
   pressed: readonly PressedPlace[],
+  before: readonly PressedPlace[],
 ): PressedPlace[] {
-  return sounding.flatMap(({ note }) => {
+  const open = sounding.flatMap(({ note: { place } }) => (place.fret === 0 ? [place.string] : []))
+  return sounding.flatMap(({ note, start }) => {
     const under = hammeredFrom.get(note.id)
     const then = pulledTo.get(note.id)
     const short = (note.graces ?? []).flatMap(({ place, left }) =>
@@ -122,13 +125,18 @@ function readyFor(
         ? []
         : [{ string: place.string, fret: place.fret, finger: left }],
     )
-    const joined = [under, then].flatMap((id) => {
+    const joined = [under, then].flatMap((id, i) => {
       const other = id === undefined ? undefined : byId.get(id)
       if (!other || other.place.fret === 0 || other.left === 0) return []
       const { string, fret } = other.place
-      // A finger that is down at this fret lies across; one at another cannot be here too.
       const own = pressed.filter((p) => p.finger === other.left)
-      if (own.some((p) => p.fret !== fret || p.string === string)) return []
+      // What was hammered holds its string by itself afterwards: its lower finger stays until it goes elsewhere.
+      const stayed = before.some((p) => p.string === string && p.fret === fret && p.finger === other.left)
+      if (i === 0 && start < at && (own.length > 0 || !stayed)) return []
+      // A finger that is down at this fret lies across, if no open string sounds between; one at another cannot be here too.
+      const parted = (p: PressedPlace) =>
+        open.some((s) => s > Math.min(p.string, string) && s < Math.max(p.string, string))
+      if (own.some((p) => p.fret !== fret || p.string === string || parted(p))) return []
       return [{ string, fret, finger: other.left }]
     })
     return [...short, ...joined]

@@ -67,7 +67,17 @@ export function followed(
       expression = expressionIn(present(read.how), words)
       continue
     }
-    if ([hand.shift, hand.either, hand.ready, hand.torn, words.ringing].some((t) => readBack(t, sentence)))
+    if (
+      [
+        hand.shift,
+        hand.either,
+        hand.ready,
+        hand.torn,
+        words.ringing,
+        words.harmony.over,
+        words.lengths.beats,
+      ].some((t) => readBack(t, sentence))
+    )
       continue
     if ((read = readBack(hand.lands, sentence))) {
       move(present(read.finger), {

@@ -4,6 +4,7 @@ import type { Expression } from '../../document/expression.ts'
 import type { Mark } from '../../document/marks.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
+import type { StepAlongside } from './alongside.ts'
 import type { Count } from './beatCount.ts'
 
 /** What the fretting hand does on the way to a moment. */
@@ -70,7 +71,7 @@ export interface StepShape {
 }
 
 /** One moment of a lesson: what the hand does, what is struck, what goes on sounding. */
-export interface LessonStep {
+export interface LessonStep extends StepAlongside {
   /** Index of the measure. */
   readonly measure: number
   /** The pass on which the measure is played so, where it is played otherwise on the others. */

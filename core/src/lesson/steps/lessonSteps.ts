@@ -12,17 +12,27 @@ import { OCTAVE } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { beatCount } from './beatCount.ts'
 import { withAlternativeFingers } from './alternativeFingers.ts'
+import { alongsideOf, type Alongside } from './alongside.ts'
 import { offBefore } from './hammered.ts'
 import { handMove } from './handMove.ts'
 import type { LessonStep, StepNote } from './lessonStep.ts'
 import { withPreparedFingers } from './preparedFingers.ts'
 import { wholeShapes } from './wholeShapes.ts'
 
-/** The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page. */
+/**
+ * The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page.
+ * @param wanted what each step tells of its notes beside
+ */
 export function lessonSteps(
   tune: TuneDoc,
-  { base, setup }: Pick<ArrangementDoc, 'base' | 'setup'>,
+  {
+    base,
+    setup,
+    transposed = 0,
+  }: Pick<ArrangementDoc, 'base' | 'setup'> & Partial<Pick<ArrangementDoc, 'transposed'>>,
+  wanted: Alongside = 'none',
 ): LessonStep[] {
+  const alongside = alongsideOf(tune, { setup, transposed }, wanted)
   const timeline = timelineOf(tune.measures)
   const notesAt = groupBy(base.notes, (n) => ticksAt(timeline, n.pos))
   const gripAt = groupBy(base.grips, (g) => ticksAt(timeline, g.pos))
@@ -72,6 +82,7 @@ export function lessonSteps(
       ...(placed === undefined ? {} : { position: placed }),
       ...(shift ? { shift } : {}),
       notes: stepNotes,
+      ...alongside(at, measure, notes),
       ringing: ringing.map((s) => s.string).sort((a, b) => b - a),
       ...statedAt(notes),
     })

@@ -1,6 +1,7 @@
 import type { ArrangementDoc, Variant } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { withVariant } from '../../document/variants.ts'
+import type { Alongside } from './alongside.ts'
 import type { LessonStep } from './lessonStep.ts'
 import { lessonSteps } from './lessonSteps.ts'
 
@@ -34,14 +35,15 @@ export function passVersions(
  */
 export function stepsOfAllPasses(
   tune: TuneDoc,
-  doc: Pick<ArrangementDoc, 'base' | 'setup' | 'variants'>,
+  doc: Pick<ArrangementDoc, 'base' | 'setup' | 'transposed' | 'variants'>,
+  alongside?: Alongside,
 ): LessonStep[] {
-  const plain = lessonSteps(tune, doc)
+  const plain = lessonSteps(tune, doc, alongside)
   const versions = passVersions(tune, doc)
   if (versions.length === 0) return plain
   const otherwise = versions.map(({ variant, pass, from, to }) => ({
     to,
-    steps: lessonSteps(tune, { ...doc, base: withVariant(doc.base, variant) }).flatMap((s) =>
+    steps: lessonSteps(tune, { ...doc, base: withVariant(doc.base, variant) }, alongside).flatMap((s) =>
       s.measure >= from && s.measure <= to ? [{ ...s, pass }] : [],
     ),
   }))

@@ -52,7 +52,7 @@ export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSet
     numbers: measureNumbers(tune.measures),
   }
   const nameOf = namesOf(tune, doc, settings.names)
-  const steps = stepsOfAllPasses(tune, doc)
+  const steps = stepsOfAllPasses(tune, doc, settings.alongside)
   const effort = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
   const pieces = piecesOf(tune, doc, settings.unit)
   const spots = troubleSpots(tune, doc, effort)

@@ -1,4 +1,5 @@
 import { NOTE_NAMINGS, type NoteNaming } from '../../music/pitch/noteNaming.ts'
+import { ALONGSIDE, type Alongside } from '../steps/alongside.ts'
 import type { Joining } from '../practice/learningOrder.ts'
 import { UNITS, type Unit } from '../practice/piece.ts'
 import { USUAL_WAY, type PracticeMethod } from '../practice/recipe.ts'
@@ -10,6 +11,8 @@ export interface LessonSettings {
   readonly speech: Speech
   /** How notes are called beside their places; none: not at all. */
   readonly names: NoteNaming | 'none'
+  /** What is said with each step beside what the hands do; absent: nothing. */
+  readonly alongside?: Alongside
   readonly unit: Unit
   readonly joining: Joining
   readonly way: PracticeMethod
@@ -42,6 +45,7 @@ export function lessonSettingsFrom(kept: unknown): LessonSettings {
       fingers: oneOf(['names', 'numbers'] as const, speech['fingers'], usual.speech.fingers),
     },
     names: oneOf(['none', ...NOTE_NAMINGS] as const, own['names'], usual.names),
+    alongside: oneOf(ALONGSIDE, own['alongside'], 'none'),
     unit: oneOf(UNITS, own['unit'], usual.unit),
     joining: oneOf(['each', 'end'] as const, own['joining'], usual.joining),
     way: {

@@ -6,6 +6,8 @@ import type { TuneDoc } from '../../document/tune.ts'
 import type { LessonStep } from '../steps/lessonStep.ts'
 import { lessonSteps } from '../steps/lessonSteps.ts'
 import { keptIn, rowsOf, type Row } from '../steps/rows.ts'
+import type { StepHarmony } from '../steps/alongside.ts'
+import { harmonyText, lengthsText } from './alongsideText.ts'
 import { countText, stepSentences, type NameOf } from './stepText.ts'
 import { fill } from './template.ts'
 import { ROW_SIGN, type Wording } from './words/wording.ts'
@@ -91,7 +93,24 @@ function rowText(row: Row, words: Wording, nameOf: NameOf | undefined): string {
     row.string === undefined
       ? fill(words.row.position, { position: present(row.position), items })
       : fill(words.row.string, { string: row.string, items })
-  return sentences([...keep, ...shift, ...rings, said])
+  return sentences([...keep, ...shift, ...rings, ...alongsideOfRow(row, words), said])
+}
+
+/** Harmony of a row, chord by chord, and the lengths of its notes in order. */
+function alongsideOfRow({ steps }: Row, words: Wording): string[] {
+  const chords: StepHarmony[] = []
+  for (const { harmony } of steps) {
+    if (!harmony) continue
+    const last = chords.at(-1)
+    if (last?.chord === harmony.chord)
+      chords[chords.length - 1] = { ...last, degrees: [...last.degrees, ...harmony.degrees] }
+    else chords.push({ chord: harmony.chord, degrees: harmony.degrees })
+  }
+  const lengths = steps.flatMap((s) => s.lengths ?? [])
+  return [
+    ...chords.map((harmony) => harmonyText(harmony, words)),
+    ...(lengths.length > 0 ? [lengthsText(lengths, words)] : []),
+  ]
 }
 
 const sentences = (list: readonly string[]): string => list.map((t) => `${t}.`).join(' ')

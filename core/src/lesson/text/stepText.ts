@@ -5,6 +5,7 @@ import { fill } from './template.ts'
 import type { Count } from '../steps/beatCount.ts'
 import { isHammered } from '../steps/hammered.ts'
 import { isBare, type LessonStep, type StepNote } from '../steps/lessonStep.ts'
+import { harmonyText, lengthsText } from './alongsideText.ts'
 import { capital, uncapital } from './words/capital.ts'
 import type { Wording } from './words/wording.ts'
 
@@ -51,12 +52,22 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
       }),
     ),
     ...sounded(notes, [...hand.stays, ...hand.slides, ...lands], words, nameOf),
+    ...alongsideSentences(step, words),
     ...(ringing.length > 0 ? [fill(words.ringing, { strings: ringing.join(', ') })] : []),
     ...(ready.length > 0 ? [fill(words.hand.ready, { fingers: names(ready.map((f) => f.finger)) })] : []),
     ...(remark === undefined ? [] : [fill(words.remark, { remark })]),
   ]
   return sentences.map(capital)
 }
+
+/** Harmony and lengths, where they are wanted. */
+export const alongsideSentences = (
+  { harmony, lengths }: Pick<LessonStep, 'harmony' | 'lengths'>,
+  words: Wording,
+): string[] => [
+  ...(harmony ? [harmonyText(harmony, words)] : []),
+  ...(lengths ? [lengthsText(lengths, words)] : []),
+]
 
 /** A shape that is known by name, put down whole or with the fingers that change; undefined where fingers move alone. */
 function shapeText(

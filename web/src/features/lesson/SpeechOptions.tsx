@@ -1,6 +1,6 @@
 import { LANGUAGES } from '@velvet-porch/core/messages'
 import { NOTE_NAMINGS } from '@velvet-porch/core/music'
-import type { LessonSettings, Speech } from '@velvet-porch/core/lesson'
+import { ALONGSIDE, type LessonSettings, type Speech } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
 import { Choice } from './Choice.tsx'
 import lessonCss from './lesson.module.css'
@@ -14,7 +14,7 @@ export function SpeechOptions({
   onChange: (settings: LessonSettings) => void
 }) {
   const { t } = useTranslation()
-  const { speech, names } = settings
+  const { speech, names, alongside = 'none' } = settings
   const speak = (part: Partial<Speech>) => onChange({ ...settings, speech: { ...speech, ...part } })
   return (
     <div className={lessonCss['speech-options']}>
@@ -45,6 +45,13 @@ export function SpeechOptions({
         options={['none', ...NOTE_NAMINGS] as const}
         nameOf={(v) => t(`lesson.noteNames.${v}`)}
         onChoice={(next) => onChange({ ...settings, names: next })}
+      />
+      <Choice
+        label={t('lesson.alongside')}
+        value={alongside}
+        options={ALONGSIDE}
+        nameOf={(v) => t(`lesson.alongsides.${v}`)}
+        onChoice={(next) => onChange({ ...settings, alongside: next })}
       />
     </div>
   )

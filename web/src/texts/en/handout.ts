@@ -67,6 +67,13 @@ export const handout = {
       syllables: 'syllables',
       german: 'German letters',
     },
+    alongside: 'With each step',
+    alongsides: {
+      none: 'nothing more',
+      lengths: 'lengths',
+      harmony: 'harmony',
+      both: 'lengths and harmony',
+    },
     minutes: 'Minutes of the plan',
   },
 } as const

@@ -88,6 +88,23 @@ const FULL: Wording = {
     slideOffDown: 'slid off downwards',
     optional: 'or left out',
   },
+  harmony: {
+    over: 'Over {chord}: {degrees}',
+    to: '{from} to {to}',
+    flat: 'flat {degree}',
+    sharp: 'sharp {degree}',
+    intervals: [
+      'a unison',
+      'a second',
+      'a third',
+      'a fourth',
+      'a fifth',
+      'a sixth',
+      'a seventh',
+      'an octave',
+    ],
+  },
+  lengths: { beats: 'Beats: {lengths}', of: '{beats} (string {strings})' },
   ringing: 'Let ring on: string {strings}',
   from: 'From here on: {how}',
   expression: {

@@ -96,6 +96,14 @@ const FULL: Wording = {
     slideOffDown: 'padulasin paalis pababa',
     optional: 'o laktawan',
   },
+  harmony: {
+    over: 'Mga tono sa {chord}: {degrees}',
+    to: '{from} tungo sa {to}',
+    flat: 'flat {degree}',
+    sharp: 'sharp {degree}',
+    intervals: ['unison', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'octave'],
+  },
+  lengths: { beats: 'Kumpas: {lengths}', of: '{beats} (kuwerdas {strings})' },
   ringing: 'Hayaang tumunog: kuwerdas {strings}',
   from: 'Mula rito: {how}',
   expression: {

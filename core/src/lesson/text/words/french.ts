@@ -89,6 +89,23 @@ const FULL: Wording = {
     slideOffDown: 'quitté en glissant vers le grave',
     optional: 'ou rien',
   },
+  harmony: {
+    over: 'Sur {chord} : {degrees}',
+    to: '{from} vers {to}',
+    flat: '{degree} bémol',
+    sharp: '{degree} dièse',
+    intervals: [
+      'un unisson',
+      'une seconde',
+      'une tierce',
+      'une quarte',
+      'une quinte',
+      'une sixte',
+      'une septième',
+      'une octave',
+    ],
+  },
+  lengths: { beats: 'Temps : {lengths}', of: '{beats} (corde {strings})' },
   ringing: 'Laissez sonner : corde {strings}',
   from: 'À partir d’ici : {how}',
   expression: {

@@ -89,6 +89,23 @@ const FULL: Wording = {
     slideOffDown: 'dejándola con un deslizado hacia abajo',
     optional: 'o nada',
   },
+  harmony: {
+    over: 'Sobre {chord}: {degrees}',
+    to: '{from} a {to}',
+    flat: '{degree} bemol',
+    sharp: '{degree} sostenido',
+    intervals: [
+      'un unísono',
+      'una segunda',
+      'una tercera',
+      'una cuarta',
+      'una quinta',
+      'una sexta',
+      'una séptima',
+      'una octava',
+    ],
+  },
+  lengths: { beats: 'Tiempos: {lengths}', of: '{beats} (cuerda {strings})' },
   ringing: 'Deja sonar: cuerda {strings}',
   from: 'Desde aquí: {how}',
   expression: {

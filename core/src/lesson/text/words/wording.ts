@@ -80,6 +80,16 @@ export interface Wording {
   }
   readonly marks: Readonly<Record<Mark, string>>
   readonly ringing: string
+  /** What notes are in the chord: degrees from the lowest string; names of intervals from the unison to the octave. */
+  readonly harmony: {
+    readonly over: string
+    readonly to: string
+    readonly flat: string
+    readonly sharp: string
+    readonly intervals: readonly string[]
+  }
+  /** How long notes last. */
+  readonly lengths: { readonly beats: string; readonly of: string }
   /** How it is played until something else is said. */
   readonly from: string
   readonly expression: Readonly<Record<ExpressionWord, string>>
