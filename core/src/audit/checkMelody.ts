@@ -1,12 +1,10 @@
 import { groupBy } from 'es-toolkit'
 import { message } from '../messages/message.ts'
-import { QUARTER, type Ticks } from '../music/time/ticks.ts'
 import { type PlayedNote } from './playedOrder.ts'
 import type { FinishedTab } from './finishedTab.ts'
 import type { Add } from './finding.ts'
+import { heldFor, quarters } from './heldFor.ts'
 import { noteName } from './noteName.ts'
-
-const quarters = (ticks: Ticks) => Number((ticks / QUARTER).toFixed(3))
 
 export function checkMelody(tab: FinishedTab, add: Add): number {
   const melody = tab.notes.filter((n) => n.role === 'melody')
@@ -30,7 +28,12 @@ export function checkMelody(tab: FinishedTab, add: Add): number {
     } else {
       kept++
       if (note.ring < note.duration)
-        add('melodyCut', note.start, message('auditing.melodyStops'), note.duration - note.ring)
+        add(
+          'melodyCut',
+          note.start,
+          message('auditing.melodyStops', heldFor(note)),
+          note.duration - note.ring,
+        )
     }
   }
   for (const rest of Object.values(at))

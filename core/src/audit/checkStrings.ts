@@ -2,6 +2,7 @@ import { message } from '../messages/message.ts'
 import { type PlayedNote } from './playedOrder.ts'
 import type { FinishedTab } from './finishedTab.ts'
 import type { Add } from './finding.ts'
+import { heldFor } from './heldFor.ts'
 
 /** Two notes at once on a string, and notes ended early by the next one on their string or by their own finger. */
 export function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
@@ -25,7 +26,7 @@ export function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], ad
   }
   for (const n of tab.notes) {
     if (n.role === 'bass' && n.ring < n.duration)
-      add('bassCut', n.start, message('auditing.bassStops'), n.duration - n.ring)
+      add('bassCut', n.start, message('auditing.bassStops', heldFor(n)), n.duration - n.ring)
   }
 }
 

@@ -151,6 +151,25 @@ describe('the audit finds planted faults', () => {
     expect(found).toContain('pickRepeat')
   })
 
+  it('tells for how long a note is written, and for how long the hand holds it', () => {
+    const at = firstOf([...good.notes], 'melody')
+    const { string, duration } = good.notes[at]!
+    const report = audit(finishedTabOf(withNotes((n) => patch(n, at, { ring: duration / 2 }))))
+    expect(say(report.findings.find((f) => f.kind === 'melodyCut')!.says)).toBe(
+      `the melody on string ${string} is written for ${duration / 10080} quarter notes; the hand holds it for ${duration / 20160}`,
+    )
+  })
+
+  it('a slide from nowhere at an open string, or one that nothing plucks', () => {
+    const open = firstOf([...good.notes], 'melody', (n) => n.fret === 0)
+    const fretted = firstOf([...good.notes], 'melody', (n) => n.fret > 2)
+    expect(kinds(withNotes((n) => patch(n, fretted, { slideFromBelow: true })))).not.toContain('arrivalFrom')
+    expect(kinds(withNotes((n) => patch(n, open, { slideOffUp: true })))).toContain('arrivalFrom')
+    expect(
+      kinds(withNotes((n) => patch(n, fretted, { slideFromBelow: true, rightFinger: 'none' }))),
+    ).toContain('arrivalFrom')
+  })
+
   it('tells what chord is heard over a wrong bass', () => {
     const at = firstOf([...good.notes], 'bass', (b) =>
       good.chords.some((c) => c.start === b.start && c.sounding === 'G'),

@@ -4,10 +4,12 @@ export const auditing = {
   melodyOther: 'the melody should be {{wanted}} here, and is {{note}}',
   melodyLength: 'the melody note {{note}} should last {{wanted}} quarter notes, and lasts {{lasts}}',
   melodyExtra: 'a melody note that the source does not have',
-  melodyStops: 'a melody note stops before its time',
+  melodyStops:
+    'the melody on string {{string}} is written for {{wanted}} quarter notes; the hand holds it for {{held}}',
   melodyCut: 'the melody note on string {{string}} is cut short',
   melodyMasked: 'another note lies over the melody',
-  bassStops: 'a bass note stops before its time',
+  bassStops:
+    'the bass on string {{string}} is written for {{wanted}} quarter notes; the hand holds it for {{held}}',
   noteCut: 'the note on string {{string}} is cut short',
   notOnNeck: 'string {{string}}, fret {{fret}} is not on this neck',
   otherPitch: 'string {{string}}, fret {{fret}} sounds {{heard}}, not {{written}}',
