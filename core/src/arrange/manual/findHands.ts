@@ -18,6 +18,7 @@ import { makingGrips, withOwnIds } from './gripsOf.ts'
 import { cheapestHands } from './handPath.ts'
 import { handStates, stateOnPage, type GivenFingers, type HandState } from './handStates.ts'
 import { findingMoments, isStruckAt, joinedFrom, type Moment } from './moments.ts'
+import { handsOf } from './handsOf.ts'
 import { withoutIdleFingers } from './idleFingers.ts'
 import { inTime, reaching } from './reaching.ts'
 import { repicking } from './repick.ts'
@@ -63,7 +64,13 @@ export function* findingHands(
   return {
     ...layer,
     notes,
-    grips: withoutIdleFingers({ ...layer, notes, grips: reached }, setup, timeline, changes, isFound),
+    grips: withoutIdleFingers(
+      { ...layer, notes, grips: reached },
+      handsOf(tune, setup, regions, timeline),
+      timeline,
+      changes,
+      isFound,
+    ),
   }
 }
 

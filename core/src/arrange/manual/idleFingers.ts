@@ -2,7 +2,7 @@ import type { Layer } from '../../document/arrangement.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { isLockOf } from '../../document/locks.ts'
 import type { Grip, PressedPlace } from '../../document/tab.ts'
-import { handFault } from '../../hand/grip/handRules.ts'
+import { handFault, widestReach } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -28,12 +28,13 @@ interface Held {
  * The grips of a layer without what a player would not do: no finger is lifted only to be put back under one chord, where the
  * hand can keep it; and none comes down in the middle of a chord on a string that does not sound before it leaves. At a change
  * of chord a shape may be taken whole.
+ * @param handAt whose hand plays what at a time
  * @param changes times at which chords begin
  * @param isInside which grips may be changed, by their time; absent: all
  */
 export function withoutIdleFingers(
   { notes, grips, locks }: Layer,
-  setup: Setup,
+  handAt: (at: Ticks) => Setup,
   timeline: Timeline,
   changes: readonly Ticks[],
   isInside: (at: Ticks) => boolean = () => true,
@@ -42,7 +43,7 @@ export function withoutIdleFingers(
   const locked = new Set(locks.filter(isLockOf('grip')).map((l) => l.target))
   const held = heldGrips(grips, timeline, changes)
   const mayChange = ({ grip, at }: Held) => isInside(at) && !locked.has(grip.id)
-  keepDown(held, strings, setup, mayChange)
+  keepDown(held, strings, handAt, mayChange)
   takeOff(held, strings, mayChange)
   return held.map(({ grip, pressed }) => (pressed === grip.pressed ? grip : { ...grip, pressed }))
 }
@@ -76,34 +77,47 @@ const holds = ({ pressed }: Pick<Held, 'pressed'>, p: PressedPlace): boolean =>
 function keepDown(
   held: readonly Held[],
   strings: ReadonlyMap<number, readonly Struck[]>,
-  setup: Setup,
+  handAt: (at: Ticks) => Setup,
   mayChange: (h: Held) => boolean,
 ): void {
   const last = new Map<string, number>()
+  const reachOf = ({ pressed, at }: Held) => widestReach(handAt(at), pressedOf(pressed))
   held.forEach((h, i) => {
     if (h.change) last.clear()
     for (const p of h.pressed) {
       const before = last.get(keyOf(p))
       const between = before === undefined ? [] : held.slice(before + 1, i)
-      if (between.length > 0 && between.every((b) => mayChange(b) && canKeep(b, p, strings, setup)))
+      const reach = before === undefined ? 0 : Math.max(reachOf(held[before]!), reachOf(h))
+      if (
+        between.length > 0 &&
+        between.every((b) => mayChange(b) && canKeep(b, p, strings, handAt(b.at), reach))
+      )
         for (const b of between) b.pressed = [...b.pressed, p]
       last.set(keyOf(p), i)
     }
   })
 }
 
-/** True where a finger can stay at a place through a grip: it is free, its string sounds nothing lower, the hand reaches. */
+/**
+ * True where a finger can stay at a place through a grip: it is free, its string sounds nothing else, and the hand reaches no
+ * further than `reach` (mm): than it does before and behind.
+ */
 function canKeep(
   { grip, pressed, at, until }: Held,
   p: PressedPlace,
   strings: ReadonlyMap<number, readonly Struck[]>,
   setup: Setup,
+  reach: number,
 ): boolean {
   const busy = [...pressed, ...(grip.ready ?? [])]
-  if (busy.some((q) => q.finger === p.finger || q.string === p.string)) return false
+  if (busy.some((q) => q.string === p.string || (q.finger === p.finger && q.fret !== p.fret))) return false
   const sounds = struckWithin(strings.get(p.string), at, until)
   if (sounds.some((s) => s.fret !== p.fret)) return false
-  return handFault(setup, setup.player.spans, pressedOf([...busy, p])) === undefined
+  const all = pressedOf([...busy, p])
+  return (
+    widestReach(setup, all) <= Math.max(reach, widestReach(setup, pressedOf(busy))) &&
+    handFault(setup, setup.player.spans, all) === undefined
+  )
 }
 
 /** Takes off what comes down in the middle of a chord and sounds nothing before it leaves; of a finger that lies across, all or none. */

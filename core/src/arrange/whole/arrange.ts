@@ -23,6 +23,7 @@ import { accompany } from '../accompany/accompany.ts'
 import type { LeftOrnament } from '../ornament/ornamentPage.ts'
 import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
+import { handsOf } from '../manual/handsOf.ts'
 import { withoutIdleFingers } from '../manual/idleFingers.ts'
 import { layingOverManualEdits } from '../manual/layOver.ts'
 import { finish, within } from '../../turns.ts'
@@ -116,7 +117,15 @@ export function* arranging(
     yield 1
     const all = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
     const changes = plan.harmony.map((h) => h.start)
-    const whole = { ...all, grips: withoutIdleFingers({ ...all, locks }, setup, plan.timeline, changes) }
+    const whole = {
+      ...all,
+      grips: withoutIdleFingers(
+        { ...all, locks },
+        handsOf(tune, setup, lockedRegions, plan.timeline),
+        plan.timeline,
+        changes,
+      ),
+    }
     const context = { tune, setup, regions: lockedRegions }
     return {
       layer: yield* within(1, layingOverManualEdits(whole, context, locks)),

@@ -38,6 +38,7 @@ export function lessonSettingsFrom(kept: unknown): LessonSettings {
   const speech = record(own['speech'])
   const way = record(own['way'])
   const usual = USUAL_LESSON
+  const alongside = oneOf(ALONGSIDE, own['alongside'], 'none')
   return {
     speech: {
       language: oneOf(LANGUAGES, speech['language'], usual.speech.language),
@@ -45,7 +46,7 @@ export function lessonSettingsFrom(kept: unknown): LessonSettings {
       fingers: oneOf(['names', 'numbers'] as const, speech['fingers'], usual.speech.fingers),
     },
     names: oneOf(['none', ...NOTE_NAMINGS] as const, own['names'], usual.names),
-    alongside: oneOf(ALONGSIDE, own['alongside'], 'none'),
+    ...(alongside === 'none' ? {} : { alongside }),
     unit: oneOf(UNITS, own['unit'], usual.unit),
     joining: oneOf(['each', 'end'] as const, own['joining'], usual.joining),
     way: {

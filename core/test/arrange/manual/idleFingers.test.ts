@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { guitarSetup, setupOf, type Setup } from '../../../src/instrument/index.ts'
 import { ticksAt, type Grip, type Level, type Style, type TuneDoc } from '../../../src/document/index.ts'
 import { arranging, harmonyLine, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
-import { handFault, pressedOf } from '../../../src/hand/index.ts'
+import { handFault, pressedOf, widestReach } from '../../../src/hand/index.ts'
 import { finish } from '../../../src/turns.ts'
 import { scoreOfPassage } from '../../support/passage.ts'
 import { timelineOf, type Layer } from '../../../src/document/index.ts'
@@ -30,6 +30,7 @@ function needless(tune: TuneDoc, setup: Setup, layer: Layer, transposed: number)
       return at(n.pos) >= from && at(n.pos) < to ? own.map((p) => p.fret) : []
     })
   const end = (i: number) => (grips[i + 1] ? at(grips[i + 1]!.pos) : timeline.length)
+  const reachOf = (places: readonly Place[]) => widestReach(setup, pressedOf(places))
   const [idle, back]: [string[], string[]] = [[], []]
   grips.forEach((g, i) => {
     if (isChange(i)) return
@@ -49,7 +50,9 @@ function needless(tune: TuneDoc, setup: Setup, layer: Layer, transposed: number)
       const stays = grips.slice(b + 1, i).every((h, j) => {
         const busy = [...h.pressed, ...(h.ready ?? [])]
         return (
-          busy.every((q) => q.finger !== p.finger && q.string !== p.string) &&
+          busy.every((q) => q.string !== p.string && (q.finger !== p.finger || q.fret === p.fret)) &&
+          // Nor further stretched than it is before and behind.
+          reachOf([...busy, p]) <= Math.max(reachOf(busy), reachOf(g.pressed), reachOf(grips[b]!.pressed)) &&
           struck(p.string, at(h.pos), end(b + 1 + j)).every((fret) => fret === p.fret) &&
           handFault(setup, setup.player.spans, pressedOf([...busy, p])) === undefined
         )
