@@ -1,13 +1,18 @@
+import type { Setup } from '@velvet-porch/core/instrument'
 import { makePlan } from '@velvet-porch/core/arrange'
 import { audit } from '@velvet-porch/core/audit'
 import { finishedTabOf, tabJson, textTab } from '@velvet-porch/core/output'
 import { schoolFrom } from './schoolFrom.ts'
-import { scoreFrom } from './scoreFrom.ts'
-import { command, withSchoolOptions } from './options.ts'
+import { placedFrom } from './placedFrom.ts'
+import { playerFrom } from './playerFrom.ts'
+import { holdsTab, scoreFrom } from './scoreFrom.ts'
+import { setupFrom, type SetupValues } from './setupFrom.ts'
+import { command, withSchoolOptions, withSetupOptions } from './options.ts'
 import { UsageError } from './usage.ts'
 import { auditWords } from './words.ts'
 
-interface Values {
+interface Values extends SetupValues {
+  readonly tune: string
   readonly player?: string
   readonly school: readonly string[]
   readonly json?: boolean
@@ -15,14 +20,29 @@ interface Values {
 
 /** `porch hands`: reads text tab, finds both hands for its places, and prints it as tab or as the stable JSON object. */
 export const handsCommand = withSchoolOptions(
-  command('hands', 'file.txt', 'Finds both hands for the places of a text tab.'),
+  withSetupOptions(
+    command(
+      'hands',
+      'file',
+      'Finds both hands for given places: a text tab, or ABC with places over its notes.',
+    ),
+  ).option('--tune <number>', 'which tune of an ABC file', '1'),
 )
   .option('--json', 'prints the same JSON object as porch arrange')
   .action(run)
 
+/** What ABC is played on; a text tab says so itself. */
+function playedOn(values: Values): Setup {
+  const setup = setupFrom(values)
+  return values.player ? { ...setup, player: playerFrom(values.player) } : setup
+}
+
 function run(file: string, values: Values): void {
   const started = performance.now()
-  const { score, warnings } = scoreFrom(file, values.player, schoolFrom(values.school))
+  const school = schoolFrom(values.school)
+  const { score, warnings } = holdsTab(file)
+    ? scoreFrom(file, values.player, school)
+    : placedFrom(file, values.tune, playedOn(values), school)
   const { tune, arrangement } = score
   const { setup, regions, base: layer } = arrangement
   const planned = makePlan(tune, setup, regions)

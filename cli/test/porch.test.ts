@@ -26,6 +26,7 @@ interface Printed {
     midi: number
     role: string
     leftFinger: number | 'T'
+    rightFinger: string
   }[]
   chords: { symbol: string; sounding: string }[]
   warnings: string[]
@@ -146,8 +147,9 @@ describe('porch', () => {
     [['arrange', corpus, '--lock', 'measure 1 beat 1.5 fill finger 2'], 'no such note is played there'],
     [['arrange', corpus, '--school', 'root=perhaps'], 'use always, sometimes, never'],
     [['lesson'], "missing required argument 'file'"],
-    [['hands'], "missing required argument 'file.txt'"],
-    [['hands', corpus], 'this is no text tab'],
+    [['hands'], "missing required argument 'file'"],
+    [['hands', corpus], 'no places are given'],
+    [['lesson', corpus, '--alongside', 'jokes'], 'use none, lengths, harmony, both'],
     [['bake'], "unknown command 'bake'"],
     [['audit', corpus], 'not JSON'],
     [['arrange', corpus, '--capoz', '3'], '(Did you mean --capo?)'],
@@ -193,6 +195,19 @@ describe('porch', () => {
     const said = porch('lesson', file).stdout
     expect(said).toContain('Take F (1-3-4-2): index finger across strings 1 to 6, fret 1; ')
     expect(said.match(/Hold (C|Am|F|G)\./g)!.length).toBeGreaterThan(12)
+  })
+
+  it('hands finds both hands of ABC with places over its notes, tune by tune', () => {
+    const file = join(root, 'cli', 'test', 'placed.abc')
+    const placed = (tune: string) => {
+      const json = JSON.parse(porch('hands', file, '--tune', tune, '--json').stdout) as Printed & {
+        audit: { structural: number }
+      }
+      expect(json.audit.structural).toBe(0)
+      return json.notes.map((n) => `${n.string}.${n.fret} ${n.leftFinger} ${n.rightFinger}`)
+    }
+    expect(placed('1').slice(0, 4)).toEqual(['5.3 3 p', '4.2 2 i', '3.0 0 i', '2.1 1 m'])
+    expect(placed('2').map((n) => n.split(' ')[0])).toEqual(['2.7', '1.7', '2.10', '1.7', '2.8', '2.7'])
   })
 
   it('lesson prints the arrangement in words, which can be followed back to its tab', () => {

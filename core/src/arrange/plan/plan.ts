@@ -347,7 +347,8 @@ function* cut(
   })
 }
 
-const unmoved = ({ shift = 0 }: Setup) => ({ ok: true, transposed: shift }) as const
+/** As the setup says, and not to another octave for comfort. */
+const unmoved = ({ shift = 0, octave = 0 }: Setup) => ({ ok: true, transposed: shift + 12 * octave }) as const
 
 /** Slices exist only where the melody is played; a measure outside every region stands as the plainest style. */
 const soloStyle = (style: Style = USUAL_STYLE): SoloStyle => (isSolo(style) ? style : USUAL_STYLE)

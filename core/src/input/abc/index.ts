@@ -1,2 +1,4 @@
 /** ABC read. */
+export type { GivenPlace } from './placeMarks.ts'
+export { PlacesError, scoreOfPlaces } from './scoreOfPlaces.ts'
 export { readAbc, readingAbc, type TuneReading } from './readAbc.ts'

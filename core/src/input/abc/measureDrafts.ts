@@ -36,6 +36,7 @@ export class MeasureDrafts {
     sections: [],
     tempos: [],
     spans: [],
+    places: new Map(),
   }
   metre: Metre
   key: Key

@@ -10,6 +10,8 @@ import { abcSource } from './abcSource.ts'
 import { parseAbc } from './parseAbc.ts'
 import { readWarning } from './readWarnings.ts'
 import { splitBook, type BookTune } from './splitBook.ts'
+import type { GivenPlace } from './placeMarks.ts'
+import type { PlacedTune } from './tuneOf.ts'
 import { buildTune } from './tuneOf.ts'
 import { noTune } from './noTune.ts'
 import type { Report } from './voiceReading.ts'
@@ -17,6 +19,8 @@ import type { Report } from './voiceReading.ts'
 /** One tune of a text: the document, or nothing where no note could be read; and all that was odd. */
 export interface TuneReading {
   readonly tune: TuneDoc | undefined
+  /** Where its notes are to be played, by event; absent where the text says nothing of it. */
+  readonly places?: ReadonlyMap<Id, readonly GivenPlace[]>
   readonly problems: readonly Problem[]
 }
 
@@ -47,14 +51,14 @@ function readOne(source: BookTune, newDocId: () => Id): TuneReading {
   try {
     if (source.text.length > LIMITS.sourceText) return refused(message('reading.tooLong'))
     if (!/^[ \t]*K:/m.test(source.text) && !/[|]/.test(source.text)) return refused(message('reading.notAbc'))
-    const tune = understand(source, newDocId, problems)
-    return { tune, problems: tidy(problems) }
+    const understood = understand(source, newDocId, problems)
+    return { tune: undefined, ...understood, problems: tidy(problems) }
   } catch (error) {
     return refused(message('reading.unreadable', { reason: (error as Error).message }))
   }
 }
 
-function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): TuneDoc | undefined {
+function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): PlacedTune | undefined {
   const { source: ready, remarks } = abcSource(source.text)
   const placeOf = placesIn(source.text)
   const reportIn: Report = (severity, offset, says) => {

@@ -13,6 +13,7 @@ import { AccidentalMemory } from './accidentals.ts'
 import { ticksOfShare } from './duration.ts'
 import { clefTranspose, readKey, readMetre } from './abcFields.ts'
 
+import { readPlaceMark, type GivenPlace } from './placeMarks.ts'
 import { MeasureDrafts, SIGNS } from './measureDrafts.ts'
 import type { DraftMeasure, Report, VoiceReading, VoiceStart } from './voiceReading.ts'
 
@@ -155,6 +156,8 @@ export class VoiceReader {
       ...(this.slurredHere(element, top !== undefined) ? { slurred: true as const } : {}),
     })
     this.out.spans.push({ target: id, from: element.startChar, to: element.endChar })
+    const places = placesAt(element)
+    if (places.length > 0) this.out.places.set(id, places)
     this.tie(element, sounding)
     this.drafts.tick += ticks
     if (this.tuplet && --this.tuplet.left <= 0) this.tuplet = undefined
@@ -319,3 +322,7 @@ export class VoiceReader {
     }
   }
 }
+
+/** The places that annotations at an element give. */
+const placesAt = ({ chord = [] }: AbcElement): GivenPlace[] =>
+  chord.flatMap((mark) => (mark.position === 'default' ? [] : (readPlaceMark(mark.name) ?? [])))

@@ -16,10 +16,18 @@ import { readVoices } from './readVoices.ts'
 import { otherVoicesPlaced, withFurtherMeasures } from './voicesTogether.ts'
 import { finishMeasures } from './finishMeasures.ts'
 import { checkFields, reportKept, reportMeasures } from './remarks.ts'
+import type { GivenPlace } from './placeMarks.ts'
 import { noTune } from './noTune.ts'
 
 type TooLong = 'reading.longTitle' | 'reading.longComposer' | 'reading.longSource'
 
+/** A tune, and where its notes are to be played, where the text says so. */
+export interface PlacedTune {
+  readonly tune: TuneDoc
+  readonly places: ReadonlyMap<Id, readonly GivenPlace[]>
+}
+
+/** The tune of a parsed text; undefined, and said, where it holds no notes. */
 export function buildTune(
   raw: AbcTune,
   source: BookTune,
@@ -27,7 +35,7 @@ export function buildTune(
   newDocId: () => Id,
   problems: Problem[],
   reportIn: Report,
-): TuneDoc | undefined {
+): PlacedTune | undefined {
   const report: Report = (severity, offset, says) => reportIn(severity, ready.toSource(offset), says)
   checkFields(source, problems)
   const counters = new Map<string, number>()
@@ -97,9 +105,10 @@ export function buildTune(
       ),
     },
   }
-  if (tune.chords.length > 0 || silent) return tune
+  const places = new Map(voices.flatMap((v) => [...v.places]))
+  if (tune.chords.length > 0 || silent) return { tune, places }
   report('note', 0, message('reading.noChords'))
-  return { ...tune, chords: [...tune.chords, ...harmoniseIn(tune, 'family').chords] }
+  return { tune: { ...tune, chords: [...tune.chords, ...harmoniseIn(tune, 'family').chords] }, places }
 }
 
 /** A field of the head as one line; the parser gives some as lists of lines. */

@@ -1,3 +1,4 @@
+import type { GivenPlace } from './placeMarks.ts'
 import type { Id } from '../../document/ids.ts'
 import type { AbcSpan, ChordMark, Jump, Section, TempoMark, Tuplet, TuneEvent } from '../../document/tune.ts'
 import type { Key } from '../../music/pitch/key.ts'
@@ -31,6 +32,8 @@ export interface VoiceReading {
   readonly sections: Section[]
   readonly tempos: TempoMark[]
   readonly spans: AbcSpan[]
+  /** Where notes are to be played, by their event. */
+  readonly places: Map<Id, readonly GivenPlace[]>
 }
 
 /** What holds where a voice begins. */

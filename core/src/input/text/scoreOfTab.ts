@@ -1,11 +1,9 @@
 import { message, type Message } from '../../messages/message.ts'
 import type { Score } from '../../document/score.ts'
-import { timelineOf } from '../../document/form/timeline.ts'
 import { writingAbc } from '../../output/abc/writeAbc.ts'
 import type { Problem } from '../problem.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
 import { chordText, readChordSymbol, transposeChord } from '../../music/harmony/chordSymbol.ts'
-import { ARRANGEMENT_SCHEMA, type ArrangementDoc, type Layer } from '../../document/arrangement.ts'
 import { type GraceNote, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
 import { TUNE_SCHEMA, type ChordMark, type Measure, type TuneDoc } from '../../document/tune.ts'
@@ -16,15 +14,12 @@ import { lastFret, pitchAt, type Place, type Setup } from '../../instrument/setu
 import { namedTunings, readTuning } from '../../instrument/tunings.ts'
 import { keyOf, scaleOf, type Key } from '../../music/pitch/key.ts'
 import { mod12, STEPS, type Midi } from '../../music/pitch/pitch.ts'
-import { hashing } from '../../document/freshness/inputHash.ts'
-import { lockId, lockOf, type Lock } from '../../document/locks.ts'
 import { hasSlideRoom, type SlideMark } from '../../document/marks.ts'
 import type { School } from '../../document/school.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
-import { joinedUp } from '../../arrange/manual/placed.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
-import { findingHands } from '../../arrange/manual/findHands.ts'
 import { voicesOfTab, type UnnamedNote } from './tabVoices.ts'
+import { givenScore } from '../givenScore.ts'
 import { spelledChords } from './spelledChords.ts'
 
 /** A read tab that cannot become a score. */
@@ -76,50 +71,9 @@ export function* scoringTab(
   yield
   const whole: TuneDoc = { ...bare, events: melody.events, chords }
   const tune: TuneDoc = { ...whole, abc: { text: yield* writingAbc(whole), spans: [] } }
-  const regions = [
-    {
-      from: tune.measures[0]!.id,
-      to: tune.measures.at(-1)!.id,
-      style: 'melody-bass' as const,
-      level: 3 as const,
-      given: true as const,
-      ...(school ? { school } : {}),
-    },
-  ]
-  const empty: Layer = { notes: melody.notes, spans: [], grips: [], locks: [] }
-  yield
-  const timeline = timelineOf(tune.measures)
-  yield
-  const joined = joinedUp(empty, timeline)
-  const every = new Set(tune.measures.map((m) => m.id))
-  const fingers = joined.notes.flatMap(fingerLocks)
-  yield
-  const base = yield* findingHands({ ...joined, locks: fingers }, { tune, setup, regions }, every, false)
-  yield
-  const locks = [...base.notes.map((n) => lockOf('typed', lockId('typed', n.id), n.id, n)), ...fingers]
-  yield
-  const arrangement: ArrangementDoc = {
-    schema: ARRANGEMENT_SCHEMA,
-    id: `${id}.a`,
-    rev: 1,
-    name: tune.title,
-    tuneId: id,
-    tuneRev: tune.rev,
-    inputHash: yield* hashing(tune, setup, regions, locks),
-    setup,
-    regions,
-    transposed: 0,
-    base: { ...base, locks },
-    variants: [],
-  }
-  return { tune, arrangement, problems }
+  const score = yield* givenScore({ tune, setup, notes: melody.notes, transposed: 0, school })
+  return { ...score, problems }
 }
-
-/** The fingers that the text names, as settled. */
-const fingerLocks = ({ id, left, right }: TabNote): Lock[] => [
-  ...(left === 0 ? [] : [lockOf('left', lockId('left', id), id, left)]),
-  ...(right === 'none' ? [] : [lockOf('right', lockId('right', id), id, right)]),
-]
 
 /** The score of a read tab, and what of the tab it could not take. */
 export interface TabScore extends Score {

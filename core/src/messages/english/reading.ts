@@ -201,6 +201,18 @@ export const reading = {
     what: 'the rhythm over this measure is longer than its metre',
     taken: 'read as it stands; the measure is longer',
   },
+  placesMissing: {
+    what: 'measure {{measure}}: a note needs a place for each of its {{notes}} pitches, and has {{places}}',
+    taken: 'write string and fret as an annotation over it, as "^5.3" or "^5.3:3+4.2:2"',
+  },
+  placeOffNeck: {
+    what: 'measure {{measure}}: this instrument has no fret {{fret}} on string {{string}}',
+    taken: 'name another place, or another instrument',
+  },
+  placeOtherPitch: {
+    what: 'measure {{measure}}: string {{string}}, fret {{fret}} does not sound the note that it stands over',
+    taken: 'all places must lie the same number of semitones from what is written',
+  },
   fingersBeside: {
     what: '“{{fingers}}” does not name a finger for each note over it',
     taken: 'the fingers there were found anew',
