@@ -70,6 +70,7 @@ export function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: 
   return widest
 }
 
+/** One finger on two strings one after the other, faster than it can jump. */
 export function checkHops(played: readonly PlayedNote[], add: Add): void {
   const last = new Map<string | number, PlayedNote>()
   for (const p of played) {

@@ -6,6 +6,7 @@ import type { Add } from './finding.ts'
 import { heldFor, quarters } from './heldFor.ts'
 import { noteName } from './noteName.ts'
 
+/** The melody against its source: nothing missing, other, shorter or added. @returns notes that are kept as written */
 export function checkMelody(tab: FinishedTab, add: Add): number {
   const melody = tab.notes.filter((n) => n.role === 'melody')
   const at = groupBy(melody, (n) => n.start)

@@ -35,6 +35,7 @@ function checkTogether(
   }
 }
 
+/** The picking hand: one finger a string, fingers in order, none again too soon. */
 export function checkPicking(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
   const last = new Map<string, PlayedNote>()
   for (let i = 0; i < played.length;) {

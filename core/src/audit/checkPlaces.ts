@@ -5,6 +5,7 @@ import type { FinishedTab } from './finishedTab.ts'
 import type { Add } from './finding.ts'
 import { noteName } from './noteName.ts'
 
+/** Each note on the neck, at its pitch, under a finger where it is fretted, inside its measure. */
 export function checkPlaces(tab: FinishedTab, add: Add): void {
   for (const n of tab.notes) {
     const onNeck =

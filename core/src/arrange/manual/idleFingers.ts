@@ -5,12 +5,13 @@ import type { Grip, PressedPlace } from '../../document/tab.ts'
 import { handFault, widestReach } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import type { Setup } from '../../instrument/setup.ts'
+import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { inTime } from './reaching.ts'
 
 /** What a string sounds from a time on. */
 interface Struck {
-  readonly at: Ticks
+  readonly start: Ticks
   readonly fret: number
 }
 
@@ -156,22 +157,13 @@ function struckByString({ notes }: Pick<Layer, 'notes'>, timeline: Timeline): Ma
     else strings.set(string, [s])
   }
   for (const { place, pos, graces = [] } of inTime(notes, timeline)) {
-    const at = ticksAt(timeline, pos)
-    for (const g of graces) add(g.place.string, { at, fret: g.place.fret })
-    add(place.string, { at, fret: place.harmonic ? 0 : place.fret })
+    const start = ticksAt(timeline, pos)
+    for (const g of graces) add(g.place.string, { start, fret: g.place.fret })
+    add(place.string, { start, fret: place.harmonic ? 0 : place.fret })
   }
   return strings
 }
 
 function struckWithin(struck: readonly Struck[] = [], from: Ticks, to: Ticks): readonly Struck[] {
-  let low = 0
-  let high = struck.length
-  while (low < high) {
-    const mid = (low + high) >> 1
-    if (struck[mid]!.at < from) low = mid + 1
-    else high = mid
-  }
-  let end = low
-  while (end < struck.length && struck[end]!.at < to) end++
-  return struck.slice(low, end)
+  return struck.slice(firstAtOrAfter(struck, from), firstAtOrAfter(struck, to))
 }

@@ -1,3 +1,4 @@
+import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
 import type { MelodyNote, Timeline } from '../../document/form/timeline.ts'
 import type { Role } from '../../document/tab.ts'
 import type { Measure } from '../../document/tune.ts'
@@ -304,16 +305,4 @@ function neighbours({ melody, timeline }: Lines, at: Ticks): { before: Ticks; af
 export function segmentAt(harmony: readonly HarmonySegment[], at: Ticks): number {
   const next = firstAtOrAfter(harmony, at + 1)
   return next > 0 && harmony[next - 1]!.end > at ? next - 1 : -1
-}
-
-/** Index of the first of a list sorted by start that does not start before a time. */
-function firstAtOrAfter(list: readonly { readonly start: Ticks }[], at: Ticks): number {
-  let low = 0
-  let high = list.length
-  while (low < high) {
-    const mid = (low + high) >> 1
-    if (list[mid]!.start < at) low = mid + 1
-    else high = mid
-  }
-  return low
 }
