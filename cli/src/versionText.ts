@@ -27,10 +27,10 @@ export function changeText(change: Change): string {
 }
 
 /** Notes that a version has less or more than another, by role: "−8 bass, −3 fill". */
-export function notesText(rung: EffortVersion, now: EffortVersion): string {
+export function notesText(version: EffortVersion, now: EffortVersion): string {
   const parts = (['melody', 'bass', 'harmony', 'fill', 'ornaments'] as const).flatMap((role) => {
-    const difference = rung.notes[role] - now.notes[role]
+    const difference = version.notes[role] - now.notes[role]
     return difference === 0 ? [] : [`${difference > 0 ? '+' : '−'}${Math.abs(difference)} ${role}`]
   })
-  return parts.join(', ') || (rung.sameNotes ? 'the same notes' : 'as many notes')
+  return parts.join(', ') || (version.sameNotes ? 'the same notes' : 'as many notes')
 }

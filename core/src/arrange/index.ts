@@ -80,7 +80,7 @@ export {
   UNFELT,
   USUAL_PREFERENCES,
   weigh,
-  WISHES,
+  PRIORITIES,
 } from './fit/preferences.ts'
 export { ALL_SHIFTS, nearestShift } from './fit/shifts.ts'
 export { sweep, type Swept } from './fit/sweep.ts'

@@ -89,7 +89,7 @@ export function findShapes(
   }
 }
 
-/** The chord as it will be heard: over the wished bass. */
+/** The chord as it will be heard: over the bass that is asked for. */
 export function withAskedBass(chord: ChordReading, { bass }: ShapeFilters): ChordReading {
   if (bass === undefined || bass === bassPitchClass(chord)) return chord
   const { bass: _, ...plain } = chord

@@ -59,24 +59,24 @@ function Steps({ tuneId }: { tuneId: string }) {
   const { t } = useTranslation()
   const steps = useStored(() => historyOf(tuneId), [tuneId])
   if (!steps) return null
-  const standing = steps.filter((s) => !s.undone).length
+  const reached = steps.filter((s) => !s.undone).length
   const rows = [
-    { label: t('write.history.opening'), standing: 0 },
-    ...steps.map((s, i) => ({ label: s.label, standing: i + 1 })),
+    { label: t('write.history.opening'), reached: 0 },
+    ...steps.map((s, i) => ({ label: s.label, reached: i + 1 })),
   ]
   return (
     <ScrollArea.Autosize mah={360} w={270}>
       <ol className="history" aria-label={t('write.history.title')}>
         {rows.reverse().map((r) => (
-          <li key={r.standing}>
+          <li key={r.reached}>
             <UnstyledButton
-              className={r.standing > standing ? 'undone' : undefined}
-              aria-current={r.standing === standing ? 'step' : undefined}
-              onClick={() => void goTo(tuneId, r.standing)}
+              className={r.reached > reached ? 'undone' : undefined}
+              aria-current={r.reached === reached ? 'step' : undefined}
+              onClick={() => void goTo(tuneId, r.reached)}
             >
               <span>{r.label}</span>
-              {r.standing === standing ? <em>{t('write.history.now')}</em> : null}
-              {r.standing > standing ? <em>{t('write.history.undone')}</em> : null}
+              {r.reached === reached ? <em>{t('write.history.now')}</em> : null}
+              {r.reached > reached ? <em>{t('write.history.undone')}</em> : null}
             </UnstyledButton>
           </li>
         ))}

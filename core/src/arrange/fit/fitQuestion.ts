@@ -18,7 +18,7 @@ export interface FitQuestion {
   /** Semitones from the tune's own key that are allowed. */
   readonly shifts: readonly number[]
   readonly capos: readonly number[]
-  /** The shift that is wished for: 0 for the tune's own key. */
+  /** The shift that is wanted: 0 for the tune's own key. */
   readonly wanted: number
   readonly voice?: VoiceRange
 }

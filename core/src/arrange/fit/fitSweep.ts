@@ -25,7 +25,7 @@ export interface FitOption {
   readonly beyond: number
   /** True where only a simple version of the tune's opening was arranged so far. */
   readonly estimated: boolean
-  /** Semitones from the wished key. */
+  /** Semitones from the wanted key. */
   readonly distance: number
   /** The turns of the pegs from the tuning at hand. */
   readonly retuned: readonly Turn[]
@@ -151,7 +151,7 @@ export function comparableEstimates(
     }))
 }
 
-/** The same options for another wished key or singer: the arrangements stay. */
+/** The same options for another wanted key or singer: the arrangements stay. */
 export function forKeyAndSinger(
   options: readonly FitOption[],
   { tune, wanted, voice }: Pick<FitQuestion, 'tune' | 'wanted' | 'voice'>,

@@ -3,7 +3,7 @@ import type { FitOption } from './fitSweep.ts'
 import { HIGHEST_CAPO } from '../simplify/stretchByCapo.ts'
 
 /** What may matter, by plain names. */
-export const WISHES = [
+export const PRIORITIES = [
   'easy',
   'smallStretch',
   'noBarre',
@@ -14,7 +14,7 @@ export const WISHES = [
   'lowCapo',
   'littleRetuning',
 ] as const
-export type Priority = (typeof WISHES)[number]
+export type Priority = (typeof PRIORITIES)[number]
 
 /** How much each matters: 0 not at all, 1 a little, 2 as usual, 3 most. */
 export type Preferences = Readonly<Record<Priority, 0 | 1 | 2 | 3>>
@@ -32,7 +32,7 @@ export const USUAL_PREFERENCES: Preferences = {
 }
 
 /**
- * What each wish holds against an option, in points of effort; 0 is as good as can be. Listening and common practice, no
+ * What each priority holds against an option, in points of effort; 0 is as good as can be. Listening and common practice, no
  * source.
  */
 export function complaints(option: FitOption): Readonly<Record<Priority, number>> {
@@ -53,10 +53,10 @@ export function complaints(option: FitOption): Readonly<Record<Priority, number>
 /** The complaints of an option, weighed. Lower is better. */
 export function weigh(option: FitOption, preferences: Preferences): number {
   const all = complaints(option)
-  return WISHES.reduce((sum, wish) => sum + (all[wish] * preferences[wish]) / 2, 0)
+  return PRIORITIES.reduce((sum, priority) => sum + (all[priority] * preferences[priority]) / 2, 0)
 }
 
-/** The options, best first; ties go to the one nearer to the wished key, then to the lower capo. */
+/** The options, best first; ties go to the one nearer to the wanted key, then to the lower capo. */
 export function ranked(options: readonly FitOption[], preferences: Preferences): FitOption[] {
   const cost = new Map(options.map((o) => [o.id, weigh(o, preferences)]))
   return [...options].sort(
@@ -84,7 +84,7 @@ export const UNFELT = 0.15
 
 /** The options that no other one equals in everything that matters and betters in something, as far as a hand can tell. */
 export function bestTradeOffs(options: readonly FitOption[], preferences: Preferences): FitOption[] {
-  const wishes = TRADED.filter((w) => preferences[w] > 0)
+  const counted = TRADED.filter((w) => preferences[w] > 0)
   const all = options.map((o) => ({ o, c: complaints(o) }))
   return all
     .filter(
@@ -92,8 +92,8 @@ export function bestTradeOffs(options: readonly FitOption[], preferences: Prefer
         !all.some(
           (other) =>
             other.o !== o &&
-            wishes.every((w) => other.c[w] <= c[w] + UNFELT) &&
-            wishes.some((w) => other.c[w] < c[w] - UNFELT),
+            counted.every((w) => other.c[w] <= c[w] + UNFELT) &&
+            counted.some((w) => other.c[w] < c[w] - UNFELT),
         ),
     )
     .map(({ o }) => o)

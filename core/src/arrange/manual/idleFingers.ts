@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import type { Layer } from '../../document/arrangement.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { isLockOf } from '../../document/locks.ts'
@@ -74,7 +75,7 @@ const keyOf = ({ string, fret, finger }: PressedPlace): string => `${string} ${f
 const holds = ({ pressed }: Pick<Held, 'pressed'>, p: PressedPlace): boolean =>
   pressed.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
 
-/** Keeps fingers down that come back under the same chord. */
+/** Keeps fingers down that come back under the same chord; one that lies across as a whole. */
 function keepDown(
   held: readonly Held[],
   strings: ReadonlyMap<number, readonly Struck[]>,
@@ -85,36 +86,38 @@ function keepDown(
   const reachOf = ({ pressed, at }: Held) => widestReach(handAt(at), pressedOf(pressed))
   held.forEach((h, i) => {
     if (h.change) last.clear()
-    for (const p of h.pressed) {
-      const before = last.get(keyOf(p))
+    for (const finger of Object.values(groupBy(h.pressed, (p) => p.finger))) {
+      const key = finger.map(keyOf).sort().join()
+      const before = last.get(key)
       const between = before === undefined ? [] : held.slice(before + 1, i)
       const reach = before === undefined ? 0 : Math.max(reachOf(held[before]!), reachOf(h))
       if (
         between.length > 0 &&
-        between.every((b) => mayChange(b) && canKeep(b, p, strings, handAt(b.at), reach))
+        between.every((b) => mayChange(b) && canKeep(b, finger, strings, handAt(b.at), reach))
       )
-        for (const b of between) b.pressed = [...b.pressed, p]
-      last.set(keyOf(p), i)
+        for (const b of between) b.pressed = [...b.pressed, ...finger]
+      last.set(key, i)
     }
   })
 }
 
 /**
- * True where a finger can stay at a place through a grip: it is free, its string sounds nothing else, and the hand reaches no
+ * True where a finger can stay where it is through a grip: it is free, its strings sound nothing else, and the hand reaches no
  * further than `reach` (mm): than it does before and behind.
  */
 function canKeep(
   { grip, pressed, at, until }: Held,
-  p: PressedPlace,
+  finger: readonly PressedPlace[],
   strings: ReadonlyMap<number, readonly Struck[]>,
   setup: Setup,
   reach: number,
 ): boolean {
   const busy = [...pressed, ...(grip.ready ?? [])]
-  if (busy.some((q) => q.string === p.string || (q.finger === p.finger && q.fret !== p.fret))) return false
-  const sounds = struckWithin(strings.get(p.string), at, until)
-  if (sounds.some((s) => s.fret !== p.fret)) return false
-  const all = pressedOf([...busy, p])
+  const isTaken = (p: PressedPlace) =>
+    busy.some((q) => q.string === p.string || q.finger === p.finger) ||
+    struckWithin(strings.get(p.string), at, until).some((s) => s.fret !== p.fret)
+  if (finger.some(isTaken)) return false
+  const all = pressedOf([...busy, ...finger])
   return (
     widestReach(setup, all) <= Math.max(reach, widestReach(setup, pressedOf(busy))) &&
     handFault(setup, setup.player.spans, all) === undefined

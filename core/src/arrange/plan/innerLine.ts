@@ -80,23 +80,23 @@ export function* innerLine(
   rulesAt: (m: number) => InnerRules | undefined,
 ): Turns<PlannedInner[]> {
   const lines = indexed(source)
-  const wishes: PlannedInner[] = []
+  const planned: PlannedInner[] = []
   for (let m = 0; m < lines.measures.length; m++) {
     if (m % 128 === 127) yield
     const rules = rulesAt(m)
     if (!rules) continue
-    if (rules.double) wishes.push(...doubles(lines, m, rules, rules.double))
-    if (rules.chord) wishes.push(...chords(lines, m, rules.chord))
-    if (rules.fill) wishes.push(...fills(lines, m, rules, rules.fill))
-    if (rules.thick) wishes.push(...thickened(lines, m, rules.lower.thick))
+    if (rules.double) planned.push(...doubles(lines, m, rules, rules.double))
+    if (rules.chord) planned.push(...chords(lines, m, rules.chord))
+    if (rules.fill) planned.push(...fills(lines, m, rules, rules.fill))
+    if (rules.thick) planned.push(...thickened(lines, m, rules.lower.thick))
   }
   yield
-  wishes.sort((a, b) => a.start - b.start)
+  planned.sort((a, b) => a.start - b.start)
   const stops = [...source.joins].map((m) => source.timeline.starts[m] ?? Infinity).sort((a, b) => a - b)
   let stop = 0
-  return wishes.map((w, i) => {
+  return planned.map((w, i) => {
     while (stop < stops.length && stops[stop]! <= w.start) stop++
-    return { ...w, until: Math.min(w.until, wishes[i + 1]?.start ?? Infinity, stops[stop] ?? Infinity) }
+    return { ...w, until: Math.min(w.until, planned[i + 1]?.start ?? Infinity, stops[stop] ?? Infinity) }
   })
 }
 

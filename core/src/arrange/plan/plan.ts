@@ -44,7 +44,7 @@ export interface Slice {
   /** Index of the sounding melody note; −1 in a rest. */
   readonly melody: number
   readonly melodyOnset: boolean
-  /** Index of the sounding bass wish; −1 where there is none. */
+  /** Index of the planned bass note that sounds; −1 where there is none. */
   readonly bass: number
   readonly bassOnset: boolean
   /** Index of the further voices that sound; −1 where there are none. */
@@ -320,7 +320,7 @@ function* cut(
     const measure = measureAt(timeline, start)
     const region = ruleOf(measure)
     const note = melody[m]
-    const wish = bass[b]
+    const bassNote = bass[b]
     const voices = inner[v]
     // A fill is let go; second voices and voicings are held.
     const held = voices && (voices.start === start || (voices.kind !== 'fill' && voices.until > start))
@@ -332,8 +332,8 @@ function* cut(
       beats: (end - start) / QUARTER,
       melody: note && note.start + note.duration > start ? m : -1,
       melodyOnset: note?.start === start,
-      bass: wish && wish.until > start ? b : -1,
-      bassOnset: wish?.start === start,
+      bass: bassNote && bassNote.until > start ? b : -1,
+      bassOnset: bassNote?.start === start,
       inner: held ? v : -1,
       innerOnset: voices?.start === start,
       segment: (harmony[h]?.end ?? 0) > start ? h : -1,

@@ -33,7 +33,7 @@ import {
   USUAL_PREFERENCES,
   weigh,
   wholeTune,
-  WISHES,
+  PRIORITIES,
   workOut,
   type FitChoice,
   type FitOption,
@@ -243,12 +243,12 @@ describe('the ranking', () => {
       .slice(0, 8)
       .flatMap((f) => finish(estimateFamily(q, f)))
     expect(options.length).toBeGreaterThan(20)
-    const none = Object.fromEntries(WISHES.map((w) => [w, 0])) as Preferences
-    for (const wish of WISHES) {
-      const only: Preferences = { ...none, [wish]: 2 }
+    const none = Object.fromEntries(PRIORITIES.map((w) => [w, 0])) as Preferences
+    for (const priority of PRIORITIES) {
+      const only: Preferences = { ...none, [priority]: 2 }
       const order = ranked(options, only)
       order.slice(1).forEach((o, i) => {
-        expect(complaints(o)[wish]).toBeGreaterThanOrEqual(complaints(order[i]!)[wish])
+        expect(complaints(o)[priority]).toBeGreaterThanOrEqual(complaints(order[i]!)[priority])
         expect(weigh(o, none)).toBe(0)
       })
     }

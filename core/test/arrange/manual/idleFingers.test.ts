@@ -44,17 +44,26 @@ function needless(tune: TuneDoc, setup: Setup, layer: Layer, transposed: number)
         .flatMap((h) => [...across, ...h.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret)])
         .some((q) => struck(q.string, at(g.pos), end(k)).includes(q.fret))
       if (!sounds) idle.push(`${g.id}: ${p.finger} on ${p.string}.${p.fret}`)
+      // A finger that lies across comes back as a whole.
+      const finger = g.pressed.filter((q) => q.finger === p.finger)
+      const lay = (h: Grip) =>
+        finger.every((q) => has(h, q)) &&
+        h.pressed.filter((q) => q.finger === p.finger).length === finger.length
       let b = i - 1
-      while (b >= 0 && !has(grips[b], p) && !isChange(b)) b--
-      if (b < 0 || !has(grips[b], p)) continue
+      while (b >= 0 && !lay(grips[b]!) && !isChange(b)) b--
+      if (b < 0 || !lay(grips[b]!)) continue
       const stays = grips.slice(b + 1, i).every((h, j) => {
         const busy = [...h.pressed, ...(h.ready ?? [])]
         return (
-          busy.every((q) => q.string !== p.string && (q.finger !== p.finger || q.fret === p.fret)) &&
+          finger.every(
+            (q) =>
+              busy.every((o) => o.string !== q.string && o.finger !== q.finger) &&
+              struck(q.string, at(h.pos), end(b + 1 + j)).every((fret) => fret === q.fret),
+          ) &&
           // Nor further stretched than it is before and behind.
-          reachOf([...busy, p]) <= Math.max(reachOf(busy), reachOf(g.pressed), reachOf(grips[b]!.pressed)) &&
-          struck(p.string, at(h.pos), end(b + 1 + j)).every((fret) => fret === p.fret) &&
-          handFault(setup, setup.player.spans, pressedOf([...busy, p])) === undefined
+          reachOf([...busy, ...finger]) <=
+            Math.max(reachOf(busy), reachOf(g.pressed), reachOf(grips[b]!.pressed)) &&
+          handFault(setup, setup.player.spans, pressedOf([...busy, ...finger])) === undefined
         )
       })
       if (stays) back.push(`${g.id}: ${p.finger} on ${p.string}.${p.fret}`)

@@ -27,7 +27,7 @@ const COLOURS = {
 /** Radius of a point whose harmony has no open roots, and what all of them add. */
 const RADIUS = { least: 4, more: 9 }
 
-/** Effort against the distance from the wished key; the size is the share of open roots. Walked by the arrow keys. */
+/** Effort against the distance from the wanted key; the size is the share of open roots. Walked by the arrow keys. */
 export const FitChart = memo(function FitChart({ options, best, wanted, chosen, onChoose, words }: Props) {
   const { t } = useTranslation()
   const scheme = useComputedColorScheme('light')

@@ -1,9 +1,9 @@
 import { SegmentedControl, Text } from '@mantine/core'
-import { WISHES, type Preferences } from '@velvet-porch/core/arrange'
+import { PRIORITIES, type Preferences } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import css from './WhatMatters.module.css'
 
-/** How much each wish weighs; moving one orders the options anew at once. */
+/** How much each priority weighs; moving one orders the options anew at once. */
 export function WhatMatters({
   preferences,
   onPreferences,
@@ -18,14 +18,14 @@ export function WhatMatters({
     <details className="reasons" data-testid="matters">
       <summary>{t('fit.matters')}</summary>
       <div className={css['fit-matters']}>
-        {WISHES.filter((w) => w !== 'singer' || sings).map((wish) => (
-          <div key={wish}>
-            <Text size="xs">{t(`fit.wish.${wish}`)}</Text>
+        {PRIORITIES.filter((w) => w !== 'singer' || sings).map((priority) => (
+          <div key={priority}>
+            <Text size="xs">{t(`fit.priority.${priority}`)}</Text>
             <SegmentedControl
               size="xs"
-              aria-label={t(`fit.wish.${wish}`)}
-              value={String(preferences[wish])}
-              onChange={(v) => onPreferences({ ...preferences, [wish]: Number(v) as 0 | 1 | 2 | 3 })}
+              aria-label={t(`fit.priority.${priority}`)}
+              value={String(preferences[priority])}
+              onChange={(v) => onPreferences({ ...preferences, [priority]: Number(v) as 0 | 1 | 2 | 3 })}
               data={[0, 1, 2, 3].map((n) => ({
                 value: String(n),
                 label: t(`fit.weight.${n as 0 | 1 | 2 | 3}`),

@@ -59,8 +59,8 @@ export class FitRun {
   }
   readonly snapshot = (): FitState => this.state
 
-  /** Estimates everything, then works out the finalists by these preferences and this wished key and singer. */
-  async start(wish: FitQuestion, preferences: Preferences): Promise<void> {
+  /** Estimates everything, then works out the finalists by these preferences and this wanted key and singer. */
+  async start(question: FitQuestion, preferences: Preferences): Promise<void> {
     this.cancel()
     const started = performance.now()
     this.set({ ...NOTHING, phase: 'estimating' })
@@ -69,7 +69,7 @@ export class FitRun {
       await this.estimate(workers)
       if (this.workers !== workers) return
       this.set({ phase: 'working', share: ESTIMATES })
-      const queue = finalists(optionsFor(this.next, wish), preferences)
+      const queue = finalists(optionsFor(this.next, question), preferences)
       const all = queue.length
       let done = 0
       await Promise.all(
@@ -190,7 +190,7 @@ export class FitRun {
 const MOST_KEPT = 8
 const kept = new Map<string, FitRun>()
 
-/** The run of a question: the same where only the wished key or the singer differs. */
+/** The run of a question: the same where only the wanted key or the singer differs. */
 export function fitRunFor(question: FitQuestion): FitRun {
   const { tune, setup, regions, tunings, shifts, capos } = question
   const key = JSON.stringify([tune.id, inputHash(tune, setup, regions), tunings, shifts, capos])
@@ -207,7 +207,7 @@ export function fitRunFor(question: FitQuestion): FitRun {
   return run
 }
 
-/** The options of a state as the question wishes them: what is worked out, and estimates likened to it. */
+/** The options of a state as the question asks for them: what is worked out, and estimates compared with it. */
 export function optionsFor(
   { estimates, worked, impossible }: Pick<FitState, 'estimates' | 'worked' | 'impossible'>,
   question: FitQuestion,

@@ -36,7 +36,7 @@ export function useFitting(tune: TuneDoc, doc: ArrangementDoc | null) {
   const hand = useCurrentPlayer()
   const [conditions, setConditions] = useState(() => firstConditions(doc))
   const [preferences, setPreferences] = useState<Preferences>(USUAL_PREFERENCES)
-  const [wish, setChosen] = useState<string>()
+  const [chosenId, setChosen] = useState<string>()
   const [hovered, setHovered] = useState<string>()
   const [working, setWorking] = useState(false)
   const question = useMemo(() => questionOf(tune, doc, conditions, hand), [tune, doc, conditions, hand])
@@ -67,7 +67,7 @@ export function useFitting(tune: TuneDoc, doc: ArrangementDoc | null) {
   const more = useCallback(() => setRows((n) => n + ROWS), [])
   const words = useFitWords(tune, conditions.instrument)
   const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
-  const chosen = order.find((o) => o.id === wish) ?? order[0]
+  const chosen = order.find((o) => o.id === chosenId) ?? order[0]
   // The list answers at once; picture and preview follow.
   const pointed = useDebouncedValue(hovered, LOOKED_AT_MS)[0]
   const looked = useDeferredValue(order.find((o) => hovered && o.id === pointed) ?? chosen)

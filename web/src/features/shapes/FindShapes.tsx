@@ -38,11 +38,11 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
   const [draft, setDraft] = useState(typed)
   const commit = useDebouncedCallback((text: string) => set({ chord: text.trim() }), 250)
   const reading = useMemo(() => names.readChord(typed), [names, typed])
-  const wishState = useShapeFilters()
+  const filterState = useShapeFilters()
   const everything = params.get('every') === '1'
   const asked = reading.kind === 'chord' ? reading.chord : undefined
-  const chord = asked && withAskedBass(asked, wishState.filters)
-  const found = useFound(setup, asked, wishState.filters, everything)
+  const chord = asked && withAskedBass(asked, filterState.filters)
+  const found = useFound(setup, asked, filterState.filters, everything)
   const [picked, setPicked] = useState<string>()
   const [held, setHeld] = useState<{ shape: Shape; chord: ChordReading }>()
   const zones = found.data?.zones ?? []
@@ -70,7 +70,7 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
               commit(event.currentTarget.value)
             }}
           />
-          <ShapeFilterTools state={wishState} set={set} />
+          <ShapeFilterTools state={filterState} set={set} />
         </div>
         {chord ? (
           <p className={css['shapes-says']} data-testid="shapes-says">

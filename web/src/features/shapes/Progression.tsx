@@ -47,10 +47,10 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
     [readings],
   )
   const wrong = words.filter((_, i) => readings[i]!.kind !== 'chord')
-  const wishState = useShapeFilters()
+  const filterState = useShapeFilters()
   const filters = useMemo(
-    (): ProgressionFilters => ({ ...wishState.filters, ...(lead ? { lead } : {}) }),
-    [wishState.filters, lead],
+    (): ProgressionFilters => ({ ...filterState.filters, ...(lead ? { lead } : {}) }),
+    [filterState.filters, lead],
   )
   const path = usePath(setup, chords, filters)
   const steps = path.data ?? []
@@ -93,7 +93,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
             onChange={(value) => set({ lead: value === 'none' ? '' : value })}
           />
         </div>
-        <ShapeFilterTools state={wishState} set={set} />
+        <ShapeFilterTools state={filterState} set={set} />
       </div>
       {wrong.map((w) => (
         <Alert key={w} color="lamp" my="xs" role="alert">

@@ -92,7 +92,7 @@ export const fit = {
       keys: 'It may be in one of these keys; wish for',
     },
     matters: 'What matters',
-    wish: {
+    priority: {
       easy: 'Easy to play',
       smallStretch: 'Small stretches',
       noBarre: 'No barres',
