@@ -59,11 +59,11 @@ const byTick = (notes: readonly TabNote[], measure: string): Record<Ticks, TabNo
     (n) => n.pos.tick,
   )
 
-type Told<T> = T extends PieceDifference ? Omit<T, 'measure' | 'tick' | 'count'> : never
+type Unplaced<T> = T extends PieceDifference ? Omit<T, 'measure' | 'tick' | 'count'> : never
 
-function momentDiffers(was: readonly TabNote[], now: readonly TabNote[]): Told<PieceDifference>[] {
+function momentDiffers(was: readonly TabNote[], now: readonly TabNote[]): Unplaced<PieceDifference>[] {
   const gone = was.filter((w) => !now.some((n) => n.place.string === w.place.string))
-  const found: Told<PieceDifference>[] = []
+  const found: Unplaced<PieceDifference>[] = []
   for (const n of [...now].sort((a, b) => b.place.string - a.place.string)) {
     const { string, fret } = n.place
     const old = was.find((w) => w.place.string === string)
@@ -75,14 +75,17 @@ function momentDiffers(was: readonly TabNote[], now: readonly TabNote[]): Told<P
       else found.push({ kind: 'strings', string, fret, was: gone.splice(moved, 1)[0]!.place.string })
     }
   }
-  return [...found, ...gone.map((w): Told<PieceDifference> => ({ kind: 'leaves', string: w.place.string }))]
+  return [
+    ...found,
+    ...gone.map((w): Unplaced<PieceDifference> => ({ kind: 'leaves', string: w.place.string })),
+  ]
 }
 
 /** Of a note that stays on its string the greatest difference alone: another fret wants another finger anyway. */
-function noteDiffers(was: TabNote, now: TabNote): Told<PieceDifference>[] {
+function noteDiffers(was: TabNote, now: TabNote): Unplaced<PieceDifference>[] {
   const { string, fret } = now.place
   if (was.place.fret !== fret) return [{ kind: 'frets', string, fret }]
-  const found: Told<PieceDifference>[] = []
+  const found: Unplaced<PieceDifference>[] = []
   if (was.attack !== now.attack) found.push({ kind: 'attack', string, attack: now.attack })
   if (was.left !== now.left && now.left !== 0) found.push({ kind: 'finger', string, finger: now.left })
   if (was.right !== now.right && now.right !== 'none')

@@ -25,7 +25,7 @@ export interface LogOf {
 }
 
 /** Minutes of practice from which a student's tries are told, and what is taken for possible. */
-const TOLD = { minutes: 10, least: 1, most: 10 }
+const TRIES = { minutes: 10, least: 1, most: 10 }
 
 /**
  * Reads a student out of a log. Pieces of another unit than the lesson's are known where all that they overlap is.
@@ -84,8 +84,8 @@ function triesIn(
     spent += minutes * 60
     needed += once
   }
-  if (spent < TOLD.minutes * 60 || needed === 0) return undefined
-  return Math.min(TOLD.most, Math.max(TOLD.least, Math.round((10 * spent) / needed) / 10))
+  if (spent < TRIES.minutes * 60 || needed === 0) return undefined
+  return Math.min(TRIES.most, Math.max(TRIES.least, Math.round((10 * spent) / needed) / 10))
 }
 
 /**

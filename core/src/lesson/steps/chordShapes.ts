@@ -32,7 +32,7 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
   const timeline = timelineOf(tune.measures)
   const strings = doc.setup.instrument.strings
   const byName = shapesByName(doc.setup, tune.pins)
-  const shapes: Told[] = []
+  const shapes: ShownShape[] = []
   for (const h of harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)) {
     const grips = gripsBetween(doc.base.grips, timeline, h.start, h.end)
     const whole = shapeHeldIn(grips, byName, 1)
@@ -64,7 +64,7 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
         whole: known.whole || whole !== undefined,
       }
   }
-  const longer = (a: Told, b: Told) =>
+  const longer = (a: ShownShape, b: ShownShape) =>
     a.ticks > b.ticks || (a.ticks === b.ticks && shapes.indexOf(a) < shapes.indexOf(b))
   return shapes
     .filter((s) => {
@@ -77,7 +77,7 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
     .map(({ ticks: _, whole: __, ...s }) => s)
 }
 
-interface Told extends ChordShape {
+interface ShownShape extends ChordShape {
   readonly ticks: Ticks
   /** True where the whole grip is held at some time. */
   readonly whole: boolean

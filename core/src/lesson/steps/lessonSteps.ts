@@ -78,7 +78,7 @@ export function lessonSteps(
       count: beatCount(tune.measures[measure]!, tick),
       hand,
       ...(shape ? { shape } : {}),
-      ...tornIn(now),
+      ...conflictsIn(now),
       ...(placed === undefined ? {} : { position: placed }),
       ...(shift ? { shift } : {}),
       notes: stepNotes,
@@ -100,7 +100,7 @@ export function lessonSteps(
 }
 
 /** Fingers that are to be in two places, where there are any. */
-function tornIn(now: readonly PlacedFinger[]): Pick<LessonStep, 'torn'> {
+function conflictsIn(now: readonly PlacedFinger[]): Pick<LessonStep, 'torn'> {
   const torn = now.map((f) => f.finger).filter((f, i, all) => all.indexOf(f) < i)
   return torn.length > 0 ? { torn: [...new Set(torn)] } : {}
 }

@@ -29,10 +29,10 @@ type Scope = 'measure' | 'marked' | 'section' | 'tune'
 export function EasierFuller({ tune, doc, model, arranger, position, marked, tried, onTry }: Props) {
   const { t } = useTranslation()
   const words = useChangeWords()
-  const [wish, setScope] = useState<Scope>('tune')
+  const [wanted, setScope] = useState<Scope>('tune')
   const { found, looking, look, drop } = useEffortVersions(tune, doc)
   const scopes = scopesOf(tune, doc, position, marked)
-  const scope = scopes.has(wish) ? wish : 'tune'
+  const scope = scopes.has(wanted) ? wanted : 'tune'
   useEffect(() => onTry(undefined), [doc, onTry])
   const now = found?.now
   const use = (version: EffortVersion) => {
