@@ -222,7 +222,7 @@ test('versions are kept by name, seen and heard side by side, and taken to the b
   await expect.poll(() => settledFrets(page)).toEqual(full)
 })
 
-test('a whole voice or string is meant at once, by keys and by mouse', async ({ page }) => {
+test('a whole voice or string is chosen at once, by keys and by mouse', async ({ page }) => {
   await arrangePasted(page, TUNE)
   await chooseLevel(page, 3)
   await settledFrets(page)
@@ -230,14 +230,14 @@ test('a whole voice or string is meant at once, by keys and by mouse', async ({ 
   await expect(page.getByTestId('write-bar')).toBeVisible()
   await page.locator('.tab-fret').nth(2).click()
   await sheet(page).focus()
-  // Two measures are marked, the bass of both is meant.
+  // Two measures are marked, the bass of both is chosen.
   await page.keyboard.press('Shift+ArrowRight')
-  const meant = page.locator('.tab-halo.meant')
+  const chosen = page.locator('.tab-halo.chosen')
   await page.keyboard.press('Alt+b')
-  await expect(meant).toHaveCount(await page.locator('.tab-halo.meant').count())
-  const bass = await meant.count()
+  await expect(chosen).toHaveCount(await page.locator('.tab-halo.chosen').count())
+  const bass = await chosen.count()
   expect(bass).toBeGreaterThan(1)
-  await expect(page.locator('.write-where')).toHaveText(`${bass} notes are meant`)
+  await expect(page.locator('.write-where')).toHaveText(`${bass} notes chosen`)
   await page.keyboard.press('O')
   const left = page.locator('.tab-fret').filter({ hasText: /^\(/ })
   await expect(left).toHaveCount(bass)
@@ -246,14 +246,14 @@ test('a whole voice or string is meant at once, by keys and by mouse', async ({ 
   // Escape means one note again, and only then puts the pen down. (Over a button it closes the button's hint first.)
   await page.getByRole('heading', { level: 1 }).hover()
   await page.keyboard.press('Escape')
-  await expect(meant).toHaveCount(0)
+  await expect(chosen).toHaveCount(0)
   await expect(page.getByTestId('write-bar')).toBeVisible()
   // By mouse: what lies on a string, taken out in one step.
   await page.locator('.tab-fret').nth(2).click()
-  await page.getByRole('combobox', { name: 'What is meant' }).click()
+  await page.getByRole('combobox', { name: 'Which notes' }).click()
   await page.getByRole('option', { name: 'String 4' }).click()
   const before = await page.locator('.tab-fret').count()
-  const onString = await meant.count()
+  const onString = await chosen.count()
   expect(onString).toBeGreaterThan(0)
   await page.getByTestId('write-bar').getByRole('button', { name: 'Erase' }).click()
   await expect(page.locator('.tab-fret')).toHaveCount(before - onString)

@@ -120,7 +120,7 @@ test('a log tells the plan what its student knows: the next lesson goes on from 
   const logPath = info.outputPath('log.json')
   await sent.saveAs(logPath)
   expect(JSON.parse(await readFile(logPath, 'utf8'))).toMatchObject({ unit: 'phrase', title: 'Ferry Bell' })
-  // Opened again, the ladder of the second piece begins where it was clean.
+  // Opened again, the tempos of the second piece begin where it was clean.
   await home.reload()
   await home.getByRole('group', { name: 'Pieces' }).getByRole('button', { name: '2', exact: true }).click()
   await expect(home.locator('.piece-info')).toContainText('then faster: ♩ = 70, ')

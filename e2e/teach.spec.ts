@@ -83,7 +83,7 @@ test('the words of the whole script are those of the tab; a line leads to its st
   ).toEqual([])
 })
 
-test('a piece has its goal, ladder and notes; a plan leads to it; drills are tab to be heard', async ({
+test('a piece has its goal, tempos and notes; a plan leads to it; drills are tab to be heard', async ({
   page,
 }) => {
   await toTeach(page)

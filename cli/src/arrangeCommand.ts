@@ -47,7 +47,7 @@ export const arrangeCommand = withArrangeOptions(
   .option('--harmonise', 'proposes chords in place of its own')
   .option('--manner <manner>', `how it proposes them: ${MANNERS.join(', ')}`, 'family')
   .option('--json', 'prints one JSON object (docs/tab-json.md)')
-  .option('--text', 'prints text tab, as it does unless told otherwise')
+  .option('--text', 'prints text tab, the usual way')
   .action(run)
 
 function run(file: string, values: Values): void {

@@ -29,8 +29,8 @@ function run(file: string, values: Values): void {
   const ornament = wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament
   const regions = asked(tune).map((r) => ({ ...r, ornament }))
   const range = rangeFrom(values.measures, measureNumbers(tune.measures))
-  const rungs = finish(versionsByEffort(tune, setup, regions, [], range))
-  const now = rungs.find((r) => r.changes.length === 0)
+  const versions = finish(versionsByEffort(tune, setup, regions, [], range))
+  const now = versions.find((r) => r.changes.length === 0)
   if (!now) throw new UsageError(`${file}: this cannot be arranged in ${style}, level ${level}.`)
   const ids = new Set(tune.measures.slice(range.from, range.to + 1).map((m) => m.id))
   const capos = stretchByCapo(
@@ -38,11 +38,11 @@ function run(file: string, values: Values): void {
     now.layer.grips.filter((g) => ids.has(g.pos.measure)),
   )
   if (values.json) {
-    const plain = rungs.map(({ layer: _, ...r }) => r)
+    const plain = versions.map(({ layer: _, ...r }) => r)
     process.stdout.write(`${JSON.stringify({ rungs: plain, capos })}\n`)
     return
   }
-  for (const r of rungs) {
+  for (const r of versions) {
     const what = r === now ? 'as it is' : r.changes.map(changeText).join(', ')
     const ceiling = r.ceiling === undefined ? '' : `, up to ${r.ceiling} a minute`
     const notes = r === now ? '' : `; ${notesText(r, now)}`

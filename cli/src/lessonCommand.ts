@@ -1,7 +1,7 @@
 import { LANGUAGES } from '@velvet-porch/core/messages'
 import { NOTE_NAMINGS } from '@velvet-porch/core/music'
 import { arrangementOf, arranging } from '@velvet-porch/core/arrange'
-import { ALONGSIDE, lessonOf, scriptText, USUAL_LESSON } from '@velvet-porch/core/lesson'
+import { ALONGSIDE, lessonOf, scriptText, USUAL_LESSON, type LessonStep } from '@velvet-porch/core/lesson'
 import { finish } from '@velvet-porch/core/turns'
 import { askedFrom } from './askedFrom.ts'
 import { command, withArrangeOptions, type ArrangeValues } from './options.ts'
@@ -51,9 +51,19 @@ function run(file: string, values: Values): void {
     names: oneOf(values.names, ['none', ...NOTE_NAMINGS] as const, 'names'),
   })
   process.stdout.write(
-    values.json ? `${JSON.stringify({ script, steps })}\n` : `${tune.title}\n\n${scriptText(script)}\n`,
+    values.json
+      ? `${JSON.stringify({ script, steps: steps.map(printedStep) })}\n`
+      : `${tune.title}\n\n${scriptText(script)}\n`,
   )
 }
+
+/** A step with the field names that `lesson --json` has always printed. */
+const printedStep = ({ conflicts, prepared, alternatives, ...step }: LessonStep) => ({
+  ...step,
+  torn: conflicts,
+  ready: prepared,
+  either: alternatives,
+})
 
 /** The tune of an ABC file with its arrangement. */
 function arranged(file: string, values: ArrangeValues) {

@@ -222,6 +222,37 @@ describe('porch', () => {
     expect(places(steps.flatMap((s) => s.notes))).toEqual(places(json.notes))
   })
 
+  it('lesson --json keeps the names of its fields', () => {
+    const printed = porch(
+      'lesson',
+      corpus,
+      '--tune',
+      '1',
+      '--style',
+      'alternating-bass',
+      '--level',
+      '3',
+      '--json',
+    )
+    const { steps } = JSON.parse(printed.stdout) as { steps: Record<string, unknown>[] }
+    const fields = new Set(steps.flatMap((s) => Object.keys(s)))
+    for (const field of [
+      'measure',
+      'count',
+      'hand',
+      'notes',
+      'ringing',
+      'shape',
+      'position',
+      'ready',
+      'either',
+    ])
+      expect(fields).toContain(field)
+    // The names that the code has for two of them stay inside it.
+    expect(fields).not.toContain('prepared')
+    expect(fields).not.toContain('alternatives')
+  })
+
   it('refuses binary, empty and note-less files and a melody that no octave holds', () => {
     const failing = [
       [file('a.abc', Uint8Array.of(0, 1, 2, 0)), 'not a text file'],

@@ -1,6 +1,6 @@
 import type { Server } from 'node:http'
 
-/** What is under way may end for so long when the server is told to stop. */
+/** What is under way may end for so long when the server is asked to stop. */
 const PATIENCE_MS = 3000
 
 /** Ends a server: nothing new is taken, what is under way may end for a moment, then its connections are cut. */

@@ -14,7 +14,7 @@ export class PdfQueue {
   readonly #queue = new PQueue({ concurrency: AT_ONCE })
 
   /**
-   * @param print is told when it is no longer wanted
+   * @param print hears when it is no longer wanted
    * @throws QueueFullError where too many wait; AbortError where it was given up before its turn
    */
   async run(print: () => Promise<Buffer>, signal: AbortSignal): Promise<Buffer> {

@@ -2,7 +2,7 @@ import { LANGUAGES } from '@velvet-porch/core/messages'
 import type { Setup } from '@velvet-porch/core/instrument'
 import type { Layer, TuneDoc } from '@velvet-porch/core/document'
 import { lessonScript, scriptText, wordsFor, type Speech } from '@velvet-porch/core/lesson'
-import { toldTab, writtenTab } from '../../../core/test/support/toldTab.ts'
+import { replayedTab, writtenTab } from '../../../core/test/support/replayedTab.ts'
 
 const SPEECHES = LANGUAGES.flatMap((language) =>
   (['full', 'short'] as const).flatMap((length) =>
@@ -21,7 +21,7 @@ export function lessonDiffers(tune: TuneDoc, setup: Setup, base: Layer): boolean
   const text = scriptText(lessonScript(tune, { base, setup }, words))
   let told: string[]
   try {
-    told = toldTab(text, words, tune)
+    told = replayedTab(text, words, tune)
   } catch (e) {
     told = [String(e)]
   }

@@ -53,7 +53,7 @@ function nameFrom(match: readonly (string | undefined)[]): NoteName {
   return { step: match[1] as Step, alter: sign.startsWith('b') ? -sign.length : sign.length }
 }
 
-/** Degrees are told with flats; a raised one is the same place as the lowered next. */
+/** Degrees are named with flats; a raised one is the same place as the lowered next. */
 function sameDegree(degree: string): string {
   const raised: Readonly<Record<string, string>> = {
     '#1': 'b2',

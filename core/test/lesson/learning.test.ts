@@ -219,12 +219,12 @@ describe('the order, the recipe and the plan', () => {
             startShare,
             clean,
           })
-          expect(r.ladder.at(-1)).toBe(goalBpm)
-          r.ladder.forEach((bpm, i) => {
-            if (i > 0) expect(bpm).toBeGreaterThan(r.ladder[i - 1]!)
+          expect(r.tempos.at(-1)).toBe(goalBpm)
+          r.tempos.forEach((bpm, i) => {
+            if (i > 0) expect(bpm).toBeGreaterThan(r.tempos[i - 1]!)
           })
-          expect(r.ladder[0]!).toBeLessThanOrEqual(Math.max(20, Math.round(goalBpm * startShare)))
-          expect(r.ladder.length).toBeLessThanOrEqual(7)
+          expect(r.tempos[0]!).toBeLessThanOrEqual(Math.max(20, Math.round(goalBpm * startShare)))
+          expect(r.tempos.length).toBeLessThanOrEqual(7)
           for (const text of recipeText(r, phrasing(scores[1]!))) expect(text).not.toMatch(/[{}]|undefined/)
         },
       ),
@@ -314,7 +314,7 @@ describe('a tab with holes', () => {
     expect(lesson.script.flatMap((m) => m.lines.map((l) => l.text)).join(' ')).toContain(
       'with a finger still to be chosen',
     )
-    for (const piece of lesson.pieces) expect(recipeIn(lesson, piece).ladder.at(-1)).toBe(lesson.goalBpm)
+    for (const piece of lesson.pieces) expect(recipeIn(lesson, piece).tempos.at(-1)).toBe(lesson.goalBpm)
     const blocks = BLOCK_KINDS.map((kind) => ({ id: kind, kind }))
     const pieces = handoutPieces({ ...usualHandout('t'), blocks }, lesson)
     expect(pieces.map((p) => p.html).join('')).not.toMatch(/undefined|NaN/)
@@ -338,12 +338,12 @@ describe('a tab that contradicts itself', () => {
       { string: 1, fret: 3, finger: 3 as const },
       { string: 2, fret: 5, finger: 3 as const },
     ]
-    const torn = { ...arrangement, base: { ...arrangement.base, grips: [{ ...first!, pressed }, ...rest] } }
-    const lesson = lessonOf(tune, torn, USUAL_LESSON)
+    const twice = { ...arrangement, base: { ...arrangement.base, grips: [{ ...first!, pressed }, ...rest] } }
+    const lesson = lessonOf(tune, twice, USUAL_LESSON)
     expect(lesson.script[0]!.lines[0]!.text).toContain(
       'Not possible as written, wanted in two places: ring finger.',
     )
-    expect(lesson.steps.filter((s) => s.torn)).toHaveLength(1)
+    expect(lesson.steps.filter((s) => s.conflicts)).toHaveLength(1)
     expect(lesson.script.flatMap((m) => m.lines).length).toBeGreaterThan(2)
   })
 })

@@ -27,7 +27,7 @@ import {
   type Speech,
 } from '../../src/lesson/index.ts'
 import { arrangedScore } from '../support/score.ts'
-import { toldTab, writtenTab } from '../support/toldTab.ts'
+import { replayedTab, writtenTab } from '../support/replayedTab.ts'
 import { CORPUS, tuneOf } from '../support/tunes.ts'
 
 const ENGLISH_WORDS = wordsFor(USUAL_SPEECH)
@@ -43,7 +43,7 @@ function expectSame(
   nameOf?: NameOf,
 ): void {
   const text = scriptText(lessonScript(tune, arrangement, words, undefined, nameOf))
-  expect(toldTab(text, words, tune), what).toEqual(writtenTab(tune, arrangement.base))
+  expect(replayedTab(text, words, tune), what).toEqual(writtenTab(tune, arrangement.base))
 }
 
 const cases: [string, Style, Level, Setup][] = [

@@ -57,7 +57,7 @@ describe('a student, from the log', () => {
     const [first, second] = own.pieces
     expect(knownIn(own)).toContain(first)
     expect(knownIn(own)).not.toContain(second)
-    expect(recipeIn(own, second!).ladder[0]).toBe(slow)
+    expect(recipeIn(own, second!).tempos[0]).toBe(slow)
     expect(recipeIn(own, second!).seconds).toBeLessThan(recipeIn(anew, second!).seconds)
     // The change within what is known is not drilled alone.
     const inFirst = (measure: number) => first!.from <= measure && measure <= first!.to
@@ -104,8 +104,8 @@ describe('a student, from the log', () => {
   it('tries are the minutes against what clean repetitions alone would take', () => {
     const { way } = USUAL_LESSON
     const [piece] = anew.pieces
-    const { ladder } = recipeIn(anew, piece!)
-    const once = ladder
+    const { tempos } = recipeIn(anew, piece!)
+    const once = tempos
       .filter((bpm) => bpm <= goal(1))
       .reduce((s, bpm) => s + way.clean * secondsOf(pieceTicks(tune, piece!), bpm), 0)
     for (const tries of [1.5, 3, 6]) {

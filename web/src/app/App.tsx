@@ -77,7 +77,7 @@ const router = createBrowserRouter([
 export function App() {
   useFailures(queries)
   useEffect(() => {
-    // That storage fails is told on the page.
+    // That storage fails is shown on the page.
     sweep().catch(() => undefined)
   }, [])
   return (

@@ -14,7 +14,7 @@ const say = (id: string, title: string, message: string, color = 'red') => {
   if (!notifications.update(note)) notifications.show(note)
 }
 
-/** Nothing fails in silence: what no view has told by itself is told here. */
+/** Nothing fails in silence: what no view shows by itself is shown here. */
 export function useFailures(queries: QueryClient): void {
   const { t } = useTranslation()
   useEffect(() => {
@@ -32,7 +32,7 @@ export function useFailures(queries: QueryClient): void {
   useEffect(
     () =>
       queries.getQueryCache().subscribe((event) => {
-        if (event.type !== 'updated' || event.action.type !== 'error' || event.query.meta?.['toldHere'])
+        if (event.type !== 'updated' || event.action.type !== 'error' || event.query.meta?.['shownHere'])
           return
         say('failed', t('error.failed'), errorWords(t, event.action.error))
       }),

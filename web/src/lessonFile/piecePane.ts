@@ -47,7 +47,7 @@ export class PiecePane {
     const note = this.notes[noteKey(this.lesson.tune, piece)]
     this.info.replaceChildren(
       h('h2', {}, title),
-      ...(note ? [h('p', { class: 'told' }, note)] : []),
+      ...(note ? [h('p', { class: 'note' }, note)] : []),
       ...(like ? [h('p', {}, like)] : []),
       ...[...differences, ...recipe, ...odd].map((text) => h('p', {}, `${text}.`)),
     )

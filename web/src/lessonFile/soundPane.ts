@@ -32,7 +32,7 @@ export class SoundPane {
   private readonly loop: HTMLSelectElement
   private readonly order
 
-  /** @param onStep told the step that is heard */
+  /** @param onStep called with the step that is heard */
   constructor(lesson: Lesson, here: () => Here, onStep: (index: number) => void) {
     this.lesson = lesson
     this.here = here

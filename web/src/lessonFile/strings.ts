@@ -19,7 +19,7 @@ export class Strings {
   private readonly strings: number
   private readonly onPosition: (position: number | undefined) => void
 
-  /** @param onPosition told the played tick about thirty times a second, and undefined at the end */
+  /** @param onPosition called with the played tick about thirty times a second, and undefined at the end */
   constructor(strings: number, onPosition: (position: number | undefined) => void) {
     this.strings = strings
     this.onPosition = onPosition

@@ -58,7 +58,7 @@ function writeDraft(tuneId: string): void {
   if (!own) return
   clearTimeout(own.timer)
   waiting.delete(tuneId)
-  // That it failed is told on the page; the text stays in the editor.
+  // That it failed is shown on the page; the text stays in the editor.
   storing(() => db.drafts.put(own.row)).catch(() => undefined)
 }
 

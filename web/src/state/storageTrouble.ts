@@ -28,7 +28,7 @@ export function reportTrouble(error: unknown): void {
   if (trouble?.kind !== next.kind) set(next)
 }
 
-/** True for an error that the page has told of already. */
+/** True for an error that the page shows already. */
 export const isReported = (error: unknown): boolean =>
   typeof error === 'object' && error !== null && reported.has(error)
 
@@ -61,7 +61,7 @@ function kindOf(error: unknown): TroubleKind {
   return 'failed'
 }
 
-/** Does work on storage; that it failed is told on the page, and whoever asked hears of it too. */
+/** Does work on storage; that it failed is shown on the page, and whoever asked hears of it too. */
 export async function storing<T>(work: () => PromiseLike<T>): Promise<T> {
   try {
     const done = await work()

@@ -12,7 +12,7 @@ export function setReadOnly(tuneId: string, on: boolean): void {
   listeners.forEach((l) => l())
 }
 
-/** True where this window may write a tune. That it may not is told to whoever listens. */
+/** True where this window may write a tune. Whoever listens hears that it may not. */
 export function mayWrite(tuneId: string): boolean {
   if (!readOnly.has(tuneId)) return true
   refusals.forEach((l) => l())

@@ -15,7 +15,7 @@ const api = {
   /** Nothing: a worker that is asked this has its code ready afterwards. */
   prepare(): void {},
 
-  /** Estimates families one after the other; each is told, and known to be heard, before the next is begun. */
+  /** Estimates families one after the other; each is reported, and its report received, before the next is begun. */
   async estimate(
     question: FitQuestion,
     families: readonly FitFamily[],

@@ -25,7 +25,7 @@ export interface Answer<T> {
 }
 
 /**
- * The answer to a question that a worker takes its time over. That it failed is told by the page (`useFailures`).
+ * The answer to a question that a worker takes its time over. That it failed is shown by the page (`useFailures`).
  * @param name which question it is
  * @param ask hands it to the worker
  * @param about what it is about, in values that keep their identity while they stay the same; undefined: nothing is asked

@@ -99,7 +99,7 @@ export function armAt(step: number, perBeat: number): Stroke {
   return step % perBeat === 0 || (step % perBeat) % 2 === 0 ? 'down' : 'up'
 }
 
-/** Placements that are weighed: more are never told apart. */
+/** Placements that are weighed: more than these are not told apart by their strokes. */
 const MOST_WEIGHED = 400
 
 /** Every way to put the strokes on the grid, likeliest first. */

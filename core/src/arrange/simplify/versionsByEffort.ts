@@ -62,7 +62,7 @@ export interface MeasureRange {
   readonly to: number
 }
 
-/** A rung that is easier by less than this is no help. */
+/** A version that is easier by less than this is no help. */
 const LEAST_STEP = 0.05
 
 /**

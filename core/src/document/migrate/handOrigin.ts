@@ -1,5 +1,5 @@
 /**
- * From schema 1 to 2 of an arrangement: that a note was written by hand, where the arranger has none, was told by its id and
+ * From schema 1 to 2 of an arrangement: that a note was written by hand, where the arranger has none, was known by its id and
  * is a field now. Works on documents, layers and the patches of their history alike. Frozen: it never changes.
  */
 export function withHandOrigin(value: unknown): unknown {

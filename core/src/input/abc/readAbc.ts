@@ -39,7 +39,7 @@ export function* readingAbc(text: string, newDocId: () => Id): Turns<TuneReading
   return yield* mapInTurns(tunes, (tune) => readOne(tune, newDocId), 1)
 }
 
-/** Most problems of one tune that are told one by one. */
+/** Most problems of one tune that are listed one by one. */
 const MOST_PROBLEMS = 200
 
 function readOne(source: BookTune, newDocId: () => Id): TuneReading {

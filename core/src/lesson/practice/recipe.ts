@@ -19,22 +19,22 @@ export interface PracticeMethod {
 
 export const USUAL_WAY: PracticeMethod = { startShare: 0.6, clean: 3, tries: 2 }
 
-/** How a piece is practised: a loop, a ladder of tempos, and what it takes. Tempos are quarter notes a minute. */
+/** How a piece is practised: a loop, the tempos on the way to the goal, and what it takes. Tempos are quarter notes a minute. */
 export interface Recipe {
   readonly goalBpm: number
   /** What this hand should manage, its measure, and what gives out there; absent where nothing does. */
   readonly ceiling?: { readonly bpm: number; readonly reason: CeilingReason; readonly measure: number }
   /** Rising tempos, the goal last. Those over the ceiling are for later. */
-  readonly ladder: readonly number[]
+  readonly tempos: readonly number[]
   readonly clean: number
   readonly seconds: number
 }
 
-/** Rungs of a ladder at most, and by how much they rise at least. */
+/** Tempos on the way to the goal at most, and by how much each rises at least. */
 const RUNGS = 6
 const RISE = 4
 
-/** Seconds of rest and talk to each rung. Common practice, no source. */
+/** Seconds of rest and talk at each tempo. Common practice, no source. */
 const PAUSE_S = 20
 
 /** What is to be reached for now: the goal, or what the hand should manage where that is less. */
@@ -46,8 +46,8 @@ export const goalOf = (tune: TuneDoc, { goalBpm }: Pick<ArrangementDoc, 'goalBpm
   Math.round(goalBpm ?? tune.tempos[0]?.bpm ?? USUAL_TEMPO)
 
 /**
- * A tempo ladder for a piece from a share of the goal up, with the time that it takes this student.
- * @param clean quarter notes a minute at which it is clean already: the ladder begins there
+ * The tempos at which a piece is practised, from a share of the goal up, with the time that it takes this student.
+ * @param clean quarter notes a minute at which it is clean already: the tempos begin there
  */
 export function recipeOf(
   tune: TuneDoc,
@@ -68,22 +68,22 @@ export function recipeOf(
     measure: lowest.measure,
   }
   const start = Math.max(20, Math.round(targetOf(goalBpm, ceiling) * way.startShare), Math.round(clean))
-  const ladder = ladderOf(start, goalBpm)
+  const tempos = temposTo(start, goalBpm)
   const ticks = pieceTicks(tune, piece)
-  const within = ladder.filter((bpm) => bpm <= (ceiling?.bpm ?? Infinity))
+  const within = tempos.filter((bpm) => bpm <= (ceiling?.bpm ?? Infinity))
   const seconds = within.reduce(
     (sum, bpm) => sum + way.clean * way.tries * secondsOf(ticks, bpm) + PAUSE_S,
     0,
   )
-  return { goalBpm, ...(ceiling ? { ceiling } : {}), ladder, clean: way.clean, seconds: Math.round(seconds) }
+  return { goalBpm, ...(ceiling ? { ceiling } : {}), tempos, clean: way.clean, seconds: Math.round(seconds) }
 }
 
-function ladderOf(start: number, goal: number): number[] {
+function temposTo(start: number, goal: number): number[] {
   if (start >= goal) return [goal]
   const rise = Math.max(RISE, (goal - start) / (RUNGS - 1))
-  const rungs: number[] = []
-  for (let bpm = start; Math.round(bpm) < goal; bpm += rise) rungs.push(Math.round(bpm))
-  return [...rungs, goal]
+  const tempos: number[] = []
+  for (let bpm = start; Math.round(bpm) < goal; bpm += rise) tempos.push(Math.round(bpm))
+  return [...tempos, goal]
 }
 
 /** Length of one pass through a piece. */

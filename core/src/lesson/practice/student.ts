@@ -24,7 +24,7 @@ export interface LogOf {
   readonly entries: readonly LogEntry[]
 }
 
-/** Minutes of practice from which a student's tries are told, and what is taken for possible. */
+/** Minutes of practice from which a student's tries are counted, and what is taken for possible. */
 const TRIES = { minutes: 10, least: 1, most: 10 }
 
 /**
@@ -62,7 +62,7 @@ function overlap(a: Piece, b: Piece): boolean {
 }
 
 /**
- * Tries of a clean repetition: the minutes at the pieces that got clean, against what the rungs up to there take of clean
+ * Tries of a clean repetition: the minutes at the pieces that got clean, against what the tempos up to there take of clean
  * repetitions alone.
  */
 function triesIn(
@@ -78,9 +78,9 @@ function triesIn(
   for (const { piece: number, minutes, bestBpm } of progressOf(entries)) {
     const piece = pieces[number - 1]
     if (!piece || bestBpm === undefined) continue
-    const { ladder } = recipeOf(tune, doc, piece, effort, way)
-    const rungs = ladder.filter((bpm, i) => i === 0 || bpm <= bestBpm)
-    const once = rungs.reduce((sum, bpm) => sum + way.clean * secondsOf(pieceTicks(tune, piece), bpm), 0)
+    const { tempos } = recipeOf(tune, doc, piece, effort, way)
+    const done = tempos.filter((bpm, i) => i === 0 || bpm <= bestBpm)
+    const once = done.reduce((sum, bpm) => sum + way.clean * secondsOf(pieceTicks(tune, piece), bpm), 0)
     spent += minutes * 60
     needed += once
   }

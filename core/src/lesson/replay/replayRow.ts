@@ -5,16 +5,16 @@ import { readBack } from '../text/template.ts'
 import { ROW_SIGN, type Wording } from '../text/words/wording.ts'
 import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
 
-/** A row of single notes as it is told. */
-interface ToldRow {
+/** A row of single notes as the lesson words it. */
+interface WordedRow {
   /** What is said before it: fingers that stay, what rings on. */
   readonly before: readonly string[]
   readonly string?: string
   readonly items: readonly string[]
 }
 
-/** A line that tells a row of single notes; undefined where it tells something else. */
-export function rowIn(line: string, words: Wording): ToldRow | undefined {
+/** A line that words a row of single notes; undefined where it words something else. */
+export function rowIn(line: string, words: Wording): WordedRow | undefined {
   const said = line.replace(/\.$/, '').split('. ')
   const last = said.at(-1)!
   const read = readBack(words.row.string, last) ?? readBack(words.row.position, last)
@@ -25,7 +25,7 @@ export function rowIn(line: string, words: Wording): ToldRow | undefined {
 
 /** The notes of a row: each puts its finger down and lifts the last one; what was said to stay stays. */
 export function playedRow(
-  { before, string, items }: ToldRow,
+  { before, string, items }: WordedRow,
   hand: ReadonlyMap<Finger, PlacedFinger>,
   words: Wording,
 ): { count: string; note: ReplayedNote; down: Map<Finger, PlacedFinger> }[] {

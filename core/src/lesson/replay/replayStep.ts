@@ -70,9 +70,9 @@ export function followed(
     if (
       [
         hand.shift,
-        hand.either,
-        hand.ready,
-        hand.torn,
+        hand.alternative,
+        hand.prepare,
+        hand.conflict,
         words.ringing,
         words.harmony.over,
         words.lengths.beats,

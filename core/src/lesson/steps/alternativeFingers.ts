@@ -22,7 +22,7 @@ export function withAlternativeFingers(steps: readonly LessonStep[], setup: Setu
   const held = steps.map((s) => heldBy(downIn(s)))
   return steps.map((step, i) => {
     if (step.hand.lands.length !== 1) return step
-    const either = step.hand.lands.flatMap((f): AlternativeFinger[] => {
+    const alternatives = step.hand.lands.flatMap((f): AlternativeFinger[] => {
       if (!isFree(f, step, steps[i + 1])) return []
       const cost = (finger: Finger) =>
         costOf(
@@ -41,7 +41,7 @@ export function withAlternativeFingers(steps: readonly LessonStep[], setup: Setu
       })
       return fingers.length > 0 ? [{ string: f.from, fingers }] : []
     })
-    return either.length > 0 ? { ...step, either } : step
+    return alternatives.length > 0 ? { ...step, alternatives } : step
   })
 }
 

@@ -26,7 +26,7 @@ const MOST_A_CHORD = 2
 
 /**
  * The shapes of a tab in the order in which they come. What a chord uses of one shape at one time and another are put
- * together where one hand can hold both; of a chord's shapes those that are held longest are told.
+ * together where one hand can hold both; of a chord's shapes those that are held longest are shown.
  */
 export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
   const timeline = timelineOf(tune.measures)

@@ -86,11 +86,11 @@ export interface LessonStep extends StepAlongside {
   /** The same, where it changes. */
   readonly shift?: { readonly from: number; readonly to: number }
   /** Fingers that the tab wants in two places at once: no hand can do it. */
-  readonly torn?: readonly Finger[]
+  readonly conflicts?: readonly Finger[]
   /** Fingers that are free and wanted next, where the hand has nothing else to do. */
-  readonly ready?: readonly PlacedFinger[]
+  readonly prepared?: readonly PlacedFinger[]
   /** Fingers that would cost the hand no more than the one that lands on a string. */
-  readonly either?: readonly AlternativeFinger[]
+  readonly alternatives?: readonly AlternativeFinger[]
   readonly notes: readonly StepNote[]
   /** Strings that ring on from before. */
   readonly ringing: readonly number[]

@@ -100,9 +100,9 @@ export function lessonSteps(
 }
 
 /** Fingers that are to be in two places, where there are any. */
-function conflictsIn(now: readonly PlacedFinger[]): Pick<LessonStep, 'torn'> {
-  const torn = now.map((f) => f.finger).filter((f, i, all) => all.indexOf(f) < i)
-  return torn.length > 0 ? { torn: [...new Set(torn)] } : {}
+function conflictsIn(now: readonly PlacedFinger[]): Pick<LessonStep, 'conflicts'> {
+  const conflicts = now.map((f) => f.finger).filter((f, i, all) => all.indexOf(f) < i)
+  return conflicts.length > 0 ? { conflicts: [...new Set(conflicts)] } : {}
 }
 
 /** What the notes of a moment state about how it is played, and the teacher's words at them. */

@@ -14,8 +14,8 @@ export function withPreparedFingers(steps: readonly LessonStep[]): LessonStep[] 
     const idle = step.hand.lands.length === 0 && step.hand.slides.length === 0 && step.shift === undefined
     if (!next || !idle) return step
     const down = new Set(step.hand.stays.map((f) => f.finger))
-    const ready = next.hand.lands.filter((f: PlacedFinger) => !down.has(f.finger))
+    const prepared = next.hand.lands.filter((f: PlacedFinger) => !down.has(f.finger))
     const needed = next.shift !== undefined || next.hand.lands.length >= MANY
-    return needed && ready.length > 0 ? { ...step, ready } : step
+    return needed && prepared.length > 0 ? { ...step, prepared } : step
   })
 }

@@ -62,9 +62,10 @@ function longest(steps: readonly LessonStep[], from: number, fits: Fits): number
 }
 
 /** The one plain note of a step; undefined where there is more to say. */
-function noteOf({ notes, hand, torn, expression, remark }: LessonStep): StepNote | undefined {
+function noteOf({ notes, hand, conflicts, expression, remark }: LessonStep): StepNote | undefined {
   const [note, more] = notes
-  if (!note || more || torn || expression || remark !== undefined || hand.slides.length > 0) return undefined
+  if (!note || more || conflicts || expression || remark !== undefined || hand.slides.length > 0)
+    return undefined
   const plain = note.attack === 'pluck' && isBare(note) && (note.fret === 0 || note.finger !== undefined)
   return plain ? note : undefined
 }

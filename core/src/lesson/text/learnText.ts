@@ -61,11 +61,11 @@ export function planText({ what, goesOn }: PlanItem, phrasing: Phrasing): string
     : learningText(what, phrasing)
 }
 
-/** A recipe in sentences: the ladder, what the hand should manage, how long it takes. */
+/** A recipe in sentences: the tempos, what the hand should manage, how long it takes. */
 export function recipeText(r: Recipe, { paper, numbers }: Phrasing): string[] {
   const { recipe } = paper
   return [
-    fill(recipe.ladder, { clean: r.clean, ladder: r.ladder.join(', ') }),
+    fill(recipe.tempos, { clean: r.clean, tempos: r.tempos.join(', ') }),
     ...(r.ceiling && r.ceiling.bpm < r.goalBpm
       ? [
           fill(recipe.ceiling, {

@@ -43,7 +43,7 @@ export interface Lesson {
   readonly student?: Student
 }
 
-/** @param log what the student wrote down so far: the plan and the ladders go on from there */
+/** @param log what the student wrote down so far: the plan and the tempos go on from there */
 export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings, log?: LogOf): Lesson {
   const words = wordsFor(settings.speech)
   const phrasing: Phrasing = {

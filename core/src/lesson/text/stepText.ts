@@ -24,18 +24,28 @@ export type NameOf = (string: number, fret: number) => string
  * @param nameOf present where notes are called by name as well
  */
 export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
-  const { hand, shift, notes, ringing, ready = [], either = [], torn = [], expression = {}, remark } = step
+  const {
+    hand,
+    shift,
+    notes,
+    ringing,
+    prepared = [],
+    alternatives = [],
+    conflicts = [],
+    expression = {},
+    remark,
+  } = step
   const names = (fingers: readonly PlacedFinger['finger'][]) =>
     fingers.map((f) => words.fingers[f]).join(', ')
   const how = EXPRESSION_PARTS.flatMap((part) => expression[part] ?? []).map((e) => words.expression[e])
-  // What comes down with the sound is told with it.
+  // What comes down with the sound is said with it.
   const lands = hand.lands.filter((f) => !isHammered(f, notes))
   const taken = shapeText(step, lands, words)
   // Who takes a shape with all fingers lets go of what was there.
   const isTaken = taken !== undefined && hand.stays.length === 0
   const sentences = [
     ...(how.length > 0 ? [fill(words.from, { how: how.join(', ') })] : []),
-    ...(torn.length > 0 ? [fill(words.hand.torn, { fingers: names(torn) })] : []),
+    ...(conflicts.length > 0 ? [fill(words.hand.conflict, { fingers: names(conflicts) })] : []),
     ...(isHeld(step)
       ? [step.shape ? fill(words.hand.holds, { chord: step.shape.name }) : words.hand.held]
       : hand.stays.length > 0
@@ -45,8 +55,8 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
     ...(shift ? [fill(words.hand.shift, { to: shift.to })] : []),
     ...hand.slides.map((f) => onNeck(f, words, words.hand.slides, words.hand.slidesBarre)),
     ...(taken ? [taken] : lands.map((f) => onNeck(f, words, words.hand.lands, words.hand.barre))),
-    ...either.map((e) =>
-      fill(words.hand.either, {
+    ...alternatives.map((e) =>
+      fill(words.hand.alternative, {
         string: e.string,
         fingers: e.fingers.map((f) => words.fingers[f]).join(', '),
       }),
@@ -54,7 +64,9 @@ export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf)
     ...sounded(notes, [...hand.stays, ...hand.slides, ...lands], words, nameOf),
     ...alongsideSentences(step, words),
     ...(ringing.length > 0 ? [fill(words.ringing, { strings: ringing.join(', ') })] : []),
-    ...(ready.length > 0 ? [fill(words.hand.ready, { fingers: names(ready.map((f) => f.finger)) })] : []),
+    ...(prepared.length > 0
+      ? [fill(words.hand.prepare, { fingers: names(prepared.map((f) => f.finger)) })]
+      : []),
     ...(remark === undefined ? [] : [fill(words.remark, { remark })]),
   ]
   return sentences.map(capital)

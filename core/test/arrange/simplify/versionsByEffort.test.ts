@@ -51,7 +51,7 @@ function effortAgain(
 }
 
 /** Traditional tunes, long out of copyright, from memory. */
-describe('a ladder', () => {
+describe('versions by effort', () => {
   it.each(STYLES.map((s, i) => [s, ((i % 3) + 3) as Level] as const))(
     'of %s from level %i rises in effort, keeps the melody, and breaks nothing',
     (style, level) => {
@@ -107,7 +107,7 @@ describe('a ladder', () => {
     expect(found).toBeGreaterThan(0)
   })
 
-  it('has kinder shapes: the hand keeps within 85 % of its reach, and the ladder says whether all notes stay', () => {
+  it('have kinder shapes: the hand keeps within 85 % of its reach, and the version says whether all notes stay', () => {
     let sameNotes = 0
     for (const tune of CORPUS.slice(0, 10)) {
       const { versions, now } = rungsOf(tune, 'melody-bass', 3)

@@ -25,7 +25,7 @@ export function EffortVersionList({
   const { t } = useTranslation()
   const words = useChangeWords()
   return (
-    <ol className={css.ladder}>
+    <ol className={css.versions}>
       {versions.map((version, i) => (
         <li key={i} className={version === now ? 'now' : version === tried ? 'tried' : undefined}>
           <b>{version.effort.toFixed(1)}</b>{' '}

@@ -133,7 +133,7 @@ export function Ossias({
   )
 }
 
-/** One kept version: shown, told when it is played, exchanged with what stands, or dropped. */
+/** One kept version: shown, given the passes in which it is played, exchanged with what stands, or dropped. */
 function OssiaRow({
   variant,
   model,

@@ -111,7 +111,7 @@ function Obstacles({ fitting }: { fitting: Fitting }) {
             size="compact-xs"
             onClick={() => setConditions({ ...conditions, wanted: narrow.nearest.shift })}
           >
-            {t('fit.voice.wish')}
+            {t('fit.voice.keep')}
           </Button>
         </Alert>
       ) : null}

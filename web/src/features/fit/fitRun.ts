@@ -44,7 +44,7 @@ const NOTHING: FitState = {
 
 /** Answers one question in two workers: estimates first, then the best in full; may be stopped and asked for more. */
 export class FitRun {
-  /** What is told, and what is known by now. */
+  /** What is reported, and what is known by now. */
   private state = NOTHING
   private next = NOTHING
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -84,7 +84,7 @@ export class FitRun {
       if (this.workers === workers)
         this.set({ phase: 'done', share: 1, seconds: (performance.now() - started) / 1000 })
     } catch (error) {
-      // What is known by now stays; what failed is told on the page.
+      // What is known by now stays; what failed is shown on the page.
       if (this.workers === workers) this.set({ phase: 'stopped' })
       throw error
     } finally {
@@ -170,7 +170,7 @@ export class FitRun {
     this.set({ failed: this.next.failed + choices })
   }
 
-  /** A new phase is told at once, what is found on the way a few times a second: the page must not slow the work. */
+  /** A new phase is reported at once, what is found on the way a few times a second: the page must not slow the work. */
   private set(next: Partial<FitState>): void {
     const turned = next.phase !== undefined && next.phase !== this.state.phase
     this.next = { ...this.next, ...next }

@@ -79,7 +79,7 @@ export function LogView({
                 <Table.Td>{name(p.piece)}</Table.Td>
                 <Table.Td>{p.days}</Table.Td>
                 <Table.Td>{p.minutes}</Table.Td>
-                <Table.Td>{p.bestBpm === undefined ? '–' : t('teach.rung', { bpm: p.bestBpm })}</Table.Td>
+                <Table.Td>{p.bestBpm === undefined ? '–' : t('teach.bpm', { bpm: p.bestBpm })}</Table.Td>
                 <Table.Td>{p.lastDay}</Table.Td>
               </Table.Tr>
             ))}

@@ -34,7 +34,7 @@ export function PieceView({
 }) {
   const { t } = useTranslation()
   const { tune } = lesson
-  const { ladder, ceiling } = recipeIn(lesson, piece)
+  const { tempos, ceiling } = recipeIn(lesson, piece)
   const { title, like, differences, recipe, odd } = pieceWords(lesson, piece)
   return (
     <div className={lessonCss['teach-view']} data-testid="piece">
@@ -50,15 +50,15 @@ export function PieceView({
       {recipe.map((text) => (
         <p key={text}>{text}.</p>
       ))}
-      <p className={css['teach-ladder']} role="group" aria-label={t('teach.ladder')}>
-        {ladder.map((bpm) => (
+      <p className={css['teach-tempos']} role="group" aria-label={t('teach.tempos')}>
+        {tempos.map((bpm) => (
           <Button
             key={bpm}
             size="compact-sm"
             variant={ceiling && bpm > ceiling.bpm ? 'default' : 'light'}
             onClick={() => onTempo(bpm)}
           >
-            {t('teach.rung', { bpm })}
+            {t('teach.bpm', { bpm })}
           </Button>
         ))}
       </p>

@@ -11,7 +11,7 @@ import neckCss from './neck.module.css'
 /** Where a capo leaves little neck. Common practice, no source. */
 const HIGHEST_CAPO = 7
 
-/** From shape to sound for every capo: what the hand holds, what the pianist is told. */
+/** From shape to sound for every capo: what the hand holds, what the pianist plays. */
 export function CapoCard({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
   const { t } = useTranslation()
   const names = useNames()

@@ -1,5 +1,5 @@
 import { present } from '@velvet-porch/core/invariant'
-import { Alert, Button, Checkbox, Group, SegmentedControl, TextInput } from '@mantine/core'
+import { Alert, Button, Checkbox, Group, TextInput } from '@mantine/core'
 import { IconPrinter } from '@tabler/icons-react'
 import { useDebouncedCallback } from '@mantine/hooks'
 import { nearestChord, transposeChord, type ChordReading } from '@velvet-porch/core/music'
@@ -11,6 +11,7 @@ import { tuningId } from '@velvet-porch/core/instrument'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
+import { LeadChoice, type Lead } from './LeadChoice.tsx'
 import { Moves } from './Moves.tsx'
 import { hearShape } from '../../score/playback/playShape.ts'
 import { usePath } from './shapesWork.ts'
@@ -30,7 +31,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
   const [params] = useSearchParams()
   const typed = params.get('chords') ?? 'C Am F G'
   const asked = params.get('lead')
-  const lead: 'melody' | 'bass' | undefined = asked === 'melody' || asked === 'bass' ? asked : undefined
+  const lead: Lead | undefined = asked === 'melody' || asked === 'bass' ? asked : undefined
   const [draft, setDraft] = useState(typed)
   const commit = useDebouncedCallback((text: string) => set({ chords: text }), 350)
   const words = useMemo(
@@ -81,18 +82,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
             commit(event.currentTarget.value)
           }}
         />
-        <div className={css['path-lead']}>
-          <span id="lead-label">{t('path.lead')}</span>
-          <SegmentedControl
-            aria-labelledby="lead-label"
-            data={(['none', 'melody', 'bass'] as const).map((x) => ({
-              value: x,
-              label: t(`path.leads.${x}`),
-            }))}
-            value={lead ?? 'none'}
-            onChange={(value) => set({ lead: value === 'none' ? '' : value })}
-          />
-        </div>
+        <LeadChoice lead={lead} onLead={(value) => set({ lead: value ?? '' })} />
         <ShapeFilterTools state={filterState} set={set} />
       </div>
       {wrong.map((w) => (

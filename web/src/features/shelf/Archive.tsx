@@ -15,7 +15,7 @@ export function Archive({ onTake }: { onTake: (abc: string) => void }) {
     queryKey: ['archive', asked],
     queryFn: ({ signal }) => searchArchive(asked, signal),
     placeholderData: keepPreviousData,
-    meta: { toldHere: true },
+    meta: { shownHere: true },
   })
   return (
     <section aria-labelledby="archive-title" style={{ marginTop: 44 }}>

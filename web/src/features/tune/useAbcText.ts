@@ -139,7 +139,7 @@ export function useAbcText(tune: TuneDoc, label: string) {
     // The page has caught up; what is kept of the draft goes when storage has.
     if (draft === undefined || draft !== stored) return
     setDraft(undefined)
-    // That it failed is told on the page; the draft stays then.
+    // That it failed is shown on the page; the draft stays then.
     dropStoredDraft(tune.id, draft).catch(() => undefined)
   }, [draft, stored, tune.id])
   useEffect(() => {
@@ -158,7 +158,7 @@ export function useAbcText(tune: TuneDoc, label: string) {
         latest.current = { tune: now, draft: found.text }
         void read(found.text, true)
       },
-      // That storage cannot be read is told on the page already.
+      // That storage cannot be read is shown on the page already.
       () => undefined,
     )
     return () => {

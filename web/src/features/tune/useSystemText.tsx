@@ -4,7 +4,7 @@ import { SystemText } from './SystemText.tsx'
 import { partIn, textOfSystem } from './textOfSystem.ts'
 import type { AbcText } from './useAbcText.ts'
 
-/** The part of the text that each system shows, to be written beneath it; undefined where it cannot be told apart. */
+/** The part of the text that each system shows, to be written beneath it; undefined where it cannot be found. */
 export function useSystemText(shown: TuneDoc, { text, spans, edit }: AbcText, numbers: readonly number[]) {
   // A text in several voices, or one that a pen wrote anew, does not say where its systems stand.
   const parted = spans.length > 0 && shown.events.every((e) => e.voice === 0)

@@ -25,7 +25,7 @@ interface Props extends NoteWriting {
   readonly melody: boolean
 }
 
-/** What can be done to the note under the cursor, or to all that are meant. */
+/** What can be done to the note under the cursor, or to all that are chosen. */
 export function NoteTools({ notes, strings, melody, onTargets, onRestring, onMelody }: Props) {
   const { t } = useTranslation()
   const all = (so: (n: TabNote) => boolean) => notes.every(so)

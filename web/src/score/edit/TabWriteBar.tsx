@@ -109,7 +109,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
       </Group>
       <Group gap={4} mt={6} wrap="wrap" role="toolbar" aria-label={t('write.note')}>
         <span className={editCss['write-where']} role="status">
-          {choosing && range ? t('write.meant', { count: notes.length }) : where(t, model, cell, note)}
+          {choosing && range ? t('write.chosen', { count: notes.length }) : where(t, model, cell, note)}
         </span>
         <TargetSelect
           choosing={choosing}

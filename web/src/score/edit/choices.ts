@@ -9,7 +9,7 @@ const VOICES: Readonly<Record<Role, string>> = {
   fill: 'Alt+L',
 }
 
-/** What the note tools can be told to change, each with its key and a short name of its own. */
+/** What the note tools can change, each with its key and a short name of its own. */
 export interface Choice {
   readonly value: string
   /** Undefined: the note under the cursor. */

@@ -9,7 +9,7 @@ import type { Writing } from './useWriting.ts'
 /** An edit of a note that is not there; refused in the usual words. */
 const NOWHERE: EditCommand = { do: 'erase', note: '' }
 
-/** Which notes are meant: those of the marked measures, else of the pen's measure, or the one under the cursor. */
+/** Which notes are chosen: those of the marked measures, else of the pen's measure, or the one under the cursor. */
 export interface Targeting {
   readonly cell: Cell | undefined
   readonly choosing: Choosing | undefined
@@ -27,13 +27,13 @@ export function targetNotes(score: Score, { cell, choosing, marked }: Targeting)
   return range && arrangement ? chosenNotes(tune, arrangement.base, range.from, range.to, choosing) : []
 }
 
-/** Writes edits of all notes that are meant, as one step; they are looked up when its turn comes. */
+/** Writes edits of all chosen notes, as one step; they are looked up when its turn comes. */
 export type OnTargets = (
   kind: EditCommand['do'],
   edits: (notes: readonly TabNote[]) => readonly EditCommand[],
 ) => Promise<boolean>
 
-/** The same, ahead of what is drawn: what is meant is what was marked and chosen last, however fast the keys follow. */
+/** The same, ahead of what is drawn: what is chosen is what was marked and chosen last, however fast the keys follow. */
 function useOnTargets(writing: Writing, markedNow: () => MarkedMeasures | undefined): OnTargets {
   const { run, cellNow, choosingNow } = writing
   return useCallback(
@@ -49,10 +49,10 @@ function useOnTargets(writing: Writing, markedNow: () => MarkedMeasures | undefi
   )
 }
 
-/** What writes on the notes that are meant; the same for as long as the pen is. */
+/** What writes on the chosen notes; the same for as long as the pen is. */
 export interface NoteWriting {
   readonly onTargets: OnTargets
-  /** Puts what is meant on the neighbouring strings; the cursor goes along with the note that it stands on. */
+  /** Puts what is chosen on the neighbouring strings; the cursor goes along with the note that it stands on. */
   readonly onRestring: (by: 1 | -1) => void
   /** Ties the note under the cursor to the next or over the bar line, or parts the melody's time in three. */
   readonly onMelody: (what: 'tie' | 'triplet') => void

@@ -253,7 +253,7 @@ function NoteMarks({
   const half = 4.6 * text.length
   const name = model.setup ? names.pitch(pitchAt(model.setup, n.place) + (n.bend ?? 0), inFlats(model)) : ''
   const said = expressionWords(t, n)
-  const halo = lit?.chosen?.has(n.id) ? ' meant' : lit?.changed?.has(n.id) ? ' changed' : ''
+  const halo = lit?.chosen?.has(n.id) ? ' chosen' : lit?.changed?.has(n.id) ? ' changed' : ''
   return (
     <>
       <rect className={`tab-halo${halo}`} x={at - half - 1} y={y - 7} width={2 * half + 2} height={14} />

@@ -8,7 +8,7 @@ export interface MarkedMeasures {
   readonly to: number
 }
 
-/** What is chosen on a sheet, and who is told of another choice; without `onPosition` the sheet is only looked at. */
+/** What is chosen on a sheet, and who hears of another choice; without `onPosition` the sheet is only looked at. */
 export interface SheetSelection {
   readonly position?: SheetPosition | undefined
   readonly onPosition?: ((position: SheetPosition) => void) | undefined

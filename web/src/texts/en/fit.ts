@@ -59,7 +59,7 @@ export const fit = {
         'The melody is {{count}} semitone wider than this voice. Moved by {{shift}}, {{outside}} of its notes stay outside: the fewest.',
       narrow_other:
         'The melody is {{count}} semitones wider than this voice. Moved by {{shift}}, {{outside}} of its notes stay outside: the fewest.',
-      wish: 'Wish for that key',
+      keep: 'Look only in that key',
       picture_one:
         'Voice {{low}} to {{high}}; the melody is sung from {{lowest}} to {{highest}}, {{count}} note outside.',
       picture_other:
@@ -89,7 +89,7 @@ export const fit = {
       atPitch: 'At concert pitch (A = 440 Hz).',
       sharp: '{{cents}} cents sharp of A = 440 Hz: tune every string {{cents}} cents up to play along.',
       flat: '{{cents}} cents flat of A = 440 Hz: tune every string {{cents}} cents down to play along.',
-      keys: 'It may be in one of these keys; wish for',
+      keys: 'It may be in one of these keys; look in',
     },
     matters: 'What matters',
     priority: {

@@ -15,7 +15,7 @@ export const shapes = {
     unknownStart: '“{{text}}” is not a chord name that is understood. It starts with a note, as in F#m7b5.',
     takeNearest: 'Take {{chord}}',
     nothing: 'No shape of {{chord}} meets all of this.',
-    nothingAtAll: 'Giving up one wish is not enough; try another tuning, or give up two.',
+    nothingAtAll: 'Giving up one filter is not enough; try another tuning, or give up two.',
     relax: 'Give up “{{filter}}”',
     longNeck: 'The whole neck; click a place to hear it',
     zone: 'Frets {{zone}}',

@@ -58,10 +58,10 @@ export const write = {
     open: 'Write',
     openHint: 'Write and correct by hand',
     close: 'Put the pen down',
-    meant_one: '{{count}} note is meant',
-    meant_other: '{{count}} notes are meant',
+    chosen_one: '{{count}} note chosen',
+    chosen_other: '{{count}} notes chosen',
     choose: {
-      label: 'What is meant',
+      label: 'Which notes',
       one: 'The note under the cursor',
       inMeasure: 'In measure {{from}}',
       inMeasures: 'In measures {{from}} to {{to}}',

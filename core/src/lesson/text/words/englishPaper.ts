@@ -26,7 +26,7 @@ export const ENGLISH_PAPER: PaperWords = {
     minutes: '{n} min',
   },
   recipe: {
-    ladder: 'Loop it. {clean} clean ones in a row, then faster: ♩ = {ladder}',
+    tempos: 'Loop it. {clean} clean ones in a row, then faster: ♩ = {tempos}',
     ceiling: 'This hand should manage ♩ = {bpm}; in measure {measure} {reason} gives out first',
     reason: {
       changes: 'the change of fingers',

@@ -27,7 +27,7 @@ export const FILIPINO_PAPER: PaperWords = {
     minutes: '{n} min',
   },
   recipe: {
-    ladder: 'Ulit-ulitin. {clean} malinis na sunod-sunod, saka bilisan: ♩ = {ladder}',
+    tempos: 'Ulit-ulitin. {clean} malinis na sunod-sunod, saka bilisan: ♩ = {tempos}',
     ceiling: 'Kaya dapat ng kamay na ito ang ♩ = {bpm}; sa sukat {measure} unang bumibigay ang {reason}',
     reason: {
       changes: 'palit ng daliri',

@@ -27,7 +27,7 @@ export const FRENCH_PAPER: PaperWords = {
     minutes: '{n} min',
   },
   recipe: {
-    ladder: 'En boucle. {clean} fois de suite sans faute, puis plus vite : ♩ = {ladder}',
+    tempos: 'En boucle. {clean} fois de suite sans faute, puis plus vite : ♩ = {tempos}',
     ceiling: 'Cette main devrait tenir ♩ = {bpm} ; à la mesure {measure}, {reason} lâche d’abord',
     reason: {
       changes: 'le changement de doigts',

@@ -24,7 +24,7 @@ export interface PaperWords {
     readonly minutes: string
   }
   readonly recipe: {
-    readonly ladder: string
+    readonly tempos: string
     readonly ceiling: string
     readonly reason: Readonly<Record<CeilingReason, string>>
     readonly time: string

@@ -27,7 +27,7 @@ export const SPANISH_PAPER: PaperWords = {
     minutes: '{n} min',
   },
   recipe: {
-    ladder: 'En bucle. {clean} seguidas limpias, luego más rápido: ♩ = {ladder}',
+    tempos: 'En bucle. {clean} seguidas limpias, luego más rápido: ♩ = {tempos}',
     ceiling: 'Esta mano debería llegar a ♩ = {bpm}; en el compás {measure} falla primero {reason}',
     reason: {
       changes: 'el cambio de dedos',

@@ -38,11 +38,11 @@ export interface Wording {
     readonly slidesBarre: string
     readonly shift: string
     /** Fingers that are wanted in two places at once. */
-    readonly torn: string
+    readonly conflict: string
     /** Fingers that are free and wanted next. */
-    readonly ready: string
+    readonly prepare: string
     /** Fingers that would do as well. */
-    readonly either: string
+    readonly alternative: string
   }
   /** How a note is sounded; several plucked at once are said together. */
   readonly attack: Readonly<Record<Attack, string>>

@@ -1,23 +1,12 @@
-import {
-  Button,
-  Group,
-  Popover,
-  SegmentedControl,
-  Stack,
-  Text,
-  TextInput,
-  UnstyledButton,
-} from '@mantine/core'
+import { Button, Group, Popover, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
 import { IconWaveSine } from '@tabler/icons-react'
 import { isCompound, type Metre } from '@velvet-porch/core/music'
 import type { Setup } from '@velvet-porch/core/instrument'
 import type { Level, PatternText } from '@velvet-porch/core/document'
 import { heldShapesFor } from '@velvet-porch/core/chords'
 import {
-  fitsMetre,
   nameOfPattern,
   patternProblemMessage,
-  patternsFor,
   readPattern,
   samePattern,
   spokenPattern,
@@ -33,12 +22,11 @@ import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../../ui/names/useNames.ts'
 import { useOwnPatterns } from '../../../state/patterns.ts'
-import { KeepPattern, OwnPatterns } from './OwnPatterns.tsx'
+import { KeepPattern } from './OwnPatterns.tsx'
 import { PatternGrid } from './PatternGrid.tsx'
+import { PatternLibrary } from './PatternLibrary.tsx'
 import { StrumWords } from './StrumWords.tsx'
 import { say } from '../../../texts/say.ts'
-import css from './PatternTools.module.css'
-import arrangeCss from '../arrange.module.css'
 
 interface Props {
   readonly style: PatternStyle
@@ -65,8 +53,6 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
     if (opened) setDraft(pattern ?? usualPattern(style, level, metre))
   }, [opened, pattern, style, level, metre])
   const reading = readPattern(draft)
-  const metreText = `${metre.num}/${metre.den}`
-  const ready = patternsFor(style, metre)
   const use = () => {
     setOpened(false)
     onPattern(draft, t('pattern.command', { name: nameText(draft) }))
@@ -98,26 +84,7 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
           <Text size="sm" fw={600}>
             {t('pattern.title')}
           </Text>
-          <Text size="xs" c="dimmed">
-            {t(ready.length > 0 ? 'pattern.ready' : 'pattern.none', { metre: metreText })}
-          </Text>
-          <div className={css['pattern-library']}>
-            {ready.map((p) => (
-              <UnstyledButton
-                key={p.id}
-                className={p.text === draft.text ? `${arrangeCss.chip} chosen` : arrangeCss.chip}
-                aria-pressed={p.text === draft.text}
-                onClick={() => setDraft({ metre: p.metre, perBeat: p.perBeat, text: p.text })}
-              >
-                <b>{t(`pattern.names.${p.id as 'loom'}`)}</b>
-              </UnstyledButton>
-            ))}
-            <OwnPatterns
-              patterns={own.filter((p) => p.style === style && fitsMetre(p, metre))}
-              draft={draft}
-              onChoose={setDraft}
-            />
-          </div>
+          <PatternLibrary style={style} metre={metre} draft={draft} own={own} onChoose={setDraft} />
           <Group gap={8}>
             <Text size="xs">{t('pattern.perBeat')}</Text>
             <SegmentedControl

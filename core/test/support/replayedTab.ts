@@ -23,7 +23,7 @@ const SYLLABLES: Readonly<Record<string, number>> = {
  * The tab that somebody writes down who has only the displayed words, and knows the metre: a line a moment.
  * @throws ReplayError where the words cannot be followed
  */
-export const toldTab = (text: string, words: Wording, tune: TuneDoc): string[] =>
+export const replayedTab = (text: string, words: Wording, tune: TuneDoc): string[] =>
   replay(text, words)
     .filter((s) => s.notes.length > 0)
     .map((s) => {
