@@ -35,7 +35,7 @@ const INSIDE = {
   ],
   'core/src/lesson': ['steps', 'practice', 'text', 'replay'],
   'core/src/output': ['abc', 'notation', 'text', 'layout', 'engrave', 'handout', 'json', 'sound'],
-  'core/src/input': ['abc', 'audio', 'text'],
+  'core/src/input': ['abc', 'audio', 'text', 'song', 'any'],
 }
 
 /** Of the interface: what is shared first, then the features (the later ones build on the earlier), then what holds them. */

@@ -16,6 +16,8 @@ import { askedFrom } from './askedFrom.ts'
 import { collected, command, withArrangeOptions, type ArrangeValues } from './options.ts'
 import { patternFrom } from './patternFrom.ts'
 import { lockFrom } from './lockFrom.ts'
+import { printHands } from './handsCommand.ts'
+import { holdsTab } from './scoreFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 import { auditWords, say } from './words.ts'
@@ -30,9 +32,13 @@ interface Values extends ArrangeValues {
   readonly json?: boolean
 }
 
-/** `porch arrange`: reads ABC, arranges one tune and prints it as tab or as the stable JSON object. */
+/** `porch arrange`: reads a text of any kind, arranges one tune and prints it as tab or as the stable JSON object. */
 export const arrangeCommand = withArrangeOptions(
-  command('arrange', 'file.abc', 'Arranges a tune and prints it as tab.'),
+  command(
+    'arrange',
+    'file',
+    'Arranges a tune (ABC) or a song (words with chords) and prints it as tab; a tab gets both hands.',
+  ),
   '1',
 )
   .option('--ornament <0-3>', 'how much the fretting hand sounds alone')
@@ -51,8 +57,11 @@ export const arrangeCommand = withArrangeOptions(
   .action(run)
 
 function run(file: string, values: Values): void {
-  const { style, level, setup, regions: asked } = askedFrom(values)
-  const { tune: read, warnings } = tuneFrom(file, values.tune)
+  if (holdsTab(file)) return printHands(file, values)
+  const found = tuneFrom(file, values)
+  const { style, level, setup, regions: asked } = askedFrom(values, found)
+  const { tune: read } = found
+  const warnings = [...found.warnings]
   const tune = values.harmonise ? harmonised(read, oneOf(values.manner, MANNERS, 'manner'), warnings) : read
   const locks = values.lock.map((text, i) => lockFrom(text, tune, `lock ${i + 1}`)).flat()
   const started = performance.now()

@@ -8,8 +8,9 @@ import {
 } from '@velvet-porch/core/document'
 import { wholeTune } from '@velvet-porch/core/arrange'
 import type { Setup } from '@velvet-porch/core/instrument'
-import { playedSetupFrom, type ArrangeValues } from './options.ts'
+import { MELODY_STYLE, playedSetupFrom, SONG_STYLE, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
+import type { TuneRead } from './tuneFrom.ts'
 import { oneOf, wholeNumber } from './usage.ts'
 
 /** What is to be arranged, as the options ask for it. */
@@ -23,10 +24,11 @@ export interface Asked {
 }
 
 /** Style, level, school and setup of the options; throws a usage error that names what is wrong and the way out. */
-export function askedFrom(values: ArrangeValues): Asked {
-  const style = oneOf(values.style, STYLES, 'style')
+export function askedFrom(values: ArrangeValues, { tune, song }: Pick<TuneRead, 'tune' | 'song'>): Asked {
+  const silent = tune.events.every((e) => !e.pitch)
+  const style = oneOf(values.style ?? (silent ? SONG_STYLE : MELODY_STYLE), STYLES, 'style')
   const level = wholeNumber(values.level, 1, 5, 'level') as Level
-  const setup = playedSetupFrom(values)
+  const setup = playedSetupFrom(values, song?.capo ?? 0)
   const school = schoolFrom(values.school)
-  return { style, level, school, setup, regions: (tune) => wholeTune(tune, style, level, school) }
+  return { style, level, school, setup, regions: (of) => wholeTune(of, style, level, school) }
 }

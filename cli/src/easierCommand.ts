@@ -24,8 +24,9 @@ export const easierCommand = withArrangeOptions(
   .action(run)
 
 function run(file: string, values: Values): void {
-  const { tune } = tuneFrom(file, values.tune)
-  const { style, level, setup, regions: asked } = askedFrom(values)
+  const found = tuneFrom(file, values)
+  const { tune } = found
+  const { style, level, setup, regions: asked } = askedFrom(values, found)
   const ornament = wholeNumber(values.ornament, 0, 3, 'ornament') as Ornament
   const regions = asked(tune).map((r) => ({ ...r, ornament }))
   const range = rangeFrom(values.measures, measureNumbers(tune.measures))

@@ -53,8 +53,9 @@ export const fitCommand = withArrangeOptions(
   .action(run)
 
 function run(file: string, values: Values): void {
-  const { tune } = tuneFrom(file, values.tune)
-  const { style, setup, regions } = askedFrom(values)
+  const found = tuneFrom(file, values)
+  const { tune } = found
+  const { style, setup, regions } = askedFrom(values, found)
   const { kind } = setup.instrument
   const names = values.tunings ?? (kind === 'guitar' ? 'standard,dropD,dadgad' : 'standard')
   const voice = values.voice === undefined ? undefined : voiceFrom(values.voice)

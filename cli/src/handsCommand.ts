@@ -29,7 +29,7 @@ export const handsCommand = withSchoolOptions(
   ).option('--tune <number>', 'which tune of an ABC file', '1'),
 )
   .option('--json', 'prints the same JSON object as porch arrange')
-  .action(run)
+  .action(printHands)
 
 /** What ABC is played on; a text tab says so itself. */
 function playedOn(values: Values): Setup {
@@ -37,12 +37,13 @@ function playedOn(values: Values): Setup {
   return values.player ? { ...setup, player: playerFrom(values.player) } : setup
 }
 
-function run(file: string, values: Values): void {
+/** Finds both hands for a file's places and prints them; `porch arrange` does the same with a text tab. */
+export function printHands(file: string, values: Values): void {
   const started = performance.now()
   const school = schoolFrom(values.school)
   const { score, warnings } = holdsTab(file)
     ? scoreFrom(file, values.player, school)
-    : placedFrom(file, values.tune, playedOn(values), school)
+    : placedFrom(file, values, playedOn(values), school)
   const { tune, arrangement } = score
   const { setup, regions, base: layer } = arrangement
   const planned = makePlan(tune, setup, regions)

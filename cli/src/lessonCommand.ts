@@ -67,8 +67,9 @@ const printedStep = ({ conflicts, prepared, alternatives, ...step }: LessonStep)
 
 /** The tune of an ABC file with its arrangement. */
 function arranged(file: string, values: ArrangeValues) {
-  const { tune } = tuneFrom(file, values.tune)
-  const { setup, regions: asked } = askedFrom(values)
+  const found = tuneFrom(file, values)
+  const { tune } = found
+  const { setup, regions: asked } = askedFrom(values, found)
   const regions = asked(tune)
   const { layer, plan } = finish(arranging(tune, setup, regions))
   const { transposed } = plan

@@ -8,6 +8,7 @@ import { handsCommand } from './handsCommand.ts'
 import { lessonCommand } from './lessonCommand.ts'
 import { nameCommand } from './nameCommand.ts'
 import { shapesCommand } from './shapesCommand.ts'
+import { readCommand } from './readCommand.ts'
 import { say } from './words.ts'
 
 const porch = new Command('porch')
@@ -17,6 +18,7 @@ const porch = new Command('porch')
 
 for (const sub of [
   arrangeCommand,
+  readCommand,
   easierCommand,
   fitCommand,
   handsCommand,

@@ -1,6 +1,7 @@
 import { Command } from 'commander'
 import { INSTRUMENTS, withShift, type Setup } from '@velvet-porch/core/instrument'
 import { STYLES } from '@velvet-porch/core/document'
+import { CAPO_MEANINGS } from '@velvet-porch/core/input/song'
 import { playerFrom } from './playerFrom.ts'
 import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { semitones, wholeNumber } from './usage.ts'
@@ -23,18 +24,25 @@ export const withSetupOptions = (to: Command): Command =>
       'the name of a tuning, or its notes from the lowest string: "D A D G A D"',
       'standard',
     )
-    .option('--capo <fret>', 'the fret that the capo lies at', '0')
+    .option('--capo <fret>', 'the fret that the capo lies at; left out: where the text says, or nowhere')
 
 /** What the options of every command that arranges hold. */
 export interface ArrangeValues extends SetupValues {
   readonly tune: string
-  readonly style: string
+  /** Absent: the melody over a bass, or a strum where there is no melody. */
+  readonly style?: string
   readonly level: string
   readonly player?: string
+  readonly capoMeans: string
+  readonly bars?: string
   readonly shift: string
   readonly octave?: string
   readonly school: readonly string[]
 }
+
+/** What is arranged where no style is named: a melody, and a song that has none. */
+export const MELODY_STYLE = 'melody-bass'
+export const SONG_STYLE = 'strum'
 
 /** Adds the options of every command that arranges: which tune, on what, for which hand, in which style and school. */
 export const withArrangeOptions = (to: Command, level: string): Command =>
@@ -42,9 +50,18 @@ export const withArrangeOptions = (to: Command, level: string): Command =>
     withSetupOptions(
       to
         .option('--tune <number>', 'which tune of the file', '1')
-        .option('--style <style>', `one of ${STYLES.join(', ')}`, 'melody-bass')
+        .option(
+          '--style <style>',
+          `one of ${STYLES.join(', ')}; left out: ${MELODY_STYLE}, or ${SONG_STYLE} where there is no melody`,
+        )
         .option('--level <1-5>', 'how much is played', level),
     )
+      .option(
+        '--capo-means <what>',
+        `what chord names of a song with a capo are: ${CAPO_MEANINGS.join(', ')}`,
+        'shapes',
+      )
+      .option('--bars <number>', 'how many bars a line of a song takes, where it does not say so')
       .option('--shift <semitones>', 'play it higher, or lower below 0', '0')
       .option('--octave <-2..2>', 'where the melody lies; left out: where it is best played'),
   )
@@ -59,8 +76,8 @@ export const withSchoolOptions = (to: Command): Command =>
 export const collected = (value: string, all: readonly string[]): string[] => [...all, value]
 
 /** The setup that the options ask for, with the hand of the player's file where one is named. */
-export function playedSetupFrom(values: ArrangeValues): Setup {
+export function playedSetupFrom(values: ArrangeValues, textCapo: number): Setup {
   const octave = values.octave === undefined ? undefined : wholeNumber(values.octave, -2, 2, 'octave')
-  const setup = withShift(setupFrom(values), semitones(values.shift, 'shift'), octave)
+  const setup = withShift(setupFrom(values, textCapo), semitones(values.shift, 'shift'), octave)
   return values.player ? { ...setup, player: playerFrom(values.player) } : setup
 }

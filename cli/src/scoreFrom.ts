@@ -1,7 +1,8 @@
 import { present } from '@velvet-porch/core/invariant'
 import { DEFAULT_PLAYER } from '@velvet-porch/core/instrument'
 import type { School, Score } from '@velvet-porch/core/document'
-import { looksLikeTab, readTextTab, scoreOfTab, TabReadError } from '@velvet-porch/core/input'
+import { readTextTab, scoreOfTab, TabReadError } from '@velvet-porch/core/input'
+import { kindOf } from '@velvet-porch/core/input/any'
 import { playerFrom } from './playerFrom.ts'
 import { readText } from './readInput.ts'
 import { UsageError } from './usage.ts'
@@ -10,7 +11,7 @@ import { problemText, problemWords, say } from './words.ts'
 /** True for a file that holds text tab and no ABC. */
 export const holdsTab = (file: string): boolean => isTab(readText(file).text)
 
-const isTab = (text: string): boolean => !/^[XK]:/m.test(text) && looksLikeTab(text)
+const isTab = (text: string): boolean => kindOf(text) === 'tab'
 
 /** The score of a file of text tab: its places with both hands found, and what was odd about it. */
 export function scoreFrom(

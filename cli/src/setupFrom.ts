@@ -16,14 +16,21 @@ const KINDS = Object.keys(INSTRUMENTS) as InstrumentKind[]
 export interface SetupValues {
   readonly instrument: string
   readonly tuning: string
-  readonly capo: string
+  /** Absent: none, or the one that the text names. */
+  readonly capo?: string
 }
 
-/** The setup that the options ask for; throws a usage error that names what is wrong and the way out. */
-export function setupFrom(values: SetupValues): Setup {
+/**
+ * The setup that the options ask for; throws a usage error that names what is wrong and the way out.
+ * @param textCapo where the text says that the capo lies, for where no option does
+ */
+export function setupFrom(values: SetupValues, textCapo = 0): Setup {
   const kind = oneOf(values.instrument, KINDS, 'instrument')
   return setupOf(kind, tuningFrom(kind, values.tuning), {
-    fret: wholeNumber(values.capo, 0, highestCapo(kind), 'capo'),
+    fret:
+      values.capo === undefined
+        ? Math.min(textCapo, highestCapo(kind))
+        : wholeNumber(values.capo, 0, highestCapo(kind), 'capo'),
   })
 }
 

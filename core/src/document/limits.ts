@@ -8,11 +8,15 @@ export const LIMITS = {
   composer: 300,
   source: 1000,
   lyric: 500,
+  songLine: 1000,
+  singer: 60,
   chordSymbol: 60,
   sectionName: 200,
   ornament: 60,
   shapeName: 80,
   sourceText: 2_100_000,
+  /** Lines of a song. */
+  songLines: 5000,
   /** Verses of words under the melody. */
   verses: 31,
   /** Passes of an ending. */

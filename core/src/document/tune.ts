@@ -5,6 +5,7 @@ import type { Midi, Pitch } from '../music/pitch/pitch.ts'
 import type { Metre } from '../music/time/metre.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 import type { Id } from './ids.ts'
+import type { Song } from './song.ts'
 
 export const TUNE_SCHEMA = 1
 
@@ -139,4 +140,6 @@ export interface TuneDoc {
   readonly source?: string
   readonly rights?: string
   readonly abc?: { readonly text: string; readonly spans: readonly AbcSpan[] }
+  /** Words that hang on no notes. */
+  readonly song?: Song
 }

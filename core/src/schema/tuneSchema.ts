@@ -140,6 +140,21 @@ const tune = Joi.object<TuneDoc>({
         .required(),
     }),
   ),
+  song: Joi.object({
+    lines: Joi.array()
+      .items(
+        Joi.object({
+          id: id.required(),
+          kind: Joi.string().valid('sung', 'remark').required(),
+          text: Joi.string().allow('').max(LIMITS.songLine).required(),
+          changes: Joi.array().items(Joi.number().integer().min(0).max(LIMITS.songLine)),
+          measures: Joi.array().items(id).max(LIMITS.measures).required(),
+          singer: Joi.string().min(1).max(LIMITS.singer),
+        }),
+      )
+      .max(LIMITS.songLines)
+      .required(),
+  }),
   source: Joi.string().allow('').max(LIMITS.source),
   rights: Joi.string().allow('').max(LIMITS.source),
   abc: Joi.object({

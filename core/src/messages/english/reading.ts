@@ -222,5 +222,34 @@ export const reading = {
     taken: 'the rhythm is guessed from the spacing',
   },
   tooManyStrings: { what: 'the instrument has {{strings}} strings', taken: 'left out' },
+  // Songs.
+  songTab: { what: 'a passage of tab inside the song', taken: 'kept as text under its line' },
+  songDirective: { what: '{{directive}} is not understood', taken: 'kept as a remark' },
+  songRemark: { what: '“{{text}}” stands before the song', taken: 'kept as a remark' },
+  songChord: { what: '“{{symbol}}” is no chord that is understood', taken: 'kept as it stands, not played' },
+  songBars: {
+    what: 'no bar lines say how long each chord lasts',
+    taken: 'a line takes {{bars}} bars until you say otherwise',
+  },
+  songShapes: {
+    what: 'capo {{capo}}',
+    taken: 'the chord names are the shapes that the hand holds',
+  },
+  songSound: { what: 'capo {{capo}}', taken: 'the chord names are what sounds' },
+  songNoPart: { what: '{{part}} is called for and stands nowhere', taken: 'left out' },
+  songBorrowed: { what: '{{part}} has no chords of its own', taken: 'played with those of {{from}}' },
+  songLongLine: { what: 'this line has more than {{most}} letters', taken: 'cut' },
+  songRepeatInside: {
+    what: 'a repeat of {{times}} times stands round another repeat',
+    taken: 'the inner one is kept',
+  },
+  noKind: {
+    what: 'neither a tune in ABC, nor tab, nor a song with chords is found',
+    taken: 'nothing was read; a song needs chords over its words or in brackets inside them',
+  },
+  noSong: {
+    what: 'no chords and no words are found',
+    taken: 'nothing was read; write chords over the words, or in brackets inside them',
+  },
   behindCapo: { what: 'string {{string}} has no fret {{fret}} behind this capo', taken: 'left out' },
 } as const

@@ -1,0 +1,9 @@
+/** A text of any kind recognised by its content, and read. */
+export { kindOf, TEXT_KINDS, type TextKind } from './kindOf.ts'
+export {
+  readAny,
+  readingAny,
+  type ReadingNeeds,
+  type TextUnderstood,
+  type TuneUnderstood,
+} from './readingAny.ts'

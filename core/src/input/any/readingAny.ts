@@ -1,0 +1,86 @@
+import type { ArrangementDoc } from '../../document/arrangement.ts'
+import type { Id } from '../../document/ids.ts'
+import type { School } from '../../document/school.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import type { Player } from '../../instrument/hand.ts'
+import { message } from '../../messages/message.ts'
+import { finish, type Turns } from '../../turns.ts'
+import type { GivenPlace } from '../abc/placeMarks.ts'
+import { readingAbc } from '../abc/readAbc.ts'
+import { noTune } from '../abc/noTune.ts'
+import type { Problem } from '../problem.ts'
+import { readSong, songsIn } from '../song/readingSong.ts'
+import { tuneOfSong, type SongChoices, type SongTune } from '../song/songTune.ts'
+import { readingTextTab } from '../text/readTextTab.ts'
+import { scoringTab, TabReadError } from '../text/scoreOfTab.ts'
+import { kindOf, type TextKind } from './kindOf.ts'
+
+/** What is needed to read any text. */
+export interface ReadingNeeds {
+  readonly newId: () => Id
+  /** Whose hand finds the fingers of a tab. */
+  readonly player: Player
+  /** A name for what has none. */
+  readonly title: string
+  readonly school?: School
+  readonly song?: SongChoices
+}
+
+/** One tune of a text as understood; without a tune where nothing of it could be read. */
+export interface TuneUnderstood {
+  readonly tune: TuneDoc | undefined
+  /** Its tab, where the text is one. */
+  readonly arrangement?: ArrangementDoc
+  /** Where its notes are to be played, where an ABC text says so. */
+  readonly places?: ReadonlyMap<Id, readonly GivenPlace[]>
+  /** What a song says of how it is played. */
+  readonly song?: Pick<SongTune, 'capo' | 'bars' | 'guessed' | 'strum' | 'tuning'>
+  readonly problems: readonly Problem[]
+}
+
+/** A text as understood. */
+export interface TextUnderstood {
+  readonly kind: Exclude<TextKind, 'json'>
+  readonly tunes: readonly TuneUnderstood[]
+}
+
+/**
+ * Reads a text of any kind, tune by tune. Never throws: what cannot be read is a problem with its line. A file of this app
+ * (JSON) is read by the schema instead.
+ */
+export const readAny = (text: string, needs: ReadingNeeds): TextUnderstood => finish(readingAny(text, needs))
+
+/** The same in turns: books and tabs are long. */
+export function* readingAny(text: string, needs: ReadingNeeds): Turns<TextUnderstood> {
+  const kind = kindOf(text)
+  if (kind === 'abc') return { kind, tunes: yield* readingAbc(text, needs.newId) }
+  if (kind === 'tab') return { kind, tunes: [yield* tabUnderstood(text, needs)] }
+  if (kind === 'song') return { kind, tunes: songsIn(text).map((s) => songUnderstood(s, needs)) }
+  const nothing = text.trim() === '' ? message('reading.empty') : message('reading.noKind')
+  return { kind: 'song', tunes: [{ tune: undefined, problems: [noTune(nothing)] }] }
+}
+
+function* tabUnderstood(text: string, needs: ReadingNeeds): Turns<TuneUnderstood> {
+  const read = yield* readingTextTab(text)
+  try {
+    const score = yield* scoringTab(read, needs.newId(), needs.player, needs.title, needs.school)
+    return { ...score, problems: [...read.problems, ...score.problems] }
+  } catch (error) {
+    if (!(error instanceof TabReadError)) throw error
+    return { tune: undefined, problems: [noTune(error.says), ...read.problems] }
+  }
+}
+
+function songUnderstood(
+  { text, lineOffset }: { readonly text: string; readonly lineOffset: number },
+  { newId, song = {}, title }: ReadingNeeds,
+): TuneUnderstood {
+  const read = readSong(text, lineOffset)
+  if (read.parts.every((p) => p.lines.every((l) => l.kind === 'remark')))
+    return {
+      tune: undefined,
+      problems: [{ ...noTune(message('reading.noSong')), line: lineOffset + 1 }, ...read.problems],
+    }
+  const { tune, problems, ...how } = tuneOfSong(read, newId(), { title, ...song })
+  return { tune, song: how, problems }
+}
