@@ -19,7 +19,8 @@ test('files that are no tunes say what they are, and earlier work stays', async 
   await drop(file('huge.abc', Buffer.alloc(10_000_000, 'A')))
   await expect(page.getByText('huge.abc: The file has 10.0 MB')).toBeVisible()
   await drop(file('letter.abc', 'Dear Bea, the cafe was good.'))
-  await expect(page.getByText('does not look like a tune in ABC')).toBeVisible()
+  await expect(page.getByText('neither a tune in ABC, nor tab, nor a song')).toBeVisible()
+  await page.keyboard.press('Escape')
   await expect(page.getByRole('link', { name: 'Gate Latch' })).toHaveCount(1)
   await page.getByRole('link', { name: 'Gate Latch' }).click()
   await expect.poll(() => frets(page)).toEqual(before)
@@ -32,19 +33,24 @@ test('several tunes in one file all arrive; Latin-1 and mixed line ends are read
   await page
     .getByTestId('file')
     .setInputFiles([file('two.abc', `${SMALL_TUNE}\r\nX:2\rT:Second\nK:G\nGABc|\n`)])
+  await page.getByRole('button', { name: 'Take all 2' }).click()
   await expect(page.getByText('2 tunes are on the shelf')).toBeVisible()
   await expect(page.getByRole('link', { name: 'Second' })).toBeVisible()
   await page
     .getByTestId('file')
     .setInputFiles([file('latin.abc', Buffer.from('X:1\nT:Caf\u00e9\nK:C\nCDEF|', 'latin1'))])
   await expect(page.getByText('it was read as Latin-1')).toBeVisible()
+  await page.getByRole('button', { name: 'Take it' }).click()
   await expect(page.getByRole('heading', { name: 'Café' })).toBeVisible()
 })
 
 test('pasted rubbish keeps the dialog open with the reason', async ({ page }) => {
-  await paste(page, 'no tune at all')
-  await expect(page.getByText('line 1, column 1: this does not look like a tune in ABC')).toBeVisible()
-  await expect(page.getByLabel('ABC text')).toHaveValue('no tune at all')
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
+  await page.getByLabel('What you have as text').fill('no tune at all')
+  await expect(page.getByText('neither a tune in ABC, nor tab, nor a song')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Take it' })).toBeDisabled()
+  await expect(page.getByLabel('What you have as text')).toHaveValue('no tune at all')
 })
 
 test('text that can no longer be read leaves the last tune in place', async ({ page }) => {

@@ -29,9 +29,9 @@ export async function openDemo(page: Page, title: string): Promise<void> {
 /** @param base where the app is, for a browser that was not told */
 export async function paste(page: Page, abc: string, base = ''): Promise<void> {
   await page.goto(`${base}/`)
-  await page.getByRole('button', { name: 'Paste ABC' }).click()
-  await page.getByLabel('ABC text').fill(abc)
-  await page.getByRole('button', { name: 'Read it' }).click()
+  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
+  await page.getByLabel('What you have as text').fill(abc)
+  await page.getByRole('button', { name: /^Take (it|all)/ }).click()
 }
 
 /** A pasted tune, arranged; ends on the bench. */

@@ -42,7 +42,7 @@ test('without storage the page says so at once, and what is pasted stays where i
   await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }))
   await paste(page, SMALL_TUNE)
   await expect(trouble(page)).toContainText('This browser stores nothing for this page')
-  await expect(page.getByLabel('ABC text')).toHaveValue(SMALL_TUNE)
+  await expect(page.getByLabel('What you have as text')).toHaveValue(SMALL_TUNE)
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('Nothing could be read')
 })
 
@@ -202,6 +202,7 @@ test('a tune goes out as a file with its tab and comes in again; another JSON fi
   const saved = await saving
   expect(saved.suggestedFilename()).toBe('Gate Latch.json')
   await page.getByTestId('file').setInputFiles(await saved.path())
+  await page.getByRole('button', { name: 'Take it' }).click()
   await expect(page).toHaveURL(/arrange/)
   await expect.poll(() => frets(page)).toEqual(before)
   await page.goto('/')

@@ -68,10 +68,14 @@ describe('what the worker of the bench can be asked', () => {
 
   it('reads text tab with both hands, and says what it could not read', async () => {
     const text = 'e|--0---1-|\nB|--1-----|\nG|--0-----|\nD|--2-----|\nA|--3-----|\nE|--------|\n'
-    const taken = await benchApi.readTab(text, DEFAULT_PLAYER, 'Pasted')
-    expect(taken.score?.arrangement?.base.notes.map((n) => n.left)).toEqual(expect.arrayContaining([3, 2, 1]))
-    const nothing = await benchApi.readTab('no tab here', DEFAULT_PLAYER, 'Pasted')
-    expect(nothing.score).toBeUndefined()
-    expect(nothing.failed).toBeDefined()
+    const order = { player: DEFAULT_PLAYER, title: 'Pasted' }
+    const taken = await benchApi.understand(text, order)
+    expect(taken.kind).toBe('tab')
+    expect(taken.tunes[0]?.arrangement?.base.notes.map((n) => n.left)).toEqual(
+      expect.arrayContaining([3, 2, 1]),
+    )
+    const nothing = await benchApi.understand('no tab here', order)
+    expect(nothing.tunes[0]?.tune).toBeUndefined()
+    expect(nothing.tunes[0]?.problems[0]?.says.code).toBe('reading.noKind')
   })
 })

@@ -151,3 +151,4 @@ export {
   arranging,
   wholeTune,
 } from './whole/arrange.ts'
+export { songRegions } from './whole/songRegions.ts'

@@ -73,6 +73,8 @@ export {
   USUAL_SCHOOL,
 } from './school.ts'
 export type { Score } from './score.ts'
+export type { Song, SongLine } from './song.ts'
+export { changesOn, type ChangeOnLine, wordsInMeasures } from './songWords.ts'
 export {
   type Accompaniment,
   ACCOMPANIMENTS,
@@ -119,4 +121,4 @@ export type {
   Tuplet,
 } from './tune.ts'
 export { layerOfMeasures, variantsOf, withVariant } from './variants.ts'
-export { versesOf } from './verses.ts'
+export { type SungAt, sungIn, versesOf } from './verses.ts'

@@ -8,7 +8,9 @@ import { mayWrite } from './writeLock.ts'
 /** The handout of a tune; the usual one, in the teacher's own way, where none is kept or it can no longer be read. */
 export function useHandout(tuneId: string): HandoutDoc | undefined {
   return useStored(async () => {
-    const first = { ...usualHandout(tuneId), settings: currentPrefs().lesson }
+    const tune = await db.tunes.get(tuneId)
+    const song = tune?.song !== undefined && tune.events.every((e) => !e.pitch)
+    const first = { ...usualHandout(tuneId, song), settings: currentPrefs().lesson }
     const kept = await db.handouts.get(tuneId)
     if (!kept) return first
     const { readHandout } = await import('@velvet-porch/core/schema')

@@ -1,6 +1,5 @@
-import type { Player, Setup } from '@velvet-porch/core/instrument'
+import type { Setup } from '@velvet-porch/core/instrument'
 import {
-  type Score,
   inputHash,
   type ArrangementDoc,
   type Id,
@@ -33,7 +32,7 @@ import {
 } from '@velvet-porch/core/arrange'
 import { audit, type AuditReport } from '@velvet-porch/core/audit'
 import { finishedTabOf, tabJson } from '@velvet-porch/core/output'
-import { readingTextTab, scoringTab, TabReadError, type Problem } from '@velvet-porch/core/input'
+import type { ReadingNeeds, TextUnderstood, TuneUnderstood } from '@velvet-porch/core/input/any'
 import { finish } from '@velvet-porch/core/turns'
 import { readingAbc, type TuneReading } from '@velvet-porch/core/input/abc'
 import { breathe, inTurns } from './inTurns.ts'
@@ -81,11 +80,23 @@ export interface CheckReply {
   readonly arrangement?: DocumentRefusal
 }
 
-/** A tab that was pasted: its score, or why there is none. */
-export interface TabReading {
-  readonly score?: Score
-  readonly failed?: Message<'reading'>
-  readonly problems: readonly Problem[]
+/** Who reads a text, and how what it leaves open is taken. */
+export type ReadingOrder = Omit<ReadingNeeds, 'newId'>
+
+/** A reading without its tune where storage would not take it, and why. */
+function kept<R extends TuneReading | TuneUnderstood>(
+  reading: R,
+  check: (tune: TuneDoc) => DocumentRefusal | undefined,
+): R {
+  const refusal = reading.tune && check(reading.tune)
+  if (!refusal) return reading
+  const refused = {
+    severity: 'error',
+    line: 1,
+    column: 1,
+    says: message('reading.notKept', { reason: refusal.reason }),
+  } as const
+  return { ...reading, tune: undefined, problems: [...reading.problems, refused] }
 }
 
 /** Onsets of one measure, or one of them. */
@@ -112,13 +123,13 @@ function refusalOf(read: () => unknown): DocumentRefusal | undefined {
 const MOST_SETS = 3000
 
 /** Candidates of the setup that was last worked on, and the last result: a small change starts from them. */
-let kept: { readonly setup: string; readonly memory: SolveMemory } | undefined
+let warm: { readonly setup: string; readonly memory: SolveMemory } | undefined
 let last: { readonly hash: string; readonly tune: string; readonly arranged: Arranged } | undefined
 
 function memoryFor({ tune, setup }: ArrangeOrder): SolveMemory {
   const key = JSON.stringify([setup, tune.pins ?? []])
-  if (kept?.setup !== key || kept.memory.sets.size > MOST_SETS) kept = { setup: key, memory: newMemory() }
-  return kept.memory
+  if (warm?.setup !== key || warm.memory.sets.size > MOST_SETS) warm = { setup: key, memory: newMemory() }
+  return warm.memory
 }
 
 const arrangingOf = (order: ArrangeOrder) =>
@@ -140,17 +151,9 @@ export const benchApi = {
   async read(text: string): Promise<TuneReading[]> {
     const { readTuneDoc } = await import('@velvet-porch/core/schema')
     const readings = await inTurns(readingAbc(text, newId))
-    return readings.map(({ tune, problems }) => {
-      const refusal = tune && refusalOf(() => readTuneDoc(tune))
-      if (!refusal) return { tune, problems }
-      const refused = {
-        severity: 'error',
-        line: 1,
-        column: 1,
-        says: message('reading.notKept', { reason: refusal.reason }),
-      } as const
-      return { tune: undefined, problems: [...problems, refused] }
-    })
+    return readings.map(({ tune, problems }) =>
+      kept<TuneReading>({ tune, problems }, (read) => refusalOf(() => readTuneDoc(read))),
+    )
   },
 
   /** Checks what storage holds of a tune and its arrangement; why either cannot be used, or nothing. */
@@ -165,16 +168,12 @@ export const benchApi = {
     return ofTab ? { arrangement: ofTab } : {}
   },
 
-  /** Reads plain-text tab as a tune with its tab, fingered for a hand. */
-  async readTab(text: string, player: Player, title: string): Promise<TabReading> {
-    const read = await inTurns(readingTextTab(text))
-    try {
-      const { problems, ...score } = await inTurns(scoringTab(read, newId(), player, title))
-      return { score, problems: [...read.problems, ...problems] }
-    } catch (error) {
-      if (!(error instanceof TabReadError)) throw error
-      return { failed: error.says, problems: read.problems }
-    }
+  /** Reads a text of any kind, tune by tune; none is returned that storage would not take. */
+  async understand(text: string, order: ReadingOrder): Promise<TextUnderstood> {
+    const { readTuneDoc } = await import('@velvet-porch/core/schema')
+    const { readingAny } = await import('@velvet-porch/core/input/any')
+    const { kind, tunes } = await inTurns(readingAny(text, { ...order, newId }))
+    return { kind, tunes: tunes.map((t) => kept(t, (tune) => refusalOf(() => readTuneDoc(tune)))) }
   },
 
   /** Arranges a tune, telling its progress (0 to 1) and stopping soon after `cancel(job)`. */

@@ -1,8 +1,7 @@
 import { proxy } from 'comlink'
-import type { Player } from '@velvet-porch/core/instrument'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import type { MeasureRange } from '@velvet-porch/core/arrange'
-import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi } from './benchApi.ts'
+import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi, ReadingOrder } from './benchApi.ts'
 import { Supervised } from './supervised.ts'
 
 /** The worker that reads and arranges. */
@@ -15,8 +14,7 @@ export const readInWorker = (text: string) => bench.call('read', text)
 
 export const checkInWorker = (tune: unknown, arrangement: unknown) => bench.call('check', tune, arrangement)
 
-export const readTabInWorker = (text: string, player: Player, title: string) =>
-  bench.call('readTab', text, player, title)
+export const understandInWorker = (text: string, order: ReadingOrder) => bench.call('understand', text, order)
 
 export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('audit', tune, doc)
 

@@ -5,8 +5,8 @@ import { chordIn } from '../../music/harmony/chordSymbol.ts'
 import { layOut, xAt, type LayoutMeasure, type PlacedMeasure, type SystemLayout } from '../layout/systems.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { TabNote } from '../../document/tab.ts'
-import type { Measure, TuneDoc, TuneEvent } from '../../document/tune.ts'
-import { versesOf } from '../../document/verses.ts'
+import type { Measure, TuneDoc } from '../../document/tune.ts'
+import { sungIn, type SungAt } from '../../document/verses.ts'
 import { OCTAVE } from '../../instrument/setup.ts'
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
 import { harmonyLine, type HarmonySegment } from '../../arrange/plan/harmonyLine.ts'
@@ -90,7 +90,7 @@ interface Page {
   readonly strings: number
   readonly notes: ReadonlyMap<string, readonly TabNote[]>
   readonly joinTo: ReadonlyMap<string, { readonly from: TabNote; readonly kind: string }>
-  readonly sung: ReadonlyMap<string, readonly TuneEvent[]>
+  readonly sung: ReadonlyMap<string, readonly SungAt[]>
   readonly harmony: readonly HarmonySegment[]
   readonly starts: readonly Ticks[]
   readonly rows: Rows
@@ -115,8 +115,8 @@ function pageOf(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): Page
   const { base, setup } = doc
   const timeline = timelineOf(tune.measures)
   const byId = new Map(base.notes.map((n) => [n.id, n]))
-  const sungEvents = layers.lyrics ? tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined) : []
-  const verses = Math.max(0, ...sungEvents.map((e) => versesOf(e).length))
+  const sung = layers.lyrics ? sungIn(tune) : []
+  const verses = Math.max(0, ...sung.map((s) => s.verses.length))
   const harmony = layers.chords === 'none' ? [] : harmonyLine(tune, timeline, setup.capo[0]!, doc.transposed)
   return {
     tune,
@@ -131,7 +131,7 @@ function pageOf(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): Page
         return first ? [[s.to, { from: first, kind: s.kind }] as const] : []
       }),
     ),
-    sung: by(sungEvents, (e) => e.pos.measure),
+    sung: by(sung, (s) => s.measure),
     harmony,
     starts: timeline.starts,
     rows: rowsOf(tune, doc, layers, harmony.length > 0, verses),
@@ -180,8 +180,7 @@ function layoutMeasure(page: Page, m: Measure, index: number): LayoutMeasure {
   const need = (tick: Ticks, px: number) => needs.set(tick, Math.max(px, needs.get(tick) ?? 0))
   for (const h of chordsIn(page, index))
     need(h.start - page.starts[index]!, 8 * chordName(page, h).length + 6)
-  for (const e of page.sung.get(m.id) ?? [])
-    need(e.pos.tick, 7 * Math.max(...versesOf(e).map((l) => l.length)) + 6)
+  for (const s of page.sung.get(m.id) ?? []) need(s.tick, 7 * Math.max(...s.verses.map((l) => l.length)) + 6)
   const notes = page.notes.get(m.id) ?? []
   for (const n of notes) if (n.bend) need(n.pos.tick, 28)
   const onsets = [...notes.map((n) => n.pos.tick), ...needs.keys()]
@@ -278,8 +277,8 @@ function measureSvg(page: Page, placed: PlacedMeasure, first: boolean): string {
         ? words({ class: 'ct', x: x(tick), y: rows.strings }, onset.map((n) => n.place.string).join('\u2009'))
         : '',
     ]),
-    ...(page.sung.get(m.id) ?? []).flatMap((e) =>
-      versesOf(e).map((l, v) => words({ class: 'ly', x: x(e.pos.tick) - 4, y: rows.lyrics + v * 14 }, l)),
+    ...(page.sung.get(m.id) ?? []).flatMap((s) =>
+      s.verses.map((l, v) => words({ class: 'ly', x: x(s.tick) - 4, y: rows.lyrics + v * 14 }, l)),
     ),
     barsSvg(page, placed, first),
   ]

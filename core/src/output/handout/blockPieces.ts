@@ -23,6 +23,8 @@ import { fill } from '../../lesson/text/template.ts'
 import { MARGIN_PX, PAPER_PX, printScale, type Block, type HandoutDoc } from './handout.ts'
 import { noteKey } from './lessonFile.ts'
 import { lyricLines } from './lyricLines.ts'
+import { songPieces, sungHtml } from './songPieces.ts'
+import { songParts } from './songParts.ts'
 import { setupFacts } from './setupFacts.ts'
 
 /** A part of a block that is never broken across pages. `heads` keeps it with what follows. */
@@ -296,18 +298,14 @@ const form: Making = ({ lesson: { tune, phrasing } }) => {
   ]
 }
 
-const lyrics: Making = ({ lesson, naming }) => {
+/** Words with chords: a song part by part, else the words under the melody, four measures a line. */
+const lyrics: Making = (context) => {
+  const { lesson, naming } = context
+  const parts = songParts(lesson.tune, lesson.doc, naming)
+  if (parts.length > 0) return songPieces(parts, { paper: context.handout.paper, scale: context.scale })
   const lines = lyricLines(lesson.tune, lesson.doc, naming)
   if (lines.length === 0) return []
-  const html = lines.map((line) =>
-    el(
-      'p',
-      { class: 'sung' },
-      ...line.map(({ chord, text }) =>
-        el('span', {}, el('i', {}, escaped(chord || '\u00a0')), escaped(text || '\u00a0')),
-      ),
-    ),
-  )
+  const html = lines.map((line) => sungHtml(line))
   return [head(lesson.phrasing.paper.blocks.lyrics), ...html.map((h) => ({ html: h }))]
 }
 

@@ -52,15 +52,21 @@ export interface HandoutDoc {
 /** Letters of a teacher's notes at most. */
 export const LONGEST_NOTES = 2000
 
-/** What most teachers hand out: title, capo and tuning, shapes, the tab, how to practise it. */
-export const usualHandout = (id: Id): HandoutDoc => ({
+/** What most teachers hand out of a tune: title, capo and tuning, shapes, the tab, how to practise it. */
+const OF_A_TUNE = ['title', 'setup', 'shapes', 'tab', 'plan'] as const
+
+/** And of a song: its words with the chords instead. */
+const OF_A_SONG = ['title', 'setup', 'shapes', 'lyrics'] as const
+
+/** @param song true for a tune that is words with chords and no melody */
+export const usualHandout = (id: Id, song = false): HandoutDoc => ({
   schema: HANDOUT_SCHEMA,
   id,
   paper: 'a4',
   large: false,
   layers: USUAL_PAPER_LAYERS,
   settings: USUAL_LESSON,
-  blocks: (['title', 'setup', 'shapes', 'tab', 'plan'] as const).map((kind) => ({ id: kind, kind })),
+  blocks: (song ? OF_A_SONG : OF_A_TUNE).map((kind) => ({ id: kind, kind })),
 })
 
 /** Sheets of paper in px (1/96 inch), and the margin on every side. */

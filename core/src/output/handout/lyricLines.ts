@@ -1,8 +1,8 @@
 import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import { chordIn } from '../../music/harmony/chordSymbol.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
-import type { TuneDoc, TuneEvent } from '../../document/tune.ts'
-import { versesOf } from '../../document/verses.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import { sungIn } from '../../document/verses.ts'
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
 import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
 
@@ -18,8 +18,8 @@ const MEASURES_A_LINE = 4
 /** The words verse by verse with the shapes over them, four measures a line; none where nothing is sung. */
 export function lyricLines(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNaming): Sung[][] {
   const timeline = timelineOf(tune.measures)
-  const sung = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
-  const verses = Math.max(0, ...sung.map((e) => versesOf(e).length))
+  const sung = sungIn(tune)
+  const verses = Math.max(0, ...sung.map((s) => s.verses.length))
   const harmony = harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed).map((h) => ({
     at: h.start,
     chord: h.shape ? chordIn(naming, h.shape) : h.symbol,
@@ -31,7 +31,7 @@ export function lyricLines(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNamin
       const end = timeline.starts[from + MEASURES_A_LINE] ?? timeline.length
       const line = lineOf(
         sung
-          .map((e) => ({ at: ticksAt(timeline, e.pos), text: syllableOf(e, verse) }))
+          .map((s) => ({ at: ticksAt(timeline, s), text: syllableOf(s.verses[verse] ?? '') }))
           .filter((s) => s.at >= start && s.at < end && s.text !== ''),
         harmony.filter((h) => h.at >= start && h.at < end),
       )
@@ -40,10 +40,8 @@ export function lyricLines(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNamin
   return lines
 }
 
-const syllableOf = (event: TuneEvent, verse: number): string => {
-  const text = versesOf(event)[verse] ?? ''
-  return text.endsWith('-') ? text.slice(0, -1) : text === '' ? '' : `${text} `
-}
+const syllableOf = (text: string): string =>
+  text.endsWith('-') ? text.slice(0, -1) : text === '' ? '' : `${text} `
 
 /** Syllables run together between one chord and the next. */
 function lineOf(

@@ -47,6 +47,10 @@ ${DRAWING_CSS}
 .page .form { font-weight: 600; }
 .page .sung { display: flex; flex-wrap: wrap; } .page .sung span { white-space: pre; }
 .page .sung i { display: block; font-style: normal; font-weight: 700; font-size: ${px(12)}; padding-right: ${px(8)}; }
+.page .part p { line-height: 1.25; } .page .part h3 { margin-top: ${px(4)}; } .page .bars { font-weight: 700; font-size: ${px(12)}; }
+.page .who { font-size: ${px(10)}; align-self: end; padding-right: ${px(8)}; letter-spacing: 0.04em; }
+.page .remark { font-style: italic; white-space: pre-wrap; font-size: ${px(11.5)}; }
+.page .columns { columns: 2; column-gap: ${px(24)}; } .page .columns .part { break-inside: avoid; padding-bottom: ${px(6)}; }
 .page .chords { display: grid; grid-template-columns: repeat(4, 1fr); border-left: 1px solid #000; }
 .page .chords span { border-right: 1px solid #000; padding: ${px(2)} ${px(8)}; font-weight: 600; }
 .page footer { position: absolute; left: ${MARGIN_PX}px; right: ${MARGIN_PX}px; bottom: ${MARGIN_PX - FOOT_PX}px; height: ${FOOT_PX}px;

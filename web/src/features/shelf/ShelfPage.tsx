@@ -9,10 +9,10 @@ import { db, type ShelfRow } from '../../state/db.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
 import { Archive } from './Archive.tsx'
-import { takeFiles, takeText } from './intake.ts'
+import { takeText, textsOf, type Source } from './intake.ts'
 import { BinDialog } from './BinDialog.tsx'
 import { FormDialog } from './FormDialog.tsx'
-import { PasteDialog } from './PasteDialog.tsx'
+import { IntakeDialog } from './IntakeDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 import { useArrive } from './useArrive.ts'
 import { useFileDrop } from './useFileDrop.ts'
@@ -24,11 +24,20 @@ import shelfCss from './shelf.module.css'
 const blankPage = (title: string) =>
   `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
 
+/** What is being looked at before it is taken: files, or a text that is pasted. */
+interface Bringing {
+  readonly files: readonly Source[] | undefined
+  readonly unopened: readonly string[]
+  readonly remarks: readonly string[]
+}
+
+const PASTED: Bringing = { files: undefined, unopened: [], remarks: [] }
+
 /** The list of tunes, and the ways in: drop, open, paste, archive, demo. */
 export function ShelfPage() {
   const { t } = useTranslation()
   const go = useNavigate()
-  const [pasting, setPasting] = useState(false)
+  const [bringing, setBringing] = useState<Bringing>()
   const [forming, setForming] = useState(false)
   const picker = useRef<HTMLInputElement>(null)
   const all = useStored(() => db.shelf.orderBy('changedAt').reverse().toArray())
@@ -38,7 +47,15 @@ export function ShelfPage() {
   const inBin = (all?.length ?? 0) - (rows?.length ?? 0)
   const [binOpen, setBinOpen] = useState(false)
   const arrive = useArrive()
-  const dropping = useFileDrop((files) => void takeFiles(files, t('shelf.newTitle')).then(arrive))
+  const open = (files: readonly File[]) =>
+    void textsOf(files).then((texts) =>
+      setBringing({
+        files: texts.flatMap((f) => ('source' in f ? [f.source] : [])),
+        unopened: texts.flatMap((f) => ('complaint' in f ? [f.complaint] : [])),
+        remarks: texts.flatMap((f) => ('note' in f && f.note ? [f.note] : [])),
+      }),
+    )
+  const dropping = useFileDrop(open)
   const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
   const writeNew = useCallback(async () => {
     const intake = await takeText(blankPage(t('shelf.newTitle')))
@@ -51,7 +68,7 @@ export function ShelfPage() {
       () => [
         { id: 'new', label: t('shelf.newTune'), keys: 'N', run: () => void writeNew() },
         { id: 'open', label: t('shelf.open'), keys: 'O', run: () => picker.current?.click() },
-        { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setPasting(true) },
+        { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setBringing(PASTED) },
         { id: 'form', label: t('form.button'), run: () => setForming(true) },
         { id: 'demo', label: t('shelf.demo'), keys: 'D', run: () => void demo() },
       ],
@@ -64,7 +81,7 @@ export function ShelfPage() {
       empty={empty}
       onDemo={() => void demo()}
       onNew={() => void writeNew()}
-      onPaste={() => setPasting(true)}
+      onPaste={() => setBringing(PASTED)}
       onForm={() => setForming(true)}
       onOpen={() => picker.current?.click()}
     />
@@ -75,14 +92,13 @@ export function ShelfPage() {
       <input
         ref={picker}
         type="file"
-        accept=".abc,.txt,.json,text/plain,application/json"
         multiple
         hidden
         data-testid="file"
         onChange={(e) => {
           const files = [...(e.currentTarget.files ?? [])]
           e.currentTarget.value = ''
-          void takeFiles(files, t('shelf.newTitle')).then(arrive)
+          open(files)
         }}
       />
       {empty ? <EmptyShelf ways={ways} /> : <Tunes rows={rows} ways={ways} />}
@@ -106,18 +122,17 @@ export function ShelfPage() {
           arrive(await takeText(abc))
         }}
       />
-      <PasteDialog
-        opened={pasting}
-        onClose={() => setPasting(false)}
-        onRead={async (text) => {
-          const intake = await takeText(text, t('shelf.newTitle'))
-          if (intake.tunes.length > 0) {
-            setPasting(false)
+      {bringing ? (
+        <IntakeDialog
+          key={bringing.files?.map((f) => f.file).join('/') ?? 'pasted'}
+          {...bringing}
+          onClose={() => setBringing(undefined)}
+          onTaken={(intake) => {
+            setBringing(undefined)
             arrive(intake)
-          }
-          return intake.complaints
-        }}
-      />
+          }}
+        />
+      ) : null}
     </div>
   )
 }

@@ -1,125 +1,155 @@
-import { present } from '@velvet-porch/core/invariant'
-import type { TuneDoc } from '@velvet-porch/core/document'
-import { decodeSource, LARGEST_SOURCE_BYTES, looksLikeTab } from '@velvet-porch/core/input'
-import { takeTuneFile } from '../../state/backup.ts'
+import { tunedOrder } from './songOrder.ts'
+import { arrangementOf } from '@velvet-porch/core/arrange'
+import type { Score, TuneDoc } from '@velvet-porch/core/document'
+import { decodeSource, LARGEST_SOURCE_BYTES } from '@velvet-porch/core/input'
+import type { TuneUnderstood } from '@velvet-porch/core/input/any'
+import type { SongChoices } from '@velvet-porch/core/input/song'
 import i18next from 'i18next'
-import { problemText, problemWords, say } from '../../texts/say.ts'
-import { errorWords } from '../../workers/errorWords.ts'
+import { takeTuneFile } from '../../state/backup.ts'
 import { db } from '../../state/db.ts'
 import { playerOf } from '../../state/players.ts'
 import { currentPrefs } from '../../state/prefs.ts'
-import { addScore, addTunes } from '../../state/shelf.ts'
-import { readInWorker, readTabInWorker } from '../../workers/benchWorker.ts'
-import type { Message } from '@velvet-porch/core/messages'
+import { addScore, addTunes, arrangementId } from '../../state/shelf.ts'
+import { problemText, say } from '../../texts/say.ts'
+import { arrangeInWorker, understandInWorker } from '../../workers/benchWorker.ts'
+import { errorWords } from '../../workers/errorWords.ts'
 
 /** What became of a text or file: tunes that are now on the shelf, and what could not be read. */
 export interface Intake {
   readonly tunes: readonly TuneDoc[]
   readonly complaints: readonly string[]
-  /** What was read otherwise than it stands, or guessed. */
-  readonly remarks: readonly string[]
   /** True where a tune came with its tab. */
   readonly withTab: boolean
 }
 
+/** A text that is being looked at before anything of it is taken. */
+export interface Source {
+  /** The file's name; absent for what is pasted. */
+  readonly file?: string
+  readonly text: string
+}
+
+/** What a source is, before anything is taken: its tunes, or why nothing of it can be read. */
+export interface Understood {
+  readonly source: Source
+  /** A tune that was saved here: taken as it is. */
+  readonly saved?: true
+  readonly tunes: readonly TuneUnderstood[]
+  readonly complaints: readonly string[]
+}
+
 /** What could not be taken, and why. */
-const nothing = (...complaints: string[]): Intake => ({ tunes: [], complaints, remarks: [], withTab: false })
+const nothing = (...complaints: string[]): Intake => ({ tunes: [], complaints, withTab: false })
 
-/** Words for a failure: a worker that was lost, storage that refused. */
-const failure = (error: unknown): Intake => nothing(errorWords(i18next.t, error))
+/** True for a text that is JSON, and no song whose first line is a directive. */
+const isJson = (text: string) => /^\s*\{\s*(?:"|\})/.test(text)
 
-/**
- * Reads ABC, plain-text tab or a tune's own file and puts every tune that could be read on the shelf. Earlier work is never
- * touched. Never throws: what failed is a complaint.
- */
-export async function takeText(text: string, title = ''): Promise<Intake> {
-  try {
-    return await taken(text, title)
-  } catch (error) {
-    return failure(error)
+/** Reads a source without taking it. Never throws: what failed is a complaint. */
+export async function understood(source: Source, title: string, song: SongChoices = {}): Promise<Understood> {
+  const { text } = source
+  const refused = (...complaints: string[]): Understood => ({ source, tunes: [], complaints })
+  if (isJson(text)) {
+    const fault = await savedFault(text)
+    return fault === undefined ? { source, saved: true, tunes: [], complaints: [] } : refused(fault)
   }
-}
-
-async function taken(text: string, title: string): Promise<Intake> {
-  if (/^\s*\{/.test(text)) return await takeJson(text)
   if (text.length > LARGEST_SOURCE_BYTES)
-    return nothing(i18next.t('shelf.tooLong', { mb: (text.length / 1_000_000).toFixed(1) }))
-  if (!/^[XK]:/m.test(text) && looksLikeTab(text)) return takeTab(text, title)
-  const readings = await readInWorker(text)
-  const tunes = readings.flatMap((r) => (r.tune ? [r.tune] : []))
-  const complaints = readings.flatMap((r) =>
-    r.tune ? [] : r.problems.filter((p) => p.severity === 'error').map((p) => problemText(i18next.t, p)),
-  )
-  if (tunes.length > 0) await addTunes(tunes)
-  return { tunes, complaints, remarks: [], withTab: false }
-}
-
-/** A tune with its arrangements as it was saved here. */
-async function takeJson(text: string): Promise<Intake> {
-  const { BACKUP_FORMAT, readTuneFile, TUNE_FILE_FORMAT } = await import('@velvet-porch/core/schema')
-  let value: unknown
+    return refused(i18next.t('shelf.tooLong', { mb: (text.length / 1_000_000).toFixed(1) }))
   try {
-    value = JSON.parse(text)
-  } catch {
-    return nothing(i18next.t('shelf.otherJson'))
+    const { player } = currentPrefs()
+    const hand = playerOf(player === undefined ? undefined : await db.players.get(player))
+    const { tunes } = await understandInWorker(text, { player: hand, title, song })
+    return { source, tunes, complaints: tunes.flatMap((t) => (t.tune ? [] : reasonsOf(t))) }
+  } catch (error) {
+    return refused(errorWords(i18next.t, error))
   }
-  const format = (value as { format?: unknown } | null)?.format
-  if (format === BACKUP_FORMAT) return nothing(i18next.t('shelf.everythingFile'))
-  if (format !== TUNE_FILE_FORMAT) return nothing(i18next.t('shelf.otherJson'))
-  const file = readTuneFile(value)
-  const id = await takeTuneFile(file)
-  const tune = { ...file.tune, id }
-  return { tunes: [tune], complaints: [], remarks: [], withTab: file.arrangements.length > 0 }
 }
 
-/** Why a tab cannot be used, with the way out. */
-function failedWords(says: Message<'reading'>): string {
-  const { what, taken } = problemWords(i18next.t, { says })
-  return i18next.t('problem.tab', { what, taken })
+/** Why a tune could not be read. */
+const reasonsOf = ({ problems }: TuneUnderstood): string[] =>
+  problems.filter((p) => p.severity === 'error').map((p) => problemText(i18next.t, p))
+
+/** Puts tunes that were understood on the shelf, each with its tab where it has one. Never throws. */
+export async function take(tunes: readonly TuneUnderstood[]): Promise<Intake> {
+  try {
+    const scores = await Promise.all(tunes.map(scoreOf))
+    const taken = scores.filter((s) => s !== undefined)
+    const bare = taken.filter((s) => !s.arrangement).map((s) => s.tune)
+    if (bare.length > 0) await addTunes(bare)
+    for (const score of taken) if (score.arrangement) await addScore(score)
+    const withTab = tunes.some((t) => t.arrangement)
+    return { tunes: taken.map((s) => s.tune), complaints: [], withTab }
+  } catch (error) {
+    return nothing(errorWords(i18next.t, error))
+  }
 }
 
-/** Reads a tab for the hand in use. */
-async function takeTab(text: string, title: string): Promise<Intake> {
-  const { player } = currentPrefs()
-  const hand = playerOf(player === undefined ? undefined : await db.players.get(player))
-  const { score, failed, problems } = await readTabInWorker(text, hand, title)
-  const remarks = problems.map((p) => problemText(i18next.t, p))
-  if (!score)
-    return { tunes: [], complaints: [failedWords(present(failed)), ...remarks], remarks: [], withTab: false }
-  await addScore(score)
-  return { tunes: [score.tune], complaints: [], remarks, withTab: true }
+/** A tab has its arrangement already; a song is strummed as it says. */
+async function scoreOf({ tune, arrangement, song }: TuneUnderstood): Promise<Score | undefined> {
+  if (!tune) return undefined
+  if (arrangement) return { tune, arrangement }
+  if (!song) return { tune }
+  const order = tunedOrder(tune, song)
+  const reply = await arrangeInWorker(order, () => undefined).reply
+  if (reply.kind !== 'done') return { tune }
+  const { layer, transposed } = reply
+  const made = arrangementOf(arrangementId(tune.id), tune.title, tune, order.setup, order.regions, {
+    layer,
+    transposed,
+  })
+  return { tune, arrangement: made }
+}
+
+/** Reads a text and takes all of it at once: what the app makes itself, and the archive. */
+export async function takeText(text: string, title = ''): Promise<Intake> {
+  const { tunes, complaints } = await understood({ text }, title)
+  const intake = await take(tunes)
+  return { ...intake, complaints: [...complaints, ...intake.complaints] }
+}
+
+/** Why a JSON text is no tune that was saved here; undefined where it is one. */
+async function savedFault(text: string): Promise<string | undefined> {
+  const { BACKUP_FORMAT, readTuneFile, TUNE_FILE_FORMAT } = await import('@velvet-porch/core/schema')
+  try {
+    const value: unknown = JSON.parse(text)
+    const format = (value as { format?: unknown } | null)?.format
+    if (format === BACKUP_FORMAT) return i18next.t('shelf.everythingFile')
+    if (format !== TUNE_FILE_FORMAT) return i18next.t('shelf.otherJson')
+    readTuneFile(value)
+    return undefined
+  } catch (error) {
+    return error instanceof SyntaxError ? i18next.t('shelf.otherJson') : errorWords(i18next.t, error)
+  }
+}
+
+/** Takes a tune with its arrangements as it was saved here. Never throws. */
+export async function takeSaved(text: string): Promise<Intake> {
+  try {
+    const { readTuneFile } = await import('@velvet-porch/core/schema')
+    const file = readTuneFile(JSON.parse(text))
+    const id = await takeTuneFile(file)
+    return { tunes: [{ ...file.tune, id }], complaints: [], withTab: file.arrangements.length > 0 }
+  } catch (error) {
+    return nothing(errorWords(i18next.t, error))
+  }
 }
 
 /** A tune with a long history of versions. */
 const LARGEST_TUNE_FILE = 50_000_000
 
-export async function takeFiles(files: readonly File[], title = ''): Promise<Intake> {
-  const all = await Promise.all(
-    files.map(async (file): Promise<Intake> => {
-      if (/^\s*\{/.test(await file.slice(0, 100).text()) && file.size <= LARGEST_TUNE_FILE)
-        return takeText(await file.text(), title)
+/** A text of a file, or why it is none. */
+export type FileText = { readonly source: Source; readonly note?: string } | { readonly complaint: string }
+
+/** The texts of files, whatever they are called. */
+export const textsOf = (files: readonly File[]): Promise<FileText[]> =>
+  Promise.all(
+    files.map(async (file): Promise<FileText> => {
+      if (isJson(await file.slice(0, 100).text()) && file.size <= LARGEST_TUNE_FILE)
+        return { source: { file: file.name, text: await file.text() } }
       const source = decodeSource(new Uint8Array(await file.slice(0, 10_000_000).arrayBuffer()))
-      if (!source.ok)
-        return {
-          tunes: [],
-          complaints: [`${file.name}: ${say(i18next.t, source.says)}`],
-          remarks: [],
-          withTab: false,
-        }
-      const intake = await takeText(source.text, title)
+      if (!source.ok) return { complaint: `${file.name}: ${say(i18next.t, source.says)}` }
       return {
-        ...intake,
-        complaints: [
-          ...(source.note ? [`${file.name}: ${say(i18next.t, source.note)}`] : []),
-          ...intake.complaints.map((c) => `${file.name}: ${c}`),
-        ],
+        source: { file: file.name, text: source.text },
+        ...(source.note ? { note: `${file.name}: ${say(i18next.t, source.note)}` } : {}),
       }
     }),
   )
-  return {
-    tunes: all.flatMap((a) => a.tunes),
-    complaints: all.flatMap((a) => a.complaints),
-    remarks: all.flatMap((a) => a.remarks),
-    withTab: all.some((a) => a.withTab),
-  }
-}

@@ -19,15 +19,6 @@ export function useArrive(): (intake: Intake) => void {
           style: { whiteSpace: 'pre-line' },
         })
       }
-      if (intake.remarks.length > 0) {
-        notifications.show({
-          title: t('shelf.readAs', { count: intake.remarks.length }),
-          message: intake.remarks.slice(0, 6).join('\n'),
-          color: 'lamp',
-          autoClose: false,
-          style: { whiteSpace: 'pre-line' },
-        })
-      }
       if (intake.tunes.length === 1)
         void go(`/tunes/${intake.tunes[0]!.id}/${intake.withTab ? 'arrange' : 'tune'}`)
       else if (intake.tunes.length > 1)

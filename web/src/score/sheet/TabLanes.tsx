@@ -1,6 +1,6 @@
 import { groupBy } from 'es-toolkit'
 import { countAt, inFullMeasure } from '@velvet-porch/core/music'
-import { versesOf, type Measure, type TabNote, type TuneEvent } from '@velvet-porch/core/document'
+import type { Measure, SungAt, TabNote } from '@velvet-porch/core/document'
 import type { NoteReading } from '@velvet-porch/core/arrange'
 import { useTranslation } from 'react-i18next'
 import { printed } from '../../ui/chordBox/degreeLabel.ts'
@@ -12,17 +12,17 @@ import css from './TabLanes.module.css'
 
 /** The words under the staff, verse by verse; a hyphen stands between the syllables of a word. */
 export function Words({
-  events,
+  sung,
   x,
   y,
 }: {
-  events: readonly TuneEvent[]
+  sung: readonly SungAt[]
   x: (tick: number) => number
   y: number
 }) {
-  return events.map((e) =>
-    versesOf(e).map((syllable, verse) => (
-      <text key={`${e.id}.${verse}`} className={css.lyric} x={x(e.pos.tick) - 4} y={y + verse * LYRIC_GAP}>
+  return sung.map((s) =>
+    s.verses.map((syllable, verse) => (
+      <text key={`${s.id}.${verse}`} className={css.lyric} x={x(s.tick) - 4} y={y + verse * LYRIC_GAP}>
         {syllable}
       </text>
     )),

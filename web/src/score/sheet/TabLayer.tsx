@@ -210,7 +210,7 @@ function MeasureLanes({
         />
       ))}
       <Joins model={model} measure={placed.index} x={x} rows={rows} />
-      <Words events={model.sung.get(placed.index) ?? []} x={x} y={rows.lyrics} />
+      <Words sung={model.sung.get(placed.index) ?? []} x={x} y={rows.lyrics} />
       {layers.degrees ? (
         <Degrees readings={model.readings.get(placed.index) ?? []} start={start} x={x} y={rows.degrees} />
       ) : null}

@@ -9,7 +9,7 @@ import {
   tidyRegions,
   timelineOf,
   unfold,
-  versesOf,
+  sungIn,
   type Arrival,
   type ArrangementDoc,
   type Id,
@@ -19,7 +19,7 @@ import {
   type TabNote,
   type Timeline,
   type TuneDoc,
-  type TuneEvent,
+  type SungAt,
   type Unfolded,
   type Variant,
 } from '@velvet-porch/core/document'
@@ -96,7 +96,7 @@ interface FromEvents {
   /** Verses of words under the melody. */
   readonly verses: number
   /** Events of the melody with words, by measure index. */
-  readonly sung: ReadonlyMap<number, readonly TuneEvent[]>
+  readonly sung: ReadonlyMap<number, readonly SungAt[]>
   /** Each melody note against its chord and key, by measure index. */
   readonly readings: Readings
 }
@@ -175,11 +175,12 @@ export function sheetModel(
     (i) => staffMeasure(contents[i]!, writing),
   )
   const { sung } = fromEvents
+  const wordsIn = (i: number) => (sung.get(i) ?? []).flatMap((s) => [s.tick, ...s.verses])
   const layout = derived(
     old?.layout,
     tune.measures.map((m, i) => [
       ...[m, tune.measures[i - 1], staff.made[i], fromChords.harmonyIn[i], ...at(i), null],
-      ...(sung.get(i) ?? []),
+      ...wordsIn(i),
     ]),
     (i) =>
       layoutMeasure(tune, i, staff.made[i]!, fromChords.harmonyIn[i]!, timeline, at(i), sung.get(i) ?? []),
@@ -217,7 +218,7 @@ export function sheetModel(
         null,
         ...at(i - 1),
         null,
-        ...(sung.get(i) ?? []),
+        ...wordsIn(i),
         null,
       ],
       ...at(i).flatMap((n) => {
@@ -279,10 +280,10 @@ function eventsOf(
   harmony: readonly HarmonySegment[],
   transposed: number,
 ): FromEvents {
-  const sungEvents = tune.events.filter((e) => e.voice === 0 && e.lyric !== undefined)
+  const sung = sungIn(tune)
   return {
-    verses: Math.max(0, ...sungEvents.map((e) => versesOf(e).length)),
-    sung: grouped(sungEvents, (e) => knownIn(timeline.indexOf, e.pos.measure)),
+    verses: Math.max(0, ...sung.map((s) => s.verses.length)),
+    sung: grouped(sung, (s) => knownIn(timeline.indexOf, s.measure)),
     readings: whenAsked(() => {
       const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
       const all = readMelody(melodyOf(tune, timeline), transposed, harmony, keys, timeline)
@@ -333,7 +334,7 @@ function layoutMeasure(
   harmony: readonly HarmonySegment[],
   timeline: Timeline,
   notes: readonly TabNote[],
-  sung: readonly TuneEvent[],
+  sung: readonly SungAt[],
 ): LayoutMeasure {
   const m = tune.measures[index]!
   const before = tune.measures[index - 1]
@@ -372,8 +373,8 @@ const REMARK_LETTER = 5.4
 const REMARK_ROOM = 110
 
 /** Room at an onset: for its words, and for the short notes that stand before the next one. */
-function needsOf(words: readonly TuneEvent[], notes: readonly TabNote[]): Map<number, number> {
-  const needs = new Map(words.map((e) => [e.pos.tick, wordsWidth(e)]))
+function needsOf(words: readonly SungAt[], notes: readonly TabNote[]): Map<number, number> {
+  const needs = new Map(words.map((s) => [s.tick, wordsWidth(s)]))
   const ticks = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
   for (const n of notes) {
     const lines = n.remark ? remarkLines(n.remark) : []
@@ -386,8 +387,8 @@ function needsOf(words: readonly TuneEvent[], notes: readonly TabNote[]): Map<nu
   return needs
 }
 
-const wordsWidth = (event: TuneEvent): number =>
-  Math.max(...versesOf(event).map((v) => v.length)) * LETTER + APART
+const wordsWidth = ({ verses }: SungAt): number =>
+  Math.max(...verses.map((v) => v.length)) * LETTER + APART
 
 function measuresIn(style: Style, tune: TuneDoc, regions: readonly Region[]): Set<Id> {
   const own = new Set<Id>()

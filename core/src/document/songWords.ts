@@ -1,0 +1,106 @@
+import { knownIn, present } from '../invariant.ts'
+import type { Ticks } from '../music/time/ticks.ts'
+import type { Id } from './ids.ts'
+import type { SongLine } from './song.ts'
+import type { Measure, TuneDoc } from './tune.ts'
+
+/** Words from one moment of a measure on. */
+export interface WordsAt {
+  readonly measure: Id
+  readonly tick: Ticks
+  readonly text: string
+}
+
+/** A place on a line: so many letters, so many ticks from its beginning. */
+interface Anchor {
+  readonly at: number
+  readonly tick: Ticks
+}
+
+/** A change of chord on a line: its mark in the tune, and the letters before it. */
+export interface ChangeOnLine {
+  readonly chord: TuneDoc['chords'][number]
+  readonly at: number
+}
+
+/** The measures of a line that are still there, with the ticks at which each begins on it. */
+function measuresOf(tune: TuneDoc, line: SongLine): { readonly measure: Measure; readonly start: Ticks }[] {
+  const own = new Set(line.measures)
+  let start = 0
+  return tune.measures.flatMap((measure) => {
+    if (!own.has(measure.id)) return []
+    const placed = { measure, start }
+    start += measure.length
+    return [placed]
+  })
+}
+
+/**
+ * The changes of chord over a line's words. Where chords were added to or taken from its measures since, their places in
+ * the words follow the time; a line over which none are written has none.
+ */
+export function changesOn(tune: TuneDoc, line: SongLine): ChangeOnLine[] {
+  const placed = measuresOf(tune, line)
+  const starts = new Map(placed.map((p) => [p.measure.id, p.start]))
+  const length = placed.reduce((sum, p) => sum + p.measure.length, 0)
+  const chords = tune.chords
+    .flatMap((chord) => {
+      const start = starts.get(chord.pos.measure)
+      return start === undefined ? [] : [{ chord, tick: start + chord.pos.tick }]
+    })
+    .sort((a, b) => a.tick - b.tick)
+  if (!line.changes) return []
+  const { changes } = line
+  if (changes.length === chords.length) return chords.map(({ chord }, i) => ({ chord, at: changes[i]! }))
+  return chords.map(({ chord, tick }) => ({
+    chord,
+    at: wordStart(line.text, (tick / length) * line.text.length),
+  }))
+}
+
+/** The beginning of the word that is nearest to a letter. */
+function wordStart(text: string, at: number): number {
+  const starts = [0, ...[...text.matchAll(/\s+(?=\S)/g)].map((m) => m.index + m[0].length)]
+  return starts.reduce((best, s) => (Math.abs(s - at) < Math.abs(best - at) ? s : best), 0)
+}
+
+/** The words of a song as they fall into its measures: from each change of chord on, and from each bar line on. */
+export function wordsInMeasures(tune: TuneDoc): WordsAt[] {
+  return (tune.song?.lines ?? []).flatMap((line) => {
+    if (line.kind !== 'sung' || line.text === '') return []
+    const placed = measuresOf(tune, line)
+    const length = placed.reduce((sum, p) => sum + p.measure.length, 0)
+    if (length === 0) return []
+    const starts = new Map(placed.map((p) => [p.measure.id, p.start]))
+    const changes = changesOn(tune, line).map(({ chord, at }): Anchor => ({
+      at,
+      tick: knownIn(starts, chord.pos.measure) + chord.pos.tick,
+    }))
+    const anchors = [{ at: 0, tick: 0 }, ...changes, { at: line.text.length, tick: length }]
+    const cuts = [
+      // Words before the first change lead up to it.
+      ...changes.map((c, i) => (i === 0 && c.tick === 0 ? { ...c, at: 0 } : c)),
+      ...placed
+        .filter(({ start }) => !changes.some((c) => c.tick === start))
+        .map(({ start }) => ({
+          tick: start,
+          at: start === 0 ? 0 : wordStart(line.text, letterAt(anchors, start)),
+        })),
+    ].sort((a, b) => a.tick - b.tick || a.at - b.at)
+    return cuts.flatMap(({ tick, at }, i): WordsAt[] => {
+      const to = Math.max(at, cuts[i + 1]?.at ?? line.text.length)
+      const goesOn = /\p{L}$/u.test(line.text.slice(at, to)) && /^\p{L}/u.test(line.text.slice(to))
+      const text = line.text.slice(at, to).trim() + (goesOn ? '-' : '')
+      const here = present(placed.findLast((p) => p.start <= tick))
+      return text === '' ? [] : [{ measure: here.measure.id, tick: tick - here.start, text }]
+    })
+  })
+}
+
+/** Letters that are sung by a tick, between the two places around it. */
+function letterAt(anchors: readonly Anchor[], tick: Ticks): number {
+  const after = anchors.find((a) => a.tick > tick) ?? anchors.at(-1)!
+  const before = anchors.findLast((a) => a.tick <= tick) ?? anchors[0]!
+  const span = after.tick - before.tick
+  return span === 0 ? before.at : before.at + ((tick - before.tick) / span) * (after.at - before.at)
+}
