@@ -43,6 +43,16 @@ export function alignIds(old: TuneDoc, fresh: TuneDoc): TuneDoc {
     chords: fresh.chords.map(pos),
     tempos: fresh.tempos.map(pos),
     sections: fresh.sections.map((s) => ({ ...s, measure: knownIn(measureId, s.measure) })),
+    ...(fresh.song
+      ? {
+          song: {
+            lines: fresh.song.lines.map((l) => ({
+              ...l,
+              measures: l.measures.map((id) => measureId.get(id) ?? id),
+            })),
+          },
+        }
+      : {}),
     ...(fresh.abc
       ? {
           abc: {

@@ -87,14 +87,22 @@ export function wordsInMeasures(tune: TuneDoc): WordsAt[] {
           at: start === 0 ? 0 : wordStart(line.text, letterAt(anchors, start)),
         })),
     ].sort((a, b) => a.tick - b.tick || a.at - b.at)
-    return cuts.flatMap(({ tick, at }, i): WordsAt[] => {
-      const to = Math.max(at, cuts[i + 1]?.at ?? line.text.length)
+    return cuts.flatMap(({ tick, at: letter }, i): WordsAt[] => {
+      const at = pastSigns(line.text, letter)
+      const to = Math.max(at, pastSigns(line.text, cuts[i + 1]?.at ?? line.text.length))
       const goesOn = /\p{L}$/u.test(line.text.slice(at, to)) && /^\p{L}/u.test(line.text.slice(to))
       const text = line.text.slice(at, to).trim() + (goesOn ? '-' : '')
       const here = present(placed.findLast((p) => p.start <= tick))
       return text === '' ? [] : [{ measure: here.measure.id, tick: tick - here.start, text }]
     })
   })
+}
+
+/** A comma, a bracket that closes: they belong to the words before them. */
+function pastSigns(text: string, at: number): number {
+  let to = at
+  while (to > 0 && to < text.length && /[,.;:!?)\]’”"]/.test(text[to]!)) to++
+  return to
 }
 
 /** Letters that are sung by a tick, between the two places around it. */

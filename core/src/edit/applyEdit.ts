@@ -4,16 +4,19 @@ import type { TuneDoc } from '../document/tune.ts'
 import { isFresh, madeFresh } from '../document/freshness/fresh.ts'
 import {
   MELODY_EDITS,
+  SONG_EDITS,
   TAB_EDITS,
   type EditCommand,
   type Edited,
   type MelodyEdit,
+  type SongEdit,
   type TabEdit,
 } from './edited.ts'
 import type { Score } from '../document/score.ts'
 import { editForm } from './form.ts'
 import { editMeasures } from './measures.ts'
 import { editMelody } from './melody.ts'
+import { editSong } from './song.ts'
 import { editTab } from './tab.ts'
 import { tidyTab } from './tidyTab.ts'
 
@@ -36,6 +39,8 @@ const TOGETHER: ReadonlySet<EditCommand['do']> = new Set([
 
 const isMelodyEdit = (edit: EditCommand): edit is MelodyEdit =>
   (MELODY_EDITS as readonly string[]).includes(edit.do)
+const isSongEdit = (edit: EditCommand): edit is SongEdit =>
+  (SONG_EDITS as readonly string[]).includes(edit.do)
 const isTabEdit = (edit: EditCommand): edit is TabEdit => (TAB_EDITS as readonly string[]).includes(edit.do)
 
 /**
@@ -62,6 +67,7 @@ export function applyEdit(score: Score, edit: EditCommand): Edited {
 function dispatched(score: Score, edit: EditCommand): Edited {
   if (isMelodyEdit(edit)) return editMelody(score, edit)
   if (isTabEdit(edit)) return editTab(score, edit)
+  if (isSongEdit(edit)) return editSong(score, edit)
   switch (edit.do) {
     case 'insert':
     case 'delete':

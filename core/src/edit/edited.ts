@@ -47,6 +47,31 @@ export type MeasureEdit =
   | { readonly do: 'provenance'; readonly from: number; readonly to: number; readonly provenance: Provenance }
   | { readonly do: 'writeOut' }
 
+/** One step of shaping a song that has words and no notes; lines are named by their ids. */
+export type SongEdit =
+  | { readonly do: 'lineBars'; readonly line: Id; readonly bars: number }
+  /** So many bars for every line whose bars are still a guess. */
+  | { readonly do: 'everyLine'; readonly bars: number }
+  /** Says that the bars are right as they stand. */
+  | { readonly do: 'settleBars' }
+  /** A change of chord to another bar of its line (from 0), so far into it (0 up to 1). */
+  | {
+      readonly do: 'moveChange'
+      readonly line: Id
+      readonly chord: Id
+      readonly bar: number
+      readonly share: number
+    }
+  /** All changes of a line at once, in its bars: as somebody tapped them. */
+  | {
+      readonly do: 'lineTimes'
+      readonly line: Id
+      readonly bars: number
+      readonly changes: readonly { readonly bar: number; readonly share: number }[]
+    }
+  /** The song as text; its chord names are those of the shapes behind the capo. */
+  | { readonly do: 'songText'; readonly text: string; readonly capo: number }
+
 /** States at a note how it and what follows is played; undefined takes the statement off. */
 export type ExpressionEdit = {
   readonly [P in ExpressionPart]: {
@@ -115,6 +140,14 @@ export const MEASURE_EDITS = [
   'provenance',
   'writeOut',
 ] as const
+export const SONG_EDITS = [
+  'lineBars',
+  'everyLine',
+  'settleBars',
+  'moveChange',
+  'lineTimes',
+  'songText',
+] as const
 export const TAB_EDITS = [
   'fret',
   'erase',
@@ -135,7 +168,7 @@ export const TAB_EDITS = [
 ] as const
 
 /** Everything that can be written on the sheet by hand, as plain data. */
-export type EditCommand = MelodyEdit | MeasureEdit | TabEdit
+export type EditCommand = MelodyEdit | MeasureEdit | TabEdit | SongEdit
 
 /** Why something cannot be written: its entry in the catalogue of words. */
 export type RefusalReason = MessageCode<'editing'> extends `editing.${infer Reason}` ? Reason : never

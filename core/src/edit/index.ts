@@ -14,6 +14,8 @@ export {
   MELODY_EDITS,
   type MelodyEdit,
   type RefusalReason,
+  SONG_EDITS,
+  type SongEdit,
   TAB_EDITS,
   type TabEdit,
 } from './edited.ts'
@@ -21,6 +23,7 @@ export { FINDABLE, findOnPage, type Found } from './find/findOnPage.ts'
 export { exchanged, keptAsOssia } from './ossia.ts'
 export { type PlacesRow, readPlacesRow, rowEdits, type RowFault, type RowStep } from './placesRow.ts'
 export { locksAround, measureLock, withSelection } from './selection.ts'
+export { lineBars, type LineBars, type PlacedChange } from './song.ts'
 export { quantised, type TapGrid, type Tapped } from './tapped.ts'
 export { tidyTab } from './tidyTab.ts'
 export { writtenOut } from './writtenOut.ts'

@@ -89,7 +89,7 @@ export function editMeasures(
 }
 
 /** Measures of rests, in metre and key of where they stand. */
-function emptyMeasures(tune: TuneDoc, before: number, count: number): Clip {
+export function emptyMeasures(tune: TuneDoc, before: number, count: number): Clip {
   const like = tune.measures[before - 1] ?? tune.measures[before]!
   const ids = freshIds(tune)
   const measures = Array.from({ length: count }, (): Measure => ({
@@ -136,7 +136,7 @@ export function spliced(score: Score, before: number, clip: Clip): Score {
 }
 
 /** A score without some measures, by index, inclusive. */
-function without(score: Score, from: number, to: number): Score {
+export function without(score: Score, from: number, to: number): Score {
   const { tune, arrangement } = score
   const gone = new Set(tune.measures.slice(from, to + 1).map((m) => m.id))
   const stays = (x: { readonly pos: { readonly measure: Id } }) => !gone.has(x.pos.measure)

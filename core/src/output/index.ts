@@ -3,6 +3,7 @@ export { writeAbc } from './abc/writeAbc.ts'
 export { writeChords, type WrittenChords } from './abc/writeChords.ts'
 export { finishedTabOf, tabJson, type TabJson } from './json/tabJson.ts'
 export { bendText } from './notation/bendText.ts'
+export { type SongWriting, writeChordPro } from './song/chordPro.ts'
 export {
   type Carried,
   isPlayed,

@@ -102,6 +102,7 @@ export const en = {
     shapes: 'The shape: the hand holds {{chord}}, {{sound}} sounds',
     sound: 'The sound: {{chord}} sounds, the hand holds {{shape}}',
     bars: 'Bars a line',
+    capo: 'capo {{capo}}',
   },
   keys: {
     title: 'Keys',

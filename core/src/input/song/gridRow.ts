@@ -50,12 +50,12 @@ export function gridRow(line: string, naming: NoteNaming, before: readonly Writt
   const bars: WrittenChord[][] = []
   const earlier = (back: number) => bars.at(-back) ?? before.at(-(back - bars.length)) ?? []
   for (const words of cells) {
-    const [only] = words
-    if (words.length === 1 && only!.text === '%') bars.push(earlier(1).map((c) => ({ ...c, at: only!.at })))
-    else if (words.length === 1 && only!.text === '%%') {
+    const only = words.length === 1 ? words[0] : undefined
+    if (only?.text === '%') bars.push(earlier(1).map((c) => ({ ...c, at: only.at })))
+    else if (only?.text === '%%') {
       const [first, second] = [earlier(2), earlier(1)]
-      bars.push(first.map((c) => ({ ...c, at: only!.at })))
-      bars.push(second.map((c) => ({ ...c, at: only!.at })))
+      bars.push(first.map((c) => ({ ...c, at: only.at })))
+      bars.push(second.map((c) => ({ ...c, at: only.at })))
     } else
       bars.push(
         words.flatMap(({ text, at }, i): WrittenChord[] =>

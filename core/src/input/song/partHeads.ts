@@ -1,20 +1,5 @@
 import { timesOf } from './chordRow.ts'
-import type { PartKind } from './readSong.ts'
-
-/** What parts of songs are called, in the languages of the app and German. No source: common practice. */
-const NAMES: Readonly<Record<PartKind, string>> = {
-  verse: 'verse|vers|vs|v|strophe|couplet|estrofa|verso|berso|talata|stanza|part|parte',
-  chorus: 'pre[ -]?chorus|post[ -]?chorus|chorus|chor|refrain|refrein|coro|estribillo|koro|ch|hook',
-  bridge: 'bridge|middle (?:eight|8)|pont|puente|tulay|br|b-part',
-  intro: 'intro|introduction|introducción|introducci[oó]n|lead[ -]?in|vorspiel',
-  outro: 'outro|ending|end|coda|final|fin|tag|nachspiel|katapusan',
-  other:
-    'solo|instrumental|interlude|interludio|break|turnaround|riff|lick|vamp|guitar solo|mandolin solo|turn',
-}
-
-const KINDS = Object.keys(NAMES) as PartKind[]
-
-const NAME = new RegExp(`^(?:${KINDS.map((k) => `(${NAMES[k]})`).join('|')})(?![a-zà-ÿ'’])`, 'i')
+import { partNameIn, type PartKind } from '../../document/partKind.ts'
 
 /** A heading of a part. */
 export interface PartHead {
@@ -25,12 +10,6 @@ export interface PartHead {
   readonly again: boolean
   /** What stands behind a colon on the same line. */
   readonly rest?: string
-}
-
-/** Kind of a part by its name. */
-export function partKind(name: string): PartKind {
-  const found = NAME.exec(name.trim())
-  return found ? KINDS[found.slice(1).findIndex((g) => g !== undefined)]! : 'other'
 }
 
 const AGAIN = /^\(?(?:repeat|again|repeated|da capo|bis|wdh\.?|same as (?:before|above)|ulitin)\)?$/i
@@ -44,16 +23,16 @@ export function partHeadIn(line: string): PartHead | undefined {
     const head = partHeadIn(called[1]!)
     if (head && !head.rest) return { ...head, again: true }
   }
-  const open = /^\s*[[(<{*#=_~-]*\s*/.exec(line)![0]
+  const open = /^\s*[[(<{*#=_~-]*\s*/.exec(line)?.[0] ?? ''
   const body = line.slice(open.length)
-  const found = NAME.exec(body)
+  const found = partNameIn(body)
   if (!found) return undefined
-  const kind = KINDS[found.slice(1).findIndex((g) => g !== undefined)]!
+  const { kind } = found
   const number =
     /^[ .]*(?:#?\d{1,2}|[IVX]{1,4}|[A-D])?(?:\s*(?:&|and|[-–+,/])\s*\d{1,2})*(?![A-Za-z\d])/.exec(
-      body.slice(found[0].length),
+      body.slice(found.name.length),
     )
-  let name = found[0] + (number?.[0] ?? '')
+  let name = found.name + (number?.[0] ?? '')
   let tail = body.slice(name.length)
   let times = 1
   let again = false
@@ -61,15 +40,16 @@ export function partHeadIn(line: string): PartHead | undefined {
   // What a heading says of itself stands behind its name, bracketed or not.
   for (;;) {
     const word = /^\s*([([]\s*[^()[\]]*[)\]]|[^\s:\])>}*=_~#-]+)/.exec(tail)
-    const text = word?.[1]?.trim()
-    const count = text === undefined ? undefined : timesOf(text)
+    if (!word) break
+    const text = word[1]!.trim()
+    const count = timesOf(text)
     if (count !== undefined) times = count
-    else if (text !== undefined && AGAIN.test(text)) again = true
-    else if (text !== undefined && /^[([]/.test(text) && bracketless(text).length <= 40) name += ` ${text}`
+    else if (AGAIN.test(text)) again = true
+    else if (/^[([]/.test(text) && bracketless(text).length <= 40) name += ` ${text}`
     else break
-    tail = tail.slice(word![0].length)
+    tail = tail.slice(word[0].length)
   }
-  const close = /^\s*[\])>}*=_~#-]*\s*/.exec(tail)![0]
+  const close = /^\s*[\])>}*=_~#-]*\s*/.exec(tail)?.[0] ?? ''
   bracketed &&= /[\])>}]/.test(close)
   tail = tail.slice(close.length)
   const after = timesOf(tail.trim().replace(/:$/, ''))
@@ -78,7 +58,7 @@ export function partHeadIn(line: string): PartHead | undefined {
   const colon = /^:\s*/.exec(tail)
   if (tail.trim() === '' || colon?.[0].length === tail.length) {
     // A word that stands alone in the middle of words may be sung; short names need a sign that they are none.
-    const alone = found[0].length <= 2 && !bracketed && !colon && !number?.[0].trim()
+    const alone = found.name.length <= 2 && !bracketed && !colon && !number?.[0].trim()
     return alone ? undefined : { kind, name: tidy(name), times, again }
   }
   if (!colon && !bracketed) return undefined

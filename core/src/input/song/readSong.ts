@@ -1,3 +1,4 @@
+import type { PartKind } from '../../document/partKind.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import type { Metre } from '../../music/time/metre.ts'
 import type { Problem } from '../problem.ts'
@@ -28,6 +29,8 @@ export interface WrittenLine {
   readonly chords: readonly WrittenChord[]
   /** Bars, where bar lines say how many. */
   readonly bars?: number
+  /** True where these bars are a guess that was kept. */
+  readonly guessed?: true
   readonly repeats?: readonly WrittenRepeat[]
   /** How often the line is played in all. */
   readonly times: number
@@ -37,9 +40,6 @@ export interface WrittenLine {
   /** In the text, from 1. */
   readonly line: number
 }
-
-export const PART_KINDS = ['verse', 'chorus', 'bridge', 'intro', 'outro', 'other'] as const
-export type PartKind = (typeof PART_KINDS)[number]
 
 /** A part of a song: verse, chorus. */
 export interface WrittenPart {

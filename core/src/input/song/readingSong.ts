@@ -5,9 +5,12 @@ import { bracketedLine } from './bracketedLine.ts'
 import { isChordRow, isGridRow, namingOfChords, rowWords, timesOf, isBarSign, isGoingOn } from './chordRow.ts'
 import { directiveIn, OF_THE_PAGE } from './directive.ts'
 import { gridRow } from './gridRow.ts'
-import { partHeadIn, partKind, type PartHead } from './partHeads.ts'
-import type { PartKind, ReadSong, WrittenChord, WrittenLine, WrittenPart } from './readSong.ts'
+import { partKind, type PartKind } from '../../document/partKind.ts'
+import { present } from '../../invariant.ts'
+import { partHeadIn, type PartHead } from './partHeads.ts'
+import type { ReadSong, WrittenChord, WrittenLine, WrittenPart } from './readSong.ts'
 import { namedParts } from './namedParts.ts'
+import { statedBars, type StatedBars } from './statedBars.ts'
 import { singersIn } from './singers.ts'
 import { takeFact, takeFactLine, type SongFacts } from './songFacts.ts'
 import { plainSongText } from './songText.ts'
@@ -86,6 +89,8 @@ class SongReader {
   /** True once chords, words or a heading stood there. */
   private begun = false
   private gap = false
+  /** What was said of the bars of the line that follows. */
+  private stated: StatedBars | undefined
 
   constructor(lines: readonly string[], naming: NoteNaming, lineOffset: number) {
     this.lines = lines
@@ -156,7 +161,7 @@ class SongReader {
     const line = this.lines[i]!
     const under = this.lines[i + 1] ?? ''
     const worded = !this.inside && this.isWords(under)
-    const indent = worded ? /^ */.exec(under)![0].length : 0
+    const indent = worded ? under.length - under.trimStart().length : 0
     const words = rowWords(line, this.naming)
     if (grid) {
       const { chords, bars, repeats, times } = gridRow(line, this.naming, this.bars)
@@ -237,6 +242,7 @@ class SongReader {
       if (line.trim() === '') continue
       const directive = directiveIn(line)
       if (directive) {
+        if (/^start_of_(?:grid|tab)$/.test(directive.name)) return true
         if (/^(?:start_of_|end_of_|chorus)/.test(directive.name)) return false
         continue
       }
@@ -256,13 +262,7 @@ class SongReader {
       if (what === 'end') {
         if (kind !== 'tab' && kind !== 'grid') this.part = undefined
       } else if (kind !== 'tab' || this.part === undefined) {
-        const named = value === '' ? kind.replace(/_/g, ' ') : value
-        if (kind !== 'grid' || this.part === undefined || value !== '')
-          this.open(
-            kind === 'grid' ? partKind(named) : partKind(kind),
-            kind === 'grid' && value === '' ? '' : capital(named),
-            i,
-          )
+        this.environment(kind, value, i)
       }
       return
     }
@@ -270,6 +270,10 @@ class SongReader {
       const head = value === '' ? undefined : partHeadIn(value)
       this.open('chorus', head?.name ?? (value === '' ? 'Chorus' : value), i, head?.times ?? 1, true)
       this.part = undefined
+      return
+    }
+    if (name === 'x_porch_bars') {
+      this.stated = statedBars(value)
       return
     }
     if (name === 'new_song' || OF_THE_PAGE.test(name)) return
@@ -290,6 +294,21 @@ class SongReader {
     this.add({ kind: 'remark', text: this.lines[i]!.trim() }, i)
   }
 
+  /** A part that a directive opens; a grid inside another part opens none. */
+  private environment(kind: string, value: string, i: number): void {
+    const head = partHeadIn(value)
+    const name = head?.name ?? value
+    const bare = name === '' && (kind === 'grid' || kind === 'part')
+    if (bare && kind === 'grid' && this.part !== undefined) return
+    const named = name === '' ? kind.replace(/_/g, ' ') : name
+    this.open(
+      /^(?:verse|chorus|bridge)$/.test(kind) ? partKind(kind) : partKind(named),
+      bare ? '' : capital(named),
+      i,
+      head?.times ?? 1,
+    )
+  }
+
   /** "x2" or "(repeat)" on a line of its own: what it belongs to is played so often. */
   private counted(line: string): boolean {
     const text = line.trim()
@@ -308,8 +327,8 @@ class SongReader {
       return true
     }
     if (this.facts.title === undefined) {
-      const [title, artist] = text.split(/\s+(?:[-–—]|by)\s+/)
-      this.facts.title = title!.trim()
+      const [title = text, artist] = text.split(/\s+(?:[-–—]|by)\s+/)
+      this.facts.title = title.trim()
       if (artist) takeFact(this.facts, 'artist', artist)
       return true
     }
@@ -322,12 +341,16 @@ class SongReader {
   }
 
   private sung(words: string, chords: readonly WrittenChord[], i: number, times = 1): void {
-    const indent = /^ */.exec(words)![0].length
+    const indent = words.length - words.trimStart().length
     let text = words.trim()
     let moved = chords.map((c) => ({ ...c, at: Math.max(0, c.at - indent) }))
     let own = times
     const counted = /\s*[([]?\s*(?:[x×]\s?(\d{1,2})|(\d{1,2})\s?[x×]|(repeat|bis))\s*[)\]]?\s*$/i.exec(text)
-    if (counted && counted.index > 0 && (counted[3] === undefined || /[([]/.test(counted[0]))) {
+    if (
+      counted &&
+      (counted.index > 0 || chords.length > 0) &&
+      (counted[3] === undefined || /[([]/.test(counted[0]))
+    ) {
       own = Number(counted[1] ?? counted[2] ?? 2)
       text = text.slice(0, counted.index)
     }
@@ -337,10 +360,10 @@ class SongReader {
       text = text.slice(named[0].length)
       moved = moved.map((c) => ({ ...c, at: Math.max(0, c.at - named[0].length) }))
     }
-    this.begin(i)
+    const part = this.begin(i)
     const number = /^(\d{1,2})[.)]\s+(?=\S)/.exec(text)
-    if (number && !this.part!.lines.some((l) => l.kind === 'sung')) {
-      Object.assign(this.part!, this.part!.name === '' ? { kind: 'verse', name: `Verse ${number[1]!}` } : {})
+    if (number && !part.lines.some((l) => l.kind === 'sung')) {
+      if (part.name === '') Object.assign(part, { kind: 'verse', name: `Verse ${number[1]!}` })
       text = text.slice(number[0].length)
       moved = moved.map((c) => ({ ...c, at: Math.max(0, c.at - number[0].length) }))
     }
@@ -355,12 +378,13 @@ class SongReader {
   }
 
   /** A part for what follows, where none is open or an empty line stood before unnamed words. */
-  private begin(i: number): void {
-    const unnamed = this.part && (this.part.name === '' || this.allHeadsAreChoruses())
-    if (!this.part || (this.gap && unnamed && this.part.lines.some((l) => l.kind === 'sung')))
-      this.open('verse', '', i)
+  private begin(i: number): PartDraft {
+    const { part } = this
+    const unnamed = part && (part.name === '' || this.allHeadsAreChoruses())
+    const fresh = !part || (this.gap && unnamed && part.lines.some((l) => l.kind === 'sung'))
     this.gap = false
     this.begun = true
+    return fresh ? this.open('verse', '', i) : part
   }
 
   private chorusHeads: boolean | undefined
@@ -372,11 +396,13 @@ class SongReader {
     return this.chorusHeads
   }
 
-  private open(kind: PartKind, name: string, i: number, times = 1, recalled = false): void {
-    this.part = { kind, name, lines: [], times, recalled, line: i + 1 + this.lineOffset }
-    this.parts.push(this.part)
+  private open(kind: PartKind, name: string, i: number, times = 1, recalled = false): PartDraft {
+    const part: PartDraft = { kind, name, lines: [], times, recalled, line: i + 1 + this.lineOffset }
+    this.part = part
+    this.parts.push(part)
     this.begun = true
     this.gap = false
+    return part
   }
 
   private add(of: Pick<WrittenLine, 'kind' | 'text'>, i: number, begins = true): void {
@@ -386,9 +412,23 @@ class SongReader {
   }
 
   private line(line: WrittenLine): void {
-    const part = this.part!
-    part.lines.push(line)
+    const part = present(this.part)
+    part.lines.push(line.kind === 'sung' ? this.withStatedBars(line) : line)
     if (line.kind === 'sung') part.recalled = false
+  }
+
+  /** A line with the bars that were said of it, where they have a place for each of its chords. */
+  private withStatedBars(line: WrittenLine): WrittenLine {
+    const { stated } = this
+    this.stated = undefined
+    if (!stated || (stated.changes.length !== line.chords.length && line.chords.length > 0)) return line
+    const { bars, guessed, changes } = stated
+    return {
+      ...line,
+      bars,
+      ...(guessed ? { guessed } : {}),
+      chords: line.chords.map((c, i) => ({ ...c, ...changes[i] })),
+    }
   }
 
   private note(i: number, severity: Problem['severity'], says: Problem['says']): void {

@@ -1,3 +1,4 @@
+import { present } from '../../invariant.ts'
 import type { WrittenChord, WrittenLine } from './readSong.ts'
 
 /** Bars that a line may have. */
@@ -13,7 +14,7 @@ const IN_TWO_BARS = 6
 export function usualBars(lines: readonly WrittenLine[]): number {
   const sung = lines.filter((l) => l.kind === 'sung' && l.bars === undefined && l.text !== '')
   if (sung.length === 0) return 4
-  const middle = (of: readonly number[]) => [...of].sort((a, b) => a - b)[Math.floor(of.length / 2)]!
+  const middle = (of: readonly number[]) => present([...of].sort((a, b) => a - b)[Math.floor(of.length / 2)])
   const chords = middle(sung.map((l) => Math.max(1, l.chords.length)))
   const short = middle(sung.map((l) => syllables(l.text))) <= IN_TWO_BARS
   return short && chords <= 2 ? 2 : 4
@@ -38,7 +39,7 @@ export function laidOnBars(
   beats: number,
 ): readonly TimedChord[] {
   if (chords.every((c) => c.bar !== undefined))
-    return chords.map((chord) => ({ chord, bar: chord.bar!, share: chord.share ?? 0 }))
+    return chords.map((chord) => ({ chord, bar: chord.bar ?? 0, share: chord.share ?? 0 }))
   const n = chords.length
   const parts = n <= bars ? 1 : n <= 2 * bars && beats % 2 === 0 ? 2 : beats
   const slots = bars * parts

@@ -194,7 +194,7 @@ class SheetMaker {
     const bars = line.bars ?? barsFor(line.chords.length, this.usual, beats)
     const length = measureLength(this.metre)
     const from = this.measures.length
-    const given = line.bars !== undefined
+    const given = line.bars !== undefined && !line.guessed
     for (let b = 0; b < bars; b++)
       this.measures.push({
         id: `m${from + b + 1}`,

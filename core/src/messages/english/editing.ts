@@ -9,6 +9,11 @@ export const editing = {
   otherPitch: 'A tie joins two notes of one pitch; the next note is another.',
   tooShort: 'Shorter notes than a 64th are not written.',
   noSuchMeasure: 'There is no such measure.',
+  noSong: 'This tune has no words with chords.',
+  noSuchLine: 'There is no such line, or no such beat in it.',
+  barsOfLine: 'A line takes 1 to {{most}} bars.',
+  notesInBars: 'Notes stand in the bars that would go. Take them out first.',
+  changeOrder: 'Another chord stands there. Move that one first.',
   lastMeasure: 'A tune keeps at least one measure.',
   metre:
     'That metre or pickup cannot be: a pickup is shorter than its measure, and something must follow it.',

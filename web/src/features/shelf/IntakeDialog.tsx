@@ -112,7 +112,9 @@ export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Pro
         <Alert
           color="red"
           mt="sm"
-          title={t(failed.length === 0 && found.length + saved.length > 0 ? 'intake.partly' : 'shelf.readNone')}
+          title={t(
+            failed.length === 0 && found.length + saved.length > 0 ? 'intake.partly' : 'shelf.readNone',
+          )}
           style={{ whiteSpace: 'pre-line' }}
         >
           {complaints.join('\n')}

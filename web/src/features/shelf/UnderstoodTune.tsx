@@ -75,7 +75,7 @@ function useFacts(tune: TuneDoc | undefined, capo: number): string[] {
     ...(lines > 0 ? [t('intake.lines', { count: lines })] : []),
     names.key(first.key),
     `${first.metre.num}/${first.metre.den}`,
-    ...(capo > 0 ? [t('arrange.capoAt', { capo })] : []),
+    ...(capo > 0 ? [t('intake.capo', { capo })] : []),
     ...(tempo.stated ? [`♩ = ${Math.round(tempo.bpm)}`] : []),
   ]
 }

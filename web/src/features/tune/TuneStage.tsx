@@ -20,6 +20,7 @@ import { useSystemText } from './useSystemText.tsx'
 import { useTuneActions } from './useTuneActions.ts'
 import { TuneHead } from './TuneHead.tsx'
 import { TextSide } from './TextSide.tsx'
+import { SongSide } from './song/SongSide.tsx'
 import css from './TuneStage.module.css'
 
 const StaffWriteBar = lazy(async () => ({
@@ -69,6 +70,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const editor = useRef<AbcEditorHandle>(null)
   const under = useSystemText(shown, abc, model.numbers)
   useTuneActions(tune.id, toggle)
+  const abcSide = <TextSide tune={tune} abc={abc} editor={editor} onPosition={setPosition} />
   return (
     <div className={css['tune-stage']}>
       <div style={{ overflow: 'auto' }}>
@@ -109,7 +111,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
           />
         </div>
       </div>
-      <TextSide tune={tune} abc={abc} editor={editor} onPosition={setPosition} />
+      {tune.song ? <SongSide tune={tune} run={writing.run} abc={abcSide} /> : abcSide}
     </div>
   )
 }

@@ -1,6 +1,6 @@
 import { present } from '@velvet-porch/core/invariant'
 import { Button, Checkbox, Group, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core'
-import { hertz, isCompound, inFullMeasure, QUARTER, USUAL_TEMPO, type Ticks } from '@velvet-porch/core/music'
+import { isCompound, inFullMeasure, QUARTER, USUAL_TEMPO } from '@velvet-porch/core/music'
 import {
   melodyOf,
   ticksAt,
@@ -10,20 +10,17 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core/document'
 import { quantised, type EditCommand } from '@velvet-porch/core/edit'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
-import { player } from '../playback/player.ts'
 import { BarPopover } from './BarPopover.tsx'
+import { useClicks } from './useClicks.ts'
 import { lengthSign } from './values.ts'
 import css from './TapRhythm.module.css'
 
 /** Shortest lengths that taps are set on. */
 const GRIDS = { eighth: QUARTER / 2, sixteenth: QUARTER / 4 } as const
 type Grid = keyof typeof GRIDS
-
-/** Pitch of the click. */
-const CLICK = 96
 
 /** The rhythm of the melody from a note on, tapped on a key against clicks, and seen before it is written. */
 export function TapRhythm({
@@ -153,15 +150,4 @@ function notesFrom(tune: TuneDoc, at: Pos): readonly MelodyNote[] {
   const timeline = timelineOf(tune.measures)
   const start = ticksAt(timeline, at)
   return melodyOf(tune, timeline).filter((n) => n.start >= start)
-}
-
-/** Clicks while it is on. */
-function useClicks(on: boolean, bpm: Ticks): void {
-  useEffect(() => {
-    if (!on) return
-    const click = () => void player.pluck(1, hertz(CLICK))
-    click()
-    const timer = setInterval(click, 60_000 / bpm)
-    return () => clearInterval(timer)
-  }, [on, bpm])
 }

@@ -11,15 +11,7 @@ import type { SheetModel } from './sheetModel.ts'
 import css from './TabLanes.module.css'
 
 /** The words under the staff, verse by verse; a hyphen stands between the syllables of a word. */
-export function Words({
-  sung,
-  x,
-  y,
-}: {
-  sung: readonly SungAt[]
-  x: (tick: number) => number
-  y: number
-}) {
+export function Words({ sung, x, y }: { sung: readonly SungAt[]; x: (tick: number) => number; y: number }) {
   return sung.map((s) =>
     s.verses.map((syllable, verse) => (
       <text key={`${s.id}.${verse}`} className={css.lyric} x={x(s.tick) - 4} y={y + verse * LYRIC_GAP}>

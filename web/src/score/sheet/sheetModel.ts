@@ -387,8 +387,7 @@ function needsOf(words: readonly SungAt[], notes: readonly TabNote[]): Map<numbe
   return needs
 }
 
-const wordsWidth = ({ verses }: SungAt): number =>
-  Math.max(...verses.map((v) => v.length)) * LETTER + APART
+const wordsWidth = ({ verses }: SungAt): number => Math.max(...verses.map((v) => v.length)) * LETTER + APART
 
 function measuresIn(style: Style, tune: TuneDoc, regions: readonly Region[]): Set<Id> {
   const own = new Set<Id>()

@@ -1,5 +1,33 @@
 /** Texts of the tune, the sheet and what stands beside it, and of hands and instruments. */
 export const sheet = {
+  song: {
+    view: 'What stands here',
+    words: 'Words',
+    bars: 'Bars',
+    barsGuessed: 'Bars: a guess',
+    text: 'The song as text',
+    hint: 'Chords stand in brackets before the syllable on which they change.',
+    hintCapo: 'Chord names are the shapes behind capo {{capo}}; the page beside it shows what sounds.',
+    save: 'Save as ChordPro',
+    everyLine: 'Bars a line',
+    settle: 'These bars are right',
+    guess_one: '{{count}} line is a guess.',
+    guess_other: '{{count}} lines are a guess.',
+    settled: 'Drag a chord to its beat, or move it with the arrow keys.',
+    barsOf: 'Bars of “{{line}}”',
+    played: 'played alone',
+    change: '{{chord}}: bar {{bar}}, beat {{beat}}',
+    tap: 'Tap the changes of “{{line}}”',
+    tapHint:
+      'Tap once for each chord as it comes, and once where the line ends: by mouse, or with the space bar.',
+    beats: 'Beats a minute',
+    clicksOn: 'Clicks',
+    clicksOff: 'No clicks',
+    tapEnd: 'End of the line',
+    tapDone: 'All tapped',
+    tapWrite: 'Write it',
+    tapAgain: 'Again',
+  },
   tune: {
     text: 'ABC',
     textLabel: 'The tune in ABC',

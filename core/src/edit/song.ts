@@ -1,0 +1,299 @@
+import { present } from '../invariant.ts'
+import { alignIds } from '../document/align.ts'
+import type { Id } from '../document/ids.ts'
+import { LIMITS } from '../document/limits.ts'
+import type { Score } from '../document/score.ts'
+import type { SongLine } from '../document/song.ts'
+import type { ChordMark, Measure, TuneDoc } from '../document/tune.ts'
+import { readSong } from '../input/song/readingSong.ts'
+import { laidOnBars, MOST_BARS } from '../input/song/songBars.ts'
+import { tuneOfSong } from '../input/song/songTune.ts'
+import { timedAs } from '../input/song/timedAs.ts'
+import { beatStarts } from '../music/time/metre.ts'
+import { done, refused, type Edited, type SongEdit } from './edited.ts'
+import { orderIn, spliced, emptyMeasures, without } from './measures.ts'
+
+/** Changes the words of a song, the bars of its lines, and the beats of its changes. */
+export function editSong(score: Score, edit: SongEdit): Edited {
+  const { tune } = score
+  if (!tune.song) return refused('noSong')
+  switch (edit.do) {
+    case 'lineBars':
+      return withBars(score, [edit.line], edit.bars)
+    case 'everyLine': {
+      const open = tune.song.lines.filter((l) => l.kind === 'sung' && isGuessed(tune, l))
+      return withBars(
+        score,
+        open.map((l) => l.id),
+        edit.bars,
+        'guessed',
+      )
+    }
+    case 'settleBars': {
+      const measures = tune.measures.map(settled)
+      return done({ ...score, tune: { ...tune, measures } })
+    }
+    case 'moveChange':
+      return withChangeAt(score, edit)
+    case 'lineTimes':
+      return withTimes(score, edit)
+    case 'songText':
+      return withSongText(score, edit.text, edit.capo)
+  }
+}
+
+const settled = (m: Measure): Measure => (m.provenance === 'guessed' ? { ...m, provenance: 'choice' } : m)
+
+const measuresOf = (tune: TuneDoc, line: SongLine): Measure[] =>
+  tune.measures.filter((m) => line.measures.includes(m.id))
+
+const isGuessed = (tune: TuneDoc, line: SongLine) =>
+  measuresOf(tune, line).some((m) => m.provenance === 'guessed')
+
+/** Lines that take so many bars; their chords are laid on them anew. */
+function withBars(
+  score: Score,
+  lines: readonly Id[],
+  bars: number,
+  provenance: Measure['provenance'] = 'choice',
+): Edited {
+  if (!Number.isInteger(bars) || bars < 1 || bars > MOST_BARS)
+    return refused('barsOfLine', { most: MOST_BARS })
+  let now = score
+  for (const id of lines) {
+    const line = now.tune.song?.lines.find((l) => l.id === id && l.kind === 'sung')
+    if (!line || measuresOf(now.tune, line).length === 0) return refused('noSuchLine')
+    const sized = sizedTo(now, line, bars)
+    if (!sized) return refused('notesInBars')
+    now = withProvenance(relaid(sized, id), id, provenance)
+  }
+  return done(now)
+}
+
+/** A line with so many measures: added at its end, or taken off there; undefined where notes stand in what would go. */
+function sizedTo(score: Score, line: SongLine, bars: number): Score | undefined {
+  const { tune } = score
+  const own = measuresOf(tune, line)
+  const last = own.at(-1)!
+  const at = tune.measures.indexOf(last)
+  const more = bars - own.length
+  if (more === 0) return score
+  const { repeatEnd, barline, endings } = last
+  const ends = { repeatEnd, barline, endings }
+  if (more > 0) {
+    const clip = emptyMeasures(tune, at + 1, more)
+    const grown = spliced(score, at + 1, clip)
+    const added = clip.measures.map((m) => m.id)
+    return withSigns(
+      withMeasures(grown, line.id, [...own.map((m) => m.id), ...added]),
+      last.id,
+      added.at(-1)!,
+      ends,
+    )
+  }
+  const gone = own.slice(more)
+  const ids = new Set(gone.map((m) => m.id))
+  if (tune.events.some((e) => e.pitch && ids.has(e.pos.measure))) return undefined
+  const kept = own.slice(0, more)
+  // The changes of what goes stand in what stays until they are laid anew.
+  const chords = tune.chords.map((c): ChordMark =>
+    ids.has(c.pos.measure) ? { ...c, pos: { measure: kept.at(-1)!.id, tick: c.pos.tick } } : c,
+  )
+  const shrunk = without({ ...score, tune: { ...tune, chords } }, at + more + 1, at)
+  return withSigns(
+    withMeasures(
+      shrunk,
+      line.id,
+      kept.map((m) => m.id),
+    ),
+    undefined,
+    kept.at(-1)!.id,
+    ends,
+  )
+}
+
+function withMeasures(score: Score, line: Id, measures: readonly Id[]): Score {
+  const { tune } = score
+  const lines = present(tune.song).lines.map((l) => (l.id === line ? { ...l, measures } : l))
+  return { ...score, tune: { ...tune, song: { lines } } }
+}
+
+/** The signs at the end of a line go with its last measure. */
+function withSigns(
+  score: Score,
+  from: Id | undefined,
+  to: Id,
+  ends: Pick<Measure, 'repeatEnd' | 'barline' | 'endings'>,
+): Score {
+  const { tune } = score
+  const measures = tune.measures.map((m): Measure => {
+    if (m.id === to) return { ...m, ...ends, barline: m.barline === 'final' ? 'final' : ends.barline }
+    return m.id === from ? { ...m, repeatEnd: 1, barline: 'single', endings: [] } : m
+  })
+  return { ...score, tune: { ...tune, measures } }
+}
+
+/** The changes of a line laid on its bars anew. */
+function relaid(score: Score, id: Id): Score {
+  const { tune } = score
+  const line = present(present(tune.song).lines.find((l) => l.id === id))
+  const own = measuresOf(tune, line)
+  const inLine = new Set(own.map((m) => m.id))
+  const order = orderIn(tune.measures)
+  const marks = tune.chords.filter((c) => inLine.has(c.pos.measure)).sort(order)
+  const letters = line.text.length
+  const written = marks.map((c, i) => ({
+    at: line.changes?.[i] ?? Math.round((i / marks.length) * letters),
+    symbol: c.symbol,
+  }))
+  const beats = beatStarts(own[0]!.metre).length
+  const places = laidOnBars(written, letters, own.length, beats)
+  const moved = new Map(
+    marks.map((c, i) => {
+      const { bar, share } = places[i]!
+      const measure = own[bar]!
+      return [c.id, { measure: measure.id, tick: Math.round(share * measure.length) }]
+    }),
+  )
+  const chords = tune.chords.map((c) => ({ ...c, pos: moved.get(c.id) ?? c.pos })).sort(order)
+  return { ...score, tune: { ...tune, chords } }
+}
+
+function withProvenance(score: Score, id: Id, provenance: Measure['provenance']): Score {
+  const { tune } = score
+  const line = present(present(tune.song).lines.find((l) => l.id === id))
+  const own = new Set(line.measures)
+  return {
+    ...score,
+    tune: { ...tune, measures: tune.measures.map((m) => (own.has(m.id) ? { ...m, provenance } : m)) },
+  }
+}
+
+/** A change of a line at another moment of it; never past the changes before and after it. */
+function withChangeAt(
+  score: Score,
+  { line: id, chord, bar, share }: Extract<SongEdit, { do: 'moveChange' }>,
+): Edited {
+  const { tune } = score
+  const line = present(tune.song).lines.find((l) => l.id === id)
+  const own = line ? measuresOf(tune, line) : []
+  const measure = own[bar]
+  if (!line || !measure || share < 0 || share >= 1) return refused('noSuchLine')
+  const order = orderIn(tune.measures)
+  const inLine = new Set(own.map((m) => m.id))
+  const marks = tune.chords.filter((c) => inLine.has(c.pos.measure)).sort(order)
+  const at = marks.findIndex((c) => c.id === chord)
+  if (at < 0) return refused('noSuchLine')
+  const pos = { measure: measure.id, tick: Math.round(share * measure.length) }
+  const [before, after] = [marks[at - 1], marks[at + 1]]
+  if ((before && order({ pos }, before) <= 0) || (after && order({ pos }, after) >= 0))
+    return refused('changeOrder')
+  const chords = tune.chords.map((c) => (c.id === chord ? { ...c, pos } : c)).sort(order)
+  return done(withProvenance({ ...score, tune: { ...tune, chords } }, id, 'choice'))
+}
+
+/** A line with all its changes where they are said to fall. */
+function withTimes(
+  score: Score,
+  { line: id, bars, changes }: Extract<SongEdit, { do: 'lineTimes' }>,
+): Edited {
+  const sized = withBars(score, [id], bars)
+  if (!sized.ok) return sized
+  const { tune } = sized.score
+  const line = present(tune.song).lines.find((l) => l.id === id)
+  const own = line ? measuresOf(tune, line) : []
+  const order = orderIn(tune.measures)
+  const inLine = new Set(own.map((m) => m.id))
+  const marks = tune.chords.filter((c) => inLine.has(c.pos.measure)).sort(order)
+  const rising = changes.every((c, i) => {
+    const before = changes[i - 1]
+    return !before || c.bar + c.share > before.bar + before.share
+  })
+  const inside = changes.every((c) => own[c.bar] !== undefined && c.share >= 0 && c.share < 1)
+  if (changes.length !== marks.length || !rising || !inside) return refused('noSuchLine')
+  const placed = new Map(
+    marks.map((c, i) => {
+      const { bar, share } = changes[i]!
+      const measure = own[bar]!
+      return [c.id, { measure: measure.id, tick: Math.round(share * measure.length) }]
+    }),
+  )
+  const chords = tune.chords.map((c) => ({ ...c, pos: placed.get(c.id) ?? c.pos })).sort(order)
+  return done({ ...sized.score, tune: { ...tune, chords } })
+}
+
+/**
+ * A song as its text now tells it. Lines that stay keep their bars and beats, measures that stay their ids and their notes.
+ */
+function withSongText(score: Score, text: string, capo: number): Edited {
+  const { tune } = score
+  if (text.length > LIMITS.sourceText) return refused('textLong', { most: LIMITS.sourceText })
+  const read = timedAs(readSong(text), tune)
+  if (read.parts.every((p) => p.lines.every((l) => l.kind === 'remark'))) return refused('noSong')
+  const fresh = tuneOfSong({ ...read, capo }, tune.id, { title: tune.title })
+  const aligned = alignIds(tune, fresh.tune)
+  const { measures, chords, sections, song } = aligned
+  const now = new Map(measures.map((m) => [m.id, m]))
+  // Notes that were written onto the song stay in their measures.
+  const sung = new Set(tune.events.flatMap((e) => (e.pitch && now.has(e.pos.measure) ? [e.pos.measure] : [])))
+  const events = [
+    ...tune.events.filter((e) => sung.has(e.pos.measure)),
+    ...aligned.events.filter((e) => !sung.has(e.pos.measure)),
+  ].sort(orderIn(measures))
+  const { composer: _, ...kept } = tune
+  return done({
+    ...score,
+    tune: {
+      ...kept,
+      title: read.title ?? tune.title,
+      ...(read.artist ? { composer: read.artist } : {}),
+      measures,
+      events,
+      chords,
+      sections,
+      tempos:
+        read.bpm === undefined
+          ? tune.tempos.map((t) => ({ ...t, pos: { ...t.pos, measure: measures[0]!.id } })).slice(0, 1)
+          : aligned.tempos,
+      tuplets: tune.tuplets,
+      ...(song ? { song } : {}),
+    },
+  })
+}
+
+/** The changes of a line with their bars, for whoever draws or moves them. */
+export interface PlacedChange {
+  readonly chord: ChordMark
+  readonly bar: number
+  readonly share: number
+}
+
+/** A line of a song as bars: how many, whether that is a guess, and where its changes fall. */
+export interface LineBars {
+  readonly line: SongLine
+  readonly bars: number
+  readonly beats: number
+  readonly guessed: boolean
+  readonly changes: readonly PlacedChange[]
+}
+
+/** The sung lines of a song with their bars. */
+export const lineBars = (tune: TuneDoc): LineBars[] =>
+  (tune.song?.lines ?? []).flatMap((line): LineBars[] => {
+    const own = measuresOf(tune, line)
+    if (line.kind !== 'sung' || own.length === 0) return []
+    const changes = own.flatMap((m, bar) =>
+      tune.chords
+        .filter((c) => c.pos.measure === m.id)
+        .map((chord): PlacedChange => ({ chord, bar, share: chord.pos.tick / m.length })),
+    )
+    return [
+      {
+        line,
+        bars: own.length,
+        beats: beatStarts(own[0]!.metre).length,
+        guessed: own.some((m) => m.provenance === 'guessed'),
+        changes: changes.sort((a, b) => a.bar - b.bar || a.share - b.share),
+      },
+    ]
+  })
