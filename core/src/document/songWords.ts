@@ -42,20 +42,24 @@ function measuresOf(tune: TuneDoc, line: SongLine): { readonly measure: Measure;
 export function changesOn(tune: TuneDoc, line: SongLine): ChangeOnLine[] {
   const placed = measuresOf(tune, line)
   const starts = new Map(placed.map((p) => [p.measure.id, p.start]))
-  const length = placed.reduce((sum, p) => sum + p.measure.length, 0)
-  const chords = tune.chords
-    .flatMap((chord) => {
-      const start = starts.get(chord.pos.measure)
-      return start === undefined ? [] : [{ chord, tick: start + chord.pos.tick }]
-    })
-    .sort((a, b) => a.tick - b.tick)
-  if (!line.changes) return []
+  const tickOf = ({ pos }: ChangeOnLine['chord']) => knownIn(starts, pos.measure) + pos.tick
+  const chords = tune.chords.filter((c) => starts.has(c.pos.measure)).sort((a, b) => tickOf(a) - tickOf(b))
   const { changes } = line
-  if (changes.length === chords.length) return chords.map(({ chord }, i) => ({ chord, at: changes[i]! }))
-  return chords.map(({ chord, tick }) => ({
-    chord,
-    at: wordStart(line.text, (tick / length) * line.text.length),
-  }))
+  if (!changes) return []
+  if (changes.length === chords.length) return chords.map((chord, i) => ({ chord, at: changes[i]! }))
+  const letters = lettersAt(tune, line, chords)
+  return chords.map((chord, i) => ({ chord, at: letters[i]! }))
+}
+
+/** Letters before each of some chords of a line, by when they come: at the beginnings of words. */
+export function lettersAt(tune: TuneDoc, line: SongLine, chords: readonly ChangeOnLine['chord'][]): number[] {
+  const placed = measuresOf(tune, line)
+  const starts = new Map(placed.map((p) => [p.measure.id, p.start]))
+  const length = placed.reduce((sum, p) => sum + p.measure.length, 0)
+  return chords.map(({ pos }) => {
+    const tick = knownIn(starts, pos.measure) + pos.tick
+    return wordStart(line.text, (tick / length) * line.text.length)
+  })
 }
 
 /** The beginning of the word that is nearest to a letter. */

@@ -4,6 +4,7 @@ import type { Id } from '../document/ids.ts'
 import { LIMITS } from '../document/limits.ts'
 import type { Score } from '../document/score.ts'
 import type { SongLine } from '../document/song.ts'
+import { lettersAt } from '../document/songWords.ts'
 import type { ChordMark, Measure, TuneDoc } from '../document/tune.ts'
 import { readSong } from '../input/song/readingSong.ts'
 import { laidOnBars, MOST_BARS } from '../input/song/songBars.ts'
@@ -65,7 +66,8 @@ function withBars(
     if (!line || measuresOf(now.tune, line).length === 0) return refused('noSuchLine')
     const sized = sizedTo(now, line, bars)
     if (!sized) return refused('notesInBars')
-    now = withProvenance(relaid(sized, id), id, provenance)
+    const laid = relaid(sized, id)
+    now = withProvenance(provenance === 'guessed' ? laid : withOwnChanges(laid, id), id, provenance)
   }
   return done(now)
 }
@@ -95,9 +97,9 @@ function sizedTo(score: Score, line: SongLine, bars: number): Score | undefined 
   const ids = new Set(gone.map((m) => m.id))
   if (tune.events.some((e) => e.pitch && ids.has(e.pos.measure))) return undefined
   const kept = own.slice(0, more)
-  // The changes of what goes stand in what stays until they are laid anew.
+  // The changes of what goes stand at the end of what stays, in their order, until they are laid anew.
   const chords = tune.chords.map((c): ChordMark =>
-    ids.has(c.pos.measure) ? { ...c, pos: { measure: kept.at(-1)!.id, tick: c.pos.tick } } : c,
+    ids.has(c.pos.measure) ? { ...c, pos: { measure: kept.at(-1)!.id, tick: kept.at(-1)!.length - 1 } } : c,
   )
   const shrunk = without({ ...score, tune: { ...tune, chords } }, at + more + 1, at)
   return withSigns(
@@ -133,30 +135,82 @@ function withSigns(
   return { ...score, tune: { ...tune, measures } }
 }
 
-/** The changes of a line laid on its bars anew. */
+/** The chords of a line with the index of the bar of each, in order. */
+function marksOf(tune: TuneDoc, line: SongLine): ChordMark[] {
+  const own = new Set(measuresOf(tune, line).map((m) => m.id))
+  return tune.chords.filter((c) => own.has(c.pos.measure)).sort(orderIn(tune.measures))
+}
+
+/** Where the changes of a line fall in its bars. */
+const placesOf = (tune: TuneDoc, line: SongLine) => {
+  const own = measuresOf(tune, line)
+  return marksOf(tune, line).map(({ pos }) => {
+    const bar = own.findIndex((m) => m.id === pos.measure)
+    return { bar, share: pos.tick / own[bar]!.length }
+  })
+}
+
+/** A line before this one with the same chords over as many bars, whose changes stand over its words. */
+function modelOf(tune: TuneDoc, line: SongLine): SongLine | undefined {
+  const symbols = (l: SongLine) =>
+    marksOf(tune, l)
+      .map((c) => c.symbol)
+      .join(' ')
+  const lines = present(tune.song).lines
+  return lines
+    .slice(0, lines.indexOf(line))
+    .find((l) => l.changes && l.measures.length === line.measures.length && symbols(l) === symbols(line))
+}
+
+/** The changes of a line laid on its bars anew; words without changes of their own follow the line that they took them from. */
 function relaid(score: Score, id: Id): Score {
   const { tune } = score
   const line = present(present(tune.song).lines.find((l) => l.id === id))
   const own = measuresOf(tune, line)
-  const inLine = new Set(own.map((m) => m.id))
-  const order = orderIn(tune.measures)
-  const marks = tune.chords.filter((c) => inLine.has(c.pos.measure)).sort(order)
   const letters = line.text.length
+  const marks = marksOf(tune, line)
+  const model = line.changes ? undefined : modelOf(tune, line)
   const written = marks.map((c, i) => ({
     at: line.changes?.[i] ?? Math.round((i / marks.length) * letters),
     symbol: c.symbol,
   }))
-  const beats = beatStarts(own[0]!.metre).length
-  const places = laidOnBars(written, letters, own.length, beats)
+  const places = model
+    ? placesOf(tune, model)
+    : laidOnBars(written, letters, own.length, beatStarts(own[0]!.metre).length)
+  return withPlaces(score, id, places)
+}
+
+/** A line with its changes at some places of its bars. */
+function withPlaces(
+  score: Score,
+  id: Id,
+  places: readonly { readonly bar: number; readonly share: number }[],
+): Score {
+  const { tune } = score
+  const line = present(present(tune.song).lines.find((l) => l.id === id))
+  const own = measuresOf(tune, line)
   const moved = new Map(
-    marks.map((c, i) => {
+    marksOf(tune, line).map((c, i) => {
       const { bar, share } = places[i]!
       const measure = own[bar]!
       return [c.id, { measure: measure.id, tick: Math.round(share * measure.length) }]
     }),
   )
-  const chords = tune.chords.map((c) => ({ ...c, pos: moved.get(c.id) ?? c.pos })).sort(order)
+  const chords = tune.chords
+    .map((c) => ({ ...c, pos: moved.get(c.id) ?? c.pos }))
+    .sort(orderIn(tune.measures))
   return { ...score, tune: { ...tune, chords } }
+}
+
+/** A line that goes its own way: the changes that it took from another one stand over its words from now on. */
+function withOwnChanges(score: Score, id: Id): Score {
+  const { tune } = score
+  const lines = present(tune.song).lines.map((l): SongLine => {
+    if (l.id !== id || l.changes || l.text === '') return l
+    const marks = marksOf(tune, l)
+    return marks.length === 0 ? l : { ...l, changes: lettersAt(tune, l, marks) }
+  })
+  return { ...score, tune: { ...tune, song: { lines } } }
 }
 
 function withProvenance(score: Score, id: Id, provenance: Measure['provenance']): Score {
@@ -180,8 +234,7 @@ function withChangeAt(
   const measure = own[bar]
   if (!line || !measure || share < 0 || share >= 1) return refused('noSuchLine')
   const order = orderIn(tune.measures)
-  const inLine = new Set(own.map((m) => m.id))
-  const marks = tune.chords.filter((c) => inLine.has(c.pos.measure)).sort(order)
+  const marks = marksOf(tune, line)
   const at = marks.findIndex((c) => c.id === chord)
   if (at < 0) return refused('noSuchLine')
   const pos = { measure: measure.id, tick: Math.round(share * measure.length) }
@@ -189,7 +242,7 @@ function withChangeAt(
   if ((before && order({ pos }, before) <= 0) || (after && order({ pos }, after) >= 0))
     return refused('changeOrder')
   const chords = tune.chords.map((c) => (c.id === chord ? { ...c, pos } : c)).sort(order)
-  return done(withProvenance({ ...score, tune: { ...tune, chords } }, id, 'choice'))
+  return done(withProvenance(withOwnChanges({ ...score, tune: { ...tune, chords } }, id), id, 'choice'))
 }
 
 /** A line with all its changes where they are said to fall. */
@@ -202,24 +255,14 @@ function withTimes(
   const { tune } = sized.score
   const line = present(tune.song).lines.find((l) => l.id === id)
   const own = line ? measuresOf(tune, line) : []
-  const order = orderIn(tune.measures)
-  const inLine = new Set(own.map((m) => m.id))
-  const marks = tune.chords.filter((c) => inLine.has(c.pos.measure)).sort(order)
+  const marks = line ? marksOf(tune, line) : []
   const rising = changes.every((c, i) => {
     const before = changes[i - 1]
     return !before || c.bar + c.share > before.bar + before.share
   })
   const inside = changes.every((c) => own[c.bar] !== undefined && c.share >= 0 && c.share < 1)
   if (changes.length !== marks.length || !rising || !inside) return refused('noSuchLine')
-  const placed = new Map(
-    marks.map((c, i) => {
-      const { bar, share } = changes[i]!
-      const measure = own[bar]!
-      return [c.id, { measure: measure.id, tick: Math.round(share * measure.length) }]
-    }),
-  )
-  const chords = tune.chords.map((c) => ({ ...c, pos: placed.get(c.id) ?? c.pos })).sort(order)
-  return done({ ...sized.score, tune: { ...tune, chords } })
+  return done(withPlaces(sized.score, id, changes))
 }
 
 /**

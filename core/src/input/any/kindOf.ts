@@ -26,7 +26,7 @@ export function kindOf(text: string): TextKind | undefined {
   if (directed) return 'song'
   if (ABC_FIELD.test(text)) return 'abc'
   if (looksLikeTab(text))
-    return chordsOverWords(text) > Math.max(1, textSystems(text).length) ? 'song' : 'tab'
+    return chordsOverWords(text) >= textSystems(text).length ? 'song' : 'tab'
   if (looksLikeSong(text)) return 'song'
   return ABC_MUSIC.test(text) ? 'abc' : undefined
 }

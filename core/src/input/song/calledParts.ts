@@ -6,16 +6,13 @@ const plain = (name: string) => name.toLowerCase().replace(/[^\p{L}\d]+/gu, '')
 
 const sungLines = ({ lines }: WrittenPart) => lines.filter((l) => l.kind === 'sung')
 
-/** Chords of a line laid on other words, at the same share of them and at the beginning of a word. */
-function borrowed(line: WrittenLine, from: WrittenLine): WrittenLine {
-  const share = (at: number) => Math.round((at / Math.max(1, from.text.length)) * line.text.length)
-  return {
-    ...line,
-    chords: from.chords.map((c) => ({ ...c, at: share(c.at) })),
-    ...(from.bars === undefined ? {} : { bars: from.bars }),
-    borrowed: true,
-  }
-}
+/** A line with the chords of another one. */
+const borrowed = (line: WrittenLine, from: WrittenLine): WrittenLine => ({
+  ...line,
+  chords: from.chords,
+  ...(line.bars === undefined && from.bars !== undefined ? { bars: from.bars } : {}),
+  like: from,
+})
 
 /**
  * The parts in the order in which they are sung. A bare heading becomes the part that it calls for; words without any
@@ -52,7 +49,7 @@ export function withCalledParts(parts: readonly WrittenPart[]): {
     const bare = sungLines(part).length > 0 && sungLines(part).every((l) => l.chords.length === 0)
     const model =
       bare &&
-      done.find((p) => p.kind === part.kind && sungLines(p).some((l) => l.chords.length > 0 && !l.borrowed))
+      done.find((p) => p.kind === part.kind && sungLines(p).some((l) => l.chords.length > 0 && !l.like))
     if (!model) {
       done.push(part)
       continue

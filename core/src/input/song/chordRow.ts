@@ -20,13 +20,17 @@ export function timesOf(word: string): number | undefined {
 
 /** A chord word without the brackets, commas and stars that are written round it. */
 export const bareChord = (word: string): string =>
-  word.replace(/^[([{]+(?=[A-Ha-z])/, '').replace(/(?:(?<!\([^()]*)[)\]}]|[*,;:!])+$/, '')
+  word.replace(/^[([{]+(?=[A-HNa-z])/, '').replace(/(?:(?<!\([^()]*)[)\]}]|[*,;:!])+$/, '')
 
 /** What a word is as a chord, in the naming of its text. */
 export function chordOf(word: string, naming: NoteNaming): SymbolReading {
   const bare = bareChord(word)
   // Letters are understood beside syllables; in the German naming B is another note.
   if (naming === 'syllables') return readChordIn(SYLLABLE.test(bare) ? 'syllables' : 'letters', bare)
+  // Small letters are minor chords: "cis" is C sharp minor.
+  const small = naming === 'german' ? /^([a-h](?:is|es|s)?)(\d*)$/.exec(bare) : null
+  if (small)
+    return readChordIn('german', `${small[1]!.slice(0, 1).toUpperCase()}${small[1]!.slice(1)}m${small[2]!}`)
   return readChordIn(naming, bare)
 }
 
@@ -70,14 +74,19 @@ const NO_ROW = { chords: 0, other: 1, bars: 0 } as const
 
 function countOf(line: string, naming: NoteNaming): RowCount {
   if (line.trim() === '') return NO_ROW
-  let [chords, other, bars] = [0, 0, 0]
+  let [chords, other, bars, large] = [0, 0, 0, 0]
   for (const { text } of rowWords(line, naming)) {
     if (BAR.test(text)) bars++
     else if (GOES_ON.test(text) || timesOf(text) !== undefined) continue
-    else if (isChord(text, naming)) chords++
-    else other++
+    else if (isChord(text, naming)) {
+      chords++
+      if (/[A-H]/.test(text)) large++
+    } else other++
   }
-  return { chords, other, bars }
+  // Words of small letters alone are words: "es", "das".
+  return large === 0 && naming === 'german'
+    ? { chords: 0, other: other + chords, bars }
+    : { chords, other, bars }
 }
 
 /** A word with a capital note name at its head, such as a mistyped chord: "Gmaj7add", "C#mi7x". */

@@ -2,7 +2,10 @@ import { mod12, pitchClass, STEPS } from '../../music/pitch/pitch.ts'
 import type { ChordReading } from '../../music/harmony/chordSymbol.ts'
 import { keyOf, scaleOf, transposeKey, type Key } from '../../music/pitch/key.ts'
 
-/** How far the chords lie in a key: their notes in its scale, its own chord counted more, the last and first ones most. */
+/** What its own chord adds to a key: at the beginning, at the end, elsewhere; and a dominant seventh. No source. */
+const HOME = { first: 2, last: 1, between: 0.5, dominant: 0.7 }
+
+/** How far the chords lie in a key: their notes in its scale, its own chord counted more, that at the beginning most. */
 function fit(key: Key, chords: readonly ChordReading[]): number {
   const scale = new Set(scaleOf(key))
   const tonic = pitchClass(key.tonic)
@@ -12,8 +15,9 @@ function fit(key: Key, chords: readonly ChordReading[]): number {
     const notes = c.intervals.slice(0, 3).map((s) => mod12(root + s))
     const inside = notes.filter((n) => scale.has(n)).length / notes.length
     const home = root === tonic && c.intervals.includes(third)
-    const weight = i === chords.length - 1 ? 3 : i === 0 ? 2 : 0.5
-    return sum + inside + (home ? weight : 0)
+    const weight = i === 0 ? HOME.first : i === chords.length - 1 ? HOME.last : HOME.between
+    const dominant = root === mod12(tonic + 7) && c.intervals.includes(4) && c.intervals.includes(10)
+    return sum + inside + (home ? weight : 0) + (dominant ? HOME.dominant : 0)
   }, 0)
 }
 

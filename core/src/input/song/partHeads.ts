@@ -52,7 +52,7 @@ export function partHeadIn(line: string): PartHead | undefined {
   const close = /^\s*[\])>}*=_~#-]*\s*/.exec(tail)?.[0] ?? ''
   bracketed &&= /[\])>}]/.test(close)
   tail = tail.slice(close.length)
-  const after = timesOf(tail.trim().replace(/:$/, ''))
+  const after = timesOf(tail.trim().replace(/^:\s*|:$/g, ''))
   if (after !== undefined) return { kind, name: tidy(name), times: after, again }
   if (AGAIN.test(tail.trim())) return { kind, name: tidy(name), times, again: true }
   const colon = /^:\s*/.exec(tail)

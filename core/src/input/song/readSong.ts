@@ -35,8 +35,8 @@ export interface WrittenLine {
   /** How often the line is played in all. */
   readonly times: number
   readonly singer?: string
-  /** True where its chords are those of another part, not written over it. */
-  readonly borrowed?: true
+  /** The line of another part whose chords it takes: they are not written over it, and fall on the same beats. */
+  readonly like?: WrittenLine
   /** In the text, from 1. */
   readonly line: number
 }

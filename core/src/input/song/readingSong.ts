@@ -66,10 +66,22 @@ export function songsIn(text: string): { readonly text: string; readonly lineOff
  * between bar lines, mixed. What is not understood is kept as a remark, and said.
  */
 export function readSong(text: string, lineOffset = 0): ReadSong {
-  const lines = plainSongText(text).split('\n')
-  const naming = namingOfChords(lines)
-  const reader = new SongReader(lines, naming, lineOffset)
-  return reader.read()
+  const lines = singleSpaced(plainSongText(text).split('\n'))
+  const texts = lines.map((l) => l.text)
+  return new SongReader(
+    texts,
+    namingOfChords(texts),
+    lines.map((l) => l.line + lineOffset),
+  ).read()
+}
+
+/** Lines with their numbers, from 1; where an empty line stands between all others, each of them is left out once. */
+function singleSpaced(lines: readonly string[]): { readonly text: string; readonly line: number }[] {
+  const numbered = lines.map((text, i) => ({ text, line: i + 1 }))
+  const filled = lines.flatMap((l, i) => (l.trim() === '' ? [] : [i]))
+  const apart = filled.every((at, i) => i === 0 || at - filled[i - 1]! > 1)
+  if (!apart || filled.length < 4) return numbered
+  return numbered.filter(({ text }, i) => text.trim() !== '' || lines[i - 1]?.trim() === '')
 }
 
 /** Goes through the lines of one song. */
@@ -80,7 +92,7 @@ class SongReader {
   private readonly singers: ReadonlySet<string>
   private readonly lines: readonly string[]
   private readonly naming: NoteNaming
-  private readonly lineOffset: number
+  private readonly numbers: readonly number[]
   /** The chords of the bars so far, for `%`. */
   private readonly bars: WrittenChord[][] = []
   private part: PartDraft | undefined
@@ -89,18 +101,26 @@ class SongReader {
   /** True once chords, words or a heading stood there. */
   private begun = false
   private gap = false
+  /** Words at the top that may be the title. */
+  private topLine: { readonly text: string; readonly line: number } | undefined
   /** What was said of the bars of the line that follows. */
   private stated: StatedBars | undefined
 
-  constructor(lines: readonly string[], naming: NoteNaming, lineOffset: number) {
+  /** @param numbers the number of each line in the text */
+  constructor(lines: readonly string[], naming: NoteNaming, numbers: readonly number[]) {
     this.lines = lines
     this.naming = naming
-    this.lineOffset = lineOffset
+    this.numbers = numbers
     this.singers = singersIn(lines)
+  }
+
+  private numberOf(i: number): number {
+    return this.numbers[i] ?? 1
   }
 
   read(): ReadSong {
     for (let i = 0; i < this.lines.length;) i += this.take(i)
+    this.settleTitle()
     const { capo = 0, ...facts } = this.facts
     const parts = this.parts
       .filter((p) => p.lines.length > 0 || p.recalled)
@@ -108,9 +128,23 @@ class SongReader {
     return { ...facts, capo, parts: namedParts(parts), problems: this.problems }
   }
 
+  /** The line at the top is the title, unless the song says another one: then it is a remark. */
+  private settleTitle(): void {
+    const { topLine } = this
+    if (!topLine) return
+    if (this.facts.title === undefined) {
+      const [title = topLine.text, artist] = topLine.text.split(/\s+(?:[-–—]|by)\s+/)
+      this.facts.title = title.trim()
+      if (artist) takeFact(this.facts, 'artist', artist)
+      return
+    }
+    const first = this.parts[0] ?? this.open('verse', '', 0)
+    first.lines.unshift({ kind: 'remark', text: topLine.text, chords: [], times: 1, line: topLine.line })
+  }
+
   /** Takes what stands at a line; how many lines that was. */
   private take(i: number): number {
-    const line = this.lines[i]!
+    const line = this.unnumbered(i)
     const directive = directiveIn(line)
     if (directive) {
       this.direct(directive.name, directive.value, i)
@@ -124,7 +158,7 @@ class SongReader {
       this.gap = this.begun
       return 1
     }
-    if (this.inside === 'grid' || isGridRow(line, this.naming)) return this.row(i, true)
+    if (this.inside === 'grid' || isGridRow(line, this.naming)) return this.row(i, line, true)
     if (TAB_LINE.test(line)) {
       this.note(i, 'note', message('reading.songTab'))
       let to = i
@@ -138,12 +172,17 @@ class SongReader {
       if (head.rest) this.rest(head.rest, i)
       return 1
     }
-    if (isChordRow(line, this.naming)) return this.row(i, false)
+    if (isChordRow(line, this.naming)) return this.row(i, line, false)
     if (bracketed) {
       this.sung(bracketed.text, bracketed.chords, i)
       return 1
     }
     if (this.counted(line)) return 1
+    const number = /^\s*(\d{1,2})[.)]\s*$/.exec(line)
+    if (number) {
+      this.open('verse', `Verse ${number[1]!}`, i)
+      return 1
+    }
     if (/^\s*#/.test(line) && this.lines.some((l) => directiveIn(l))) return 1
     if (takeFactLine(this.facts, line)) return 1
     if (/^\s*(?:https?:|www\.)\S+\s*$/.test(line)) {
@@ -156,9 +195,22 @@ class SongReader {
     return 1
   }
 
-  /** A line of chords, with the words under it. */
-  private row(i: number, grid: boolean): number {
+  /** A line of chords without what stands before them: the number of a verse, which begins it, or who sings. */
+  private unnumbered(i: number): string {
     const line = this.lines[i]!
+    const before = /^\s*(?:(\d{1,2})[.)]|\(?([\p{L}][\p{L}\d.&+ ]{0,20}?)\)?:)\s+/u.exec(line)
+    if (!before) return line
+    const rest = ' '.repeat(before[0].length) + line.slice(before[0].length)
+    if (!isChordRow(rest, this.naming) && !isGridRow(rest, this.naming)) return line
+    if (before[2] !== undefined) return this.singers.has(before[2]) ? rest : line
+    this.open('verse', `Verse ${before[1]!}`, i)
+    // Words that begin at the margin were written under chords without their number.
+    const margin = /^\S/.test(this.lines[i + 1] ?? '') && !/^\d/.test(this.lines[i + 1] ?? '')
+    return margin ? line.slice(before[0].length) : rest
+  }
+
+  /** A line of chords, with the words under it. */
+  private row(i: number, line: string, grid: boolean): number {
     const under = this.lines[i + 1] ?? ''
     const worded = !this.inside && this.isWords(under)
     const indent = worded ? under.length - under.trimStart().length : 0
@@ -173,7 +225,7 @@ class SongReader {
         bars,
         ...(repeats.length > 0 ? { repeats } : {}),
         times,
-        line: i + 1 + this.lineOffset,
+        line: this.numberOf(i),
       })
       for (let b = 0; b < bars; b++) this.bars.push(chords.filter((c) => c.bar === b))
       return worded ? 2 : 1
@@ -197,7 +249,7 @@ class SongReader {
         bars,
         ...(repeats.length > 0 ? { repeats } : {}),
         times,
-        line: i + 1 + this.lineOffset,
+        line: this.numberOf(i),
       })
     } else if (isChordRow(text, this.naming)) {
       const words = rowWords(text, this.naming)
@@ -297,7 +349,8 @@ class SongReader {
   /** A part that a directive opens; a grid inside another part opens none. */
   private environment(kind: string, value: string, i: number): void {
     const head = partHeadIn(value)
-    const name = head?.name ?? value
+    const count = timesOf(value)
+    const name = head?.name ?? (count === undefined ? value : '')
     const bare = name === '' && (kind === 'grid' || kind === 'part')
     if (bare && kind === 'grid' && this.part !== undefined) return
     const named = name === '' ? kind.replace(/_/g, ' ') : name
@@ -305,7 +358,7 @@ class SongReader {
       /^(?:verse|chorus|bridge)$/.test(kind) ? partKind(kind) : partKind(named),
       bare ? '' : capital(named),
       i,
-      head?.times ?? 1,
+      head?.times ?? count ?? 1,
     )
   }
 
@@ -320,16 +373,14 @@ class SongReader {
 
   /** Words before any chord: the title, who made it, or a remark. */
   private heading(line: string, i: number): boolean {
-    const text = line.trim().replace(/^["“”']|["“”']$/g, '')
+    const text = line.trim().replace(/^["“”'*#=_~\s-]+|["“”'*#=_~\s-]+$/g, '')
     const by = /^(?:words and music |written |music |words |as (?:sung|played) )?by[: ]\s*(.+)$/i.exec(text)
     if (by) {
       takeFact(this.facts, 'artist', by[1]!)
       return true
     }
-    if (this.facts.title === undefined) {
-      const [title = text, artist] = text.split(/\s+(?:[-–—]|by)\s+/)
-      this.facts.title = title.trim()
-      if (artist) takeFact(this.facts, 'artist', artist)
+    if (!this.topLine && this.facts.title === undefined && !/[,;:]$/.test(line.trim())) {
+      this.topLine = { text, line: this.numberOf(i) }
       return true
     }
     // The words of the song begin with the line over which, or right after which, chords stand.
@@ -373,7 +424,7 @@ class SongReader {
       chords: moved.map((c) => ({ ...c, at: Math.min(c.at, text.length) })),
       times: own,
       ...(singer ? { singer } : {}),
-      line: i + 1 + this.lineOffset,
+      line: this.numberOf(i),
     })
   }
 
@@ -381,7 +432,10 @@ class SongReader {
   private begin(i: number): PartDraft {
     const { part } = this
     const unnamed = part && (part.name === '' || this.allHeadsAreChoruses())
-    const fresh = !part || (this.gap && unnamed && part.lines.some((l) => l.kind === 'sung'))
+    const played = part?.lines.some((l) => l.kind === 'sung')
+    // A heading over a passage of tab alone ends with it.
+    const ended = part && part.lines.length > 0 && !played
+    const fresh = !part || (this.gap && ((unnamed && played) || ended))
     this.gap = false
     this.begun = true
     return fresh ? this.open('verse', '', i) : part
@@ -397,7 +451,7 @@ class SongReader {
   }
 
   private open(kind: PartKind, name: string, i: number, times = 1, recalled = false): PartDraft {
-    const part: PartDraft = { kind, name, lines: [], times, recalled, line: i + 1 + this.lineOffset }
+    const part: PartDraft = { kind, name, lines: [], times, recalled, line: this.numberOf(i) }
     this.part = part
     this.parts.push(part)
     this.begun = true
@@ -408,7 +462,7 @@ class SongReader {
   private add(of: Pick<WrittenLine, 'kind' | 'text'>, i: number, begins = true): void {
     if (!this.part) this.open('verse', '', i)
     if (!begins) this.begun = false
-    this.line({ ...of, chords: [], times: 1, line: i + 1 + this.lineOffset })
+    this.line({ ...of, chords: [], times: 1, line: this.numberOf(i) })
   }
 
   private line(line: WrittenLine): void {
@@ -432,7 +486,7 @@ class SongReader {
   }
 
   private note(i: number, severity: Problem['severity'], says: Problem['says']): void {
-    this.problems.push({ severity, line: i + 1 + this.lineOffset, column: 1, says })
+    this.problems.push({ severity, line: this.numberOf(i), column: 1, says })
   }
 }
 

@@ -1,3 +1,6 @@
+import { partNameIn } from '../../document/partKind.ts'
+import { isFactName } from './songFacts.ts'
+
 /** Who sings where everybody does, in the languages of the app. */
 const GROUPS =
   /^(?:all|both|everyone|everybody|together|he|she|him|her|men|women|boys|girls|duet|solo|choir|group|lead|tous|toutes|todos|todas|lahat|sabay)$/i
@@ -10,7 +13,7 @@ export function singersIn(lines: readonly string[]): ReadonlySet<string> {
   const counts = new Map<string, number>()
   for (const line of lines) {
     const name = /^\s*\(?([\p{Lu}][\p{L}\d.&+ ]{0,20}?)\)?:\s+\S/u.exec(line.replace(/\[[^\]]*\]/g, ''))?.[1]
-    if (name) counts.set(name, (counts.get(name) ?? 0) + 1)
+    if (name && !isFactName(name) && !partNameIn(name)) counts.set(name, (counts.get(name) ?? 0) + 1)
   }
   const many = [...counts.values()].reduce((sum, n) => sum + n, 0) >= MANY
   return new Set([...counts].filter(([name, n]) => n > 1 || many || GROUPS.test(name)).map(([name]) => name))

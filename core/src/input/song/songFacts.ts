@@ -43,6 +43,9 @@ const FACT_NAMES: Readonly<Record<string, Fact>> = {
   'strumming pattern': 'strum',
 }
 
+/** True for a name that heads a fact of the song. */
+export const isFactName = (name: string): boolean => name.toLowerCase() in FACT_NAMES
+
 const ROMAN = ['', 'i', 'ii', 'iii', 'iv', 'v', 'vi', 'vii', 'viii', 'ix', 'x', 'xi', 'xii']
 const WORDS = [
   'no',

@@ -55,7 +55,8 @@ const MOST_MEASURES = 2000
 
 /**
  * A song sheet: measures with chords and words and no melody, part by part in the order in which they are sung. Where the
- * text has no bar lines, how many bars a line takes is a guess, and marked so in its measures.
+ * text has no bar lines, how many bars a line takes is a guess, and marked so in its measures. The song has a line that is sung
+ * or played.
  */
 export function tuneOfSong(song: ReadSong, id: Id, choices: SongChoices = {}): SongTune {
   const metre = song.metre ?? { num: 4, den: 4 }
@@ -208,7 +209,8 @@ class SheetMaker {
         endings: [],
         provenance: given ? 'source' : 'guessed',
       })
-    const timed = laidOnBars(line.chords, line.text.length, bars, beats)
+    const { chords, text: words } = line.like ?? line
+    const timed = laidOnBars(chords, words.length, bars, beats)
     // Two chords at one moment cannot be: the later one is kept there, and the other said.
     const changes: number[] = []
     for (const { chord, bar, share } of timed) {
@@ -244,7 +246,7 @@ class SheetMaker {
       id: `l${this.lines.length + 1}`,
       kind: 'sung',
       text,
-      ...(changes.length > 0 && !line.borrowed ? { changes } : {}),
+      ...(changes.length > 0 && !line.like ? { changes } : {}),
       measures: Array.from({ length: bars }, (_, b) => `m${from + b + 1}`),
       ...(line.singer ? { singer: cutTo(line.singer, LIMITS.singer).text } : {}),
     })

@@ -73,7 +73,7 @@ export function writeChordPro(tune: TuneDoc, writing: SongWriting): string {
 /** A part between the directives of its kind, or under its heading. */
 function partText(name: string, times: number, lines: readonly string[], plain: boolean): string {
   const kind = partKind(name)
-  const environment = kind === 'other' || kind === 'intro' || kind === 'outro' ? 'part' : kind
+  const environment = name === '' || kind === 'other' || kind === 'intro' || kind === 'outro' ? 'part' : kind
   const label = oneLine(`${name}${times > 1 ? ` x${times}` : ''}`.trim())
   if (plain && name !== '') return [`[${label}]`, ...lines].join('\n')
   return [

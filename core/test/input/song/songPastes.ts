@@ -1,0 +1,320 @@
+/** A song as people send it, and what must come out of it: facts, parts, and lines with the chords at their letters. */
+export interface SongPaste {
+  readonly what: string
+  readonly text: string
+  readonly read: readonly string[]
+}
+
+/** Songs made up for these tests, written down the way people do in mails and on web pages. */
+export const SONG_PASTES: readonly SongPaste[] = [
+  {
+    what: 'two lines each, a heading in brackets, curly quotes',
+    text: '“Paper Boats”\n\n[Verse 1]\nC          G\nDon’t you know the water’s high\nAm         F\nPaper boats are sailing by\n',
+    read: [
+      'Paper Boats · C major',
+      '# Verse 1',
+      '[C]Don’t you k[G]now the water’s high',
+      '[Am]Paper boats[F] are sailing by',
+    ],
+  },
+  {
+    what: 'no headings: what comes again is the chorus',
+    text: 'Slow Train Pulling\n\nG      C\nMorning on the hill\nG      D\nEverything is still\n\nC      G\nPull me home, pull me home\n\nG      C\nEvening on the line\nG      D\nYou were never mine\n\nC      G\nPull me home, pull me home\n',
+    read: [
+      'Slow Train Pulling · G major',
+      '# Verse 1',
+      '[G]Morning[C] on the hill',
+      '[G]Everyth[D]ing is still',
+      '# Chorus',
+      '[C]Pull me[G] home, pull me home',
+      '# Verse 2',
+      '[G]Evening[C] on the line',
+      '[G]You wer[D]e never mine',
+      '# Chorus',
+      '[C]Pull me[G] home, pull me home',
+    ],
+  },
+  {
+    what: 'headings in capitals with a colon and a count',
+    text: 'INTRO: Em D C x2\n\nVERSE:\nEm            D\nLantern in the window\nC\nCandle on the sill\n\nCHORUS X2\nG          D\nCome on in, come on in\n',
+    read: [
+      '(no title) · E minor',
+      '# Intro',
+      '[Em][D][C] x2',
+      '# Verse',
+      '[Em]Lantern in the[D] window',
+      '[C]Candle on the sill',
+      '# Chorus x2',
+      '[G]Come on in,[D] come on in',
+    ],
+  },
+  {
+    what: 'chords inside the words, Windows line ends',
+    text: 'Title: Harbour Bell\r\nArtist: Una Cray\r\nKey: D\r\n\r\n[D]Ring me a [A7]harbour bell\r\n[G]Ring it [A7]loud and [D]well\r\n',
+    read: [
+      'Harbour Bell · by Una Cray · D major',
+      '# –',
+      '[D]Ring me a [A7]harbour bell',
+      '[G]Ring it [A7]loud and [D]well',
+    ],
+  },
+  {
+    what: 'ChordPro with short names, a comment, a called chorus',
+    text: '{t:The Tinker’s Lamp}\n{st:a waltz}\n{key:Am}\n{time:3/4}\n{c:Gently}\n{soc}\n[Am]Light me a [E7]lamp\n{eoc}\n{sov}\nThe [Am]road is [Dm]long\n{eov}\n{chorus}\n',
+    read: [
+      'The Tinker’s Lamp · A minor · 3/4',
+      '# –',
+      '(Gently)',
+      '# Chorus',
+      '[Am]Light me a [E7]lamp',
+      '# Verse',
+      'The [Am]road is [Dm]long',
+      '# Chorus again',
+    ],
+  },
+  {
+    what: 'ChordPro labels, a grid, tab, page directives',
+    text: '{title: Cross Keys}\n{columns: 2}\n{start_of_verse label="Verse 1"}\n[G]One two [C]three\n{end_of_verse}\n{start_of_grid}\n|| G . C . | D . . . | % | G . . . ||\n{end_of_grid}\n{start_of_tab}\ne|--3--|\n{end_of_tab}\n{textfont: Sans}\n',
+    read: [
+      'Cross Keys · G major',
+      '# Verse 1',
+      '[G]One two [C]three',
+      '# –',
+      '[G][C][D][D][G] {4}',
+      '(e|--3--|)',
+      '! songTab',
+    ],
+  },
+  {
+    what: 'a grid with repeats and counts over no words',
+    text: 'Kitchen Blues\nCapo: none\n\n| A7 | D7 | A7 | % |\n| D7 | %  | A7 | % |\n||: E7 | D7 | A7 | E7 :|| x3\n',
+    read: [
+      'Kitchen Blues · A major',
+      '# –',
+      '[A7][D7][A7][A7] {4}',
+      '[D7][D7][A7][A7] {4}',
+      '[E7][D7][A7][E7] {4} {1-4 x3}',
+    ],
+  },
+  {
+    what: 'bars over the words',
+    text: 'The Lock Gate\n\n| G        | C       | G      | D  |\nDown at the lock where the water runs slow\n',
+    read: ['The Lock Gate · G major', '# –', 'Do[G]wn at the l[C]ock where [G]the water[D] runs slow {4}'],
+  },
+  {
+    what: 'tabulators between chords',
+    text: 'Tin Roof\n\nC\tF\tC\nRain on a tin roof all night\n\tG7\tC\n\tRain till the morning light\n',
+    read: [
+      'Tin Roof · C major',
+      '# –',
+      '[C]Rain on [F]a tin ro[C]of all night',
+      '[G7]Rain til[C]l the morning light',
+    ],
+  },
+  {
+    what: 'verses that have words alone',
+    text: 'Two Rivers\n\n1. C          F\nTwo rivers run\n   G        C\nAnd join as one\n\n2. Two roads go by\nUnder one sky\n',
+    read: [
+      'Two Rivers · C major',
+      '# Verse 1',
+      '[C]Two rivers [F]run',
+      'And[G] join as [C]one',
+      '# Verse 2',
+      'Two roads go by',
+      'Under one sky',
+      '! songBorrowed',
+    ],
+  },
+  {
+    what: 'numbers before the verses, a refrain',
+    text: 'Apple Loft\n\nRefrain:\nF       C\nUp in the loft\n\n1. \nF      Bb\nApples and hay\n\nRefrain\n\n2. \nGm     C7\nSwallows in May\n\n(repeat refrain x2)\n',
+    read: [
+      'Apple Loft · F major',
+      '# Refrain',
+      '[F]Up in th[C]e loft',
+      '# Verse 1',
+      '[F]Apples [Bb]and hay',
+      '# Refrain again',
+      '# Verse 2',
+      '[Gm]Swallow[C7]s in May',
+      '# Refrain x2 again',
+    ],
+  },
+  {
+    what: 'facts on one line, capo by ordinal',
+    text: 'Nine Bridges - Odo Finch\nKey: G   Capo: 3rd fret   Tempo: 104 bpm   Time: 4/4\n\nG    D    Em   C\nNine bridges over the town\n',
+    read: [
+      'Nine Bridges · by Odo Finch · Bb major · 4/4 · ♩ = 104 · capo 3',
+      '# –',
+      '[G]Nine [D]bridg[Em]es ov[C]er the town',
+    ],
+  },
+  {
+    what: 'capo in Roman numbers, tuning, strum',
+    text: 'Bell Rope\nCapo IV\nTuning: D A D G A D\nStrum: D DU UDU\n\nD       G\nPull on the bell rope\n',
+    read: [
+      'Bell Rope · Gb major · capo 4 · tuned D A D G A D · strum D DU UDU',
+      '# –',
+      '[D]Pull on [G]the bell rope',
+    ],
+  },
+  {
+    what: 'a mail with quote marks before every line',
+    text: '> Old Mill\n>\n> [Chorus]\n> Dm      A7\n> Turn, wheel, turn\n> Dm      Gm\n> Let the old mill burn\n',
+    read: ['Old Mill · D minor', '# Chorus', '[Dm]Turn, wh[A7]eel, turn', '[Dm]Let the [Gm]old mill burn'],
+  },
+  {
+    what: 'entities and tags of a web page',
+    text: '<pre>\nSalt &amp; Tar\n\n<b>G</b>      <b>D</b>\nSalt &amp; tar on my hands\n</pre>\n',
+    read: ['Salt & Tar · G major', '# –', '[G]Salt & [D]tar on my hands'],
+  },
+  {
+    what: 'chords joined by dashes',
+    text: 'Gravel Road\n\nVerse: Am-F-C-G\n\nChorus: F - G - Am\n\nBridge\nDm7   G7   Cmaj7\nStones in my shoe\n',
+    read: [
+      'Gravel Road · A minor',
+      '# Verse',
+      '[Am][F][C][G]',
+      '# Chorus',
+      '[F][G][Am]',
+      '# Bridge',
+      '[Dm7]Stones[G7] in m[Cmaj7]y shoe',
+    ],
+  },
+  {
+    what: 'slash chords, extensions, signs of flats and sharps',
+    text: 'Cold Harbour\n\nC/G   G/B   Am7   F♯m7b5   B♭maj7   Esus4  E+  Ddim\nWords for each one of them there are\n',
+    read: [
+      'Cold Harbour · C major',
+      '# –',
+      '[C/G]Words [G/B]for ea[Am7]ch one[F♯m7b5] of them [B♭maj7]there are[Esus4][E+][Ddim]',
+    ],
+  },
+  {
+    what: 'German names of chords',
+    text: 'Am Fenster\n\nH7       E       cis\nDas Fenster steht auf\nA   H7  E\nKomm doch herauf\n',
+    read: ['Am Fenster · E major', '# –', '[H7]Das Fenst[E]er steht[cis] auf', '[A]Komm[H7] doc[E]h herauf'],
+  },
+  {
+    what: 'chords as syllables',
+    text: 'La lampe\n\nDo        Sol7\nAllume la lampe ce soir\nLam       Fa\nIl fait déjà noir\n',
+    read: ['La lampe · C major', '# –', '[Do]Allume la [Sol7]lampe ce soir', '[Lam]Il fait dé[Fa]jà noir'],
+  },
+  {
+    what: 'who sings which line',
+    text: 'Both Sides of the Gate\n\nAda:  Am        E7\nAda:  I will wait for you\nBen:  You need not wait for me\nBoth: [Am]Come to the [E7]gate and see\n',
+    read: [
+      'Both Sides of the Gate · A minor',
+      '# –',
+      'Ada: [Am]I will wai[E7]t for you',
+      'Ben: You need not wait for me',
+      'Both: [Am]Come to the [E7]gate and see',
+    ],
+  },
+  {
+    what: 'no chord, and silence',
+    text: 'Stop Time\n\nE7    N.C.         E7\nStop! now listen to me\n(N.C.)\nnothing at all\n',
+    read: ['Stop Time · E major', '# –', '[E7]Stop! [N.C.]now listen to[E7] me', '[(N.C.)]nothing at all'],
+  },
+  {
+    what: 'a chord that is mistyped stays and is said',
+    text: 'Odd One\n\nC      Gqx    Am    F\nOdd one out among the four\n',
+    read: ['Odd One · C major', '# –', '[C]Odd one[Gqx] out am[Am]ong th[F]e four', '! songChord'],
+  },
+  {
+    what: 'counts behind words',
+    text: 'Round and Round\n\nG           C\nRound and round we go (x3)\nD         G\nDown and down we know 2x\n',
+    read: [
+      'Round and Round · G major',
+      '# –',
+      '[G]Round and ro[C]und we go x3',
+      '[D]Down and d[G]own we know x2',
+    ],
+  },
+  {
+    what: 'chords in round brackets',
+    text: 'Cellar Door\n\n(Em)       (D)\nThe cellar door is open wide\n(C)        (B7)\nAnd who has gone inside\n',
+    read: [
+      'Cellar Door · E minor',
+      '# –',
+      '[(Em)]The cellar [(D)]door is open wide',
+      '[(C)]And who has[(B7)] gone inside',
+    ],
+  },
+  {
+    what: 'tab in between',
+    text: 'Picking Song\n\nIntro:\ne|--0-----0---|\nB|----1-----1-|\nG|------0-----|\nD|------------|\nA|--3---------|\nE|------------|\n\nC         F\nPick me a tune\n',
+    read: [
+      'Picking Song · C major',
+      '# Intro',
+      '(e|--0-----0---|)',
+      '(B|----1-----1-|)',
+      '(G|------0-----|)',
+      '(D|------------|)',
+      '(A|--3---------|)',
+      '(E|------------|)',
+      '# –',
+      '[C]Pick me a [F]tune',
+      '! songTab',
+    ],
+  },
+  {
+    what: 'an address and a remark before the song',
+    text: 'Weir Song\nhttps://songs.example/weir\nplayed slowly, let it ring\n\nG     D\nOver the weir\n',
+    read: [
+      'Weir Song · G major',
+      '# –',
+      '(played slowly, let it ring)',
+      '[G]Over t[D]he weir',
+      '! songRemark songRemark',
+    ],
+  },
+  {
+    what: 'headings with dashes and stars',
+    text: '* Lodestone *\n\n--- Verse 1 ---\nA      E\nTurn to the north\n\n*** Chorus ***\nD     A\nLodestone, pull me\n\n-- Outro (slower) --\nA\n',
+    read: [
+      'Lodestone · A major',
+      '# Verse 1',
+      '[A]Turn to[E] the north',
+      '# Chorus',
+      '[D]Lodest[A]one, pull me',
+      '# Outro (slower)',
+      '[A]',
+    ],
+  },
+  {
+    what: 'words with dashes between syllables',
+    text: 'Ferry-man\n\nG          C\nFer - ry - man, oh fer - ry - man\nD              G\nCar - ry me o - ver\n',
+    read: [
+      'Ferry-man · G major',
+      '# –',
+      '[G]Fer - ry - [C]man, oh fer - ry - man',
+      '[D]Car - ry me o -[G] ver',
+    ],
+  },
+  {
+    what: 'a line of chords alone between the words',
+    text: 'Half Light\n\n[Verse]\nAm         G\nHalf light falling\nF  G  Am\n\n[Solo]\nAm  G  F  E7  x4\n',
+    read: [
+      'Half Light · A minor',
+      '# Verse',
+      '[Am]Half light [G]falling',
+      '[F][G][Am]',
+      '# Solo',
+      '[Am][G][F][E7] x4',
+    ],
+  },
+  {
+    what: 'headings in Spanish and French',
+    text: 'La orilla\n\nEstrofa 1\nLam        Mi7\nCamino por la orilla\n\nEstribillo\nRem       Lam\nVuelve, vuelve ya\n\nPuente:\nFa   Sol\nNo sé\n',
+    read: [
+      'La orilla · A minor',
+      '# Estrofa 1',
+      '[Lam]Camino por [Mi7]la orilla',
+      '# Estribillo',
+      '[Rem]Vuelve, vu[Lam]elve ya',
+      '# Puente',
+      '[Fa]No sé[Sol]',
+    ],
+  },
+]
