@@ -1,5 +1,6 @@
 import { present } from '../invariant.ts'
 import { alignIds } from '../document/align.ts'
+import { timelineOf } from '../document/form/timeline.ts'
 import type { Id } from '../document/ids.ts'
 import { LIMITS } from '../document/limits.ts'
 import type { Score } from '../document/score.ts'
@@ -202,15 +203,24 @@ function withPlaces(
   return { ...score, tune: { ...tune, chords } }
 }
 
-/** A line that goes its own way: the changes that it took from another one stand over its words from now on. */
+/**
+ * A line that goes its own way: the changes that it took from another one stand over its words from now on, and so in all its
+ * part, since a part takes the chords of another one as a whole.
+ */
 function withOwnChanges(score: Score, id: Id): Score {
   const { tune } = score
-  const lines = present(tune.song).lines.map((l): SongLine => {
-    if (l.id !== id || l.changes || l.text === '') return l
+  const { indexOf } = timelineOf(tune.measures)
+  const starts = tune.sections.map((s) => indexOf.get(s.measure) ?? 0)
+  const partOf = (l: SongLine) => starts.findLastIndex((at) => at <= (indexOf.get(l.measures[0] ?? '') ?? -1))
+  const { lines } = present(tune.song)
+  const line = present(lines.find((l) => l.id === id))
+  if (line.changes) return score
+  const own = lines.map((l): SongLine => {
+    if (l.changes || l.text === '' || partOf(l) !== partOf(line)) return l
     const marks = marksOf(tune, l)
     return marks.length === 0 ? l : { ...l, changes: lettersAt(tune, l, marks) }
   })
-  return { ...score, tune: { ...tune, song: { lines } } }
+  return { ...score, tune: { ...tune, song: { lines: own } } }
 }
 
 function withProvenance(score: Score, id: Id, provenance: Measure['provenance']): Score {

@@ -25,8 +25,7 @@ export function kindOf(text: string): TextKind | undefined {
   const directed = text.split('\n').some((l) => OF_A_SONG.test(directiveIn(l)?.name ?? ''))
   if (directed) return 'song'
   if (ABC_FIELD.test(text)) return 'abc'
-  if (looksLikeTab(text))
-    return chordsOverWords(text) >= textSystems(text).length ? 'song' : 'tab'
+  if (looksLikeTab(text)) return chordsOverWords(text) >= textSystems(text).length ? 'song' : 'tab'
   if (looksLikeSong(text)) return 'song'
   return ABC_MUSIC.test(text) ? 'abc' : undefined
 }

@@ -30,7 +30,7 @@ function fit(key: Key, chords: readonly ChordReading[]): number {
 export function keyOfChords(chords: readonly ChordReading[], stated: Key | undefined, capo: number): Key {
   if (stated) {
     const asShapes = transposeKey(stated, -capo)
-    return capo > 0 && fit(asShapes, chords) > fit(stated, chords) ? asShapes : stated
+    return capo > 0 && fit(asShapes, chords) > fit(stated, chords) + 1e-9 ? asShapes : stated
   }
   const keys = (['major', 'minor'] as const).flatMap((mode) =>
     STEPS.flatMap((step) => [0, -1, 1].map((alter) => keyOf({ step, alter }, mode))),

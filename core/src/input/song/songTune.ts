@@ -210,7 +210,10 @@ class SheetMaker {
         provenance: given ? 'source' : 'guessed',
       })
     const { chords, text: words } = line.like ?? line
-    const timed = laidOnBars(chords, words.length, bars, beats)
+    // Words that take the chords of a longer line have them laid on their own bars.
+    const fit = chords.every((c) => (c.bar ?? 0) < bars)
+    const laid = fit ? chords : chords.map(({ at, symbol }) => ({ at, symbol }))
+    const timed = laidOnBars(laid, words.length, bars, beats)
     // Two chords at one moment cannot be: the later one is kept there, and the other said.
     const changes: number[] = []
     for (const { chord, bar, share } of timed) {
