@@ -6,7 +6,7 @@ import {
   type Style,
   type TuneDoc,
 } from '@velvet-porch/core/document'
-import { wholeTune } from '@velvet-porch/core/arrange'
+import { songRegions, wholeTune } from '@velvet-porch/core/arrange'
 import type { Setup } from '@velvet-porch/core/instrument'
 import { MELODY_STYLE, playedSetupFrom, SONG_STYLE, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
@@ -30,5 +30,9 @@ export function askedFrom(values: ArrangeValues, { tune, song }: Pick<TuneRead, 
   const level = wholeNumber(values.level, 1, 5, 'level') as Level
   const setup = playedSetupFrom(values, song?.capo ?? 0)
   const school = schoolFrom(values.school)
-  return { style, level, school, setup, regions: (of) => wholeTune(of, style, level, school) }
+  const regions = (of: TuneDoc) =>
+    song && values.style === undefined
+      ? songRegions(of, song.strum).map((r) => ({ ...r, level, school }))
+      : wholeTune(of, style, level, school)
+  return { style, level, school, setup, regions }
 }

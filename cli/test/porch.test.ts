@@ -134,7 +134,7 @@ describe('porch', () => {
   })
 
   it.each([
-    [['arrange'], "missing required argument 'file.abc'"],
+    [['arrange'], "missing required argument 'file'"],
     [['arrange', 'no-such-file.abc'], 'there is no such file'],
     [['arrange', corpus, '--style', 'polka'], '--style "polka" is not known'],
     [['arrange', corpus, '--level', '9'], 'from 1 to 5'],
@@ -220,6 +220,61 @@ describe('porch', () => {
     const places = (list: readonly { string: number; fret: number }[]) =>
       list.map((n) => `${n.string}/${n.fret}`).sort()
     expect(places(steps.flatMap((s) => s.notes))).toEqual(places(json.notes))
+  })
+
+  it('read says what a text is and what is understood of it, and reads what is piped in', () => {
+    const song = join(root, 'cli', 'test', 'song.txt')
+    const { kind, tunes } = JSON.parse(porch('read', song, '--json').stdout) as {
+      kind: string
+      tunes: { problems: { line: number; code: string; text: string }[] }[]
+    }
+    expect(kind).toBe('song')
+    const { problems, ...facts } = tunes[0]!
+    expect(facts).toEqual({
+      title: 'Lock Lane',
+      measures: 10,
+      notes: 0,
+      chords: 8,
+      words: 11,
+      tuning: null,
+      capo: 3,
+      key: 'Bb major',
+      tempo: 96,
+    })
+    expect(problems.map((p) => [p.line, p.code])).toEqual([
+      [8, 'reading.songBars'],
+      [8, 'reading.songShapes'],
+      [10, 'reading.songChord'],
+    ])
+    expect(problems[2]!.text).toBe('“Gqx” is no chord that is understood — kept as it stands, not played')
+    expect(porch('read', corpus).stdout).toContain('A text in ABC.')
+    expect(porch('read', join(root, 'cli', 'test', 'gateSong.txt')).stdout).toContain('A text tab.')
+    const nothing = porch('read', join(root, 'package.json'))
+    expect([nothing.status, nothing.stderr]).toEqual([
+      1,
+      expect.stringContaining('this is no tune that was saved here'),
+    ])
+  })
+
+  it('arranges a song: strummed as it says, behind its capo, and teaches it', () => {
+    const song = join(root, 'cli', 'test', 'song.txt')
+    const json = JSON.parse(porch('arrange', song, '--json').stdout) as Printed & {
+      capo: number
+      audit: { structural: number }
+    }
+    expect(json.audit.structural).toBe(0)
+    // "D DU UDU": down on 1 and 2, up after 2 and after 3, down on 4, up after it.
+    const first = json.notes.filter((n) => n.start < 40_320)
+    expect([...new Set(first.map((n) => `${n.start / 5040} ${n.rightFinger}`))]).toEqual([
+      '0 down',
+      '2 down',
+      '3 up',
+      '5 up',
+      '6 down',
+      '7 up',
+    ])
+    expect(porch('lesson', song).stdout).toContain('Take G')
+    expect(porch('arrange', song, '--capo-means', 'sound').stdout).toContain('capo 3')
   })
 
   it('lesson --json keeps the names of its fields', () => {

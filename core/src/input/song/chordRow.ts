@@ -90,7 +90,7 @@ function countOf(line: string, naming: NoteNaming): RowCount {
 }
 
 /** A word with a capital note name at its head, such as a mistyped chord: "Gmaj7add", "C#mi7x". */
-const NEAR_CHORD = /^[([]?[A-H][#b♯♭]?[A-Za-z0-9#+°ø()/-]{0,12}$/
+const NEAR_CHORD = /^[([]?[A-H](?![a-z]{3,}$)[#b♯♭]?[A-Za-z0-9#+°ø()/-]{0,12}$/
 
 /** True for a line of chords: nothing but chords and their signs, or most of it, with the rest much like chords. */
 export function isChordRow(line: string, naming: NoteNaming): boolean {
@@ -101,7 +101,7 @@ export function isChordRow(line: string, naming: NoteNaming): boolean {
     ({ text }) =>
       !BAR.test(text) && !GOES_ON.test(text) && timesOf(text) === undefined && !isChord(text, naming),
   )
-  return chords >= 2 && chords > 2 * other && odd.every(({ text }) => NEAR_CHORD.test(text))
+  return chords >= 2 && chords >= 2 * other && odd.every(({ text }) => NEAR_CHORD.test(text))
 }
 
 /** True for a line of chords between bar lines. */
