@@ -47,7 +47,7 @@ test('a song goes from a paste to a printed page: what is understood first, then
   await expect(paper).toContainText('Capo at fret 2')
   await expect(paper.locator('figcaption')).toHaveText(['G', 'D', 'Em', 'C'])
   await expect(paper).toContainText(
-    'Strum: 1 downstroke, 2 downstroke, 2 & upstroke, 3 & upstroke, 4 downstroke, 4 & upstroke',
+    'Strum: 1 downstroke, 2 downstroke, & of 2 upstroke, & of 3 upstroke, 4 downstroke, & of 4 upstroke',
   )
   await expect(paper.locator('.part h3')).toHaveText(['Verse 1', 'Chorus', 'Chorus'])
   // The chords stand as the hand calls them; the chorus that comes again is named, not written again.

@@ -6,7 +6,6 @@ import {
   done,
   frets,
   openDemo,
-  paste,
   settledFrets,
 } from './bench.ts'
 
@@ -245,16 +244,22 @@ test('an overfull measure and a busy string are refused with what can be written
 test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a guess, misfits said where they are', async ({
   page,
 }) => {
-  await paste(
-    page,
-    'Evening Step\nCapo 2\n  D         A\n' +
-      'e|-----0---|-3-----?-|\nB|---1---1-|-----0---|\nG|-0-------|---0---0-|\n' +
-      'D|---------|---------|\nA|-3-------|---------|\nE|---------|-3-------|\n',
-  )
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
+  await page
+    .getByLabel('What you have as text')
+    .fill(
+      'Evening Step\nCapo 2\n  D         A\n' +
+        'e|-----0---|-3-----?-|\nB|---1---1-|-----0---|\nG|-0-------|---0---0-|\n' +
+        'D|---------|---------|\nA|-3-------|---------|\nE|---------|-3-------|\n',
+    )
+  const found = page.getByTestId('understood')
+  await expect(found).toContainText('line 4, column 20: "?" means nothing here')
+  await expect(found).toContainText('the rhythm is guessed from the spacing')
+  // The notes spell what the names say: they are taken for what sounds, and that can be said otherwise.
+  await expect(found.getByRole('radio', { name: 'The sound: D sounds, the hand holds C' })).toBeChecked()
+  await page.getByRole('button', { name: 'Take it' }).click()
   await expect(page.getByRole('heading', { name: 'Evening Step' })).toBeVisible()
-  await expect(page.getByRole('alert').filter({ hasText: 'Read, with 2 remarks' })).toContainText(
-    'line 4, column 20: "?" means nothing here',
-  )
   expect((await settledFrets(page)).slice().sort()).toEqual(
     ['3', '0', '1', '0', '1', '3', '3', '0', '0', '0'].sort(),
   )

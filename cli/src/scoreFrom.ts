@@ -28,7 +28,7 @@ export function scoreFrom(
   const warnings = [...(note ? [say(note)] : []), ...read.problems.map(problemText)]
   try {
     const hand = player ? playerFrom(player) : DEFAULT_PLAYER
-    const { tune, arrangement, problems } = scoreOfTab(read, 'tune', hand, 'Tab', school)
+    const { tune, arrangement, problems } = scoreOfTab(read, 'tune', hand, 'Tab', { school })
     return {
       score: { tune, arrangement: present(arrangement) },
       warnings: [...warnings, ...problems.map(problemText)],

@@ -71,6 +71,18 @@ export function sungWords(
   let music: SungNote[] = []
   let verse = 0
   let continued = false
+  // Some write the words over their line: where the first words stand before the first music, all do.
+  const [firstWords, firstMusic] = [
+    lines.findIndex((l) => /^w:/.test(l)),
+    lines.findIndex((l, i) => onLine[i] || (i > keyLine(lines) && isMusic(l))),
+  ]
+  const above = firstWords >= 0 && firstWords < firstMusic
+  const waiting: { readonly at: number; readonly text: string }[] = []
+  const put = (at: number, text: string) => {
+    const rest = lay(wordsOf(text.replace(/([^\\])%.*$/, '$1')), music, verse, verses)
+    if (rest.length > 0) left.push({ line: at, words: rest })
+    verse++
+  }
   for (let i = 0; i < lines.length; i++) {
     const line = lines[i]!
     if (/^w:/.test(line)) {
@@ -79,17 +91,21 @@ export function sungWords(
       // A backslash at the end joins the words of the next line.
       while (/\\\s*$/.test(text) && /^w:/.test(lines[i + 1] ?? ''))
         text = text.replace(/\\\s*$/, ' ') + lines[++i]!.slice(2)
-      const rest = lay(wordsOf(text.replace(/([^\\])%.*$/, '$1')), music, verse, verses)
-      if (rest.length > 0) left.push({ line: at, words: rest })
-      verse++
+      if (above) waiting.push({ at, text })
+      else put(at, text)
     } else if (onLine[i] || isMusic(line)) {
       music = continued ? [...music, ...(onLine[i] ?? [])] : (onLine[i] ?? [])
       verse = 0
       continued = /\\\s*$/.test(line)
+      for (const words of waiting.splice(0)) put(words.at, words.text)
     }
   }
+  for (const words of waiting) put(words.at, words.text)
   return { verses, left }
 }
+
+/** The line of the key, after which the music begins; -1 where there is none. */
+const keyLine = (lines: readonly string[]) => lines.findIndex((l) => /^K:/.test(l))
 
 /** A line of rests has words of its own too, and takes those of no other line. */
 const isMusic = (line: string) => line.trim() !== '' && !/^([A-Za-z+]:|%)/.test(line)

@@ -6,6 +6,7 @@ import { lineStarts } from '../lineStarts.ts'
 import { message } from '../../messages/message.ts'
 import { placesIn, type Problem } from '../problem.ts'
 import { plainLines } from '../sourceText.ts'
+import { abcAsFound } from './abcAsFound.ts'
 import { abcSource } from './abcSource.ts'
 import { parseAbc } from './parseAbc.ts'
 import { readWarning } from './readWarnings.ts'
@@ -32,7 +33,7 @@ export const readAbc = (text: string, newDocId: () => Id): TuneReading[] => fini
 
 /** The same in turns, one a tune: books are long. */
 export function* readingAbc(text: string, newDocId: () => Id): Turns<TuneReading[]> {
-  const tunes = splitBook(plainLines(text))
+  const tunes = splitBook(abcAsFound(plainLines(text)))
   if (tunes.length === 0) {
     return [{ tune: undefined, problems: [noTune(message('reading.empty'))] }]
   }

@@ -12,6 +12,7 @@ import { quarterTempo } from './quarterTempo.ts'
 import { type BookTune } from './splitBook.ts'
 import type { Report } from './voiceReading.ts'
 import { singWords } from './singWords.ts'
+import { wordsOnRests } from './wordsOnRests.ts'
 import { readVoices } from './readVoices.ts'
 import { otherVoicesPlaced, withFurtherMeasures } from './voicesTogether.ts'
 import { finishMeasures } from './finishMeasures.ts'
@@ -67,7 +68,8 @@ export function buildTune(
   const stated = quarterTempo(raw.metaText.tempo)
   if (raw.metaText.tempo?.bpm && stated === undefined)
     report('warning', 0, message('reading.tempoBeyond', { slowest: LIMITS.slowest, fastest: LIMITS.fastest }))
-  singWords(voices, ready, source, report, reportIn)
+  if (!silent) singWords(voices, ready, source, report, reportIn)
+  const onRests = silent ? wordsOnRests(melody, ready, source) : []
   const laidOver = otherVoicesPlaced(voices, drafts, report)
   const tempos = [...laidOver.tempos]
   const first = { measure: measures[0]!.id, tick: 0 }
@@ -93,6 +95,7 @@ export function buildTune(
     chords: melody.chords,
     tuplets: voices.flatMap((v) => v.tuplets),
     sections: melody.sections,
+    ...(onRests.length > 0 ? { song: { lines: onRests } } : {}),
     tempos,
     abc: {
       text: source.text,

@@ -12,7 +12,7 @@ import type { Problem } from '../problem.ts'
 import { readSong, songsIn } from '../song/readingSong.ts'
 import { tuneOfSong, type SongChoices, type SongTune } from '../song/songTune.ts'
 import { readingTextTab } from '../text/readTextTab.ts'
-import { scoringTab, TabReadError } from '../text/scoreOfTab.ts'
+import { scoringTab, TabReadError, type TabScore } from '../text/scoreOfTab.ts'
 import { kindOf, type TextKind } from './kindOf.ts'
 
 /** What is needed to read any text. */
@@ -35,6 +35,8 @@ export interface TuneUnderstood {
   readonly places?: ReadonlyMap<Id, readonly GivenPlace[]>
   /** What a song says of how it is played. */
   readonly song?: Pick<SongTune, 'capo' | 'bars' | 'guessed' | 'strum' | 'tuning'>
+  /** What chord names beside a capo were taken for, where the text does not say it. */
+  readonly capoNames?: TabScore['capoNames']
   readonly problems: readonly Problem[]
 }
 
@@ -63,7 +65,11 @@ export function* readingAny(text: string, needs: ReadingNeeds): Turns<TextUnders
 function* tabUnderstood(text: string, needs: ReadingNeeds): Turns<TuneUnderstood> {
   const read = yield* readingTextTab(text)
   try {
-    const score = yield* scoringTab(read, needs.newId(), needs.player, needs.title, needs.school)
+    const { school, song } = needs
+    const score = yield* scoringTab(read, needs.newId(), needs.player, needs.title, {
+      ...(school ? { school } : {}),
+      ...(song?.meaning ? { meaning: song.meaning } : {}),
+    })
     return { ...score, problems: [...read.problems, ...score.problems] }
   } catch (error) {
     if (!(error instanceof TabReadError)) throw error
@@ -82,5 +88,7 @@ function songUnderstood(
       problems: [{ ...noTune(message('reading.noSong')), line: lineOffset + 1 }, ...read.problems],
     }
   const { tune, problems, ...how } = tuneOfSong(read, newId(), { title, ...song })
-  return { tune, song: how, problems }
+  const { capo } = how
+  const capoNames = capo > 0 ? { capoNames: { capo, meaning: song.meaning ?? 'shapes' } as const } : {}
+  return { tune, song: how, ...capoNames, problems }
 }

@@ -18,16 +18,13 @@ import { beatStarts, measureLength, type Metre } from '../../music/time/metre.ts
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { writingAbc } from '../../output/abc/writeAbc.ts'
 import { finish } from '../../turns.ts'
+import type { CapoMeaning } from '../capoMeaning.ts'
 import type { Problem } from '../problem.ts'
 import { bareChord, chordOf, namingOfChords } from './chordRow.ts'
 import { keyOfChords } from './keyOfChords.ts'
 import type { ReadSong, WrittenLine, WrittenPart } from './readSong.ts'
 import { barsFor, laidOnBars, usualBars } from './songBars.ts'
 import { withCalledParts } from './calledParts.ts'
-
-/** What chord names mean beside a capo: the shapes that the hand holds, or what sounds. */
-export const CAPO_MEANINGS = ['shapes', 'sound'] as const
-export type CapoMeaning = (typeof CAPO_MEANINGS)[number]
 
 /** How a song becomes a tune where its text leaves it open. */
 export interface SongChoices {

@@ -1,9 +1,15 @@
 import { message, type Message } from '../../messages/message.ts'
 import type { Score } from '../../document/score.ts'
 import { writingAbc } from '../../output/abc/writeAbc.ts'
+import { likelyMeaning, type CapoMeaning, type NamedMoment } from '../capoMeaning.ts'
 import type { Problem } from '../problem.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
-import { chordText, readChordSymbol, transposeChord } from '../../music/harmony/chordSymbol.ts'
+import {
+  chordText,
+  readChordSymbol,
+  transposeChord,
+  type ChordReading,
+} from '../../music/harmony/chordSymbol.ts'
 import { type GraceNote, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
 import { TUNE_SCHEMA, type ChordMark, type Measure, type TuneDoc } from '../../document/tune.ts'
@@ -40,8 +46,8 @@ export const scoreOfTab = (
   id: Id,
   player: Player,
   newTitle: string,
-  school?: School,
-): TabScore => finish(scoringTab(read, id, player, newTitle, school))
+  choices: TabChoices = {},
+): TabScore => finish(scoringTab(read, id, player, newTitle, choices))
 
 /** The same in turns: long tabs take their time. */
 export function* scoringTab(
@@ -49,7 +55,7 @@ export function* scoringTab(
   id: Id,
   player: Player,
   newTitle: string,
-  school?: School,
+  { school, meaning }: TabChoices = {},
 ): Turns<TabScore> {
   const setup = setupFor(read, player)
   const problems: Problem[] = []
@@ -64,7 +70,11 @@ export function* scoringTab(
   const held = placed.map((m) => m.signs.filter((s) => s.held).map((s) => s.string))
   const melody = yield* voicesOfTab(bare, notes, held, setup, key)
   yield
-  const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read, setup.capo[0]!))
+  const capo = setup.capo[0]!
+  const named = capo > 0 && !read.shapes && placed.some((m) => m.chords.length > 0)
+  const means = read.shapes ? 'shapes' : (meaning ?? likelyMeaning(namedMoments(placed, notes, setup), capo))
+  const up = means === 'shapes' ? capo : 0
+  const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read.suggested, up))
   const given = (yield* marks).flat()
   yield
   const chords = given.length > 0 ? given : spelledIn(bare, notes, setup, key.fifths < 0)
@@ -72,12 +82,41 @@ export function* scoringTab(
   const whole: TuneDoc = { ...bare, events: melody.events, chords }
   const tune: TuneDoc = { ...whole, abc: { text: yield* writingAbc(whole), spans: [] } }
   const score = yield* givenScore({ tune, setup, notes: melody.notes, transposed: 0, school })
-  return { ...score, problems }
+  return { ...score, problems, ...(named ? { capoNames: { capo, meaning: means } } : {}) }
+}
+
+/** How a tab becomes a score where its text leaves it open. */
+export interface TabChoices {
+  readonly school?: School
+  readonly meaning?: CapoMeaning
 }
 
 /** The score of a read tab, and what of the tab it could not take. */
 export interface TabScore extends Score {
   readonly problems: readonly Problem[]
+  /** What its chord names were taken for, where there is a capo and the text does not say it. */
+  readonly capoNames?: { readonly capo: number; readonly meaning: CapoMeaning }
+}
+
+/** The chord names of a tab with the notes under each, as they sound. */
+function namedMoments(
+  measures: readonly ReadMeasure[],
+  notes: readonly (readonly UnnamedNote[])[],
+  setup: Setup,
+): NamedMoment[] {
+  const moments: { chord: ChordReading; midis: Midi[] }[] = []
+  measures.forEach(({ chords }, i) => {
+    const names = [...chords].sort((a, b) => a.tick - b.tick)
+    let next = 0
+    for (const n of [...notes[i]!].sort((a, b) => a.pos.tick - b.pos.tick)) {
+      while (next < names.length && names[next]!.tick <= n.pos.tick) {
+        const reading = readChordSymbol(names[next++]!.symbol)
+        if (reading.kind === 'chord') moments.push({ chord: reading.chord, midis: [] })
+      }
+      moments.at(-1)?.midis.push(pitchAt(setup, n.place))
+    }
+  })
+  return moments
 }
 
 function setupFor({ strings, names, capo }: ReadTab, player: Player): Setup {
@@ -226,16 +265,11 @@ const spelledIn = (
     flats,
   )
 
-function chordsOf(
-  { chords }: ReadMeasure,
-  index: number,
-  { shapes, suggested }: Pick<ReadTab, 'shapes' | 'suggested'>,
-  capo: number,
-): ChordMark[] {
+function chordsOf({ chords }: ReadMeasure, index: number, suggested: boolean, up: number): ChordMark[] {
   return chords.map(({ tick, symbol }, k): ChordMark => {
     const reading = readChordSymbol(symbol)
     const parsed = reading.kind === 'chord' ? reading.chord : undefined
-    const sounding = parsed && shapes ? transposeChord(parsed, capo, false) : parsed
+    const sounding = parsed && up > 0 ? transposeChord(parsed, up, false) : parsed
     return {
       id: `c${index + 1}.${k + 1}`,
       pos: { measure: `m${index + 1}`, tick },

@@ -92,7 +92,6 @@ export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Pro
               file={file}
               taken={!left.has(id)}
               onTake={found.length + saved.length > 1 ? () => toggle(id) : undefined}
-              choices={choices[source] ?? {}}
               onChoose={(change) => choose(source, change)}
             />
           ))}
@@ -131,7 +130,7 @@ export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Pro
           onClick={() => void takeChosen()}
         >
           {count === found.length + saved.length
-            ? t('intake.takeAll', { count })
+            ? t('intake.takeAll', { count: Math.max(1, count) })
             : t('intake.takeSome', { count, of: found.length + saved.length })}
         </Button>
       </Group>

@@ -9,17 +9,16 @@ import css from './IntakeDialog.module.css'
 
 interface Props {
   readonly tune: TuneDoc
-  readonly song: NonNullable<TuneUnderstood['song']>
-  readonly choices: SongChoices
+  readonly song: TuneUnderstood['song']
+  readonly capoNames: TuneUnderstood['capoNames']
   readonly onChoose: (change: SongChoices) => void
 }
 
-/** What a song leaves open: whether chord names behind a capo are shapes or what sounds, and how many bars a line takes. */
-export function SongQuestions({ tune, song, choices, onChoose }: Props) {
+/** What a text leaves open: whether chord names behind a capo are shapes or what sounds, and how many bars a line of words takes. */
+export function SongQuestions({ tune, song, capoNames, onChoose }: Props) {
   const { t } = useTranslation()
   const names = useNames()
-  const { capo, bars, guessed } = song
-  const meaning = choices.meaning ?? 'shapes'
+  const { capo = 0, meaning = 'shapes' } = capoNames ?? {}
   const first = tune.chords.find((c) => c.parsed)?.parsed
   // The name as the text has it: what sounds, less the capo where names are shapes.
   const written = first && meaning === 'shapes' ? transposeChord(first, -capo, false) : first
@@ -43,14 +42,14 @@ export function SongQuestions({ tune, song, choices, onChoose }: Props) {
           />
         </div>
       ) : null}
-      {guessed ? (
+      {song?.guessed ? (
         <NumberInput
           size="xs"
           w={150}
           label={t('intake.bars')}
           min={1}
           max={16}
-          value={bars}
+          value={song.bars}
           onChange={(value) => Number(value) > 0 && onChoose({ bars: Number(value) })}
         />
       ) : null}

@@ -17,14 +17,13 @@ interface Props {
   readonly taken: boolean
   /** Takes it or leaves it; absent where there is nothing to choose from. */
   readonly onTake: (() => void) | undefined
-  readonly choices: SongChoices
   readonly onChoose: (change: SongChoices) => void
 }
 
 /** One tune of a text: what it is in a line, what is doubtful in it, and what must be asked. */
-export function UnderstoodTune({ understood, file, taken, onTake, choices, onChoose }: Props) {
+export function UnderstoodTune({ understood, file, taken, onTake, onChoose }: Props) {
   const { t } = useTranslation()
-  const { tune, song, arrangement, problems } = understood
+  const { tune, song, capoNames, arrangement, problems } = understood
   const facts = useFacts(tune, arrangement?.setup.capo[0] ?? song?.capo ?? 0)
   if (!tune) return null
   const listed = problems.filter((p) => p.severity !== 'note')
@@ -42,7 +41,9 @@ export function UnderstoodTune({ understood, file, taken, onTake, choices, onCho
         <b>{tune.title}</b>
       )}
       <Text size="sm">{[file, ...facts].filter(Boolean).join(' · ')}</Text>
-      {song ? <SongQuestions tune={tune} song={song} choices={choices} onChoose={onChoose} /> : null}
+      {song || capoNames ? (
+        <SongQuestions tune={tune} song={song} capoNames={capoNames} onChoose={onChoose} />
+      ) : null}
       {shown.length > 0 ? (
         <ul className={css.doubts}>
           {shown.map((p, i) => (

@@ -38,6 +38,8 @@ function retold(before: TuneDoc, read: TuneDoc, text: string): TuneDoc {
     tuplets,
     sections,
     tempos,
+    // A text that has no words for its rests says nothing of those of a song.
+    ...(read.song ? { song: read.song } : {}),
     abc: { text, spans: [] },
   }
 }

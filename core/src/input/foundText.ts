@@ -1,0 +1,28 @@
+/** What entities of web pages stand for, as far as they turn up in tunes. */
+const ENTITIES: Readonly<Record<string, string>> = {
+  amp: '&',
+  lt: '<',
+  gt: '>',
+  quot: '"',
+  apos: "'",
+  nbsp: ' ',
+  '#34': '"',
+  '#35': '#',
+  '#39': "'",
+  '#8217': '’',
+  rsquo: '’',
+  lsquo: '‘',
+  rdquo: '”',
+  ldquo: '“',
+}
+
+/** @example withoutEntities('Salt &amp; Tar') // 'Salt & Tar' */
+export const withoutEntities = (text: string): string =>
+  text.replace(/&(#?\w+);/g, (whole, name: string) => ENTITIES[name] ?? whole)
+
+/** A quoted mail has its mark before every line: lines without it. Others as they stand. */
+export function withoutMailMarks(lines: readonly string[]): readonly string[] {
+  const filled = lines.filter((l) => l.trim() !== '')
+  const quoted = filled.length > 2 && filled.every((l) => /^\s*>/.test(l))
+  return quoted ? lines.map((l) => l.replace(/^\s*(?:> ?)+/, '')) : lines
+}
