@@ -33,10 +33,18 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
     blocks.flatMap(({ from, to }) => Array.from({ length: to - from + 1 }, (_, k) => from + k)),
   )
   const prose = proseAfter(lines, inBlock)
-  let inBody = false
+  const late = lateKey(lines, inBlock)
+  if (late) {
+    const at = starts[late.music]!
+    edits.push({ from: at, to: at, text: `${plainKey(lines[late.key]!.trim())}\n` })
+    edits.push({ from: starts[late.key]!, to: starts[late.key]! + lines[late.key]!.length, text: '%' })
+    remarks.push({ severity: 'warning', offset: starts[late.key]!, says: message('reading.lateKey') })
+  }
+  let inBody = late !== undefined
   let waiting = ''
   const inVoices = /^V:|\[V:/m.test(text)
   for (let i = 0; i < lines.length; i++) {
+    if (i === late?.key) continue
     const whole = lines[i]!
     const to = starts[i]! + whole.length
     // A field is meant as one where it does not begin its line, too.
@@ -106,6 +114,16 @@ export function abcSource(text: string): { readonly source: Rewritten; readonly 
     }
   }
   return { source: fieldsBeforeChords(rewritten(text, edits)), remarks }
+}
+
+/** A key that stands behind the first music, where none stands before it: the lines of both. */
+function lateKey(
+  lines: readonly string[],
+  inBlock: ReadonlySet<number>,
+): { readonly music: number; readonly key: number } | undefined {
+  const key = lines.findIndex((l, i) => /^[ \t]*K:\s*\S/.test(l) && !inBlock.has(i))
+  const music = lines.findIndex((l, i) => !inBlock.has(i) && isMusic(l.trim()) && looksLikeMusic(l))
+  return music >= 0 && key > music ? { music, key } : undefined
 }
 
 /** A line that can only be music: bar lines, and little else than what music is written with. */

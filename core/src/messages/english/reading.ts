@@ -29,6 +29,7 @@ export const reading = {
 
   // Fields.
   noKey: { what: 'there is no key (K:)', taken: 'read in C major' },
+  lateKey: { what: 'the key stands behind the music', taken: 'taken for all of it' },
   badUnit: {
     what: '"{{unit}}" is no unit of length (L:)',
     taken: 'read as the parser took it, in eighths where it took none; write it as 1/8',
