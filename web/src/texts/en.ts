@@ -169,7 +169,6 @@ export const en = {
   },
   problem: {
     at: 'line {{line}}, column {{column}}: {{what}} — {{taken}}',
-    tab: 'The tab cannot be read: {{what}}; {{taken}}.',
     workerSilent: 'This took too long and was stopped. Nothing was changed; try it with less, or once more.',
     workerBroke: 'The work could not be done: {{reason}}. Nothing was changed; try once more.',
     workerEnded: 'The work could not be done: the worker ended. Nothing was changed; try once more.',

@@ -3,8 +3,10 @@ import { writeAbc } from '@velvet-porch/core/output'
 import type { Problem } from '@velvet-porch/core/input'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { readTuneDoc } from '@velvet-porch/core/schema'
+import { abcAsFound } from '../../../../core/src/input/abc/abcAsFound.ts'
 import { abcBlocks } from '../../../../core/src/input/abc/abcBlocks.ts'
 import { splitBook } from '../../../../core/src/input/abc/splitBook.ts'
+import { plainLines } from '../../../../core/src/input/sourceText.ts'
 import { lineStarts } from '../../../../core/src/input/lineStarts.ts'
 import { mutateText } from '../mutateText.ts'
 import { loss, refusal, type Complaint, type FuzzTarget } from '../target.ts'
@@ -72,7 +74,7 @@ export const abcTarget: FuzzTarget<string> = {
   mutate: (seed, chance) => mutateText(seed, ABC_SEEDS, WORDS, chance),
   read(text) {
     const complaints: Complaint[] = []
-    const books = splitBook(text.replace(/^\uFEFF/, '').replace(/\r\n?|\u2028|\u2029/g, '\n'))
+    const books = splitBook(abcAsFound(plainLines(text)))
     for (const [i, { tune, problems }] of readAbc(text, () => 'tune').entries()) {
       if (!tune) {
         if (!problems.some((p) => p.severity === 'error')) complaints.push(loss('no tune and no reason'))

@@ -11,7 +11,7 @@ import { noTune } from '../abc/noTune.ts'
 import type { Problem } from '../problem.ts'
 import { readSong, songsIn } from '../song/readingSong.ts'
 import { tuneOfSong, type SongChoices, type SongTune } from '../song/songTune.ts'
-import { readingTextTab } from '../text/readTextTab.ts'
+import { playersOf, readingTextTab } from '../text/readTextTab.ts'
 import { scoringTab, TabReadError, type TabScore } from '../text/scoreOfTab.ts'
 import { kindOf, type TextKind } from './kindOf.ts'
 
@@ -56,14 +56,22 @@ export const readAny = (text: string, needs: ReadingNeeds): TextUnderstood => fi
 export function* readingAny(text: string, needs: ReadingNeeds): Turns<TextUnderstood> {
   const kind = kindOf(text)
   if (kind === 'abc') return { kind, tunes: yield* readingAbc(text, needs.newId) }
-  if (kind === 'tab') return { kind, tunes: [yield* tabUnderstood(text, needs)] }
+  if (kind === 'tab') {
+    const tunes: TuneUnderstood[] = []
+    for (const player of playersOf(text)) tunes.push(yield* tabUnderstood(text, needs, player))
+    return { kind, tunes }
+  }
   if (kind === 'song') return { kind, tunes: songsIn(text).map((s) => songUnderstood(s, needs)) }
   const nothing = text.trim() === '' ? message('reading.empty') : message('reading.noKind')
   return { kind: 'song', tunes: [{ tune: undefined, problems: [noTune(nothing)] }] }
 }
 
-function* tabUnderstood(text: string, needs: ReadingNeeds): Turns<TuneUnderstood> {
-  const read = yield* readingTextTab(text)
+function* tabUnderstood(
+  text: string,
+  needs: ReadingNeeds,
+  player: string | undefined,
+): Turns<TuneUnderstood> {
+  const read = yield* readingTextTab(text, undefined, player)
   try {
     const { school, song } = needs
     const score = yield* scoringTab(read, needs.newId(), needs.player, needs.title, {

@@ -1,5 +1,6 @@
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
-import { chordOf, isGoingOn, timesOf } from './chordRow.ts'
+import { timesOf } from '../times.ts'
+import { chordOf, isGoingOn } from './chordRow.ts'
 import type { WrittenChord } from './readSong.ts'
 
 /** Words with the chords that stood in brackets inside them. */

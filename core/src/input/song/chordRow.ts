@@ -1,5 +1,6 @@
 import { readChordIn, type SymbolReading } from '../../music/harmony/chordSymbol.ts'
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
+import { timesOf } from '../times.ts'
 
 /** A word of a line of chords with its column, from 0. */
 export interface RowWord {
@@ -10,13 +11,6 @@ export interface RowWord {
 /** Words of a line of chords that are no chord: bars, strokes that go on, counts of repetitions. */
 const BAR = /^(?:\|+:?|:?\|+|\|\|?:|:\|\|?)$/
 const GOES_ON = /^(?:[./]+|[-–—]+|%{1,2}|\.\.\.|…|~+)$/
-const TIMES = /^[([]?(?:[x×](\d{1,2})|(\d{1,2})[x×])[)\]]?$/i
-
-/** How often, where a word says it: "x4", "(2x)". */
-export function timesOf(word: string): number | undefined {
-  const found = TIMES.exec(word)
-  return found ? Number(found[1] ?? found[2]) : undefined
-}
 
 /** A chord word without the brackets, commas and stars that are written round it. */
 export const bareChord = (word: string): string =>

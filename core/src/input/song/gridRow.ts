@@ -1,5 +1,6 @@
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
-import { isBarSign, isGoingOn, rowWords, timesOf, type RowWord } from './chordRow.ts'
+import { timesOf } from '../times.ts'
+import { isBarSign, isGoingOn, rowWords, type RowWord } from './chordRow.ts'
 import type { WrittenChord, WrittenRepeat } from './readSong.ts'
 
 /** A line of chords between bar lines, as bars. */

@@ -1,18 +1,19 @@
 import { message } from '../../messages/message.ts'
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
+import { timesOf } from '../times.ts'
 import type { Problem } from '../problem.ts'
 import { bracketedLine } from './bracketedLine.ts'
-import { isChordRow, isGridRow, namingOfChords, rowWords, timesOf, isBarSign, isGoingOn } from './chordRow.ts'
+import { isChordRow, isGridRow, namingOfChords, rowWords, isBarSign, isGoingOn } from './chordRow.ts'
 import { directiveIn, OF_THE_PAGE } from './directive.ts'
 import { gridRow } from './gridRow.ts'
 import { partKind, type PartKind } from '../../document/partKind.ts'
 import { present } from '../../invariant.ts'
-import { partHeadIn, type PartHead } from './partHeads.ts'
+import { partHeadIn, type PartHead } from '../partHeads.ts'
 import type { ReadSong, WrittenChord, WrittenLine, WrittenPart } from './readSong.ts'
 import { namedParts } from './namedParts.ts'
 import { statedBars, type StatedBars } from './statedBars.ts'
 import { singersIn } from './singers.ts'
-import { takeFact, takeFactLine, type SongFacts } from './songFacts.ts'
+import { takeFact, takeFactLine, type HeadFacts } from '../headFacts.ts'
 import { plainSongText } from './songText.ts'
 
 /** A line that is a string of a tab. */
@@ -86,7 +87,7 @@ function singleSpaced(lines: readonly string[]): { readonly text: string; readon
 
 /** Goes through the lines of one song. */
 class SongReader {
-  private readonly facts: SongFacts = {}
+  private readonly facts: HeadFacts = {}
   private readonly problems: Problem[] = []
   private readonly parts: PartDraft[] = []
   private readonly singers: ReadonlySet<string>

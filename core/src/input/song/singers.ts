@@ -1,5 +1,5 @@
 import { partNameIn } from '../../document/partKind.ts'
-import { isFactName } from './songFacts.ts'
+import { isFactName } from '../headFacts.ts'
 
 /** Who sings where everybody does, in the languages of the app. */
 const GROUPS =

@@ -13,6 +13,8 @@ export interface ReadSign extends TabToken {
   readonly slidIn?: 'below' | 'above'
   /** Fingers that the text names. */
   readonly left?: LeftFinger
+  /** Damped by the palm. */
+  readonly palm?: true
   /** Stopped by a bottleneck. */
   readonly bottle?: true
   readonly right?: PickingSign
@@ -27,12 +29,23 @@ export interface ReadMeasure {
   readonly guessed: boolean
   readonly repeatStart: boolean
   readonly repeatEnd: boolean
+  /** How often the passage that ends here is played, where the text says it. */
+  readonly times?: number
+  /** The part that begins here. */
+  readonly part?: string
   readonly line: number
 }
 
 /** A plain-text tab as read: places in time, and what could not be taken as it stands. */
 export interface ReadTab {
   readonly title?: string
+  readonly artist?: string
+  /** Which of several instruments it is. */
+  readonly player?: string
+  /** Quarter notes a minute. */
+  readonly bpm?: number
+  /** As the head says it, from the lowest string. */
+  readonly tuning?: string
   readonly strings: number
   /** Names of the strings, string 1 first; absent where the text has none. */
   readonly names?: readonly string[]

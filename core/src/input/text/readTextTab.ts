@@ -5,8 +5,14 @@ import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import { measureLength, type Metre } from '../../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import { message } from '../../messages/message.ts'
+import { takeFactLine, type HeadFacts } from '../headFacts.ts'
+import { partHeadIn } from '../partHeads.ts'
 import type { Problem } from '../problem.ts'
-import { brokenStrings, findingSystems, plainTabText, textSystems, type TextSystem } from './tabLines.ts'
+import { timesInLine } from '../times.ts'
+import { countsIn } from './countLine.ts'
+import { playerIn, type SystemMarks } from './systemMarks.ts'
+import { tabAsFound } from './tabAsFound.ts'
+import { brokenStrings, findingSystems, textSystems, type TextSystem } from './tabLines.ts'
 import { REST_SIGN, rhythmTicks, SUGGESTED_LINE } from '../../output/text/tabSigns.ts'
 import { withHandLines } from './handLines.ts'
 import type { ReadMeasure, ReadSign, ReadTab } from './readTab.ts'
@@ -18,7 +24,7 @@ import { tokensOf, type Stray, type TabToken } from './tabTokens.ts'
 const MOST_MEASURES = 2000
 
 /** True for a text that holds at least one system of tab. */
-export const looksLikeTab = (text: string): boolean => textSystems(text).length > 0
+export const looksLikeTab = (text: string): boolean => textSystems(tabAsFound(text).text).length > 0
 
 /**
  * Reads plain-text tab: 4 to 7 lines a system, any names of strings, bars, the usual signs, with a rhythm line over it or
@@ -26,9 +32,30 @@ export const looksLikeTab = (text: string): boolean => textSystems(text).length 
  */
 export const readTextTab = (text: string, metre?: Metre): ReadTab => finish(readingTextTab(text, metre))
 
-/** The same in turns: long tabs take their time. */
-export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 }): Turns<ReadTab> {
-  const systems = yield* findingSystems(text)
+/** The players of a text with several instruments, one above the other; one without a name where there is one only. */
+export function playersOf(text: string): readonly (string | undefined)[] {
+  const players = textSystems(tabAsFound(text).text).map((s) => s.marks.player)
+  const named = [...new Set(players.filter((p) => p !== undefined))]
+  // All systems have one, but for those that go on with the last.
+  return named.length > 1 && players[0] !== undefined ? named : [undefined]
+}
+
+/**
+ * The same in turns: long tabs take their time.
+ * @param player which of several instruments; absent: all systems are of one
+ */
+export function* readingTextTab(
+  source: string,
+  metre: Metre = { num: 4, den: 4 },
+  player?: string,
+): Turns<ReadTab> {
+  const { text, numbers } = tabAsFound(source)
+  const all = yield* findingSystems(text)
+  let last: string | undefined
+  const systems = all.filter((s) => {
+    last = s.marks.player ?? last
+    return player === undefined || last === player
+  })
   yield
   const problems: Problem[] = []
   const own = statedMetre(text, problems) ?? metre
@@ -43,7 +70,7 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
         column: 1,
         says: message('reading.unevenSystem', { strings: s.rows.length, first: strings }),
       })
-  for (const line of brokenStrings(text, systems))
+  for (const line of brokenStrings(text, all))
     problems.push({
       severity: 'warning',
       line,
@@ -67,22 +94,50 @@ export function* readingTextTab(text: string, metre: Metre = { num: 4, den: 4 })
     })
   const names = systems.find((s) => s.names.every((n) => n !== undefined))?.names as
     readonly string[] | undefined
-  const head = plainTabText(text)
-    .split('\n')
-    .slice(0, (systems[0]?.line ?? 1) - 1)
-  const title = head.map((l) => l.trim()).find((l) => l !== '' && !/^(tuning|capo|tempo)\b/i.test(l))
+  const head = text.split('\n').slice(0, (all[0]?.line ?? 1) - 1)
+  const facts = factsOf(head)
   return {
-    ...(title && head[0]!.trim() !== '' ? { title: title.slice(0, 120) } : {}),
+    ...(facts.title === undefined ? {} : { title: facts.title.slice(0, 120) }),
+    ...(player === undefined ? {} : { player }),
+    ...(facts.artist === undefined ? {} : { artist: facts.artist }),
+    ...(facts.bpm === undefined ? {} : { bpm: facts.bpm }),
+    ...(facts.tuning === undefined ? {} : { tuning: facts.tuning }),
     strings,
     ...(names ? { names } : {}),
-    capo: Number(/\bcapo\D{0,12}(\d{1,2})/i.exec(head.join('\n'))?.[1] ?? 0),
+    capo: facts.capo ?? Number(/\bcapo\D{0,12}(\d{1,2})/i.exec(head.join('\n'))?.[1] ?? 0),
     shapes: /names are shapes/i.test(head.join('\n')),
     suggested: head.some((l) => l.trim() === SUGGESTED_LINE),
     metre: own,
     measures: settledSlides(tiedOver(underBottleneck(measures.slice(0, MOST_MEASURES), head))),
-    problems,
+    problems: problems.map((p) => ({ ...p, line: numbers[p.line - 1] ?? p.line })),
   }
 }
+
+/** What the lines over the first system say of the tune; the first that says nothing else is its title. */
+function factsOf(head: readonly string[]): HeadFacts {
+  const facts: HeadFacts = {}
+  const words: string[] = []
+  for (const [i, line] of head.entries()) {
+    const bare = line.trim()
+    if (bare === '' || bare === SUGGESTED_LINE || takeFactLine(facts, line)) continue
+    const over = isRhythmLine(line) || isChordLine(line) || /^\W*$|^[\d\s]+$/.test(bare)
+    const marked = partHeadIn(line) || playerIn(line) || timesInLine(line) !== undefined || isMarkLine(line)
+    const says = /^(?:tuning|tuned|capo|tempo|time|metre|meter|by\b|chord names)/i.test(bare)
+    const by = /^by[:\s]+(.+)$/i.exec(bare)
+    if (by) facts.artist ??= by[1]!.trim()
+    else if (!over && !marked && !says && i <= LAST_TITLE_LINE) words.push(bare)
+  }
+  const [title, artist] = words[0]?.split(/\s+[-–—]\s+/) ?? []
+  if (title) facts.title ??= title
+  if (artist) facts.artist ??= artist
+  return facts
+}
+
+/** How far down a title may stand, in lines. */
+const LAST_TITLE_LINE = 12
+
+/** A line over the strings that says how they are touched: `PM----|`, `let ring---|`. */
+const isMarkLine = (line: string): boolean => /^[\s|]*(?:P\.?\s?M\.?|let ring|palm mute)\b/i.test(line)
 
 /** Where the head of a text says that it is played with a bottleneck, all that no finger is named for is under it. */
 function underBottleneck(measures: readonly ReadMeasure[], head: readonly string[]): readonly ReadMeasure[] {
@@ -130,6 +185,7 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
   const over = system.above.map((l) => l.text)
   const rhythm = over.find(isRhythmLine)
   const chordLine = over.find(isChordLine)
+  const palm = over.find((l) => /^[\s|]*P\.?\s?M\.?/i.test(l))
   const measures: ReadMeasure[] = []
   let read = 0
   const bars = barsOf(rows)
@@ -139,7 +195,11 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
     const where = { line: system.line, column: system.left + from + 1 }
     const written =
       rhythm === undefined ? undefined : rhythmIn(rhythm, from, to, inside, metre, where, problems)
-    const guess = written ?? spaced(inside, from, to, measureLength(metre))
+    const counted =
+      written || system.counts === undefined
+        ? undefined
+        : countedTimes(inside, countsIn(system.counts, from - 1, to, metre), measureLength(metre))
+    const guess = written ?? counted ?? spaced(inside, from, to, measureLength(metre))
     if (inside.length === 0 && to - from < 3) continue
     const fingered = withHandLines(guess.signs, system.hands, from, to)
     for (const { line, column, text } of fingered.beside)
@@ -151,12 +211,12 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
       })
     measures.push({
       length: guess.length,
-      signs: fingered.signs,
+      signs: palm === undefined ? fingered.signs : withPalm(fingered.signs, palm),
       chords:
         chordLine === undefined
           ? []
-          : chordsIn(chordLine, bars, at, guess, written ? 0 : measureLength(metre) / metre.num),
-      guessed: written === undefined && inside.length > 0,
+          : chordsIn(chordLine, bars, at, guess, (written ?? counted) ? 0 : measureLength(metre) / metre.num),
+      guessed: written === undefined && counted === undefined && inside.length > 0,
       repeatStart,
       repeatEnd,
       line: system.line,
@@ -168,7 +228,50 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
       { string: 1, column: 0, text: '' },
       message('reading.fretsOutsideBars', { count: tokens.length - read }),
     )
-  return measures
+  return marked(measures, system.marks)
+}
+
+/** Measures with the part that begins there, and the signs of a repeat round those that are played several times. */
+function marked(measures: readonly ReadMeasure[], { part, times }: SystemMarks): ReadMeasure[] {
+  const last = measures.length - 1
+  // A repeat that the bar lines write has its count said beside it.
+  const written = measures.findLastIndex((m) => m.repeatEnd)
+  return measures.map((m, i) => ({
+    ...m,
+    ...(part !== undefined && i === 0 ? { part } : {}),
+    ...(times !== undefined && written < 0 && i === 0 ? { repeatStart: true } : {}),
+    ...(times !== undefined && written < 0 && i === last ? { repeatEnd: true } : {}),
+    ...(times !== undefined && i === (written < 0 ? last : written) ? { times } : {}),
+  }))
+}
+
+/** Signs under a stretch of `PM---|` are damped by the palm. */
+function withPalm(signs: readonly ReadSign[], line: string): ReadSign[] {
+  const stretches = [...line.matchAll(/P\.?\s?M\.?[-.\s]*\|?/gi)].map(
+    (m) => [m.index, m.index + m[0].trimEnd().length] as const,
+  )
+  return signs.map((s) =>
+    !s.muted && stretches.some(([from, to]) => s.column >= from - 1 && s.column < to)
+      ? { ...s, palm: true }
+      : s,
+  )
+}
+
+/** Times from the counts under a measure; undefined where a fret stands under none, or two of a string under one. */
+function countedTimes(
+  tokens: readonly TabToken[],
+  counts: readonly (readonly [column: number, tick: Ticks])[] | undefined,
+  length: Ticks,
+): Timed | undefined {
+  if (!counts) return undefined
+  const signs = tokens.map((t) => {
+    const own = counts.find(([c]) => c >= t.column - 1 && c < Math.max(t.end, t.column + 2))
+    return own && { ...t, tick: own[1] }
+  })
+  const struck = signs.flatMap((s) => (s ? [`${s.string}@${s.tick}`] : []))
+  const fits =
+    signs.every((s) => s !== undefined && s.tick < length) && new Set(struck).size === struck.length
+  return fits ? { length, signs: signs as ReadSign[], columns: counts } : undefined
 }
 
 interface Bar {

@@ -14,6 +14,7 @@ import { type GraceNote, type TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
 import { TUNE_SCHEMA, type ChordMark, type Measure, type TuneDoc } from '../../document/tune.ts'
 import type { Player } from '../../instrument/hand.ts'
+import { cutTo, LIMITS } from '../../document/limits.ts'
 import { HARMONICS } from '../../instrument/harmonics.ts'
 import { highestCapo, setupOf } from '../../instrument/setupOf.ts'
 import { lastFret, pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
@@ -65,7 +66,8 @@ export function* scoringTab(
   yield
   const key = likelyKey(notes.flat().map((n) => pitchAt(setup, n.place)))
   yield
-  const bare = tuneOf(read, placed, id, key, read.title ?? newTitle)
+  const title = `${read.title ?? newTitle}${read.player === undefined ? '' : `, ${read.player}`}`
+  const bare = tuneOf(read, placed, id, key, title)
   yield
   const held = placed.map((m) => m.signs.filter((s) => s.held).map((s) => s.string))
   const melody = yield* voicesOfTab(bare, notes, held, setup, key)
@@ -119,11 +121,15 @@ function namedMoments(
   return moments
 }
 
-function setupFor({ strings, names, capo }: ReadTab, player: Player): Setup {
+function setupFor({ strings, names, capo, tuning: said }: ReadTab, player: Player): Setup {
   const kind = strings === 4 ? 'mandolin' : 'guitar'
   if (strings !== 4 && strings !== 6) throw new TabReadError(message('reading.otherStrings', { strings }))
   const usual = namedTunings(kind)[0]!.tuning
-  if (!names) return setupOf(kind, usual, { fret: Math.min(capo, highestCapo(kind)) }, player)
+  if (!names) {
+    const head = said === undefined ? undefined : readTuning(kind, said)
+    const own = head && 'tuning' in head ? head.tuning : usual
+    return setupOf(kind, own, { fret: Math.min(capo, highestCapo(kind)) }, player)
+  }
   const text = [...names]
     .reverse()
     .map((n) => n[0]!.toUpperCase() + n.slice(1).replace('♯', '#').replace('♭', 'b'))
@@ -190,6 +196,7 @@ function notesOf(measure: ReadMeasure, id: Id, setup: Setup): UnnamedNote[] {
         optional: sign.optional ?? false,
         ...(graces ? { graces } : {}),
         ...(sign.vibrato ? { vibrato: true as const } : {}),
+        ...(sign.palm ? { palmMute: true as const } : {}),
         ...(bend > 0 && bend <= 4 ? { bend } : {}),
         ...slidesOf(sign, place, lastFret(setup, sign.string)),
       },
@@ -226,7 +233,7 @@ function tuneOf(read: ReadTab, placed: readonly ReadMeasure[], id: Id, key: Key,
     metre: read.metre,
     key,
     repeatStart: m.repeatStart,
-    repeatEnd: m.repeatEnd ? 2 : 1,
+    repeatEnd: m.repeatEnd ? Math.min(m.times ?? 2, LIMITS.passes + 1) : 1,
     barline: i === placed.length - 1 ? 'final' : 'single',
     endings: [],
     provenance: m.guessed ? 'guessed' : 'source',
@@ -236,12 +243,23 @@ function tuneOf(read: ReadTab, placed: readonly ReadMeasure[], id: Id, key: Key,
     id,
     rev: 1,
     title,
+    ...(read.artist === undefined ? {} : { composer: cutTo(read.artist, LIMITS.composer).text }),
     measures,
     events: [],
     chords: [],
     tuplets: [],
-    sections: [],
-    tempos: [{ pos: { measure: 'm1', tick: 0 }, bpm: USUAL_TEMPO, stated: false }],
+    sections: placed.flatMap((m, i) =>
+      m.part === undefined
+        ? []
+        : [{ id: `s${i + 1}`, name: cutTo(m.part, LIMITS.sectionName).text, measure: `m${i + 1}` }],
+    ),
+    tempos: [
+      {
+        pos: { measure: 'm1', tick: 0 },
+        bpm: read.bpm ?? USUAL_TEMPO,
+        stated: read.bpm !== undefined,
+      },
+    ],
   }
 }
 

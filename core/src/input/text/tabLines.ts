@@ -1,6 +1,8 @@
 import { finish, type Turns } from '../../turns.ts'
 import { handLineIn, type HandLine } from './handLines.ts'
 import { plainLines } from '../sourceText.ts'
+import { isCountLine } from './countLine.ts'
+import { marksOfSystem, type SystemMarks } from './systemMarks.ts'
 
 /** A system of a plain-text tab: a line a string, string 1 first, with the lines over it that belong to it. */
 export interface TextSystem {
@@ -16,6 +18,9 @@ export interface TextSystem {
   readonly above: readonly { readonly text: string; readonly line: number }[]
   /** Lines right below that name fingers. */
   readonly hands: readonly HandLine[]
+  /** A line right below that counts: `1 & 2 &`. */
+  readonly counts?: string
+  readonly marks: SystemMarks
 }
 
 /** How many strings a tab may have. */
@@ -57,11 +62,13 @@ function untabbed(line: string): string {
 }
 
 /** True for a line that is mostly dashes, frets and bars. */
-function isString(line: string): boolean {
+export function isString(line: string): boolean {
   const body = line.replace(NAME, '')
   const dashes = (body.match(/-/g) ?? []).length
   const own = (body.match(/[-|0-9hpbrsxX/\\~()<>{}+=^:*. ]/g) ?? []).length
-  return dashes >= 4 && own >= 0.85 * body.length && dashes >= 0.25 * body.trim().length
+  // A string that has its name and a bar may be full of signs.
+  const least = /^\s*[A-Ga-g][#b♯♭]?\d?\s{0,2}[|:[‖]/.test(line) ? 0.1 : 0.25
+  return dashes >= 4 && own >= 0.85 * body.length && dashes >= least * body.trim().length
 }
 
 /** True for a line that was meant to be a string and is not taken for one: frets and dashes among much else. */
@@ -106,17 +113,25 @@ export function* findingSystems(text: string): Turns<TextSystem[]> {
   return systems
 }
 
+/** A string without the words behind its last bar that say how often it is played: "x2", "(play 3 times)". */
+const withoutCount = (row: string): string =>
+  row.replace(/(\|)\s*[([]?\s*(?:[x×]\s*\d{1,2}|\d{1,2}\s*[x×]|(?:play|repeat)\b[^|]*)[)\]]?\s*$/i, '$1')
+
 function systemOf(lines: readonly string[], at: number, count: number, from: number): TextSystem {
   const own = lines.slice(at, at + count)
   const heads = own.map((l) => NAME.exec(l))
   const lengths = heads.map((h) => (h ? h[1]!.length + (h[2]?.length ?? 0) + h[3]!.length : 0))
   const left = Math.max(0, ...lengths)
   // A line that begins further to the left than the others stands askew: nothing of it is cut off.
-  const rows = own.map((l, i) => l.slice(l.slice(lengths[i], left).trim() === '' ? left : lengths[i]))
+  const rows = own
+    .map((l, i) => l.slice(l.slice(lengths[i], left).trim() === '' ? left : lengths[i]))
+    .map(withoutCount)
   const above: { text: string; line: number }[] = []
   for (let i = at - 1; i >= Math.max(from, at - ABOVE); i--) {
     if (lines[i]!.trim() === '' || handLineIn(lines[i]!, left, i + 1)) break
-    above.push({ text: lines[i]!.slice(left), line: i + 1 })
+    // What begins over the names of the strings stands a little further right, and is not cut off.
+    const begins = lines[i]!.slice(0, left).trim() === '' ? left : 0
+    above.push({ text: lines[i]!.slice(begins), line: i + 1 })
   }
   const hands: HandLine[] = []
   for (let i = at + count; i < Math.min(lines.length, at + count + BELOW); i++) {
@@ -124,5 +139,15 @@ function systemOf(lines: readonly string[], at: number, count: number, from: num
     if (!hand) break
     hands.push(hand)
   }
-  return { line: at + 1, rows, left, names: heads.map((h) => h?.[2]), above, hands }
+  const below = lines.slice(at + count, at + count + BELOW + 1).find(isCountLine)
+  return {
+    line: at + 1,
+    rows,
+    left,
+    names: heads.map((h) => h?.[2]),
+    above,
+    hands,
+    ...(below === undefined ? {} : { counts: below.slice(left) }),
+    marks: marksOfSystem(lines, at, count, from),
+  }
 }

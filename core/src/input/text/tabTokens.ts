@@ -61,6 +61,20 @@ export interface RowSigns {
   readonly parted: readonly Stray[]
 }
 
+/** By how much a bend goes whose text says no fret: a whole tone, as most do; `1/2` and `½` say a half. No source. */
+const WHOLE_BEND = 2
+
+/** A bend behind a fret that names no fret to bend to: `7b`, `7b1/2`, `7bfull`. */
+function bendAt(
+  row: string,
+  at: number,
+  before: TabToken | undefined,
+): { readonly length: number; readonly to: number } | undefined {
+  const found = /^b(?:(full|1(?![\d/]))|(½|1\/2))?(?![\d(<])/i.exec(row.slice(at))
+  if (!found || before?.end !== at || before.fret === undefined || before.muted) return undefined
+  return { length: found[0].length, to: before.fret + (found[2] === undefined ? WHOLE_BEND : 1) }
+}
+
 /** Reads the signs of one string from left to right. */
 export function tokensOf(row: string, string: number): RowSigns {
   const tokens: TabToken[] = []
@@ -81,6 +95,19 @@ export function tokensOf(row: string, string: number): RowSigns {
         parted.push({ string, column, text: g.fret })
       } else tokens.push(tokenOf(g, string, column, end))
       at = end
+      continue
+    }
+    const bend = bendAt(row, at, tokens.at(-1))
+    if (bend) {
+      tokens.push({
+        string,
+        column: at,
+        end: at + bend.length,
+        lead: 'bend',
+        fret: bend.to,
+        soundsAs: bend.to,
+      })
+      at += bend.length
       continue
     }
     if (row[at] === HELD_SIGN) tokens.push({ string, column: at, end: at + 1, held: true })

@@ -1,15 +1,23 @@
-import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
-import { keyOf, type Key } from '../../music/pitch/key.ts'
-import type { Metre } from '../../music/time/metre.ts'
-import { readChordSymbol } from '../../music/harmony/chordSymbol.ts'
-import type { ReadSong } from './readSong.ts'
+import { LIMITS, METRE_UNITS } from '../document/limits.ts'
+import { keyOf, type Key } from '../music/pitch/key.ts'
+import type { Metre } from '../music/time/metre.ts'
+import { readChordSymbol } from '../music/harmony/chordSymbol.ts'
 
-/** What a song says of itself, as far as read. */
-export type SongFacts = {
-  -readonly [K in keyof Omit<ReadSong, 'parts' | 'problems' | 'capo'>]: ReadSong[K]
-} & { capo?: number }
+/** What a text says of its tune at its head, as far as read. */
+export interface HeadFacts {
+  title?: string
+  subtitle?: string
+  artist?: string
+  key?: Key
+  /** Beats a minute. */
+  bpm?: number
+  metre?: Metre
+  capo?: number
+  tuning?: string
+  strum?: string
+}
 
-type Fact = keyof SongFacts
+type Fact = keyof HeadFacts
 
 /** Names of facts as they head a line or a directive. */
 const FACT_NAMES: Readonly<Record<string, Fact>> = {
@@ -112,10 +120,10 @@ const songTempo = (text: string): number | undefined => {
  * Takes a fact down; false where its value is not understood. What is known already stays.
  * @param name as it heads the line or directive, in small letters
  */
-export function takeFact(facts: SongFacts, name: string, value: string): boolean {
+export function takeFact(facts: HeadFacts, name: string, value: string): boolean {
   const fact = FACT_NAMES[name]
   if (!fact || value.trim() === '') return false
-  const taken: SongFacts[Fact] = (() => {
+  const taken: HeadFacts[Fact] = (() => {
     switch (fact) {
       case 'key':
         return songKey(value)
@@ -152,7 +160,7 @@ const INLINE =
  * Takes down what a line says of the song ("Title: …", "Capo 2", "Key: G  Tempo: 96"); false for a line that says nothing
  * of it.
  */
-export function takeFactLine(facts: SongFacts, line: string): boolean {
+export function takeFactLine(facts: HeadFacts, line: string): boolean {
   const bare = line.trim().replace(/^[[(]\s*|\s*[)\]]$/g, '')
   const many = [...bare.matchAll(INLINE)]
   const covered = many.reduce((n, m) => n + m[0].trim().length, 0)

@@ -1,5 +1,5 @@
-import { timesOf } from './chordRow.ts'
-import { partNameIn, type PartKind } from '../../document/partKind.ts'
+import { timesOf } from './times.ts'
+import { partNameIn, type PartKind } from '../document/partKind.ts'
 
 /** A heading of a part. */
 export interface PartHead {
