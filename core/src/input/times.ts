@@ -15,6 +15,7 @@ export function timesInLine(line: string): number | undefined {
     /^(?:play|repeat|repeated|loop)?\s*(?:this|that|it|all|these|bars?|section)?\s*(?:[x×]\s*)?(\d{1,2})\s*(?:times|[x×])\b/i.exec(
       bare,
     )
-  if (said) return Number(said[1])
+  const signed = /^(?:play|repeat|loop)\s*[x×]\s*(\d{1,2})$/i.exec(bare)
+  if (said ?? signed) return Number((said ?? signed)?.[1])
   return /^(?:play|repeat)?\s*(?:it\s+)?twice$/i.test(bare) ? 2 : undefined
 }

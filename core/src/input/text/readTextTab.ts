@@ -125,7 +125,7 @@ function factsOf(head: readonly string[]): HeadFacts {
     const says = /^(?:tuning|tuned|capo|tempo|time|metre|meter|by\b|chord names)/i.test(bare)
     const by = /^by[:\s]+(.+)$/i.exec(bare)
     if (by) facts.artist ??= by[1]!.trim()
-    else if (!over && !marked && !says && i <= LAST_TITLE_LINE) words.push(bare)
+    else if (!over && !marked && !says && i <= LAST_TITLE_LINE && !/[,:;]$/.test(bare)) words.push(bare)
   }
   const [title, artist] = words[0]?.split(/\s+[-–—]\s+/) ?? []
   if (title) facts.title ??= title

@@ -70,7 +70,7 @@ function bendAt(
   at: number,
   before: TabToken | undefined,
 ): { readonly length: number; readonly to: number } | undefined {
-  const found = /^b(?:(full|1(?![\d/]))|(½|1\/2))?(?![\d(<])/i.exec(row.slice(at))
+  const found = /^b(?:(full)|(½|1\/2))?(?![\d(<])/i.exec(row.slice(at))
   if (!found || before?.end !== at || before.fret === undefined || before.muted) return undefined
   return { length: found[0].length, to: before.fret + (found[2] === undefined ? WHOLE_BEND : 1) }
 }
@@ -81,6 +81,19 @@ export function tokensOf(row: string, string: number): RowSigns {
   const strays: Stray[] = []
   const parted: Stray[] = []
   for (let at = 0; at < row.length;) {
+    const bend = bendAt(row, at, tokens.at(-1))
+    if (bend) {
+      tokens.push({
+        string,
+        column: at,
+        end: at + bend.length,
+        lead: 'bend',
+        fret: bend.to,
+        soundsAs: bend.to,
+      })
+      at += bend.length
+      continue
+    }
     SIGN.lastIndex = at
     const g = SIGN.exec(row)?.groups
     if (g) {
@@ -95,19 +108,6 @@ export function tokensOf(row: string, string: number): RowSigns {
         parted.push({ string, column, text: g.fret })
       } else tokens.push(tokenOf(g, string, column, end))
       at = end
-      continue
-    }
-    const bend = bendAt(row, at, tokens.at(-1))
-    if (bend) {
-      tokens.push({
-        string,
-        column: at,
-        end: at + bend.length,
-        lead: 'bend',
-        fret: bend.to,
-        soundsAs: bend.to,
-      })
-      at += bend.length
       continue
     }
     if (row[at] === HELD_SIGN) tokens.push({ string, column: at, end: at + 1, held: true })
