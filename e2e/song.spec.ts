@@ -118,3 +118,43 @@ test('words and chords are corrected in place, and saved as ChordPro that is rea
   await page.getByRole('button', { name: 'Take it' }).click()
   await expect(page.getByRole('textbox', { name: 'The song as text' })).toHaveValue(/\[Am\]I left you a lan/)
 })
+
+test('a capo moves as teachers say it: the shapes stay, or the sound; a tuning of notes gets a name', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
+  await page.getByLabel('What you have as text').fill(SONG)
+  await page.getByRole('button', { name: 'Take it' }).click()
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  const setup = page.getByTestId('setup')
+  await expect(setup).toContainText('shapes in G major · capo 2 · sounds A major')
+  await page.getByRole('button', { name: 'Capo, now 2' }).click()
+  await page.getByRole('button', { name: 'capo 5' }).hover()
+  await expect(page.getByTestId('capo-example')).toHaveText(
+    'Capo 5, shapes of G: the hand goes on holding G, C sounds; the tune is in C major.',
+  )
+  await page.getByRole('button', { name: 'capo 5' }).click()
+  await expect(setup).toContainText('shapes in G major · capo 5 · sounds C major')
+  await expect(page.locator('.chord-name').first()).toHaveText('G')
+  await page.getByRole('button', { name: 'Capo, now 5' }).click()
+  await page.getByText('Sound stays').click()
+  await page.getByRole('button', { name: 'capo 3' }).hover()
+  await expect(page.getByTestId('capo-example')).toHaveText(
+    'Capo 3: C goes on sounding; the hand holds A in place of G.',
+  )
+  await page.getByRole('button', { name: 'capo 3' }).click()
+  await expect(setup).toContainText('shapes in A major · capo 3 · sounds C major')
+
+  await page.getByRole('combobox', { name: 'Tuning' }).click()
+  await page.getByRole('option', { name: 'Own tuning…' }).click()
+  await page.getByLabel('Notes, lowest string first').fill('C G C G')
+  await expect(page.getByText('6 notes are needed, 4 are there.')).toBeVisible()
+  await page.getByLabel('Notes, lowest string first').fill('C G D G B D')
+  await page.getByLabel('A name for it, to keep it').fill('Weir tuning')
+  await page.getByRole('button', { name: 'Use it' }).click()
+  await expect(page.getByRole('combobox', { name: 'Tuning' })).toHaveValue('Weir tuning')
+  await page.goto('/neck')
+  await page.getByRole('combobox', { name: 'Tuning' }).click()
+  await expect(page.getByRole('option', { name: 'Weir tuning' })).toBeVisible()
+})

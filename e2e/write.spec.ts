@@ -1,13 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import {
-  arrangePasted,
-  chooseLevel,
-  chooseStyle,
-  done,
-  frets,
-  openDemo,
-  settledFrets,
-} from './bench.ts'
+import { arrangePasted, chooseLevel, chooseStyle, done, frets, openDemo, settledFrets } from './bench.ts'
 
 // Tall enough that no system leaves the view when the bar opens: only those near it are drawn.
 test.use({ viewport: { width: 1280, height: 1150 } })
@@ -255,7 +247,7 @@ test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a gu
     )
   const found = page.getByTestId('understood')
   await expect(found).toContainText('line 4, column 20: "?" means nothing here')
-  await expect(found).toContainText('the rhythm is guessed from the spacing')
+  await expect(found).toContainText('it is guessed from the spacing')
   // The notes spell what the names say: they are taken for what sounds, and that can be said otherwise.
   await expect(found.getByRole('radio', { name: 'The sound: D sounds, the hand holds C' })).toBeChecked()
   await page.getByRole('button', { name: 'Take it' }).click()

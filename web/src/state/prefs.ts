@@ -1,3 +1,4 @@
+import { INSTRUMENTS, type InstrumentKind } from '@velvet-porch/core/instrument'
 import { NOTE_NAMINGS, type NoteNaming } from '@velvet-porch/core/music'
 import { lessonSettingsFrom, USUAL_LESSON, type LessonSettings } from '@velvet-porch/core/lesson'
 import { createStore, useStore } from 'zustand'
@@ -16,6 +17,17 @@ export interface Prefs {
   readonly lesson: LessonSettings
   /** Hands for whom all that may be left out is left out; an adult hand is `''`. */
   readonly leaveOut: readonly string[]
+  /** What stays when a capo moves; absent: the shapes of a song, the sound of a tune. */
+  readonly capoKeeps?: 'shapes' | 'sound'
+  /** Tunings of the teacher's own, by name; notes from the lowest string. */
+  readonly tunings: readonly OwnTuning[]
+}
+
+/** A tuning that a teacher has named. */
+export interface OwnTuning {
+  readonly kind: InstrumentKind
+  readonly name: string
+  readonly notes: string
 }
 
 /** Lanes of the sheet, how its form is shown, and measures a line (0: as they fit). */
@@ -71,6 +83,14 @@ const FIRST: Prefs = {
   sheet: FIRST_SHEET,
   lesson: USUAL_LESSON,
   leaveOut: [],
+  tunings: [],
+}
+
+const isOwnTuning = (value: unknown): value is OwnTuning => {
+  const { kind, name, notes } = (value ?? {}) as Partial<OwnTuning>
+  return (
+    typeof kind === 'string' && kind in INSTRUMENTS && typeof name === 'string' && typeof notes === 'string'
+  )
 }
 
 /** Preferences as somebody kept them: what is not understood is as at first. */
@@ -84,6 +104,8 @@ function prefsFrom(value: unknown): Prefs {
     sheet: sheetOf(stored.sheet),
     lesson: lessonSettingsFrom(stored.lesson),
     leaveOut: Array.isArray(stored.leaveOut) ? stored.leaveOut.filter((id) => typeof id === 'string') : [],
+    ...(stored.capoKeeps === 'shapes' || stored.capoKeeps === 'sound' ? { capoKeeps: stored.capoKeeps } : {}),
+    tunings: Array.isArray(stored.tunings) ? stored.tunings.filter(isOwnTuning) : [],
   }
 }
 

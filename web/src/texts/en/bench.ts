@@ -50,6 +50,15 @@ export const bench = {
     octaves_down: '{{n}} octaves lower',
     octaves_up: '{{n}} octaves higher',
     capoAt: 'capo {{capo}}',
+    capoNow: 'Capo, now {{capo}}',
+    capoKeeps: {
+      label: 'What stays when the capo moves',
+      shapes: 'Shapes stay',
+      sound: 'Sound stays',
+      saysShapes:
+        'Capo {{capo}}, shapes of {{shape}}: the hand goes on holding {{shape}}, {{sound}} sounds; the tune is in {{key}}.',
+      saysSound: 'Capo {{capo}}: {{sound}} goes on sounding; the hand holds {{shape}} in place of {{from}}.',
+    },
     failed: 'This cannot be arranged',
     tryLower: 'Use another capo or change the tune.',
     withoutThem: 'Take these locks off and arrange',
@@ -84,6 +93,7 @@ export const bench = {
       style: 'Style: {{to}}',
       level: 'Level {{to}}',
       capo: 'Capo {{to}}',
+      capoShapes: 'Capo {{to}}, shapes kept',
       tuning: 'Tuning: {{to}}',
       instrument: 'Instrument: {{to}}',
       school: 'School: {{to}}',

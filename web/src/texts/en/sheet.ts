@@ -257,6 +257,8 @@ export const sheet = {
     kinds: { guitar: 'Guitar', mandolin: 'Mandolin', baritone: 'Baritone guitar', tenor: 'Tenor guitar' },
     tuning: 'Tuning',
     own: 'Own tuning…',
+    ownName: 'A name for it, to keep it',
+    use: 'Use it',
     notes: 'Notes, lowest string first',
     notesHint: 'D A D G A D',
     capo: 'Capo',

@@ -1,16 +1,11 @@
 import { Chip, Group, NumberInput, Popover, Select, TextInput, Button } from '@mantine/core'
 import { useDebouncedCallback } from '@mantine/hooks'
-import {
-  highestCapo,
-  INSTRUMENTS,
-  namedTunings,
-  type InstrumentKind,
-  type TuningFault,
-} from '@velvet-porch/core/instrument'
+import { highestCapo, INSTRUMENTS, namedTunings, type InstrumentKind } from '@velvet-porch/core/instrument'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { usePlayers } from '../../state/players.ts'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
+import { TuningFaultText } from './TuningFaultText.tsx'
 import type { useInstrument } from './useInstrument.ts'
 
 const KINDS = Object.keys(INSTRUMENTS) as InstrumentKind[]
@@ -21,7 +16,8 @@ export function InstrumentBar({ instrument }: { instrument: ReturnType<typeof us
   const { t } = useTranslation()
   const { kind, tuningText, tuningFault, capo, capoStrings, setup, set } = instrument
   const named = namedTunings(kind)
-  const known = named.some((n) => n.id === tuningText)
+  const kept = usePrefs().tunings.filter((o) => o.kind === kind)
+  const known = named.some((n) => n.id === tuningText) || kept.some((o) => o.notes === tuningText)
   const [ownOpen, setOwnOpen] = useState(!known)
   const [draft, setDraft] = useState(known ? '' : tuningText)
   const commit = useDebouncedCallback((text: string) => set({ tuning: text }), 350)
@@ -46,7 +42,8 @@ export function InstrumentBar({ instrument }: { instrument: ReturnType<typeof us
         w={150}
         label={t('instrument.tuning')}
         data={[
-          ...named.map((n) => ({ value: n.id, label: t(`instrument.tunings.${n.id}`) })),
+          ...named.map((n) => ({ value: n.id as string, label: t(`instrument.tunings.${n.id}`) })),
+          ...kept.map((o) => ({ value: o.notes, label: o.name })),
           { value: OWN, label: t('instrument.own') },
         ]}
         value={own ? OWN : tuningText}
@@ -62,7 +59,7 @@ export function InstrumentBar({ instrument }: { instrument: ReturnType<typeof us
           label={t('instrument.notes')}
           placeholder={t('instrument.notesHint')}
           value={draft}
-          error={tuningFault && draft ? <FaultText fault={tuningFault} /> : undefined}
+          error={tuningFault && draft ? <TuningFaultText fault={tuningFault} /> : undefined}
           onChange={(event) => {
             setDraft(event.currentTarget.value)
             commit(event.currentTarget.value)
@@ -130,14 +127,4 @@ export function InstrumentBar({ instrument }: { instrument: ReturnType<typeof us
       ) : null}
     </Group>
   )
-}
-
-function FaultText({ fault }: { fault: TuningFault }) {
-  const { t } = useTranslation()
-  if (fault.kind === 'count')
-    return <>{t('instrument.fault.count', { strings: fault.strings, found: fault.found })}</>
-  if (fault.kind === 'notNote')
-    return <>{t('instrument.fault.notNote', { text: fault.text, string: fault.string })}</>
-  const n = Math.abs(fault.semitones)
-  return <>{t(`instrument.fault.${fault.kind}`, { text: fault.text, string: fault.string, n })}</>
 }

@@ -109,7 +109,7 @@ export function ArrangeHead() {
       {settings ? (
         <>
           <div className={css['bench-tools']}>
-            <InstrumentTools settings={settings} arranger={arranger} />
+            <InstrumentTools tune={model.tune} settings={settings} arranger={arranger} />
             <SectionTools tune={model.tune} arranger={arranger} settings={settings} section={section} />
           </div>
           <div className={`${css['bench-tools']} second`}>
