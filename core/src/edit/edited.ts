@@ -82,6 +82,15 @@ export type ExpressionEdit = {
   }
 }[ExpressionPart]
 
+/** How a note is played, said of the note that another edit writes. */
+export type NoteManner =
+  | { readonly do: 'left'; readonly finger: LeftFinger }
+  | { readonly do: 'right'; readonly sign: PickingSign }
+  | { readonly do: 'mark'; readonly mark: Mark; readonly on: boolean }
+  | { readonly do: 'attack'; readonly attack: Attack }
+  | { readonly do: 'bend'; readonly semitones: number }
+  | { readonly do: 'harmonic'; readonly kind: 'natural' | 'artificial' | 'none' }
+
 /** One step of writing the tab. */
 export type TabEdit =
   | {
@@ -91,6 +100,8 @@ export type TabEdit =
       readonly fret: number
       readonly ticks: Ticks
       readonly role: Role
+      /** How the note is played, in this order. */
+      readonly played?: readonly NoteManner[]
     }
   | { readonly do: 'erase'; readonly note: Id }
   | { readonly do: 'restring'; readonly note: Id; readonly string: number }

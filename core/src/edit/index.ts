@@ -13,6 +13,7 @@ export {
   type MeasureEdit,
   MELODY_EDITS,
   type MelodyEdit,
+  type NoteManner,
   type RefusalReason,
   SONG_EDITS,
   type SongEdit,
@@ -21,7 +22,14 @@ export {
 } from './edited.ts'
 export { FINDABLE, findOnPage, type Found } from './find/findOnPage.ts'
 export { exchanged, keptAsOssia } from './ossia.ts'
-export { type PlacesRow, readPlacesRow, rowEdits, type RowFault, type RowStep } from './placesRow.ts'
+export {
+  type PlacesRow,
+  readPlacesRow,
+  rowEdits,
+  type RowFault,
+  type RowPlace,
+  type RowStep,
+} from './placesRow.ts'
 export { locksAround, measureLock, withSelection } from './selection.ts'
 export { lineBars, type LineBars, type PlacedChange } from './song.ts'
 export { quantised, type TapGrid, type Tapped } from './tapped.ts'

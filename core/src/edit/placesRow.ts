@@ -4,16 +4,39 @@ import type { Pos, TuneDoc } from '../document/tune.ts'
 import { lastFret, pitchAt, type Setup } from '../instrument/setup.ts'
 import { mod12, pitchClass, readPitch, type Step } from '../music/pitch/pitch.ts'
 import type { Ticks } from '../music/time/ticks.ts'
-import type { TabEdit } from './edited.ts'
+import type { LeftFinger, PickingSign } from '../instrument/hand.ts'
+import { rhythmTicks } from '../output/text/tabSigns.ts'
+import type { NoteManner, TabEdit } from './edited.ts'
+
+/** A place of a row, and how it is played there. */
+export interface RowPlace {
+  readonly string: number
+  /** Where it sounds: of a bend above the fret that is stopped. */
+  readonly fret: number
+  readonly played?: readonly NoteManner[]
+}
 
 /** One moment of a row of places: what is struck together, or silence. */
 export interface RowStep {
-  readonly places: readonly { readonly string: number; readonly fret: number }[]
+  readonly places: readonly RowPlace[]
+  /** How long it lasts, where the row says so; absent: as the pen. */
+  readonly ticks?: Ticks
+  /** True where a bar line stands before it: it begins the next measure. */
+  readonly bar?: true
 }
 
 /** What of a row cannot be taken; `at` counts characters from 0. */
 export interface RowFault {
-  readonly kind: 'noString' | 'notFret' | 'beyondNeck' | 'otherNote' | 'otherChord' | 'noNote'
+  readonly kind:
+    | 'noString'
+    | 'notFret'
+    | 'beyondNeck'
+    | 'otherNote'
+    | 'otherChord'
+    | 'noNote'
+    | 'notJoined'
+    | 'noBend'
+    | 'twice'
   readonly at: number
   readonly text: string
   readonly string?: number
@@ -25,20 +48,42 @@ export interface PlacesRow {
   readonly faults: readonly RowFault[]
 }
 
-/** `4:` chooses a string, `7` is a fret on it, `-` a silence, `6.3+2.1` places together, `2=E` a fret with the note it should be, `5.0+2.1=Am` places with the chord that they are of. */
 const WORD = /\S+/g
+
+/** A length from here on: `q`, `e.`, `h`. */
+const LENGTH = /^[whqestf]\.{0,2}$/
 
 /**
  * Reads a row of places as a teacher says them: the string once, then its frets one after the other.
- * @example readPlacesRow('4: 0 2 3 5: 3=C - 6.3+2.0', guitarSetup())
+ *
+ * `4:` chooses a string, `7` is a fret on it, `-` a silence, `6.3+2.1` places together, `|` the next measure, `q` `e.` a length from
+ * there on. The signs are those of text tab: `2h4p2` hammered and pulled, `5/7` `7\5` slid, `/7` slid into, `7b` bent a tone, `7b8`
+ * bent to fret 8, `7~` vibrato, `x` muted, `<12>` a harmonic, `3?` may be left out. `7(1)` names the finger, `7(1p)` the picking
+ * finger too, `(d)` `(u)` a stroke. `2=E` says which note it should be, `5.0+2.1=Am` which chord.
+ * @example readPlacesRow('e 4: 0 2h3 | q 5: 3(3p)=C - 6.3+2.0', guitarSetup())
  */
 export function readPlacesRow(text: string, setup: Setup): PlacesRow {
   const steps: RowStep[] = []
   const faults: RowFault[] = []
   let string: number | undefined
+  let ticks: Ticks | undefined
+  let bar = false
+  const add = (places: readonly RowPlace[]) => {
+    steps.push({ places, ...(ticks === undefined ? {} : { ticks }), ...(bar ? { bar } : {}) })
+    bar = false
+  }
+  const last = () => steps.at(-1)?.places[0]
   for (const match of text.matchAll(WORD)) {
     const at = match.index
     let word = match[0]
+    if (LENGTH.test(word)) {
+      ticks = rhythmTicks(word)
+      continue
+    }
+    if (/^\|+$/.test(word)) {
+      bar = steps.length > 0
+      continue
+    }
     const chosen = /^(\d+):(.*)$/.exec(word)
     if (chosen) {
       string = Number(chosen[1])
@@ -50,26 +95,45 @@ export function readPlacesRow(text: string, setup: Setup): PlacesRow {
       if (word === '') continue
     }
     if (word === '-') {
-      steps.push({ places: [] })
+      add([])
       continue
     }
-    const parts = word.split('+').map((part) => partOf(part, string, setup, at, faults))
+    if (!word.includes('+')) {
+      for (const piece of chainOf(word)) {
+        const part = partOf(piece, string, setup, at, faults, last())
+        if (part?.claim !== undefined) claimed({ ...part, claim: part.claim }, [part.place], at)
+        if (part) add([part.place])
+      }
+      continue
+    }
+    const parts = word.split('+').map((part) => partOf(part, string, setup, at, faults, undefined))
     const places = parts.flatMap((p) => p?.place ?? [])
     parts.forEach((part, i) => {
       if (part?.claim === undefined) return
-      const fault = claimFault(
-        { ...part, claim: part.claim },
-        i === parts.length - 1 ? places : [part.place],
-        setup,
-      )
-      if (fault) faults.push({ kind: fault, at, text: part.text, ...part.place })
+      claimed({ ...part, claim: part.claim }, i === parts.length - 1 ? places : [part.place], at)
     })
-    if (places.length > 0) steps.push({ places })
+    if (new Set(places.map((p) => p.string)).size < places.length)
+      faults.push({ kind: 'twice', at, text: word })
+    else if (places.length > 0) add(places)
   }
   return { steps, faults }
+
+  function claimed(part: Part & { readonly claim: string }, together: readonly OnNeck[], at: number): void {
+    const kind = claimFault(part, together, setup)
+    if (kind) faults.push({ kind, at, text: part.text, string: part.place.string, fret: part.place.fret })
+  }
 }
 
-type OnNeck = RowStep['places'][number]
+/** A note of a chain without its lead. */
+const PIECE = /(?:\d\.)?(?:<\d{1,2}>|\d{1,2}|x)(?:b\d{0,2})?~?\??(?:\([^)]*\))?(?:=[^\s/\\]*)?/.source
+
+/** The notes of a word that are joined on one string: "2h4p2" is 2, h4, p2. Anything else is one word. */
+const chainOf = (word: string): readonly string[] =>
+  new RegExp(`^[hp/\\\\]?${PIECE}(?:[hp/\\\\]${PIECE})+$`).test(word)
+    ? (word.match(new RegExp(`[hp/\\\\]?${PIECE}`, 'g')) ?? [word])
+    : [word]
+
+type OnNeck = RowPlace
 
 /** A place, with what it is claimed to be. */
 interface Part {
@@ -78,24 +142,85 @@ interface Part {
   readonly claim?: string
 }
 
+/** A place with its signs: lead, string, fret or harmonic, bend, vibrato, left out, fingers, claim. */
+const PART =
+  /^(?<lead>[hp/\\])?(?:(?<string>\d)\.)?(?:<(?<node>\d{1,2})>|(?<fret>\d{1,2})|(?<muted>x))(?<bend>b(?<to>\d{1,2})?)?(?<shake>~)?(?<maybe>\?)?(?:\((?<hands>[1-4T0pimadu]{1,2})\))?(?:=(?<claim>.+))?$/
+
+/** How far a bend goes that names no fret. */
+const WHOLE_TONE = 2
+
+const ATTACKS = { h: 'hammer', p: 'pull', '/': 'slide', '\\': 'slide' } as const
+
 function partOf(
   text: string,
   string: number | undefined,
   setup: Setup,
   at: number,
   faults: RowFault[],
+  before: OnNeck | undefined,
 ): Part | undefined {
-  const parts = /^(?:(\d)\.)?(\d{1,2})(?:=(.+))?$/.exec(text)
+  const g = PART.exec(text)?.groups
   const fault = (kind: RowFault['kind'], more: Partial<RowFault> = {}) => {
     faults.push({ kind, at, text, ...more })
     return undefined
   }
-  if (!parts) return fault('notFret')
-  const on = parts[1] === undefined ? string : Number(parts[1])
+  if (!g) return fault('notFret')
+  const on = g['string'] === undefined ? string : Number(g['string'])
   if (on === undefined || on < 1 || on > setup.instrument.strings) return fault('noString')
-  const place = { string: on, fret: Number(parts[2]) }
-  if (place.fret > lastFret(setup, on)) return fault('beyondNeck', place)
-  return { text, place, ...(parts[3] === undefined ? {} : { claim: parts[3] }) }
+  const stopped = Number(g['node'] ?? g['fret'] ?? 0)
+  // A bend is written where it sounds; the finger stops the string below it.
+  const up = !g['bend'] ? 0 : g['to'] === undefined ? WHOLE_TONE : Number(g['to']) - stopped
+  const fret = stopped + up
+  if (g['bend'] && (stopped === 0 || up < 1)) return fault('noBend', { string: on, fret: stopped })
+  const place = { string: on, fret }
+  if (fret > lastFret(setup, on)) return fault('beyondNeck', place)
+  const played = mannersOf(g, place, up, before)
+  if (!played) return fault('notJoined', place)
+  const { claim } = g
+  return {
+    text,
+    place: { ...place, ...(played.length > 0 ? { played } : {}) },
+    ...(claim === undefined ? {} : { claim }),
+  }
+}
+
+const FINGERS: Readonly<Record<string, LeftFinger>> = { 0: 0, 1: 1, 2: 2, 3: 3, 4: 4, T: 'T' }
+const PICKING: Readonly<Record<string, PickingSign>> = {
+  p: 'p',
+  i: 'i',
+  m: 'm',
+  a: 'a',
+  d: 'down',
+  u: 'up',
+}
+
+/** How a place is played, by its signs; undefined where it is joined to no note before it on its string. */
+function mannersOf(
+  g: Readonly<Record<string, string | undefined>>,
+  { string }: OnNeck,
+  bend: number,
+  before: OnNeck | undefined,
+): NoteManner[] | undefined {
+  const manners: NoteManner[] = []
+  const lead = g['lead'] as keyof typeof ATTACKS | undefined
+  const joined = before?.string === string
+  if (lead && (lead === 'h' || lead === 'p') && !joined) return undefined
+  // A slide without a note before it on its string comes from nowhere.
+  if (lead && joined) manners.push({ do: 'attack', attack: ATTACKS[lead] })
+  else if (lead)
+    manners.push({ do: 'mark', mark: lead === '/' ? 'slideFromBelow' : 'slideFromAbove', on: true })
+  if (g['muted']) manners.push({ do: 'attack', attack: 'muted' })
+  if (g['node']) manners.push({ do: 'harmonic', kind: 'natural' })
+  if (g['bend']) manners.push({ do: 'bend', semitones: bend })
+  if (g['shake']) manners.push({ do: 'mark', mark: 'vibrato', on: true })
+  if (g['maybe']) manners.push({ do: 'mark', mark: 'optional', on: true })
+  for (const letter of g['hands'] ?? '') {
+    const finger = FINGERS[letter]
+    const sign = PICKING[letter]
+    if (finger !== undefined && finger !== 0) manners.push({ do: 'left', finger })
+    else if (sign) manners.push({ do: 'right', sign })
+  }
+  return manners
 }
 
 /**
@@ -126,8 +251,8 @@ function noteClass(name: string): number | undefined {
 }
 
 /**
- * A row as edits from a moment on, each step as long as the pen's value; what does not fit into a measure begins the
- * next one. The highest place on the upper strings is the melody.
+ * A row as edits from a moment on, each step as long as it says, else as the pen's value; what does not fit into a measure
+ * begins the next one, so does what stands behind a bar line. The highest place on the upper strings is the melody.
  * @returns the edits, and the moment after the last; undefined where the tune ends before the row
  */
 export function rowEdits(
@@ -141,19 +266,32 @@ export function rowEdits(
   const edits: TabEdit[] = []
   let measure = tune.measures.findIndex((m) => m.id === from.measure)
   let { tick } = from
-  for (const { places } of steps) {
-    while (measure < tune.measures.length && tick + ticks > tune.measures[measure]!.length) {
+  for (const { places, ticks: own, bar } of steps) {
+    const length = own ?? ticks
+    if (bar && tick > 0) {
+      measure++
+      tick = 0
+    }
+    while (measure < tune.measures.length && tick > 0 && tick + length > tune.measures[measure]!.length) {
       measure++
       tick = 0
     }
     const m = tune.measures[measure]
     if (!m) return undefined
     const high = [...places].sort((a, b) => pitchAt(setup, b) - pitchAt(setup, a))
-    high.forEach(({ string, fret }, i) => {
+    high.forEach(({ string, fret, played }, i) => {
       const role: Role = i === 0 && string <= upper ? 'melody' : string > upper ? 'bass' : 'harmony'
-      edits.push({ do: 'fret', at: { measure: m.id, tick }, string, fret, ticks, role })
+      edits.push({
+        do: 'fret',
+        at: { measure: m.id, tick },
+        string,
+        fret,
+        ticks: Math.min(length, m.length - tick),
+        role,
+        ...(played ? { played } : {}),
+      })
     })
-    tick += ticks
+    tick += length
   }
   const last = tune.measures[measure]
   if (!last) return undefined

@@ -31,7 +31,7 @@ type Order<K extends TabEdit['do']> = Extract<TabEdit, { do: K }>
 export function editTab(score: Score, edit: TabEdit): Edited {
   if (!score.arrangement) return refused('noTab')
   const arranged = score as Arranged
-  if (edit.do === 'fret') return writeFret(arranged, edit)
+  if (edit.do === 'fret') return playedAs(writeFret(arranged, edit), edit)
   if (edit.do === 'finger') return refinger(arranged, edit)
   const note = arranged.arrangement.base.notes.find((n) => n.id === edit.note)
   if (!note) return refused('nothingThere')
@@ -99,6 +99,20 @@ function writeMark(score: Arranged, note: TabNote, { mark, on }: Order<'mark'>):
   // What is slid into from nowhere is plucked, not reached from the note before.
   const attack = mark.startsWith('slideFrom') && isArrival(note.attack) ? ('pluck' as const) : note.attack
   return done(typed(score, { ...free, attack, [mark]: true }))
+}
+
+/** A note that was written, played as it is said of it: all of it, or the note is not written either. */
+function playedAs(written: Edited, { at, string, played = [] }: Order<'fret'>): Edited {
+  let now = written
+  for (const manner of played) {
+    if (!now.ok) return now
+    const note = now.score.arrangement?.base.notes.find(
+      (n) => n.place.string === string && n.pos.measure === at.measure && n.pos.tick === at.tick,
+    )
+    if (!note) return refused('nothingThere')
+    now = editTab(now.score, { ...manner, note: note.id })
+  }
+  return now
 }
 
 function writeFret(score: Arranged, edit: Order<'fret'>): Edited {

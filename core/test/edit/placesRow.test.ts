@@ -41,7 +41,7 @@ describe('places in a row', () => {
   })
 
   it('names every misfit of a row, each at its place', () => {
-    const { faults, steps } = readPlacesRow('4: 2=F 40 x 3', setup)
+    const { faults, steps } = readPlacesRow('4: 2=F 40 k 3', setup)
     expect(faults.map((f) => [f.kind, f.at])).toEqual(
       [
         ['notFret', 10],
@@ -55,7 +55,7 @@ describe('places in a row', () => {
   it.each([
     ['0 2', 'noString', 0],
     ['9: 2', 'noString', 0],
-    ['4: 2 x', 'notFret', 5],
+    ['4: 2 k', 'notFret', 5],
     ['4: 29', 'beyondNeck', 3],
     ['4: 2=H', 'noNote', 3],
   ] as const)('%s: %s', (text, kind, at) => {
@@ -110,5 +110,79 @@ describe('places in a row', () => {
     expect(
       rowEdits(row, tune, setupOf('mandolin'), { measure: tune.measures[0]!.id, tick: 0 }, WHOLE / 4),
     ).toBeUndefined()
+  })
+
+  it('carries lengths, bar lines, joins, signs and the fingers of both hands', () => {
+    const { steps, faults } = readPlacesRow('e 5: 2h4p2 0 | q. 1: 7(1p) /9 x <12> 3b 5b7~? 2(d) 5:/7', setup)
+    expect(faults).toEqual([])
+    const told = steps.map(({ places, ticks, bar }) => {
+      const { string, fret, played = [] } = places[0]!
+      const how = played.map((p) =>
+        Object.values(p)
+          .filter((v) => v !== true)
+          .join('='),
+      )
+      return `${bar ? '| ' : ''}${string}.${fret} ${(ticks ?? 0) / 2520} ${how.join(' ')}`.trim()
+    })
+    expect(told).toEqual([
+      '5.2 2',
+      '5.4 2 attack=hammer',
+      '5.2 2 attack=pull',
+      '5.0 2',
+      '| 1.7 6 left=1 right=p',
+      '1.9 6 attack=slide',
+      '1.0 6 attack=muted',
+      '1.12 6 harmonic=natural',
+      '1.5 6 bend=2',
+      '1.7 6 bend=2 mark=vibrato mark=optional',
+      '1.2 6 right=down',
+      // Nothing before it on that string: slid into from nowhere.
+      '5.7 6 mark=slideFromBelow',
+    ])
+  })
+
+  it('says what joins to nothing, and two frets on one string', () => {
+    expect(readPlacesRow('4: h2', setup).faults).toMatchObject([{ kind: 'notJoined', string: 4 }])
+    expect(readPlacesRow('4: 2 5: p0', setup).faults).toMatchObject([{ kind: 'notJoined', string: 5 }])
+    expect(readPlacesRow('4: 0b 3b2', setup).faults.map((f) => f.kind)).toEqual(['noBend', 'noBend'])
+    expect(readPlacesRow('4.2+4.3', setup).faults).toMatchObject([{ kind: 'twice' }])
+  })
+
+  it('is written as it says, in one step, and refused as a whole where a hand cannot do it', () => {
+    const score = arrangedScore(tuneOf('X:1\nT:t\nM:4/4\nL:1/4\nK:C\nz4|z4|]\n'), 'melody-bass', 1)
+    const from = { measure: score.tune.measures[0]!.id, tick: 0 }
+    const write = (text: string) => {
+      const made = rowEdits(readPlacesRow(text, setup), score.tune, setup, from, WHOLE / 4)!
+      let now: Score = score
+      for (const edit of made.edits) {
+        const edited = applyEdit(now, edit)
+        if (!edited.ok) return edited.refusal.reason
+        now = edited.score
+      }
+      return now.arrangement!.base.notes
+    }
+    const notes = write('e 4: 2h4p2 0 q 3: 2(1m) 5:3 | h 2: 5b 3~')
+    if (typeof notes === 'string') throw new Error(notes)
+    const told = [...notes]
+      .sort((a, b) => a.pos.measure.localeCompare(b.pos.measure) || a.pos.tick - b.pos.tick)
+      .map(
+        (n) =>
+          `${n.pos.measure}@${n.pos.tick} ${n.place.string}.${n.place.fret} ${n.attack}${n.bend ? ` ^${n.bend}` : ''}${n.vibrato ? ' ~' : ''}`,
+      )
+    expect(told).toEqual([
+      'm1@0 4.2 pluck',
+      'm1@5040 4.4 hammer',
+      'm1@10080 4.2 pull',
+      'm1@15120 4.0 pluck',
+      'm1@20160 3.2 pluck',
+      'm1@30240 5.3 pluck',
+      'm2@0 2.5 pluck ^2',
+      'm2@20160 2.3 pluck ~',
+    ])
+    const held = notes.find((n) => n.place.string === 3)!
+    expect([held.left, held.right]).toEqual([1, 'm'])
+    expect(notes.every((n) => n.pos.tick >= 0)).toBe(true)
+    // No harmonic rings there: nothing of the row stays.
+    expect(typeof write('q 4: 2 <1>')).toBe('string')
   })
 })

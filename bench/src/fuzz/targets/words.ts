@@ -156,16 +156,47 @@ export const tuningTarget = spoken(
 
 export const placesTarget = spoken(
   'places',
-  ['4: 0 2 3 5: 3=C - 6.3+2.0', '1: 3 5 7 - 2: 8', '5.0+2.1=Am 6.3+3.0 4.0', '6.2=F# 1: 12 24'],
-  ['+', '=', '7:', '0:', '-', '6.', '.', '99', '=H', '5.3+5.5', '1.0+1.0', '2=E', ': '],
+  [
+    '4: 0 2 3 5: 3=C - 6.3+2.0',
+    '1: 3 5 7 - 2: 8',
+    '5.0+2.1=Am 6.3+3.0 4.0',
+    '6.2=F# 1: 12 24',
+    'e 5: 2h4p2 0 | q. 1: 7(1p) 3b5~? x <12>',
+  ],
+  [
+    '+',
+    'h',
+    'p',
+    '/',
+    'b',
+    '~',
+    '?',
+    '(1)',
+    '|',
+    'q',
+    '=',
+    '7:',
+    '0:',
+    '-',
+    '6.',
+    '.',
+    '99',
+    '=H',
+    '5.3+5.5',
+    '1.0+1.0',
+    '2=E',
+    ': ',
+  ],
   (text) => {
     const setup = guitarSetup()
     const row = readPlacesRow(text, setup)
-    const words = text.match(/\S+/g) ?? []
-    const chosen = words.filter((w) => /^\d+:$/.test(w)).length
+    // A word is a moment, and each note that is joined to it another; strings, lengths and bar lines are none.
+    const words = (text.match(/\S+/g) ?? []).filter((w) => !/^(?:\d+:|\|+|[whqestf]\.{0,2})$/.test(w))
+    const joined = words.map((w) => w.match(/(?<=[\dx>~?)])[hp/\\](?=[\d<x])/g)?.length ?? 0)
+    const moments = words.length + joined.reduce((sum, n) => sum + n, 0)
     const complaints =
-      row.faults.length === 0 && row.steps.length !== words.length - chosen
-        ? [loss(`${words.length - chosen} words, ${row.steps.length} steps`)]
+      row.faults.length === 0 && row.steps.length !== moments
+        ? [loss(`${moments} moments, ${row.steps.length} steps`)]
         : []
     const { tune, arrangement } = arrangedSeeds()[0]!
     const first = tune.measures[0]!

@@ -1,5 +1,6 @@
 import { present } from '@velvet-porch/core/invariant'
-import { TextInput } from '@mantine/core'
+import { ActionIcon, Button, Popover, TextInput } from '@mantine/core'
+import { IconHelp } from '@tabler/icons-react'
 import { pitchAt } from '@velvet-porch/core/instrument'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { readPlacesRow, rowEdits, type RowFault } from '@velvet-porch/core/edit'
@@ -71,9 +72,57 @@ export function PlacesRowField({
         error={row.faults.length > 0}
         onChange={(e) => setText(e.currentTarget.value)}
       />
+      <RowHelp onExample={() => setText(t('write.row.example'))} />
       <span role="status" data-testid="row-read">
         {row.faults.length > 0 ? row.faults.map(faultText).join(' ') : read.join(' ')}
       </span>
     </form>
+  )
+}
+
+/** What can stand in a row, each in a line. */
+const SAYS = ['string', 'length', 'together', 'joins', 'signs', 'hands', 'claim'] as const
+
+/** How a row is written, with an example that fills itself in. */
+function RowHelp({ onExample }: { onExample: () => void }) {
+  const { t } = useTranslation()
+  const [opened, setOpened] = useState(false)
+  return (
+    <Popover
+      opened={opened}
+      onChange={setOpened}
+      position="bottom-start"
+      shadow="md"
+      withinPortal
+      width={430}
+    >
+      <Popover.Target>
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          aria-label={t('write.row.help')}
+          onClick={() => setOpened((o) => !o)}
+        >
+          <IconHelp size={16} />
+        </ActionIcon>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <ul className={css['row-help']}>
+          {SAYS.map((what) => (
+            <li key={what}>{t(`write.row.says.${what}`)}</li>
+          ))}
+        </ul>
+        <code>{t('write.row.example')}</code>{' '}
+        <Button
+          size="compact-xs"
+          onClick={() => {
+            setOpened(false)
+            onExample()
+          }}
+        >
+          {t('write.row.tryIt')}
+        </Button>
+      </Popover.Dropdown>
+    </Popover>
   )
 }
