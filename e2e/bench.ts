@@ -12,8 +12,8 @@ export async function takeDemo(page: Page): Promise<void> {
 
 export async function takeDemoByHand(page: Page): Promise<void> {
   await page.goto('/')
-  await page.getByRole('button', { name: 'Take the demo tune' }).click()
-  // Ten tunes are arranged before the first is shown.
+  await page.getByRole('button', { name: 'Take the demo tunes' }).click()
+  // All tunes are arranged before the first is shown.
   await expect(page.getByRole('heading', { name: "Lamplighter's Round" })).toBeVisible({ timeout: 40_000 })
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }

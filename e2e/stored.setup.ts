@@ -10,7 +10,7 @@ test('the demo is taken, tune by tune, and the browser keeps it', async ({ page,
   await openStored(other, 'demo', 'http://localhost:4317')
   expect(await settledFrets(other)).toEqual(shown)
   await other.goto('http://localhost:4317/')
-  await expect(other.getByRole('row')).toHaveCount(11)
+  await expect(other.getByRole('row')).toHaveCount(12)
   await other.context().close()
 })
 

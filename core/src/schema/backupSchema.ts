@@ -63,6 +63,7 @@ const shelfRow = Joi.object({
   metre: text(20).required(),
   measures: Joi.number().integer().min(0).required(),
   changedAt: time,
+  set: text(120),
   removedAt: Joi.number().integer(),
   removedOnDay: Joi.number().integer().min(0),
 })

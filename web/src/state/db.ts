@@ -21,6 +21,8 @@ export interface ShelfRow {
   metre: string
   measures: number
   changedAt: number
+  /** The set of tunes that it came with, by name. */
+  set?: string
   /** Set when the tune was put in the bin; cleared when it is put back. */
   removedAt?: number
   /** The day of use on which it was put there (see `daysOfUse.ts`). */

@@ -235,6 +235,7 @@ async function touch(kind: DocKind, doc: TuneDoc | ArrangementDoc): Promise<void
     const before = await db.shelf.get(doc.id)
     await db.shelf.put({
       ...shelfRow(doc as TuneDoc),
+      ...(before?.set === undefined ? {} : { set: before.set }),
       ...(before?.removedAt ? { removedAt: before.removedAt } : {}),
     })
   } else await db.shelf.update((doc as ArrangementDoc).tuneId, { changedAt: Date.now() })

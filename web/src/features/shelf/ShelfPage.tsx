@@ -1,10 +1,11 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
+import { notifications } from '@mantine/notifications'
 import { IconSearch, IconTrash } from '@tabler/icons-react'
-import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
+import { lazy, Suspense, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../../state/actions.ts'
-import { takeDemo } from './demoTunes.ts'
+import { DEMO_SET, takeDemo } from './demoTunes.ts'
 import { db, type ShelfRow } from '../../state/db.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
@@ -12,7 +13,6 @@ import { Archive } from './Archive.tsx'
 import { takeText, textsOf, type Source } from './intake.ts'
 import { BinDialog } from './BinDialog.tsx'
 import { FormDialog } from './FormDialog.tsx'
-import { IntakeDialog } from './IntakeDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 import { useArrive } from './useArrive.ts'
 import { useFileDrop } from './useFileDrop.ts'
@@ -23,6 +23,8 @@ import shelfCss from './shelf.module.css'
 /** Eight empty measures to be written on. */
 const blankPage = (title: string) =>
   `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
+
+const IntakeDialog = lazy(async () => ({ default: (await import('./IntakeDialog.tsx')).IntakeDialog }))
 
 /** What is being looked at before it is taken: files, or a text that is pasted. */
 interface Bringing {
@@ -56,7 +58,11 @@ export function ShelfPage() {
       }),
     )
   const dropping = useFileDrop(open)
-  const demo = useCallback(async () => void go(`/tunes/${await takeDemo()}/arrange`), [go])
+  const demo = useCallback(async () => {
+    const { first, fresh } = await takeDemo()
+    notifications.show({ message: t('shelf.demoTaken', { count: fresh, set: DEMO_SET }) })
+    void go(`/tunes/${first}/arrange`)
+  }, [go, t])
   const writeNew = useCallback(async () => {
     const intake = await takeText(blankPage(t('shelf.newTitle')))
     const [tune] = intake.tunes
@@ -123,15 +129,17 @@ export function ShelfPage() {
         }}
       />
       {bringing ? (
-        <IntakeDialog
-          key={bringing.files?.map((f) => f.file).join('/') ?? 'pasted'}
-          {...bringing}
-          onClose={() => setBringing(undefined)}
-          onTaken={(intake) => {
-            setBringing(undefined)
-            arrive(intake)
-          }}
-        />
+        <Suspense>
+          <IntakeDialog
+            key={bringing.files?.map((f) => f.file).join('/') ?? 'pasted'}
+            {...bringing}
+            onClose={() => setBringing(undefined)}
+            onTaken={(intake) => {
+              setBringing(undefined)
+              arrive(intake)
+            }}
+          />
+        </Suspense>
       ) : null}
     </div>
   )
@@ -159,7 +167,7 @@ function Tunes({ rows, ways }: { rows: readonly ShelfRow[] | undefined; ways: Re
   const { t } = useTranslation()
   const [search, setSearch] = useState('')
   const found = (rows ?? []).filter((r) =>
-    `${r.title} ${r.composer ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
+    `${r.title} ${r.composer ?? ''} ${r.set ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
   )
   return (
     <>

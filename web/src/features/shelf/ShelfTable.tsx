@@ -70,6 +70,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                 {row.composer ? (
                   <span style={{ color: 'var(--ink-soft)', fontSize: 13 }}>{row.composer}</span>
                 ) : null}
+                {row.set ? <span className={css.set}>{row.set}</span> : null}
               </Table.Td>
               <Table.Td className={shelfCss['wide-only']}>{names.shape(row.key)}</Table.Td>
               <Table.Td className={shelfCss['wide-only']}>{row.metre}</Table.Td>

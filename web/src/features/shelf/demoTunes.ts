@@ -12,6 +12,7 @@ import {
 } from '@velvet-porch/core/document'
 import { arrangementOf, wholeTune } from '@velvet-porch/core/arrange'
 import { addTunes, arrangementId } from '../../state/shelf.ts'
+import { takeText } from './intake.ts'
 import { db } from '../../state/db.ts'
 import { arrangeInWorker, readInWorker } from '../../workers/benchWorker.ts'
 
@@ -58,14 +59,27 @@ function regionsOf(tune: TuneDoc, { style, level, school, then }: DemoSetting): 
   return withChoice(splitRegion(tune, whole, at.measure), 1, { style: then.style, level: then.level })
 }
 
-/** Puts the demo tunes on the shelf, arranged; returns the song's id. */
-export async function takeDemo(): Promise<string> {
+/** What the demo is called on the shelf. */
+export const DEMO_SET = 'An Evening on the Porch'
+
+/** What was taken of the demo. */
+interface DemoTaken {
+  /** The tune that is opened. */
+  readonly first: string
+  /** How many tunes are new on the shelf; those that were there already stay as they are. */
+  readonly fresh: number
+}
+
+/** Puts the demo on the shelf as one set, arranged: what of it is there already is not put there again. */
+export async function takeDemo(): Promise<DemoTaken> {
+  const there = await db.shelf.filter((r) => r.set === DEMO_SET && r.removedAt === undefined).toArray()
+  const idOf = (title: string) => there.find((r) => r.title === title)?.id
   const { default: text } = await import('../../../../demo/tunes.abc?raw')
   const tunes = (await readInWorker(text)).flatMap((r) => (r.tune ? [r.tune] : []))
   const chosen = SETTINGS.map((setting) => ({
     setting,
     tune: present(tunes.find((t) => t.title === setting.title)),
-  }))
+  })).filter(({ setting }) => idOf(setting.title) === undefined)
   await addTunes(chosen.map((c) => c.tune))
   for (const { tune, setting } of chosen) {
     const kind = setting.instrument ?? 'guitar'
@@ -80,5 +94,17 @@ export async function takeDemo(): Promise<string> {
       }),
     )
   }
-  return chosen[0]!.tune.id
+  const song = await takeSong(idOf(SONG_TITLE) !== undefined)
+  const fresh = [...chosen.map((c) => c.tune), ...song]
+  await db.shelf.bulkUpdate(fresh.map(({ id }) => ({ key: id, changes: { set: DEMO_SET } })))
+  return { first: chosen[0]?.tune.id ?? present(idOf(SETTINGS[0]!.title)), fresh: fresh.length }
+}
+
+const SONG_TITLE = 'Willow Ferry'
+
+/** The song of the demo: words with chords. */
+async function takeSong(there: boolean): Promise<readonly TuneDoc[]> {
+  if (there) return []
+  const { default: text } = await import('../../../../demo/willow-ferry.cho?raw')
+  return (await takeText(text)).tunes
 }

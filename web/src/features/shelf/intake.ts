@@ -1,4 +1,3 @@
-import { tunedOrder } from './songOrder.ts'
 import { arrangementOf } from '@velvet-porch/core/arrange'
 import type { Score, TuneDoc } from '@velvet-porch/core/document'
 import { decodeSource, LARGEST_SOURCE_BYTES } from '@velvet-porch/core/input'
@@ -88,6 +87,7 @@ async function scoreOf({ tune, arrangement, song }: TuneUnderstood): Promise<Sco
   if (!tune) return undefined
   if (arrangement) return { tune, arrangement }
   if (!song) return { tune }
+  const { tunedOrder } = await import('./songOrder.ts')
   const order = tunedOrder(tune, song)
   const reply = await arrangeInWorker(order, () => undefined).reply
   if (reply.kind !== 'done') return { tune }
