@@ -28,9 +28,21 @@ test('pictures of the main views', async ({ page }) => {
   await page.screenshot({ path: `${folder}/arrange-dark.png` })
   await page.getByRole('button', { name: 'Playing' }).click()
   await page.getByRole('button', { name: 'Lamp on or off' }).click()
-  await page.goto(page.url().replace('arrange', 'print'))
-  await page.waitForTimeout(1200)
-  await page.screenshot({ path: `${folder}/print.png` })
+})
+
+test('pictures of a song: its bars beside it, and its page', async ({ page }) => {
+  await takeDemo(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Willow Ferry' }).click()
+  await page.getByRole('link', { name: 'Tune', exact: false }).first().click()
+  await expect(page.locator('[data-drawn]').first()).toBeAttached()
+  await page.getByText('Bars', { exact: true }).click()
+  await page.waitForTimeout(600)
+  await page.screenshot({ path: `${folder}/song.png` })
+  await page.getByRole('link', { name: 'Hand out' }).click()
+  await expect(page.locator('.page .part').first()).toBeVisible()
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/song-page.png` })
 })
 
 test('a picture of a lesson on a music stand', async ({ page }) => {
@@ -165,7 +177,6 @@ test('pictures of shapes, neck card and settings', async ({ page }) => {
     await page.screenshot({ path: `${folder}/${file}.png` })
   }
   await shot('/shapes?chord=F%23m7b5', 'shapes')
-  await shot('/shapes?do=name&places=x-3-2-0-1-0&capo=3', 'name-a-grip')
   await shot('/neck?card=scale&tuning=dadgad', 'neck-card')
   await page.goto('/settings')
   for (const [name, fret] of [
