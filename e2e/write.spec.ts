@@ -47,7 +47,7 @@ test('a tune is written from nothing by keyboard alone: notes, lengths, chords, 
   await expect(page.getByRole('button', { name: 'Write a new tune' })).toBeVisible()
   await page.keyboard.press('n')
   await expect(page.getByRole('heading', { name: 'New tune' })).toBeVisible()
-  await expect(where(page)).toContainText('type the note’s letter')
+  await expect(where(page)).toContainText('Measure 1, beat 1: rest')
   await sheet(page).focus()
   await page.keyboard.press('Home')
   const type = async (keys: string) => {
@@ -91,6 +91,38 @@ test('a tune is written from nothing by keyboard alone: notes, lengths, chords, 
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   const arranged = await settledFrets(page)
   expect(arranged.length).toBeGreaterThan(6)
+})
+
+test('eight measures with eight chords take 70 keystrokes or fewer on an empty page, and chords by mouse none', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await expect(page.getByRole('button', { name: 'Write a new tune' })).toBeVisible()
+  let strokes = 0
+  const press = async (...keys: string[]) => {
+    for (const key of keys) await page.keyboard.press(key)
+    strokes += keys.length
+  }
+  await press('n')
+  // The pen stands at beat 1 and the keys write at once.
+  await expect(where(page)).toContainText('Measure 1, beat 1')
+  for (const chord of ['C', 'F', 'G', 'C', 'A', 'D', 'G', 'C']) {
+    await press('k', chord, 'Enter')
+    await press('c', 'e', 'g', 'e')
+  }
+  expect(strokes).toBeLessThanOrEqual(70)
+  await expect.poll(() => text(page)).toContain('"C"c2 e2 g2 e2 | "F"c2')
+  expect((await text(page)).match(/"[A-G]"/g)).toEqual(
+    ['C', 'F', 'G', 'C', 'A', 'D', 'G', 'C'].map((c) => `"${c}"`),
+  )
+  // By measure, back and forth.
+  await sheet(page).focus()
+  await page.keyboard.press('Home')
+  await page.keyboard.press('Control+ArrowRight')
+  await page.keyboard.press('Control+ArrowRight')
+  await expect(where(page)).toContainText('Measure 3, beat 1')
+  await page.keyboard.press('Control+ArrowLeft')
+  await expect(where(page)).toContainText('Measure 2, beat 1')
 })
 
 test('the tab is corrected by key: frets, fingers, signs; refusals offer the nearest; every step comes back', async ({

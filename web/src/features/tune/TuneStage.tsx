@@ -33,6 +33,9 @@ export function TuneStage() {
   return <TuneGate opened={opened}>{(tune) => <TuneBench key={tune.id} tune={tune} />}</TuneGate>
 }
 
+/** Where the pen begins. */
+const FIRST_BEAT: Cell = { measure: 0, tick: 0, string: 0 }
+
 function TuneBench({ tune }: { tune: TuneDoc }) {
   const { t } = useTranslation()
   const abc = useAbcText(tune, t('tune.text'))
@@ -41,7 +44,7 @@ function TuneBench({ tune }: { tune: TuneDoc }) {
   const [position, setPosition] = useState<SheetPosition>()
   const [marked, setMarked] = useState<MarkedMeasures>()
   const [search] = useSearchParams()
-  const writing = useWriting(tune.id, search.has('write'))
+  const writing = useWriting(tune.id, search.has('write'), FIRST_BEAT)
   // Text that is still to be read would be lost under the pen.
   const pen = writing.on && readable && saved ? writing : undefined
   // Typing text comes before the page, which is drawn in pieces then; what the pen writes is on it at once.

@@ -1,16 +1,21 @@
 import { TextInput } from '@mantine/core'
-import { useState } from 'react'
+import { useState, type Ref } from 'react'
 
 /** A short text that belongs to a note: written with Enter, or by leaving the field. */
 export function Attached({
   label,
   value,
   wide = false,
+  field,
   onSet,
+  onDone,
 }: {
   label: string
   value: string
   wide?: boolean
+  field?: Ref<HTMLInputElement>
+  /** After Enter, whether there was something to write or not. */
+  onDone?: () => void
   onSet: (text: string) => Promise<boolean>
 }) {
   const [text, setText] = useState(value)
@@ -22,9 +27,11 @@ export function Attached({
       onSubmit={(e) => {
         e.preventDefault()
         set()
+        onDone?.()
       }}
     >
       <TextInput
+        ref={field}
         size="xs"
         w={wide ? 230 : 130}
         aria-label={label}

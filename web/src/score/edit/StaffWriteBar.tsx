@@ -1,9 +1,10 @@
 import { Button, CloseButton, Group } from '@mantine/core'
 import { STEPS } from '@velvet-porch/core/music'
-import { useMemo } from 'react'
+import { useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import type { MarkedMeasures } from '../sheet/selection.ts'
+import { focusSheet } from '../sheet/focusSheet.ts'
 import { beatOf, type SheetModel } from '../sheet/sheetModel.ts'
 import { Attached } from './Attached.tsx'
 import { FormMenu } from './FormMenu.tsx'
@@ -34,7 +35,8 @@ export function StaffWriteBar({ model, writing, marked }: Props) {
     () => marked ?? (cell ? { from: cell.measure, to: cell.measure } : undefined),
     [marked, cell],
   )
-  useStaffActions(model, writing, staff, range)
+  const chord = useRef<HTMLInputElement>(null)
+  useStaffActions(model, writing, staff, range, chord)
   const place = cell
     ? `${t('write.atStaff', { number: model.numbers[cell.measure]!, beat: beatOf(model, cell) })}: ${
         event?.pitch ? names.note(event.pitch) + String(event.pitch.octave) : t('write.rest')
@@ -61,6 +63,8 @@ export function StaffWriteBar({ model, writing, marked }: Props) {
           <Attached
             key={`chord.${at.measure}.${at.tick}`}
             label={t('write.chord')}
+            field={chord}
+            onDone={focusSheet}
             value={
               model.tune.chords.find((c) => c.pos.measure === at.measure && c.pos.tick === at.tick)?.symbol ??
               ''

@@ -44,7 +44,7 @@ export function measureActions(
           {
             id: 'write.earlier',
             label: t('write.measures.earlier'),
-            keys: 'Mod+ArrowLeft',
+            keys: 'Mod+Shift+ArrowLeft',
             run: () => void run({ do: 'move', from, to, before: from - 1 }),
           },
         ]
@@ -54,7 +54,7 @@ export function measureActions(
           {
             id: 'write.later',
             label: t('write.measures.later'),
-            keys: 'Mod+ArrowRight',
+            keys: 'Mod+Shift+ArrowRight',
             run: () => void run({ do: 'move', from, to, before: to + 2 }),
           },
         ]

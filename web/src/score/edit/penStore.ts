@@ -25,11 +25,11 @@ export interface PenState {
 }
 
 /** The state of writing on one page. It is read outside React, too: who types fast is ahead of what is drawn. */
-export const createPen = (on: boolean): StoreApi<PenState> =>
+export const createPen = (on: boolean, cell?: Cell): StoreApi<PenState> =>
   createStore<PenState>(() => ({
     on,
     pen: { ticks: WHOLE / 4, role: 'likely' },
-    cell: undefined,
+    cell,
     choosing: undefined,
     refused: undefined,
   }))

@@ -1,6 +1,6 @@
 import { STEPS, type Pitch, type Step } from '@velvet-porch/core/music'
 import type { Score, TuneDoc } from '@velvet-porch/core/document'
-import { useCallback, useMemo } from 'react'
+import { useCallback, useMemo, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import type { MarkedMeasures } from '../sheet/selection.ts'
@@ -91,6 +91,7 @@ export function useStaffActions(
   writing: Writing,
   staff: StaffPen,
   range: MarkedMeasures | undefined,
+  chord: RefObject<HTMLInputElement | null>,
 ): void {
   const { t } = useTranslation()
   const names = useNames()
@@ -108,6 +109,12 @@ export function useStaffActions(
               keys: step,
               run: () => letter(step),
             })),
+            {
+              id: 'write.chord',
+              label: t('write.chord'),
+              keys: 'K',
+              run: () => chord.current?.focus(),
+            },
             { id: 'write.rest', label: t('write.makeRest'), keys: 'R', run: rest },
             { id: 'write.erase', label: t('write.erase'), keys: 'Delete', run: rest },
             { id: 'write.tie', label: t('write.tie'), keys: 'L', run: () => void run({ do: 'tie', at }) },
@@ -168,6 +175,6 @@ export function useStaffActions(
         ...measureActions(t, model.tune, undefined, range, run, held),
         { id: 'write.close', label: t('write.close'), keys: 'Escape', run: () => setOn(false) },
       ]
-    }, [t, names, at, event, key, pen, range, held, model, put, letter, repitch, value, run, setOn]),
+    }, [t, names, at, event, key, pen, range, held, model, chord, put, letter, repitch, value, run, setOn]),
   )
 }

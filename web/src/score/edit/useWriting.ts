@@ -19,16 +19,20 @@ function kindOf(wanted: EditCommand | EditOf | readonly EditCommand[]): EditComm
 
 export type Writing = ReturnType<typeof useWriting>
 
-/** Writing by hand on one page, with what can be done there. Each edit is one step of the tune's history. */
-export function useWriting(tuneId: string, begins = false) {
+/**
+ * Writing by hand on one page, with what can be done there. Each edit is one step of the tune's history.
+ * @param begins true where the pen is taken at once
+ * @param first where the pen stands at first; absent: nowhere until a place is chosen
+ */
+export function useWriting(tuneId: string, begins = false, first?: Cell) {
   const { t } = useTranslation()
-  const [store] = useState(() => createPen(begins))
+  const [store] = useState(() => createPen(begins, begins ? first : undefined))
   const state = useStore(store)
   const actions = useMemo(() => {
     const refuse = (refused: Refused | undefined) => store.setState({ refused })
     return {
       setOn: (on: boolean) => store.setState({ on }),
-      toggle: () => store.setState(({ on }) => ({ on: !on })),
+      toggle: () => store.setState(({ on, cell }) => ({ on: !on, cell: cell ?? first })),
       setPen: (pen: Pen) => store.setState({ pen }),
       setCell: (cell: Cell) => store.setState({ cell }),
       setChoosing: (choosing: Choosing | undefined) => store.setState({ choosing }),
@@ -61,6 +65,6 @@ export function useWriting(tuneId: string, begins = false) {
         return refusal === undefined
       },
     }
-  }, [store, tuneId, t])
+  }, [store, tuneId, first, t])
   return useMemo(() => ({ ...state, ...actions }), [state, actions])
 }

@@ -73,6 +73,7 @@ export function Sheet({
       className={printing ? undefined : runsOn ? `sheet ${css['runs-on']}` : 'sheet'}
       tabIndex={onPosition ? 0 : undefined}
       role="group"
+      data-sheet
       aria-label={t('sheet.label', { title: model.tune.title })}
       aria-describedby={onPosition ? 'sheet-help' : undefined}
       onKeyDown={onPosition ? onKey : undefined}

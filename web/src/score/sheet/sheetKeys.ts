@@ -23,6 +23,16 @@ export function sheetKeys({
   pick,
 }: KeysOfSheet): (event: KeyboardEvent) => void {
   return (event) => {
+    const byMeasure = (event.ctrlKey || event.metaKey) && !event.altKey && !event.shiftKey
+    if (byMeasure && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) {
+      const by = event.key === 'ArrowRight' ? 1 : -1
+      const from = writing?.cell?.measure ?? position?.measure ?? 0
+      const measure = Math.min(Math.max(from + by, 0), model.tune.measures.length - 1)
+      event.preventDefault()
+      if (writing) writing.onCell({ string: 0, ...writing.cell, measure, tick: 0 })
+      else onPosition?.(nearestPosition(model, { measure, tick: 0 }))
+      return
+    }
     if (writing && !event.altKey && !event.ctrlKey && !event.metaKey && !event.shiftKey) {
       const to = walkCells(event.key, model, writing)
       if (to) {
