@@ -21,6 +21,7 @@ export {
   type TabEdit,
 } from './edited.ts'
 export { FINDABLE, findOnPage, type Found } from './find/findOnPage.ts'
+export { type HandRow, type HandRowFault, handRowEdits, readHandRow } from './handRow.ts'
 export { exchanged, keptAsOssia } from './ossia.ts'
 export {
   type PlacesRow,

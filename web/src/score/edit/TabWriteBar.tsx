@@ -128,7 +128,7 @@ export function TabWriteBar({ model, doc, writing, marked, markedNow, onArrange 
         ) : null}
       </Group>
       <Group gap={8}>
-        <PlacesRowField tune={model.tune} doc={doc} writing={writing} />
+        <PlacesRowField tune={model.tune} doc={doc} writing={writing} range={range} />
         {note ? (
           <Attached
             key={note.id}

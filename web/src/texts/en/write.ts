@@ -184,6 +184,8 @@ export const write = {
       help: 'How a row is written',
       example: 'e 5: 0 2h3p2 | q 6.3+2.1 3: 5/7~ 1: 7(1) 10(4m) -',
       tryIt: 'Put the example in',
+      hand_one: '{{count}} note gets its finger',
+      hand_other: '{{count}} notes get their fingers',
       says: {
         string: '5: chooses a string; numbers after it are its frets, one after the other',
         length: 'w h q e s: a length from there on, q. dotted; | the next measure; - silence',
@@ -192,6 +194,7 @@ export const write = {
         signs:
           '7b bent a tone, 7b8 bent to what fret 8 sounds; 7~ vibrato; x muted; <12> a harmonic; 3? may be left out',
         hands: '7(1) by finger 1; 7(1p) plucked by the thumb; 7(d) a downstroke, 7(u) an upstroke',
+        hand: 'LH 3 0 21, RH p im: fingers of one hand alone for the marked measures, a word a moment, from the lowest string; - leaves it',
         claim: '2=E says which note it should be, 5.0+2.1=Am which chord: what is wrong is said',
       },
       fault: {
@@ -202,6 +205,9 @@ export const write = {
         otherChord: '“{{text}}”: not all of these places are notes of that chord.',
         notJoined: '“{{text}}”: on string {{string}} nothing is played before it to be joined to.',
         noBend: '“{{text}}”: bend a stopped string, and up: 7b, or 7b8.',
+        notFinger: '“{{text}}”: fingers are 1 2 3 4 T, or p i m a d u.',
+        otherCount: '“{{text}}”: this moment has another number of notes ({{count}}).',
+        tooMany: '“{{text}}”: there are no more moments than {{count}}.',
         twice: '“{{text}}”: one string cannot have two frets at once.',
         noNote: '“{{text}}”: after = stands the name of a note or a chord.',
       },
