@@ -1,4 +1,4 @@
-import { INSTRUMENTS, type InstrumentKind } from '@velvet-porch/core/instrument'
+import type { InstrumentKind } from '@velvet-porch/core/instrument'
 import { NOTE_NAMINGS, type NoteNaming } from '@velvet-porch/core/music'
 import { lessonSettingsFrom, USUAL_LESSON, type LessonSettings } from '@velvet-porch/core/lesson'
 import { createStore, useStore } from 'zustand'
@@ -86,11 +86,10 @@ const FIRST: Prefs = {
   tunings: [],
 }
 
+/** A tuning as it was kept; its instrument is compared with the one in use where it is offered. */
 const isOwnTuning = (value: unknown): value is OwnTuning => {
   const { kind, name, notes } = (value ?? {}) as Partial<OwnTuning>
-  return (
-    typeof kind === 'string' && kind in INSTRUMENTS && typeof name === 'string' && typeof notes === 'string'
-  )
+  return [kind, name, notes].every((text) => typeof text === 'string')
 }
 
 /** Preferences as somebody kept them: what is not understood is as at first. */

@@ -48,7 +48,7 @@ export function TuningTool({ settings, arranger }: { settings: Settings; arrange
             else setOpened(true)
           }}
           data={[
-            ...named.map((n) => ({ value: n.id as string, label: t(`instrument.tunings.${n.id}`) })),
+            ...named.map((n) => ({ value: n.id, label: t(`instrument.tunings.${n.id}`) })),
             ...own.map((o) => ({ value: o.name, label: o.name })),
             { value: OTHER, label: unnamed ? notesOf(tuning) : t('instrument.own') },
           ]}

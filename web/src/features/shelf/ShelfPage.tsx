@@ -5,12 +5,11 @@ import { lazy, Suspense, useCallback, useMemo, useRef, useState, type ReactNode 
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../../state/actions.ts'
-import { DEMO_SET, takeDemo } from './demoTunes.ts'
 import { db, type ShelfRow } from '../../state/db.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
 import { Archive } from './Archive.tsx'
-import { takeText, textsOf, type Source } from './intake.ts'
+import type { Source } from './intake.ts'
 import { BinDialog } from './BinDialog.tsx'
 import { FormDialog } from './FormDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
@@ -25,6 +24,10 @@ const blankPage = (title: string) =>
   `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
 
 const IntakeDialog = lazy(async () => ({ default: (await import('./IntakeDialog.tsx')).IntakeDialog }))
+
+/** Reading comes with its code when something is brought. */
+const reading = () => import('./intake.ts')
+const takeText = async (text: string) => (await reading()).takeText(text)
 
 /** What is being looked at before it is taken: files, or a text that is pasted. */
 interface Bringing {
@@ -49,16 +52,17 @@ export function ShelfPage() {
   const inBin = (all?.length ?? 0) - (rows?.length ?? 0)
   const [binOpen, setBinOpen] = useState(false)
   const arrive = useArrive()
-  const open = (files: readonly File[]) =>
-    void textsOf(files).then((texts) =>
-      setBringing({
-        files: texts.flatMap((f) => ('source' in f ? [f.source] : [])),
-        unopened: texts.flatMap((f) => ('complaint' in f ? [f.complaint] : [])),
-        remarks: texts.flatMap((f) => ('note' in f && f.note ? [f.note] : [])),
-      }),
-    )
-  const dropping = useFileDrop(open)
+  const open = async (files: readonly File[]) => {
+    const texts = await (await reading()).textsOf(files)
+    setBringing({
+      files: texts.flatMap((f) => ('source' in f ? [f.source] : [])),
+      unopened: texts.flatMap((f) => ('complaint' in f ? [f.complaint] : [])),
+      remarks: texts.flatMap((f) => ('note' in f && f.note ? [f.note] : [])),
+    })
+  }
+  const dropping = useFileDrop((files) => void open(files))
   const demo = useCallback(async () => {
+    const { DEMO_SET, takeDemo } = await import('./demoTunes.ts')
     const { first, fresh } = await takeDemo()
     notifications.show({ message: t('shelf.demoTaken', { count: fresh, set: DEMO_SET }) })
     void go(`/tunes/${first}/arrange`)
@@ -104,7 +108,7 @@ export function ShelfPage() {
         onChange={(e) => {
           const files = [...(e.currentTarget.files ?? [])]
           e.currentTarget.value = ''
-          open(files)
+          void open(files)
         }}
       />
       {empty ? <EmptyShelf ways={ways} /> : <Tunes rows={rows} ways={ways} />}

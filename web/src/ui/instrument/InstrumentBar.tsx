@@ -42,7 +42,7 @@ export function InstrumentBar({ instrument }: { instrument: ReturnType<typeof us
         w={150}
         label={t('instrument.tuning')}
         data={[
-          ...named.map((n) => ({ value: n.id as string, label: t(`instrument.tunings.${n.id}`) })),
+          ...named.map((n) => ({ value: n.id, label: t(`instrument.tunings.${n.id}`) })),
           ...kept.map((o) => ({ value: o.notes, label: o.name })),
           { value: OWN, label: t('instrument.own') },
         ]}
