@@ -25,7 +25,7 @@ export const en = {
     title: 'Shelf',
     subtitle: 'Every tune on the bench and in the drawer.',
     search: 'Find a tune',
-    open: 'Open ABC file',
+    open: 'Open a file',
     paste: 'Paste a tune or song',
     demo: 'Take the demo tunes',
     demoTaken_zero: 'The demo, “{{set}}”, is on the shelf already.',

@@ -2,7 +2,7 @@ import { NumberInput, SegmentedControl, Text } from '@mantine/core'
 import type { TuneDoc } from '@velvet-porch/core/document'
 import type { TuneUnderstood } from '@velvet-porch/core/input/any'
 import type { CapoMeaning, SongChoices } from '@velvet-porch/core/input/song'
-import { transposeChord } from '@velvet-porch/core/music'
+import { mod12, pitchClass, transposeChord } from '@velvet-porch/core/music'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import css from './IntakeDialog.module.css'
@@ -14,6 +14,9 @@ interface Props {
   readonly onChoose: (change: SongChoices) => void
 }
 
+/** Notes that players call by their flats: E flat, A flat, B flat. Common practice, no source. */
+const FLATS = [3, 8, 10]
+
 /** What a text leaves open: whether chord names behind a capo are shapes or what sounds, and how many bars a line of words takes. */
 export function SongQuestions({ tune, song, capoNames, onChoose }: Props) {
   const { t } = useTranslation()
@@ -22,7 +25,11 @@ export function SongQuestions({ tune, song, capoNames, onChoose }: Props) {
   const first = tune.chords.find((c) => c.parsed)?.parsed
   // The name as the text has it: what sounds, less the capo where names are shapes.
   const written = first && meaning === 'shapes' ? transposeChord(first, -capo, false) : first
-  const name = (by: number) => (written ? names.chord(transposeChord(written, by, false)) : '')
+  const name = (by: number) => {
+    if (!written) return ''
+    const flat = FLATS.includes(mod12(pitchClass(written.root) + by))
+    return names.chord(transposeChord(written, by, flat))
+  }
   return (
     <div className={css.questions}>
       {capo > 0 && written ? (
@@ -32,6 +39,7 @@ export function SongQuestions({ tune, song, capoNames, onChoose }: Props) {
           </Text>
           <SegmentedControl<CapoMeaning>
             size="xs"
+            orientation="vertical"
             aria-labelledby="capo-meaning"
             value={meaning}
             onChange={(value) => onChoose({ meaning: value })}
