@@ -2,6 +2,7 @@ import { cheapestChain } from '../cheapestChain.ts'
 import { finish } from '../turns.ts'
 import { fingeringsOf } from '../hand/grip/fingering.ts'
 import { bassPitchClass, chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
+import type { LeftFinger } from '../instrument/hand.ts'
 import type { Setup } from '../instrument/setup.ts'
 import { mod12 } from '../music/pitch/pitch.ts'
 import {
@@ -23,8 +24,8 @@ export interface ProgressionFilters extends ShapeFilters {
   readonly pinned?: ReadonlyMap<string, Shape>
   /** True where the lowest note must be the chord's bass, if any shape has it there. */
   readonly rooted?: boolean
-  /** Frets (joined) of shapes that the hand knows: others cost more. */
-  readonly familiar?: ReadonlySet<string>
+  /** Shapes that the hand knows, by their frets (joined), with their fingers: others cost more, so do other fingers. */
+  readonly familiar?: ReadonlyMap<string, readonly LeftFinger[]>
 }
 
 /** One chord of the path with the change that leads to it. */
@@ -37,6 +38,8 @@ export interface ProgressionStep {
 /** Shapes that compete for each chord, and fingerings of each. */
 const SHAPES_A_CHORD = 16
 const FINGERINGS_A_SHAPE = 2
+/** Among so many is the one that the hand knows, where it knows one. */
+const MANY_FINGERINGS = 12
 
 /** Weights of a shape's own rank, of a change, and of a semitone in the led voice. No source. */
 const SHAPE_WEIGHT = 1
@@ -49,6 +52,9 @@ const OTHER_BASS = 2.5
 
 /** What a shape out of no book costs more where familiar ones are wished. No source. */
 const UNFAMILIAR = 2.5
+
+/** What a known shape costs more under other fingers than the hand knows: a D stays 1 3 2 for the ease of one change. No source. */
+const OTHER_FINGERS = 8
 
 interface Contender {
   readonly shape: Shape
@@ -113,11 +119,19 @@ function contenders(setup: Setup, chord: ChordReading, filters: ProgressionFilte
     if (pinned) return [{ shape, price: 0, ...ends, positions: handPositions(shape) }]
     if (isSelective(filters))
       return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, positions: handPositions(shape) }]
-    return fingeringsOf(setup, shape.frets, player, FINGERINGS_A_SHAPE).map(({ fingers, cost }) => ({
-      shape: { ...shape, fingers, strain: cost, stretchMm: stretchOf(setup, shape.frets, fingers) },
-      price: SHAPE_WEIGHT * (shape.cost + (cost - shape.strain)) + extra,
-      ...ends,
-      positions: handPositions({ frets: shape.frets, fingers }),
-    }))
+    const book = filters.familiar?.get(shape.frets.join())
+    const asKnown = (fingers: readonly LeftFinger[]) => !book || book.join() === fingers.join()
+    const ways = fingeringsOf(setup, shape.frets, player, book ? MANY_FINGERINGS : FINGERINGS_A_SHAPE)
+    return ways
+      .filter((w, i) => i < FINGERINGS_A_SHAPE || (book && asKnown(w.fingers)))
+      .map(({ fingers, cost }) => ({
+        shape: { ...shape, fingers, strain: cost, stretchMm: stretchOf(setup, shape.frets, fingers) },
+        price:
+          SHAPE_WEIGHT * (shape.cost + (cost - shape.strain)) +
+          extra +
+          (asKnown(fingers) ? 0 : OTHER_FINGERS),
+        ...ends,
+        positions: handPositions({ frets: shape.frets, fingers }),
+      }))
   })
 }

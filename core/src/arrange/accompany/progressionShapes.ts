@@ -9,7 +9,9 @@ import { findShapes, fingeredShape, type Shape } from '../../chords/findShapes.t
 import { bassPitch } from './bassRun.ts'
 import { progressionPath } from '../../chords/progression.ts'
 import type { ShapeFilters } from '../../chords/shapeQuery.ts'
-import { heldShapesFor } from '../../chords/textbook.ts'
+import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
+import { leftFinger } from '../../hand/grip/pressed.ts'
+import type { LeftFinger } from '../../instrument/hand.ts'
 
 /** The highest fret of an accompaniment's shapes by level, and whether a barre may be laid. */
 const LEVEL_SHAPES: Readonly<Record<Level, ShapeFilters>> = {
@@ -62,12 +64,12 @@ export function progressionShapes(
             ways.find((w) => hasShape(setup, sounding, w, false))),
     )
   }
-  const familiar = new Set(
+  const familiar = new Map(
     segments.flatMap(({ shape }) =>
       shape
         ? heldShapesFor(shape, setup)
             .slice(0, 1)
-            .map((f) => f.frets.join())
+            .map((f) => [f.frets.join(), fingersOf(f)] as const)
         : [],
     ),
   )
@@ -87,6 +89,13 @@ export function progressionShapes(
   }
   return alike ? sameShapes(segments, result) : result
 }
+
+/** The fingers of a held shape by string, string 1 first; 0 for none. */
+const fingersOf = ({ frets, pressed }: HeldShape): LeftFinger[] =>
+  frets.map((_, i) => {
+    const finger = pressed.find((p) => p.string === i + 1)?.finger
+    return finger === undefined ? 0 : leftFinger(finger)
+  })
 
 /** One shape for each chord: the one that the path holds most often, the first of them where several are. */
 function sameShapes(
