@@ -50,7 +50,7 @@ const SEMITONE = 0.6
 const THIN = 1.5
 const OTHER_BASS = 2.5
 
-/** What a shape out of no book costs more where familiar ones are wished. No source. */
+/** What a shape out of no book costs more where familiar ones are asked for. No source. */
 const UNFAMILIAR = 2.5
 
 /** What a known shape costs more under other fingers than the hand knows: a D stays 1 3 2 for the ease of one change. No source. */

@@ -10,7 +10,7 @@ import { clipOf, unmarked, withFreshIds, type Clip } from './clip.ts'
 import { done, refused, type Edited, type MeasureEdit } from './edited.ts'
 import type { Score } from '../document/score.ts'
 import { freshIds } from './freshIds.ts'
-import { filled, laneOf, restsFor, withEvents, withLane } from './lane.ts'
+import { filled, melodyIn, restsFor, withEvents, withMelodyIn } from './melodyMeasure.ts'
 
 /** Inserts, deletes, copies and moves measures; metre, key, tempo, pickup, and measures that end early. */
 export function editMeasures(
@@ -234,18 +234,18 @@ function withMetre(tune: TuneDoc, from: number, metre: Metre): TuneDoc {
 
 /** A measure with another length: rests come and go at its end; notes never do, nor does the moment of a chord. */
 function withLength(tune: TuneDoc, index: number, wanted: Measure): TuneDoc {
-  const lane = laneOf(tune, wanted.id)
+  const melody = melodyIn(tune, wanted.id)
   const chords = tune.chords.flatMap((c) =>
     c.pos.measure === wanted.id && c.pos.tick >= wanted.length ? [c.pos.tick] : [],
   )
   const underChord = (e: TuneEvent) =>
     chords.some((tick) => e.pos.tick <= tick && e.pos.tick + e.dur.ticks > tick)
-  const notes = lane.filter((e) => e.pitch !== undefined || e.dur.tupletId !== undefined || underChord(e))
+  const notes = melody.filter((e) => e.pitch !== undefined || e.dur.tupletId !== undefined || underChord(e))
   const sounding = Math.max(0, ...notes.map((e) => e.pos.tick + e.dur.ticks))
   const measure = { ...wanted, length: Math.max(wanted.length, sounding) }
   const resized = { ...tune, measures: tune.measures.map((m, i) => (i === index ? measure : m)) }
-  const trimmed = lane.filter((e) => e.pos.tick < measure.length)
-  return withLane(resized, measure.id, filled(trimmed, measure, freshIds(tune).event))
+  const trimmed = melody.filter((e) => e.pos.tick < measure.length)
+  return withMelodyIn(resized, measure.id, filled(trimmed, measure, freshIds(tune).event))
 }
 
 /** The first measure shortened to a pickup or made whole: the end is kept, as a pickup ends where its measure does. */
@@ -254,19 +254,22 @@ function pickup(score: Score, length: Ticks): Edited {
   const first = tune.measures[0]!
   const by = length - first.length
   if (by === 0) return done(score)
-  const lane = laneOf(tune, first.id)
-  if (by < 0 && lane.some((e) => e.pos.tick < -by && (e.pitch !== undefined || e.dur.tupletId !== undefined)))
+  const melody = melodyIn(tune, first.id)
+  if (
+    by < 0 &&
+    melody.some((e) => e.pos.tick < -by && (e.pitch !== undefined || e.dur.tupletId !== undefined))
+  )
     return refused('pickupNotes')
   const shift = <T extends { readonly pos: { readonly measure: Id; readonly tick: number } }>(x: T): T =>
     x.pos.measure === first.id ? { ...x, pos: { ...x.pos, tick: Math.max(0, x.pos.tick + by) } } : x
-  const moved = lane.filter((e) => e.pos.tick + by >= 0).map(shift)
+  const moved = melody.filter((e) => e.pos.tick + by >= 0).map(shift)
   const measure = { ...first, length }
   const resized: TuneDoc = {
     ...tune,
     measures: [measure, ...tune.measures.slice(1)],
     chords: tune.chords.map(shift),
   }
-  const next = withLane(resized, first.id, filled(moved, measure, freshIds(tune).event))
+  const next = withMelodyIn(resized, first.id, filled(moved, measure, freshIds(tune).event))
   if (!arrangement) return done({ tune: next })
   const { base } = arrangement
   const layer = { ...base, notes: base.notes.map(shift), grips: base.grips.map(shift) }

@@ -10,14 +10,23 @@ import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { editRhythm } from './rhythm.ts'
 import type { Score } from '../document/score.ts'
 import { freshIds } from './freshIds.ts'
-import { filled, laneOf, samePitch, SHORTEST, untied, withEvents, withLane, type Lane } from './lane.ts'
+import {
+  filled,
+  melodyIn,
+  samePitch,
+  SHORTEST,
+  untied,
+  withEvents,
+  withMelodyIn,
+  type MelodyMeasure,
+} from './melodyMeasure.ts'
 
 /** Writes the melody. What a note covers gives way to it; what it leaves is filled with rests, so that measures always sum. */
 export function editMelody(score: Score, edit: MelodyEdit): Edited {
   const { tune } = score
   const measure = tune.measures.find((m) => m.id === edit.at.measure)
   if (!measure) return refused('noSuchMeasure')
-  const event = laneOf(tune, measure.id).find((e) => e.pos.tick === edit.at.tick)
+  const event = melodyIn(tune, measure.id).find((e) => e.pos.tick === edit.at.tick)
   const to = (next: TuneDoc): Edited => done({ ...score, tune: next })
   switch (edit.do) {
     case 'note':
@@ -71,14 +80,14 @@ function write(
   if (room <= 0) return refused('nothingThere')
   if (ticks < SHORTEST) return refused('tooShort', {}, { ...edit, ticks: Math.min(SHORTEST, room) })
   if (ticks > room) return refused('overfull', { room: room / WHOLE }, { ...edit, ticks: room })
-  const lane = laneOf(tune, measure.id)
-  const before = lane.find((e) => e.pos.tick === at.tick)
+  const melody = melodyIn(tune, measure.id)
+  const before = melody.find((e) => e.pos.tick === at.tick)
   if (before?.dur.tupletId && before.dur.ticks === ticks) {
     const changed = struck(before, pitch, before.dur)
-    return done({ ...score, tune: withLane(tune, measure.id, lane.map((e) => (e === before ? changed : e))) }) // prettier-ignore
+    return done({ ...score, tune: withMelodyIn(tune, measure.id, melody.map((e) => (e === before ? changed : e))) }) // prettier-ignore
   }
-  const splitsTuplet = lane.find((e) => e.dur.tupletId && overlaps(e, at.tick, ticks))
-  if (splitsTuplet && !wholeTuplets(lane, at.tick, ticks)) {
+  const splitsTuplet = melody.find((e) => e.dur.tupletId && overlaps(e, at.tick, ticks))
+  if (splitsTuplet && !wholeTuplets(melody, at.tick, ticks)) {
     const own = before?.dur.tupletId ? before : undefined
     return refused('tuplet', {}, own ? { ...edit, ticks: own.dur.ticks } : undefined)
   }
@@ -93,9 +102,9 @@ function write(
     ornaments: [],
   }
   const written = struck(base, pitch, durationOf(ticks))
-  const cleared = clearedOf(lane, at.tick, ticks)
+  const cleared = clearedOf(melody, at.tick, ticks)
   const next = [...cleared, written].sort((a, b) => a.pos.tick - b.pos.tick)
-  return done({ ...score, tune: withLane(tune, measure.id, filled(next, measure, ids.event)) })
+  return done({ ...score, tune: withMelodyIn(tune, measure.id, filled(next, measure, ids.event)) })
 }
 
 /** An event with another pitch and length; a rest has nothing that belongs to a note. */
@@ -113,16 +122,16 @@ const overlaps = (e: TuneEvent, from: Ticks, ticks: Ticks) =>
   e.pos.tick < from + ticks && e.pos.tick + e.dur.ticks > from
 
 /** True where a stretch covers every tuplet that it touches from its first note to its last. */
-function wholeTuplets(lane: Lane, from: Ticks, ticks: Ticks): boolean {
-  const touched = new Set(lane.filter((e) => overlaps(e, from, ticks)).flatMap((e) => e.dur.tupletId ?? []))
-  return lane
+function wholeTuplets(melody: MelodyMeasure, from: Ticks, ticks: Ticks): boolean {
+  const touched = new Set(melody.filter((e) => overlaps(e, from, ticks)).flatMap((e) => e.dur.tupletId ?? []))
+  return melody
     .filter((e) => e.dur.tupletId !== undefined && touched.has(e.dur.tupletId))
     .every((e) => e.pos.tick >= from && e.pos.tick + e.dur.ticks <= from + ticks)
 }
 
-/** A lane without what stands in a stretch; a note that reaches into it is shortened. */
-function clearedOf(lane: Lane, from: Ticks, ticks: Ticks): TuneEvent[] {
-  return lane.flatMap((e) => {
+/** A melody without what stands in a stretch; a note that reaches into it is shortened. */
+function clearedOf(melody: MelodyMeasure, from: Ticks, ticks: Ticks): TuneEvent[] {
+  return melody.flatMap((e) => {
     if (!overlaps(e, from, ticks)) return [e]
     return e.pos.tick < from ? [untied({ ...e, dur: durationOf(from - e.pos.tick) })] : []
   })
@@ -134,7 +143,7 @@ function tie(score: Score, event: TuneEvent | undefined): Edited {
   const set = (changed: TuneEvent) =>
     done({ ...score, tune: { ...tune, events: tune.events.map((e) => (e === event ? changed : e)) } })
   if (event.tieTo) return set(untied(event))
-  const melody = tune.measures.flatMap((m) => laneOf(tune, m.id))
+  const melody = tune.measures.flatMap((m) => melodyIn(tune, m.id))
   const next = melody[melody.findIndex((e) => e.id === event.id) + 1]
   if (!next?.pitch) return refused('noNext')
   if (!samePitch(next.pitch, event.pitch))
@@ -146,14 +155,14 @@ function tie(score: Score, event: TuneEvent | undefined): Edited {
 function triplet(score: Score, measure: Measure, event: TuneEvent | undefined): Edited {
   const { tune } = score
   if (!event) return refused('nothingThere')
-  const lane = laneOf(tune, measure.id)
+  const melody = melodyIn(tune, measure.id)
   const ids = freshIds(tune)
   if (event.dur.tupletId) {
-    const group = lane.filter((e) => e.dur.tupletId === event.dur.tupletId)
+    const group = melody.filter((e) => e.dur.tupletId === event.dur.tupletId)
     const ticks = group.reduce((sum, e) => sum + e.dur.ticks, 0)
     const first = { ...untied(group[0]!), dur: durationOf(ticks) }
-    const next = lane.flatMap((e) => (e === group[0] ? [first] : group.includes(e) ? [] : [e]))
-    return done({ ...score, tune: withLane(tune, measure.id, filled(next, measure, ids.event)) })
+    const next = melody.flatMap((e) => (e === group[0] ? [first] : group.includes(e) ? [] : [e]))
+    return done({ ...score, tune: withMelodyIn(tune, measure.id, filled(next, measure, ids.event)) })
   }
   const third = event.dur.ticks / 3
   if (!Number.isInteger(third) || third < SHORTEST) return refused('tooShort')
@@ -174,8 +183,8 @@ function triplet(score: Score, measure: Measure, event: TuneEvent | undefined): 
         },
   )
   const withTuplet = { ...tune, tuplets: [...tune.tuplets, { id, actual: 3, normal: 2 }] }
-  const next = lane.flatMap((e) => (e === event ? group : [e]))
-  return done({ ...score, tune: withLane(withTuplet, measure.id, next) })
+  const next = melody.flatMap((e) => (e === event ? group : [e]))
+  return done({ ...score, tune: withMelodyIn(withTuplet, measure.id, next) })
 }
 
 /** A chord at a moment, in the place of the one that stood there; an empty symbol takes it away. */

@@ -10,7 +10,7 @@ import { inFullMeasure } from '../music/time/metre.ts'
 import { QUARTER, WHOLE, type Ticks } from '../music/time/ticks.ts'
 import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { freshIds } from './freshIds.ts'
-import { filled, laneOf, SHORTEST, untied, withEvents } from './lane.ts'
+import { filled, melodyIn, SHORTEST, untied, withEvents } from './melodyMeasure.ts'
 import type { Score } from '../document/score.ts'
 
 /**
@@ -197,21 +197,21 @@ function relaid(
   newId: () => Id,
 ): TuneDoc {
   // All at once: a tie may go on into a measure that is written later.
-  const lanes = new Map<Id, readonly TuneEvent[]>()
+  const melodies = new Map<Id, readonly TuneEvent[]>()
   for (let m = measureAt(timeline, from); m < tune.measures.length && timeline.starts[m]! < to; m++) {
     const measure = tune.measures[m]!
     const start = timeline.starts[m]!
-    const kept = laneOf(tune, measure.id).flatMap((e): TuneEvent[] => {
+    const kept = melodyIn(tune, measure.id).flatMap((e): TuneEvent[] => {
       const at = start + e.pos.tick
       if (at >= to || at + e.dur.ticks <= from) return [e]
       return at < from ? [untied({ ...e, dur: durationOf(from - at) })] : []
     })
     const own = written.filter((e) => e.pos.measure === measure.id)
-    const lane = [...kept, ...own].sort((a, b) => a.pos.tick - b.pos.tick)
-    lanes.set(measure.id, filled(lane, measure, newId))
+    const melody = [...kept, ...own].sort((a, b) => a.pos.tick - b.pos.tick)
+    melodies.set(measure.id, filled(melody, measure, newId))
   }
-  const others = tune.events.filter((e) => e.voice !== 0 || !lanes.has(e.pos.measure))
-  return withEvents(tune, [...others, ...[...lanes.values()].flat()])
+  const others = tune.events.filter((e) => e.voice !== 0 || !melodies.has(e.pos.measure))
+  return withEvents(tune, [...others, ...[...melodies.values()].flat()])
 }
 
 /** A tab in which what was struck with a note of the melody is struck with it still. */

@@ -16,7 +16,7 @@ import { handNoteId, melodyNoteId } from '../document/noteIds.ts'
 import { WHOLE, type Ticks } from '../music/time/ticks.ts'
 import { done, refused, type Edited, type EditRefusal, type TabEdit } from './edited.ts'
 import type { Score } from '../document/score.ts'
-import { laneOf, SHORTEST, untied } from './lane.ts'
+import { melodyIn, SHORTEST, untied } from './melodyMeasure.ts'
 import { editMelody } from './melody.ts'
 import { soundedOtherwise } from './sounded.ts'
 import { tidyTab } from './tidyTab.ts'
@@ -163,7 +163,7 @@ function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
   const pitch = spellInKey(midi - transposed, measure.key)
   const wrote = writeMelody(score, edit, pitch, midi)
   if (!wrote.ok) return wrote
-  const source = present(laneOf(wrote.score.tune, at.measure).find((e) => e.pos.tick === at.tick))
+  const source = present(melodyIn(wrote.score.tune, at.measure).find((e) => e.pos.tick === at.tick))
   const before = base.notes.find((n) => n.sourceId === source.id && n.role === 'melody')
   const note = before
     ? moved(before, place)
@@ -179,7 +179,7 @@ function writeFret(score: Arranged, edit: Order<'fret'>): Edited {
 /** The melody at a moment: another pitch where a note begins there, with its ties; a new note elsewhere. */
 function writeMelody(score: Arranged, edit: Order<'fret'>, pitch: Pitch, midi: Midi): Edited {
   const { at, ticks } = edit
-  const event = laneOf(score.tune, at.measure).find((e) => e.pos.tick === at.tick && e.pitch)
+  const event = melodyIn(score.tune, at.measure).find((e) => e.pos.tick === at.tick && e.pitch)
   if (!event) {
     const wrote = editMelody(score, { do: 'note', at, ticks, pitch })
     return wrote.ok ? wrote : { ok: false, refusal: asFret(wrote.refusal, edit) }

@@ -13,7 +13,7 @@ import { LANGUAGES } from '../messages/language.ts'
 import { id, validated } from './common.ts'
 
 const measure = Joi.number().integer().min(0)
-const lane = Joi.boolean().required()
+const shown = Joi.boolean().required()
 
 const settings = Joi.object({
   speech: Joi.object({
@@ -48,12 +48,12 @@ const handoutSchema = Joi.object({
   large: Joi.boolean().required(),
   layers: Joi.object({
     chords: Joi.string().valid('shapes', 'sounding', 'none').required(),
-    fingers: lane,
-    picking: lane,
-    counts: lane,
-    strings: lane,
-    rhythm: lane,
-    lyrics: lane,
+    fingers: shown,
+    picking: shown,
+    counts: shown,
+    strings: shown,
+    rhythm: shown,
+    lyrics: shown,
   }).required(),
   settings: settings.required(),
   blocks: Joi.array()

@@ -58,11 +58,11 @@ function tuneFaults(tune: TuneDoc): string[] {
   const known = new Map(tune.measures.map((m) => [m.id, m]))
   const byId = new Map(tune.events.map((e) => [e.id, e]))
   const tuplets = new Set(tune.tuplets.map((t) => t.id))
-  const lanes = new Map(tune.measures.map((m) => [m.id, [] as TuneEvent[]]))
-  for (const e of tune.events) if (e.voice === 0) lanes.get(e.pos.measure)?.push(e)
+  const melodies = new Map(tune.measures.map((m) => [m.id, [] as TuneEvent[]]))
+  for (const e of tune.events) if (e.voice === 0) melodies.get(e.pos.measure)?.push(e)
   for (const m of tune.measures) {
     let at = 0
-    for (const e of lanes.get(m.id)!) {
+    for (const e of melodies.get(m.id)!) {
       if (e.pos.tick !== at) faults.push(`measure ${m.id}: ${e.id} at ${e.pos.tick}, not ${at}`)
       at = e.pos.tick + e.dur.ticks
     }

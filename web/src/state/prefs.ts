@@ -113,8 +113,8 @@ export const restorePrefs = (value: unknown): void => setPrefs(prefsFrom(value))
 
 function sheetOf(stored: Partial<SheetPrefs> | undefined): SheetPrefs {
   const on = (
-    lane: 'fingers' | 'picking' | 'counts' | 'degrees' | 'strings' | 'intervals' | 'boxes' | 'remarks',
-  ) => (typeof stored?.[lane] === 'boolean' ? stored[lane] : FIRST_SHEET[lane])
+    layer: 'fingers' | 'picking' | 'counts' | 'degrees' | 'strings' | 'intervals' | 'boxes' | 'remarks',
+  ) => (typeof stored?.[layer] === 'boolean' ? stored[layer] : FIRST_SHEET[layer])
   return {
     fingers: on('fingers'),
     picking: on('picking'),

@@ -76,9 +76,9 @@ export function progressionShapes(
   const result: (SegmentShape | undefined)[] = segments.map(() => undefined)
   // Stretches of chords that the same limits serve are solved as one path.
   for (let from = 0; from < segments.length;) {
-    const own = wishesAt(segments[from]!, wanted)
+    const own = filtersAt(segments[from]!, wanted)
     let to = from + 1
-    while (to < segments.length && wishesAt(segments[to]!, wanted) === own) to++
+    while (to < segments.length && filtersAt(segments[to]!, wanted) === own) to++
     if (own) {
       const chords = segments.slice(from, to).map((s) => present(s.sounding))
       progressionPath(setup, chords, { ...own, pinned, familiar, rooted: true }).forEach(
@@ -118,7 +118,7 @@ function sameShapes(
   })
 }
 
-const wishesAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeFilters | undefined>) =>
+const filtersAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeFilters | undefined>) =>
   sounding ? wanted.get(chordText(sounding)) : undefined
 
 function hasShape(setup: Setup, chord: ChordReading, filters: ShapeFilters, rooted: boolean): boolean {

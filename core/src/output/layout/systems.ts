@@ -1,7 +1,7 @@
 import type { Ticks } from '../../music/time/ticks.ts'
 
 /**
- * The layout contract: ticks to x, systems, hit regions. Staff, tab, lanes, cursor, selection and print all stand on
+ * The layout contract: ticks to x, systems, hit regions. Staff, tab, layers, cursor, selection and print all stand on
  * these numbers, so that they can never disagree. Lengths are CSS pixels.
  */
 export interface LayoutMeasure {

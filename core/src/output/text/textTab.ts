@@ -180,20 +180,20 @@ function blockOf(
   }
   const ending =
     measure.endings.length > 0 && input.tune.measures[index - 1]?.endings.join() !== measure.endings.join()
-  const lane = (texts: ReadonlyMap<Ticks, string>) => {
+  const spread = (texts: ReadonlyMap<Ticks, string>) => {
     const own = new Array<string>(rows[0]!.length).fill(' ')
     for (const [tick, text] of texts) put(own, 1 + knownIn(columns.at, tick), text)
     return own
   }
-  const rhythm = lane(times.letters)
+  const rhythm = spread(times.letters)
   if (times.silence !== '') put(rhythm, 1, times.silence)
   const heading = `${number}${ending ? ` [${measure.endings.join(',')}.` : ''}`
   return {
     rows,
     chords: line.slice(0, rows[0]!.length).join(''),
     rhythm: rhythm.join(''),
-    left: lane(hands.left).join(''),
-    right: lane(hands.right).join(''),
+    left: spread(hands.left).join(''),
+    right: spread(hands.right).join(''),
     heading,
   }
 }

@@ -10,7 +10,7 @@ import { useLeavingOut } from './useAsPlayed.ts'
 /** Lanes that are switched here; those of every day stand over the sheet. */
 const SHOWN = ['strings', 'boxes', 'intervals', 'remarks'] as const
 
-/** How the sheet is shown: form as signs or written out, measures a line, page or line, size, names, further lanes. Kept for this device. */
+/** How the sheet is shown: form as signs or written out, measures a line, page or line, size, names, further layers. Kept for this device. */
 export function SheetMenu() {
   const { t } = useTranslation()
   const { sheet } = usePrefs()
@@ -70,12 +70,12 @@ export function SheetMenu() {
             name={(v) => t(`view.lasting.${v}`)}
             onChange={(durations) => set({ durations })}
           />
-          {SHOWN.map((lane) => (
+          {SHOWN.map((layer) => (
             <Checkbox
-              key={lane}
-              label={t(`view.lane.${lane}`)}
-              checked={sheet[lane]}
-              onChange={(e) => set({ [lane]: e.currentTarget.checked })}
+              key={layer}
+              label={t(`view.layer.${layer}`)}
+              checked={sheet[layer]}
+              onChange={(e) => set({ [layer]: e.currentTarget.checked })}
             />
           ))}
           <Checkbox

@@ -4,10 +4,10 @@ import { useTranslation } from 'react-i18next'
 import { Choice } from '../lesson/Choice.tsx'
 import { SpeechOptions } from '../lesson/SpeechOptions.tsx'
 
-const LANES = ['fingers', 'picking', 'counts', 'strings', 'rhythm', 'lyrics'] as const
+const LAYERS = ['fingers', 'picking', 'counts', 'strings', 'rhythm', 'lyrics'] as const
 const CHORDS = ['shapes', 'sounding', 'none'] as const
 
-/** Sheet, print, lanes of the tab, and how the handout speaks. */
+/** Sheet, print, layers of the tab, and how the handout speaks. */
 export function PaperOptionsForm({
   handout,
   onChange,
@@ -17,7 +17,7 @@ export function PaperOptionsForm({
 }) {
   const { t } = useTranslation()
   const { layers, settings, paper, large } = handout
-  const lanes = LANES.filter((l) => layers[l])
+  const shown = LAYERS.filter((l) => layers[l])
   return (
     <>
       <section aria-label={t('handout.paper')}>
@@ -42,20 +42,20 @@ export function PaperOptionsForm({
         <h2>{t('handout.tab')}</h2>
         <Chip.Group
           multiple
-          value={[...lanes]}
+          value={[...shown]}
           onChange={(on) =>
             onChange({
               layers: {
                 ...layers,
-                ...Object.fromEntries(LANES.map((l) => [l, on.includes(l)])),
+                ...Object.fromEntries(LAYERS.map((l) => [l, on.includes(l)])),
               } as PaperLayers,
             })
           }
         >
           <Group gap={5}>
-            {LANES.map((l) => (
+            {LAYERS.map((l) => (
               <Chip key={l} size="xs" value={l}>
-                {t(`handout.lanes.${l}`)}
+                {t(`handout.layerNames.${l}`)}
               </Chip>
             ))}
           </Group>

@@ -33,7 +33,7 @@ interface Props {
   readonly cell: Cell | undefined
 }
 
-/** One system: staff, tab and lanes. Outside the view it is an empty box of the right height. */
+/** One system: staff, tab and layers. Outside the view it is an empty box of the right height. */
 export const SystemView = memo(function SystemView({
   page,
   zoom,

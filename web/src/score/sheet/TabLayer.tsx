@@ -45,7 +45,7 @@ export interface TabLayers {
   readonly names: 'shapes' | 'sounding'
 }
 
-/** A sheet with no lane but the notes. */
+/** A sheet with no layer but the notes. */
 export const NO_LAYERS: TabLayers = {
   fingers: false,
   picking: false,
@@ -68,7 +68,7 @@ export interface Lit {
   readonly faults?: Readonly<Record<number, readonly Finding[]>> | undefined
 }
 
-/** Tab and text lanes of one system, at the x of the layout contract. */
+/** Tab and text layers of one system, at the x of the layout contract. */
 export function TabLayer({
   model,
   system,

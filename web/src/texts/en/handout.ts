@@ -28,7 +28,7 @@ export const handout = {
     papers: { a4: 'A4', letter: 'Letter' },
     large: 'Large print',
     tab: 'With the tab',
-    lanes: {
+    layerNames: {
       fingers: 'Fingers',
       picking: 'Picking hand',
       counts: 'Counts',

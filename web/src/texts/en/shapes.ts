@@ -154,7 +154,7 @@ export const shapes = {
     lead: 'Move by the smallest steps',
     leads: { none: 'the fingers', melody: 'and the top note', bass: 'and the bass note' },
     unknownNear: '“{{text}}” is left out: it is not understood. The nearest is {{chord}}.',
-    nothing: 'There is no way through: a chord has no shape under these wishes.',
+    nothing: 'There is no way through: a chord has no shape under these filters.',
     says_one: '{{count}} shape.',
     says_other: '{{count}} shapes; the fingers travel {{mm}} mm in all.',
   },

@@ -13,7 +13,7 @@ export const write = {
     named: { shapes: 'As shapes', sounding: 'As they sound' },
     durations: 'Lower voice on the staff',
     lasting: { ring: 'As it rings', plain: 'Plain, with rests' },
-    lane: {
+    layer: {
       strings: 'Numbers of the plucked strings',
       boxes: 'Boxes of what the hand holds',
       intervals: 'Names of double stops',

@@ -19,7 +19,7 @@ import { useProgress, type BenchArranger } from '../useArranger.ts'
 import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
 import css from './ArrangeHead.module.css'
 
-const LANES = ['fingers', 'picking', 'counts', 'degrees'] as const
+const LAYERS = ['fingers', 'picking', 'counts', 'degrees'] as const
 const LANE_SIGNS = { fingers: '1 2 3', picking: 'p i m', counts: '1 & 2', degrees: '1 ♭3 5' }
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
@@ -67,13 +67,13 @@ export function ArrangeHead() {
               {t('write.open')}
             </Button>
           </Tooltip>
-          {LANES.map((lane) => (
+          {LAYERS.map((layer) => (
             <Layer
-              key={lane}
-              label={t(`arrange.${lane}`)}
-              sign={LANE_SIGNS[lane]}
-              on={sheet[lane]}
-              onToggle={() => setPrefs({ sheet: { ...sheet, [lane]: !sheet[lane] } })}
+              key={layer}
+              label={t(`arrange.${layer}`)}
+              sign={LANE_SIGNS[layer]}
+              on={sheet[layer]}
+              onToggle={() => setPrefs({ sheet: { ...sheet, [layer]: !sheet[layer] } })}
             />
           ))}
           <SheetMenu />
@@ -160,7 +160,7 @@ function Working({ arranger }: { arranger: BenchArranger }) {
   )
 }
 
-/** Switches a lane of the sheet, shown by its own signs. */
+/** Switches a layer of the sheet, shown by its own signs. */
 function Layer({
   label,
   sign,

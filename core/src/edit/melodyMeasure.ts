@@ -9,9 +9,9 @@ import { WHOLE, type Ticks } from '../music/time/ticks.ts'
 export const SHORTEST: Ticks = WHOLE / 64
 
 /** The melody of one measure: events one after the other, without gaps. */
-export type Lane = readonly TuneEvent[]
+export type MelodyMeasure = readonly TuneEvent[]
 
-export function laneOf(tune: TuneDoc, measure: Id): Lane {
+export function melodyIn(tune: TuneDoc, measure: Id): MelodyMeasure {
   return tune.events
     .filter((e) => e.voice === 0 && e.pos.measure === measure)
     .sort((a, b) => a.pos.tick - b.pos.tick)
@@ -36,10 +36,14 @@ export function restsFor(measure: Id, from: Ticks, to: Ticks, newId: () => Id): 
   return rests
 }
 
-/** A lane with rests wherever nothing stands, and rests beside one another written as plainly as they can be. */
-export function filled(lane: Lane, measure: Pick<Measure, 'id' | 'length'>, newId: () => Id): Lane {
-  const kept = lane.filter((e) => e.pitch !== undefined || e.dur.tupletId !== undefined)
-  const rests = lane.filter((e) => e.pitch === undefined && e.dur.tupletId === undefined)
+/** A melody with rests wherever nothing stands, and rests beside one another written as plainly as they can be. */
+export function filled(
+  melody: MelodyMeasure,
+  measure: Pick<Measure, 'id' | 'length'>,
+  newId: () => Id,
+): MelodyMeasure {
+  const kept = melody.filter((e) => e.pitch !== undefined || e.dur.tupletId !== undefined)
+  const rests = melody.filter((e) => e.pitch === undefined && e.dur.tupletId === undefined)
   const result: TuneEvent[] = []
   let at = 0
   const fill = (to: Ticks) => {
@@ -58,10 +62,10 @@ export function filled(lane: Lane, measure: Pick<Measure, 'id' | 'length'>, newI
   return result
 }
 
-/** A tune with another lane in a measure; ties and tuplets that lose their notes are dropped. */
-export function withLane(tune: TuneDoc, measure: Id, lane: Lane): TuneDoc {
+/** A tune with another melody in a measure; ties and tuplets that lose their notes are dropped. */
+export function withMelodyIn(tune: TuneDoc, measure: Id, melody: MelodyMeasure): TuneDoc {
   const rest = tune.events.filter((e) => e.voice !== 0 || e.pos.measure !== measure)
-  return withEvents(tune, [...rest, ...lane])
+  return withEvents(tune, [...rest, ...melody])
 }
 
 /** A tune with other events, in the order of voices and time. */
