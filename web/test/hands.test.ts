@@ -106,6 +106,7 @@ describe('how this teacher likes things', () => {
       '{"naming":"runes","boxes":3}',
       'null',
       '{"player":7}',
+      '{"tunings":[{"kind":"guitar"},7],"capoKeeps":"all"}',
       '{"sheet":{"perLine":9,"form":3,"counts":"yes"}}',
       '{"lesson":{"unit":3,"way":7,"minutes":-1}}',
       '{"leaveOut":"all","sheet":{"zoom":1000,"layout":7,"names":"x","durations":[],"boxes":1}}',
@@ -120,6 +121,7 @@ describe('how this teacher likes things', () => {
         sheet: FIRST_SHEET,
         lesson: USUAL_LESSON,
         leaveOut: [],
+        tunings: [],
       })
     }
     vi.unstubAllGlobals()

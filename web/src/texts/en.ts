@@ -28,7 +28,7 @@ export const en = {
     open: 'Open a file',
     paste: 'Paste a tune or song',
     demo: 'Take the demo tunes',
-    demoTaken_zero: 'The demo, “{{set}}”, is on the shelf already.',
+    demoThere: 'The demo, “{{set}}”, is on the shelf already.',
     demoTaken_one: 'The demo, “{{set}}”: one tune that was missing is on the shelf again.',
     demoTaken_other: 'The demo, “{{set}}”: {{count}} tunes are on the shelf as one set.',
     drop: 'Let go to put it on the shelf',

@@ -20,10 +20,15 @@ export function* addGraces(page: OrnamentPage): Turns<void> {
   yield* eachInTurns(page.melody, (i) => {
     const note = page.notes[i]!
     const event = note.sourceId === undefined ? undefined : page.events.get(note.sourceId)
-    if (!event || note.bend) return
+    if (!event) return
     const density = page.densityAt(i)
     const key = page.plan.keys[page.measureOf(i)]!
     const wanted = sourceGraces(event, key, page.plan.transposed)
+    if (note.bend) {
+      // The finger is on its way up the string.
+      if (wanted.length > 0) page.leave(i, 'noRoom')
+      return
+    }
     const pitches = wanted.length > 0 || density < 3 ? wanted : unaskedGrace(page, i, key)
     if (pitches.length === 0) return
     if (wanted.length > 0 && density === 0) {

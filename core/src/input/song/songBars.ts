@@ -29,7 +29,7 @@ export interface TimedChord {
 
 /**
  * Lays the chords of a line on its bars: one a bar where they are as many, on the bars that their words come nearest to
- * where they are fewer, on half bars or beats where they are more. Bar lines of the text come first.
+ * where they are fewer, on half bars, beats or parts of beats where they are more. Bar lines of the text come first.
  * @param beats beats of a bar
  */
 export function laidOnBars(
@@ -41,7 +41,9 @@ export function laidOnBars(
   if (chords.every((c) => c.bar !== undefined))
     return chords.map((chord) => ({ chord, bar: chord.bar ?? 0, share: chord.share ?? 0 }))
   const n = chords.length
-  const parts = n <= bars ? 1 : n <= 2 * bars && beats % 2 === 0 ? 2 : beats
+  let parts = n <= bars ? 1 : n <= 2 * bars && beats % 2 === 0 ? 2 : beats
+  // No two at one moment, however many there are.
+  while (bars * parts < n) parts *= 2
   const slots = bars * parts
   const first = chords[0]?.at ?? 0
   const room = Math.max(1, letters - first)

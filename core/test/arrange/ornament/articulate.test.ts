@@ -165,6 +165,11 @@ describe('ornaments of the source', () => {
     expect(ornamented(far, 'melody-bass', 1, 1).ornamentsLeft).toMatchObject([{ reason: 'noRoom' }])
   })
 
+  it('an ornament of a note that is bent is said to be left out', () => {
+    const { ornamentsLeft } = ornamented(tuneOfMusic('"D"f/ g {g}g A|]', head), 'melody-bass', 3, 3)
+    expect(ornamentsLeft).toMatchObject([{ reason: 'noRoom' }])
+  })
+
   it('every ornament of the source is played or said to be left out', () => {
     const sign = fc.constantFrom('', '~', 'T', 'P', 'M', '{g}', '{cd}', '{ef}')
     const note = fc.tuple(

@@ -64,7 +64,10 @@ export function ShelfPage() {
   const demo = useCallback(async () => {
     const { DEMO_SET, takeDemo } = await import('./demoTunes.ts')
     const { first, fresh } = await takeDemo()
-    notifications.show({ message: t('shelf.demoTaken', { count: fresh, set: DEMO_SET }) })
+    const set = { set: DEMO_SET }
+    notifications.show({
+      message: fresh === 0 ? t('shelf.demoThere', set) : t('shelf.demoTaken', { count: fresh, ...set }),
+    })
     void go(`/tunes/${first}/arrange`)
   }, [go, t])
   const writeNew = useCallback(async () => {
