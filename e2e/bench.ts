@@ -26,8 +26,17 @@ export async function openDemo(page: Page, title: string): Promise<void> {
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }
 
-/** @param base where the app is, for a browser that was not told */
+/**
+ * A text pasted, and taken: ends when the preview is gone.
+ * @param base where the app is, for a browser that was not told
+ */
 export async function paste(page: Page, abc: string, base = ''): Promise<void> {
+  await askToTake(page, abc, base)
+  await expect(page.getByTestId('understood')).toHaveCount(0)
+}
+
+/** A text pasted, and asked to be taken. */
+export async function askToTake(page: Page, abc: string, base = ''): Promise<void> {
   await page.goto(`${base}/`)
   await page.getByRole('button', { name: 'Paste a tune or song' }).click()
   await page.getByLabel('What you have as text').fill(abc)

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { chromium, expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, done, frets, paste, SMALL_TUNE, spoken } from './bench.ts'
+import { arrangePasted, askToTake, chooseLevel, done, frets, paste, SMALL_TUNE, spoken } from './bench.ts'
 import { CHROMIUM } from './playwright.config.ts'
 
 const trouble = (page: Page) => page.getByTestId('storage-trouble')
@@ -40,7 +40,7 @@ test('without storage the page says so at once, and what is pasted stays where i
   page,
 }) => {
   await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }))
-  await paste(page, SMALL_TUNE)
+  await askToTake(page, SMALL_TUNE)
   await expect(trouble(page)).toContainText('This browser stores nothing for this page')
   await expect(page.getByLabel('What you have as text')).toHaveValue(SMALL_TUNE)
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('Nothing could be read')

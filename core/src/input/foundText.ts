@@ -20,9 +20,10 @@ const ENTITIES: Readonly<Record<string, string>> = {
 export const withoutEntities = (text: string): string =>
   text.replace(/&(#?\w+);/g, (whole, name: string) => ENTITIES[name] ?? whole)
 
-/** A quoted mail has its mark before every line: lines without it. Others as they stand. */
+/** A mail that quotes another has marks before most of its lines: those lines without it. Others as they stand. */
 export function withoutMailMarks(lines: readonly string[]): readonly string[] {
   const filled = lines.filter((l) => l.trim() !== '')
-  const quoted = filled.length > 2 && filled.every((l) => /^\s*>/.test(l))
+  const marked = filled.filter((l) => /^\s*>/.test(l)).length
+  const quoted = filled.length > 2 && marked > filled.length / 2
   return quoted ? lines.map((l) => l.replace(/^\s*(?:> ?)+/, '')) : lines
 }
