@@ -117,7 +117,16 @@ function sizedTo(score: Score, line: SongLine, bars: number): Score | undefined 
 
 function withMeasures(score: Score, line: Id, measures: readonly Id[]): Score {
   const { tune } = score
-  const lines = present(tune.song).lines.map((l) => (l.id === line ? { ...l, measures } : l))
+  const last = measures.slice(-1)
+  const now = new Set(tune.measures.map((m) => m.id))
+  // A remark under a measure that is gone stands under the last one of its line.
+  const lines = present(tune.song).lines.map((l) =>
+    l.id === line
+      ? { ...l, measures }
+      : l.kind === 'remark' && l.measures.some((id) => !now.has(id))
+        ? { ...l, measures: last }
+        : l,
+  )
   return { ...score, tune: { ...tune, song: { lines } } }
 }
 
