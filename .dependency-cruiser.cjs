@@ -34,7 +34,7 @@ const INSIDE = {
     'harmonise',
   ],
   'core/src/lesson': ['steps', 'practice', 'text', 'replay'],
-  'core/src/output': ['abc', 'song', 'notation', 'text', 'layout', 'engrave', 'handout', 'json', 'sound'],
+  'core/src/output': ['abc', 'notation', 'text', 'song', 'layout', 'engrave', 'handout', 'json', 'sound'],
   'core/src/input': ['abc', 'audio', 'text', 'song', 'any'],
 }
 

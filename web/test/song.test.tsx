@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { MantineProvider } from '@mantine/core'
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
-import { lineBars } from '@velvet-porch/core/edit'
+import { lineBars } from '@velvet-porch/core/document'
 import { STANDARD_TUNING } from '@velvet-porch/core/instrument'
 import { readAny } from '@velvet-porch/core/input/any'
 import { DEFAULT_PLAYER } from '@velvet-porch/core/instrument'

@@ -73,6 +73,7 @@ export {
   USUAL_SCHOOL,
 } from './school.ts'
 export type { Score } from './score.ts'
+export { lineBars, type LineBars, type PlacedChange } from './lineBars.ts'
 export type { Song, SongLine } from './song.ts'
 export { changesOn, type ChangeOnLine, wordsInMeasures } from './songWords.ts'
 export {

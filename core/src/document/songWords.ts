@@ -1,6 +1,7 @@
 import { knownIn, present } from '../invariant.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 import type { Id } from './ids.ts'
+import { changesInBars, measuresOfLine } from './lineBars.ts'
 import type { SongLine } from './song.ts'
 import type { Measure, TuneDoc } from './tune.ts'
 
@@ -23,15 +24,16 @@ export interface ChangeOnLine {
   readonly at: number
 }
 
-/** The measures of a line that are still there, with the ticks at which each begins on it. */
-function measuresOf(tune: TuneDoc, line: SongLine): { readonly measure: Measure; readonly start: Ticks }[] {
-  const own = new Set(line.measures)
+/** The measures of a line, with the ticks at which each begins on it. */
+function placedMeasures(
+  tune: TuneDoc,
+  line: SongLine,
+): { readonly measure: Measure; readonly start: Ticks }[] {
   let start = 0
-  return tune.measures.flatMap((measure) => {
-    if (!own.has(measure.id)) return []
+  return measuresOfLine(tune, line).map((measure) => {
     const placed = { measure, start }
     start += measure.length
-    return [placed]
+    return placed
   })
 }
 
@@ -40,10 +42,7 @@ function measuresOf(tune: TuneDoc, line: SongLine): { readonly measure: Measure;
  * the words follow the time; a line over which none are written has none.
  */
 export function changesOn(tune: TuneDoc, line: SongLine): ChangeOnLine[] {
-  const placed = measuresOf(tune, line)
-  const starts = new Map(placed.map((p) => [p.measure.id, p.start]))
-  const tickOf = ({ pos }: ChangeOnLine['chord']) => knownIn(starts, pos.measure) + pos.tick
-  const chords = tune.chords.filter((c) => starts.has(c.pos.measure)).sort((a, b) => tickOf(a) - tickOf(b))
+  const chords = changesInBars(tune, line).map((c) => c.chord)
   const { changes } = line
   if (!changes) return []
   if (changes.length === chords.length) return chords.map((chord, i) => ({ chord, at: changes[i]! }))
@@ -53,7 +52,7 @@ export function changesOn(tune: TuneDoc, line: SongLine): ChangeOnLine[] {
 
 /** Letters before each of some chords of a line, by when they come: at the beginnings of words. */
 export function lettersAt(tune: TuneDoc, line: SongLine, chords: readonly ChangeOnLine['chord'][]): number[] {
-  const placed = measuresOf(tune, line)
+  const placed = placedMeasures(tune, line)
   const starts = new Map(placed.map((p) => [p.measure.id, p.start]))
   const length = placed.reduce((sum, p) => sum + p.measure.length, 0)
   return chords.map(({ pos }) => {
@@ -72,7 +71,7 @@ function wordStart(text: string, at: number): number {
 export function wordsInMeasures(tune: TuneDoc): WordsAt[] {
   return (tune.song?.lines ?? []).flatMap((line) => {
     if (line.kind !== 'sung' || line.text === '') return []
-    const placed = measuresOf(tune, line)
+    const placed = placedMeasures(tune, line)
     const length = placed.reduce((sum, p) => sum + p.measure.length, 0)
     if (length === 0) return []
     const starts = new Map(placed.map((p) => [p.measure.id, p.start]))

@@ -53,7 +53,7 @@ export type SongEdit =
   /** So many bars for every line whose bars are still a guess. */
   | { readonly do: 'everyLine'; readonly bars: number }
   /** Says that the bars are right as they stand. */
-  | { readonly do: 'settleBars' }
+  | { readonly do: 'confirmBars' }
   /** A change of chord to another bar of its line (from 0), so far into it (0 up to 1). */
   | {
       readonly do: 'moveChange'
@@ -154,7 +154,7 @@ export const MEASURE_EDITS = [
 export const SONG_EDITS = [
   'lineBars',
   'everyLine',
-  'settleBars',
+  'confirmBars',
   'moveChange',
   'lineTimes',
   'songText',

@@ -32,7 +32,6 @@ export {
   type RowStep,
 } from './placesRow.ts'
 export { locksAround, measureLock, withSelection } from './selection.ts'
-export { lineBars, type LineBars, type PlacedChange } from './song.ts'
 export { quantised, type TapGrid, type Tapped } from './tapped.ts'
 export { tidyTab } from './tidyTab.ts'
 export { writtenOut } from './writtenOut.ts'

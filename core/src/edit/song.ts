@@ -1,10 +1,11 @@
 import { present } from '../invariant.ts'
 import { alignIds } from '../document/align.ts'
-import { timelineOf } from '../document/form/timeline.ts'
 import type { Id } from '../document/ids.ts'
 import { LIMITS } from '../document/limits.ts'
 import type { Score } from '../document/score.ts'
 import type { SongLine } from '../document/song.ts'
+import { changesInBars, measuresOfLine } from '../document/lineBars.ts'
+import { songByPart } from '../document/songByPart.ts'
 import { lettersAt } from '../document/songWords.ts'
 import type { ChordMark, Measure, TuneDoc } from '../document/tune.ts'
 import { readSong } from '../input/song/readingSong.ts'
@@ -31,8 +32,8 @@ export function editSong(score: Score, edit: SongEdit): Edited {
         'guessed',
       )
     }
-    case 'settleBars': {
-      const measures = tune.measures.map(settled)
+    case 'confirmBars': {
+      const measures = tune.measures.map(confirmed)
       return done({ ...score, tune: { ...tune, measures } })
     }
     case 'moveChange':
@@ -44,13 +45,10 @@ export function editSong(score: Score, edit: SongEdit): Edited {
   }
 }
 
-const settled = (m: Measure): Measure => (m.provenance === 'guessed' ? { ...m, provenance: 'choice' } : m)
-
-const measuresOf = (tune: TuneDoc, line: SongLine): Measure[] =>
-  tune.measures.filter((m) => line.measures.includes(m.id))
+const confirmed = (m: Measure): Measure => (m.provenance === 'guessed' ? { ...m, provenance: 'choice' } : m)
 
 const isGuessed = (tune: TuneDoc, line: SongLine) =>
-  measuresOf(tune, line).some((m) => m.provenance === 'guessed')
+  measuresOfLine(tune, line).some((m) => m.provenance === 'guessed')
 
 /** Lines that take so many bars; their chords are laid on them anew. */
 function withBars(
@@ -64,7 +62,7 @@ function withBars(
   let now = score
   for (const id of lines) {
     const line = now.tune.song?.lines.find((l) => l.id === id && l.kind === 'sung')
-    if (!line || measuresOf(now.tune, line).length === 0) return refused('noSuchLine')
+    if (!line || measuresOfLine(now.tune, line).length === 0) return refused('noSuchLine')
     const sized = sizedTo(now, line, bars)
     if (!sized) return refused('notesInBars')
     const laid = relaid(sized, id)
@@ -76,7 +74,7 @@ function withBars(
 /** A line with so many measures: added at its end, or taken off there; undefined where notes stand in what would go. */
 function sizedTo(score: Score, line: SongLine, bars: number): Score | undefined {
   const { tune } = score
-  const own = measuresOf(tune, line)
+  const own = measuresOfLine(tune, line)
   const last = own.at(-1)!
   const at = tune.measures.indexOf(last)
   const more = bars - own.length
@@ -145,20 +143,8 @@ function withSigns(
   return { ...score, tune: { ...tune, measures } }
 }
 
-/** The chords of a line with the index of the bar of each, in order. */
-function marksOf(tune: TuneDoc, line: SongLine): ChordMark[] {
-  const own = new Set(measuresOf(tune, line).map((m) => m.id))
-  return tune.chords.filter((c) => own.has(c.pos.measure)).sort(orderIn(tune.measures))
-}
-
-/** Where the changes of a line fall in its bars. */
-const placesOf = (tune: TuneDoc, line: SongLine) => {
-  const own = measuresOf(tune, line)
-  return marksOf(tune, line).map(({ pos }) => {
-    const bar = own.findIndex((m) => m.id === pos.measure)
-    return { bar, share: pos.tick / own[bar]!.length }
-  })
-}
+/** The chords of a line, in order. */
+const marksOf = (tune: TuneDoc, line: SongLine): ChordMark[] => changesInBars(tune, line).map((c) => c.chord)
 
 /** A line before this one with the same chords over as many bars, whose changes stand over its words. */
 function modelOf(tune: TuneDoc, line: SongLine): SongLine | undefined {
@@ -176,7 +162,7 @@ function modelOf(tune: TuneDoc, line: SongLine): SongLine | undefined {
 function relaid(score: Score, id: Id): Score {
   const { tune } = score
   const line = present(present(tune.song).lines.find((l) => l.id === id))
-  const own = measuresOf(tune, line)
+  const own = measuresOfLine(tune, line)
   const letters = line.text.length
   const marks = marksOf(tune, line)
   const model = line.changes ? undefined : modelOf(tune, line)
@@ -185,7 +171,7 @@ function relaid(score: Score, id: Id): Score {
     symbol: c.symbol,
   }))
   const places = model
-    ? placesOf(tune, model)
+    ? changesInBars(tune, model)
     : laidOnBars(written, letters, own.length, beatStarts(own[0]!.metre).length)
   return withPlaces(score, id, places)
 }
@@ -198,7 +184,7 @@ function withPlaces(
 ): Score {
   const { tune } = score
   const line = present(present(tune.song).lines.find((l) => l.id === id))
-  const own = measuresOf(tune, line)
+  const own = measuresOfLine(tune, line)
   const moved = new Map(
     marksOf(tune, line).map((c, i) => {
       const { bar, share } = places[i]!
@@ -218,14 +204,12 @@ function withPlaces(
  */
 function withOwnChanges(score: Score, id: Id): Score {
   const { tune } = score
-  const { indexOf } = timelineOf(tune.measures)
-  const starts = tune.sections.map((s) => indexOf.get(s.measure) ?? 0)
-  const partOf = (l: SongLine) => starts.findLastIndex((at) => at <= (indexOf.get(l.measures[0] ?? '') ?? -1))
   const { lines } = present(tune.song)
   const line = present(lines.find((l) => l.id === id))
   if (line.changes) return score
+  const part = new Set(songByPart(tune).find((p) => p.lines.includes(line))?.lines)
   const own = lines.map((l): SongLine => {
-    if (l.changes || l.text === '' || partOf(l) !== partOf(line)) return l
+    if (l.changes || l.text === '' || !part.has(l)) return l
     const marks = marksOf(tune, l)
     return marks.length === 0 ? l : { ...l, changes: lettersAt(tune, l, marks) }
   })
@@ -249,7 +233,7 @@ function withChangeAt(
 ): Edited {
   const { tune } = score
   const line = present(tune.song).lines.find((l) => l.id === id)
-  const own = line ? measuresOf(tune, line) : []
+  const own = line ? measuresOfLine(tune, line) : []
   const measure = own[bar]
   if (!line || !measure || share < 0 || share >= 1) return refused('noSuchLine')
   const order = orderIn(tune.measures)
@@ -273,7 +257,7 @@ function withTimes(
   if (!sized.ok) return sized
   const { tune } = sized.score
   const line = present(tune.song).lines.find((l) => l.id === id)
-  const own = line ? measuresOf(tune, line) : []
+  const own = line ? measuresOfLine(tune, line) : []
   const marks = line ? marksOf(tune, line) : []
   const rising = changes.every((c, i) => {
     const before = changes[i - 1]
@@ -295,13 +279,16 @@ function withSongText(score: Score, text: string, capo: number): Edited {
   const fresh = tuneOfSong({ ...read, capo }, tune.id, { title: tune.title })
   const aligned = alignIds(tune, fresh.tune)
   const { measures, chords, sections, song } = aligned
-  const now = new Map(measures.map((m) => [m.id, m]))
+  const now = new Set(measures.map((m) => m.id))
   // Notes that were written onto the song stay in their measures.
   const sung = new Set(tune.events.flatMap((e) => (e.pitch && now.has(e.pos.measure) ? [e.pos.measure] : [])))
   const events = [
     ...tune.events.filter((e) => sung.has(e.pos.measure)),
     ...aligned.events.filter((e) => !sung.has(e.pos.measure)),
   ].sort(orderIn(measures))
+  // The first tempo is the text's; those that were set further on stay in their measures.
+  const at = { measure: measures[0]!.id, tick: 0 }
+  const opening = read.bpm === undefined ? { ...tune.tempos[0]!, pos: at } : aligned.tempos[0]!
   const { composer: _, ...kept } = tune
   return done({
     ...score,
@@ -313,49 +300,9 @@ function withSongText(score: Score, text: string, capo: number): Edited {
       events,
       chords,
       sections,
-      tempos:
-        read.bpm === undefined
-          ? tune.tempos.map((t) => ({ ...t, pos: { ...t.pos, measure: measures[0]!.id } })).slice(0, 1)
-          : aligned.tempos,
+      tempos: [opening, ...tune.tempos.slice(1).filter((t) => now.has(t.pos.measure))],
       tuplets: tune.tuplets,
       ...(song ? { song } : {}),
     },
   })
 }
-
-/** The changes of a line with their bars, for whoever draws or moves them. */
-export interface PlacedChange {
-  readonly chord: ChordMark
-  readonly bar: number
-  readonly share: number
-}
-
-/** A line of a song as bars: how many, whether that is a guess, and where its changes fall. */
-export interface LineBars {
-  readonly line: SongLine
-  readonly bars: number
-  readonly beats: number
-  readonly guessed: boolean
-  readonly changes: readonly PlacedChange[]
-}
-
-/** The sung lines of a song with their bars. */
-export const lineBars = (tune: TuneDoc): LineBars[] =>
-  (tune.song?.lines ?? []).flatMap((line): LineBars[] => {
-    const own = measuresOf(tune, line)
-    if (line.kind !== 'sung' || own.length === 0) return []
-    const changes = own.flatMap((m, bar) =>
-      tune.chords
-        .filter((c) => c.pos.measure === m.id)
-        .map((chord): PlacedChange => ({ chord, bar, share: chord.pos.tick / m.length })),
-    )
-    return [
-      {
-        line,
-        bars: own.length,
-        beats: beatStarts(own[0]!.metre).length,
-        guessed: own.some((m) => m.provenance === 'guessed'),
-        changes: changes.sort((a, b) => a.bar - b.bar || a.share - b.share),
-      },
-    ]
-  })

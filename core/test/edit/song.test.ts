@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { changesOn, wordsInMeasures, type Score, type TuneDoc } from '../../src/document/index.ts'
-import { applyEdit, lineBars, type SongEdit } from '../../src/edit/index.ts'
+import { changesOn, lineBars, wordsInMeasures, type Score, type TuneDoc } from '../../src/document/index.ts'
+import { applyEdit, type SongEdit } from '../../src/edit/index.ts'
 import { readSong } from '../../src/input/song/readingSong.ts'
 import { tuneOfSong } from '../../src/input/song/songTune.ts'
 import { writeChordPro } from '../../src/output/index.ts'
@@ -69,7 +69,7 @@ describe('the bars of a song', () => {
       [2, true],
       [2, true],
     ])
-    const sure = edited({ tune: two }, { do: 'settleBars' })
+    const sure = edited({ tune: two }, { do: 'confirmBars' })
     expect(lineBars(sure).some((l) => l.guessed)).toBe(false)
     expect(edited({ tune: sure }, { do: 'everyLine', bars: 4 }).measures).toHaveLength(6)
   })
@@ -174,7 +174,7 @@ describe('the words of a song', () => {
 
 it('any edits of any song leave a song that storage takes, with every chord in its own line', () => {
   const step = fc.record({
-    kind: fc.constantFrom('lineBars', 'everyLine', 'settleBars', 'moveChange', 'songText'),
+    kind: fc.constantFrom('lineBars', 'everyLine', 'confirmBars', 'moveChange', 'songText'),
     line: fc.nat(20),
     bars: fc.integer({ min: 1, max: 9 }),
     change: fc.nat(6),
@@ -194,7 +194,7 @@ it('any edits of any song leave a song that storage takes, with every chord in i
           const edits: Record<typeof kind, SongEdit> = {
             lineBars: { do: 'lineBars', line: own.line.id, bars },
             everyLine: { do: 'everyLine', bars },
-            settleBars: { do: 'settleBars' },
+            confirmBars: { do: 'confirmBars' },
             moveChange: {
               do: 'moveChange',
               line: own.line.id,

@@ -1,14 +1,10 @@
 import type { NoteNaming } from '../../music/pitch/noteNaming.ts'
+import { isTabLine } from '../../output/text/tabSigns.ts'
 import { partHeadIn } from '../partHeads.ts'
 import { timesOf } from '../times.ts'
 import { bracketedLine } from './bracketedLine.ts'
 import { isChordRow, isGridRow } from './chordRow.ts'
 import { directiveIn } from './directive.ts'
-
-const TAB_LINE = /^\s*(?:[A-Ga-g][#b]?)?\s*[|:]?-[-\d|hpbrx/\\~().:]{5,}/
-
-/** True for a line that is a string of a tab. */
-export const isTabLine = (line: string): boolean => TAB_LINE.test(line)
 
 const ALONE_AGAIN = /^[([]\s*(?:repeat|bis)\s*[)\]]$/i
 

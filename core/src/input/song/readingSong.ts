@@ -1,7 +1,7 @@
 import { bracketedLine } from './bracketedLine.ts'
 import { isChordRow, namingOfChords } from './chordRow.ts'
 import { directiveIn } from './directive.ts'
-import { isTabLine } from './lineKinds.ts'
+import { isTabLine } from '../../output/text/tabSigns.ts'
 import type { ReadSong } from './readSong.ts'
 import { SongReader } from './songReader.ts'
 import { plainSongText } from './songText.ts'

@@ -1,31 +1,17 @@
-import type { SongLine } from '../../document/song.ts'
-import { changesOn } from '../../document/songWords.ts'
+import { lineBars, type LineBars } from '../../document/lineBars.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { ReadSong, WrittenLine } from './readSong.ts'
 
-/** A line of a tune with where its chords fall, for a line of a text that is the same. */
-interface KnownLine {
-  readonly line: SongLine
-  readonly bars: number
-  readonly guessed: boolean
+/** A line of a tune, with where the chords fall that stand over its words. */
+interface KnownLine extends LineBars {
   readonly places: readonly { readonly bar: number; readonly share: number }[]
 }
 
-function knownLines(tune: TuneDoc): KnownLine[] {
-  return (tune.song?.lines ?? []).flatMap((line): KnownLine[] => {
-    if (line.kind !== 'sung') return []
-    const measures = tune.measures.filter((m) => line.measures.includes(m.id))
-    const places = measures.flatMap((m, bar) =>
-      tune.chords
-        .filter((c) => c.pos.measure === m.id)
-        .sort((a, b) => a.pos.tick - b.pos.tick)
-        .map((c) => ({ bar, share: c.pos.tick / m.length })),
-    )
-    const guessed = measures.some((m) => m.provenance === 'guessed')
-    const shown = changesOn(tune, line).length > 0 || line.text === ''
-    return [{ line, bars: measures.length, guessed, places: shown ? places : [] }]
+const knownLines = (tune: TuneDoc): KnownLine[] =>
+  lineBars(tune).map((known) => {
+    const shown = known.line.changes !== undefined || known.line.text === ''
+    return { ...known, places: shown ? known.changes.map(({ bar, share }) => ({ bar, share })) : [] }
   })
-}
 
 /**
  * A song that was read anew, with the bars and beats that its lines have in the tune: each line takes those of the first line
@@ -53,7 +39,7 @@ export function timedAs(song: ReadSong, tune: TuneDoc): ReadSong {
     })
   const timed = (line: WrittenLine): WrittenLine => {
     const own = taken.get(line)
-    if (!own || line.bars !== undefined || own.bars === 0) return line
+    if (!own || line.bars !== undefined) return line
     return {
       ...line,
       bars: own.bars,

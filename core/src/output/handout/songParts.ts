@@ -1,8 +1,8 @@
-import { knownIn } from '../../invariant.ts'
 import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import type { SongLine } from '../../document/song.ts'
+import { songByPart, timesOver } from '../../document/songByPart.ts'
 import { changesOn } from '../../document/songWords.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { chordIn } from '../../music/harmony/chordSymbol.ts'
@@ -31,8 +31,7 @@ export interface SongPart {
 
 /** The words of a song part by part, with the chords as the hand calls them; none for a tune without such words. */
 export function songParts(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNaming): SongPart[] {
-  const { song, measures, sections } = tune
-  if (!song) return []
+  const { measures } = tune
   const timeline = timelineOf(measures)
   const names = new Map(
     harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed).map((h) => [
@@ -42,13 +41,11 @@ export function songParts(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNaming
   )
   const nameAt = (pos: { measure: string; tick: number }) => names.get(ticksAt(timeline, pos)) ?? ''
   const indexOf = (line: SongLine) => timeline.indexOf.get(line.measures[0] ?? '') ?? -1
-  const timesOver = (from: number, to: number) =>
-    measures[from]?.repeatStart && (measures[to]?.repeatEnd ?? 1) > 1 ? measures[to]!.repeatEnd : 1
   const lineOf = (line: SongLine): SongPageLine => {
     if (line.kind === 'remark') return { sung: [], remark: line.text, times: 1 }
     const from = indexOf(line)
     const who = line.singer === undefined ? {} : { singer: line.singer }
-    const times = timesOver(from, from + line.measures.length - 1)
+    const times = timesOver(measures, from, from + line.measures.length - 1)
     if (line.text !== '') return { sung: sungOn(tune, line, nameAt), times, ...who }
     const bars = line.measures.map((id) =>
       tune.chords
@@ -58,15 +55,10 @@ export function songParts(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNaming
     )
     return { sung: [], bars, times, ...who }
   }
-  const starts = sections.map((s) => knownIn(timeline.indexOf, s.measure))
-  const partOf = (index: number) => starts.findLastIndex((s) => s <= index)
   const seen = new Set<string>()
-  const parts = [...new Set(song.lines.map((l) => partOf(indexOf(l))))]
-  return parts.map((part): SongPart => {
-    const name = sections[part]?.name ?? ''
-    const [from, next] = [starts[part] ?? 0, starts[part + 1] ?? measures.length]
-    const lines = song.lines.filter((l) => partOf(indexOf(l)) === part).map(lineOf)
-    const times = timesOver(from, next - 1)
+  return songByPart(tune).map(({ name, lines: written, from, to }): SongPart => {
+    const lines = written.map(lineOf)
+    const times = timesOver(measures, from, to)
     // One line that is the whole part is repeated as the part is.
     const own = lines.length === 1 && times > 1 ? lines.map((l) => ({ ...l, times: 1 })) : lines
     const text = JSON.stringify([name, own])

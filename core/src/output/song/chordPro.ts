@@ -1,13 +1,13 @@
-import { knownIn } from '../../invariant.ts'
-import { timelineOf } from '../../document/form/timeline.ts'
 import { partKind } from '../../document/partKind.ts'
 import type { SongLine } from '../../document/song.ts'
+import { songByPart, timesOver } from '../../document/songByPart.ts'
 import { changesOn } from '../../document/songWords.ts'
 import type { ChordMark, Measure, TuneDoc } from '../../document/tune.ts'
 import { chordText, transposeChord } from '../../music/harmony/chordSymbol.ts'
 import { transposeKey } from '../../music/pitch/key.ts'
 import { nameText } from '../../music/pitch/pitch.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
+import { isTabLine } from '../text/tabSigns.ts'
 
 /** How a song is written down. */
 export interface SongWriting {
@@ -30,7 +30,7 @@ export interface SongWriting {
  */
 export function writeChordPro(tune: TuneDoc, writing: SongWriting): string {
   const { capo, transposed = 0, strum, plain = false } = writing
-  const { measures, tempos, sections } = tune
+  const { measures, tempos } = tune
   const first = measures[0]!
   const key = transposeKey(first.key, transposed - capo)
   const minor = key.mode === 'minor' ? 'm' : ''
@@ -51,21 +51,14 @@ export function writeChordPro(tune: TuneDoc, writing: SongWriting): string {
       fact === 'comment' ? String(value) : `${fact.slice(0, 1).toUpperCase()}${fact.slice(1)}: ${value}`,
     ]
   })
-  const timeline = timelineOf(measures)
-  const starts = sections.map((s) => knownIn(timeline.indexOf, s.measure))
-  const indexOf = (line: SongLine) => timeline.indexOf.get(line.measures[0] ?? '') ?? -1
-  const partOf = (line: SongLine) => starts.findLastIndex((s) => s <= indexOf(line))
   const flats = key.fifths < 0
   const name = ({ parsed, symbol }: ChordMark) =>
     parsed ? chordText(transposeChord(parsed, transposed - capo, flats)) : symbol
-  const lines = tune.song?.lines ?? []
-  const parts = [...new Set(lines.map(partOf))].map((part) => {
-    const [from, next] = [starts[part] ?? 0, starts[part + 1] ?? measures.length]
-    const own = lines.filter((l) => partOf(l) === part)
+  const parts = songByPart(tune).map(({ name: heading, lines: own, from, to }) => {
     const played = own.filter((l) => l.kind === 'sung').length
-    const times = played > 1 ? timesOver(measures, from, next - 1) : 1
+    const times = played > 1 ? timesOver(measures, from, to) : 1
     if (played === 0) return writtenLines(tune, own, name, plain).join('\n')
-    return partText(sections[part]?.name ?? '', times, writtenLines(tune, own, name, plain), plain)
+    return partText(heading, times, writtenLines(tune, own, name, plain), plain)
   })
   return [head.join('\n'), ...parts].join('\n\n') + '\n'
 }
@@ -134,15 +127,8 @@ function writtenLines(
   return text
 }
 
-const isTabLine = (text: string) => /^\s*(?:[A-Ga-g][#b]?)?\s*[|:]?-[-\d|hpbrx/\\~().:]{5,}/.test(text)
 const isTabBefore = (lines: readonly SongLine[], i: number) =>
   i > 0 && lines[i - 1]!.kind === 'remark' && isTabLine(lines[i - 1]!.text)
-
-/** How often measures are played whose first and last carry the signs of one repeat. */
-function timesOver(measures: readonly Measure[], from: number, to: number): number {
-  const [first, last] = [measures[from], measures[to]]
-  return first?.repeatStart && last && last.repeatEnd > 1 ? last.repeatEnd : 1
-}
 
 /** A line with its chords in brackets at their letters. */
 function bracketed(text: string, chords: readonly { readonly at: number; readonly name: string }[]): string {

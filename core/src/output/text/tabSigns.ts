@@ -67,3 +67,8 @@ export const HELD_SIGN = '='
 export const BAR_SIGN = 'B'
 
 export const REST_SIGN = 'z'
+
+const STRING_OF_TAB = /^\s*(?:[A-Ga-g][#b]?)?\s*[|:]?-[-\d|hpbrx/\\~().:]{5,}/
+
+/** True for a line that is a string of a tab, in the middle of other text. */
+export const isTabLine = (line: string): boolean => STRING_OF_TAB.test(line)

@@ -310,7 +310,7 @@ export const write = {
       writeOut: 'Form written out',
       lineBars: 'Bars of a line',
       everyLine: 'Bars a line',
-      settleBars: 'Bars said to be right',
+      confirmBars: 'Bars said to be right',
       moveChange: 'Change of chord moved',
       lineTimes: 'Changes tapped',
       songText: 'Words and chords',

@@ -1,7 +1,6 @@
 import { NumberInput } from '@mantine/core'
 import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors } from '@dnd-kit/core'
-import type { ChordMark } from '@velvet-porch/core/document'
-import type { LineBars, PlacedChange } from '@velvet-porch/core/edit'
+import type { ChordMark, LineBars, PlacedChange } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 import type { Writing } from '../../../score/edit/useWriting.ts'
 import { TapChanges } from './TapChanges.tsx'

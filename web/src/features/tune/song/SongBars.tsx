@@ -1,7 +1,6 @@
 import { Button, Group, NumberInput, Text } from '@mantine/core'
 import { chordText, transposeChord } from '@velvet-porch/core/music'
-import type { ChordMark, TuneDoc } from '@velvet-porch/core/document'
-import { lineBars } from '@velvet-porch/core/edit'
+import { lineBars, type ChordMark, type TuneDoc } from '@velvet-porch/core/document'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Writing } from '../../../score/edit/useWriting.ts'
@@ -29,8 +28,8 @@ export function SongBars({ tune, capo, run }: { tune: TuneDoc; capo: number; run
             value={usual}
             onChange={(v) => Number(v) > 0 && void run({ do: 'everyLine', bars: Number(v) })}
           />
-          <Button size="compact-sm" onClick={() => void run({ do: 'settleBars' })}>
-            {t('song.settle')}
+          <Button size="compact-sm" onClick={() => void run({ do: 'confirmBars' })}>
+            {t('song.confirm')}
           </Button>
           <Text size="xs" c="dimmed">
             {t('song.guess', { count: open.length })}
@@ -38,7 +37,7 @@ export function SongBars({ tune, capo, run }: { tune: TuneDoc; capo: number; run
         </Group>
       ) : (
         <Text size="xs" c="dimmed">
-          {t('song.settled')}
+          {t('song.move')}
         </Text>
       )}
       <ol className={css.lines}>
