@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test'
+import { paste } from './bench.ts'
 
 const SONG = `Willow Ferry
 by Nell Harrow
@@ -58,10 +59,7 @@ test('a song goes from a paste to a printed page: what is understood first, then
 test('bars and beats of a song are a guess until they are said: by number, by key, by dragging, by tapping', async ({
   page,
 }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
-  await page.getByLabel('What you have as text').fill(SONG.replace('Capo 2\n', ''))
-  await page.getByRole('button', { name: 'Take it' }).click()
+  await paste(page, SONG.replace('Capo 2\n', ''))
   await page.getByText('Bars: a guess').click()
   await expect(page.getByText('4 lines are a guess.')).toBeVisible()
   await page.getByLabel('Bars of “Down by the ferry the willows bend low”').fill('2')
@@ -98,10 +96,7 @@ test('bars and beats of a song are a guess until they are said: by number, by ke
 test('words and chords are corrected in place, and saved as ChordPro that is read again', async ({
   page,
 }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
-  await page.getByLabel('What you have as text').fill(SONG)
-  await page.getByRole('button', { name: 'Take it' }).click()
+  await paste(page, SONG)
   const text = page.getByRole('textbox', { name: 'The song as text' })
   const before = await text.inputValue()
   await text.fill(before.replace('[Em]I left', '[Am]I left').replace('my lan[C]tern', 'a lan[C]tern'))
@@ -122,10 +117,7 @@ test('words and chords are corrected in place, and saved as ChordPro that is rea
 test('a capo moves as teachers say it: the shapes stay, or the sound; a tuning of notes gets a name', async ({
   page,
 }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
-  await page.getByLabel('What you have as text').fill(SONG)
-  await page.getByRole('button', { name: 'Take it' }).click()
+  await paste(page, SONG)
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   const setup = page.getByTestId('setup')
   await expect(setup).toContainText('shapes in G major · capo 2 · sounds A major')

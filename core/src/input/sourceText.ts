@@ -36,6 +36,20 @@ export function plainLines(text: string): string {
   return text.replace(/^\uFEFF/, '').replace(/\r\n?|\u2028|\u2029/g, '\n')
 }
 
+/** Tabulators as spaces, to every eighth column. */
+export function untabbed(line: string): string {
+  if (!line.includes('\t')) return line
+  let out = ''
+  for (const c of line) out += c === '\t' ? ' '.repeat(8 - (out.length % 8)) : c
+  return out
+}
+
+/**
+ * True for a text that is JSON, and no song whose first line is a directive.
+ * @example isJson('{title: Willow Ferry}') // false
+ */
+export const isJson = (text: string): boolean => /^\s*\{\s*(?:"|\})/.test(text)
+
 function looksBinary(bytes: Uint8Array): boolean {
   const sample = bytes.subarray(0, 8192)
   let control = 0

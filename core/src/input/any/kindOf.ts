@@ -1,5 +1,6 @@
 import { directiveIn } from '../song/directive.ts'
 import { chordsOverWords, looksLikeSong } from '../song/readingSong.ts'
+import { isJson } from '../sourceText.ts'
 import { looksLikeTab } from '../text/readTextTab.ts'
 import { textSystems } from '../text/tabLines.ts'
 
@@ -21,7 +22,7 @@ const OF_A_SONG = /^(?:title|artist|start_of_\w+|end_of_\w+|chorus|capo|key)$/
  * @example kindOf('{title: Willow Ferry}') // 'song'
  */
 export function kindOf(text: string): TextKind | undefined {
-  if (/^\s*\{\s*(?:"|\})/.test(text)) return 'json'
+  if (isJson(text)) return 'json'
   const directed = text.split('\n').some((l) => OF_A_SONG.test(directiveIn(l)?.name ?? ''))
   if (directed) return 'song'
   if (ABC_FIELD.test(text)) return 'abc'

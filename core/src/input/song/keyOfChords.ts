@@ -1,6 +1,6 @@
-import { mod12, pitchClass, STEPS } from '../../music/pitch/pitch.ts'
+import { mod12, pitchClass } from '../../music/pitch/pitch.ts'
 import type { ChordReading } from '../../music/harmony/chordSymbol.ts'
-import { keyOf, scaleOf, transposeKey, type Key } from '../../music/pitch/key.ts'
+import { keyOf, plainKeys, scaleOf, transposeKey, type Key } from '../../music/pitch/key.ts'
 
 /** What its own chord adds to a key: at the beginning, at the end, elsewhere; and a dominant seventh. No source. */
 const HOME = { first: 2, last: 1, between: 0.5, dominant: 0.7 }
@@ -32,13 +32,9 @@ export function keyOfChords(chords: readonly ChordReading[], stated: Key | undef
     const asShapes = transposeKey(stated, -capo)
     return capo > 0 && fit(asShapes, chords) > fit(stated, chords) + 1e-9 ? asShapes : stated
   }
-  const keys = (['major', 'minor'] as const).flatMap((mode) =>
-    STEPS.flatMap((step) => [0, -1, 1].map((alter) => keyOf({ step, alter }, mode))),
-  )
-  const usable = keys.filter((k) => Math.abs(k.fifths) <= 6)
   if (chords.length === 0) return keyOf({ step: 'C', alter: 0 }, 'major')
   // Of two spellings the one with fewer signs.
-  return usable.reduce((best, k) => {
+  return plainKeys(6).reduce((best, k) => {
     const more = fit(k, chords) - fit(best, chords)
     return more > 1e-9 || (more > -1e-9 && Math.abs(k.fifths) < Math.abs(best.fifths)) ? k : best
   })

@@ -1,5 +1,5 @@
 import { withoutEntities, withoutMailMarks } from '../foundText.ts'
-import { plainLines } from '../sourceText.ts'
+import { plainLines, untabbed } from '../sourceText.ts'
 
 /**
  * A text as it is found on pages and in mails made plain: one kind of line end, entities as what they stand for, tabulators
@@ -17,11 +17,4 @@ export const plainSongText = (text: string): string => {
   return withoutMailMarks(lines)
     .map((l) => untabbed(l).trimEnd())
     .join('\n')
-}
-
-function untabbed(line: string): string {
-  if (!line.includes('\t')) return line
-  let out = ''
-  for (const c of line) out += c === '\t' ? ' '.repeat(8 - (out.length % 8)) : c
-  return out
 }

@@ -1,17 +1,14 @@
 import { knownIn } from '../../invariant.ts'
-import { readChordSymbol } from '../../music/harmony/chordSymbol.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
-import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import { measureLength, type Metre } from '../../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import { message } from '../../messages/message.ts'
-import { takeFactLine, type HeadFacts } from '../headFacts.ts'
-import { partHeadIn } from '../partHeads.ts'
 import type { Problem } from '../problem.ts'
-import { timesInLine } from '../times.ts'
 import { countsIn } from './countLine.ts'
-import { playerIn, type SystemMarks } from './systemMarks.ts'
+import type { SystemMarks } from './systemMarks.ts'
+import { isChordLine, isRhythmLine } from './linesAbove.ts'
 import { tabAsFound } from './tabAsFound.ts'
+import { factsOf, statedMetre } from './tabHead.ts'
 import { brokenStrings, findingSystems, textSystems, type TextSystem } from './tabLines.ts'
 import { REST_SIGN, rhythmTicks, SUGGESTED_LINE } from '../../output/text/tabSigns.ts'
 import { withHandLines } from './handLines.ts'
@@ -113,32 +110,6 @@ export function* readingTextTab(
   }
 }
 
-/** What the lines over the first system say of the tune; the first that says nothing else is its title. */
-function factsOf(head: readonly string[]): HeadFacts {
-  const facts: HeadFacts = {}
-  const words: string[] = []
-  for (const [i, line] of head.entries()) {
-    const bare = line.trim()
-    if (bare === '' || bare === SUGGESTED_LINE || takeFactLine(facts, line)) continue
-    const over = isRhythmLine(line) || isChordLine(line) || /^\W*$|^[\d\s]+$/.test(bare)
-    const marked = partHeadIn(line) || playerIn(line) || timesInLine(line) !== undefined || isMarkLine(line)
-    const says = /^(?:tuning|tuned|capo|tempo|time|metre|meter|by\b|chord names)/i.test(bare)
-    const by = /^by[:\s]+(.+)$/i.exec(bare)
-    if (by) facts.artist ??= by[1]!.trim()
-    else if (!over && !marked && !says && i <= LAST_TITLE_LINE && !/[,:;]$/.test(bare)) words.push(bare)
-  }
-  const [title, artist] = words[0]?.split(/\s+[-–—]\s+/) ?? []
-  if (title) facts.title ??= title
-  if (artist) facts.artist ??= artist
-  return facts
-}
-
-/** How far down a title may stand, in lines. */
-const LAST_TITLE_LINE = 12
-
-/** A line over the strings that says how they are touched: `PM----|`, `let ring---|`. */
-const isMarkLine = (line: string): boolean => /^[\s|]*(?:P\.?\s?M\.?|let ring|palm mute)\b/i.test(line)
-
 /** Where the head of a text says that it is played with a bottleneck, all that no finger is named for is under it. */
 function underBottleneck(measures: readonly ReadMeasure[], head: readonly string[]): readonly ReadMeasure[] {
   if (!/\bbottle ?neck\b/i.test(head.join('\n'))) return measures
@@ -148,22 +119,6 @@ function underBottleneck(measures: readonly ReadMeasure[], head: readonly string
     ...m,
     signs: m.signs.map((s) => (isUnder(s) ? { ...s, bottle: true as const } : s)),
   }))
-}
-
-/** The metre that a text states; an impossible one is said, and not taken. */
-function statedMetre(text: string, problems: Problem[]): Metre | undefined {
-  const found = /(?:^|\s)(?:time|metre|meter)\D{0,4}(\d{1,3})\/(\d{1,3})/im.exec(text)
-  if (!found) return undefined
-  const [num, den] = [Number(found[1]), Number(found[2])]
-  if (num >= 1 && num <= LIMITS.metreBeats && (METRE_UNITS as readonly number[]).includes(den))
-    return { num, den }
-  problems.push({
-    severity: 'warning',
-    line: text.slice(0, found.index + 1).split('\n').length,
-    column: 1,
-    says: message('reading.badTabMetre', { metre: `${num}/${den}` }),
-  })
-  return undefined
 }
 
 function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): ReadMeasure[] {
@@ -296,20 +251,6 @@ function barsOf(rows: readonly string[]): Bar[] {
     from = c + 1
   }
   return bars
-}
-
-/** A line of rhythm letters: nothing but them, in groups. */
-function isRhythmLine(line: string): boolean {
-  const groups = line.split(/[\s|]+/).filter((g) => g !== '')
-  return (
-    groups.length > 0 &&
-    groups.every((g) => rhythmTicks(g.replace(new RegExp(`^${REST_SIGN}`), '')) !== undefined)
-  )
-}
-
-function isChordLine(line: string): boolean {
-  const groups = line.trim().split(/\s+/)
-  return groups[0] !== '' && groups.every((g) => readChordSymbol(g).kind === 'chord')
 }
 
 interface Timed {

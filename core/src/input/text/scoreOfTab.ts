@@ -19,8 +19,8 @@ import { HARMONICS } from '../../instrument/harmonics.ts'
 import { highestCapo, setupOf } from '../../instrument/setupOf.ts'
 import { lastFret, pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { namedTunings, readTuning } from '../../instrument/tunings.ts'
-import { keyOf, scaleOf, type Key } from '../../music/pitch/key.ts'
-import { mod12, STEPS, type Midi } from '../../music/pitch/pitch.ts'
+import { plainKeys, scaleOf, type Key } from '../../music/pitch/key.ts'
+import { mod12, type Midi } from '../../music/pitch/pitch.ts'
 import { hasSlideRoom, type SlideMark } from '../../document/marks.ts'
 import type { School } from '../../document/school.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
@@ -300,10 +300,6 @@ function chordsOf({ chords }: ReadMeasure, index: number, suggested: boolean, up
 
 /** The major or minor key whose scale holds most of the notes; the last bass decides between equals. */
 function likelyKey(midis: readonly Midi[]): Key {
-  const keys = (['major', 'minor'] as const).flatMap((mode) =>
-    STEPS.flatMap((step) => [0, -1, 1].map((alter) => keyOf({ step, alter }, mode))),
-  )
-  const usable = keys.filter((k) => Math.abs(k.fifths) <= 5)
   const counts = new Array<number>(12).fill(0)
   for (const m of midis) counts[mod12(m)]!++
   const inside = (key: Key) => {
@@ -313,5 +309,5 @@ function likelyKey(midis: readonly Midi[]): Key {
     const home = counts[tonic]!
     return held + home * 0.25 + (mod12(midis.at(-1) ?? 0) === tonic ? 1 : 0)
   }
-  return usable.reduce((best, k) => (inside(k) > inside(best) ? k : best))
+  return plainKeys(5).reduce((best, k) => (inside(k) > inside(best) ? k : best))
 }

@@ -1,6 +1,6 @@
 import { finish, type Turns } from '../../turns.ts'
 import { handLineIn, type HandLine } from './handLines.ts'
-import { plainLines } from '../sourceText.ts'
+import { plainLines, untabbed } from '../sourceText.ts'
 import { isCountLine } from './countLine.ts'
 import { marksOfSystem, type SystemMarks } from './systemMarks.ts'
 
@@ -52,13 +52,6 @@ function withPlainSigns(text: string): string {
     .replace(/[\u2039\u27E8]/g, '<')
     .replace(/[\u203A\u27E9]/g, '>')
     .replace(/\u00D7/g, 'x')
-}
-
-/** Tabulators as spaces, to every eighth column. */
-function untabbed(line: string): string {
-  let out = ''
-  for (const c of line) out += c === '\t' ? ' '.repeat(8 - (out.length % 8)) : c
-  return out
 }
 
 /** True for a line that is mostly dashes, frets and bars. */

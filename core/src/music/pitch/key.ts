@@ -51,6 +51,12 @@ export function keyOf(tonic: NoteName, mode: Mode): Key {
   return { tonic, mode, fifths: FIFTHS_OF_STEP[tonic.step] + 7 * tonic.alter + MODE_FIFTHS[mode] }
 }
 
+/** The major and minor keys of at most so many sharps or flats, in the order of the steps. */
+export const plainKeys = (most: number): Key[] =>
+  (['major', 'minor'] as const)
+    .flatMap((mode) => STEPS.flatMap((step) => [0, -1, 1].map((alter) => keyOf({ step, alter }, mode))))
+    .filter((k) => Math.abs(k.fifths) <= most)
+
 const SHARP_ORDER: readonly Step[] = ['F', 'C', 'G', 'D', 'A', 'E', 'B']
 
 /** Alteration that the signature gives a step: +1, 0 or −1. */

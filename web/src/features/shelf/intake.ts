@@ -1,6 +1,6 @@
 import { arrangementOf } from '@velvet-porch/core/arrange'
 import type { Score, TuneDoc } from '@velvet-porch/core/document'
-import { decodeSource, LARGEST_SOURCE_BYTES } from '@velvet-porch/core/input'
+import { decodeSource, isJson, LARGEST_SOURCE_BYTES } from '@velvet-porch/core/input'
 import type { TuneUnderstood } from '@velvet-porch/core/input/any'
 import type { SongChoices } from '@velvet-porch/core/input/song'
 import i18next from 'i18next'
@@ -39,9 +39,6 @@ export interface Understood {
 
 /** What could not be taken, and why. */
 const nothing = (...complaints: string[]): Intake => ({ tunes: [], complaints, withTab: false })
-
-/** True for a text that is JSON, and no song whose first line is a directive. */
-const isJson = (text: string) => /^\s*\{\s*(?:"|\})/.test(text)
 
 /** Reads a source without taking it. Never throws: what failed is a complaint. */
 export async function understood(source: Source, title: string, song: SongChoices = {}): Promise<Understood> {

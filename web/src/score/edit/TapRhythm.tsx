@@ -1,5 +1,5 @@
 import { present } from '@velvet-porch/core/invariant'
-import { Button, Checkbox, Group, NumberInput, SegmentedControl, Stack, Text } from '@mantine/core'
+import { Button, Checkbox, Group, SegmentedControl, Stack, Text } from '@mantine/core'
 import { isCompound, inFullMeasure, QUARTER, USUAL_TEMPO } from '@velvet-porch/core/music'
 import {
   melodyOf,
@@ -14,6 +14,8 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { BarPopover } from './BarPopover.tsx'
+import { TapPad } from './TapPad.tsx'
+import { TapTempo } from './TapTempo.tsx'
 import { useClicks } from './useClicks.ts'
 import { lengthSign } from './values.ts'
 import css from './TapRhythm.module.css'
@@ -72,7 +74,7 @@ function Tapping({
     from: inFullMeasure(measure, at.tick) % QUARTER,
   })
   const notes = notesFrom(tune, at)
-  const tap = (milliseconds: number) => setTaps((before) => [...before, milliseconds / 1000])
+  const tap = (seconds: number) => setTaps((before) => [...before, seconds])
   const write = async () => {
     if (await run({ do: 'rhythm', at, lengths })) onDone()
   }
@@ -80,15 +82,7 @@ function Tapping({
     <Stack gap={8} w={340} data-testid="tapping">
       <Text size="sm">{t('write.tap.hint')}</Text>
       <Group gap={8} align="end">
-        <NumberInput
-          size="xs"
-          w={90}
-          label={t('write.tap.bpm')}
-          min={20}
-          max={300}
-          value={bpm}
-          onChange={(v) => typeof v === 'number' && v >= 20 && setBpm(v)}
-        />
+        <TapTempo label={t('write.tap.bpm')} bpm={bpm} onBpm={setBpm} />
         <SegmentedControl
           size="xs"
           aria-label={t('write.tap.grid')}
@@ -108,19 +102,7 @@ function Tapping({
           {t(clicking ? 'write.tap.stop' : 'write.tap.start')}
         </Button>
       </Group>
-      <Button
-        data-autofocus
-        h={56}
-        onPointerDown={(e) => tap(e.timeStamp)}
-        onKeyDown={(e) => {
-          if (e.key !== ' ' || e.repeat) return
-          e.preventDefault()
-          tap(e.timeStamp)
-        }}
-        onKeyUp={(e) => e.key === ' ' && e.preventDefault()}
-      >
-        {t('write.tap.here')}
-      </Button>
+      <TapPad onTap={tap}>{t('write.tap.here')}</TapPad>
       <ol className={css.taps} aria-label={t('write.tap.heard')} aria-live="polite">
         {lengths.map((length, i) => (
           <li key={i} title={t('write.tap.late', { ms: Math.round(offBy[i + 1]! * 1000) })}>

@@ -1,10 +1,12 @@
-import { ActionIcon, Button, Group, NumberInput, Popover, Stack, Text } from '@mantine/core'
+import { ActionIcon, Button, Group, Popover, Stack, Text } from '@mantine/core'
 import { IconHandFinger } from '@tabler/icons-react'
 import { QUARTER } from '@velvet-porch/core/music'
 import type { ChordMark, LineBars } from '@velvet-porch/core/document'
 import { quantised } from '@velvet-porch/core/edit'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { TapPad } from '../../../score/edit/TapPad.tsx'
+import { TapTempo } from '../../../score/edit/TapTempo.tsx'
 import { useClicks } from '../../../score/edit/useClicks.ts'
 import type { Writing } from '../../../score/edit/useWriting.ts'
 
@@ -52,7 +54,7 @@ function Tapping({
   const [taps, setTaps] = useState<readonly number[]>([])
   useClicks(clicking, bpm)
   const wanted = changes.length + 1
-  const tap = (milliseconds: number) => setTaps((now) => [...now, milliseconds / 1000].slice(0, wanted))
+  const tap = (seconds: number) => setTaps((now) => [...now, seconds].slice(0, wanted))
   const write = async () => {
     // A tap is a beat: the length of a quarter stands for it, whatever the metre counts.
     const { lengths } = quantised(taps, bpm, { grid: QUARTER })
@@ -71,32 +73,14 @@ function Tapping({
     <Stack gap={8} w={280} data-testid="tap-changes">
       <Text size="sm">{t('song.tapHint')}</Text>
       <Group gap={8} align="end">
-        <NumberInput
-          size="xs"
-          w={90}
-          label={t('song.beats')}
-          min={20}
-          max={300}
-          value={bpm}
-          onChange={(v) => typeof v === 'number' && v >= 20 && setBpm(v)}
-        />
+        <TapTempo label={t('song.beats')} bpm={bpm} onBpm={setBpm} />
         <Button size="compact-sm" variant="default" onClick={() => setClicking(!clicking)}>
           {t(clicking ? 'song.clicksOff' : 'song.clicksOn')}
         </Button>
       </Group>
-      <Button
-        data-autofocus
-        h={52}
-        onPointerDown={(e) => tap(e.timeStamp)}
-        onKeyDown={(e) => {
-          if (e.key !== ' ' || e.repeat) return
-          e.preventDefault()
-          tap(e.timeStamp)
-        }}
-        onKeyUp={(e) => e.key === ' ' && e.preventDefault()}
-      >
+      <TapPad onTap={tap}>
         {taps.length >= wanted ? t('song.tapDone') : next ? name(next.chord) : t('song.tapEnd')}
-      </Button>
+      </TapPad>
       <Group gap={8}>
         <Button size="compact-sm" disabled={taps.length < wanted} onClick={() => void write()}>
           {t('song.tapWrite')}
