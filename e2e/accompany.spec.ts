@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseStyle, done, frets, openDemo, settledFrets, spoken, takeDemo } from './bench.ts'
+import { arrangePasted, chooseStyle, done, frets, openDemo, settledFrets, spoken } from './bench.ts'
 
 const measure = (page: Page, number: number) =>
   page.getByRole('button', { name: new RegExp(`^Measure ${number}: effort`) })
@@ -197,7 +197,7 @@ test('an easier version is found by effort, tried, kept as an ossia for the seco
 })
 
 test('a twelve-bar form is made, shuffled with its turnaround, and needs no melody', async ({ page }) => {
-  await takeDemo(page)
+  await arrangePasted(page)
   await page.goto('/')
   await page.getByRole('button', { name: 'Twelve bars' }).click()
   await page.getByRole('combobox', { name: 'Form' }).click()

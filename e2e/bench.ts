@@ -5,22 +5,24 @@ import { openStored } from './stored.ts'
 export const SMALL_TUNE =
   'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=120\nK:C\n"C"cdec|"F"f2"G7"d2|"C"edcB|"C"c4|]\n'
 
-/** Ends on the bench of the first demo tune, with all of them on the shelf. */
-export async function takeDemo(page: Page): Promise<void> {
-  if (!(await openStored(page, 'demo'))) await takeDemoByHand(page)
-}
+const FIRST_OF_DEMO = "Lamplighter's Round"
 
+/** Ends on the bench of the first demo tune. */
+export const takeDemo = (page: Page): Promise<void> => openDemo(page, FIRST_OF_DEMO)
+
+/** Ends on the bench of the first demo tune, with all of them on the shelf. */
 export async function takeDemoByHand(page: Page): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'Take the demo tunes' }).click()
   // All tunes are arranged before the first is shown.
-  await expect(page.getByRole('heading', { name: "Lamplighter's Round" })).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByRole('heading', { name: FIRST_OF_DEMO })).toBeVisible({ timeout: 40_000 })
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }
 
-/** Takes the demo tunes and opens one of them on the bench. */
+/** Opens one of the demo tunes on the bench. Others may be on the shelf, or none. */
 export async function openDemo(page: Page, title: string): Promise<void> {
-  await takeDemo(page)
+  if (await openStored(page, 'demo', { title })) return
+  await takeDemoByHand(page)
   await page.goto('/')
   await page.getByRole('link', { name: title }).click()
   await expect(page.locator('.tab-fret').first()).toBeVisible()
@@ -45,7 +47,7 @@ export async function askToTake(page: Page, abc: string, base = ''): Promise<voi
 
 /** A pasted tune, arranged; ends on the bench. */
 export async function arrangePasted(page: Page, abc = SMALL_TUNE, base = ''): Promise<void> {
-  if (abc === SMALL_TUNE && (await openStored(page, 'gateLatch', base))) return
+  if (abc === SMALL_TUNE && (await openStored(page, 'gateLatch', { base }))) return
   await arrangeByHand(page, abc, base)
 }
 

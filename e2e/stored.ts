@@ -37,14 +37,40 @@ export async function keep(page: Page, name: StoredName): Promise<void> {
   writeFileSync(fileOf(name), JSON.stringify(stored))
 }
 
+interface Row {
+  readonly id: string
+  readonly title?: string
+  readonly tuneId?: string
+}
+
+/** What is stored of one tune: whoever needs no other need not wait until the browser has written them all. */
+function ofOneTune({ tables, bench }: Stored, title: string): Stored {
+  const rowsOf = (table: string) => tables[table] as readonly Row[]
+  const id = rowsOf('tunes').find((tune) => tune.title === title)!.id
+  return {
+    tables: {
+      tunes: rowsOf('tunes').filter((row) => row.id === id),
+      shelf: rowsOf('shelf').filter((row) => row.id === id),
+      arrangements: rowsOf('arrangements').filter((row) => row.tuneId === id),
+    },
+    bench: bench.replace(/[^/]+(?=\/arrange$)/, id),
+  }
+}
+
 /**
  * Puts a kept state into the browser and opens its bench.
  * @param base where the app is, for a browser that was not told
+ * @param title the one tune of it that is wanted
  * @returns false where none was kept: it is made by hand then
  */
-export async function openStored(page: Page, name: StoredName, base = ''): Promise<boolean> {
+export async function openStored(
+  page: Page,
+  name: StoredName,
+  { base = '', title }: { readonly base?: string; readonly title?: string } = {},
+): Promise<boolean> {
   if (!folder) return false
-  const { tables, bench } = JSON.parse(readFileSync(fileOf(name), 'utf8')) as Stored
+  const all = JSON.parse(readFileSync(fileOf(name), 'utf8')) as Stored
+  const { tables, bench } = title === undefined ? all : ofOneTune(all, title)
   // The Shelf makes the database and has nothing on it yet.
   await page.goto(`${base}/`)
   await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible()

@@ -3,7 +3,7 @@ import { fuzz } from '../src/fuzz/run.ts'
 import { TARGETS } from '../src/fuzz/targets/index.ts'
 
 /** `npm run fuzz` gives each reader five thousand; the seed is another one there. */
-const CASES = 200
+const CASES = 80
 
 describe('every reader, given mutations of good inputs', () => {
   it.each(TARGETS.map((t) => t.name))(

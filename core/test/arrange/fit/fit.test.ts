@@ -216,8 +216,7 @@ describe('what an option costs', () => {
 describe('the ranking', () => {
   /** Traditional tunes, long out of copyright, from memory. */
   it('after the estimate has the same five first as working out every choice', () => {
-    for (const k of [0, 3]) {
-      const tune = CORPUS[k]!
+    for (const tune of CORPUS.slice(0, 1)) {
       const q = question({
         tune,
         regions: wholeTune(tune, 'alternating-bass', 3),
