@@ -69,6 +69,7 @@ for (const scheme of ['light', 'dark'] as const) {
       ).toEqual([])
     }
     await check()
+    const bench = page.url()
     for (const path of [
       '/shapes?chord=B',
       '/shapes?do=name&places=x-3-2-0-1-0',
@@ -78,15 +79,13 @@ for (const scheme of ['light', 'dark'] as const) {
       '/neck?card=scale',
       '/settings',
     ]) {
-      const back = page.url()
       await page.goto(path)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
       // What fades in or moves has come to rest.
       await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
       await check()
-      await page.goto(back)
     }
-    await page.goto(page.url().replace('arrange', 'tune'))
+    await page.goto(bench.replace('arrange', 'tune'))
     await expect(page.locator('[data-drawn]').first()).toBeAttached()
     await check()
     await page.goto(page.url().replace(/tune$/, 'fit'))
