@@ -25,8 +25,15 @@ export function checkStrings(tab: FinishedTab, played: readonly PlayedNote[], ad
     held.set(f, p)
   }
   for (const n of tab.notes) {
-    if (n.role === 'bass' && n.ring < n.duration)
-      add('bassCut', n.start, message('auditing.bassStops', heldFor(n)), n.duration - n.ring)
+    if (n.ring >= n.duration || n.role === 'melody') continue
+    // Where the page was given each length is a wish of the teacher; the arranger's own inner notes end as the hand likes.
+    if (n.role === 'bass' || tab.measures[n.measure]?.given)
+      add(
+        'bassCut',
+        n.start,
+        message(n.role === 'bass' ? 'auditing.bassStops' : 'auditing.innerStops', heldFor(n)),
+        n.duration - n.ring,
+      )
   }
 }
 

@@ -82,6 +82,8 @@ export interface FinishedTab {
     readonly number: number
     /** How it is picked; absent: as the player picks. */
     readonly picking?: PickingSchool
+    /** True where the tab was given, each length with it. */
+    readonly given?: boolean
     /** True where the style lets harmony lie over the melody. */
     readonly harmonyAbove?: boolean
   }[]

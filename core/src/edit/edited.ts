@@ -90,6 +90,7 @@ export type NoteManner =
   | { readonly do: 'attack'; readonly attack: Attack }
   | { readonly do: 'bend'; readonly semitones: number }
   | { readonly do: 'harmonic'; readonly kind: 'natural' | 'artificial' | 'none' }
+  | { readonly do: 'offset'; readonly cents: number }
 
 /** One step of writing the tab. */
 export type TabEdit =

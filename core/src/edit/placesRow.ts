@@ -5,7 +5,7 @@ import { lastFret, pitchAt, type Setup } from '../instrument/setup.ts'
 import { mod12, pitchClass, readPitch, type Step } from '../music/pitch/pitch.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 import type { LeftFinger, PickingSign } from '../instrument/hand.ts'
-import { rhythmTicks } from '../output/text/tabSigns.ts'
+import { BAR_SIGN, rhythmTicks } from '../output/text/tabSigns.ts'
 import type { NoteManner, TabEdit } from './edited.ts'
 
 /** A place of a row, and how it is played there. */
@@ -53,13 +53,16 @@ const WORD = /\S+/g
 /** A length from here on: `q`, `e.`, `h`. */
 const LENGTH = /^[whqestf]\.{0,2}$/
 
+/** Between places that are struck together; a plus inside braces is a sign of cents. */
+const TOGETHER = /\+(?![^{]*\})/
+
 /**
  * Reads a row of places as a teacher says them: the string once, then its frets one after the other.
  *
  * `4:` chooses a string, `7` is a fret on it, `-` a silence, `6.3+2.1` places together, `|` the next measure, `q` `e.` a length from
  * there on. The signs are those of text tab: `2h4p2` hammered and pulled, `5/7` `7\5` slid, `/7` slid into, `7b` bent a tone, `7b8`
  * bent to fret 8, `7~` vibrato, `x` muted, `<12>` a harmonic, `3?` may be left out. `7(1)` names the finger, `7(1p)` the picking
- * finger too, `(d)` `(u)` a stroke. `2=E` says which note it should be, `5.0+2.1=Am` which chord.
+ * finger too, `(d)` `(u)` a stroke, `7(B)` the bottleneck, `7{-20}` the bottleneck so many cents beside its fret. `2=E` says which note it should be, `5.0+2.1=Am` which chord.
  * @example readPlacesRow('e 4: 0 2h3 | q 5: 3(3p)=C - 6.3+2.0', guitarSetup())
  */
 export function readPlacesRow(text: string, setup: Setup): PlacesRow {
@@ -98,7 +101,8 @@ export function readPlacesRow(text: string, setup: Setup): PlacesRow {
       add([])
       continue
     }
-    if (!word.includes('+')) {
+    const together = word.split(TOGETHER)
+    if (together.length === 1) {
       for (const piece of chainOf(word)) {
         const part = partOf(piece, string, setup, at, faults, last())
         if (part?.claim !== undefined) claimed({ ...part, claim: part.claim }, [part.place], at)
@@ -106,7 +110,7 @@ export function readPlacesRow(text: string, setup: Setup): PlacesRow {
       }
       continue
     }
-    const parts = word.split('+').map((part) => partOf(part, string, setup, at, faults, undefined))
+    const parts = together.map((part) => partOf(part, string, setup, at, faults, undefined))
     const places = parts.flatMap((p) => p?.place ?? [])
     parts.forEach((part, i) => {
       if (part?.claim === undefined) return
@@ -125,7 +129,8 @@ export function readPlacesRow(text: string, setup: Setup): PlacesRow {
 }
 
 /** A note of a chain without its lead. */
-const PIECE = /(?:\d\.)?(?:<\d{1,2}>|\d{1,2}|x)(?:b\d{0,2})?~?\??(?:\([^)]*\))?(?:=[^\s/\\]*)?/.source
+const PIECE = /(?:\d\.)?(?:<\d{1,2}>|\d{1,2}|x)(?:b\d{0,2})?(?:\{[^}]*\})?~?\??(?:\([^)]*\))?(?:=[^\s/\\]*)?/
+  .source
 
 /** The notes of a word that are joined on one string: "2h4p2" is 2, h4, p2. Anything else is one word. */
 const chainOf = (word: string): readonly string[] =>
@@ -142,9 +147,9 @@ interface Part {
   readonly claim?: string
 }
 
-/** A place with its signs: lead, string, fret or harmonic, bend, vibrato, left out, fingers, claim. */
+/** A place with its signs: lead, string, fret or harmonic, bend, cents beside the fret, vibrato, left out, fingers, claim. */
 const PART =
-  /^(?<lead>[hp/\\])?(?:(?<string>\d)\.)?(?:<(?<node>\d{1,2})>|(?<fret>\d{1,2})|(?<muted>x))(?<bend>b(?<to>\d{1,2})?)?(?<shake>~)?(?<maybe>\?)?(?:\((?<hands>[1-4T0pimadu]{1,2})\))?(?:=(?<claim>.+))?$/
+  /^(?<lead>[hp/\\])?(?:(?<string>\d)\.)?(?:<(?<node>\d{1,2})>|(?<fret>\d{1,2})|(?<muted>x))(?<bend>b(?<to>\d{1,2})?)?(?:\{(?<beside>[+-]?\d{1,2})\})?(?<shake>~)?(?<maybe>\?)?(?:\((?<hands>[1-4T0Bpimadu]{1,2})\))?(?:=(?<claim>.+))?$/
 
 /** How far a bend goes that names no fret. */
 const WHOLE_TONE = 2
@@ -209,6 +214,11 @@ function mannersOf(
   if (lead && joined) manners.push({ do: 'attack', attack: ATTACKS[lead] })
   else if (lead)
     manners.push({ do: 'mark', mark: lead === '/' ? 'slideFromBelow' : 'slideFromAbove', on: true })
+  const beside = g['beside'] === undefined ? 0 : Number(g['beside'])
+  const onBar = g['beside'] !== undefined || (g['hands'] ?? '').includes(BAR_SIGN)
+  // What the bottleneck slides on to stays under it.
+  if (onBar && !(lead && joined)) manners.push({ do: 'attack', attack: 'bottle' })
+  if (beside) manners.push({ do: 'offset', cents: beside })
   if (g['muted']) manners.push({ do: 'attack', attack: 'muted' })
   if (g['node']) manners.push({ do: 'harmonic', kind: 'natural' })
   if (g['bend']) manners.push({ do: 'bend', semitones: bend })

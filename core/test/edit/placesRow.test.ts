@@ -141,6 +141,29 @@ describe('places in a row', () => {
     ])
   })
 
+  it('carries the bottleneck: on the fret, beside it, and along the string', () => {
+    const { steps, faults } = readPlacesRow('q 2: 5(B)/7 9{-20}~ 3{+5}?(Bi) 5', setup)
+    expect(faults).toEqual([])
+    expect(steps.map(({ places: [p] }) => [p!.fret, ...(p!.played ?? [])])).toEqual([
+      [5, { do: 'attack', attack: 'bottle' }],
+      [7, { do: 'attack', attack: 'slide' }],
+      [
+        9,
+        { do: 'attack', attack: 'bottle' },
+        { do: 'offset', cents: -20 },
+        { do: 'mark', mark: 'vibrato', on: true },
+      ],
+      [
+        3,
+        { do: 'attack', attack: 'bottle' },
+        { do: 'offset', cents: 5 },
+        { do: 'mark', mark: 'optional', on: true },
+        { do: 'right', sign: 'i' },
+      ],
+      [5],
+    ])
+  })
+
   it('says what joins to nothing, and two frets on one string', () => {
     expect(readPlacesRow('4: h2', setup).faults).toMatchObject([{ kind: 'notJoined', string: 4 }])
     expect(readPlacesRow('4: 2 5: p0', setup).faults).toMatchObject([{ kind: 'notJoined', string: 5 }])
@@ -182,6 +205,18 @@ describe('places in a row', () => {
     const held = notes.find((n) => n.place.string === 3)!
     expect([held.left, held.right]).toEqual([1, 'm'])
     expect(notes.every((n) => n.pos.tick >= 0)).toBe(true)
+    const under = write('q 2: 5(B)/7 9{-20} 3')
+    if (typeof under === 'string') throw new Error(under)
+    const [five, seven, nine, three] = [5, 7, 9, 3].map((fret) =>
+      under.find((n) => n.place.string === 2 && n.place.fret === fret),
+    )
+    expect([five!.attack, seven!.attack, nine!.attack, three!.attack]).toEqual([
+      'bottle',
+      'slide',
+      'bottle',
+      'pluck',
+    ])
+    expect(nine!.place.offsetCents).toBe(-20)
     // No harmonic rings there: nothing of the row stays.
     expect(typeof write('q 4: 2 <1>')).toBe('string')
   })

@@ -10,6 +10,8 @@ export const auditing = {
   melodyMasked: 'another note lies over the melody',
   bassStops:
     'the bass on string {{string}} is written for {{wanted}} quarter notes; the hand holds it for {{held}}',
+  innerStops:
+    'the note on string {{string}} is written for {{wanted}} quarter notes; the hand holds it for {{held}}',
   noteCut: 'the note on string {{string}} is cut short',
   notOnNeck: 'string {{string}}, fret {{fret}} is not on this neck',
   otherPitch: 'string {{string}}, fret {{fret}} sounds {{heard}}, not {{written}}',

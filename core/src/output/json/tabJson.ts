@@ -105,6 +105,7 @@ export function tabJson(
         metre: `${m.metre.num}/${m.metre.den}`,
         key: keyText(m.key),
         ...styleOf(plan, setup, i),
+        ...(plan.regions[i]?.given ? { given: true } : {}),
       })),
       order: plan.unfolded.order.map((o) => o.measure),
       tempos: tune.tempos.map((t) => ({ start: ticksAt(timeline, t.pos), bpm: t.bpm })),

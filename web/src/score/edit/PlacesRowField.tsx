@@ -93,7 +93,7 @@ export function PlacesRowField({
 }
 
 /** What can stand in a row, each in a line. */
-const SAYS = ['string', 'length', 'together', 'joins', 'signs', 'hands', 'claim', 'hand'] as const
+const SAYS = ['string', 'length', 'together', 'joins', 'signs', 'hands', 'bar', 'claim', 'hand'] as const
 
 /** How a row is written, with an example that fills itself in. */
 function RowHelp({ onExample }: { onExample: () => void }) {

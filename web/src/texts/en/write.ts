@@ -194,6 +194,7 @@ export const write = {
         signs:
           '7b bent a tone, 7b8 bent to what fret 8 sounds; 7~ vibrato; x muted; <12> a harmonic; 3? may be left out',
         hands: '7(1) by finger 1; 7(1p) plucked by the thumb; 7(d) a downstroke, 7(u) an upstroke',
+        bar: '7(B) under the bottleneck, 7{-20} so many cents beside the fret; 5(B)/7 the bottleneck slides on',
         hand: 'LH 3 0 21, RH p im: fingers of one hand alone for the marked measures, a word a moment, from the lowest string; - leaves it',
         claim: '2=E says which note it should be, 5.0+2.1=Am which chord: what is wrong is said',
       },
