@@ -20,6 +20,7 @@ import { handStates, stateOnPage, type GivenFingers, type HandState } from './ha
 import { findingMoments, isStruckAt, joinedFrom, type Moment } from './moments.ts'
 import { handsOf } from './handsOf.ts'
 import { withoutIdleFingers } from './idleFingers.ts'
+import { withReasons } from './gripReasons.ts'
 import { inTime, reaching } from './reaching.ts'
 import { repicking } from './repick.ts'
 import { findingShapes, latestInTime, type MomentShapes } from './shapesInForce.ts'
@@ -61,17 +62,15 @@ export function* findingHands(
   const changes = harmonyLine(tune, timeline, setup.capo[0]!, context.transposed ?? 0).map((h) => h.start)
   yield
   const isFound = (at: Ticks) => measures.has(tune.measures[measureAt(timeline, at)]!.id)
-  return {
-    ...layer,
-    notes,
-    grips: withoutIdleFingers(
-      { ...layer, notes, grips: reached },
-      handsOf(tune, setup, regions, timeline),
-      timeline,
-      changes,
-      isFound,
-    ),
-  }
+  const tidied = withoutIdleFingers(
+    { ...layer, notes, grips: reached },
+    handsOf(tune, setup, regions, timeline),
+    timeline,
+    changes,
+    isFound,
+  )
+  yield
+  return { ...layer, notes, grips: withReasons(tidied, notes, tune, setup, timeline, isFound) }
 }
 
 /** The same, all at once: for what is typed and seen at once. */

@@ -77,8 +77,11 @@ function unlikeness(state: HandState, model: HandState): number {
   return PRICE.unlikeStruck * struck + PRICE.unlikeIdle * idle
 }
 
-/** The states of a moment as the search's pricers read hands. */
-function handSetOf(setup: Setup, states: readonly HandState[]): HandSet {
+/** Hands as the search's pricers read them. */
+export function handSetOf(
+  setup: Setup,
+  states: readonly Pick<HandState, 'pressed' | 'fingers' | 'position'>[],
+): HandSet {
   const fingers = setup.player.techniques.thumbOver ? THUMB : 4
   const set = {
     fingers,

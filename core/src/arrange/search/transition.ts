@@ -155,18 +155,12 @@ export function transitionTerms(
   step: Transition,
 ): CostTerm[] {
   const [from, to] = [a.list[i]!, b.list[j]!]
-  const terms: CostTerm[] = [...fingerMoves(a, i, b, j, step)]
   const mm = Math.abs(a.positionMm[i]! - b.positionMm[j]!)
-  if (mm > 0 && mm <= WEIGHTS.leanLimitMm)
-    terms.push({ term: 'lean', cost: WEIGHTS.leanMm * mm, quantity: mm, unit: 'mm' })
-  else if (mm > WEIGHTS.leanLimitMm) {
-    const full = (WEIGHTS.shift + WEIGHTS.shiftMm * mm) * shiftHurry(step.seconds) * step.shiftShare
-    const open = soundsOpenOnly(from)
-    const again = step.melodyAgain && substitutes(from.melody, to.melody)
-    const term = open ? 'shiftOnOpen' : again ? 'shiftBySubstitution' : 'shift'
-    const share = open ? WEIGHTS.openBridge : again ? WEIGHTS.substitute : 1
-    terms.push({ term, cost: full * share, quantity: mm, unit: 'mm' })
-  }
+  const again = step.melodyAgain && substitutes(from.melody, to.melody)
+  const terms: CostTerm[] = [
+    ...fingerMoveTerms(a, i, b, j, step),
+    ...positionChangeTerms(mm, soundsOpenOnly(from), again, step),
+  ]
   const cut = (term: string, once: number, beat: number, beats: number) =>
     terms.push({ term, cost: once + beat * beats, quantity: beats, unit: 'beats' })
   if (step.holdsMelody && from.melody && !to.melody)
@@ -184,7 +178,30 @@ export function transitionTerms(
   return terms
 }
 
-function fingerMoves(a: CandidateSet, i: number, b: CandidateSet, j: number, step: Transition): CostTerm[] {
+/** What carrying the hand along the neck costs, as a term. */
+export function positionChangeTerms(
+  mm: number,
+  openOnly: boolean,
+  again: boolean,
+  step: Pick<Transition, 'seconds' | 'shiftShare'>,
+): CostTerm[] {
+  if (mm <= 0) return []
+  if (mm <= WEIGHTS.leanLimitMm)
+    return [{ term: 'lean', cost: WEIGHTS.leanMm * mm, quantity: mm, unit: 'mm' }]
+  const full = (WEIGHTS.shift + WEIGHTS.shiftMm * mm) * shiftHurry(step.seconds) * step.shiftShare
+  const term = openOnly ? 'shiftOnOpen' : again ? 'shiftBySubstitution' : 'shift'
+  const share = openOnly ? WEIGHTS.openBridge : again ? WEIGHTS.substitute : 1
+  return [{ term, cost: full * share, quantity: mm, unit: 'mm' }]
+}
+
+/** What the fingers do from hand `i` of the first set to hand `j` of the second, as terms. */
+export function fingerMoveTerms(
+  a: HandSet,
+  i: number,
+  b: HandSet,
+  j: number,
+  step: Pick<Transition, 'seconds'>,
+): CostTerm[] {
   const terms: CostTerm[] = []
   const slides: { frets: number; cost: number }[] = []
   let landed = 0
