@@ -84,14 +84,17 @@ const MOVABLE_FORMS: Readonly<Record<string, readonly (readonly [string, number]
   '': [
     ['133211/134211', 6],
     ['x13331/x12341', 5],
+    ['xx1343/xx1243', 4],
   ],
   m: [
     ['133111/134111', 6],
     ['x13321/x13421', 5],
+    ['xx1342/xx1342', 4],
   ],
   '7': [
     ['131211/131211', 6],
     ['x13131/x13141', 5],
+    ['xx1323/xx1324', 4],
   ],
   m7: [
     ['131111/131111', 6],
@@ -170,12 +173,15 @@ export function heldShapesFor(
     const open = OPEN_SHAPES[key]
     if (open) heldShapes.push(heldShapeOf(key, readDiagram(open), 0, heldShapes.length === 0))
   }
-  for (const [text, rootString] of MOVABLE_FORMS[shape.quality] ?? []) {
+  const moved = (MOVABLE_FORMS[shape.quality] ?? []).map(([text, rootString]) => {
     const form = readDiagram(text)
     const rootFret = form.frets[rootString - 1]!
     const wanted = pitchClass(shape.root)
     const shift = mod12(wanted - (openPitchWithoutCapo(setup, rootString) + rootFret))
-    const up = shift + 1 <= 10 ? shift : shift - 12
+    return { form, rootString, up: shift + 1 <= 10 ? shift : shift - 12 }
+  })
+  // A book shows the lowest form first.
+  for (const { form, rootString, up } of moved.sort((a, b) => a.up - b.up)) {
     if (up < 0 || up > 9) continue
     const formName = rootString === 6 ? 'E' : rootString === 5 ? 'A' : 'D'
     heldShapes.push(

@@ -5,6 +5,7 @@ import type { Measure } from '../../document/tune.ts'
 import type { Midi } from '../../music/pitch/pitch.ts'
 import { beatStarts, strongBeats, missingHead } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
+import { endingAt, type Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
 import type { BassGrid, StyleRules } from './styleRules.ts'
 
@@ -41,6 +42,7 @@ const MEASURES_A_STRING_SINGS = 2
  * The bass that a style asks for at a level. Every chord of the lead sheet gets its root where it starts.
  * @param rulesAt what is played in a measure; undefined for measures outside every region
  * @param junctions measures whose start is a join of the played order: a bass is never held into them
+ * @param endings where the music comes to rest: the bass is struck there once, or belongs to the chord
  */
 export function bassLine(
   measures: readonly Measure[],
@@ -48,6 +50,7 @@ export function bassLine(
   harmony: readonly HarmonySegment[],
   rulesAt: (measure: number) => BassRules | undefined,
   junctions: ReadonlySet<number>,
+  endings: readonly Ending[],
 ): PlannedBass[] {
   const onsets: Onset[] = []
   let current = -1
@@ -63,7 +66,8 @@ export function bassLine(
     if (rules.pedal) {
       if (junctions.has(i)) starts.add(from)
       for (const start of [...starts].sort((a, b) => a - b))
-        onsets.push({ ...PLAIN, start, rules, inherited: lower.has(start) })
+        if (!endingAt(endings, start)) onsets.push({ ...PLAIN, start, rules, inherited: lower.has(start) })
+      addEndings(from, end, rules)
       return
     }
     const ongoing = harmony[current]
@@ -75,13 +79,20 @@ export function bassLine(
     let segment = current
     for (const start of [...starts].filter((t) => t < end).sort((a, b) => a - b)) {
       while (segment < last && harmony[segment + 1]!.start <= start) segment++
-      if (segment < 0 || !harmony[segment]!.shape) continue
+      if (segment < 0 || !harmony[segment]!.shape || endingAt(endings, start)) continue
       const beat = grid.filter((t) => t <= start).length - 1
       const fresh = start === harmony[segment]!.start || (start === from && junctions.has(i))
       const below = start === harmony[segment]!.start ? rules.lower.bass !== 'none' : lower.has(start)
       onsets.push({ start, segment, rules, beat, beats: grid.length, fresh, inherited: below })
     }
+    addEndings(from, end, rules)
   })
+  /** Where no chord is struck at the end, its root is. */
+  function addEndings(from: Ticks, end: Ticks, rules: BassRules): void {
+    for (const { at, segment } of endings)
+      if (at >= from && at < end && rules.ending === 'root')
+        onsets.push({ ...PLAIN, start: at, segment, rules, inherited: rules.lower.bass !== 'none' })
+  }
   const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)
   let stop = 0
   let root = 0
@@ -89,7 +100,8 @@ export function bassLine(
     while (stop < stops.length && stops[stop]! <= onset.start) stop++
     const next = onsets[i + 1]?.start ?? timeline.length
     const limit = onset.segment < 0 ? timeline.length : harmony[onset.segment]!.end
-    const until = Math.min(next, limit, stops[stop] ?? timeline.length)
+    const rest = endings.find((e) => e.at > onset.start)?.at ?? timeline.length
+    const until = Math.min(next, limit, rest, stops[stop] ?? timeline.length)
     if (onset.segment < 0)
       return {
         start: onset.start,

@@ -1,5 +1,5 @@
 import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
-import type { MelodyNote, Timeline } from '../../document/form/timeline.ts'
+import { measureAt, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
 import type { Role } from '../../document/tab.ts'
 import type { Measure } from '../../document/tune.ts'
 import type { Key } from '../../music/pitch/key.ts'
@@ -8,8 +8,9 @@ import { beatLength, beatStarts, isCompound, strongBeats, missingHead } from '..
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { PlannedBass } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
+import type { Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
-import type { StyleRules, VoiceGrid } from './styleRules.ts'
+import type { FillRule, StyleRules, VoiceGrid } from './styleRules.ts'
 import type { Turns } from '../../turns.ts'
 
 /** Further voices at one moment: a fill, a second voice for the melody, or a whole voicing under it. */
@@ -20,12 +21,16 @@ export interface PlannedInner {
   readonly role: Exclude<Role, 'melody'>
   /** Index of the harmony segment; −1 where tones are given. */
   readonly segment: number
-  /** Which fill this is since the last bass or the start of its measure. */
+  /** Which fill this is since the last bass or the start of its measure; of a figure, since the start of its measure. */
   readonly turn: number
+  /** True where it belongs to a figure: strings on both sides of the melody are free to it. */
+  readonly figure: boolean
   /** Most voices of a voicing, melody included. */
   readonly voices: number
   /** True where the harmony changes here. */
   readonly change: boolean
+  /** True for the chord on which the music comes to rest. */
+  readonly rests: boolean
   readonly second: readonly SecondVoice[]
   /** True where the level below has it too: a higher level does not give it up for comfort. */
   readonly inherited: boolean
@@ -48,6 +53,7 @@ interface Lines {
   readonly secondsBetween: (from: Ticks, to: Ticks) => number
   /** Measures whose start is a join of the played order: nothing is held into them. */
   readonly joins: ReadonlySet<number>
+  readonly endings: readonly Ending[]
 }
 
 interface Indexed extends Lines {
@@ -80,7 +86,7 @@ export function* innerLine(
   rulesAt: (m: number) => InnerRules | undefined,
 ): Turns<PlannedInner[]> {
   const lines = indexed(source)
-  const planned: PlannedInner[] = []
+  let planned: PlannedInner[] = []
   for (let m = 0; m < lines.measures.length; m++) {
     if (m % 128 === 127) yield
     const rules = rulesAt(m)
@@ -89,6 +95,12 @@ export function* innerLine(
     if (rules.chord) planned.push(...chords(lines, m, rules.chord))
     if (rules.fill) planned.push(...fills(lines, m, rules, rules.fill))
     if (rules.thick) planned.push(...thickened(lines, m, rules.lower.thick))
+  }
+  for (const ending of lines.endings) {
+    const rules = rulesAt(measureAt(lines.timeline, ending.at))
+    if (!rules) continue
+    planned = planned.filter((w) => w.start < ending.at || w.start >= ending.until)
+    if (rules.ending !== 'root') planned.push(restingOn(ending, rules.ending))
   }
   yield
   planned.sort((a, b) => a.start - b.start)
@@ -100,7 +112,20 @@ export function* innerLine(
   })
 }
 
-const BARE = { turn: 0, voices: 0, change: false, second: [], inherited: false } as const
+const BARE = { turn: 0, figure: false, voices: 0, change: false, rests: false, second: [], inherited: false } as const
+
+/** The chord of an ending, its root below. */
+const restingOn = ({ at, until, segment }: Ending, voices: number): PlannedInner => ({
+  ...BARE,
+  start: at,
+  until,
+  kind: 'chord',
+  role: 'harmony',
+  segment,
+  voices,
+  change: true,
+  rests: true,
+})
 
 function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid): PlannedInner[] {
   const measure = lines.measures[m]!
@@ -208,7 +233,7 @@ function fills(
   lines: Indexed,
   m: number,
   rules: InnerRules,
-  { grid, gap }: { grid: 'beat' | 'half'; gap: number },
+  { grid, gap, figure }: FillRule,
 ): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
@@ -225,7 +250,7 @@ function fills(
   let turn = rules.varied ? m % 2 : 0
   for (const start of gridTimes(measure, from, grid)) {
     if (struck.has(start)) {
-      if (lines.bassStarts.has(start)) turn = rules.varied ? m % 2 : 0
+      if (!figure && lines.bassStarts.has(start)) turn = rules.varied ? m % 2 : 0
       continue
     }
     const { before, after } = neighbours(lines, start)
@@ -240,8 +265,10 @@ function fills(
     result.push({
       ...BARE,
       start,
-      until: Math.min(start + slotOf(measure, grid), end),
+      // What may lie over the melody is gone before its next note.
+      until: Math.min(start + slotOf(measure, grid), end, figure ? after : end),
       kind: 'fill',
+      figure,
       role: 'fill',
       segment: rules.pedal ? -1 : segment,
       turn: turn++,

@@ -26,6 +26,7 @@ import { QUARTER, secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { alikeBass } from './alikeBass.ts'
 import { bassLine, type PlannedBass } from './bassLine.ts'
+import { endingsOf } from './endings.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
 import { innerLine, type PlannedInner } from './innerLine.ts'
 import { partLine } from './partLine.ts'
@@ -149,6 +150,8 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
     return { ...known, ...schoolOf(region) }
   }
   const melodyMidi = melody.map((n) => midiOf(n.pitch) + transposed + (n.moved ?? 0))
+  const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
+  const endings = endingsOf(tune, timeline, melody, harmony, keys)
   const line = bassLine(
     tune.measures,
     timeline,
@@ -158,6 +161,7 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       return at && at.parts === 'melody' ? at : undefined
     },
     parted,
+    endings,
   )
   yield
   const alike = (m: number) => rulesAt(m)?.repeats === 'alike'
@@ -167,8 +171,6 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   const bass = [...own, ...partLine(tune, timeline, transposed, twoParts)].sort((a, b) => a.start - b.start)
   yield
   const seconds = clock(tune, timeline)
-  const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
-  yield
   const inner = yield* innerLine(
     {
       measures: tune.measures,
@@ -180,6 +182,7 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       keys,
       secondsBetween: seconds,
       joins: parted,
+      endings,
     },
     (m) => {
       const at = rulesAt(m)

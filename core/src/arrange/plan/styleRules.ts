@@ -7,6 +7,15 @@ export type BassGrid = 'none' | 'chord' | 'measure' | 'strong' | 'beats'
 /** Where a further voice is struck with the melody. */
 export type VoiceGrid = 'changes' | 'strong' | 'beats' | 'halves' | 'all'
 
+/** Chord tones between the notes of the melody. */
+export interface FillRule {
+  readonly grid: 'beat' | 'half'
+  /** Beats that the melody leaves between two notes where there are any. */
+  readonly gap: number
+  /** True where the fingers go through a figure, over the strings on both sides of the melody. */
+  readonly figure: boolean
+}
+
 /** What a style plays at a level besides the melody. */
 export interface StyleRules {
   readonly bass: BassGrid
@@ -15,13 +24,15 @@ export interface StyleRules {
   /** True where the bass is a pedal on the key's tonic or fifth, whatever the chord. */
   readonly pedal: boolean
   /** Chord tones between: on beats or half beats, where the melody leaves at least `gap` beats between two notes. */
-  readonly fill: { readonly grid: 'beat' | 'half'; readonly gap: number } | undefined
+  readonly fill: FillRule | undefined
   /** Whole voicings under the melody: where, and how many voices at most, melody included. */
   readonly chord: { readonly at: VoiceGrid; readonly voices: number } | undefined
   /** A second voice in thirds and sixths. */
   readonly double: VoiceGrid | undefined
   /** One more chord tone struck with the melody where the harmony changes. */
   readonly thick: boolean
+  /** How the music comes to rest: on the root alone under the melody, or on a chord of so many voices, melody included. */
+  readonly ending: 'root' | number
   /** Consecutive notes on different strings, each ringing into the next. */
   readonly ring: boolean
 }
@@ -34,11 +45,13 @@ const NOTHING: StyleRules = {
   chord: undefined,
   double: undefined,
   thick: false,
+  ending: 'root',
   ring: false,
 }
 
 const rules = (some: Partial<StyleRules>): StyleRules => ({ ...NOTHING, ...some })
-const gaps = (grid: 'beat' | 'half', gap: number) => ({ grid, gap })
+const gaps = (grid: FillRule['grid'], gap: number): FillRule => ({ grid, gap, figure: false })
+const figure = (grid: FillRule['grid']): FillRule => ({ grid, gap: 0, figure: true })
 
 /**
  * What each level of each style plays. Every level contains what the one below it plays, or more of it. The hand's own
@@ -60,11 +73,11 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
     5: rules({ bass: 'beats', alternates: true, fill: gaps('half', 1), thick: true }),
   },
   arpeggio: {
-    1: rules({ bass: 'chord', fill: gaps('beat', 0) }),
-    2: rules({ bass: 'strong', fill: gaps('beat', 0) }),
-    3: rules({ bass: 'strong', fill: gaps('half', 0) }),
-    4: rules({ bass: 'strong', alternates: true, fill: gaps('half', 0), thick: true }),
-    5: rules({ bass: 'beats', alternates: true, fill: gaps('half', 0), thick: true }),
+    1: rules({ bass: 'chord', fill: figure('beat') }),
+    2: rules({ bass: 'strong', fill: figure('beat') }),
+    3: rules({ bass: 'strong', fill: figure('half') }),
+    4: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: true }),
+    5: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: true }),
   },
   'chord-melody': {
     1: rules({ bass: 'chord' }),
@@ -102,6 +115,12 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
     5: rules({ fill: gaps('half', 1), thick: true }),
   },
 }
+
+/** Voices of the last chord by level. Common practice, no source. */
+const ENDINGS: Readonly<Record<Level, StyleRules['ending']>> = { 1: 'root', 2: 3, 3: 4, 4: 4, 5: 4 }
+
+/** A pick that goes across strings skips none on its way: it takes as many as lie there. */
+const STRUMMED_ENDING = 6
 
 /** Styles that an instrument without bass strings (four courses) plays. */
 const WITHOUT_BASS_STRINGS: ReadonlySet<Style> = new Set([
@@ -144,11 +163,14 @@ export function styleRules(
 ): StyleRules {
   const all = STYLE_RULES[style][level]
   const bass = hasBassStrings(instrument) ? all.bass : 'none'
+  const ending = ENDINGS[level]
+  const strummed = style === 'flatpicked-lead' && ending !== 'root'
   const thinBass = without.includes('bass') && bass !== 'none'
   return {
     ...all,
     bass: thinBass ? (all.pedal ? 'measure' : 'chord') : bass,
     alternates: all.alternates && !thinBass,
+    ending: without.includes('chords') ? 'root' : strummed ? STRUMMED_ENDING : ending,
     ...(without.includes('fills') ? { fill: undefined, thick: false } : {}),
     ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2 } } : {}),
     ...(without.includes('chords') && all.double ? { double: 'strong' as const } : {}),

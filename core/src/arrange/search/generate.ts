@@ -243,6 +243,7 @@ function filled(
 ): void {
   let best: { draft: Draft; price: number } | undefined
   const heldShape = requirement.heldShapes[draft.heldShape]
+  const { figure } = present(requirement.inner)
   const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
   const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
@@ -252,7 +253,7 @@ function filled(
     const fret = under ? under.fret : 0
     if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
     const midi = openPitch(setup, string) + fret
-    if (midi >= melody || midi <= lowest || !present(requirement.inner).tones.includes(mod12(midi))) continue
+    if ((midi >= melody && !figure) || midi <= lowest || !present(requirement.inner).tones.includes(mod12(midi))) continue
     if (under && heldShape?.frets[string - 1] !== fret) continue
     const price = fillPrice(setup, requirement, draft, string)
     const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
@@ -273,12 +274,28 @@ const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some(
 
 /** A pattern climbs from the string above the bass towards the melody and comes back; other strings cost a little. */
 function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string: number): number {
-  const { turn, role } = present(requirement.inner)
+  const { turn, role, figure } = present(requirement.inner)
+  if (figure) return figurePrice(setup, draft, string, turn)
   const inside = stringsInside(setup, draft)
   const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]
   const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
   const wanted = inside[Math.max(0, step)] ?? string
   return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.heldShape < 0 ? 0.2 : 0)
+}
+
+/**
+ * A figure goes through the strings that melody and bass leave free, from the lowest up and back; what lies over the melody is
+ * heard before it.
+ */
+function figurePrice(setup: Setup, draft: Draft, string: number, turn: number): number {
+  const { melody, bass, heldShape } = draft
+  const lowest = Math.min(4, bass ? bass.place.string - 1 : setup.instrument.strings)
+  const free: number[] = []
+  for (let s = lowest; s >= 1; s--) if (s !== melody?.string) free.push(s)
+  const wave = WAVES[Math.min(free.length, WAVES.length) - 1] ?? WAVES[0]
+  const wanted = free[wave[turn % wave.length]!] ?? string
+  const above = melody && string < melody.string ? WEIGHTS.fillOverMelody : 0
+  return WEIGHTS.figureTurn * Math.abs(string - wanted) + above + (heldShape < 0 ? 0.2 : 0)
 }
 
 /** Steps of the pattern by how many strings lie between bass and melody, the lowest first. */

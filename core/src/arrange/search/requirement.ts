@@ -70,6 +70,8 @@ export interface Requirement {
         /** True where a voicing is wanted with its root below at a change. */
         readonly firm: boolean
         readonly turn: number
+        /** True for a fill of a figure: strings on both sides of the melody are free to it. */
+        readonly figure: boolean
         readonly inherited: boolean
         readonly voices: number
         /** Places of a second voice. */
@@ -157,6 +159,7 @@ export function requirementOf(
           inner.role,
           inner.onset,
           inner.turn,
+          inner.figure,
           inner.inherited,
           inner.firm,
           inner.tones,
@@ -310,6 +313,7 @@ function innerOf(
     change: planned.change,
     firm: planned.change && slice.school.root === 'always',
     turn: planned.turn,
+    figure: planned.figure,
     inherited: planned.inherited,
     voices: planned.voices,
     options: planned.kind === 'double' ? secondOptions(setup, planned, rules.lastFret, lock) : [],
@@ -375,6 +379,7 @@ function heldVoicings(
     chordText(sounding),
     top ?? '-',
     planned.voices,
+    planned.rests,
     slice.level,
     slice.barres,
     slice.stretches,
@@ -391,6 +396,7 @@ function heldVoicings(
             lastFret: rules.lastFret,
             barreStrings: barreStrings(slice, setup),
             thin: rules.thin,
+            rests: planned.rests,
           })
     cache.voicings.set(key, known)
   }

@@ -6,6 +6,7 @@ import { fingerNumber, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass, type Midi } from '../../music/pitch/pitch.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
+import { hasBassStrings } from '../plan/styleRules.ts'
 import { WEIGHTS } from './weights.ts'
 
 /** What a voicing under a melody note must be. */
@@ -19,6 +20,8 @@ export interface VoicingRequirement {
   readonly barreStrings: number
   /** Price of each voice less than the most. */
   readonly thin: number
+  /** True where the music comes to rest on it: over its root on a bass string, and no bare interval, where a hand has that. */
+  readonly rests: boolean
 }
 
 /** Voicings offered for one melody note: the cheapest of each, in the order of their price. */
@@ -35,11 +38,17 @@ const WINDOW = 4
  * strings of chord tones that this hand reaches. A melody note outside the chord is taken as it is.
  */
 export function voicingsFor(setup: Setup, requirement: VoicingRequirement): HeldShape[] {
-  const found: { frets: (number | null)[]; price: number }[] = []
+  let found: { frets: (number | null)[]; price: number }[] = []
   const scorer = voicingPrice(setup, requirement)
   for (const melody of placesOf(setup, requirement.top)) {
     if (melody.fret > requirement.lastFret) continue
     for (const frets of belowMelody(setup, requirement, melody)) found.push({ frets, price: scorer(frets) })
+  }
+  if (requirement.rests) {
+    const good = [FULL_RESTING, LEAST_RESTING]
+      .map((least) => found.filter(({ frets }) => restsWell(setup, requirement, frets, least)))
+      .find((some) => some.length > 0)
+    found = good ?? found
   }
   found.sort((a, b) => a.price - b.price)
   const heldShapes: HeldShape[] = []
@@ -66,6 +75,27 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
   }
   return heldShapes
 }
+
+/** Voices of a chord that closes a tune, melody included: where there are hands for them, and at least. */
+const FULL_RESTING = 4
+const LEAST_RESTING = 3
+
+function restsWell(
+  setup: Setup,
+  { chord, voices }: VoicingRequirement,
+  frets: readonly (number | null)[],
+  least: number,
+): boolean {
+  const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i + 1]))
+  const lowest = Math.max(...strings)
+  return (
+    strings.length >= Math.min(least, voices) &&
+    lowest >= (hasBassStrings(setup.instrument) ? FIRST_BASS_STRING : setup.instrument.strings) &&
+    lowestPitchClass(setup, frets) === bassPitchClass(chord)
+  )
+}
+
+const FIRST_BASS_STRING = 4
 
 function widestBarre(pressed: readonly Pressed[]): number {
   let widest = 1

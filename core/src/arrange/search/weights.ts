@@ -89,6 +89,9 @@ export const WEIGHTS = {
   noFill: 3,
   noInheritedFill: 7,
   fillTurn: 0.35,
+  /** A string other than the figure's; one over the melody. No source. */
+  figureTurn: 1,
+  fillOverMelody: 0.4,
   fillNotChord: 1.2,
   /** A second voice left out; away from the neighbouring string; its time cut. */
   noSecond: 9,

@@ -1,0 +1,195 @@
+import { readChordSymbol } from '@velvet-porch/core/music'
+import { setupOf, type Setup } from '@velvet-porch/core/instrument'
+import { heldShapesFor } from '@velvet-porch/core/chords'
+import { isPc, share, type Page, type PageNote, type PageOnset, type Share } from './page.ts'
+
+/** Fills that sound the very place of the fill before them. */
+export function repeatedFills({ onsets }: Page): Share {
+  const fills = onsets.flatMap((o) => o.notes.filter((n) => n.role === 'fill'))
+  return share(
+    fills.slice(1).map((n, i) => n.string === fills[i]!.string && n.fret === fills[i]!.fret),
+  )
+}
+
+/** Full measures in which three strings or fewer are struck. */
+export function thinMeasures({ onsets }: Page): Share {
+  const struck = new Map<number, Set<number>>()
+  for (const { measure, notes } of onsets)
+    for (const n of notes) struck.set(measure, (struck.get(measure) ?? new Set()).add(n.string))
+  return share([...struck.values()].map((strings) => strings.size <= 3))
+}
+
+/** Onsets in runs of four and more that the thumb plucks alone. */
+export function thumbRuns({ onsets }: Page): Share {
+  let run = 0
+  const inRun = onsets.map(() => false)
+  onsets.forEach(({ notes }, i) => {
+    run = notes.every((n) => n.rightFinger === 'p') ? run + 1 : 0
+    if (run >= 4) for (let k = i - run + 1; k <= i; k++) inRun[k] = true
+  })
+  return share(inRun)
+}
+
+/** True where the last chord of a stretch is struck as an ending: root low down, chord above it, at most one onset after. */
+export function endsWell(page: Page, from: number, to: number, least: number): boolean {
+  const inside = page.onsets.filter((o) => o.at >= from && o.at < to)
+  return inside.slice(-2).some(({ at, notes }) => {
+    const chord = page.chords.findLast((c) => c.start <= at)
+    const [low] = notes
+    const strings = new Set(notes.map((n) => n.string))
+    return chord !== undefined && low !== undefined && isPc(low, chord.bass) && low.string >= lowStringOf(page) && strings.size >= least
+  })
+}
+
+/** Strings from this one on carry a bass. */
+const lowStringOf = ({ json }: Page) => (json.setup.tuning.length > 4 ? 4 : 3)
+
+/** The end of the tune, where its last chord sounds. */
+export const ending = (page: Page, least: number): Share => {
+  const last = page.chords.at(-1)
+  return last ? share([endsWell(page, last.start, page.end, least)]) : share([])
+}
+
+/** Changes of chord under which a low string sounds, struck there or held on. */
+export function bassUnderChanges(page: Page): Share {
+  return share(
+    page.chords
+      .filter((c) => page.onsets.some((o) => o.at === c.start))
+      .map((c) =>
+        page.json.notes.some(
+          (n) => n.string >= lowStringOf(page) && n.start <= c.start && n.start + n.duration > c.start,
+        ),
+      ),
+  )
+}
+
+/** Changes of chord at which at most two notes are struck. */
+export const thinChanges = (page: Page): Share =>
+  share(
+    page.chords.flatMap((c) => {
+      const onset = page.onsets.find((o) => o.at === c.start)
+      return onset ? [onset.notes.length <= 2] : []
+    }),
+  )
+
+/** Chords without an open shape whose book form is a barre: bass roots struck at fret 5 and above. */
+const BARRED = /^(B|Bm|Bb|Bbm|Cm|C#m|F#|F#m|Gm|G#m|Ab|Db|Eb|Fm|Bm7|Cm7|F#m7|Gm7)$/
+
+export function highRoots(page: Page): Share {
+  return share(
+    page.chords
+      .filter((c) => BARRED.test(c.symbol.replace('♭', 'b').replace('♯', '#')))
+      .flatMap((c) => {
+        const bass = page.onsets.find((o) => o.at === c.start)?.notes[0]
+        return bass && bass.string >= lowStringOf(page) && isPc(bass, c.root) ? [bass.fret >= 5] : []
+      }),
+  )
+}
+
+/** Of chord changes with an open book shape, those whose struck notes have its fingers. */
+export function bookFingers(page: Page): Share {
+  const setup = setupFromPage(page)
+  return share(
+    page.chords.flatMap((c) => {
+      const read = readChordSymbol(c.symbol)
+      const book = read.kind === 'chord' ? heldShapesFor(read.chord, setup)[0] : undefined
+      if (!book || book.name.includes('form')) return []
+      const struck = page.onsets.find((o) => o.at === c.start)?.notes ?? []
+      if (struck.length === 0) return []
+      return [
+        struck
+          .filter((n) => n.fret > 0 && book.frets[n.string - 1] === n.fret)
+          .every((n) => book.pressed.find((p) => p.string === n.string)?.finger === n.leftFinger),
+      ]
+    }),
+  )
+}
+
+const setupFromPage = ({ json: { setup } }: Page): Setup =>
+  setupOf(setup.instrument ?? 'guitar', [...setup.tuning].reverse(), { fret: setup.capo })
+
+/** Melody notes on strings 1 and 2. */
+export const melodyOnTop = ({ json }: Page): Share =>
+  share(json.notes.filter((n) => n.role === 'melody').map((n) => n.string <= 2))
+
+/** Highest fret of a page at most 4. */
+export const belowFifthFret = ({ json }: Page): Share => share(json.notes.map((n) => n.fret < 5))
+
+/** Melody notes struck as blocks of four and more. */
+export const fullBlocks = ({ onsets }: Page): Share =>
+  share(onsets.filter((o) => o.notes.some((n) => n.role === 'melody')).map((o) => o.notes.length >= 4))
+
+/** Blocks struck again under one chord whose lower voices are those of the block before. */
+export function lowerVoicesKept(page: Page): Share {
+  const blocks = page.onsets.filter((o) => o.notes.length >= 3)
+  return share(
+    blocks.slice(1).flatMap((block, i) => {
+      const before = blocks[i]!
+      if (chordAt(page, before.at) !== chordAt(page, block.at)) return []
+      const places = new Set(before.notes.map(placeOf))
+      return [block.notes.filter((n) => n.role !== 'melody').every((n) => places.has(placeOf(n)))]
+    }),
+  )
+}
+
+const placeOf = (n: PageNote) => `${n.string}.${n.fret}`
+const chordAt = ({ chords }: Page, at: number) => chords.findLast((c) => c.start <= at)
+
+/** Beats of a bass (not the first of a chord) that sound nothing but the bass. */
+export function loneBasses(page: Page): Share {
+  const basses = page.onsets.filter((o) => o.notes.some((n) => n.role === 'bass'))
+  return share(basses.map((o) => o.notes.length === 1))
+}
+
+/** Basses that are neither the chord's root nor one of its tones: they lead from one chord to the next. */
+export function passingBasses(page: Page): Share {
+  return share(
+    page.onsets.flatMap((o) => {
+      const chord = chordAt(page, o.at)
+      const bass = o.notes.find((n) => n.role === 'bass')
+      return bass && chord ? [!chord.tones.some((pc) => isPc(bass, pc))] : []
+    }),
+  )
+}
+
+/** Melody notes that the fretting hand sounds. */
+export const slurred = ({ json }: Page): Share =>
+  share(
+    json.notes
+      .filter((n) => n.role === 'melody')
+      .map((n) => ['hammer', 'pull', 'slide'].includes(n.technique)),
+  )
+
+/** Of strings that a finger leaves and takes again at the same fret under one chord: in how many measures. */
+export function putBack(page: Page): Share {
+  const grips = page.json.grips ?? []
+  const lifted = new Map<string, number>()
+  const measures = new Set<number>()
+  grips.forEach((grip, i) => {
+    const before = grips[i - 1]
+    if (before)
+      for (const p of before.pressed)
+        if (!grip.pressed.some((q) => q.string === p.string && q.fret === p.fret))
+          lifted.set(`${p.string}.${p.fret}`, grip.start)
+    for (const p of grip.pressed) {
+      const since = lifted.get(`${p.string}.${p.fret}`)
+      if (since === undefined) continue
+      lifted.delete(`${p.string}.${p.fret}`)
+      if (chordAt(page, since) === chordAt(page, grip.start) && chordAt(page, since)) {
+        // Only where nothing else was held on that string between.
+        measures.add(page.json.tune.measures.findLastIndex((m) => m.start <= grip.start))
+      }
+    }
+  })
+  return { hits: measures.size, of: page.json.tune.measures.length }
+}
+
+/** The share of the notes of the poorer page that the other has at the same time and place. */
+export function sharedNotes(a: Page, b: Page): Share {
+  const keys = (p: Page) => new Set(p.json.notes.map((n) => `${n.start} ${n.string}.${n.fret}`))
+  const [x, y] = [keys(a), keys(b)]
+  const both = [...x].filter((k) => y.has(k)).length
+  return { hits: both, of: Math.max(x.size, y.size) }
+}
+
+export type { PageOnset }
