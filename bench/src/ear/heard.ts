@@ -112,6 +112,14 @@ const setupFromPage = ({ json: { setup } }: Page): Setup =>
 export const melodyOnTop = ({ json }: Page): Share =>
   share(json.notes.filter((n) => n.role === 'melody').map((n) => n.string <= 2))
 
+/** The same, of the notes that these strings have without a finger above fret 12. */
+export const melodyOnTopWhereItCan = ({ json }: Page): Share =>
+  share(
+    json.notes
+      .filter((n) => n.role === 'melody' && n.midi >= json.setup.tuning.at(-2)! + json.setup.capo)
+      .map((n) => n.string <= 2),
+  )
+
 /** Highest fret of a page at most 4. */
 export const belowFifthFret = ({ json }: Page): Share => share(json.notes.map((n) => n.fret < 5))
 
@@ -192,4 +200,4 @@ export function sharedNotes(a: Page, b: Page): Share {
   return { hits: both, of: Math.max(x.size, y.size) }
 }
 
-export type { PageOnset }
+export type { PageOnset, Share }

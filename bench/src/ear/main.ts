@@ -60,6 +60,8 @@ for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'picking', '
 for (const style of SOLO_STYLES) row('below fret 5', '100', style, 1, heard.belowFifthFret)
 for (const style of ['chord-melody', 'arpeggio'] as const)
   for (const level of [3, 5] as const) row('melody on strings 1 and 2', '≥ 90', style, level, heard.melodyOnTop)
+for (const style of ['chord-melody', 'arpeggio'] as const)
+  for (const level of [3, 5] as const) row('melody on strings 1 and 2 where they have it', '≥ 90', style, level, heard.melodyOnTopWhereItCan)
 row('melody notes as blocks of four', '≤ 40', 'chord-melody', 5, heard.fullBlocks)
 for (const level of [3, 5] as const) row('lower voices kept under one chord', '≥ 80', 'chord-melody', level, heard.lowerVoicesKept)
 for (const style of ['melody-bass', 'alternating-bass', 'picking', 'bass-brush'] as const)

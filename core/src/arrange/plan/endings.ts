@@ -30,7 +30,8 @@ export function endingsOf(
     const until = timeline.starts[m]! + tune.measures[m]!.length
     const isLast = m === tune.measures.length - 1
     const next = tune.measures[m + 1]
-    const ends = barline === 'double' || barline === 'final' || repeatEnd > 1 || (next && sections.has(next.id))
+    const ends =
+      barline === 'double' || barline === 'final' || repeatEnd > 1 || (next && sections.has(next.id))
     if (!isLast && !ends) return []
     const note = melody[firstAtOrAfter(melody, until) - 1]
     // A section ends in its last measure, a tune may let its last note sound on over bars.

@@ -10,7 +10,7 @@ import type { PlannedBass } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
 import type { Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
-import type { FillRule, StyleRules, VoiceGrid } from './styleRules.ts'
+import type { ChordRule, FillRule, StyleRules, VoiceGrid } from './styleRules.ts'
 import type { Turns } from '../../turns.ts'
 
 /** Further voices at one moment: a fill, a second voice for the melody, or a whole voicing under it. */
@@ -112,7 +112,15 @@ export function* innerLine(
   })
 }
 
-const BARE = { turn: 0, figure: false, voices: 0, change: false, rests: false, second: [], inherited: false } as const
+const BARE = {
+  turn: 0,
+  figure: false,
+  voices: 0,
+  change: false,
+  rests: false,
+  second: [],
+  inherited: false,
+} as const
 
 /** The chord of an ending, its root below. */
 const restingOn = ({ at, until, segment }: Ending, voices: number): PlannedInner => ({
@@ -157,7 +165,7 @@ function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid):
   })
 }
 
-function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number }): PlannedInner[] {
+function chords(lines: Indexed, m: number, rule: ChordRule): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
   const end = from + measure.length
@@ -172,6 +180,8 @@ function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number
       const segment = segmentAt(lines.harmony, start)
       const harmony = lines.harmony[segment]
       if (!harmony?.shape) return []
+      const change = harmony.start === start
+      const voices = change || start === from ? rule.voices : rule.lighter
       return [
         {
           ...BARE,
@@ -180,8 +190,8 @@ function chords(lines: Indexed, m: number, rule: { at: VoiceGrid; voices: number
           kind: 'chord' as const,
           role: 'harmony' as const,
           segment,
-          voices: hasTime(lines, start) ? rule.voices : Math.min(3, rule.voices),
-          change: harmony.start === start,
+          voices: hasTime(lines, start) ? voices : Math.min(3, voices),
+          change,
         },
       ]
     })

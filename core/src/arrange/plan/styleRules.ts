@@ -7,6 +7,15 @@ export type BassGrid = 'none' | 'chord' | 'measure' | 'strong' | 'beats'
 /** Where a further voice is struck with the melody. */
 export type VoiceGrid = 'changes' | 'strong' | 'beats' | 'halves' | 'all'
 
+/** Whole voicings under the melody: where, and how many voices at most, melody included. */
+export interface ChordRule {
+  readonly at: VoiceGrid
+  /** Where the chord changes and on the first beat. */
+  readonly voices: number
+  /** Elsewhere: the music breathes. */
+  readonly lighter: number
+}
+
 /** Chord tones between the notes of the melody. */
 export interface FillRule {
   readonly grid: 'beat' | 'half'
@@ -25,8 +34,7 @@ export interface StyleRules {
   readonly pedal: boolean
   /** Chord tones between: on beats or half beats, where the melody leaves at least `gap` beats between two notes. */
   readonly fill: FillRule | undefined
-  /** Whole voicings under the melody: where, and how many voices at most, melody included. */
-  readonly chord: { readonly at: VoiceGrid; readonly voices: number } | undefined
+  readonly chord: ChordRule | undefined
   /** A second voice in thirds and sixths. */
   readonly double: VoiceGrid | undefined
   /** One more chord tone struck with the melody where the harmony changes. */
@@ -81,10 +89,10 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
   },
   'chord-melody': {
     1: rules({ bass: 'chord' }),
-    2: rules({ chord: { at: 'changes', voices: 3 } }),
-    3: rules({ chord: { at: 'strong', voices: 3 } }),
-    4: rules({ chord: { at: 'beats', voices: 4 } }),
-    5: rules({ chord: { at: 'halves', voices: 4 } }),
+    2: rules({ chord: { at: 'changes', voices: 3, lighter: 3 } }),
+    3: rules({ chord: { at: 'strong', voices: 3, lighter: 3 } }),
+    4: rules({ chord: { at: 'beats', voices: 4, lighter: 3 } }),
+    5: rules({ chord: { at: 'halves', voices: 4, lighter: 3 } }),
   },
   drone: {
     1: rules({ bass: 'measure', pedal: true }),
@@ -172,7 +180,7 @@ export function styleRules(
     alternates: all.alternates && !thinBass,
     ending: without.includes('chords') ? 'root' : strummed ? STRUMMED_ENDING : ending,
     ...(without.includes('fills') ? { fill: undefined, thick: false } : {}),
-    ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2 } } : {}),
+    ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2, lighter: 2 } } : {}),
     ...(without.includes('chords') && all.double ? { double: 'strong' as const } : {}),
   }
 }

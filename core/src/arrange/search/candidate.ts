@@ -48,6 +48,8 @@ export interface Candidate {
   readonly chord: readonly VoiceKey[]
   /** Index into the requirement's held shapes; −1 where no chord shape is held. */
   readonly heldShape: number
+  /** The places of a voicing under the melody, five bits a string (fret + 1, 0 for none); 0 where no voicing sounds. */
+  readonly lower: number
   /** Price paid once, and price for each beat that the grip is held. */
   readonly fixed: number
   readonly perBeat: number
@@ -75,6 +77,7 @@ export interface CandidateSet {
   readonly inner: Int16Array
   readonly planted: Int16Array
   readonly heldShape: Int16Array
+  readonly lower: Int32Array
   readonly fixed: Float64Array
   readonly perBeat: Float64Array
   /** 1 where everything that sounds is open, so that the hand may travel. */
@@ -96,6 +99,7 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
     inner: new Int16Array(n),
     planted: new Int16Array(n),
     heldShape: new Int16Array(n),
+    lower: new Int32Array(n),
     fixed: new Float64Array(n),
     perBeat: new Float64Array(n),
     openOnly: new Uint8Array(n),
@@ -110,6 +114,7 @@ export function packCandidates(setup: Setup, list: readonly Candidate[]): Candid
     set.inner[i] = c.inner
     set.planted[i] = c.planted
     set.heldShape[i] = c.heldShape
+    set.lower[i] = c.lower
     set.fixed[i] = c.fixed
     set.perBeat[i] = c.perBeat
     set.openOnly[i] = soundsOpenOnly(c) ? 1 : 0

@@ -1,7 +1,15 @@
 import type { CandidateClasses, CandidateSet } from './candidate.ts'
 
 /** What a join may look at besides the fingers; bits of a mask. */
-export const LOOKS = { melody: 1, bass: 2, inner: 4, planted: 8, heldShape: 16, openOnly: 32 } as const
+export const LOOKS = {
+  melody: 1,
+  bass: 2,
+  inner: 4,
+  planted: 8,
+  heldShape: 16,
+  openOnly: 32,
+  lower: 64,
+} as const
 
 /**
  * Groups of candidates with the same fingers, the same position, and the same of everything in the mask. All of a group

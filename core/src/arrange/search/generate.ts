@@ -18,6 +18,7 @@ import {
   type VoiceKey,
 } from './candidate.ts'
 import type { Draft } from './draft.ts'
+import { lowerVoices } from './lowerVoices.ts'
 import { keepsLock } from './locks.ts'
 import { staticCost, weakFingerPrice } from './staticCost.ts'
 import { strainPrice } from './voiceCost.ts'
@@ -253,7 +254,12 @@ function filled(
     const fret = under ? under.fret : 0
     if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
     const midi = openPitch(setup, string) + fret
-    if ((midi >= melody && !figure) || midi <= lowest || !present(requirement.inner).tones.includes(mod12(midi))) continue
+    if (
+      (midi >= melody && !figure) ||
+      midi <= lowest ||
+      !present(requirement.inner).tones.includes(mod12(midi))
+    )
+      continue
     if (under && heldShape?.frets[string - 1] !== fret) continue
     const price = fillPrice(setup, requirement, draft, string)
     const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
@@ -389,6 +395,10 @@ function finish(setup: Setup, requirement: Requirement, draft: Draft): Candidate
       ? chordKeys(requirement.heldShapes[draft.heldShape]!, draft.melody, present(requirement.inner).voices)
       : NO_KEYS,
     heldShape: draft.heldShape,
+    lower:
+      requirement.inner?.kind === 'chord' && draft.heldShape >= 0
+        ? lowerVoices(requirement.heldShapes[draft.heldShape]!.frets, draft.melody)
+        : 0,
     fixed,
     perBeat,
   }

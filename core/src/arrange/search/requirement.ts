@@ -87,6 +87,8 @@ export interface Requirement {
   readonly stretches: boolean
   /** True where holding the chord's shape has a worth of its own. */
   readonly holdsShapes: boolean
+  /** True where the melody belongs on the two highest strings. */
+  readonly melodyOnTop: boolean
   readonly lock: SliceLock | undefined
 }
 
@@ -182,12 +184,16 @@ export function requirementOf(
     barreStrings: barreStrings(slice, setup),
     stretches: slice.stretches,
     holdsShapes: HOLDS_SHAPES.has(slice.style),
+    melodyOnTop: MELODY_ON_TOP.has(slice.style),
     lock,
   }
 }
 
 /** Styles in which the hand holds chord shapes while the voices move inside them. */
 const HOLDS_SHAPES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
+
+/** Styles in which chords or figures sound under the melody. */
+const MELODY_ON_TOP: ReadonlySet<string> = new Set(['arpeggio', 'chord-melody'])
 
 const barreStrings = ({ level, barres }: Slice, { player }: Setup): number =>
   player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1
@@ -379,6 +385,7 @@ function heldVoicings(
     chordText(sounding),
     top ?? '-',
     planned.voices,
+    planned.change,
     planned.rests,
     slice.level,
     slice.barres,
@@ -396,6 +403,7 @@ function heldVoicings(
             lastFret: rules.lastFret,
             barreStrings: barreStrings(slice, setup),
             thin: rules.thin,
+            change: planned.change,
             rests: planned.rests,
           })
     cache.voicings.set(key, known)

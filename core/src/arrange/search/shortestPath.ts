@@ -116,7 +116,8 @@ function looks(step: Transition): { from: number; to: number } {
     (step.holdsMelody || step.melodyAgain || step.slurred ? LOOKS.melody : 0) |
     (step.holdsBass || step.sameChordBass ? LOOKS.bass : 0) |
     (step.holdsInner ? LOOKS.inner : 0) |
-    (step.holdsVoicing ? LOOKS.heldShape : 0)
+    (step.holdsVoicing ? LOOKS.heldShape : 0) |
+    (step.revoices ? LOOKS.lower : 0)
   return {
     from: both | LOOKS.openOnly | (step.ringsOn ? LOOKS.melody : 0),
     to: both | (step.ringsOn ? LOOKS.planted : 0),

@@ -36,6 +36,13 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
       a.melody === b.melody - 1 &&
       (note?.slurred ?? false) &&
       ornaments(plan, b.measure),
+    revoices:
+      neighbours &&
+      b.innerOnset &&
+      voices?.kind === 'chord' &&
+      a.inner >= 0 &&
+      plan.inner[a.inner]!.kind === 'chord' &&
+      plan.inner[a.inner]!.segment === voices.segment,
     shiftShare: b.school.hand === 'position' ? WEIGHTS.positionFirm : 1,
   }
 }

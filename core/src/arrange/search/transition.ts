@@ -3,6 +3,7 @@ import { moveKind } from '../../hand/moves/fingerMoves.ts'
 import type { CostTerm } from '../../document/tab.ts'
 import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
 import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
+import { voicesMoved } from './lowerVoices.ts'
 import { WEIGHTS } from './weights.ts'
 
 /** What joins two slices: the time between them and what the second holds over from the first. */
@@ -25,6 +26,8 @@ export interface Transition {
   readonly melodyAgain: boolean
   /** True where the source slurs the second slice's melody note to the first's: both should lie on one string. */
   readonly slurred: boolean
+  /** True where a chord is struck again: its lower voices should stay. */
+  readonly revoices: boolean
   /** Price of a shift, as a share: more where the hand is to stay in its position. */
   readonly shiftShare: number
 }
@@ -53,11 +56,12 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
-  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, slurred } = step
+  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, slurred, revoices } =
+    step
   const { positionMm: fromMm, openOnly } = a
   const { positionMm: toMm } = b
-  const { melody: fromMelody, bass: fromBass, inner: fromInner, heldShape: fromShape } = a
-  const { melody: toMelody, bass: toBass, inner: toInner, heldShape: toShape } = b
+  const { melody: fromMelody, bass: fromBass, inner: fromInner, heldShape: fromShape, lower: fromLower } = a
+  const { melody: toMelody, bass: toBass, inner: toInner, heldShape: toShape, lower: toLower } = b
   return (i, j, limit) => {
     const again = melodyAgain && substitutes(fromMelody[i]!, toMelody[j]!)
     let cost = shiftPrice(Math.abs(fromMm[i]! - toMm[j]!), openOnly[i] === 1, again)
@@ -66,6 +70,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut
     if (holdsVoicing && fromShape[i]! >= 0 && fromShape[i] !== toShape[j]) cost += WEIGHTS.voicingLost
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
+    if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
     if (slurred && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += WEIGHTS.slurBroken
     return cost >= limit ? cost : cost + fingers(i, j)
   }
@@ -173,6 +178,8 @@ export function transitionTerms(
     terms.push({ term: 'voicingLost', cost: WEIGHTS.voicingLost })
   if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass))
     terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
+  const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
+  if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
   if (step.slurred && slurBroken(from.melody, to.melody))
     terms.push({ term: 'slurBroken', cost: WEIGHTS.slurBroken })
   return terms

@@ -2,11 +2,15 @@ import { present } from '../../invariant.ts'
 import { pickingStrain, type PickingStrain } from '../../hand/picking/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { OrnamentRoom } from '../plan/plan.ts'
-import type { Setup } from '../../instrument/setup.ts'
+import type { Place, Setup } from '../../instrument/setup.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS } from './weights.ts'
 import type { Requirement } from './requirement.ts'
+
+/** A melody over chords or figures is heard on these. */
+const TOP_STRINGS = 2
+const isOnTop = ({ string }: Place) => string <= TOP_STRINGS
 
 /** Where the melody lies, and whether the note before rings on. */
 export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
@@ -14,6 +18,8 @@ export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft
   if (!melody) return
   if (requirement.holdsShapes && melody.string >= 4 && hasBassStrings(setup.instrument))
     add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
+  else if (requirement.melodyOnTop && melody.string > TOP_STRINGS && requirement.melody?.places.some(isOnTop))
+    add('melodyInside', WEIGHTS.melodyInside, false)
   if (draft.bass && requirement.bass?.kind !== 'part' && melody.string > draft.bass.place.string)
     add('crossedVoices', WEIGHTS.crossedVoices, false)
   if (!requirement.melody?.onset) return

@@ -20,6 +20,8 @@ export interface VoicingRequirement {
   readonly barreStrings: number
   /** Price of each voice less than the most. */
   readonly thin: number
+  /** True where the chord comes here: it wants a bass, and to be whole. */
+  readonly change: boolean
   /** True where the music comes to rest on it: over its root on a bass string, and no bare interval, where a hand has that. */
   readonly rests: boolean
 }
@@ -160,6 +162,7 @@ function voicingPrice(
 ): (frets: readonly (number | null)[]) => number {
   const root = pitchClass(requirement.chord.root)
   const bass = bassPitchClass(requirement.chord)
+  const hasBass = hasBassStrings(setup.instrument)
   const needs = toneNeeds(requirement.chord).essential.map((group) => group.map((i) => mod12(root + i)))
   return (frets) => {
     const midis = frets.flatMap((fret, i) => (fret === null ? [] : [pitchAt(setup, { string: i + 1, fret })]))
@@ -174,6 +177,12 @@ function voicingPrice(
     const lowest = Math.min(...midis)
     if (mod12(lowest) !== bass) price += inversionPrice(mod12(lowest - root))
     price += (requirement.voices - midis.length) * requirement.thin
+    if (requirement.change) {
+      const low = frets.findLastIndex((fret) => fret !== null)
+      if (hasBass && low + 1 < FIRST_BASS_STRING) price += WEIGHTS.voicingNoBass
+      price += WEIGHTS.voicingHighBass * Math.max(0, frets[low]! - 4)
+      if (midis.length === 2) price += WEIGHTS.voicingBare
+    }
     price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled
     const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
     for (let k = 1; k < strings.length; k++) price += (strings[k]! - strings[k - 1]! - 1) * WEIGHTS.voicingGap

@@ -90,7 +90,7 @@ export const WEIGHTS = {
   noInheritedFill: 7,
   fillTurn: 0.35,
   /** A string other than the figure's; one over the melody. No source. */
-  figureTurn: 1,
+  figureTurn: 3,
   fillOverMelody: 0.4,
   fillNotChord: 1.2,
   /** A second voice left out; away from the neighbouring string; its time cut. */
@@ -101,6 +101,15 @@ export const WEIGHTS = {
   /** A voicing left out; another one held than was struck. */
   noVoicing: 16,
   voicingLost: 3,
+  /** A lower voice that moves where the chord is struck again. No source. */
+  lowerMoved: 1.6,
+  /** A chord that comes without a note on a bass string, and one of two notes. No source. */
+  voicingNoBass: 5,
+  voicingBare: 5,
+  /** Each fret above the fourth at which the lowest voice of a new chord stands. No source. */
+  voicingHighBass: 0.8,
+  /** The melody on an inner string, where a string above has the note. No source. */
+  melodyInside: 1.5,
   inversionAtChange: 9,
   inversionFifth: 2.4,
   inversionThird: 2.4,
