@@ -54,6 +54,7 @@ export {
   filledRound,
   givenMeasures,
   joinRegion,
+  ornamentOf,
   regionAt,
   type RegionChoice,
   splitRegion,
@@ -90,7 +91,6 @@ export {
   type SoloStyle,
   type Style,
   STYLES,
-  USUAL_ORNAMENT,
 } from './style.ts'
 export {
   type Arrival,

@@ -1,6 +1,7 @@
 import { knownIn } from '../invariant.ts'
 import type { Region } from './arrangement.ts'
 import type { Id } from './ids.ts'
+import { usualOrnament, type Ornament } from './style.ts'
 import type { TuneDoc } from './tune.ts'
 
 /** What of a region may be chosen: all but where it lies. */
@@ -105,3 +106,7 @@ export function withChoice(
 ): Region[] {
   return regions.map((r, i) => (i === index ? { ...r, ...choice } : r))
 }
+
+/** The density of ornaments in a section: its own, or the usual one of its level. */
+export const ornamentOf = ({ ornament, level }: Pick<Region, 'ornament' | 'level'>): Ornament =>
+  ornament ?? usualOrnament(level)

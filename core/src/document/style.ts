@@ -41,4 +41,6 @@ export type Omission = (typeof OMISSIONS)[number]
  */
 export const ORNAMENTS = [0, 1, 2, 3] as const
 export type Ornament = (typeof ORNAMENTS)[number]
-export const USUAL_ORNAMENT: Ornament = 1
+
+/** Where no density is chosen: the source's own ornaments, and from level 4 on slurs where line, tempo and hand allow. */
+export const usualOrnament = (level: Level): Ornament => (level >= 4 ? 2 : 1)

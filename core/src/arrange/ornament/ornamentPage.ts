@@ -2,7 +2,8 @@ import { knownIn } from '../../invariant.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
 import { isLockOf, type AskedArticulation, type Lock } from '../../document/locks.ts'
-import { USUAL_ORNAMENT, type Ornament } from '../../document/style.ts'
+import { ornamentOf } from '../../document/regions.ts'
+import type { Ornament } from '../../document/style.ts'
 import type { Grip, Span, TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
 import type { TuneDoc, TuneEvent } from '../../document/tune.ts'
@@ -117,7 +118,8 @@ export class OrnamentPage {
   }
 
   densityAt(i: number): Ornament {
-    return this.regionOf(i)?.ornament ?? USUAL_ORNAMENT
+    const region = this.regionOf(i)
+    return region ? ornamentOf(region) : 1
   }
 
   regionOf(i: number): Region | undefined {

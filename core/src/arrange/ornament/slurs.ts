@@ -1,4 +1,3 @@
-import type { Ornament } from '../../document/style.ts'
 import { isArrival, type Arrival } from '../../document/tab.ts'
 import { beatStarts, inFullMeasure } from '../../music/time/metre.ts'
 import { eachInTurns, type Turns } from '../../turns.ts'
@@ -6,10 +5,7 @@ import { mayLead, reachedBy } from './arrival.ts'
 import { bend, preBend } from './bends.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
 import { heldByOther, otherFingers } from './otherFinger.ts'
-import { SLUR_S } from './usualTimes.ts'
-
-/** Semitones that an unasked slur spans at most, by density. */
-const SPANS: Readonly<Record<Ornament, number>> = { 0: 0, 1: 0, 2: 2, 3: 4 }
+import { SLUR_S, SLUR_SPANS } from './usualTimes.ts'
 
 /** Notes that the fretting hand reaches alone from the melody note before. */
 export function* addSlurs(page: OrnamentPage): Turns<void> {
@@ -48,7 +44,7 @@ function isWanted(page: OrnamentPage, from: number, to: number, afterSlur: boole
   if (density === 2 && afterSlur) return false
   const seconds = page.plan.secondsBetween(page.starts[from]!, page.starts[to]!)
   if (seconds < SLUR_S.least || seconds > SLUR_S.most) return false
-  return Math.abs(note.place.fret - page.notes[from]!.place.fret) <= SPANS[density]
+  return Math.abs(note.place.fret - page.notes[from]!.place.fret) <= SLUR_SPANS[density]
 }
 
 function join(page: OrnamentPage, from: number, to: number, asked: Arrival | undefined): boolean {

@@ -18,14 +18,7 @@ export function* alikeBass(
   isKept: (measure: number) => boolean,
   joins: ReadonlySet<number>,
 ): Turns<PlannedBass[]> {
-  const tune = byMeasure(
-    melody,
-    timeline,
-    (n) => `${n.pitch.step}${n.pitch.alter}${n.pitch.octave}:${n.duration}`,
-  )
-  yield
-  const basses = byMeasure(bass, timeline, (b) => `${harmony[b.segment]?.symbol}${b.change}${b.firm}`)
-  yield
+  const contents = yield* bassContents(bass, timeline, melody, harmony, joins)
   const first = new Map<string, number>()
   const kinds = new Map<number, PlannedBass['kind']>()
   const at = new Map<number, number[]>()
@@ -36,12 +29,31 @@ export function* alikeBass(
   yield
   for (const [m, indices] of at) {
     if (!isKept(m)) continue
-    const content = `${tune.get(m) ?? ''}|${basses.get(m)}|${joins.has(m)}`
+    const content = contents(m)
     const model = first.get(content)
     if (model === undefined) first.set(content, m)
     else knownIn(at, model).forEach((k, i) => kinds.set(indices[i]!, bass[k]!.kind))
   }
   return bass.map((b, i) => (kinds.has(i) ? { ...b, kind: knownIn(kinds, i) } : b))
+}
+
+/** What a measure's bass is made from, as one text: its tune and its chords. Equal measures have equal texts. */
+export function* bassContents(
+  bass: readonly PlannedBass[],
+  timeline: Timeline,
+  melody: readonly MelodyNote[],
+  harmony: readonly HarmonySegment[],
+  joins: ReadonlySet<number>,
+): Turns<(measure: number) => string> {
+  const tune = byMeasure(
+    melody,
+    timeline,
+    (n) => `${n.pitch.step}${n.pitch.alter}${n.pitch.octave}:${n.duration}`,
+  )
+  yield
+  const basses = byMeasure(bass, timeline, (b) => `${harmony[b.segment]?.symbol}${b.change}${b.firm}`)
+  yield
+  return (m) => `${tune.get(m) ?? ''}|${basses.get(m)}|${joins.has(m)}`
 }
 
 /** What stands in each measure, as one text. */

@@ -2,21 +2,22 @@ import type { Timeline } from '../../document/form/timeline.ts'
 import type { Id } from '../../document/ids.ts'
 import type { RootRule } from '../../document/school.ts'
 import type { Measure } from '../../document/tune.ts'
-import type { Midi } from '../../music/pitch/pitch.ts'
+import type { Midi, PitchClass } from '../../music/pitch/pitch.ts'
 import { beatStarts, strongBeats, missingHead } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { endingAt, type Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
-import type { BassGrid, StyleRules } from './styleRules.ts'
+import type { StyleRules } from './styleRules.ts'
 
 /**
  * A bass note to be played. `root` asks for the root (or slash bass), `alternate` for a tone of the chord, `rootless`
- * for one that is not the root, `pedal` for the key's tonic or fifth, `part` for the second voice of the source.
+ * for one that is not the root, `passing` for the note that leads to the next root, `pedal` for the key's tonic or fifth, `part` for
+ * the second voice of the source.
  */
 export interface PlannedBass {
   readonly start: Ticks
   readonly until: Ticks
-  readonly kind: 'root' | 'alternate' | 'rootless' | 'pedal' | 'part'
+  readonly kind: 'root' | 'alternate' | 'rootless' | 'passing' | 'pedal' | 'part'
   /** True where the harmony changes here. */
   readonly change: boolean
   /** True where a missing root is a fault: the school asks for roots. */
@@ -25,6 +26,8 @@ export interface PlannedBass {
   readonly inherited: boolean
   /** Index of the harmony segment; −1 where the bass does not follow the harmony. */
   readonly segment: number
+  /** The note that leads on, for a passing bass. */
+  readonly passing?: PitchClass
   /** The source's own note, for a part. */
   readonly part?: { readonly midi: Midi; readonly sourceId: Id }
 }
@@ -32,7 +35,7 @@ export interface PlannedBass {
 export interface BassRules extends StyleRules {
   readonly root: RootRule
   /** What the level below plays. */
-  readonly lower: Pick<StyleRules, 'bass'>
+  readonly lower: BeatRules
 }
 
 /** A level-1 bass is struck again after this many measures of one chord: a plucked string has faded by then. */
@@ -60,9 +63,9 @@ export function bassLine(
     const end = from + measure.length
     while (current + 1 < harmony.length && harmony[current + 1]!.start <= from) current++
     if (!rules || rules.bass === 'none') return
-    const grid = gridOf(measure, rules.bass).map((t) => t + from)
+    const grid = gridOf(measure, rules).map((t) => t + from)
     const starts = new Set<Ticks>(grid)
-    const lower = new Set(gridOf(measure, rules.lower.bass).map((t) => t + from))
+    const lower = new Set(gridOf(measure, rules.lower).map((t) => t + from))
     if (rules.pedal) {
       if (junctions.has(i)) starts.add(from)
       for (const start of [...starts].sort((a, b) => a - b))
@@ -141,17 +144,27 @@ interface Onset {
 
 const PLAIN = { segment: -1, beat: 0, beats: 1, fresh: true } as const
 
-function gridOf(measure: Measure, bass: BassGrid): Ticks[] {
+type BeatRules = Pick<StyleRules, 'bass' | 'pedal'>
+
+function gridOf(measure: Measure, rules: BeatRules): Ticks[] {
   const offset = missingHead(measure)
-  return fullGrid(measure, bass)
+  return fullGrid(measure, rules)
     .map((t) => t - offset)
     .filter((t) => t >= 0 && t < measure.length)
 }
 
-function fullGrid({ metre }: Measure, bass: BassGrid): Ticks[] {
-  if (bass === 'beats') return beatStarts(metre)
-  if (bass === 'strong') return strongBeats(metre)
-  return bass === 'measure' ? [0] : []
+/**
+ * True where a bass on every beat would be three thumb notes in a row: there one bass comes first, and chords follow it.
+ * Common practice, no source.
+ */
+export const inWaltzTime = ({ metre }: Pick<Measure, 'metre'>, { bass, pedal }: BeatRules): boolean =>
+  bass === 'beats' && !pedal && beatStarts(metre).length === 3
+
+function fullGrid(measure: Measure, rules: BeatRules): Ticks[] {
+  const { metre } = measure
+  if (rules.bass === 'measure' || inWaltzTime(measure, rules)) return [0]
+  if (rules.bass === 'beats') return beatStarts(metre)
+  return rules.bass === 'strong' ? strongBeats(metre) : []
 }
 
 function strikesAgain(

@@ -6,7 +6,7 @@ import type { Key } from '../../music/pitch/key.ts'
 import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import { beatLength, beatStarts, isCompound, strongBeats, missingHead } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import type { PlannedBass } from './bassLine.ts'
+import { inWaltzTime, type PlannedBass } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
 import type { Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
@@ -94,7 +94,8 @@ export function* innerLine(
     if (rules.double) planned.push(...doubles(lines, m, rules, rules.double))
     if (rules.chord) planned.push(...chords(lines, m, rules.chord))
     if (rules.fill) planned.push(...fills(lines, m, rules, rules.fill))
-    if (rules.thick) planned.push(...thickened(lines, m, rules.lower.thick))
+    if (rules.thick) planned.push(...thickened(lines, m, rules, rules.thick))
+    if (inWaltzTime(lines.measures[m]!, rules)) planned.push(...waltzChords(lines, m, rules))
   }
   for (const ending of lines.endings) {
     const rules = rulesAt(measureAt(lines.timeline, ending.at))
@@ -103,13 +104,21 @@ export function* innerLine(
     if (rules.ending !== 'root') planned.push(restingOn(ending, rules.ending))
   }
   yield
-  planned.sort((a, b) => a.start - b.start)
+  planned = onceAtATime(planned)
   const stops = [...source.joins].map((m) => source.timeline.starts[m] ?? Infinity).sort((a, b) => a - b)
   let stop = 0
   return planned.map((w, i) => {
     while (stop < stops.length && stops[stop]! <= w.start) stop++
     return { ...w, until: Math.min(w.until, planned[i + 1]?.start ?? Infinity, stops[stop] ?? Infinity) }
   })
+}
+
+/** In order of time; of two at one moment the one that belongs to the melody. */
+function onceAtATime(planned: readonly PlannedInner[]): PlannedInner[] {
+  const sorted = [...planned].sort(
+    (a, b) => a.start - b.start || Number(a.role === 'fill') - Number(b.role === 'fill'),
+  )
+  return sorted.filter((w, i) => w.start !== sorted[i - 1]?.start)
 }
 
 const BARE = {
@@ -248,8 +257,6 @@ function fills(
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
   const end = from + measure.length
-  const key = lines.keys[m]!
-  const tonic = pitchClass(key.tonic)
   const struck = new Set<Ticks>(lines.notesIn(m).map(({ note }) => note.start))
   for (let b = firstAtOrAfter(lines.bass, from); lines.bass[b] && lines.bass[b]!.start < end; b++)
     struck.add(lines.bass[b]!.start)
@@ -283,30 +290,85 @@ function fills(
       segment: rules.pedal ? -1 : segment,
       turn: turn++,
       inherited: below.has(start) && after - before >= lowerGap,
-      ...(rules.pedal ? { tones: [tonic, mod12(tonic + 7)] } : {}),
+      ...(rules.pedal ? { tones: pedalTones(lines.keys[m]!) } : {}),
     })
   }
   return result
 }
 
-function thickened(lines: Indexed, m: number, inherited: boolean): PlannedInner[] {
+/** One more tone with the melody: of the chord, or of the pedal where there is one. */
+function thickened(
+  lines: Indexed,
+  m: number,
+  { lower, pedal }: InnerRules,
+  at: 'changes' | 'beats',
+): PlannedInner[] {
+  const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
   return lines.notesIn(m).flatMap(({ note }) => {
     const segment = segmentAt(lines.harmony, note.start)
     const harmony = lines.harmony[segment]
-    if (!harmony?.shape || (harmony.start !== note.start && note.start !== from)) return []
+    const isFirst = note.start === from || (!pedal && harmony?.start === note.start)
+    const isWanted = isFirst || (at === 'beats' && rankOf(measure, from, note) <= RANKS.beats)
+    if ((!pedal && !harmony?.shape) || !isWanted) return []
     return [
-      {
-        ...BARE,
-        start: note.start,
-        until: Math.min(note.start + note.duration, harmony.end),
-        kind: 'fill' as const,
-        role: 'harmony' as const,
+      withMelody(
+        lines,
+        m,
+        note,
         segment,
-        inherited,
-      },
+        lower.thick === at || (lower.thick !== undefined && isFirst),
+        pedal,
+      ),
     ]
   })
+}
+
+/** A tone struck with a melody note. */
+function withMelody(
+  lines: Indexed,
+  m: number,
+  note: MelodyNote,
+  segment: number,
+  inherited: boolean,
+  pedal: boolean,
+): PlannedInner {
+  return {
+    ...BARE,
+    start: note.start,
+    until: Math.min(note.start + note.duration, pedal ? Infinity : lines.harmony[segment]!.end),
+    kind: 'fill',
+    role: 'harmony',
+    segment: pedal ? -1 : segment,
+    inherited,
+    ...(pedal ? { tones: pedalTones(lines.keys[m]!) } : {}),
+  }
+}
+
+/** Tonic and fifth of a key. */
+function pedalTones({ tonic }: Key): readonly PitchClass[] {
+  const pc = pitchClass(tonic)
+  return [pc, mod12(pc + 7)]
+}
+
+/** In waltz time the second and third beats answer the bass with the chord: with the melody, or where it rests alone. */
+function waltzChords(lines: Indexed, m: number, rules: InnerRules): PlannedInner[] {
+  const from = lines.timeline.starts[m]!
+  const measure = lines.measures[m]!
+  const inherited = inWaltzTime(measure, rules.lower)
+  const offset = missingHead(measure)
+  const struck = new Map(lines.notesIn(m).map(({ note }) => [note.start, note]))
+  return beatStarts(measure.metre)
+    .slice(1)
+    .flatMap((beat, i): PlannedInner[] => {
+      const start = from + beat - offset
+      const segment = segmentAt(lines.harmony, start)
+      if (beat < offset || start >= from + measure.length || !lines.harmony[segment]?.shape) return []
+      const note = struck.get(start)
+      if (note) return [withMelody(lines, m, note, segment, inherited, false)]
+      const until = Math.min(start + slotOf(measure, 'beat'), from + measure.length)
+      return [{ ...BARE, start, until, kind: 'fill', role: 'fill', segment, turn: i, inherited }]
+    })
 }
 
 /** How strong a melody note's place is: on a strong beat, a beat, half a beat long, or none of these. */

@@ -8,20 +8,15 @@ import {
   type Timeline,
 } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
-import {
-  USUAL_ORNAMENT,
-  type Ornament,
-  isSolo,
-  type Level,
-  type SoloStyle,
-  type Style,
-} from '../../document/style.ts'
+import { type Ornament, isSolo, type Level, type SoloStyle, type Style } from '../../document/style.ts'
+import { ornamentOf } from '../../document/regions.ts'
 import { USUAL_SCHOOL, type School } from '../../document/school.ts'
 import { sourceGraces } from '../ornament/sourceOrnaments.ts'
 import type { PinnedShape, TuneDoc } from '../../document/tune.ts'
 import { rangeOf, type Setup } from '../../instrument/setup.ts'
 import { transposeKey, type Key } from '../../music/pitch/key.ts'
 import { midiOf, type Midi } from '../../music/pitch/pitch.ts'
+import { beatStarts, inFullMeasure } from '../../music/time/metre.ts'
 import { QUARTER, secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { alikeBass } from './alikeBass.ts'
@@ -29,6 +24,7 @@ import { bassLine, type PlannedBass } from './bassLine.ts'
 import { endingsOf } from './endings.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
 import { innerLine, type PlannedInner } from './innerLine.ts'
+import { passingBass } from './passingBass.ts'
 import { partLine } from './partLine.ts'
 import { melodyKind, playedMelody, regionIndex, USUAL_STYLE } from './playedMelody.ts'
 import { chooseRegister, foldOntoInstrument, type Register } from './register.ts'
@@ -78,6 +74,8 @@ export interface Plan {
   readonly melodyMidi: readonly Midi[]
   /** How far the ornament of each melody note goes below and above it, in semitones; undefined where it has none. */
   readonly ornamentRoom: readonly (OrnamentRoom | undefined)[]
+  /** True for a melody note on a beat, by its index. */
+  readonly onBeat: readonly boolean[]
   /** The melody of measures that are accompanied: somebody sings it. */
   readonly sung: readonly MelodyNote[]
   /** The melody of measures that are played with a bottleneck. */
@@ -167,10 +165,18 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   const alike = (m: number) => rulesAt(m)?.repeats === 'alike'
   const own = yield* alikeBass(line, timeline, melody, harmony, alike, parted)
   yield
-  const twoParts = (m: number) => rulesAt(m)?.parts === 'both'
-  const bass = [...own, ...partLine(tune, timeline, transposed, twoParts)].sort((a, b) => a.start - b.start)
-  yield
   const seconds = clock(tune, timeline)
+  const walked = yield* passingBass(
+    own,
+    { timeline, melody, harmony, keys, secondsBetween: seconds, joins: parted },
+    (m) => rulesAt(m)?.passes ?? false,
+  )
+  yield
+  const twoParts = (m: number) => rulesAt(m)?.parts === 'both'
+  const bass = [...walked, ...partLine(tune, timeline, transposed, twoParts)].sort(
+    (a, b) => a.start - b.start,
+  )
+  yield
   const inner = yield* innerLine(
     {
       measures: tune.measures,
@@ -205,7 +211,11 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       transposed,
       melody,
       melodyMidi,
-      ornamentRoom: ornamentRooms(tune, melody, (m) => ruleOf(m)?.ornament ?? USUAL_ORNAMENT),
+      ornamentRoom: ornamentRooms(tune, melody, (m) => densityOf(ruleOf(m))),
+      onBeat: melody.map(({ measure, start }) => {
+        const own = tune.measures[measure]!
+        return beatStarts(own.metre).includes(inFullMeasure(own, start - timeline.starts[measure]!))
+      }),
       sung: melodyOf(tune, timeline).filter((n) => kind(n.measure) === 'sung'),
       slid: placed.filter((n) => kind(n.measure) === 'slid'),
       harmony,
@@ -231,6 +241,9 @@ function inOctave(note: MelodyNote, octave: number, transposed: number, setup: S
   const midi = midiOf(note.pitch) + transposed + moved
   return midi >= lowest && midi <= highest ? { ...note, moved } : note
 }
+
+/** Outside every section none but the source's own. */
+const densityOf = (region: Region | undefined): Ornament => (region ? ornamentOf(region) : 1)
 
 /** How far an ornament goes below (≤ 0) and above its note, in semitones. */
 export interface OrnamentRoom {

@@ -30,6 +30,8 @@ export interface StyleRules {
   readonly bass: BassGrid
   /** True where basses between the roots take other tones of the chord. */
   readonly alternates: boolean
+  /** True where a bass before a change of chord may step to the next root. */
+  readonly passes: boolean
   /** True where the bass is a pedal on the key's tonic or fifth, whatever the chord. */
   readonly pedal: boolean
   /** Chord tones between: on beats or half beats, where the melody leaves at least `gap` beats between two notes. */
@@ -37,8 +39,8 @@ export interface StyleRules {
   readonly chord: ChordRule | undefined
   /** A second voice in thirds and sixths. */
   readonly double: VoiceGrid | undefined
-  /** One more chord tone struck with the melody where the harmony changes. */
-  readonly thick: boolean
+  /** One more chord tone struck with the melody: where the harmony changes and on the first beat, or on every beat. */
+  readonly thick: 'changes' | 'beats' | undefined
   /** How the music comes to rest: on the root alone under the melody, or on a chord of so many voices, melody included. */
   readonly ending: 'root' | number
   /** Consecutive notes on different strings, each ringing into the next. */
@@ -48,11 +50,12 @@ export interface StyleRules {
 const NOTHING: StyleRules = {
   bass: 'none',
   alternates: false,
+  passes: false,
   pedal: false,
   fill: undefined,
   chord: undefined,
   double: undefined,
-  thick: false,
+  thick: undefined,
   ending: 'root',
   ring: false,
 }
@@ -69,23 +72,23 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
   'melody-bass': {
     1: rules({ bass: 'chord' }),
     2: rules({ bass: 'strong' }),
-    3: rules({ bass: 'strong', alternates: true }),
-    4: rules({ bass: 'strong', alternates: true, fill: gaps('beat', 2) }),
-    5: rules({ bass: 'beats', alternates: true, fill: gaps('half', 2) }),
+    3: rules({ bass: 'strong', alternates: true, fill: gaps('beat', 3) }),
+    4: rules({ bass: 'strong', alternates: true, passes: true, fill: gaps('beat', 3), thick: 'changes' }),
+    5: rules({ bass: 'strong', alternates: true, passes: true, fill: gaps('beat', 2), thick: 'beats' }),
   },
   'alternating-bass': {
-    1: rules({ bass: 'chord' }),
-    2: rules({ bass: 'strong', alternates: true }),
-    3: rules({ bass: 'beats', alternates: true }),
-    4: rules({ bass: 'beats', alternates: true, fill: gaps('half', 2) }),
-    5: rules({ bass: 'beats', alternates: true, fill: gaps('half', 1), thick: true }),
+    1: rules({ bass: 'strong', alternates: true }),
+    2: rules({ bass: 'beats', alternates: true }),
+    3: rules({ bass: 'beats', alternates: true, fill: gaps('beat', 2), thick: 'changes' }),
+    4: rules({ bass: 'beats', alternates: true, passes: true, fill: gaps('half', 2), thick: 'changes' }),
+    5: rules({ bass: 'beats', alternates: true, passes: true, fill: gaps('half', 1), thick: 'changes' }),
   },
   arpeggio: {
     1: rules({ bass: 'chord', fill: figure('beat') }),
     2: rules({ bass: 'strong', fill: figure('beat') }),
     3: rules({ bass: 'strong', fill: figure('half') }),
-    4: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: true }),
-    5: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: true }),
+    4: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: 'changes' }),
+    5: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: 'beats' }),
   },
   'chord-melody': {
     1: rules({ bass: 'chord' }),
@@ -96,31 +99,31 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
   },
   drone: {
     1: rules({ bass: 'measure', pedal: true }),
-    2: rules({ bass: 'strong', pedal: true }),
-    3: rules({ bass: 'beats', pedal: true }),
-    4: rules({ bass: 'beats', pedal: true, fill: gaps('half', 2) }),
-    5: rules({ bass: 'beats', pedal: true, fill: gaps('half', 1) }),
+    2: rules({ bass: 'measure', pedal: true, thick: 'changes' }),
+    3: rules({ bass: 'strong', pedal: true, thick: 'changes', fill: gaps('beat', 2) }),
+    4: rules({ bass: 'beats', pedal: true, thick: 'changes', fill: gaps('half', 2) }),
+    5: rules({ bass: 'beats', pedal: true, thick: 'beats', fill: gaps('half', 1) }),
   },
   'cross-string': {
     1: rules({ ring: true }),
     2: rules({ ring: true }),
     3: rules({ ring: true, bass: 'chord' }),
-    4: rules({ ring: true, bass: 'chord' }),
-    5: rules({ ring: true, bass: 'strong' }),
+    4: rules({ ring: true, bass: 'chord', fill: gaps('beat', 2) }),
+    5: rules({ ring: true, bass: 'strong', fill: gaps('beat', 2) }),
   },
   'double-stops': {
     1: rules({ double: 'strong' }),
     2: rules({ double: 'beats' }),
-    3: rules({ double: 'halves' }),
-    4: rules({ double: 'all' }),
-    5: rules({ double: 'all', bass: 'chord' }),
+    3: rules({ double: 'halves', fill: gaps('beat', 3) }),
+    4: rules({ double: 'all', fill: gaps('beat', 2) }),
+    5: rules({ double: 'all', fill: gaps('half', 2), bass: 'chord' }),
   },
   'flatpicked-lead': {
     1: rules({}),
     2: rules({}),
     3: rules({ fill: gaps('beat', 2) }),
-    4: rules({ fill: gaps('half', 2) }),
-    5: rules({ fill: gaps('half', 1), thick: true }),
+    4: rules({ fill: gaps('half', 2), thick: 'changes' }),
+    5: rules({ fill: gaps('half', 1), thick: 'beats' }),
   },
 }
 
@@ -178,8 +181,9 @@ export function styleRules(
     ...all,
     bass: thinBass ? (all.pedal ? 'measure' : 'chord') : bass,
     alternates: all.alternates && !thinBass,
+    passes: all.passes && !thinBass,
     ending: without.includes('chords') ? 'root' : strummed ? STRUMMED_ENDING : ending,
-    ...(without.includes('fills') ? { fill: undefined, thick: false } : {}),
+    ...(without.includes('fills') ? { fill: undefined, thick: undefined } : {}),
     ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2, lighter: 2 } } : {}),
     ...(without.includes('chords') && all.double ? { double: 'strong' as const } : {}),
   }

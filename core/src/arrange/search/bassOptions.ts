@@ -18,6 +18,8 @@ export interface BassTones {
   readonly root: PitchClass
   /** Tonic of the key: the pedal. */
   readonly tonic: PitchClass
+  /** What a passing bass plays. */
+  readonly passing: PitchClass | undefined
 }
 
 /** All places below the melody that give the wished bass; root requirements without any get other chord tones, dearly. */
@@ -65,6 +67,7 @@ function choicePrice(
   tones: BassTones,
 ): number | undefined {
   if (kind === 'root') return pc === tones.bass ? 0 : undefined
+  if (kind === 'passing') return pc === tones.passing ? 0 : undefined
   if (kind === 'pedal') {
     const away = mod12(pc - tones.tonic)
     if (away !== 0 && away !== 7) return undefined

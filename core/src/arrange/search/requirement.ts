@@ -67,6 +67,8 @@ export interface Requirement {
         readonly role: Exclude<Role, 'melody'>
         readonly onset: boolean
         readonly change: boolean
+        /** True for the chord on which the music comes to rest. */
+        readonly rests: boolean
         /** True where a voicing is wanted with its root below at a change. */
         readonly firm: boolean
         readonly turn: number
@@ -155,6 +157,7 @@ export function requirementOf(
     bass?.inherited,
     slice.bass >= 0 ? (plan.bass[slice.bass]!.part?.midi ?? '-') : '-',
     bass?.kind === 'pedal' ? tonicAt(plan, slice) : '-',
+    slice.bass >= 0 ? (plan.bass[slice.bass]!.passing ?? '-') : '-',
     inner
       ? [
           inner.kind,
@@ -163,6 +166,7 @@ export function requirementOf(
           inner.turn,
           inner.figure,
           inner.inherited,
+          inner.rests,
           inner.firm,
           inner.tones,
           inner.voices,
@@ -269,6 +273,7 @@ function bassOf(
       bass: sounding ? bassPitchClass(sounding) : -1,
       root: sounding ? pitchClass(sounding.root) : -1,
       tonic: tonicAt(plan, slice),
+      passing: planned.passing,
     },
     melody,
     Math.max(last, ...melodyPlaces.map((p) => p.fret)),
@@ -317,6 +322,7 @@ function innerOf(
     role: planned.role,
     onset: slice.innerOnset,
     change: planned.change,
+    rests: planned.rests,
     firm: planned.change && slice.school.root === 'always',
     turn: planned.turn,
     figure: planned.figure,
@@ -380,6 +386,7 @@ function heldVoicings(
   top: Midi | undefined,
 ): { heldShapes: readonly HeldShape[]; key: string } {
   const sounding = present(plan.harmony[planned.segment]!.sounding)
+  const picking = pickingOf(slice.style, slice.school, setup)
   const rules = LEVEL_RULES[slice.level]
   const key = [
     chordText(sounding),
@@ -387,6 +394,7 @@ function heldVoicings(
     planned.voices,
     planned.change,
     planned.rests,
+    picking,
     slice.level,
     slice.barres,
     slice.stretches,
@@ -405,6 +413,7 @@ function heldVoicings(
             thin: rules.thin,
             change: planned.change,
             rests: planned.rests,
+            strummed: picking === 'flatPick',
           })
     cache.voicings.set(key, known)
   }

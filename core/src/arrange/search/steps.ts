@@ -1,5 +1,6 @@
-import { USUAL_ORNAMENT } from '../../document/style.ts'
-import type { Plan } from '../plan/plan.ts'
+import { ornamentOf } from '../../document/regions.ts'
+import type { Plan, Slice } from '../plan/plan.ts'
+import { SLUR_S, SLUR_SPANS } from '../ornament/usualTimes.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import type { Transition } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
@@ -29,13 +30,8 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
       a.bass >= 0 &&
       plan.bass[a.bass]!.segment === requirement.segment,
     melodyAgain: a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
-    slurred:
-      neighbours &&
-      b.melodyOnset &&
-      a.melody >= 0 &&
-      a.melody === b.melody - 1 &&
-      (note?.slurred ?? false) &&
-      ornaments(plan, b.measure),
+    slurPrice:
+      neighbours && b.melodyOnset && a.melody >= 0 && a.melody === b.melody - 1 ? slurPrice(plan, b) : 0,
     revoices:
       neighbours &&
       b.innerOnset &&
@@ -47,9 +43,19 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
   }
 }
 
-/** True where a measure's slurs are to be played as such. */
-const ornaments = (plan: Plan, measure: number): boolean =>
-  (plan.regions[measure]?.ornament ?? USUAL_ORNAMENT) > 0
+/** What it costs to pluck a melody note that is to be slurred to the one before it: the source's slur, or one that the hand adds. */
+function slurPrice(plan: Plan, { melody, measure }: Slice): number {
+  const region = plan.regions[measure]
+  const density = region ? ornamentOf(region) : 1
+  const note = plan.melody[melody]!
+  if (density === 0) return 0
+  if (note.slurred) return WEIGHTS.slurBroken
+  const before = plan.melody[melody - 1]!
+  const far = Math.abs(plan.melodyMidi[melody]! - plan.melodyMidi[melody - 1]!)
+  const seconds = plan.secondsBetween(before.start, note.start)
+  const isStep = far > 0 && far <= SLUR_SPANS[density] && !plan.onBeat[melody]
+  return isStep && seconds >= SLUR_S.least && seconds <= SLUR_S.most ? WEIGHTS.ownSlurBroken : 0
+}
 
 /** Seconds that a slice lasts, from the tempo of the slice after it. */
 function secondsOfSlice(plan: Plan, at: number): number {

@@ -24,8 +24,8 @@ export interface Transition {
   readonly sameChordBass: boolean
   /** True where both slices strike a melody note, of one pitch. */
   readonly melodyAgain: boolean
-  /** True where the source slurs the second slice's melody note to the first's: both should lie on one string. */
-  readonly slurred: boolean
+  /** Price of two melody notes on two strings that are to be slurred: dearer where the source slurs them; 0 for none. */
+  readonly slurPrice: number
   /** True where a chord is struck again: its lower voices should stay. */
   readonly revoices: boolean
   /** Price of a shift, as a share: more where the hand is to stay in its position. */
@@ -56,8 +56,16 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
-  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, slurred, revoices } =
-    step
+  const {
+    holdsMelody,
+    holdsBass,
+    holdsInner,
+    holdsVoicing,
+    sameChordBass,
+    melodyAgain,
+    slurPrice,
+    revoices,
+  } = step
   const { positionMm: fromMm, openOnly } = a
   const { positionMm: toMm } = b
   const { melody: fromMelody, bass: fromBass, inner: fromInner, heldShape: fromShape, lower: fromLower } = a
@@ -71,7 +79,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (holdsVoicing && fromShape[i]! >= 0 && fromShape[i] !== toShape[j]) cost += WEIGHTS.voicingLost
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
     if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
-    if (slurred && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += WEIGHTS.slurBroken
+    if (slurPrice > 0 && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += slurPrice
     return cost >= limit ? cost : cost + fingers(i, j)
   }
 }
@@ -180,8 +188,8 @@ export function transitionTerms(
     terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
   const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
   if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
-  if (step.slurred && slurBroken(from.melody, to.melody))
-    terms.push({ term: 'slurBroken', cost: WEIGHTS.slurBroken })
+  if (step.slurPrice > 0 && slurBroken(from.melody, to.melody))
+    terms.push({ term: 'slurBroken', cost: step.slurPrice })
   return terms
 }
 

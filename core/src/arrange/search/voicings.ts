@@ -24,6 +24,8 @@ export interface VoicingRequirement {
   readonly change: boolean
   /** True where the music comes to rest on it: over its root on a bass string, and no bare interval, where a hand has that. */
   readonly rests: boolean
+  /** True where one stroke goes across: no string between is left out. */
+  readonly strummed: boolean
 }
 
 /** Voicings offered for one melody note: the cheapest of each, in the order of their price. */
@@ -84,13 +86,15 @@ const LEAST_RESTING = 3
 
 function restsWell(
   setup: Setup,
-  { chord, voices }: VoicingRequirement,
+  { chord, voices, strummed }: VoicingRequirement,
   frets: readonly (number | null)[],
   least: number,
 ): boolean {
   const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i + 1]))
   const lowest = Math.max(...strings)
+  const gaps = lowest - Math.min(...strings) + 1 - strings.length
   return (
+    (!strummed || gaps === 0) &&
     strings.length >= Math.min(least, voices) &&
     lowest >= (hasBassStrings(setup.instrument) ? FIRST_BASS_STRING : setup.instrument.strings) &&
     lowestPitchClass(setup, frets) === bassPitchClass(chord)

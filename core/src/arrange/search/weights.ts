@@ -64,6 +64,8 @@ export const WEIGHTS = {
   sameBassAgain: 2.8,
   /** A slur of the source on two strings: it would have to be plucked. No source. */
   slurBroken: 4,
+  /** A step off the beat that the level would slur, on two strings. No source. */
+  ownSlurBroken: 1,
   /** A place at which an ornament of the source cannot be played. No source. */
   ornamentLost: 3.5,
   melodyCut: 16,
@@ -100,6 +102,8 @@ export const WEIGHTS = {
   secondCutBeat: 1.5,
   /** A voicing left out; another one held than was struck. */
   noVoicing: 16,
+  /** The chord on which the music comes to rest is left out. */
+  noEnding: 60,
   voicingLost: 3,
   /** A lower voice that moves where the chord is struck again. No source. */
   lowerMoved: 1.6,
@@ -155,7 +159,7 @@ export interface LevelRules {
 }
 
 export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
-  1: { barreStrings: 1, highFret: 0.9, shapeBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 1 },
+  1: { barreStrings: 1, highFret: 0.9, shapeBeat: 0.5, lastFret: 4, heldShapes: 1, textbook: 1, thin: 1 },
   2: { barreStrings: 2, highFret: 0.4, shapeBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 0.9 },
   3: { barreStrings: 6, highFret: 0.3, shapeBeat: 0.9, lastFret: 15, heldShapes: 3, textbook: 1, thin: 1.5 },
   4: {

@@ -7,14 +7,13 @@ import {
   isAccompaniment,
   isSolo,
   LEVELS,
-  USUAL_ORNAMENT,
   type Level,
   type Omission,
   type Ornament,
 } from '../../document/style.ts'
 import { isArrival } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
-import { regionAt, splitRegion, tidyRegions } from '../../document/regions.ts'
+import { ornamentOf, regionAt, splitRegion, tidyRegions } from '../../document/regions.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { pitchAt, type Setup } from '../../instrument/setup.ts'
 import { hasBassStrings, refusalOf, styleRules } from '../plan/styleRules.ts'
@@ -192,7 +191,7 @@ function candidates(
         next: change((r) => ({ ...atLevel(r, level), ornament: 0 })),
       })
   }
-  const density = Math.max(...own.map((r) => r.ornament ?? USUAL_ORNAMENT))
+  const density = Math.max(...own.map((r) => ornamentOf(r)))
   if (own.some((r) => !isAccompaniment(r.style)))
     for (const ornament of [2, 3] as const)
       if (ornament > density)
@@ -221,7 +220,7 @@ function omits({ style, level, without: gone = [] }: Region, what: Omission, set
   if (isAccompaniment(style)) return what === 'fills' && level >= 4
   if (!isSolo(style)) return false
   const rules = styleRules(style, level, setup.instrument, gone)
-  if (what === 'fills') return rules.fill !== undefined || rules.thick
+  if (what === 'fills') return rules.fill !== undefined || rules.thick !== undefined
   if (what === 'chords') return rules.chord !== undefined || rules.double !== undefined
   return hasBassStrings(setup.instrument) && rules.bass !== 'none' && rules.bass !== 'chord'
 }

@@ -54,13 +54,14 @@ const step: fc.Arbitrary<Transition> = fc.record({
   holdsBass: fc.boolean(),
   holdsInner: fc.boolean(),
   holdsVoicing: fc.boolean(),
+  revoices: fc.boolean(),
   ringsOn: fc.boolean(),
   melodyBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),
   bassBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),
   innerBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),
   sameChordBass: fc.boolean(),
   melodyAgain: fc.boolean(),
-  slurred: fc.boolean(),
+  slurPrice: fc.constantFrom(0, 1, 4),
   shiftShare: fc.constantFrom(1, 1.7),
 })
 

@@ -22,7 +22,7 @@ import {
   isSolo,
   SOLO_STYLES,
   tidyRegions,
-  USUAL_ORNAMENT,
+  ornamentOf,
   USUAL_SCHOOL,
   withChoice,
   type Level,
@@ -265,7 +265,7 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
       />
       {isSolo(region.style) ? (
         <OrnamentMenu
-          value={region.ornament ?? USUAL_ORNAMENT}
+          value={ornamentOf(region)}
           onChange={(ornament, label) => choose({ ornament }, label)}
         />
       ) : null}

@@ -1,0 +1,81 @@
+import { measureAt, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
+import { scaleOf, type Key } from '../../music/pitch/key.ts'
+import { mod12, pitchClass, type PitchClass } from '../../music/pitch/pitch.ts'
+
+import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import type { Turns } from '../../turns.ts'
+import { bassContents } from './alikeBass.ts'
+import type { PlannedBass } from './bassLine.ts'
+import type { HarmonySegment } from './harmonyLine.ts'
+
+/** Less time than this (seconds) between two basses leaves none to hear a step. Common practice, no source. */
+const LEAST_STEP_S = 0.3
+
+/** Semitones up to the next root between which a step leads: thirds, fourths, fifths, sixths. */
+const LEAPS: ReadonlySet<number> = new Set([3, 4, 5, 7, 8, 9])
+
+interface Lines {
+  readonly timeline: Timeline
+  readonly melody: readonly MelodyNote[]
+  readonly harmony: readonly HarmonySegment[]
+  /** The sounding key of each measure. */
+  readonly keys: readonly Key[]
+  readonly secondsBetween: (from: Ticks, to: Ticks) => number
+  /** Measures whose start is a join of the played order: what follows differs from pass to pass. */
+  readonly joins: ReadonlySet<number>
+}
+
+/**
+ * Lets a bass that would repeat the chord before a change step to the next root instead: the note of the key below it where the
+ * line goes up a third or fourth, the one above it where it goes down. Equal measures step alike, or not at all.
+ * @param passesAt true for measures whose style and level walk
+ */
+export function* passingBass(
+  bass: readonly PlannedBass[],
+  lines: Lines,
+  passesAt: (measure: number) => boolean,
+): Turns<PlannedBass[]> {
+  const steps = bass.map((_, i) => stepInto(bass, i, lines, passesAt))
+  if (steps.every((s) => s === undefined)) return [...bass]
+  const contents = yield* bassContents(bass, lines.timeline, lines.melody, lines.harmony, lines.joins)
+  /** By measure and by the bass in it: the step, or 'none' where equal measures want different ones. */
+  const agreed = new Map<string, PitchClass | undefined>()
+  const keyOf = (b: PlannedBass) => {
+    const m = measureAt(lines.timeline, b.start)
+    return `${b.start - lines.timeline.starts[m]!}|${contents(m)}`
+  }
+  bass.forEach((b, i) => {
+    const key = keyOf(b)
+    agreed.set(key, agreed.has(key) && agreed.get(key) !== steps[i] ? undefined : steps[i])
+  })
+  return bass.map((b) => {
+    const passing = agreed.get(keyOf(b))
+    return passing === undefined ? b : { ...b, kind: 'passing', passing }
+  })
+}
+
+function stepInto(
+  bass: readonly PlannedBass[],
+  i: number,
+  { timeline, harmony, keys, secondsBetween, joins }: Lines,
+  passesAt: (measure: number) => boolean,
+): PitchClass | undefined {
+  const [own, next] = [bass[i]!, bass[i + 1]]
+  if (!next || own.change || !next.change || own.until < next.start) return undefined
+  if (own.kind !== 'alternate' && own.kind !== 'root') return undefined
+  const m = measureAt(timeline, own.start)
+  const into = measureAt(timeline, next.start)
+  if (!passesAt(m) || (into !== m && joins.has(into))) return undefined
+  if (secondsBetween(own.start, next.start) < LEAST_STEP_S) return undefined
+  const [here, there] = [harmony[own.segment]?.sounding, harmony[next.segment]?.sounding]
+  if (!here || !there) return undefined
+  const target = bassPitchClass(there)
+  const up = mod12(target - bassPitchClass(here))
+  if (!LEAPS.has(up)) return undefined
+  const scale = scaleOf(keys[m]!)
+  // A leap of a fifth and more goes the other way round.
+  const side = up <= 5 ? -1 : 1
+  const step = [1, 2].map((n) => mod12(target + side * n)).find((pc) => scale.includes(pc))
+  return step === pitchClass(here.root) ? undefined : step
+}
