@@ -1,4 +1,4 @@
-import { readChordSymbol } from '@velvet-porch/core/music'
+import { QUARTER, readChordSymbol } from '@velvet-porch/core/music'
 import { setupOf, type Setup } from '@velvet-porch/core/instrument'
 import { heldShapesFor } from '@velvet-porch/core/chords'
 import { isPc, share, type Page, type PageNote, type PageOnset, type Share } from './page.ts'
@@ -6,9 +6,7 @@ import { isPc, share, type Page, type PageNote, type PageOnset, type Share } fro
 /** Fills that sound the very place of the fill before them. */
 export function repeatedFills({ onsets }: Page): Share {
   const fills = onsets.flatMap((o) => o.notes.filter((n) => n.role === 'fill'))
-  return share(
-    fills.slice(1).map((n, i) => n.string === fills[i]!.string && n.fret === fills[i]!.fret),
-  )
+  return share(fills.slice(1).map((n, i) => n.string === fills[i]!.string && n.fret === fills[i]!.fret))
 }
 
 /** Full measures in which three strings or fewer are struck. */
@@ -37,7 +35,13 @@ export function endsWell(page: Page, from: number, to: number, least: number): b
     const chord = page.chords.findLast((c) => c.start <= at)
     const [low] = notes
     const strings = new Set(notes.map((n) => n.string))
-    return chord !== undefined && low !== undefined && isPc(low, chord.bass) && low.string >= lowStringOf(page) && strings.size >= least
+    return (
+      chord !== undefined &&
+      low !== undefined &&
+      isPc(low, chord.bass) &&
+      low.string >= lowStringOf(page) &&
+      strings.size >= least
+    )
   })
 }
 
@@ -143,10 +147,19 @@ export function lowerVoicesKept(page: Page): Share {
 const placeOf = (n: PageNote) => `${n.string}.${n.fret}`
 const chordAt = ({ chords }: Page, at: number) => chords.findLast((c) => c.start <= at)
 
-/** Beats of a bass (not the first of a chord) that sound nothing but the bass. */
+/** Beats with a bass, of which nothing else is heard: no string above it is struck before the next beat. */
 export function loneBasses(page: Page): Share {
-  const basses = page.onsets.filter((o) => o.notes.some((n) => n.role === 'bass'))
-  return share(basses.map((o) => o.notes.length === 1))
+  return share(
+    page.json.tune.measures.flatMap((m) => {
+      const beat =
+        m.length / Math.max(1, Math.round((m.length / QUARTER) * (m.metre.endsWith('8') ? 2 / 3 : 1)))
+      const beats = Array.from({ length: Math.round(m.length / beat) }, (_, i) => m.start + i * beat)
+      return beats.flatMap((from) => {
+        const struck = page.onsets.filter((o) => o.at >= from && o.at < from + beat).flatMap((o) => o.notes)
+        return struck.some((n) => n.role === 'bass') ? [struck.every((n) => n.role === 'bass')] : []
+      })
+    }),
+  )
 }
 
 /** Basses that are neither the chord's root nor one of its tones: they lead from one chord to the next. */

@@ -1,5 +1,12 @@
 import { readFileSync, writeFileSync } from 'node:fs'
-import { LEVELS, SOLO_STYLES, STYLES, type Level, type Style, type TuneDoc } from '@velvet-porch/core/document'
+import {
+  LEVELS,
+  SOLO_STYLES,
+  STYLES,
+  type Level,
+  type Style,
+  type TuneDoc,
+} from '@velvet-porch/core/document'
 import { newMemory, refusalOf, wholeTune } from '@velvet-porch/core/arrange'
 import { guitarSetup } from '@velvet-porch/core/instrument'
 import { readAbc } from '@velvet-porch/core/input/abc'
@@ -9,7 +16,9 @@ import * as heard from './heard.ts'
 import { NONE, pageOf, plus, share, type Page, type Share } from './page.ts'
 
 const read = (path: string) =>
-  readAbc(readFileSync(new URL(path, import.meta.url), 'utf8'), () => 'tune').flatMap((r) => (r.tune ? [r.tune] : []))
+  readAbc(readFileSync(new URL(path, import.meta.url), 'utf8'), () => 'tune').flatMap((r) =>
+    r.tune ? [r.tune] : [],
+  )
 
 const only = process.argv[2]?.split(',')
 const tunes = [...read('../../../demo/tunes.abc'), ...traditionalTunes(), ...read('./tunes.abc')].filter(
@@ -25,7 +34,10 @@ for (const style of styles)
     if (refusalOf(style, level, setup.instrument)) continue
     for (const tune of tunes) {
       try {
-        pages.set(key(tune, style, level), pageOf(arrangeFor(tune, setup, wholeTune(tune, style, level), memory).json))
+        pages.set(
+          key(tune, style, level),
+          pageOf(arrangeFor(tune, setup, wholeTune(tune, style, level), memory).json),
+        )
       } catch (e) {
         process.stderr.write(`${key(tune, style, level)}: ${String(e)}\n`)
       }
@@ -41,7 +53,8 @@ const sum = (style: Style, level: Level, of: (p: Page) => Share): Share =>
 const percent = ({ hits, of }: Share) => (of === 0 ? '—' : `${((100 * hits) / of).toFixed(1)}`)
 const lines: string[] = []
 const row = (name: string, wanted: string, style: Style, level: Level, of: (p: Page) => Share) => {
-  if (styles.includes(style)) lines.push(`| ${name} | ${style} ${level} | ${wanted} | ${percent(sum(style, level, of))} |`)
+  if (styles.includes(style))
+    lines.push(`| ${name} | ${style} ${level} | ${wanted} | ${percent(sum(style, level, of))} |`)
 }
 row('a fill repeats the one before', '≤ 15', 'arpeggio', 3, heard.repeatedFills)
 row('measures on three strings or fewer', '≤ 10', 'arpeggio', 3, heard.thinMeasures)
@@ -54,23 +67,35 @@ for (const level of [2, 3, 4, 5] as const) {
   row('changes of two notes', '≤ 3', 'chord-melody', level, heard.thinChanges)
 }
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'chord-melody'] as const)
-  for (const level of [1, 3, 5] as const) row('bass roots at fret 5 and above', '≤ 15', style, level, heard.highRoots)
+  for (const level of [1, 3, 5] as const)
+    row('bass roots at fret 5 and above', '≤ 15', style, level, heard.highRoots)
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'picking', 'strum'] as const)
   row("the book's fingers", '≥ 95', style, 1, heard.bookFingers)
 for (const style of SOLO_STYLES) row('below fret 5', '100', style, 1, heard.belowFifthFret)
 for (const style of ['chord-melody', 'arpeggio'] as const)
-  for (const level of [3, 5] as const) row('melody on strings 1 and 2', '≥ 90', style, level, heard.melodyOnTop)
+  for (const level of [3, 5] as const)
+    row('melody on strings 1 and 2', '≥ 90', style, level, heard.melodyOnTop)
 for (const style of ['chord-melody', 'arpeggio'] as const)
-  for (const level of [3, 5] as const) row('melody on strings 1 and 2 where they have it', '≥ 90', style, level, heard.melodyOnTopWhereItCan)
+  for (const level of [3, 5] as const)
+    row('melody on strings 1 and 2 where they have it', '≥ 90', style, level, heard.melodyOnTopWhereItCan)
 row('melody notes as blocks of four', '≤ 40', 'chord-melody', 5, heard.fullBlocks)
-for (const level of [3, 5] as const) row('lower voices kept under one chord', '≥ 80', 'chord-melody', level, heard.lowerVoicesKept)
+for (const level of [3, 5] as const)
+  row('lower voices kept under one chord', '≥ 80', 'chord-melody', level, heard.lowerVoicesKept)
 for (const style of ['melody-bass', 'alternating-bass', 'picking', 'bass-brush'] as const)
   for (const level of [4, 5] as const) row('basses that pass', '5 to 15', style, level, heard.passingBasses)
-for (const style of ['picking', 'strum', 'bass-brush'] as const) row('lone basses', '≤ 5', style, 5, heard.loneBasses)
-for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'cross-string', 'flatpicked-lead'] as const)
+for (const style of ['picking', 'strum', 'bass-brush'] as const)
+  row('lone basses', '≤ 5', style, 5, heard.loneBasses)
+for (const style of [
+  'melody-bass',
+  'alternating-bass',
+  'arpeggio',
+  'cross-string',
+  'flatpicked-lead',
+] as const)
   for (const level of [4, 5] as const) row('slurs of the melody', '≥ 8', style, level, heard.slurred)
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio'] as const)
-  for (const level of [3, 5] as const) row('measures with a finger put back', '≤ 2', style, level, heard.putBack)
+  for (const level of [3, 5] as const)
+    row('measures with a finger put back', '≤ 2', style, level, heard.putBack)
 for (const level of [3, 5] as const)
   styles.forEach((a, i) =>
     styles.slice(i + 1).forEach((b) => {
@@ -78,7 +103,8 @@ for (const level of [3, 5] as const)
         const [x, y] = [pages.get(key(t, a, level)), pages.get(key(t, b, level))]
         return x && y ? plus(all, heard.sharedNotes(x, y)) : all
       }, NONE)
-      if (s.hits > 0.6 * s.of) lines.push(`| notes shared by two styles | ${a}, ${b} ${level} | ≤ 70 | ${percent(s)} |`)
+      if (s.hits > 0.6 * s.of)
+        lines.push(`| notes shared by two styles | ${a}, ${b} ${level} | ≤ 70 | ${percent(s)} |`)
     }),
   )
 for (const style of styles)
@@ -91,10 +117,13 @@ for (const style of styles)
         return [s.hits === s.of]
       }),
     )
-    const notes = (l: Level) => tunes.reduce((n, t) => n + (pages.get(key(t, style, l))?.json.notes.length ?? 0), 0)
+    const notes = (l: Level) =>
+      tunes.reduce((n, t) => n + (pages.get(key(t, style, l))?.json.notes.length ?? 0), 0)
     const thinner = notes(level) < notes((level - 1) as Level)
     if (same.hits > 0 || thinner)
-      lines.push(`| level is the one below, or thinner | ${style} ${level} | 0 | ${percent(same)}${thinner ? ', thinner' : ''} |`)
+      lines.push(
+        `| level is the one below, or thinner | ${style} ${level} | 0 | ${percent(same)}${thinner ? ', thinner' : ''} |`,
+      )
   }
 const table = `| what is heard | style, level | wanted, % | found, % |\n|---|---|---|---|\n${lines.join('\n')}\n`
 if (only) process.stdout.write(table)

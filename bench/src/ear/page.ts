@@ -1,4 +1,10 @@
-import { bassPitchClass, chordPitchClasses, mod12, pitchClass, readChordSymbol } from '@velvet-porch/core/music'
+import {
+  bassPitchClass,
+  chordPitchClasses,
+  mod12,
+  pitchClass,
+  readChordSymbol,
+} from '@velvet-porch/core/music'
 import type { TabJson } from '@velvet-porch/core/output'
 
 export type PageNote = TabJson['notes'][number]

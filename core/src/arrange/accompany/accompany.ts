@@ -4,10 +4,10 @@ import { positionOf } from '../../hand/grip/position.ts'
 import { measureAt } from '../../document/form/timeline.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import type { Region } from '../../document/arrangement.ts'
-import { isAccompaniment, type Accompaniment } from '../../document/style.ts'
+import { isAccompaniment, type Accompaniment, type Level } from '../../document/style.ts'
 import { BACKING_VOICE, type Grip, type TabNote } from '../../document/tab.ts'
 import { sameContent } from '../../document/content.ts'
-import { USUAL_SCHOOL } from '../../document/school.ts'
+import { USUAL_SCHOOL, type School } from '../../document/school.ts'
 import type { Pos, TuneDoc } from '../../document/tune.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
@@ -17,11 +17,11 @@ import type { Plan } from '../plan/plan.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { type Ticks } from '../../music/time/ticks.ts'
 import { playedNext } from '../../document/form/playedNext.ts'
-import { withApproaches } from './approach.ts'
+import { withApproaches, type ApproachRules } from './approach.ts'
 import type { AccompanyOnset, HeldHand } from './onset.ts'
 import { fitsMetre, type Pattern } from './pattern.ts'
 import { usualPattern } from './patternLibrary.ts'
-import { patternOnsets, type HeldHarmony } from './patternOnsets.ts'
+import { endingOnset, patternOnsets, type HeldHarmony } from './patternOnsets.ts'
 import { readPattern } from './patternText.ts'
 import { progressionShapes } from './progressionShapes.ts'
 import type { AccompanyRemark } from './remark.ts'
@@ -134,14 +134,11 @@ function accompanyRegion(
       : laid
   const fills = region.level >= FILLS_FROM_LEVEL && !region.without?.includes('fills')
   const approached = withApproaches(held, song, turned, {
-    runs: region.without?.includes('fills')
-      ? false
-      : school.runs
-        ? school.runs === 'changes'
-        : style !== 'shuffle' && region.level >= RUNS_FROM_LEVEL,
+    runs: region.without?.includes('fills') ? 'none' : runsOf(region.level, style, school),
     liftOff: school.liftOff === 'fast',
   })
-  const onsets = fills ? withPhraseFills(held, song, approached, from, to) : approached
+  const filled = fills ? withPhraseFills(held, song, approached, from, to) : approached
+  const onsets = last === tune.measures.length - 1 ? comingToRest(filled) : filled
   const signs = assignPicking(
     onsets.map((o, i) =>
       pickedOnset(
@@ -153,6 +150,14 @@ function accompanyRegion(
     ),
     pickingHand(style, school, setup),
   )
+  /** The tune ends on one chord, whatever its pattern: in its last measure, or where the last chord begins there. */
+  function comingToRest(all: readonly AccompanyOnset[]): readonly AccompanyOnset[] {
+    const end = timeline.starts[last]!
+    const chord = harmony.findLast((h) => h.shape && h.start < to)
+    const at = chord && chord.start > end ? chord.start : end
+    const onset = endingOnset(held, last, at, style === 'picking', school.root)
+    return onset && plan.regions[last] === region ? [...all.filter((o) => o.start < at), onset] : all
+  }
   const pos = (at: Ticks, measure: number): Pos => ({
     measure: tune.measures[measure]!.id,
     tick: at - timeline.starts[measure]!,
@@ -164,6 +169,12 @@ function accompanyRegion(
     grips: gripsOf(setup, onsets, to, (at) => pos(at, Math.min(last, measureAt(timeline, at)))),
     remarks: unique(remarks),
   }
+}
+
+/** Runs as the school says, else from a level on into the chords that they lead to by themselves. */
+function runsOf(level: Level, style: Accompaniment, { runs }: School): ApproachRules['runs'] {
+  if (runs) return runs === 'changes' ? 'all' : 'none'
+  return style !== 'shuffle' && level >= RUNS_FROM_LEVEL ? 'cadences' : 'none'
 }
 
 /** The pattern of each measure: the region's where it fits, else the usual one of the metre, and that is said. */

@@ -5,9 +5,11 @@ import type { LeftFinger } from '../../instrument/hand.ts'
 import type { Measure } from '../../document/tune.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import { chordChange } from '../../chords/chordChange.ts'
+import { mod12 } from '../../music/pitch/pitch.ts'
 import { beatLength, isCompound } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { bassPitch, bassRun } from './bassRun.ts'
+import { underPattern } from './underPattern.ts'
 import { lineNote } from './lineNote.ts'
 import type { AccompanyOnset, Sounded } from './onset.ts'
 import type { HeldHarmony } from './patternOnsets.ts'
@@ -15,13 +17,17 @@ import type { SegmentShape } from './progressionShapes.ts'
 
 /** What leads from one chord to the next. */
 export interface ApproachRules {
-  readonly runs: boolean
+  /** Bass runs: none, into chords a fourth or fifth away, or into every chord. */
+  readonly runs: 'none' | 'cadences' | 'all'
   readonly liftOff: boolean
 }
 
 /** Notes of a run, at most, and the least time (seconds) for each. Common practice, no source. */
 const RUN_NOTES = 2
 const LEAST_RUN_S = 0.22
+
+/** Semitones from bass to bass of a cadence: a fourth or a fifth, up or down. */
+const CADENCES: ReadonlySet<number> = new Set([5, 7])
 
 /** A change of two fingers or more within this time (seconds) of the last stroke gets it on open strings. No source. */
 const FAST_CHANGE_S = 0.32
@@ -46,7 +52,7 @@ interface Change {
 }
 
 /**
- * Puts into the time before each change of chord what leads there: a bass run in place of the pattern's last beats, or
+ * Puts into the time before each change of chord what leads there: a bass run under the pattern's last beats, or
  * a last stroke on open strings. At the end of a measure that is followed by different ones in different passes, a run
  * is played only where all of them begin on the same bass.
  * @param onsets in order of time
@@ -59,10 +65,14 @@ export function withApproaches(
 ): AccompanyOnset[] {
   let result = [...onsets]
   for (const change of changesOf(held, tune, onsets)) {
-    const run = rules.runs ? runInto(held, tune, change) : []
+    const run = rules.runs === 'none' ? [] : runInto(held, tune, change, rules.runs === 'all')
     if (run.length > 0) {
       const from = run[0]!.start
-      result = [...result.filter((o) => o.start < from || o.start >= change.at), ...run]
+      const covered = result.filter((o) => o.start >= from && o.start < change.at)
+      result = [
+        ...result.filter((o) => o.start < from || o.start >= change.at),
+        ...underPattern(held.setup, covered, run),
+      ]
     } else if (rules.liftOff) {
       const lifted = liftedOff(held, tune, change)
       if (lifted) result = result.map((o) => (o === change.before ? lifted : o))
@@ -106,6 +116,7 @@ function runInto(
   held: HeldHarmony,
   { measures, timeline, keys, secondsBetween }: Tune,
   change: Change,
+  all: boolean,
 ): AccompanyOnset[] {
   const { setup, harmony } = held
   const { before, at } = change
@@ -113,6 +124,7 @@ function runInto(
   if (!shapes) return []
   const [bass, ...others] = shapes.to.map((s) => bassPitch(setup, s.frets))
   if (others.some((b) => b !== bass)) return []
+  if (!all && !CADENCES.has(mod12(present(bass) - bassPitch(setup, shapes.from.frets)))) return []
   const measure = measureAt(timeline, before.start)
   const { metre } = measures[measure]!
   const unit = isCompound(metre) ? beatLength(metre) / 3 : beatLength(metre)

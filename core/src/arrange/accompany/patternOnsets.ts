@@ -57,7 +57,7 @@ export function patternOnsets(
   root: RootRule,
   strums: boolean,
 ): { onsets: AccompanyOnset[]; remarks: AccompanyRemark[] } {
-  const { harmony, shapes, setup } = held
+  const { harmony } = held
   const from = timeline.starts[index]!
   const length = stepTicks(pattern)
   const whole = stepsOf(pattern.metre, pattern.perBeat)
@@ -79,50 +79,76 @@ export function patternOnsets(
         withRoot(steps, start, strums, isCounted(measure.metre, start - from + offset))
   const onsets: AccompanyOnset[] = []
   for (const [start, written] of [...steps].sort((a, b) => a[0] - b[0])) {
-    const segment = segmentAt(harmony, start)
-    const shape = shapes.get(segment)
-    const chord = harmony[segment]?.sounding
-    if (!shape || !chord) continue
-    const name = chordText(present(harmony[segment]!.shape))
-    const step = root === 'never' ? withoutRoot(written) : written
-    const struck = struckStrings(setup, { frets: shape.frets, chord }, step)
-    for (const m of struck.moved) remarks.push({ kind: 'mutedString', measure: index, chord: name, ...m })
-    if (struck.lacking > 0)
-      remarks.push({ kind: 'fewStrings', measure: index, chord: name, lacking: struck.lacking })
-    const sounds = [
-      ...struck.plucked.map(({ place, bass }): Sounded => ({
-        place,
-        finger: fingerAt(shape, place),
-        role: bass ? 'bass' : 'harmony',
-        attack: 'pluck',
-        optional: false,
-      })),
-      ...struck.swept.map(({ place, optional }, i): Sounded => {
-        const muted = present(step.sweep).muted
-        const lowest =
-          i === 0 && present(step.sweep).over === 'all' && present(step.sweep).direction === 'down'
-        return {
-          place: muted ? { string: place.string, fret: 0 } : place,
-          finger: muted ? 0 : fingerAt(shape, place),
-          role: lowest && !muted ? 'bass' : 'harmony',
-          attack: muted ? 'muted' : 'brush',
-          optional,
-        }
-      }),
-    ]
-    if (sounds.length === 0) continue
-    onsets.push({
-      start,
-      measure: index,
-      segment,
-      sounds,
-      ...(step.sweep ? { stroke: step.sweep.direction } : {}),
-      accent: step.accent,
-      palm: step.palm,
-      hand: handOf(shape, name),
-    })
+    const onset = stepOnset(held, index, start, written, root, remarks)
+    if (onset) onsets.push(onset)
   }
   return { onsets, remarks }
+}
+
+/** What a step sounds at a time, with the shape that is held there. */
+function stepOnset(
+  { setup, harmony, shapes }: HeldHarmony,
+  index: number,
+  start: Ticks,
+  written: PatternStep,
+  root: RootRule,
+  remarks: AccompanyRemark[],
+): AccompanyOnset | undefined {
+  const segment = segmentAt(harmony, start)
+  const shape = shapes.get(segment)
+  const chord = harmony[segment]?.sounding
+  if (!shape || !chord) return undefined
+  const name = chordText(present(harmony[segment]!.shape))
+  const step = root === 'never' ? withoutRoot(written) : written
+  const struck = struckStrings(setup, { frets: shape.frets, chord }, step)
+  for (const m of struck.moved) remarks.push({ kind: 'mutedString', measure: index, chord: name, ...m })
+  if (struck.lacking > 0)
+    remarks.push({ kind: 'fewStrings', measure: index, chord: name, lacking: struck.lacking })
+  const sounds = [
+    ...struck.plucked.map(({ place, bass }): Sounded => ({
+      place,
+      finger: fingerAt(shape, place),
+      role: bass ? 'bass' : 'harmony',
+      attack: 'pluck',
+      optional: false,
+    })),
+    ...struck.swept.map(({ place, optional }, i): Sounded => {
+      const muted = present(step.sweep).muted
+      const lowest = i === 0 && present(step.sweep).over === 'all' && present(step.sweep).direction === 'down'
+      return {
+        place: muted ? { string: place.string, fret: 0 } : place,
+        finger: muted ? 0 : fingerAt(shape, place),
+        role: lowest && !muted ? 'bass' : 'harmony',
+        attack: muted ? 'muted' : 'brush',
+        optional,
+      }
+    }),
+  ]
+  if (sounds.length === 0) return undefined
+  return {
+    start,
+    measure: index,
+    segment,
+    sounds,
+    ...(step.sweep ? { stroke: step.sweep.direction } : {}),
+    accent: step.accent,
+    palm: step.palm,
+    hand: handOf(shape, name),
+  }
+}
+
+/** The last chord of a tune: its root with the chord, plucked together or brushed once, and left to ring. */
+export function endingOnset(
+  held: HeldHarmony,
+  index: number,
+  start: Ticks,
+  plucked: boolean,
+  root: RootRule,
+): AccompanyOnset | undefined {
+  const step: PatternStep = plucked
+    ? { strings: [{ of: 'bass' }, ...[1, 2, 3].map((steps) => ({ of: 'above', steps }) as const)], ...QUIET }
+    : { strings: [], sweep: WHOLE_STROKE, ...QUIET }
+  return stepOnset(held, index, start, step, root, [])
 }
 
 const fingerAt = (shape: SegmentShape, { string, fret }: Place): LeftFinger =>

@@ -65,7 +65,7 @@ export const WEIGHTS = {
   /** A slur of the source on two strings: it would have to be plucked. No source. */
   slurBroken: 4,
   /** A step off the beat that the level would slur, on two strings. No source. */
-  ownSlurBroken: 1,
+  ownSlurBroken: 2,
   /** A place at which an ornament of the source cannot be played. No source. */
   ornamentLost: 3.5,
   melodyCut: 16,
