@@ -286,7 +286,7 @@ describe('porch', () => {
       '--style',
       'alternating-bass',
       '--level',
-      '3',
+      '2',
       '--json',
     )
     const { steps } = JSON.parse(printed.stdout) as { steps: Record<string, unknown>[] }

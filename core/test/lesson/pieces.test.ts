@@ -43,7 +43,7 @@ describe('a tune in pieces', () => {
     expect(ranges(found)).toEqual(['0-3', '4-7', '8-11'])
     expect(found[1]!.like).toEqual({ piece: 1, differs: [7] })
     expect(found[2]!.like).toBeUndefined()
-    const same = pieces('"C"cdef|gfed|cege|"C"c4|"C"cdef|gfed|cege|"C"c4|]')
+    const same = pieces('"C"cdef|gfed|cege|"C"c4|"C"cdef|gfed|cege|"C"c4|"F"fagf|"G"gbag|"F"fagf|"C"c4|]')
     expect(same[1]!.like).toEqual({ piece: 1, differs: [] })
   })
 })

@@ -333,10 +333,12 @@ function withMelody(
   inherited: boolean,
   pedal: boolean,
 ): PlannedInner {
+  // The next bass may take its string.
+  const next = lines.bass[firstAtOrAfter(lines.bass, note.start + 1)]?.start ?? Infinity
   return {
     ...BARE,
     start: note.start,
-    until: Math.min(note.start + note.duration, pedal ? Infinity : lines.harmony[segment]!.end),
+    until: Math.min(note.start + note.duration, next, pedal ? Infinity : lines.harmony[segment]!.end),
     kind: 'fill',
     role: 'harmony',
     segment: pedal ? -1 : segment,

@@ -245,6 +245,8 @@ function filled(
   let best: { draft: Draft; price: number } | undefined
   const heldShape = requirement.heldShapes[draft.heldShape]
   const { figure } = present(requirement.inner)
+  // One stroke for both: no string lies between.
+  const strummed = requirement.picking === 'flatPick' && requirement.melody?.onset === true
   const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
   const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
@@ -254,6 +256,7 @@ function filled(
     const fret = under ? under.fret : 0
     if (!under && (isCovered(draft.pressed, string) || open.includes(string))) continue
     const midi = openPitch(setup, string) + fret
+    if (strummed && draft.melody && Math.abs(string - draft.melody.string) > 1) continue
     if (
       (midi >= melody && !figure) ||
       midi <= lowest ||

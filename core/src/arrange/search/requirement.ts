@@ -112,6 +112,7 @@ export function requirementOf(
 ): Requirement {
   const slice = plan.slices[t]!
   const rules = LEVEL_RULES[slice.level]
+  const last = slice.bass >= 0 ? rules.lastFretOverBass : rules.lastFret
   const segment = plan.harmony[slice.segment]
   const midi = slice.melody >= 0 ? plan.melodyMidi[slice.melody]! : undefined
   // Where the harmony changes the hand stays with the chord, for its root.
@@ -126,11 +127,10 @@ export function requirementOf(
           midi,
           onset: slice.melodyOnset,
           room: slice.melodyOnset ? plan.ornamentRoom[slice.melody] : undefined,
-          places: melodyPlaces(setup, midi, rules.lastFret, slice, beats, lock),
-          before:
-            before === undefined ? [] : melodyPlaces(setup, before, rules.lastFret, slice, 0, undefined),
+          places: melodyPlaces(setup, midi, last, slice, beats, lock),
+          before: before === undefined ? [] : melodyPlaces(setup, before, last, slice, 0, undefined),
         }
-  const bass = bassOf(plan, slice, setup, midi, melody?.places ?? [], rules.lastFret, lock)
+  const bass = bassOf(plan, slice, setup, midi, melody?.places ?? [], rules.lastFretOverBass, lock)
   const { inner, heldShapes, strike } = innerOf(plan, slice, setup, cache, midi, lock)
   const bassSegment = slice.bass >= 0 ? plan.harmony[plan.bass[slice.bass]!.segment] : undefined
   const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'

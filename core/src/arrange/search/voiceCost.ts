@@ -62,8 +62,9 @@ export function innerTerms(requirement: Requirement, draft: Draft, add: AddTerm)
   if (!requirement.inner?.onset) return
   const { kind } = requirement.inner
   if (kind === 'chord') {
-    if (!draft.strikes)
-      add('noVoicing', requirement.inner.rests ? WEIGHTS.noEnding : WEIGHTS.noVoicing, false)
+    const { rests, change } = requirement.inner
+    const price = rests ? WEIGHTS.noEnding : change ? WEIGHTS.noVoicingAtChange : WEIGHTS.noVoicing
+    if (!draft.strikes) add('noVoicing', price, false)
   } else if (!draft.inner) {
     if (kind === 'double') add('noSecond', WEIGHTS.noSecond, false)
     else add('noFill', requirement.inner.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill, false)

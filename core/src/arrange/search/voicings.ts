@@ -52,7 +52,7 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
     const good = [FULL_RESTING, LEAST_RESTING]
       .map((least) => found.filter(({ frets }) => restsWell(setup, requirement, frets, least)))
       .find((some) => some.length > 0)
-    found = good ?? found
+    found = good ?? found.filter(({ frets }) => !requirement.strummed || gapsIn(frets) === 0)
   }
   found.sort((a, b) => a.price - b.price)
   const heldShapes: HeldShape[] = []
@@ -92,13 +92,18 @@ function restsWell(
 ): boolean {
   const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i + 1]))
   const lowest = Math.max(...strings)
-  const gaps = lowest - Math.min(...strings) + 1 - strings.length
   return (
-    (!strummed || gaps === 0) &&
+    (!strummed || gapsIn(frets) === 0) &&
     strings.length >= Math.min(least, voices) &&
     lowest >= (hasBassStrings(setup.instrument) ? FIRST_BASS_STRING : setup.instrument.strings) &&
     lowestPitchClass(setup, frets) === bassPitchClass(chord)
   )
+}
+
+/** Silent strings between the outer ones of a voicing. */
+function gapsIn(frets: readonly (number | null)[]): number {
+  const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
+  return strings.at(-1)! - strings[0]! + 1 - strings.length
 }
 
 const FIRST_BASS_STRING = 4
@@ -184,7 +189,7 @@ function voicingPrice(
     if (requirement.change) {
       const low = frets.findLastIndex((fret) => fret !== null)
       if (hasBass && low + 1 < FIRST_BASS_STRING) price += WEIGHTS.voicingNoBass
-      price += WEIGHTS.voicingHighBass * Math.max(0, frets[low]! - 4)
+      if (hasBass) price += WEIGHTS.voicingHighBass * Math.max(0, frets[low]! - 4)
       if (midis.length === 2) price += WEIGHTS.voicingBare
     }
     price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled

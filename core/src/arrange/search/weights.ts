@@ -102,6 +102,7 @@ export const WEIGHTS = {
   secondCutBeat: 1.5,
   /** A voicing left out; another one held than was struck. */
   noVoicing: 16,
+  noVoicingAtChange: 30,
   /** The chord on which the music comes to rest is left out. */
   noEnding: 60,
   voicingLost: 3,
@@ -109,7 +110,7 @@ export const WEIGHTS = {
   lowerMoved: 1.6,
   /** A chord that comes without a note on a bass string, and one of two notes. No source. */
   voicingNoBass: 5,
-  voicingBare: 5,
+  voicingBare: 3,
   /** Each fret above the fourth at which the lowest voice of a new chord stands. No source. */
   voicingHighBass: 0.8,
   /** The melody on an inner string, where a string above has the note. No source. */
@@ -148,8 +149,9 @@ export interface LevelRules {
   readonly highFret: number
   /** Price a beat for the share of the chord shape that the hand does not hold. */
   readonly shapeBeat: number
-  /** Highest fret offered where the note lies on several places. */
+  /** Highest fret offered where the note lies on several places: of a melody alone, and where a bass goes with it. */
   readonly lastFret: number
+  readonly lastFretOverBass: number
   /** How many shapes of a chord may serve as held shapes. */
   readonly heldShapes: number
   /** Share of the price of leaving the book's shape. */
@@ -159,14 +161,42 @@ export interface LevelRules {
 }
 
 export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
-  1: { barreStrings: 1, highFret: 0.9, shapeBeat: 0.5, lastFret: 4, heldShapes: 1, textbook: 1, thin: 1 },
-  2: { barreStrings: 2, highFret: 0.4, shapeBeat: 0.5, lastFret: 12, heldShapes: 1, textbook: 1, thin: 0.9 },
-  3: { barreStrings: 6, highFret: 0.3, shapeBeat: 0.9, lastFret: 15, heldShapes: 3, textbook: 1, thin: 1.5 },
+  1: {
+    barreStrings: 1,
+    highFret: 0.9,
+    shapeBeat: 0.5,
+    lastFret: 4,
+    lastFretOverBass: 12,
+    heldShapes: 1,
+    textbook: 1,
+    thin: 1,
+  },
+  2: {
+    barreStrings: 2,
+    highFret: 0.4,
+    shapeBeat: 0.5,
+    lastFret: 12,
+    lastFretOverBass: 12,
+    heldShapes: 1,
+    textbook: 1,
+    thin: 0.9,
+  },
+  3: {
+    barreStrings: 6,
+    highFret: 0.3,
+    shapeBeat: 0.9,
+    lastFret: 15,
+    lastFretOverBass: 15,
+    heldShapes: 3,
+    textbook: 1,
+    thin: 1.5,
+  },
   4: {
     barreStrings: 6,
     highFret: 0.2,
     shapeBeat: 0.8,
     lastFret: 15,
+    lastFretOverBass: 15,
     heldShapes: 3,
     textbook: 0.7,
     thin: 1.7,
@@ -176,6 +206,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     highFret: 0.15,
     shapeBeat: 0.8,
     lastFret: 17,
+    lastFretOverBass: 17,
     heldShapes: 3,
     textbook: 0.5,
     thin: 3.4,

@@ -33,7 +33,11 @@ describe('why a grip of a given tab', () => {
   })
 
   it('holds after a correction too, where the place before it is another', () => {
-    const score = scoreOfPassage({ name: 'corrected', places: '3.2 3.4 2.3 3.2 3.4 2.3 3.2 3.4', fingers: [] })
+    const score = scoreOfPassage({
+      name: 'corrected',
+      places: '3.2 3.4 2.3 3.2 3.4 2.3 3.2 3.4',
+      fingers: [],
+    })
     const at = score.arrangement.base.notes[2]!
     const edited = applyEdit(score, {
       do: 'fret',

@@ -23,13 +23,14 @@ describe('the bass line of each style and level', () => {
   })
 
   it('level 2: strong beats, and wherever the harmony changes', () => {
-    expect(basses('"C"c4|c"G"B3|]', 'melody-bass', 2)).toEqual(['0:r', '2:r', '4:r', '5:r', '6:r'])
-    expect(basses('"C"c4|"G"B4|]', 'alternating-bass', 2)).toEqual(['0:r', '2:a', '4:r', '6:a'])
+    expect(basses('"C"c4|c"G"B3|z4|]', 'melody-bass', 2)).toEqual(['0:r', '2:r', '4:r'])
+    expect(basses('"C"c4|c"G"B3|B4|]', 'melody-bass', 2)).toEqual(['0:r', '2:r', '4:r', '5:r', '6:r'])
+    expect(basses('"C"c4|"G"B4|B4|]', 'alternating-bass', 1)).toEqual(['0:r', '2:a', '4:r', '6:a', '8:r'])
   })
 
   it('level 3: melody and bass alternates on strong beats, alternating bass on every beat', () => {
-    expect(basses('"C"c4|c4|]', 'melody-bass', 3)).toEqual(['0:r', '2:a', '4:r', '6:a'])
-    expect(basses('"C"c4|c4|]', 'alternating-bass', 3)).toEqual([
+    expect(basses('"C"c4|c4|c4|]', 'melody-bass', 3)).toEqual(['0:r', '2:a', '4:r', '6:a'])
+    expect(basses('"C"c4|c4|c4|]', 'alternating-bass', 3)).toEqual([
       '0:r',
       '1:a',
       '2:r',
@@ -41,30 +42,27 @@ describe('the bass line of each style and level', () => {
     ])
   })
 
-  it('a waltz: root, other, other; at level 2 measures take turns', () => {
+  it('a waltz: one bass a measure, which take turns; chords answer it', () => {
     const head = 'M:3/4\nL:1/4\nQ:1/4=100\nK:C'
-    expect(basses('"C"c3|c3|]', 'alternating-bass', 3, head)).toEqual([
-      '0:r',
-      '1:a',
-      '2:a',
-      '3:r',
-      '4:a',
-      '5:a',
-    ])
-    expect(basses('"C"c3|e3|g3|]', 'alternating-bass', 2, head)).toEqual(['0:r', '3:a', '6:r'])
+    expect(basses('"C"c3|e3|g3|c3|]', 'alternating-bass', 3, head)).toEqual(['0:r', '3:a', '6:r'])
     // A measure that comes again is played as it was.
-    expect(basses('"C"c3|e3|e3|]', 'alternating-bass', 2, head)).toEqual(['0:r', '3:a', '6:a'])
+    expect(basses('"C"c3|e3|e3|c3|]', 'alternating-bass', 3, head)).toEqual(['0:r', '3:a', '6:a'])
+    const plan = planOf('"C"c3|eez|g3|c3|]', 'alternating-bass', 3, head)
+    const quarter = (t: number) => t / 10_080
+    expect(plan.inner.filter((w) => w.kind === 'fill').map((w) => quarter(w.start))).toEqual([
+      0, 1, 2, 3, 4, 5, 6, 7, 8,
+    ])
   })
 
   it('a jig has two basses a measure', () => {
-    expect(basses('"C"ccc ccc|]', 'alternating-bass', 3, 'M:6/8\nL:1/8\nQ:3/8=90\nK:C')).toEqual([
+    expect(basses('"C"ccc ccc|c6|]', 'alternating-bass', 3, 'M:6/8\nL:1/8\nQ:3/8=90\nK:C')).toEqual([
       '0:r',
       '1.5:a',
     ])
   })
 
   it('a chord in mid-measure starts again with its root', () => {
-    expect(basses('"C"c2"F"c2|]', 'alternating-bass', 3)).toEqual(['0:r', '1:a', '2:r', '3:a'])
+    expect(basses('"C"c2"F"c2|c4|]', 'alternating-bass', 3)).toEqual(['0:r', '1:a', '2:r', '3:a'])
   })
 
   it('no bass under a pickup without a chord, under N.C. or an unknown symbol', () => {

@@ -25,6 +25,7 @@ const candidate: fc.Arbitrary<Candidate> = fc
     innerIndex: fc.integer({ min: -1, max: 2 }),
     plantedIndex: fc.integer({ min: -1, max: 2 }),
     heldShape: fc.integer({ min: -1, max: 2 }),
+    lower: fc.integer({ min: 0, max: 2 ** 30 - 1 }),
     fixed: fc.double({ min: 0, max: 12, noNaN: true }),
     perBeat: fc.double({ min: 0, max: 2, noNaN: true }),
   })
@@ -43,6 +44,7 @@ const candidate: fc.Arbitrary<Candidate> = fc
       planted: key(c.plantedIndex),
       chord: [],
       heldShape: c.heldShape,
+      lower: c.lower,
       fixed: c.fixed,
       perBeat: c.perBeat,
     }

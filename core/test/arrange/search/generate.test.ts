@@ -14,9 +14,9 @@ import { tuneOfMusic } from '../../support/tunes.ts'
 const NOTES = ['C', 'D', 'E', 'F', 'G', 'A', 'B', 'c', 'd', 'e', '^f', 'g']
 const CHORDS = ['C', 'F', 'G7', 'Am', 'Dm', 'E', 'Bm', 'D/F#']
 
-/** The requirement of a one-note tune. */
+/** The requirement of a tune's first note; its last one closes on a chord. */
 function wishFor(note: string, chord: string, level: Level, capo: number) {
-  const tune = tuneOfMusic(`"${chord}"${note}4|]`)
+  const tune = tuneOfMusic(`"${chord}"${note}4|${note}4|]`)
   const setup = guitarSetup(capo)
   const planned = makePlan(tune, setup, wholeTune(tune, 'melody-bass', level))
   if (!planned.ok) throw new Error('does not fit')
@@ -49,10 +49,10 @@ describe('candidate generation is complete for what sounds', () => {
           const melody = requirement.melody!.midi
           const bassPc = requirement.bass!.options.map((o) => pitchAt(setup, o.place) % 12)[0]!
           for (let ms = 1; ms <= 6; ms++) {
-            for (let mf = 0; mf <= Math.min(rules.lastFret, 20 - capo); mf++) {
+            for (let mf = 0; mf <= Math.min(rules.lastFretOverBass, 20 - capo); mf++) {
               if (pitchAt(setup, { string: ms, fret: mf }) !== melody) continue
               for (let bs = 1; bs <= 6; bs++) {
-                for (let bf = 0; bf <= rules.lastFret; bf++) {
+                for (let bf = 0; bf <= rules.lastFretOverBass; bf++) {
                   const bass = pitchAt(setup, { string: bs, fret: bf })
                   if (bs === ms || bass >= melody || bass % 12 !== bassPc || bf > 20 - capo) continue
                   for (const m of mf ? [1, 2, 3, 4] : [0]) {

