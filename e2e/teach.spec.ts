@@ -135,6 +135,7 @@ test('layers: the tune alone, the bass alone, the picking on one shape; fingers 
   page,
 }) => {
   await toTeach(page)
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
   const shown = async () => (await frets(page)).length
   const whole = await shown()
   const layer = async (name: string) => {

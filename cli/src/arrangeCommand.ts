@@ -1,6 +1,8 @@
 import { measureNumbers, type Layer, type Ornament, type TuneDoc } from '@velvet-porch/core/document'
 import {
   arranging,
+  betterKey,
+  betterKeyMessage,
   harmoniseIn,
   leftOut,
   MANNERS,
@@ -88,6 +90,8 @@ function run(file: string, values: Values): void {
   const left = ornamentsLeft.filter((l) => l.reason !== 'none')
   warnings.push(...left.map((l) => `Measure ${numbers[l.measure]}: ${LEFT_TEXTS[l.reason]}.`))
   warnings.push(...remarks.map((r) => remarkMessages(r, numbers[r.measure]!).map(say).join(' ')))
+  const better = betterKey(tune, setup, plan)
+  if (better) warnings.push(say(betterKeyMessage(better)))
   const octaves = (plan.transposed - (setup.shift ?? 0)) / 12
   if (setup.octave !== undefined && setup.octave !== octaves)
     throw new UsageError(

@@ -1,7 +1,7 @@
 import { QUARTER, readChordSymbol } from '@velvet-porch/core/music'
 import { setupOf, type Setup } from '@velvet-porch/core/instrument'
 import { heldShapesFor } from '@velvet-porch/core/chords'
-import { isPc, share, type Page, type PageNote, type PageOnset, type Share } from './page.ts'
+import { isPc, share, type Page, type PageNote, type Share } from './page.ts'
 
 /** Fills that sound the very place of the fill before them. */
 export function repeatedFills({ onsets }: Page): Share {
@@ -181,28 +181,57 @@ export const slurred = ({ json }: Page): Share =>
       .map((n) => ['hammer', 'pull', 'slide'].includes(n.technique)),
   )
 
-/** Of strings that a finger leaves and takes again at the same fret under one chord: in how many measures. */
+/**
+ * Measures in which a finger that left a string comes back to it under one chord, though neither finger nor string was needed for
+ * anything else meanwhile.
+ */
 export function putBack(page: Page): Share {
   const grips = page.json.grips ?? []
-  const lifted = new Map<string, number>()
   const measures = new Set<number>()
+  const lifted = new Map<
+    number,
+    { readonly at: number; readonly finger: number | 'T'; readonly fret: number }
+  >()
   grips.forEach((grip, i) => {
-    const before = grips[i - 1]
-    if (before)
-      for (const p of before.pressed)
-        if (!grip.pressed.some((q) => q.string === p.string && q.fret === p.fret))
-          lifted.set(`${p.string}.${p.fret}`, grip.start)
+    for (const p of grips[i - 1]?.pressed ?? [])
+      if (!grip.pressed.some((q) => q.string === p.string && q.fret === p.fret))
+        lifted.set(p.string, { at: grip.start, finger: p.finger, fret: p.fret })
     for (const p of grip.pressed) {
-      const since = lifted.get(`${p.string}.${p.fret}`)
-      if (since === undefined) continue
-      lifted.delete(`${p.string}.${p.fret}`)
-      if (chordAt(page, since) === chordAt(page, grip.start) && chordAt(page, since)) {
-        // Only where nothing else was held on that string between.
+      for (const [string, was] of lifted)
+        if (was.finger === p.finger && (string !== p.string || was.fret !== p.fret)) lifted.delete(string)
+      const was = lifted.get(p.string)
+      if (!was) continue
+      lifted.delete(p.string)
+      const needed = page.json.notes.some(
+        (n) => n.string === p.string && n.start >= was.at && n.start < grip.start && n.fret !== p.fret,
+      )
+      const sameChord = chordAt(page, was.at) === chordAt(page, grip.start)
+      if (was.fret === p.fret && !needed && sameChord && was.at < grip.start)
         measures.add(page.json.tune.measures.findLastIndex((m) => m.start <= grip.start))
-      }
     }
   })
   return { hits: measures.size, of: page.json.tune.measures.length }
+}
+
+/** Fingers that come down off the change of a chord on a string that does not sound before they leave it. */
+export function idleLandings(page: Page): Share {
+  const grips = page.json.grips ?? []
+  return share(
+    grips.flatMap((grip, i) => {
+      const before = grips[i - 1]
+      if (!before || page.chords.some((c) => c.start === grip.start)) return []
+      return grip.pressed
+        .filter((p) => !before.pressed.some((q) => q.string === p.string && q.fret === p.fret))
+        .map((p) => {
+          const until =
+            grips.slice(i + 1).find((g) => !g.pressed.some((q) => q.string === p.string && q.fret === p.fret))
+              ?.start ?? page.end
+          return !page.json.notes.some(
+            (n) => n.string === p.string && n.start >= grip.start && n.start < until,
+          )
+        })
+    }),
+  )
 }
 
 /** The share of the notes of the poorer page that the other has at the same time and place. */
@@ -212,5 +241,3 @@ export function sharedNotes(a: Page, b: Page): Share {
   const both = [...x].filter((k) => y.has(k)).length
   return { hits: both, of: Math.max(x.size, y.size) }
 }
-
-export type { PageOnset, Share }

@@ -94,8 +94,10 @@ for (const style of [
 ] as const)
   for (const level of [4, 5] as const) row('slurs of the melody', '≥ 8', style, level, heard.slurred)
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio'] as const)
-  for (const level of [3, 5] as const)
+  for (const level of [3, 5] as const) {
     row('measures with a finger put back', '≤ 2', style, level, heard.putBack)
+    row('fingers that land for nothing', '0', style, level, heard.idleLandings)
+  }
 for (const level of [3, 5] as const)
   styles.forEach((a, i) =>
     styles.slice(i + 1).forEach((b) => {

@@ -16,6 +16,8 @@ import {
   versionsByEffort,
   leftOut,
   makePlan,
+  betterKey,
+  type BetterKey,
   movedNotes,
   newMemory,
   type AccompanyRemark,
@@ -229,6 +231,12 @@ export const benchApi = {
   leftOut(tune: TuneDoc, doc: ArrangementDoc): LeftOut[] {
     const planned = makePlan(tune, doc.setup, doc.regions)
     return planned.ok ? leftOut(planned.plan, doc.base, tune) : []
+  },
+
+  /** Another key and capo, where this one does not let the melody lie as style and level want it. */
+  betterKey(tune: TuneDoc, doc: ArrangementDoc): BetterKey | null {
+    const planned = makePlan(tune, doc.setup, doc.regions)
+    return planned.ok ? (betterKey(tune, doc.setup, planned.plan) ?? null) : null
   },
 
   /** What an accompaniment could not do as asked. */

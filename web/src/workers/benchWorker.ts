@@ -25,6 +25,7 @@ export const harmoniseInWorker = (tune: TuneDoc) => bench.call('harmonise', tune
 
 export const leftOutInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('leftOut', tune, doc)
 
+export const betterKeyInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('betterKey', tune, doc)
 export const remarksInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('remarks', tune, doc)
 
 export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) =>

@@ -2,7 +2,7 @@ import type { MelodyNote } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
 import { openPitch, rangeOf, type Setup } from '../../instrument/setup.ts'
 import { midiOf, type Midi } from '../../music/pitch/pitch.ts'
-import { hasBassStrings } from './styleRules.ts'
+import { hasBassStrings, MELODY_ON_TOP } from './styleRules.ts'
 
 /** The octave chosen for the whole melody. */
 export type Register =
@@ -12,11 +12,17 @@ export type Register =
 /** Lowest melody pitch (string 3 open) that leaves strings for a bass below it, and highest in easy reach of string 1. */
 const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5, highAlone: 7 }
 
+/** What sounds the melody. */
+type Sounding = Pick<Region, 'style' | 'level'>
+
 /** A tune alone may go down to string 4 of a guitar, and to the lowest string where there are none for a bass. */
-function comfortOf(setup: Setup, regions: readonly Pick<Region, 'style'>[]): { low: Midi; high: Midi } {
+function comfortOf(setup: Setup, regions: readonly Sounding[]): { low: Midi; high: Midi } {
   const sings = regions.length > 0 && regions.every((r) => r.style === 'bottleneck')
   // A bottleneck sings on the treble strings, away from the nut.
   if (sings) return { low: openPitch(setup, 1) - 2, high: openPitch(setup, 1) + 12 }
+  const overChords = regions.length > 0 && regions.every((r) => MELODY_ON_TOP.has(r.style) && r.level > 1)
+  if (overChords && hasBassStrings(setup.instrument))
+    return { low: openPitch(setup, 2), high: openPitch(setup, 1) + COMFORT.highAboveOpen1 }
   const alone = regions.length > 0 && regions.every((r) => r.style === 'flatpicked-lead')
   const high = openPitch(setup, 1) + (alone ? COMFORT.highAlone : COMFORT.highAboveOpen1)
   if (!hasBassStrings(setup.instrument)) return { low: openPitch(setup, setup.instrument.strings), high }
@@ -43,7 +49,7 @@ export interface MelodyOctave {
 export function octavesOn(
   melody: readonly MelodyNote[],
   setup: Setup,
-  regions: readonly Pick<Region, 'style'>[] = [],
+  regions: readonly Sounding[] = [],
 ): MelodyOctave[] {
   const range = rangeOf(setup)
   const comfort = comfortOf(setup, regions)
@@ -69,7 +75,7 @@ const KEPT_FOR = 1e-6
 export function chooseRegister(
   melody: readonly MelodyNote[],
   setup: Setup,
-  regions: readonly Pick<Region, 'style'>[] = [],
+  regions: readonly Sounding[] = [],
 ): Register {
   const octaves = octavesOn(melody, setup, regions)
   const cost = (o: MelodyOctave) => o.beyond + (o.octave === 0 ? 0 : KEPT_FOR)

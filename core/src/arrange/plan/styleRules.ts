@@ -133,6 +133,9 @@ const ENDINGS: Readonly<Record<Level, StyleRules['ending']>> = { 1: 'root', 2: 3
 /** A pick that goes across strings skips none on its way: it takes as many as lie there. */
 const STRUMMED_ENDING = 6
 
+/** Styles in which chords or figures sound under the melody: it belongs on the two highest strings. */
+export const MELODY_ON_TOP: ReadonlySet<Style> = new Set(['arpeggio', 'chord-melody'])
+
 /** Styles that an instrument without bass strings (four courses) plays. */
 const WITHOUT_BASS_STRINGS: ReadonlySet<Style> = new Set([
   'chord-melody',

@@ -18,6 +18,7 @@ import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.
 import type { PlannedBass } from '../plan/bassLine.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
+import { MELODY_ON_TOP } from '../plan/styleRules.ts'
 import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
@@ -195,9 +196,6 @@ export function requirementOf(
 
 /** Styles in which the hand holds chord shapes while the voices move inside them. */
 const HOLDS_SHAPES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
-
-/** Styles in which chords or figures sound under the melody. */
-const MELODY_ON_TOP: ReadonlySet<string> = new Set(['arpeggio', 'chord-melody'])
 
 const barreStrings = ({ level, barres }: Slice, { player }: Setup): number =>
   player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1
@@ -408,6 +406,7 @@ function heldVoicings(
             chord: sounding,
             top,
             voices: planned.voices,
+            book: heldShapesOf(plan, slice, setup, cache)[0],
             lastFret: rules.lastFret,
             barreStrings: barreStrings(slice, setup),
             thin: rules.thin,

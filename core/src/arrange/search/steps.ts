@@ -32,6 +32,7 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
     melodyAgain: a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
     slurPrice:
       neighbours && b.melodyOnset && a.melody >= 0 && a.melody === b.melody - 1 ? slurPrice(plan, b) : 0,
+    fillsOn: b.innerOnset && a.innerOnset && isFigure(plan, a) && isFigure(plan, b),
     revoices:
       neighbours &&
       b.innerOnset &&
@@ -42,6 +43,8 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
     shiftShare: b.school.hand === 'position' ? WEIGHTS.positionFirm : 1,
   }
 }
+
+const isFigure = (plan: Plan, { inner }: Slice): boolean => plan.inner[inner]?.figure ?? false
 
 /** What it costs to pluck a melody note that is to be slurred to the one before it: the source's slur, or one that the hand adds. */
 function slurPrice(plan: Plan, { melody, measure }: Slice): number {

@@ -26,6 +26,8 @@ export interface Transition {
   readonly melodyAgain: boolean
   /** Price of two melody notes on two strings that are to be slurred: dearer where the source slurs them; 0 for none. */
   readonly slurPrice: number
+  /** True where both slices strike a fill of a figure. */
+  readonly fillsOn: boolean
   /** True where a chord is struck again: its lower voices should stay. */
   readonly revoices: boolean
   /** Price of a shift, as a share: more where the hand is to stay in its position. */
@@ -65,6 +67,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     melodyAgain,
     slurPrice,
     revoices,
+    fillsOn,
   } = step
   const { positionMm: fromMm, openOnly } = a
   const { positionMm: toMm } = b
@@ -78,6 +81,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut
     if (holdsVoicing && fromShape[i]! >= 0 && fromShape[i] !== toShape[j]) cost += WEIGHTS.voicingLost
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
+    if (fillsOn && toInner[j] !== 0 && samePlace(fromInner[i]!, toInner[j]!)) cost += WEIGHTS.sameFillAgain
     if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
     if (slurPrice > 0 && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += slurPrice
     return cost >= limit ? cost : cost + fingers(i, j)
@@ -186,6 +190,8 @@ export function transitionTerms(
     terms.push({ term: 'voicingLost', cost: WEIGHTS.voicingLost })
   if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass))
     terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
+  if (step.fillsOn && to.inner && samePlace(from.inner, to.inner))
+    terms.push({ term: 'sameFill', cost: WEIGHTS.sameFillAgain })
   const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
   if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
   if (step.slurPrice > 0 && slurBroken(from.melody, to.melody))

@@ -1,7 +1,9 @@
+import { present } from '../../invariant.ts'
 import { bassPitchClass, chordPitchClasses, type ChordReading } from '../../music/harmony/chordSymbol.ts'
 import { toneNeeds } from '../../music/harmony/chordTones.ts'
 import { fingeringsOf } from '../../hand/grip/fingering.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
+import { fingersOf } from '../../instrument/hand.ts'
 import { fingerNumber, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass, type Midi } from '../../music/pitch/pitch.ts'
@@ -18,6 +20,8 @@ export interface VoicingRequirement {
   readonly voices: number
   readonly lastFret: number
   readonly barreStrings: number
+  /** The shape of the chord that a first book prints. */
+  readonly book: HeldShape | undefined
   /** Price of each voice less than the most. */
   readonly thin: number
   /** True where the chord comes here: it wants a bass, and to be whole. */
@@ -58,6 +62,8 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
   const heldShapes: HeldShape[] = []
   for (const { frets, price } of found) {
     if (heldShapes.length >= MOST_VOICINGS) break
+    const known = inShape(requirement.book, frets) ? partOfShape(setup, requirement, frets, price) : undefined
+    if (known && canHold(setup, requirement, known)) heldShapes.push(known)
     for (const { fingers, cost } of fingeringsOf(setup, frets, setup.player, FINGERINGS)) {
       const pressed = frets.flatMap((fret, i): Pressed[] => {
         const finger = fingers[i]
@@ -107,6 +113,41 @@ function gapsIn(frets: readonly (number | null)[]): number {
 }
 
 const FIRST_BASS_STRING = 4
+
+/** Frets above the fourth beyond which a bass is just high. */
+const MOST_HIGH = 3
+
+/** True where every string that sounds is as the shape has it. */
+const inShape = (shape: HeldShape | undefined, frets: readonly (number | null)[]): shape is HeldShape =>
+  shape !== undefined && frets.every((fret, i) => fret === null || shape.frets[i] === fret)
+
+/** Some strings of the book's shape, with its fingers: a hand that knows the chord has them. */
+function partOfShape(
+  setup: Setup,
+  { book, chord }: VoicingRequirement,
+  frets: readonly (number | null)[],
+  price: number,
+): HeldShape {
+  const pressed = present(book).pressed.filter((p) => frets[p.string - 1] === p.fret)
+  return {
+    name: present(book).name,
+    frets,
+    pressed,
+    fingers: [1, 2, 3, 4, THUMB]
+      .map((f) => pressed.filter((p) => p.finger === f))
+      .filter((g) => g.length > 0),
+    textbook: false,
+    rooted: lowestPitchClass(setup, frets) === bassPitchClass(chord),
+    price: Math.max(0, price - WEIGHTS.voicingBook),
+  }
+}
+
+/** True where this hand has the fingers of a shape, and reaches it. */
+const canHold = (setup: Setup, { barreStrings }: VoicingRequirement, { pressed }: HeldShape): boolean =>
+  pressed.every((p) => p.finger === THUMB || fingersOf(setup.player.techniques).includes(p.finger)) &&
+  (setup.player.techniques.thumbOver || pressed.every((p) => p.finger !== THUMB)) &&
+  widestBarre(pressed) <= barreStrings &&
+  !handFault(setup, setup.player.spans, pressed)
 
 function widestBarre(pressed: readonly Pressed[]): number {
   let widest = 1
@@ -189,7 +230,7 @@ function voicingPrice(
     if (requirement.change) {
       const low = frets.findLastIndex((fret) => fret !== null)
       if (hasBass && low + 1 < FIRST_BASS_STRING) price += WEIGHTS.voicingNoBass
-      if (hasBass) price += WEIGHTS.voicingHighBass * Math.max(0, frets[low]! - 4)
+      if (hasBass) price += WEIGHTS.voicingHighBass * Math.min(MOST_HIGH, Math.max(0, frets[low]! - 4))
       if (midis.length === 2) price += WEIGHTS.voicingBare
     }
     price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled

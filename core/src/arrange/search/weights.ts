@@ -94,6 +94,8 @@ export const WEIGHTS = {
   /** A string other than the figure's; one over the melody. No source. */
   figureTurn: 3,
   fillOverMelody: 0.4,
+  /** The same string again, fill after fill. No source. */
+  sameFillAgain: 2.5,
   fillNotChord: 1.2,
   /** A second voice left out; away from the neighbouring string; its time cut. */
   noSecond: 9,
@@ -107,15 +109,15 @@ export const WEIGHTS = {
   noEnding: 60,
   voicingLost: 3,
   /** A lower voice that moves where the chord is struck again. No source. */
-  lowerMoved: 1.6,
+  lowerMoved: 2.4,
   /** A chord that comes without a note on a bass string, and one of two notes. No source. */
   voicingNoBass: 5,
-  voicingBare: 3,
+  voicingBare: 6,
   /** Each fret above the fourth at which the lowest voice of a new chord stands. No source. */
-  voicingHighBass: 0.8,
+  voicingHighBass: 1.6,
   /** The melody on an inner string, where a string above has the note. No source. */
   melodyInside: 1.5,
-  inversionAtChange: 9,
+  inversionAtChange: 12,
   inversionFifth: 2.4,
   inversionThird: 2.4,
   inversionOther: 5,
@@ -126,6 +128,8 @@ export const WEIGHTS = {
   voicingGap: 0.5,
   voicingMud: 1.2,
   voicingFingers: 0.3,
+  /** What a voicing is worth that lies in the book's shape of the chord. No source. */
+  voicingBook: 2.5,
   voicingBeat: 0.9,
   /** The melody note before does not ring on. */
   notRinging: 11,

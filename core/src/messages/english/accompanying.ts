@@ -24,6 +24,22 @@ export const accompanying = {
     'Measure {{number}}: the instrument does not have a note of the melody; it is played an octave lower.',
   movedDown_other:
     'Measure {{number}}: the instrument does not have a note of the melody; it is played {{count}} octaves lower.',
+  innerStrings_one:
+    '{{count}} of {{of}} melody notes lies below string 2 in this key. In {{key}} the tune lies on strings 1 and 2.',
+  innerStrings_other:
+    '{{count}} of {{of}} melody notes lie below string 2 in this key. In {{key}} the tune lies on strings 1 and 2.',
+  innerStringsCapo_one:
+    '{{count}} of {{of}} melody notes lies below string 2 in this key. In {{key}}, capo {{capo}}, the tune lies on strings 1 and 2.',
+  innerStringsCapo_other:
+    '{{count}} of {{of}} melody notes lie below string 2 in this key. In {{key}}, capo {{capo}}, the tune lies on strings 1 and 2.',
+  highFrets_one:
+    '{{count}} of {{of}} melody notes lies above fret 4 in this key. In {{key}} the tune lies in the first frets.',
+  highFrets_other:
+    '{{count}} of {{of}} melody notes lie above fret 4 in this key. In {{key}} the tune lies in the first frets.',
+  highFretsCapo_one:
+    '{{count}} of {{of}} melody notes lies above fret 4 in this key. In {{key}}, capo {{capo}}, the tune lies in the first frets.',
+  highFretsCapo_other:
+    '{{count}} of {{of}} melody notes lie above fret 4 in this key. In {{key}}, capo {{capo}}, the tune lies in the first frets.',
   lowerString_one: 'With the lowest string a semitone lower it would be there.',
   lowerString_other: 'With the lowest string {{count}} semitones lower it would be there.',
   againstArm:

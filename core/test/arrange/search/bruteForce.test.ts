@@ -57,6 +57,7 @@ const step: fc.Arbitrary<Transition> = fc.record({
   holdsInner: fc.boolean(),
   holdsVoicing: fc.boolean(),
   revoices: fc.boolean(),
+  fillsOn: fc.boolean(),
   ringsOn: fc.boolean(),
   melodyBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),
   bassBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),

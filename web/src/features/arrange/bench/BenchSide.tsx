@@ -2,6 +2,7 @@ import { isSolo, regionAt } from '@velvet-porch/core/document'
 import { memo, useMemo, useState } from 'react'
 import { Neck } from '../../../score/neck/Neck.tsx'
 import { handAt, withReadyFingers } from '../../../score/neck/handMove.ts'
+import { BetterKeyLine } from '../BetterKeyLine.tsx'
 import { AccompanyRemarks } from '../AccompanyRemarks.tsx'
 import { AuditLine } from '../AuditLine.tsx'
 import { BackingHint } from '../BackingHint.tsx'
@@ -76,6 +77,7 @@ export const BenchSide = memo(function BenchSide() {
             onTry={onTrial}
           />
           <Ossias {...ready} position={position} marked={marked} shown={ossia} onShow={onOssia} />
+          <BetterKeyLine {...ready} arranger={arranger} />
           <AccompanyRemarks {...ready} onPosition={onPosition} />
           <OrnamentsLeft {...ready} onPosition={onPosition} />
           <LeftOutLine {...ready} onPosition={onPosition} />

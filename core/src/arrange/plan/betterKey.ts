@@ -1,0 +1,115 @@
+import { heldShapesFor } from '../../chords/textbook.ts'
+import type { Region } from '../../document/arrangement.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import { openPitch, type Setup } from '../../instrument/setup.ts'
+import { message, type Message } from '../../messages/message.ts'
+import { transposeChord } from '../../music/harmony/chordSymbol.ts'
+import { keyText, transposeKey, type Key } from '../../music/pitch/key.ts'
+import { midiOf, type Midi } from '../../music/pitch/pitch.ts'
+import type { Plan } from './plan.ts'
+import { hasBassStrings, MELODY_ON_TOP } from './styleRules.ts'
+
+/** Another key, octave and capo in which a melody lies where its style or level wants it. */
+export interface BetterKey {
+  /** Notes that lie elsewhere now, of all. */
+  readonly away: number
+  readonly of: number
+  readonly why: 'innerStrings' | 'highFrets'
+  /** The whole move from the tune as it is written: semitones without the octave, octaves, fret of the capo. */
+  readonly shift: number
+  readonly octave: number
+  readonly capo: number
+  /** What sounds then. */
+  readonly key: Key
+  /** Notes that would lie elsewhere still. */
+  readonly left: number
+}
+
+/** Up to this share of notes elsewhere nothing is said. */
+const TOLERATED = 0.1
+
+/** Frets over the capo that a first level uses, and that the others use without a word. */
+const FIRST_FRETS = 4
+const USUAL_FRETS = 12
+
+const MOST_CAPO = 5
+
+/** Prices of a proposal: of a chord without an open shape, of each fret of capo, each semitone of the move. No source. */
+const PRICE = { closedChord: 6, capo: 0.6, semitone: 0.12, away: 40 }
+
+/**
+ * Looks for a better key where the tune's own does not let its melody lie on strings 1 and 2 (chord melody, arpeggio), or below
+ * fret 5 (level 1): the one with most open chords and the least capo.
+ * @returns undefined where the key will do, or none is better
+ */
+export function betterKey(
+  tune: TuneDoc,
+  setup: Setup,
+  plan: Pick<Plan, 'melody' | 'melodyMidi' | 'harmony' | 'regions' | 'transposed' | 'keys'>,
+): BetterKey | undefined {
+  const region = plan.regions.find((r) => r !== undefined)
+  if (!region || region.given || plan.melody.length === 0 || !hasBassStrings(setup.instrument))
+    return undefined
+  const written = plan.melody.map((n) => midiOf(n.pitch))
+  const now = awayAt(setup, region, plan.melodyMidi)
+  if (now <= TOLERATED * written.length) return undefined
+  const options = proposals(setup, plan, region, written)
+  const best = options.reduce((a, b) => (b.price < a.price ? b : a))
+  if (best.left > TOLERATED * written.length || best.left >= now) return undefined
+  const { price: _, ...found } = best
+  return {
+    ...found,
+    away: now,
+    of: written.length,
+    why: MELODY_ON_TOP.has(region.style) ? 'innerStrings' : 'highFrets',
+    key: transposeKey(tune.measures[0]!.key, found.shift),
+  }
+}
+
+/** Notes of a melody that lie beyond what style and level want. */
+function awayAt(setup: Setup, { style, level }: Region, melody: readonly Midi[]): number {
+  const low = MELODY_ON_TOP.has(style) ? openPitch(setup, 2) : -Infinity
+  const high = openPitch(setup, 1) + (level === 1 ? FIRST_FRETS : USUAL_FRETS)
+  return melody.filter((midi) => midi < low || midi > high).length
+}
+
+function proposals(
+  setup: Setup,
+  plan: Pick<Plan, 'harmony' | 'transposed'>,
+  region: Region,
+  written: readonly Midi[],
+) {
+  const chords = plan.harmony.flatMap((h) => (h.sounding ? [h.sounding] : []))
+  const found: { shift: number; octave: number; capo: number; left: number; price: number }[] = []
+  for (let shift = -6; shift <= 6; shift++)
+    for (let capo = 0; capo <= MOST_CAPO; capo++) {
+      const there = { ...setup, capo: setup.capo.map(() => capo) }
+      const closed = chords.filter((chord) => {
+        const shape = transposeChord(chord, shift - plan.transposed - capo, shift - capo < 0)
+        const [book] = heldShapesFor(shape, there)
+        return !book?.textbook || book.name.includes('form')
+      }).length
+      for (const octave of [-1, 0, 1]) {
+        const left = awayAt(
+          there,
+          region,
+          written.map((midi) => midi + shift + 12 * octave),
+        )
+        const price =
+          (PRICE.closedChord * closed) / Math.max(1, chords.length) +
+          PRICE.capo * capo +
+          PRICE.semitone * Math.abs(shift) +
+          (PRICE.away * left) / written.length
+        found.push({ shift, octave, capo, left, price })
+      }
+    }
+  return found
+}
+
+/** The proposal in words. */
+export function betterKeyMessage({ away, of, why, key, capo }: BetterKey): Message<'accompanying'> {
+  const sounding = keyText(key)
+  return capo === 0
+    ? message(`accompanying.${why}`, { count: away, of, key: sounding })
+    : message(`accompanying.${why}Capo`, { count: away, of, key: sounding, capo })
+}
