@@ -7,6 +7,7 @@ import type { Ticks } from '../../music/time/ticks.ts'
 import type { Turns } from '../../turns.ts'
 import { bassContents } from './alikeBass.ts'
 import type { PlannedBass } from './bassLine.ts'
+import type { Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
 
 /** Less time than this (seconds) between two basses leaves none to hear a step. Common practice, no source. */
@@ -22,6 +23,7 @@ interface Lines {
   /** The sounding key of each measure. */
   readonly keys: readonly Key[]
   readonly secondsBetween: (from: Ticks, to: Ticks) => number
+  readonly endings: readonly Ending[]
   /** Measures whose start is a join of the played order: what follows differs from pass to pass. */
   readonly joins: ReadonlySet<number>
 }
@@ -58,10 +60,11 @@ export function* passingBass(
 function stepInto(
   bass: readonly PlannedBass[],
   i: number,
-  { timeline, harmony, keys, secondsBetween, joins }: Lines,
+  { timeline, harmony, keys, secondsBetween, joins, endings }: Lines,
   passesAt: (measure: number) => boolean,
 ): PitchClass | undefined {
-  const [own, next] = [bass[i]!, bass[i + 1]]
+  const own = bass[i]!
+  const next = bassAfter(own, bass[i + 1], harmony, endings)
   if (!next || own.change || !next.change || own.until < next.start) return undefined
   if (own.kind !== 'alternate' && own.kind !== 'root') return undefined
   const m = measureAt(timeline, own.start)
@@ -78,4 +81,16 @@ function stepInto(
   const side = up <= 5 ? -1 : 1
   const step = [1, 2].map((n) => mod12(target + side * n)).find((pc) => scale.includes(pc))
   return step === pitchClass(here.root) ? undefined : step
+}
+
+/** What the bass goes to: the next one, or the chord on which the music comes to rest. */
+function bassAfter(
+  own: PlannedBass,
+  next: PlannedBass | undefined,
+  harmony: readonly HarmonySegment[],
+  endings: readonly Ending[],
+): Pick<PlannedBass, 'start' | 'segment' | 'change'> | undefined {
+  const rest = endings.find((e) => e.at > own.start)
+  if (!rest || (next && next.start < rest.at)) return next
+  return { start: rest.at, segment: rest.segment, change: harmony[rest.segment]!.start === rest.at }
 }

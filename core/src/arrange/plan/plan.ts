@@ -168,7 +168,7 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   const seconds = clock(tune, timeline)
   const walked = yield* passingBass(
     own,
-    { timeline, melody, harmony, keys, secondsBetween: seconds, joins: parted },
+    { timeline, melody, harmony, keys, secondsBetween: seconds, joins: parted, endings },
     (m) => rulesAt(m)?.passes ?? false,
   )
   yield

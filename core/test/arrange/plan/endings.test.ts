@@ -1,0 +1,57 @@
+import { describe, expect, it } from 'vitest'
+import { bassPitchClass, readChordSymbol } from '../../../src/music/index.ts'
+import { SOLO_STYLES, type Level, type Style } from '../../../src/document/index.ts'
+import { refusalOf } from '../../../src/arrange/index.ts'
+import { GUITAR } from '../../../src/instrument/index.ts'
+import type { TabJson } from '../../../src/output/index.ts'
+import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
+
+/** All that is struck from a time on, by time. */
+function onsetsFrom({ notes }: TabJson, from: number): TabJson['notes'][] {
+  const times = [...new Set(notes.map((n) => n.start))].filter((t) => t >= from).sort((a, b) => a - b)
+  return times.map((t) => notes.filter((n) => n.start === t))
+}
+
+const last = <T>(list: readonly T[]): T => list[list.length - 1]!
+
+describe('a tune comes to rest', () => {
+  const tunes = CORPUS.filter((t) => t.chords.length > 0).slice(0, 4)
+  const cases = SOLO_STYLES.flatMap((style) =>
+    ([1, 3, 5] as const).map((level): readonly [Style, Level] => [style, level]),
+  ).filter(([style, level]) => !refusalOf(style, level, GUITAR))
+
+  it.each(cases)('%s, level %i: on its last melody note, with nothing after it', (style, level) => {
+    for (const tune of tunes) {
+      const { json } = arrangeTune(tune, style, level)
+      const end = last(json.source).start
+      expect(onsetsFrom(json, end)).toHaveLength(1)
+    }
+  })
+
+  it('from level 2 on with the root below the chord', () => {
+    for (const tune of tunes)
+      for (const style of ['melody-bass', 'arpeggio', 'chord-melody'] as const) {
+        const { json } = arrangeTune(tune, style, 3)
+        const struck = last(onsetsFrom(json, 0))
+        const lowest = struck.reduce((a, b) => (b.midi < a.midi ? b : a))
+        const chord = readChordSymbol(last(json.chords).sounding)
+        expect(struck.length, tune.title).toBeGreaterThanOrEqual(3)
+        expect(chord.kind === 'chord' && lowest.midi % 12 === bassPitchClass(chord.chord)).toBe(true)
+        expect(lowest.string).toBeGreaterThanOrEqual(4)
+      }
+  })
+
+  it('so does a section that ends on the tonic; one that ends elsewhere goes on', () => {
+    const { plan } = arrangeTune(
+      tuneOfMusic('P:A\n"C"cdef|"C"e2c2||\nP:B\n"F"fagf|"G"g2d2||\nP:C\n"C"cege|"C"c4|]'),
+      'alternating-bass',
+      3,
+    )
+    const resting = plan.inner.filter((w) => w.rests).map((w) => w.start / 10_080)
+    // The last notes of the first and of the last section.
+    expect(resting).toEqual([6, 20])
+    const struckAfter = plan.bass.filter((b) => b.start / 10_080 >= 6 && b.start / 10_080 < 8)
+    expect(struckAfter).toEqual([])
+    expect(plan.bass.some((b) => b.start / 10_080 === 15)).toBe(true)
+  })
+})

@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest'
+import { guitarSetup } from '../../../src/instrument/index.ts'
+import { makePlan, wholeTune } from '../../../src/arrange/index.ts'
+import type { Level } from '../../../src/document/index.ts'
+import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
+
+const NAMES = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B']
+
+/** Passing basses as `beat:note`. */
+function passing(music: string, level: Level = 4, head?: string): string[] {
+  const tune = tuneOfMusic(music, head)
+  const planned = makePlan(tune, guitarSetup(), wholeTune(tune, 'alternating-bass', level))
+  if (!planned.ok) throw new Error('does not fit')
+  return planned.plan.bass.flatMap((b) =>
+    b.passing === undefined ? [] : [`${b.start / 10_080}:${NAMES[b.passing]}`],
+  )
+}
+
+describe('a bass on its way', () => {
+  it('steps into the next root from the side that it comes from: below going up a fourth, above going up a fifth', () => {
+    expect(passing('"G"G4|"C"c4|"G"G4|]')).toEqual(['3:B', '7:A'])
+  })
+
+  it('not below level 4, not where the roots are neighbours, not in haste', () => {
+    expect(passing('"G"G4|"C"c4|"G"G4|]', 3)).toEqual([])
+    expect(passing('"C"G4|"D"A4|"C"G4|]')).toEqual([])
+    expect(passing('"G"G4|"C"c4|"G"G4|]', 4, 'M:4/4\nL:1/4\nQ:1/4=240\nK:C')).toEqual([])
+  })
+
+  it('is a note of the key', () => {
+    expect(passing('"D"d4|"G"B4|"D"A4|]', 4, 'M:4/4\nL:1/4\nQ:1/4=100\nK:D')).toEqual(['3:F#', '7:E'])
+  })
+
+  it('equal measures step alike, or not at all where they lead elsewhere', () => {
+    expect(passing('"G"G4|"C"c4|"G"G4|"D"A4|"G"G4|]')).not.toContain('3:B')
+    expect(passing('"G"G4|"C"c4|"G"G4|"C"c4|"F"A4|]').slice(0, 1)).toEqual(['3:B'])
+  })
+
+  it('is played, with the next root a step away, on the whole corpus', () => {
+    let steps = 0
+    for (const tune of CORPUS.slice(0, 6)) {
+      const { json, plan } = arrangeTune(tune, 'alternating-bass', 4)
+      for (const [i, b] of plan.bass.entries()) {
+        if (b.passing === undefined) continue
+        const played = json.notes.find((n) => n.role === 'bass' && n.start === b.start)
+        if (!played) continue
+        steps++
+        expect(played.midi % 12).toBe(b.passing)
+        const next = json.notes.find((n) => n.role === 'bass' && n.start === plan.bass[i + 1]?.start)
+        if (next && !plan.inner.some((w) => w.rests && w.start <= next.start && w.start > b.start))
+          expect([1, 2, 10, 11]).toContain((((next.midi - played.midi) % 12) + 12) % 12)
+      }
+    }
+    expect(steps).toBeGreaterThan(5)
+  })
+})
