@@ -209,3 +209,21 @@ test('a bare melody is harmonised three ways; the chosen one stays a suggestion 
   await expect(page.getByLabel('The tune in ABC')).toContainText('"D"D2F')
   await expect(page.locator('.chord-name.suggested')).toHaveCount(0)
 })
+
+test('a tune that lies low under its chords is offered a better key, and takes it with one click', async ({
+  page,
+}) => {
+  await openDemo(page, 'The Ferry at Dusk')
+  await chooseStyle(page, 'Chord melody')
+  await done(page, 'Style: Chord melody')
+  const offered = page.getByTestId('better-key')
+  await expect(offered).toContainText(/melody notes lie below string 2 in this key/)
+  const button = offered.getByRole('button', { name: /^Play it in / })
+  const name = (await button.textContent())!
+  await button.click()
+  await done(page, name)
+  await expect(offered).toHaveCount(0)
+  await expect(page.getByText(/every melody note is kept/)).toBeVisible()
+  await page.getByRole('button', { name: `Undo: ${name}` }).click()
+  await expect(offered).toBeVisible()
+})

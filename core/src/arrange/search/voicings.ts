@@ -56,7 +56,9 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
     const good = [FULL_RESTING, LEAST_RESTING]
       .map((least) => found.filter(({ frets }) => restsWell(setup, requirement, frets, least)))
       .find((some) => some.length > 0)
-    found = good ?? found.filter(({ frets }) => !requirement.strummed || gapsIn(frets) === 0)
+    // A melody that is the root itself, with nothing below it, is a better end than a chord turned over.
+    const isRoot = mod12(requirement.top) === bassPitchClass(requirement.chord)
+    found = good ?? (isRoot ? [] : found.filter(({ frets }) => !requirement.strummed || gapsIn(frets) === 0))
   }
   found.sort((a, b) => a.price - b.price)
   const heldShapes: HeldShape[] = []

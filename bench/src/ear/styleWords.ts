@@ -1,0 +1,132 @@
+import type { Style } from '@velvet-porch/core/document'
+
+/** A style in a musician's words: what it is, and what it does from which level on. Common practice, no source. */
+export interface StyleWords {
+  readonly name: string
+  readonly what: string
+  readonly levels: readonly [string, string, string, string, string]
+}
+
+export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle'>, StyleWords>> = {
+  'melody-bass': {
+    name: 'Melody and bass',
+    what: 'Two voices: the tune, and a bass that holds. What sounds between them is sparse.',
+    levels: [
+      'One root a chord, struck again after two measures of it. First frets, book fingers.',
+      'Roots on strong beats.',
+      'Root and fifth in turn; a chord tone where the tune holds for three beats.',
+      'A pinch where the chord comes and on one; basses step into fourths and fifths; steps off the beat are slurred.',
+      'A third voice with the tune on every beat; fills after two beats of rest.',
+    ],
+  },
+  'alternating-bass': {
+    name: 'Alternating bass',
+    what: 'A steady thumb between root and other tones of the chord; the tune lies over it, on and off the beat.',
+    levels: [
+      'Root and fifth in half time.',
+      'The thumb on every beat. In waltz time one bass, and lighter chords on two and three.',
+      'A pinch where the chord comes; chord tones in gaps of two beats.',
+      'Basses step into the next chord; fills on half beats; slurs off the beat.',
+      'Fills wherever the tune leaves a beat.',
+    ],
+  },
+  arpeggio: {
+    name: 'Arpeggio',
+    what: 'A figure of the fingers over the strings that tune and bass leave free, on both sides of the tune.',
+    levels: [
+      'A root a chord, the figure on beats.',
+      'Roots on strong beats.',
+      'The figure on half beats.',
+      'Root and fifth in turn; a pinch where the chord comes; slurs off the beat.',
+      'A pinch on every beat.',
+    ],
+  },
+  'chord-melody': {
+    name: 'Chord melody',
+    what: 'The tune on top of its chords, their lower voices kept while the chord stays, a bass below each.',
+    levels: [
+      '(from level 2 on)',
+      'Three voices where the chord comes.',
+      'Three voices on strong beats.',
+      'Four where the chord comes and on one, three on the other beats.',
+      'The same, and three voices on half beats where the hand has the time.',
+    ],
+  },
+  drone: {
+    name: 'Drone',
+    what: 'Tonic and fifth go on below, whatever the chord.',
+    levels: [
+      'The tonic once a measure.',
+      'Two strings of drone on one.',
+      'On strong beats; drone tones where the tune rests for two beats.',
+      'On every beat, drone tones on half beats.',
+      'Two strings with the tune on every beat.',
+    ],
+  },
+  'cross-string': {
+    name: 'Cross-string',
+    what: 'Neighbouring notes of the tune on different strings, each ringing into the next, like a harp.',
+    levels: [
+      'In the first frets, ringing where that lies there.',
+      'Ringing wherever a hand reaches it; the last chord whole.',
+      'A root a chord; harmonics.',
+      'Chord tones where the tune rests for two beats.',
+      'Roots on strong beats.',
+    ],
+  },
+  'double-stops': {
+    name: 'Double stops',
+    what: 'The tune in thirds and sixths.',
+    levels: [
+      'On strong beats.',
+      'On every beat.',
+      'On half beats; a chord tone in long notes.',
+      'With every note that leaves the time.',
+      'Over roots; fills on half beats.',
+    ],
+  },
+  'flatpicked-lead': {
+    name: 'Flatpicked lead',
+    what: 'The tune alone with a pick, down and up by the beat; it closes on a strummed chord.',
+    levels: [
+      'The tune.',
+      'The last chord strummed.',
+      'Chord tones where the tune rests for two beats.',
+      'A neighbouring string with it where the chord comes; slurs off the beat.',
+      'A neighbouring string on every beat; fills wherever there is one.',
+    ],
+  },
+  picking: {
+    name: 'Picking pattern',
+    what: 'Accompanies a singer: a pattern of the fingers on each chord.',
+    levels: [
+      'One finger at a time.',
+      'On every half beat.',
+      'Thumb in turn, pinches.',
+      'Fuller pinches; the bass walks under the pattern into fourths and fifths.',
+      'Sixteenths, or pinches all through; rests of the singer are filled.',
+    ],
+  },
+  'bass-brush': {
+    name: 'Bass and brush',
+    what: 'Accompanies a singer: a bass, answered by strokes across the upper strings.',
+    levels: [
+      'A stroke on the beat.',
+      'With an upstroke.',
+      'Basses in turn.',
+      'Upstrokes all through; walks into fourths and fifths.',
+      'Accents, sixteenths; rests of the singer are filled.',
+    ],
+  },
+  strum: {
+    name: 'Strum',
+    what: 'Accompanies a singer: whole strokes.',
+    levels: [
+      'On the beat.',
+      'With an upstroke before the next measure.',
+      'Syncopated, or on every half beat.',
+      'Accents on two and four; walks into fourths and fifths.',
+      'Light strokes in sixteenths, damped ones.',
+    ],
+  },
+}
