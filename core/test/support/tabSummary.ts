@@ -33,7 +33,7 @@ export function tabSummary(text: string): string[] {
         .map((n) => {
           const { string, fret, harmonic } = n.place
           const how = n.attack === 'pluck' ? '' : n.attack === 'muted' ? 'x' : n.attack.slice(0, 1)
-          const signs = `${harmonic ? 'o' : ''}${n.bend ? `^${n.bend}` : ''}${n.vibrato ? '~' : ''}${n.optional ? '?' : ''}${n.palmMute ? 'm' : ''}`
+          const signs = `${harmonic ? 'o' : ''}${n.bend ? `^${n.bend}` : ''}${n.vibrato ? '~' : ''}${n.optional ? '?' : ''}${n.palmMute ? 'm' : ''}${n.letRing ? 'r' : ''}`
           return `${how}${string}.${fret}${signs}@${+(n.pos.tick / HALF_BEAT).toFixed(2)}`
         })
       return [

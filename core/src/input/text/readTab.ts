@@ -15,6 +15,8 @@ export interface ReadSign extends TabToken {
   readonly left?: LeftFinger
   /** Damped by the palm. */
   readonly palm?: true
+  /** Left to ring until its string is struck again. */
+  readonly letRing?: true
   /** Stopped by a bottleneck. */
   readonly bottle?: true
   readonly right?: PickingSign

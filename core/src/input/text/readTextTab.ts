@@ -6,6 +6,7 @@ import { message } from '../../messages/message.ts'
 import type { Problem } from '../problem.ts'
 import { countsIn } from './countLine.ts'
 import type { SystemMarks } from './systemMarks.ts'
+import { touchMarks, withTouchMarks } from './touchMarks.ts'
 import { isChordLine, isRhythmLine } from './linesAbove.ts'
 import { tabAsFound } from './tabAsFound.ts'
 import { factsOf, statedMetre } from './tabHead.ts'
@@ -140,7 +141,7 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
   const over = system.above.map((l) => l.text)
   const rhythm = over.find(isRhythmLine)
   const chordLine = over.find(isChordLine)
-  const palm = over.find((l) => /^[\s|]*P\.?\s?M\.?/i.test(l))
+  const marks = touchMarks(over)
   const measures: ReadMeasure[] = []
   let read = 0
   const bars = barsOf(rows)
@@ -166,7 +167,7 @@ function measuresOf(system: TextSystem, metre: Metre, problems: Problem[]): Read
       })
     measures.push({
       length: guess.length,
-      signs: palm === undefined ? fingered.signs : withPalm(fingered.signs, palm),
+      signs: withTouchMarks(fingered.signs, marks),
       chords:
         chordLine === undefined
           ? []
@@ -198,18 +199,6 @@ function marked(measures: readonly ReadMeasure[], { part, times }: SystemMarks):
     ...(times !== undefined && written < 0 && i === last ? { repeatEnd: true } : {}),
     ...(times !== undefined && i === (written < 0 ? last : written) ? { times } : {}),
   }))
-}
-
-/** Signs under a stretch of `PM---|` are damped by the palm. */
-function withPalm(signs: readonly ReadSign[], line: string): ReadSign[] {
-  const stretches = [...line.matchAll(/P\.?\s?M\.?[-.\s]*\|?/gi)].map(
-    (m) => [m.index, m.index + m[0].trimEnd().length] as const,
-  )
-  return signs.map((s) =>
-    !s.muted && stretches.some(([from, to]) => s.column >= from - 1 && s.column < to)
-      ? { ...s, palm: true }
-      : s,
-  )
 }
 
 /** Times from the counts under a measure; undefined where a fret stands under none, or two of a string under one. */

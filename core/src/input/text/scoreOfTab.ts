@@ -197,6 +197,7 @@ function notesOf(measure: ReadMeasure, id: Id, setup: Setup): UnnamedNote[] {
         ...(graces ? { graces } : {}),
         ...(sign.vibrato ? { vibrato: true as const } : {}),
         ...(sign.palm ? { palmMute: true as const } : {}),
+        ...(sign.letRing ? { letRing: true as const } : {}),
         ...(bend > 0 && bend <= 4 ? { bend } : {}),
         ...slidesOf(sign, place, lastFret(setup, sign.string)),
       },
