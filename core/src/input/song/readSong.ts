@@ -1,3 +1,4 @@
+import type { DefinedShape } from './definedShape.ts'
 import type { PartKind } from '../../document/partKind.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import type { Metre } from '../../music/time/metre.ts'
@@ -66,5 +67,7 @@ export interface ReadSong {
   readonly tuning?: string
   readonly strum?: string
   readonly parts: readonly WrittenPart[]
+  /** Chord shapes that it brings along. */
+  readonly shapes: readonly DefinedShape[]
   readonly problems: readonly Problem[]
 }

@@ -9,6 +9,7 @@ import type { Problem } from '../problem.ts'
 import { timesOf } from '../times.ts'
 import { bracketedLine } from './bracketedLine.ts'
 import { isChordRow, isGridRow } from './chordRow.ts'
+import { definedShape, type DefinedShape } from './definedShape.ts'
 import { directiveIn, OF_THE_PAGE } from './directive.ts'
 import { hasLinesBelow, isWords, timesAlone } from './lineKinds.ts'
 import { namedParts } from './namedParts.ts'
@@ -45,6 +46,8 @@ export class SongReader {
   private gap = false
   /** Words at the top that may be the title. */
   private topLine: { readonly text: string; readonly line: number } | undefined
+  /** Chord shapes that the song brings, by their names: the last of a name counts. */
+  private readonly shapes = new Map<string, DefinedShape>()
   /** What was said of the bars of the line that follows. */
   private stated: StatedBars | undefined
 
@@ -67,7 +70,13 @@ export class SongReader {
     const parts = this.parts
       .filter((p) => p.lines.length > 0 || p.recalled)
       .map(({ recalled, ...p }): WrittenPart => ({ ...p, ...(recalled ? { recalled } : {}) }))
-    return { ...facts, capo, parts: namedParts(parts), problems: this.problems }
+    return {
+      ...facts,
+      capo,
+      parts: namedParts(parts),
+      shapes: [...this.shapes.values()],
+      problems: this.problems,
+    }
   }
 
   /** The line at the top is the title, unless the song says another one: then it is a remark. */
@@ -216,6 +225,11 @@ export class SongReader {
     }
     if (name === 'x_porch_bars') {
       this.stated = statedBars(value)
+      return
+    }
+    const shape = name === 'define' || name === 'chord' ? definedShape(value) : undefined
+    if (shape) {
+      this.shapes.set(shape.chord, shape)
       return
     }
     if (name === 'new_song' || OF_THE_PAGE.test(name)) return

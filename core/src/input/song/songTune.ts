@@ -105,6 +105,10 @@ export function tuneOfSong(song: ReadSong, id: Id, choices: SongChoices = {}): S
         stated: song.bpm !== undefined,
       },
     ],
+    // Shapes are for the tuning that the song is played in: a song in another says no strings.
+    ...(song.shapes.length > 0 && song.tuning === undefined
+      ? { pins: song.shapes.map((shape, i) => ({ id: `p${i + 1}`, ...shape })) }
+      : {}),
     song: { lines: made.lines },
   }
   const guessed = made.measures.some((m) => m.provenance === 'guessed')

@@ -2,7 +2,7 @@ import { partKind } from '../../document/partKind.ts'
 import type { SongLine } from '../../document/song.ts'
 import { songByPart, timesOver } from '../../document/songByPart.ts'
 import { changesOn } from '../../document/songWords.ts'
-import type { ChordMark, Measure, TuneDoc } from '../../document/tune.ts'
+import type { ChordMark, Measure, PinnedShape, TuneDoc } from '../../document/tune.ts'
 import { chordText, transposeChord } from '../../music/harmony/chordSymbol.ts'
 import { transposeKey } from '../../music/pitch/key.ts'
 import { nameText } from '../../music/pitch/pitch.ts'
@@ -60,8 +60,16 @@ export function writeChordPro(tune: TuneDoc, writing: SongWriting): string {
     if (played === 0) return writtenLines(tune, own, name, plain).join('\n')
     return partText(heading, times, writtenLines(tune, own, name, plain), plain)
   })
-  return [head.join('\n'), ...parts].join('\n\n') + '\n'
+  const shapes = plain ? [] : (tune.pins ?? []).map(defined)
+  return [[...head, ...shapes].join('\n'), ...parts].join('\n\n') + '\n'
 }
+
+/** A pinned shape: frets and fingers from the lowest string. */
+const defined = ({ chord, frets, fingers }: PinnedShape): string =>
+  `{define: ${oneLine(chord)} base-fret 1 frets ${[...frets]
+    .reverse()
+    .map((f) => f ?? 'x')
+    .join(' ')} fingers ${[...fingers].reverse().join(' ')}}`
 
 /** A part between the directives of its kind, or under its heading. */
 function partText(name: string, times: number, lines: readonly string[], plain: boolean): string {
