@@ -19,7 +19,7 @@ const tuneOf = (music: string): TuneDoc =>
   readAbc(`X:1\nT:T\nM:4/4\nL:1/4\nQ:1/4=80\nK:D\n${music}\n`, () => 't')[0]!.tune!
 
 function arranged(tune: TuneDoc, locks: readonly Lock[] = []) {
-  const regions = wholeTune(tune, 'flatpicked-lead', 3)
+  const regions = wholeTune(tune, 'flatpicked-lead', 2)
   const { layer, plan } = finish(arranging(tune, setup, regions, { locks }))
   return sheetModel(tune, { setup, base: layer, transposed: plan.transposed, regions, variants: [] })
 }

@@ -59,8 +59,8 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
       'The tonic once a measure.',
       'Two strings of drone on one.',
       'On strong beats; drone tones where the tune rests for two beats.',
-      'On every beat, drone tones on half beats.',
-      'Two strings with the tune on every beat.',
+      'On every beat, two strings with the tune; drone tones on half beats.',
+      'Drone tones wherever the tune leaves a beat.',
     ],
   },
   'cross-string': {
@@ -70,8 +70,8 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
       'In the first frets, ringing where that lies there.',
       'Ringing wherever a hand reaches it; the last chord whole.',
       'A root a chord; harmonics.',
-      'Chord tones where the tune rests for two beats.',
-      'Roots on strong beats.',
+      'A root a measure; chord tones where the tune rests for two beats.',
+      'Roots on strong beats, chord tones on half beats.',
     ],
   },
   'double-stops': {
@@ -91,9 +91,9 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
     levels: [
       'The tune.',
       'The last chord strummed.',
-      'Chord tones where the tune rests for two beats.',
-      'A neighbouring string with it where the chord comes; slurs off the beat.',
-      'A neighbouring string on every beat; fills wherever there is one.',
+      'A neighbouring string with it where the chord comes; chord tones where the tune rests for two beats.',
+      'A neighbouring string on every beat; slurs off the beat.',
+      'Fills on half beats wherever the tune leaves one.',
     ],
   },
   picking: {

@@ -100,7 +100,7 @@ function accompanyRegion(
       ? [{ kind: 'noShape' as const, measure: measureAt(timeline, h.start), chord: h.symbol }]
       : [],
   )
-  const patterns = patternFinder(region, style, remarks)
+  const patterns = patternFinder(region, style, setup.instrument.strings, remarks)
   const laid: AccompanyOnset[] = []
   for (let index = first; index <= last; index++) {
     // A locked measure keeps what it was, whatever its section plays.
@@ -178,7 +178,7 @@ function runsOf(level: Level, style: Accompaniment, { runs }: School): ApproachR
 }
 
 /** The pattern of each measure: the region's where it fits, else the usual one of the metre, and that is said. */
-function patternFinder(region: Region, style: Accompaniment, remarks: AccompanyRemark[]) {
+function patternFinder(region: Region, style: Accompaniment, strings: number, remarks: AccompanyRemark[]) {
   const usual = new Map<string, Pattern>()
   const own = region.pattern && readPattern(region.pattern)
   return (metre: TuneDoc['measures'][number]['metre'], measure: number): Pattern => {
@@ -191,7 +191,9 @@ function patternFinder(region: Region, style: Accompaniment, remarks: AccompanyR
     }
     let known = usual.get(text)
     if (!known) {
-      const read = readPattern(usualPattern(style === 'shuffle' ? 'strum' : style, region.level, metre))
+      const read = readPattern(
+        usualPattern(style === 'shuffle' ? 'strum' : style, region.level, metre, strings),
+      )
       if (!read.ok) throw new Error(read.problem.kind)
       usual.set(text, (known = read.pattern))
     }

@@ -11,6 +11,8 @@ export interface LibraryPattern extends PatternText {
   readonly id: string
   readonly style: PatternStyle
   readonly level: Level
+  /** True for one that is played unasked on four courses alone: a chord that is struck and damped at once. */
+  readonly chop?: true
 }
 
 const METRES = {
@@ -94,19 +96,50 @@ const ENTRIES: readonly (readonly [string, PatternStyle, Level, keyof typeof MET
   ['bell-rope', 'strum', 1, '12/8', 3, 'D . d D . d D . d D . d'],
 ]
 
-export const PATTERN_LIBRARY: readonly LibraryPattern[] = ENTRIES.map(
-  ([id, style, level, metre, perBeat, text]) => ({ id, style, level, metre: METRES[metre], perBeat, text }),
-)
+/** What a mandolin does behind a singer: whole chords, answered by strokes that the fretting hand damps. */
+const CHOPS: typeof ENTRIES = [
+  ['wood-pile', 'strum', 2, '4/4', 2, 'D . D*! . D . D*! .'],
+  ['chopping-block', 'strum', 3, '4/4', 2, 'D . D*! U D . D*! U'],
+  ['axe-swing', 'strum', 4, '4/4', 2, 'D U D*! U D U D*! U'],
+  ['kindling', 'strum', 5, '4/4', 4, 'D . D U D*! . D U D . D U D*! U D U'],
+  ['fire-wood', 'strum', 2, '3/4', 2, 'D . D*! . D*! .'],
+  ['log-basket', 'strum', 3, '3/4', 2, 'D . D*! U D*! U'],
+  ['saw-horse', 'strum', 4, '3/4', 2, 'D U D*! U D*! U'],
+  ['wood-shed', 'strum', 2, '2/4', 2, 'D . D*! .'],
+  ['hatchet', 'strum', 3, '2/4', 2, 'D . D*! U'],
+  ['wedge', 'strum', 4, '2/4', 2, 'D U D*! U'],
+  ['split-rail', 'strum', 2, '6/8', 3, 'D . . D*! . .'],
+  ['rail-fence', 'strum', 3, '6/8', 3, 'D . U D*! . U'],
+  ['long-rail', 'strum', 4, '6/8', 3, 'D U D D*! U D'],
+]
+
+const entry = ([id, style, level, metre, perBeat, text]: (typeof ENTRIES)[number]): LibraryPattern => ({
+  id,
+  style,
+  level,
+  metre: METRES[metre],
+  perBeat,
+  text,
+})
+
+export const PATTERN_LIBRARY: readonly LibraryPattern[] = [
+  ...ENTRIES.map(entry),
+  ...CHOPS.map((chop) => ({ ...entry(chop), chop: true as const })),
+]
 
 /** The library's patterns of a style for a metre, the easiest first. */
 export function patternsFor(style: PatternStyle, metre: Metre): LibraryPattern[] {
   return PATTERN_LIBRARY.filter((p) => p.style === style && fitsMetre(p, metre))
 }
 
-/** What is played unasked: the library's fullest up to the level, else one made for the metre. */
-export function usualPattern(style: PatternStyle, level: Level, metre: Metre): PatternText {
+/**
+ * What is played unasked: the library's fullest up to the level, else one made for the metre.
+ * @param strings of the instrument: four courses chop where they strum
+ */
+export function usualPattern(style: PatternStyle, level: Level, metre: Metre, strings = 6): PatternText {
   const known = patternsFor(style, metre).filter((p) => p.level <= level)
-  return known.at(-1) ?? madePattern(style, metre)
+  const chops = strings <= 4 ? known.filter((p) => p.chop) : []
+  return chops.at(-1) ?? known.filter((p) => !p.chop).at(-1) ?? madePattern(style, metre)
 }
 
 /** For metres that the library has nothing for: a bass or full stroke on the first beat, the rest above it. */

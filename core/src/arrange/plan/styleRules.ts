@@ -101,15 +101,15 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
     1: rules({ bass: 'measure', pedal: true }),
     2: rules({ bass: 'measure', pedal: true, thick: 'changes' }),
     3: rules({ bass: 'strong', pedal: true, thick: 'changes', fill: gaps('beat', 2) }),
-    4: rules({ bass: 'beats', pedal: true, thick: 'changes', fill: gaps('half', 2) }),
+    4: rules({ bass: 'beats', pedal: true, thick: 'beats', fill: gaps('half', 2) }),
     5: rules({ bass: 'beats', pedal: true, thick: 'beats', fill: gaps('half', 1) }),
   },
   'cross-string': {
     1: rules({ ring: true }),
     2: rules({ ring: true }),
     3: rules({ ring: true, bass: 'chord' }),
-    4: rules({ ring: true, bass: 'chord', fill: gaps('beat', 2) }),
-    5: rules({ ring: true, bass: 'strong', fill: gaps('beat', 2) }),
+    4: rules({ ring: true, bass: 'measure', fill: gaps('beat', 2) }),
+    5: rules({ ring: true, bass: 'strong', fill: gaps('half', 2) }),
   },
   'double-stops': {
     1: rules({ double: 'strong' }),
@@ -121,8 +121,8 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
   'flatpicked-lead': {
     1: rules({}),
     2: rules({}),
-    3: rules({ fill: gaps('beat', 2) }),
-    4: rules({ fill: gaps('half', 2), thick: 'changes' }),
+    3: rules({ fill: gaps('beat', 2), thick: 'changes' }),
+    4: rules({ fill: gaps('half', 2), thick: 'beats' }),
     5: rules({ fill: gaps('half', 1), thick: 'beats' }),
   },
 }

@@ -105,8 +105,8 @@ describe('what a teacher expects of the arrangements', () => {
   })
 
   it('plays more notes at a higher level, never fewer', () => {
-    // Two tunes here; the corpus run takes them all.
-    for (const tune of CORPUS.filter((_, i) => i % 8 === 0)) {
+    // One tune here; the corpus run takes them all.
+    for (const tune of CORPUS.slice(0, 1)) {
       for (const style of SOLO_STYLES) {
         const levels = LEVELS.filter((level) => !refusalOf(style, level, GUITAR))
         const counts = levels.map((level) => arrangeTune(tune, style, level).json.notes.length)

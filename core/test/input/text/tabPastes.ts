@@ -117,7 +117,11 @@ export const TAB_PASTES: readonly TabPaste[] = [
   {
     what: 'palm and let ring over it',
     text: '  PM----|  let ring---|\ne|-----0---|-3-------|\nB|---1---1-|-----0---|\nG|-0-------|---0---0-|\nD|---------|---------|\nA|-3-------|---------|\nE|---------|-3-------|\n',
-    read: ['New · E A D G B E', '3.0m@0 5.3m@0 2.1m@2 1.0m@4 2.1@6 ?', '1.3r@0 6.3r@0 3.0r@2 2.0r@4 3.0r@6 ?'],
+    read: [
+      'New · E A D G B E',
+      '3.0m@0 5.3m@0 2.1m@2 1.0m@4 2.1@6 ?',
+      '1.3r@0 6.3r@0 3.0r@2 2.0r@4 3.0r@6 ?',
+    ],
   },
   {
     what: 'chords over the bars',

@@ -46,12 +46,13 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
   const { t } = useTranslation()
   const own = useOwnPatterns()
   const nameText = usePatternName(own)
-  const current = pattern ?? usualPattern(style, level, metre)
+  const strings = setup?.instrument.strings
+  const current = pattern ?? usualPattern(style, level, metre, strings)
   const [opened, setOpened] = useState(false)
   const [draft, setDraft] = useState(current)
   useEffect(() => {
-    if (opened) setDraft(pattern ?? usualPattern(style, level, metre))
-  }, [opened, pattern, style, level, metre])
+    if (opened) setDraft(pattern ?? usualPattern(style, level, metre, strings))
+  }, [opened, pattern, style, level, metre, strings])
   const reading = readPattern(draft)
   const use = () => {
     setOpened(false)
@@ -129,7 +130,7 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
                 variant="subtle"
                 onClick={() => {
                   setOpened(false)
-                  const usual = usualPattern(style, level, metre)
+                  const usual = usualPattern(style, level, metre, strings)
                   onPattern(undefined, t('pattern.command', { name: nameText(usual) }))
                 }}
               >
