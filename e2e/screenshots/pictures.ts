@@ -1,10 +1,17 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import { chooseLevel, done, openDemo, takeDemoByHand } from '../bench.ts'
 
 const folder = '../docs/screenshots'
 
-test('pictures of the main views', async ({ page }) => {
+/** The demo, without the word that it was taken. */
+async function demo(page: Page): Promise<void> {
   await takeDemoByHand(page)
+  await page.reload()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+}
+
+test('pictures of the main views', async ({ page }) => {
+  await demo(page)
   await page.waitForTimeout(800)
   await page.locator('.tab-fret').nth(8).click()
   await page.getByText('Why this grip').click()
@@ -31,7 +38,7 @@ test('pictures of the main views', async ({ page }) => {
 })
 
 test('pictures of a song: its bars beside it, and its page', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.goto('/')
   await page.getByRole('link', { name: 'Willow Ferry' }).click()
   await page.getByRole('link', { name: 'Tune', exact: false }).first().click()
@@ -46,7 +53,7 @@ test('pictures of a song: its bars beside it, and its page', async ({ page }) =>
 })
 
 test('a picture of a lesson on a music stand', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.locator('.tab-fret').first().waitFor()
   await page.setViewportSize({ width: 1024, height: 768 })
   await page.getByRole('link', { name: 'Teach' }).click()
@@ -57,7 +64,7 @@ test('a picture of a lesson on a music stand', async ({ page }) => {
 })
 
 test('a picture of two versions side by side', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.getByRole('button', { name: 'Versions of this arrangement' }).click()
   await page.getByRole('button', { name: 'Keep as “full”' }).click()
   await expect(page.getByRole('group', { name: 'full' })).toBeVisible()
@@ -73,7 +80,7 @@ test('a picture of two versions side by side', async ({ page }) => {
 })
 
 test('a picture of writing by hand', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.getByRole('button', { name: 'Write', exact: true }).click()
   await expect(page.getByTestId('write-bar')).toBeVisible()
   const note = page.locator('.tab-fret').nth(6)
@@ -86,7 +93,7 @@ test('a picture of writing by hand', async ({ page }) => {
 })
 
 test('a picture of the Fit stage', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.getByRole('link', { name: 'Fit' }).click()
   await page.getByRole('combobox', { name: 'Voice' }).click()
   await page.getByRole('option', { name: 'Alto' }).click()
@@ -99,7 +106,7 @@ test('a picture of the Fit stage', async ({ page }) => {
 })
 
 test('a picture of a mandolin piece, of locks and schools', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.goto('/')
   await page.getByRole('link', { name: 'Nightjar over the Weir' }).click()
   await page.locator('.tab-fret').nth(5).click()
@@ -134,7 +141,7 @@ test('pictures of a handout and of a lesson file on a phone', async ({ page, bro
 })
 
 test('pictures of a song accompanied, and of easier versions', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.goto('/')
   await page.getByRole('link', { name: 'Letters from the Lock House' }).click()
   await expect(page.locator('.lyric').first()).toBeVisible()
@@ -160,7 +167,7 @@ test('pictures of a song accompanied, and of easier versions', async ({ page }) 
 })
 
 test('picture of a bottleneck piece', async ({ page }) => {
-  await takeDemoByHand(page)
+  await demo(page)
   await page.goto('/')
   await page.getByRole('link', { name: 'Siding at Sundown' }).click()
   await page.locator('.tab-fret').nth(4).click()

@@ -68,8 +68,16 @@ export function gripTerms(
 /** Share of an awkward hand's price where it belongs to a shape. */
 export const SHAPE_SHARE = 0.4
 
+/** Fingers 3 and 4 this many frets apart are for strong hands: not asked for up to this level. Common practice, no source. */
+const WIDE_FRETS = 4
+const EASY_LEVEL = 3
+
 function fingerTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
   gripTerms(setup, draft.pressed, draft.heldShape >= 0 ? SHAPE_SHARE : 1, ease(requirement, draft), add)
+  const [third, last] = [3, 4].map((finger) => draft.pressed.find((p) => p.finger === finger))
+  const apart = third && last ? last.fret - third.fret : 0
+  if (apart >= WIDE_FRETS && requirement.level <= EASY_LEVEL)
+    add('wideLastFingers', WEIGHTS.wideLastFingers, false, apart, 'frets')
   const weak = weakFingerPrice(draft)
   if (weak > 0) add('weakFinger', weak, false)
 }

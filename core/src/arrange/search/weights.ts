@@ -31,6 +31,8 @@ export const WEIGHTS = {
   slack: 0.45,
   reversal: 0.8,
   squeeze: 0.7,
+  /** Fingers 3 and 4 four frets apart, as only a small neck lets them. */
+  wideLastFingers: 10,
   weakFinger: [0, 0, 0.05, 0.12, 0.3],
   barre: 1.6,
   barreString: 0.25,

@@ -95,7 +95,7 @@ describe('density', () => {
     const { player } = usual
     const setup = { ...usual, player: { ...player, techniques: { ...player.techniques, fingers: 2 } } }
     for (const tune of CORPUS.slice(0, 16)) {
-      const slid = ornamented(tune, 'flatpicked-lead', 3, 3, { setup })
+      const slid = ornamented(tune, 'flatpicked-lead', 2, 3, { setup })
       const regions = slid.regions.map((r) => ({ ...r, without: ['slides' as const] }))
       const arranged = finish(arranging(tune, setup, regions))
       const report = audit(finishedTabOf(tabJson(tune, setup, arranged.plan, arranged.layer, [], 0)))
@@ -132,7 +132,7 @@ describe('ornaments of the source', () => {
   it('grace notes and signs become short notes on the same string, the neighbours from the key', () => {
     const pitches = (music: string) => {
       const tune = tuneOfMusic(music, head)
-      const { layer, plan } = ornamented(tune, 'flatpicked-lead', 3, 1)
+      const { layer, plan } = ornamented(tune, 'flatpicked-lead', 2, 1)
       const note = layer.notes.find((n) => n.graces)!
       expect(note, music).toBeDefined()
       expect(note.graces!.every((g) => g.place.string === note.place.string)).toBe(true)
@@ -149,18 +149,18 @@ describe('ornaments of the source', () => {
 
   it('a pull-off ends an ornament that comes from above, a hammer-on one from below', () => {
     const attack = (music: string) =>
-      ornamented(tuneOfMusic(music, head), 'flatpicked-lead', 3, 1).layer.notes[0]!.attack
+      ornamented(tuneOfMusic(music, head), 'flatpicked-lead', 2, 1).layer.notes[0]!.attack
     expect(attack('{f}e2 f2|]')).toBe('pull')
     expect(attack('{d}e2 f2|]')).toBe('hammer')
   })
 
   it('what is not played is said with its reason', () => {
     const fast = tuneOfMusic('~d/4e/4f/4g/4 a3|]', 'M:4/4\nL:1/4\nQ:1/4=200\nK:D')
-    expect(ornamented(fast, 'flatpicked-lead', 3, 1).ornamentsLeft).toMatchObject([
+    expect(ornamented(fast, 'flatpicked-lead', 2, 1).ornamentsLeft).toMatchObject([
       { measure: 0, tick: 0, reason: 'tooFast' },
     ])
     const graced = tuneOfMusic('{e}d2 f2|]', head)
-    expect(ornamented(graced, 'flatpicked-lead', 3, 0).ornamentsLeft).toMatchObject([{ reason: 'none' }])
+    expect(ornamented(graced, 'flatpicked-lead', 2, 0).ornamentsLeft).toMatchObject([{ reason: 'none' }])
     const far = tuneOfMusic("{g'}d2 f2|]", head)
     expect(ornamented(far, 'melody-bass', 1, 1).ornamentsLeft).toMatchObject([{ reason: 'noRoom' }])
   })
@@ -213,7 +213,7 @@ describe('strokes', () => {
 
 describe('a swap', () => {
   const tune = tuneOfMusic('"D"d e f d|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
-  const plain = ornamented(tune, 'flatpicked-lead', 3, 1)
+  const plain = ornamented(tune, 'flatpicked-lead', 2, 1)
   const [d, f] = plain.layer.notes as [(typeof plain.layer.notes)[number], (typeof plain.layer.notes)[number]]
   const lock = <F extends LockField>(target: string, field: F, value: LockValues[F]): Lock =>
     lockOf(field, `${target}${field}`, target, value)
@@ -221,7 +221,7 @@ describe('a swap', () => {
   it('to a slide, a hammer-on or a pluck is kept, with the fingers that it needs', () => {
     const fret = pitchAt(guitarSetup(), f.place) - pitchAt(guitarSetup(), { ...d.place, fret: 0 })
     const place = { string: d.place.string, fret }
-    const slid = ornamented(tune, 'flatpicked-lead', 3, 1, {
+    const slid = ornamented(tune, 'flatpicked-lead', 2, 1, {
       locks: [
         lock(f.id, 'attack', 'slide'),
         lock(d.id, 'place', d.place),
@@ -232,7 +232,7 @@ describe('a swap', () => {
     })
     expect(slid.layer.notes[1]).toMatchObject({ attack: 'slide', place, left: 2, right: 'none' })
     expect(slid.report.structural).toBe(0)
-    const hammered = ornamented(tune, 'flatpicked-lead', 3, 1, {
+    const hammered = ornamented(tune, 'flatpicked-lead', 2, 1, {
       locks: [
         lock(f.id, 'attack', 'hammer'),
         lock(d.id, 'place', d.place),
@@ -243,7 +243,7 @@ describe('a swap', () => {
     })
     expect(hammered.layer.notes[1]).toMatchObject({ attack: 'hammer', left: 3 })
     expect(hammered.report.structural).toBe(0)
-    const plucked = ornamented(tuneOfMusic('"D"(d e) f d|]', 'M:4/4\nL:1/4\nK:D'), 'flatpicked-lead', 3, 1, {
+    const plucked = ornamented(tuneOfMusic('"D"(d e) f d|]', 'M:4/4\nL:1/4\nK:D'), 'flatpicked-lead', 2, 1, {
       locks: [lock(f.id, 'attack', 'pluck')],
     })
     expect(plucked.layer.notes[1]!.attack).toBe('pluck')
@@ -262,7 +262,7 @@ describe('an ornamented arrangement', () => {
 
 describe('a bend', () => {
   const tune = tuneOfMusic('"D"d e d f|]', 'M:4/4\nL:1/4\nQ:1/4=80\nK:D')
-  const plain = ornamented(tune, 'flatpicked-lead', 3, 1).layer.notes
+  const plain = ornamented(tune, 'flatpicked-lead', 2, 1).layer.notes
   const lock = <F extends LockField>(i: number, field: F, value: LockValues[F]): Lock =>
     lockOf(field, `${i}${field}`, plain[i]!.id, value)
   const asked = (string: number, fret: number, finger: LeftFinger): Lock[] => [
@@ -274,7 +274,7 @@ describe('a bend', () => {
   ]
 
   it('stays at its place and is pushed up to its pitch; the next note is let back, without a stroke', () => {
-    const { layer, json, report } = ornamented(tune, 'flatpicked-lead', 3, 1, { locks: asked(2, 3, 3) })
+    const { layer, json, report } = ornamented(tune, 'flatpicked-lead', 2, 1, { locks: asked(2, 3, 3) })
     expect(layer.notes.slice(0, 3)).toMatchObject([
       { attack: 'pluck', place: { string: 2, fret: 3 } },
       { attack: 'bend', bend: 2, place: { string: 2, fret: 3 }, left: 3, right: 'none' },
@@ -317,13 +317,13 @@ describe('a bend', () => {
     const mandolin = setupOf('mandolin')
     for (const tune of CORPUS.slice(0, 8))
       expect(
-        ornamented(tune, 'flatpicked-lead', 3, 3, { setup: mandolin }).layer.notes.some((n) => n.bend),
+        ornamented(tune, 'flatpicked-lead', 2, 3, { setup: mandolin }).layer.notes.some((n) => n.bend),
       ).toBe(false)
   })
 
   it('without room or without a finger behind it is said, and slid or plucked instead', () => {
     for (const locks of [asked(2, 3, 1), asked(3, 7, 3)]) {
-      const { ornamentsLeft, report, layer } = ornamented(tune, 'flatpicked-lead', 3, 1, { locks })
+      const { ornamentsLeft, report, layer } = ornamented(tune, 'flatpicked-lead', 2, 1, { locks })
       expect(ornamentsLeft).toMatchObject([{ measure: 0, tick: 10_080, reason: 'noBend' }])
       expect(layer.notes[1]!.bend).toBeUndefined()
       expect(report.structural).toBe(0)
@@ -331,7 +331,7 @@ describe('a bend', () => {
   })
 
   it('is judged by the audit: one finger, one fret, upward, with room', () => {
-    const { json } = ornamented(tune, 'flatpicked-lead', 3, 1, { locks: asked(2, 3, 3) })
+    const { json } = ornamented(tune, 'flatpicked-lead', 2, 1, { locks: asked(2, 3, 3) })
     const broken = (change: object) => {
       const notes = json.notes.map((n) => (n.technique === 'bend' ? { ...n, ...change } : n))
       return audit(finishedTabOf({ ...json, notes })).findings.map((f) => f.kind)

@@ -242,7 +242,7 @@ describe('what the fretting hand sounds alone', () => {
   const bounce = (music: string, locks: Lock[] = []) => {
     const tune = tuneOfMusic(music, 'M:4/4\nL:1/4\nQ:1/4=60\nK:D')
     const setup = guitarSetup()
-    const { layer, plan } = finish(arranging(tune, setup, wholeTune(tune, 'flatpicked-lead', 3), { locks }))
+    const { layer, plan } = finish(arranging(tune, setup, wholeTune(tune, 'flatpicked-lead', 2), { locks }))
     const voice = new InstrumentVoice(RATE)
     voice.sequencer.load(scoreOf(tune, setup, layer, plan.timeline, plan.unfolded))
     voice.sequencer.play(0, false)

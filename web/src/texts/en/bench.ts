@@ -254,6 +254,7 @@ export const bench = {
       stretchHeld: 'the stretch is held',
       crowded: 'fingers skip a neighbour',
       reversal: 'a higher finger on a lower string',
+      wideLastFingers: 'fingers 3 and 4 are {{n}} frets apart',
       weakFinger: 'a weaker finger does the work',
       thumbOver: 'the thumb comes over the neck',
       nonRoot: 'no root within reach: another tone of the chord',
