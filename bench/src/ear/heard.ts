@@ -1,6 +1,6 @@
 import { QUARTER, readChordSymbol } from '@velvet-porch/core/music'
 import { setupOf, type Setup } from '@velvet-porch/core/instrument'
-import { heldShapesFor } from '@velvet-porch/core/chords'
+import { openShapeFor } from '@velvet-porch/core/chords'
 import { isPc, share, type Page, type PageNote, type Share } from './page.ts'
 
 /** Fills that sound the very place of the fill before them. */
@@ -96,8 +96,8 @@ export function bookFingers(page: Page): Share {
   return share(
     page.chords.flatMap((c) => {
       const read = readChordSymbol(c.symbol)
-      const book = read.kind === 'chord' ? heldShapesFor(read.chord, setup)[0] : undefined
-      if (!book || book.name.includes('form')) return []
+      const book = read.kind === 'chord' ? openShapeFor(read.chord, setup) : undefined
+      if (!book) return []
       const struck = page.onsets.find((o) => o.at === c.start)?.notes ?? []
       if (struck.length === 0) return []
       return [

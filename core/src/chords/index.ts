@@ -39,5 +39,5 @@ export {
 } from './shapeFeatures.ts'
 export { type ShapeFilters, shapeGoal, shapeQuery, USUAL_HIGHEST_FRET } from './shapeQuery.ts'
 export { SHAPE_WEIGHTS } from './shapeWeights.ts'
-export { type HeldShape, heldShapesFor } from './textbook.ts'
+export { type HeldShape, heldShapesFor, openShapeFor } from './textbook.ts'
 export { type Zone, zoneOf } from './zone.ts'

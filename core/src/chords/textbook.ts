@@ -10,7 +10,7 @@ import type { Grip } from '../document/tab.ts'
 import type { PinnedShape } from '../document/tune.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import { handFault } from '../hand/grip/handRules.ts'
-import { fingerNumber, pressedOf, THUMB, type Pressed } from '../hand/grip/pressed.ts'
+import { byFinger, fingerNumber, pressedOf, type Pressed } from '../hand/grip/pressed.ts'
 import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 
@@ -168,11 +168,8 @@ export function heldShapesFor(
   if (heldShapes.length > 0) return heldShapes
   const names = shapeName(shape)
   if (setup.instrument.strings !== 6) return foundShapes(names.plain, shape, setup)
-  const openKeys = names.slashed === names.plain ? [names.plain] : [names.slashed, names.plain]
-  for (const key of openKeys) {
-    const open = OPEN_SHAPES[key]
-    if (open) heldShapes.push(heldShapeOf(key, readDiagram(open), 0, heldShapes.length === 0))
-  }
+  for (const { name, diagram } of openDiagrams(names))
+    heldShapes.push(heldShapeOf(name, diagram, 0, heldShapes.length === 0))
   const moved = (MOVABLE_FORMS[shape.quality] ?? []).map(([text, rootString]) => {
     const form = readDiagram(text)
     const rootFret = form.frets[rootString - 1]!
@@ -190,6 +187,20 @@ export function heldShapesFor(
   }
   const fitting = heldShapes.filter((f) => soundsChord(f, shape, setup))
   return fitting.length > 0 ? fitting : foundShapes(names.plain, shape, setup)
+}
+
+/** The open shapes of a chord's names, the one with its own bass first. */
+const openDiagrams = ({ plain, slashed }: ReturnType<typeof shapeName>) =>
+  (slashed === plain ? [plain] : [slashed, plain]).flatMap((name) => {
+    const text = OPEN_SHAPES[name]
+    return text ? [{ name, diagram: readDiagram(text) }] : []
+  })
+
+/** The open shape that a first book prints for a chord as the hand calls it; undefined where it prints none, or none sounds it. */
+export function openShapeFor(shape: ChordReading, setup: Setup): HeldShape | undefined {
+  const [open] = setup.instrument.strings === 6 ? openDiagrams(shapeName(shape)) : []
+  const held = open && heldShapeOf(open.name, open.diagram, 0, true)
+  return held && soundsChord(held, shape, setup) ? held : undefined
 }
 
 function isFor(pin: PinnedShape, shape: ChordReading, setup: Setup): boolean {
@@ -252,10 +263,13 @@ export function shapeOfGrip(
 
 function heldShapeOf(name: string, diagram: Diagram, up: number, textbook: boolean): HeldShape {
   const pressed = diagram.pressed.map((p) => ({ ...p, fret: p.fret + up }))
-  const fingers = [1, 2, 3, 4, THUMB]
-    .map((f) => pressed.filter((p) => p.finger === f))
-    .filter((group) => group.length > 0)
-  return { name, frets: diagram.frets.map((f) => (f === null ? null : f + up)), pressed, fingers, textbook }
+  return {
+    name,
+    frets: diagram.frets.map((f) => (f === null ? null : f + up)),
+    pressed,
+    fingers: byFinger(pressed),
+    textbook,
+  }
 }
 
 function openPitchWithoutCapo(setup: Setup, string: number): number {

@@ -1,7 +1,6 @@
-import { fingersOf } from '../instrument/hand.ts'
 import type { Setup } from '../instrument/setup.ts'
 import { handFault } from '../hand/grip/handRules.ts'
-import { THUMB, type Pressed } from '../hand/grip/pressed.ts'
+import { hasFinger, type Pressed } from '../hand/grip/pressed.ts'
 import type { HeldShape } from './textbook.ts'
 
 /** Fingers that what sounds needs. */
@@ -26,12 +25,11 @@ export function withShape(
   let pressed = sounding
   const busy = touching.length > 0 ? [...sounding, ...touching] : sounding
   const { techniques } = setup.player
-  const allowed = fingersOf(techniques)
   for (const group of shape.fingers) {
     const strings = group.at(-1)!.string - group[0]!.string + 1
     if (strings > 1 && (!techniques.barre || (strings > barreStrings && !shape.pinned))) continue
     const { finger } = group[0]!
-    if (finger === THUMB ? !techniques.thumbOver : !allowed.includes(finger)) continue
+    if (!hasFinger(techniques, finger)) continue
     const rest = group.filter(
       (p) => !sounding.some((s) => s.string === p.string && s.fret === p.fret && s.finger === p.finger),
     )

@@ -115,7 +115,7 @@ describe('places in a row', () => {
   it('carries lengths, bar lines, joins, signs and the fingers of both hands', () => {
     const { steps, faults } = readPlacesRow('e 5: 2h4p2 0 | q. 1: 7(1p) /9 x <12> 3b 5b7~? 2(d) 5:/7', setup)
     expect(faults).toEqual([])
-    const told = steps.map(({ places, ticks, bar }) => {
+    const found = steps.map(({ places, ticks, bar }) => {
       const { string, fret, played = [] } = places[0]!
       const how = played.map((p) =>
         Object.values(p)
@@ -124,7 +124,7 @@ describe('places in a row', () => {
       )
       return `${bar ? '| ' : ''}${string}.${fret} ${(ticks ?? 0) / 2520} ${how.join(' ')}`.trim()
     })
-    expect(told).toEqual([
+    expect(found).toEqual([
       '5.2 2',
       '5.4 2 attack=hammer',
       '5.2 2 attack=pull',
@@ -186,13 +186,13 @@ describe('places in a row', () => {
     }
     const notes = write('e 4: 2h4p2 0 q 3: 2(1m) 5:3 | h 2: 5b 3~')
     if (typeof notes === 'string') throw new Error(notes)
-    const told = [...notes]
+    const found = [...notes]
       .sort((a, b) => a.pos.measure.localeCompare(b.pos.measure) || a.pos.tick - b.pos.tick)
       .map(
         (n) =>
           `${n.pos.measure}@${n.pos.tick} ${n.place.string}.${n.place.fret} ${n.attack}${n.bend ? ` ^${n.bend}` : ''}${n.vibrato ? ' ~' : ''}`,
       )
-    expect(told).toEqual([
+    expect(found).toEqual([
       'm1@0 4.2 pluck',
       'm1@5040 4.4 hammer',
       'm1@10080 4.2 pull',

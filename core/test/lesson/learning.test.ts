@@ -88,7 +88,7 @@ describe('differences between like pieces', () => {
       for (const piece of pieces.filter((p) => p.from === p.to).slice(1)) {
         const like = pieces[0]!
         if (like.from !== like.to) continue
-        const told = differencesOf(tune, arrangement, piece, like)
+        const differences = differencesOf(tune, arrangement, piece, like)
         const notes = (m: number) =>
           new Map(
             arrangement.base.notes
@@ -96,7 +96,7 @@ describe('differences between like pieces', () => {
               .map((n) => [`${n.pos.tick} ${n.place.string}`, n.place.fret]),
           )
         const rebuilt = notes(like.from)
-        for (const d of told) {
+        for (const d of differences) {
           if (d.kind === 'leaves') rebuilt.delete(`${d.tick} ${d.string}`)
           if (d.kind === 'strings') rebuilt.delete(`${d.tick} ${d.was}`)
           if (d.kind === 'joins' || d.kind === 'strings' || d.kind === 'frets')
@@ -114,8 +114,8 @@ describe('differences between like pieces', () => {
       1,
     )
     const { tune, arrangement } = score
-    const told = differencesOf(tune, arrangement, { from: 1, to: 1 }, { from: 0 })
-    const texts = told.map((d) => differenceText(d, phrasing(score)))
+    const differences = differencesOf(tune, arrangement, { from: 1, to: 1 }, { from: 0 })
+    const texts = differences.map((d) => differenceText(d, phrasing(score)))
     expect(texts).toHaveLength(1)
     expect(texts[0]).toMatch(/^Measure 2, 4: string \d/)
     expect(differencesOf(tune, arrangement, { from: 2, to: 2 }, { from: 0 })).toEqual([])

@@ -33,7 +33,7 @@ import { CORPUS, tuneOf } from '../support/tunes.ts'
 const ENGLISH_WORDS = wordsFor(USUAL_SPEECH)
 
 /** What the displayed text says, and nothing else. */
-const told = ({ tune, arrangement }: Required<Score>, words = ENGLISH_WORDS, nameOf?: NameOf) =>
+const wordsOf = ({ tune, arrangement }: Required<Score>, words = ENGLISH_WORDS, nameOf?: NameOf) =>
   replay(scriptText(lessonScript(tune, arrangement, words, undefined, nameOf)), words)
 
 function expectSame(
@@ -170,7 +170,7 @@ describe('the lesson read back from its words alone', () => {
   it('counts are those of the primers: beats by number, & between, every eighth of 6/8 (common practice)', () => {
     const count = (head: string, music: string) => {
       const tune = tuneOf(`X:1\nT:Count\n${head}\nK:C\n${music}\n`)
-      return told(arrangedScore(tune, 'melody-bass', 1)).map((s) => s.count)
+      return wordsOf(arrangedScore(tune, 'melody-bass', 1)).map((s) => s.count)
     }
     expect(count('M:4/4\nL:1/8', '"C"cdef g2 g2|')).toEqual(['1', '& of 1', '2', '& of 2', '3', '4'])
     expect(count('M:4/4\nL:1/16', '"C"cdef g4 g8|')).toEqual(['1', 'e of 1', '& of 1', 'a of 1', '2', '3'])
@@ -182,7 +182,7 @@ describe('the lesson read back from its words alone', () => {
 
   it('hands are followed: a finger is never needed twice at once, none stays that is not down', () => {
     for (const tune of CORPUS.slice(0, 6))
-      for (const step of told(arrangedScore(tune, 'alternating-bass', 5))) {
+      for (const step of wordsOf(arrangedScore(tune, 'alternating-bass', 5))) {
         const fingers = step.down.map((f) => f.finger)
         expect(new Set(fingers).size).toBe(fingers.length)
       }

@@ -4,7 +4,7 @@ import { chordPitchClasses, type ChordReading } from '../../music/harmony/chordS
 import type { Measure } from '../../document/tune.ts'
 import { openPitch, pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass } from '../../music/pitch/pitch.ts'
-import { segmentAt } from '../plan/innerLine.ts'
+import { segmentAt } from '../plan/harmonyLine.ts'
 import { beatLength, isCompound, missingHead } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { lineNote } from './lineNote.ts'

@@ -7,18 +7,15 @@ import type { HarmonySegment } from './harmonyLine.ts'
 /**
  * Gives measures with the same tune and harmony the same bass: where basses take turns from measure to measure, a
  * measure that comes again takes the turn that it had the first time.
+ * @param contents of each measure (`bassContents`)
  * @param isKept false for measures that are to be varied
- * @param joins measures whose start is a join of the played order: their roots stay
  */
 export function* alikeBass(
   bass: readonly PlannedBass[],
   timeline: Timeline,
-  melody: readonly MelodyNote[],
-  harmony: readonly HarmonySegment[],
+  contents: (measure: number) => string,
   isKept: (measure: number) => boolean,
-  joins: ReadonlySet<number>,
 ): Turns<PlannedBass[]> {
-  const contents = yield* bassContents(bass, timeline, melody, harmony, joins)
   const first = new Map<string, number>()
   const kinds = new Map<number, PlannedBass['kind']>()
   const at = new Map<number, number[]>()
@@ -37,7 +34,10 @@ export function* alikeBass(
   return bass.map((b, i) => (kinds.has(i) ? { ...b, kind: knownIn(kinds, i) } : b))
 }
 
-/** What a measure's bass is made from, as one text: its tune and its chords. Equal measures have equal texts. */
+/**
+ * What a measure's bass is made from, as one text: its tune and its chords. Equal measures have equal texts.
+ * @param joins measures whose start is a join of the played order: their roots stay
+ */
 export function* bassContents(
   bass: readonly PlannedBass[],
   timeline: Timeline,

@@ -1,4 +1,4 @@
-import { heldShapesFor } from '../../chords/textbook.ts'
+import { openShapeFor } from '../../chords/textbook.ts'
 import type { Region } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { openPitch, type Setup } from '../../instrument/setup.ts'
@@ -45,7 +45,7 @@ const PRICE = { closedChord: 6, capo: 0.6, semitone: 0.12, away: 40 }
 export function betterKey(
   tune: TuneDoc,
   setup: Setup,
-  plan: Pick<Plan, 'melody' | 'melodyMidi' | 'harmony' | 'regions' | 'transposed' | 'keys'>,
+  plan: Pick<Plan, 'melody' | 'melodyMidi' | 'harmony' | 'regions' | 'transposed'>,
 ): BetterKey | undefined {
   const region = plan.regions.find((r) => r !== undefined)
   if (!region || region.given || plan.melody.length === 0 || !hasBassStrings(setup.instrument))
@@ -86,8 +86,7 @@ function proposals(
       const there = { ...setup, capo: setup.capo.map(() => capo) }
       const closed = chords.filter((chord) => {
         const shape = transposeChord(chord, shift - plan.transposed - capo, shift - capo < 0)
-        const [book] = heldShapesFor(shape, there)
-        return !book?.textbook || book.name.includes('form')
+        return openShapeFor(shape, there) === undefined
       }).length
       for (const octave of [-1, 0, 1]) {
         const left = awayAt(

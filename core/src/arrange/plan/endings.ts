@@ -4,7 +4,7 @@ import type { MelodyNote, Timeline } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
-import type { HarmonySegment } from './harmonyLine.ts'
+import { segmentAt, type HarmonySegment } from './harmonyLine.ts'
 
 /**
  * A moment at which the music comes to rest: the last melody note over the last chord. There the root and the chord are struck
@@ -36,7 +36,7 @@ export function endingsOf(
     const note = melody[firstAtOrAfter(melody, until) - 1]
     // A section ends in its last measure, a tune may let its last note sound on over bars.
     if (!note || (!isLast && note.start < timeline.starts[m]!)) return []
-    const segment = harmony.findIndex((h) => h.start <= note.start && h.end > note.start)
+    const segment = segmentAt(harmony, note.start)
     const { shape, sounding } = harmony[segment] ?? {}
     if (!shape || !sounding) return []
     const atHome = mod12(pitchClass(sounding.root) - pitchClass(keys[m]!.tonic)) === 0

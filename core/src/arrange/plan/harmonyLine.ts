@@ -2,6 +2,7 @@ import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { transposeChord, type ChordReading } from '../../music/harmony/chordSymbol.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { transposeKey } from '../../music/pitch/key.ts'
+import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 
 /** A stretch of one harmony. `sounding` and `shape` are absent where no chord sounds. */
@@ -34,4 +35,10 @@ export function harmonyLine(
     const sounding = transposeChord(mark.parsed, transposed, soundingFlats)
     return [{ start, end, symbol: mark.symbol, sounding, shape: transposeChord(sounding, -capo, shapeFlats) }]
   })
+}
+
+/** Index of the harmony that sounds at a time; −1 where none does. */
+export function segmentAt(harmony: readonly HarmonySegment[], at: Ticks): number {
+  const next = firstAtOrAfter(harmony, at + 1)
+  return next > 0 && harmony[next - 1]!.end > at ? next - 1 : -1
 }

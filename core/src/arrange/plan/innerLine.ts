@@ -9,7 +9,7 @@ import type { Ticks } from '../../music/time/ticks.ts'
 import { inWaltzTime, type PlannedBass } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
 import type { Ending } from './endings.ts'
-import type { HarmonySegment } from './harmonyLine.ts'
+import { segmentAt, type HarmonySegment } from './harmonyLine.ts'
 import type { ChordRule, FillRule, StyleRules, VoiceGrid } from './styleRules.ts'
 import type { Turns } from '../../turns.ts'
 
@@ -400,10 +400,4 @@ function gridTimes(measure: Measure, from: Ticks, grid: 'beat' | 'half'): Ticks[
 function neighbours({ melody, timeline }: Lines, at: Ticks): { before: Ticks; after: Ticks } {
   const next = firstAtOrAfter(melody, at + 1)
   return { before: melody[next - 1]?.start ?? 0, after: melody[next]?.start ?? timeline.length }
-}
-
-/** Index of the harmony that sounds at a time; −1 where none does. */
-export function segmentAt(harmony: readonly HarmonySegment[], at: Ticks): number {
-  const next = firstAtOrAfter(harmony, at + 1)
-  return next > 0 && harmony[next - 1]!.end > at ? next - 1 : -1
 }

@@ -1,11 +1,9 @@
-import { measureAt, type MelodyNote, type Timeline } from '../../document/form/timeline.ts'
+import { measureAt, type Timeline } from '../../document/form/timeline.ts'
 import { scaleOf, type Key } from '../../music/pitch/key.ts'
 import { mod12, pitchClass, type PitchClass } from '../../music/pitch/pitch.ts'
 
 import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import type { Turns } from '../../turns.ts'
-import { bassContents } from './alikeBass.ts'
 import type { PlannedBass } from './bassLine.ts'
 import type { Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
@@ -18,7 +16,6 @@ const LEAPS: ReadonlySet<number> = new Set([3, 4, 5, 7, 8, 9])
 
 interface Lines {
   readonly timeline: Timeline
-  readonly melody: readonly MelodyNote[]
   readonly harmony: readonly HarmonySegment[]
   /** The sounding key of each measure. */
   readonly keys: readonly Key[]
@@ -31,17 +28,18 @@ interface Lines {
 /**
  * Lets a bass that would repeat the chord before a change step to the next root instead: the note of the key below it where the
  * line goes up a third or fourth, the one above it where it goes down. Equal measures step alike, or not at all.
+ * @param contents of each measure (`bassContents`)
  * @param passesAt true for measures whose style and level walk
  */
-export function* passingBass(
+export function passingBass(
   bass: readonly PlannedBass[],
   lines: Lines,
+  contents: (measure: number) => string,
   passesAt: (measure: number) => boolean,
-): Turns<PlannedBass[]> {
+): PlannedBass[] {
   const steps = bass.map((_, i) => stepInto(bass, i, lines, passesAt))
   if (steps.every((s) => s === undefined)) return [...bass]
-  const contents = yield* bassContents(bass, lines.timeline, lines.melody, lines.harmony, lines.joins)
-  /** By measure and by the bass in it: the step, or 'none' where equal measures want different ones. */
+  /** By what a measure holds and the bass in it: the step; undefined where there is none, or equal measures want different ones. */
   const agreed = new Map<string, PitchClass | undefined>()
   const keyOf = (b: PlannedBass) => {
     const m = measureAt(lines.timeline, b.start)

@@ -19,7 +19,7 @@ import { midiOf, type Midi } from '../../music/pitch/pitch.ts'
 import { beatStarts, inFullMeasure } from '../../music/time/metre.ts'
 import { QUARTER, secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
-import { alikeBass } from './alikeBass.ts'
+import { alikeBass, bassContents } from './alikeBass.ts'
 import { bassLine, type PlannedBass } from './bassLine.ts'
 import { endingsOf } from './endings.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
@@ -163,12 +163,14 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   )
   yield
   const alike = (m: number) => rulesAt(m)?.repeats === 'alike'
-  const own = yield* alikeBass(line, timeline, melody, harmony, alike, parted)
+  const contents = yield* bassContents(line, timeline, melody, harmony, parted)
+  const own = yield* alikeBass(line, timeline, contents, alike)
   yield
   const seconds = clock(tune, timeline)
-  const walked = yield* passingBass(
+  const walked = passingBass(
     own,
-    { timeline, melody, harmony, keys, secondsBetween: seconds, joins: parted, endings },
+    { timeline, harmony, keys, secondsBetween: seconds, joins: parted, endings },
+    contents,
     (m) => rulesAt(m)?.passes ?? false,
   )
   yield

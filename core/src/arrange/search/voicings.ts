@@ -3,8 +3,8 @@ import { bassPitchClass, chordPitchClasses, type ChordReading } from '../../musi
 import { toneNeeds } from '../../music/harmony/chordTones.ts'
 import { fingeringsOf } from '../../hand/grip/fingering.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
-import { fingersOf } from '../../instrument/hand.ts'
-import { fingerNumber, THUMB, type Pressed } from '../../hand/grip/pressed.ts'
+import { pickingStrain } from '../../hand/picking/pickingPrice.ts'
+import { byFinger, fingerNumber, hasFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass, type Midi } from '../../music/pitch/pitch.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
@@ -65,20 +65,22 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
   for (const { frets, price } of found) {
     if (heldShapes.length >= MOST_VOICINGS) break
     const known = inShape(requirement.book, frets) ? partOfShape(setup, requirement, frets, price) : undefined
-    if (known && canHold(setup, requirement, known)) heldShapes.push(known)
+    if (
+      known?.pressed.every((p) => hasFinger(setup.player.techniques, p.finger)) &&
+      canReach(setup, requirement, known.pressed)
+    )
+      heldShapes.push(known)
     for (const { fingers, cost } of fingeringsOf(setup, frets, setup.player, FINGERINGS)) {
       const pressed = frets.flatMap((fret, i): Pressed[] => {
         const finger = fingers[i]
         return fret && finger ? [{ string: i + 1, fret, finger: fingerNumber(finger) }] : []
       })
-      if (widestBarre(pressed) > requirement.barreStrings || handFault(setup, setup.player.spans, pressed))
-        continue
-      const groups = [1, 2, 3, 4, THUMB].map((f) => pressed.filter((p) => p.finger === f))
+      if (!canReach(setup, requirement, pressed)) continue
       heldShapes.push({
         name: '',
         frets,
         pressed,
-        fingers: groups.filter((g) => g.length > 0),
+        fingers: byFinger(pressed),
         textbook: false,
         rooted: lowestPitchClass(setup, frets) === bassPitchClass(requirement.chord),
         price: price + Math.min(10, Math.max(0, cost)) * WEIGHTS.voicingFingers,
@@ -108,11 +110,12 @@ function restsWell(
   )
 }
 
-/** Silent strings between the outer ones of a voicing. */
-function gapsIn(frets: readonly (number | null)[]): number {
-  const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
-  return strings.at(-1)! - strings[0]! + 1 - strings.length
-}
+/** Silent strings between the outer ones of a voicing: what one stroke across would have to skip. */
+const gapsIn = (frets: readonly (number | null)[]): number =>
+  pickingStrain(
+    'flatPick',
+    frets.flatMap((fret, i) => (fret === null ? [] : [i + 1])),
+  ).gaps
 
 const FIRST_BASS_STRING = 4
 
@@ -135,21 +138,16 @@ function partOfShape(
     name: present(book).name,
     frets,
     pressed,
-    fingers: [1, 2, 3, 4, THUMB]
-      .map((f) => pressed.filter((p) => p.finger === f))
-      .filter((g) => g.length > 0),
+    fingers: byFinger(pressed),
     textbook: false,
     rooted: lowestPitchClass(setup, frets) === bassPitchClass(chord),
     price: Math.max(0, price - WEIGHTS.voicingBook),
   }
 }
 
-/** True where this hand has the fingers of a shape, and reaches it. */
-const canHold = (setup: Setup, { barreStrings }: VoicingRequirement, { pressed }: HeldShape): boolean =>
-  pressed.every((p) => p.finger === THUMB || fingersOf(setup.player.techniques).includes(p.finger)) &&
-  (setup.player.techniques.thumbOver || pressed.every((p) => p.finger !== THUMB)) &&
-  widestBarre(pressed) <= barreStrings &&
-  !handFault(setup, setup.player.spans, pressed)
+/** True where this hand reaches what is pressed, with barres as wide as the level lets them be. */
+const canReach = (setup: Setup, { barreStrings }: VoicingRequirement, pressed: readonly Pressed[]): boolean =>
+  widestBarre(pressed) <= barreStrings && !handFault(setup, setup.player.spans, pressed)
 
 function widestBarre(pressed: readonly Pressed[]): number {
   let widest = 1

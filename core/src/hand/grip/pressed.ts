@@ -1,6 +1,6 @@
 import type { FingerSpan } from '../moves/placedFinger.ts'
 import type { PressedPlace } from '../../document/tab.ts'
-import type { LeftFinger } from '../../instrument/hand.ts'
+import { fingersOf, type LeftFinger, type Techniques } from '../../instrument/hand.ts'
 
 /** The thumb over the neck, where fingers are numbers. */
 export const THUMB = 5
@@ -69,3 +69,11 @@ export function fingerCodes(pressed: readonly Pressed[]): FingerCode[] {
   }
   return codes
 }
+
+/** Places by their finger, index finger first, the thumb last. */
+export const byFinger = (pressed: readonly Pressed[]): readonly (readonly Pressed[])[] =>
+  [1, 2, 3, 4, THUMB].map((f) => pressed.filter((p) => p.finger === f)).filter((group) => group.length > 0)
+
+/** True where a hand plays with a finger, as it is numbered here. */
+export const hasFinger = (techniques: Techniques, finger: number): boolean =>
+  finger === THUMB ? techniques.thumbOver : fingersOf(techniques).includes(finger)

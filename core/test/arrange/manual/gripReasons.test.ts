@@ -15,8 +15,8 @@ function faultsOf(grips: readonly Grip[]): string[] {
     const landing = [...fingersOf(grip)].filter((f) => !down.has(f)).length
     const of = (term: string) => grip.costs.find((c) => c.term === term)
     const faults: string[] = []
-    const told = of('land')?.quantity ?? 0
-    if (told !== landing) faults.push(`${grip.id}: ${told} come down, on the page ${landing}`)
+    const landed = of('land')?.quantity ?? 0
+    if (landed !== landing) faults.push(`${grip.id}: ${landed} come down, on the page ${landing}`)
     const stays = before.position === grip.position
     if (stays && (of('shift') ?? of('shiftOnOpen') ?? of('lean'))) faults.push(`${grip.id}: moves and stays`)
     if (grip.costs.some((c) => c.cost <= 0)) faults.push(`${grip.id}: a reason that costs nothing`)

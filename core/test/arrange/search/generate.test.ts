@@ -15,7 +15,7 @@ const NOTES = ['C', 'D', 'E', 'F', 'G', 'A', 'B', 'c', 'd', 'e', '^f', 'g']
 const CHORDS = ['C', 'F', 'G7', 'Am', 'Dm', 'E', 'Bm', 'D/F#']
 
 /** The requirement of a tune's first note; its last one closes on a chord. */
-function wishFor(note: string, chord: string, level: Level, capo: number) {
+function requirementFor(note: string, chord: string, level: Level, capo: number) {
   const tune = tuneOfMusic(`"${chord}"${note}4|${note}4|]`)
   const setup = guitarSetup(capo)
   const planned = makePlan(tune, setup, wholeTune(tune, 'melody-bass', level))
@@ -32,7 +32,7 @@ describe('candidate generation is complete for what sounds', () => {
         fc.constantFrom<Level>(1, 2, 3),
         fc.integer({ min: 0, max: 7 }),
         (note, chord, level, capo) => {
-          const { setup, requirement } = wishFor(note, chord, level, capo)
+          const { setup, requirement } = requirementFor(note, chord, level, capo)
           const offered = new Set(
             generate(setup, requirement).list.map((c) =>
               [
@@ -79,7 +79,7 @@ describe('candidate generation is complete for what sounds', () => {
   it('offers nothing that a hand cannot hold', () => {
     for (const chord of CHORDS) {
       for (const level of [1, 2, 3] as const) {
-        const { setup, requirement } = wishFor('e', chord, level, 0)
+        const { setup, requirement } = requirementFor('e', chord, level, 0)
         for (const c of generate(setup, requirement).list)
           expect(handFault(setup, ADULT_SPANS, c.pressed)).toBeUndefined()
       }
@@ -88,7 +88,7 @@ describe('candidate generation is complete for what sounds', () => {
 
   it('gives no barre at level 1', () => {
     for (const chord of ['F', 'Bm', 'F#m']) {
-      const { setup, requirement } = wishFor('c', chord, 1, 0)
+      const { setup, requirement } = requirementFor('c', chord, 1, 0)
       for (const c of generate(setup, requirement).list) {
         const fingers = c.pressed.map((p) => p.finger)
         expect(new Set(fingers).size).toBe(fingers.length)

@@ -32,7 +32,14 @@ const openG = { ...setup, tuning: tuningById('guitar', 'openG') }
 /** A bottleneck needs an open tuning. */
 const setupFor = (style: Style) => (style === 'bottleneck' ? openG : setup)
 
-function rungsOf(tune: TuneDoc, style: Style, level: Level, edit: Partial<Region> = {}, from = 0, to = -1) {
+function versionsFor(
+  tune: TuneDoc,
+  style: Style,
+  level: Level,
+  edit: Partial<Region> = {},
+  from = 0,
+  to = -1,
+) {
   const regions = wholeTune(tune, style, level).map((r) => ({ ...r, ...edit }))
   const range = { from, to: to < 0 ? tune.measures.length - 1 : to }
   const versions = finish(versionsByEffort(tune, setupFor(style), regions, [], range))
@@ -56,7 +63,7 @@ describe('versions by effort', () => {
     'of %s from level %i rises in effort, keeps the melody, and breaks nothing',
     (style, level) => {
       const tune = CORPUS[STYLES.indexOf(style) % CORPUS.length]!
-      const { versions, now, range } = rungsOf(tune, style, level, { ornament: 2 })
+      const { versions, now, range } = versionsFor(tune, style, level, { ornament: 2 })
       expect(now).toBeDefined()
       versions.slice(1).forEach((r, i) => expect(r.effort).toBeGreaterThan(versions[i]!.effort))
       const at = versions.indexOf(now)
@@ -75,7 +82,7 @@ describe('versions by effort', () => {
   )
 
   it('says what each version leaves out, and leaves out only that', () => {
-    const { versions, now } = rungsOf(CORPUS[0]!, 'alternating-bass', 5)
+    const { versions, now } = versionsFor(CORPUS[0]!, 'alternating-bass', 5)
     const only = (kind: string) => versions.find((r) => r.changes.length === 1 && r.changes[0]!.kind === kind)
     const noFills = only('fills')!
     expect(noFills.notes.fill).toBe(0)
@@ -90,7 +97,7 @@ describe('versions by effort', () => {
     let found = 0
     for (const tune of CORPUS.slice(0, 5)) {
       if (found === 2) break
-      const { versions, now } = rungsOf(tune, 'melody-bass', 3)
+      const { versions, now } = versionsFor(tune, 'melody-bass', 3)
       const moved = versions.find((r) => r.changes[0]?.kind === 'octave' && r.effort < now.effort)
       if (!moved) continue
       found++
@@ -101,7 +108,7 @@ describe('versions by effort', () => {
       expect(steps.some((x) => x !== 0)).toBe(true)
       expect(moved.changes.map((c) => c.kind)).toEqual(['octave'])
       // Not in the middle of a section.
-      const part = rungsOf(tune, 'melody-bass', 3, {}, 2, 3).versions
+      const part = versionsFor(tune, 'melody-bass', 3, {}, 2, 3).versions
       expect(part.some((r) => r.changes.some((c) => c.kind === 'octave'))).toBe(false)
     }
     expect(found).toBeGreaterThan(0)
@@ -110,7 +117,7 @@ describe('versions by effort', () => {
   it('have kinder shapes: the hand keeps within 85 % of its reach, and the version says whether all notes stay', () => {
     let sameNotes = 0
     for (const tune of CORPUS.slice(0, 4)) {
-      const { versions, now } = rungsOf(tune, 'melody-bass', 3)
+      const { versions, now } = versionsFor(tune, 'melody-bass', 3)
       const music = (r: EffortVersion) =>
         r.layer.notes
           .map((n) => [n.pos.measure, n.pos.tick, pitchAt(setup, n.place) + (n.bend ?? 0), n.role].join())
@@ -129,7 +136,7 @@ describe('versions by effort', () => {
 
   it('of one measure leaves every other measure as it is', () => {
     const tune = CORPUS[2]!
-    const { versions, now } = rungsOf(tune, 'alternating-bass', 4, {}, 2, 2)
+    const { versions, now } = versionsFor(tune, 'alternating-bass', 4, {}, 2, 2)
     expect(versions.length).toBeGreaterThan(1)
     const roles = (r: EffortVersion) =>
       tune.measures.map((m, i) =>
@@ -169,7 +176,7 @@ describe('a higher capo', () => {
 
 describe('an ossia', () => {
   const tune = tuneOfMusic('|:"C"CEGc|"G"GBdg:|', 'M:4/4\nL:1/4\nQ:1/4=60\nK:C')
-  const { versions, now } = rungsOf(tune, 'alternating-bass', 4)
+  const { versions, now } = versionsFor(tune, 'alternating-bass', 4)
   const second = tune.measures[1]!.id
   const left = ({ layer }: EffortVersion) => layer.notes.filter((n) => n.pos.measure === second).length
   const easy = versions.find((v) => left(v) < left(now))!

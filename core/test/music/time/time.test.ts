@@ -127,9 +127,9 @@ describe('values', () => {
       fc.property(fc.integer({ min: 1, max: 127 }), (n) => {
         const share = n / 64
         const { base, dots } = writtenValue(share)
-        const told = (2 - 2 ** -dots) / base
-        expect(told).toBeLessThanOrEqual(share + 1e-9)
-        expect(told).toBeGreaterThan(share / 2)
+        const written = (2 - 2 ** -dots) / base
+        expect(written).toBeLessThanOrEqual(share + 1e-9)
+        expect(written).toBeGreaterThan(share / 2)
       }),
     )
   })

@@ -94,15 +94,15 @@ describe('a handout', () => {
   it('says what the teacher says to a piece, where the plan comes to it', () => {
     const { tune, arrangement } = score
     const lesson = lessonOf(tune, arrangement, USUAL_LESSON)
-    const told = { [noteKey(tune, lesson.pieces[0]!)]: 'Soft <thumb>.' }
+    const noted = { [noteKey(tune, lesson.pieces[0]!)]: 'Soft <thumb>.' }
     const handout = { ...usualHandout('t'), blocks: [{ id: 'p', kind: 'plan' }] } as const
-    const html = (notes: typeof told | undefined) =>
+    const html = (notes: typeof noted | undefined) =>
       textOf(
         handoutPieces(handout, lesson, notes)
           .map((p) => p.html)
           .join(''),
       )
-    expect(html(told)).toContain('Soft <thumb>.')
+    expect(html(noted)).toContain('Soft <thumb>.')
     expect(html(undefined)).not.toContain('Soft')
   })
 
