@@ -10,7 +10,16 @@ export default defineConfig({
     projects: [
       // Pure functions leave nothing behind: their modules are read once a worker, not once a file.
       { test: { name: 'core', include: tests('core', 'bench'), testTimeout: 60_000, isolate: false } },
-      { test: { name: 'apps', include: tests('cli', 'server', 'web'), testTimeout: 60_000, isolate: false } },
+      { test: { name: 'apps', include: tests('server', 'web'), testTimeout: 60_000, isolate: false } },
+      {
+        test: {
+          name: 'command line',
+          include: tests('cli'),
+          testTimeout: 60_000,
+          isolate: false,
+          globalSetup: 'cli/test/bundle.ts',
+        },
+      },
     ],
   },
 })

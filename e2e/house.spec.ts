@@ -70,7 +70,7 @@ for (const scheme of ['light', 'dark'] as const) {
     await expect(page.getByTestId('ways').getByRole('listitem').first()).toBeVisible()
     const check = async () => {
       // After dark only the colours are others.
-      const audit = new AxeBuilder({ page })
+      const audit = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode()
       const { violations } = await (scheme === 'dark' ? audit.withRules(['color-contrast']) : audit).analyze()
       expect(
         violations

@@ -43,7 +43,7 @@ describe('a pairwise sample of styles, levels, instruments, tunings, capos, scho
 describe('styles by what makes them, over the whole corpus', () => {
   const over = (style: 'cross-string' | 'melody-bass', level: 1 | 3, school = 'usual') =>
     tunes
-      .filter((_, i) => i % 3 === 0)
+      .filter((_, i) => i % 4 === 0)
       .map((tune) => {
         const setup = setupFor({ style, level, instrument: 'guitar', tuning: 'standard', capo: 0, school })
         return countsOf(setup, arrangeFor(tune, setup, wholeTune(tune, style, level)))
@@ -52,7 +52,7 @@ describe('styles by what makes them, over the whole corpus', () => {
 
   it('cross-string: at least 95 of 100 melody steps cross to another string and ring on', () => {
     const { crossings, crossingsRinging } = over('cross-string', 3)
-    expect(crossings).toBeGreaterThan(300)
+    expect(crossings).toBeGreaterThan(200)
     expect(crossingsRinging / crossings).toBeGreaterThan(0.95)
     const plain = over('melody-bass', 3)
     expect(plain.crossingsRinging / plain.crossings).toBeLessThan(0.5)
@@ -66,8 +66,8 @@ describe('styles by what makes them, over the whole corpus', () => {
       { instrument: 'mandolin', tuning: 'standard' },
     ] as const
     const counts = places.flatMap((place) =>
-      ([1, 2, 4] as const).flatMap((level) =>
-        tunes.slice(0, 12).map((tune) => {
+      ([1, 4] as const).flatMap((level) =>
+        tunes.slice(0, 9).map((tune) => {
           const condition = { style: 'cross-string', level, ...place, capo: 0, school: 'usual' } as const
           const setup = setupFor(condition)
           return countsOf(setup, arrangeFor(tune, setup, wholeTune(tune, 'cross-string', level)))
@@ -75,13 +75,13 @@ describe('styles by what makes them, over the whole corpus', () => {
       ),
     )
     const all = counts.reduce(added, NOTHING)
-    expect(all.repeatedMeasures).toBeGreaterThan(300)
+    expect(all.repeatedMeasures).toBeGreaterThan(100)
     expect(all.repeatedUnlike).toBe(0)
   })
 
   it('melody and bass: the book’s fingers at 80 of 100 chord changes at level 1 (common practice, no source)', () => {
     const { textbookFingers, textbookChanges } = over('melody-bass', 1)
-    expect(textbookChanges).toBeGreaterThan(80)
+    expect(textbookChanges).toBeGreaterThan(60)
     expect(textbookFingers / textbookChanges).toBeGreaterThan(0.8)
   })
 })

@@ -24,3 +24,15 @@ export function caseInput<T>({ seeds, mutate }: FuzzTarget<T>, seed: number, at:
   const chance = seededChance(seed * 1_000_003 + at)
   return at < seeds.length ? seeds[at]! : mutate(oneOf(chance, seeds), chance)
 }
+
+/** What is wrong with how a reader takes an input: its own complaints, or what it threw. */
+export function faultsOf<T>(
+  { read }: FuzzTarget<T>,
+  input: T,
+): { kind: 'throw' | Complaint['kind']; what: string }[] {
+  try {
+    return [...read(input)]
+  } catch (error) {
+    return [{ kind: 'throw', what: String((error as Error).stack).slice(0, 600) }]
+  }
+}

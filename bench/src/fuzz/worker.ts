@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import type { FuzzReport, FuzzTask } from './run.ts'
-import { caseInput } from './target.ts'
+import { caseInput, faultsOf } from './target.ts'
 import { TARGETS } from './targets/index.ts'
 
 /** Runs the cases of one target one after the other; the clock of the case at work is shared with who ends what hangs. */
@@ -10,22 +10,14 @@ const at = new Float64Array(clock)
 const tell = (report: FuzzReport) => parentPort!.postMessage(report)
 
 // What is made once (tunes arranged, code compiled) is no part of a case.
-try {
-  target.read(caseInput(target, seed, 0))
-} catch {
-  // Told when its case comes.
-}
+faultsOf(target, caseInput(target, seed, 0))
 
 for (let i = from; i < count; i++) {
   const input = caseInput(target, seed, i)
   at[0] = i
   at[1] = Date.now()
   const started = performance.now()
-  try {
-    for (const { kind, what } of target.read(input)) tell({ case: i, kind, what, input })
-  } catch (error) {
-    tell({ case: i, kind: 'throw', what: String((error as Error).stack).slice(0, 600), input })
-  }
+  for (const { kind, what } of faultsOf(target, input)) tell({ case: i, kind, what, input })
   at[2] = Math.max(at[2]!, performance.now() - started)
 }
 tell('done')

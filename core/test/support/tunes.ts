@@ -31,7 +31,20 @@ export interface Outcome extends Arranged {
   readonly report: AuditReport
 }
 
+/** What was arranged before: many tests look at the same page, and none changes it. */
+const pages = new WeakMap<TuneDoc, Map<string, Outcome>>()
+
+/** Arranges a whole tune on the usual guitar; the same tune in the same way is arranged once. */
 export function arrangeTune(tune: TuneDoc, style: Style, level: Level, capo = 0): Outcome {
+  const known = pages.get(tune) ?? new Map<string, Outcome>()
+  pages.set(tune, known)
+  const way = `${style} ${level} ${capo}`
+  const page = known.get(way) ?? arrangedAnew(tune, style, level, capo)
+  known.set(way, page)
+  return page
+}
+
+function arrangedAnew(tune: TuneDoc, style: Style, level: Level, capo: number): Outcome {
   const setup = guitarSetup(capo)
   const arranged = finish(arranging(tune, setup, wholeTune(tune, style, level)))
   const json = tabJson(tune, setup, arranged.plan, arranged.layer, [], 0)

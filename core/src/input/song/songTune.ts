@@ -21,7 +21,7 @@ import { finish } from '../../turns.ts'
 import type { CapoMeaning } from '../capoMeaning.ts'
 import type { Problem } from '../problem.ts'
 import { bareChord, chordOf, namingOfChords } from './chordRow.ts'
-import { keyOfChords } from './keyOfChords.ts'
+import { likelyKey } from '../likelyKey.ts'
 import type { ReadSong, WrittenLine, WrittenPart } from './readSong.ts'
 import { barsFor, laidOnBars, usualBars } from './songBars.ts'
 import { withCalledParts } from './calledParts.ts'
@@ -64,10 +64,10 @@ export function tuneOfSong(song: ReadSong, id: Id, choices: SongChoices = {}): S
   const naming = namingOfChords(lines.flatMap((l) => l.chords.map((c) => c.symbol)))
   const symbols = lines.flatMap((l) => l.chords)
   const readings = symbols.map((c) => chordOf(c.symbol, naming))
-  const shapeKey = keyOfChords(
-    readings.flatMap((r) => (r.kind === 'chord' ? [r.chord] : [])),
+  const shapeKey = likelyKey(
+    { chords: readings.flatMap((r) => (r.kind === 'chord' ? [r.chord] : [])) },
     song.key,
-    up,
+    -up,
   )
   const key = transposeKey(shapeKey, up)
   const bars = choices.bars ?? usualBars(lines)

@@ -1,3 +1,4 @@
+import type { Key } from '../../music/pitch/key.ts'
 import type { LeftFinger, PickingSign } from '../../instrument/hand.ts'
 import type { Metre } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -44,6 +45,8 @@ export interface ReadTab {
   readonly artist?: string
   /** Which of several instruments it is. */
   readonly player?: string
+  /** As the head says it: of the shapes or of what sounds. */
+  readonly key?: Key
   /** Quarter notes a minute. */
   readonly bpm?: number
   /** As the head says it, from the lowest string. */

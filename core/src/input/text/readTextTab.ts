@@ -98,6 +98,7 @@ export function* readingTextTab(
     ...(facts.title === undefined ? {} : { title: facts.title.slice(0, 120) }),
     ...(player === undefined ? {} : { player }),
     ...(facts.artist === undefined ? {} : { artist: facts.artist }),
+    ...(facts.key === undefined ? {} : { key: facts.key }),
     ...(facts.bpm === undefined ? {} : { bpm: facts.bpm }),
     ...(facts.tuning === undefined ? {} : { tuning: facts.tuning }),
     strings,

@@ -19,14 +19,15 @@ import { HARMONICS } from '../../instrument/harmonics.ts'
 import { highestCapo, setupOf } from '../../instrument/setupOf.ts'
 import { lastFret, pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { namedTunings, readTuning } from '../../instrument/tunings.ts'
-import { plainKeys, scaleOf, type Key } from '../../music/pitch/key.ts'
-import { mod12, type Midi } from '../../music/pitch/pitch.ts'
+import type { Key } from '../../music/pitch/key.ts'
+import type { Midi } from '../../music/pitch/pitch.ts'
 import { hasSlideRoom, type SlideMark } from '../../document/marks.ts'
 import type { School } from '../../document/school.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { voicesOfTab, type UnnamedNote } from './tabVoices.ts'
 import { givenScore } from '../givenScore.ts'
+import { likelyKey } from '../likelyKey.ts'
 import { spelledChords } from './spelledChords.ts'
 
 /** A read tab that cannot become a score. */
@@ -64,20 +65,21 @@ export function* scoringTab(
   if (placed.every((m) => m.signs.length === 0)) throw new TabReadError(message('reading.noFrets'))
   const notes = yield* mapInTurns(placed, (m, i) => notesOf(m, `m${i + 1}`, setup))
   yield
-  const key = likelyKey(notes.flat().map((n) => pitchAt(setup, n.place)))
-  yield
-  const title = `${read.title ?? newTitle}${read.player === undefined ? '' : `, ${read.player}`}`
-  const bare = tuneOf(read, placed, id, key, title)
-  yield
-  const held = placed.map((m) => m.signs.filter((s) => s.held).map((s) => s.string))
-  const melody = yield* voicesOfTab(bare, notes, held, setup, key)
-  yield
   const capo = setup.capo[0]!
   const named = capo > 0 && !read.shapes && placed.some((m) => m.chords.length > 0)
   const means = read.shapes ? 'shapes' : (meaning ?? likelyMeaning(namedMoments(placed, notes, setup), capo))
   const up = means === 'shapes' ? capo : 0
   const marks = mapInTurns(placed, (m, i) => chordsOf(m, i, read.suggested, up))
   const given = (yield* marks).flat()
+  yield
+  const midis = notes.flat().map((n) => pitchAt(setup, n.place))
+  const key = likelyKey({ chords: given.flatMap((c) => c.parsed ?? []), midis }, read.key, capo)
+  yield
+  const title = `${read.title ?? newTitle}${read.player === undefined ? '' : `, ${read.player}`}`
+  const bare = tuneOf(read, placed, id, key, title)
+  yield
+  const held = placed.map((m) => m.signs.filter((s) => s.held).map((s) => s.string))
+  const melody = yield* voicesOfTab(bare, notes, held, setup, key)
   yield
   const chords = given.length > 0 ? given : spelledIn(bare, notes, setup, key.fifths < 0)
   yield
@@ -297,18 +299,4 @@ function chordsOf({ chords }: ReadMeasure, index: number, suggested: boolean, up
       ...(sounding ? { parsed: sounding } : {}),
     }
   })
-}
-
-/** The major or minor key whose scale holds most of the notes; the last bass decides between equals. */
-function likelyKey(midis: readonly Midi[]): Key {
-  const counts = new Array<number>(12).fill(0)
-  for (const m of midis) counts[mod12(m)]!++
-  const inside = (key: Key) => {
-    const scale = scaleOf(key)
-    const tonic = scale[0]!
-    const held = scale.reduce((n, pitch) => n + counts[pitch]!, 0)
-    const home = counts[tonic]!
-    return held + home * 0.25 + (mod12(midis.at(-1) ?? 0) === tonic ? 1 : 0)
-  }
-  return plainKeys(5).reduce((best, k) => (inside(k) > inside(best) ? k : best))
 }

@@ -62,7 +62,7 @@ describe('a tune in another key', () => {
   /** Traditional tunes, long out of copyright, from memory. */
   it('keeps every interval of its melody, and its chords move along (against tonal)', () => {
     for (const shift of ALL_SHIFTS)
-      for (const tune of CORPUS.slice(0, 4)) {
+      for (const tune of CORPUS.slice(0, 2)) {
         const moved = withShift(setup, shift)
         const { layer, plan } = finish(arranging(tune, moved, wholeTune(tune, 'melody-bass', 2)))
         expect(Math.abs((plan.transposed - shift) % 12)).toBe(0)

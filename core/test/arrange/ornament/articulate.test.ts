@@ -94,7 +94,7 @@ describe('density', () => {
     const usual = guitarSetup()
     const { player } = usual
     const setup = { ...usual, player: { ...player, techniques: { ...player.techniques, fingers: 2 } } }
-    for (const tune of CORPUS.slice(0, 16)) {
+    for (const tune of CORPUS.slice(0, 10)) {
       const slid = ornamented(tune, 'flatpicked-lead', 2, 3, { setup })
       const regions = slid.regions.map((r) => ({ ...r, without: ['slides' as const] }))
       const arranged = finish(arranging(tune, setup, regions))

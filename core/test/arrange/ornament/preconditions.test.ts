@@ -17,7 +17,9 @@ describe('preconditions over the corpus', () => {
     (style, ornament) => {
       let arrivals = 0
       CORPUS.forEach((tune, k) => {
-        const level = LEVELS[(k + ornament) % 5]!
+        // Each density has half of the tunes.
+        if (k % 2 !== ornament % 2) return
+        const level = LEVELS[Math.floor(k / 2) % 5]!
         const setup = k % 4 === 3 ? setupOf('mandolin') : guitarSetup(k % 3)
         if (refusalOf(style, level, setup.instrument)) return
         const { report, layer } = ornamented(tune, style, level, ornament, { setup })
@@ -30,7 +32,7 @@ describe('preconditions over the corpus', () => {
         arrivals += layer.notes.filter((n) => isArrival(n.attack)).length
       })
       // Consecutive notes of the cross-string style lie on different strings by design.
-      expect(arrivals).toBeGreaterThan(style === 'cross-string' ? 0 : 10)
+      expect(arrivals).toBeGreaterThan(style === 'cross-string' ? 0 : 5)
     },
   )
 

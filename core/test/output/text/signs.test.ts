@@ -87,7 +87,8 @@ describe('the printed tab', () => {
       style === 'bottleneck'
         ? setupOf('guitar', tuningById('guitar', 'openG'))
         : guitarSetup(style === 'drone' ? 2 : 0)
-    for (const [k, tune] of CORPUS.entries()) {
+    const which = STYLES.indexOf(style) % 2
+    for (const [k, tune] of CORPUS.filter((_, i) => i % 2 === which).entries()) {
       const level = ([3, 4, 5] as const)[k % 3]!
       check(tune, setup, style, level, isSolo(style) ? ((k % 4) as Ornament) : 1)
     }
@@ -97,7 +98,7 @@ describe('the printed tab', () => {
     const setup = setupOf('mandolin')
     for (const style of STYLES)
       if (!refusalOf(style, 4, setup.instrument) && style !== 'bottleneck')
-        for (const tune of CORPUS.slice(0, 4)) check(tune, setup, style, 4, 3)
+        for (const tune of CORPUS.slice(0, 2)) check(tune, setup, style, 4, 3)
   })
 
   it('has brackets, harmonics and crosses where the page has them', () => {
