@@ -4,7 +4,8 @@ import { guitarSetup } from '@velvet-porch/core/instrument'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { arrangeFor } from '../src/corpus/measure.ts'
 import * as heard from '../src/ear/heard.ts'
-import { pageOf, type Page } from '../src/ear/page.ts'
+import { traditionalTunes } from '../src/corpus/tunes.ts'
+import { NONE, pageOf, plus, type Page } from '../src/ear/page.ts'
 
 const tune = readAbc(
   'X:1\nT:Planted\nM:4/4\nL:1/4\nQ:1/4=100\nK:C\n"C"cdec|"F"f2a2|"G7"BdgB|"C"c4|]\n',
@@ -51,5 +52,21 @@ describe('what an ear counts', () => {
     const same = heard.sharedNotes(good, good)
     expect(same.hits).toBe(same.of)
     expect(heard.sharedNotes(good, high).hits).toBeLessThan(same.of)
+  })
+})
+
+describe('a calm left hand', () => {
+  /** Traditional tunes, long out of copyright, from memory. */
+  it.each([
+    ['melody-bass', 3],
+    ['alternating-bass', 5],
+    ['arpeggio', 5],
+  ] as const)('%s %i: fingers are put back in fewer than 4 of 100 measures', (style, level) => {
+    const counted = traditionalTunes()
+      .filter((t, i) => i % 2 === 0 && t.chords.length > 0)
+      .map((t) => heard.putBack(pageOf(arrangeFor(t, guitarSetup(), wholeTune(t, style, level)).json)))
+      .reduce(plus, NONE)
+    expect(counted.of).toBeGreaterThan(100)
+    expect(counted.hits / counted.of).toBeLessThan(0.04)
   })
 })

@@ -1,6 +1,8 @@
-import { QUARTER, readChordSymbol } from '@velvet-porch/core/music'
-import { setupOf, type Setup } from '@velvet-porch/core/instrument'
+import { mod12, QUARTER, readChordSymbol } from '@velvet-porch/core/music'
+import { setupOf, type LeftFinger, type Setup } from '@velvet-porch/core/instrument'
 import { openShapeFor } from '@velvet-porch/core/chords'
+import { handFault, pressedOf } from '@velvet-porch/core/hand'
+import type { TabJson } from '@velvet-porch/core/output'
 import { isPc, share, type Page, type PageNote, type Share } from './page.ts'
 
 /** Fills that sound the very place of the fill before them. */
@@ -183,19 +185,26 @@ export const slurred = ({ json }: Page): Share =>
 
 /**
  * Measures in which a finger that left a string comes back to it under one chord, though neither finger nor string was needed for
- * anything else meanwhile.
+ * anything else meanwhile, and a hand could have held both.
  */
 export function putBack(page: Page): Share {
   const grips = page.json.grips ?? []
   const measures = new Set<number>()
   const lifted = new Map<
     number,
-    { readonly at: number; readonly finger: number | 'T'; readonly fret: number }
+    { readonly at: number; readonly finger: LeftFinger; readonly fret: number; readonly pc: number }
   >()
+  const { tuning, capo } = page.json.setup
+  const pcOf = (string: number, fret: number) => mod12(tuning[tuning.length - string]! + capo + fret)
   grips.forEach((grip, i) => {
     for (const p of grips[i - 1]?.pressed ?? [])
       if (!grip.pressed.some((q) => q.string === p.string && q.fret === p.fret))
-        lifted.set(p.string, { at: grip.start, finger: p.finger, fret: p.fret })
+        lifted.set(p.string, {
+          at: grip.start,
+          finger: p.finger,
+          fret: p.fret,
+          pc: pcOf(p.string, p.fret),
+        })
     for (const p of grip.pressed) {
       for (const [string, was] of lifted)
         if (was.finger === p.finger && (string !== p.string || was.fret !== p.fret)) lifted.delete(string)
@@ -205,12 +214,24 @@ export function putBack(page: Page): Share {
       const needed = page.json.notes.some(
         (n) => n.string === p.string && n.start >= was.at && n.start < grip.start && n.fret !== p.fret,
       )
-      const sameChord = chordAt(page, was.at) === chordAt(page, grip.start)
-      if (was.fret === p.fret && !needed && sameChord && was.at < grip.start)
+      const chord = chordAt(page, was.at)
+      const sameChord = chord === chordAt(page, grip.start)
+      // What is lifted as a chord begins that it does not belong to is no fault.
+      if (chord?.start === was.at && !chord.tones.includes(was.pc)) continue
+      const could = grips
+        .filter((g) => g.start >= was.at && g.start < grip.start)
+        .every(({ pressed }) => canHold(page, [...pressed, { ...p, finger: was.finger }]))
+      if (was.fret === p.fret && !needed && sameChord && was.at < grip.start && could)
         measures.add(page.json.tune.measures.findLastIndex((m) => m.start <= grip.start))
     }
   })
   return { hits: measures.size, of: page.json.tune.measures.length }
+}
+
+const canHold = ({ json }: Page, pressed: NonNullable<TabJson['grips']>[number]['pressed']): boolean => {
+  const { instrument = 'guitar', tuning, capo, player } = json.setup
+  const setup = setupOf(instrument, [...tuning].reverse(), { fret: capo }, player)
+  return handFault(setup, setup.player.spans, pressedOf(pressed)) === undefined
 }
 
 /** Fingers that come down off the change of a chord on a string that does not sound before they leave it. */

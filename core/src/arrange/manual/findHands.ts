@@ -20,6 +20,7 @@ import { handStates, stateOnPage, type GivenFingers, type HandState } from './ha
 import { findingMoments, isStruckAt, joinedFrom, type Moment } from './moments.ts'
 import { handsOf } from './handsOf.ts'
 import { withoutIdleFingers } from './idleFingers.ts'
+import { sameFingersBack } from './sameFingersBack.ts'
 import { withReasons } from './gripReasons.ts'
 import { inTime, reaching } from './reaching.ts'
 import { repicking } from './repick.ts'
@@ -59,18 +60,18 @@ export function* findingHands(
   yield
   const last = tune.measures.at(-1)!
   const reached = reaching(grips, timeline, { measure: last.id, tick: last.length })
-  const changes = harmonyLine(tune, timeline, setup.capo[0]!, context.transposed ?? 0).map((h) => h.start)
+  const harmony = harmonyLine(tune, timeline, setup.capo[0]!, context.transposed ?? 0)
   yield
   const isFound = (at: Ticks) => measures.has(tune.measures[measureAt(timeline, at)]!.id)
-  const tidied = withoutIdleFingers(
-    { ...layer, notes, grips: reached },
-    handsOf(tune, setup, regions, timeline),
-    timeline,
-    changes,
-    isFound,
-  )
+  const handAt = handsOf(tune, setup, regions, timeline)
+  const back = sameFingersBack({ ...layer, notes, grips: reached }, handAt, timeline, harmony, isFound)
+  const tidied = withoutIdleFingers({ ...layer, ...back }, handAt, timeline, harmony, isFound)
   yield
-  return { ...layer, notes, grips: withReasons(tidied, notes, tune, setup, timeline, isFound) }
+  return {
+    ...layer,
+    notes: back.notes,
+    grips: withReasons(tidied, back.notes, tune, setup, timeline, isFound),
+  }
 }
 
 /** The same, all at once: for what is typed and seen at once. */

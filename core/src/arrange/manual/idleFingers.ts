@@ -3,11 +3,15 @@ import type { Layer } from '../../document/arrangement.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { isLockOf } from '../../document/locks.ts'
 import type { Grip, PressedPlace } from '../../document/tab.ts'
-import { handFault, widestReach } from '../../hand/grip/handRules.ts'
-import { pressedOf } from '../../hand/grip/pressed.ts'
-import type { Setup } from '../../instrument/setup.ts'
+import { strainMm } from '../../hand/effort/handMoves.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { pressedOf, type Pressed } from '../../hand/grip/pressed.ts'
+import { pitchAt, type Setup } from '../../instrument/setup.ts'
+import { chordPitchClasses } from '../../music/harmony/chordSymbol.ts'
+import { mod12, type PitchClass } from '../../music/pitch/pitch.ts'
 import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
+import type { HarmonySegment } from '../plan/harmonyLine.ts'
 import { inTime } from './reaching.ts'
 
 /** What a string sounds from a time on. */
@@ -24,49 +28,52 @@ interface Held {
   pressed: readonly PressedPlace[]
   /** True for the first grip under a chord. */
   readonly change: boolean
+  /** Pitch classes of the chord that sounds; empty where none does. */
+  readonly tones: readonly PitchClass[]
 }
 
 /**
  * The grips of a layer without what a player would not do: no finger is lifted only to be put back under one chord, where the
- * hand can keep it; and none comes down in the middle of a chord on a string that does not sound before it leaves. At a change
+ * hand can keep it without strain, nor at a change of chord, where its note belongs to the next; and none comes down in the middle of a chord on a string that does not sound before it leaves. At a change
  * of chord a shape may be taken whole.
  * @param handAt whose hand plays what at a time
- * @param changes times at which chords begin
  * @param isInside which grips may be changed, by their time; absent: all
  */
 export function withoutIdleFingers(
   { notes, grips, locks }: Layer,
   handAt: (at: Ticks) => Setup,
   timeline: Timeline,
-  changes: readonly Ticks[],
+  harmony: readonly HarmonySegment[],
   isInside: (at: Ticks) => boolean = () => true,
 ): readonly Grip[] {
   const strings = struckByString({ notes }, timeline)
   const locked = new Set(locks.filter(isLockOf('grip')).map((l) => l.target))
-  const held = heldGrips(grips, timeline, changes)
+  const held = heldGrips(grips, timeline, harmony)
   const mayChange = ({ grip, at }: Held) => isInside(at) && !locked.has(grip.id)
   keepDown(held, strings, handAt, mayChange)
   takeOff(held, strings, mayChange)
   return held.map(({ grip, pressed }) => (pressed === grip.pressed ? grip : { ...grip, pressed }))
 }
 
-function heldGrips(grips: readonly Grip[], timeline: Timeline, changes: readonly Ticks[]): Held[] {
+function heldGrips(grips: readonly Grip[], timeline: Timeline, harmony: readonly HarmonySegment[]): Held[] {
   const sorted = inTime(grips, timeline)
   let next = 0
   return sorted.map((grip, i): Held => {
     const at = ticksAt(timeline, grip.pos)
     let change = i === 0
-    while (next < changes.length && changes[next]! <= at) {
+    while (next < harmony.length && harmony[next]!.start <= at) {
       next++
       change = true
     }
     const after = sorted[i + 1]
+    const chord = harmony[next - 1]?.sounding
     return {
       grip,
       at,
       until: after ? ticksAt(timeline, after.pos) : timeline.length,
       pressed: grip.pressed,
       change,
+      tones: chord ? chordPitchClasses(chord) : [],
     }
   })
 }
@@ -75,42 +82,50 @@ const keyOf = ({ string, fret, finger }: PressedPlace): string => `${string} ${f
 const holds = ({ pressed }: Pick<Held, 'pressed'>, p: PressedPlace): boolean =>
   pressed.some((q) => q.string === p.string && q.fret === p.fret && q.finger === p.finger)
 
-/** Keeps fingers down that come back under the same chord; one that lies across as a whole. */
+/** Keeps fingers down that come back under the same chord; of one that lies across, what comes back of it. */
 function keepDown(
   held: readonly Held[],
   strings: ReadonlyMap<number, readonly Struck[]>,
   handAt: (at: Ticks) => Setup,
   mayChange: (h: Held) => boolean,
 ): void {
-  const last = new Map<string, number>()
-  const reachOf = ({ pressed, at }: Held) => widestReach(handAt(at), pressedOf(pressed))
+  /** Where each finger lay last at each fret. */
+  const last = new Map<string, { at: number; places: readonly PressedPlace[] }>()
+  const strainOf = ({ pressed, at }: Held) => strainMm(handAt(at), pressedOf(pressed))
+  const isIn = (p: PressedPlace, { tones, at }: Held) => tones.includes(mod12(pitchAt(handAt(at), p)))
   held.forEach((h, i) => {
-    if (h.change) last.clear()
-    for (const finger of Object.values(groupBy(h.pressed, (p) => p.finger))) {
-      const key = finger.map(keyOf).sort().join()
+    if (h.change)
+      for (const [key, { at, places }] of last) {
+        const kept = at < i - 1 ? [] : places.filter((p) => isIn(p, h))
+        if (kept.length > 0) last.set(key, { at, places: kept })
+        else last.delete(key)
+      }
+    for (const [key, places] of Object.entries(groupBy(h.pressed, (p) => `${p.finger} ${p.fret}`))) {
       const before = last.get(key)
-      const between = before === undefined ? [] : held.slice(before + 1, i)
-      const reach = before === undefined ? 0 : Math.max(reachOf(held[before]!), reachOf(h))
+      last.set(key, { at: i, places })
+      if (!before || before.at === i - 1) continue
+      const back = places.filter((p) => before.places.some((q) => q.string === p.string))
+      const between = held.slice(before.at + 1, i)
+      const strain = Math.max(strainOf(held[before.at]!), strainOf(h))
       if (
-        between.length > 0 &&
-        between.every((b) => mayChange(b) && canKeep(b, finger, strings, handAt(b.at), reach))
+        back.length > 0 &&
+        between.every((b) => mayChange(b) && canKeep(b, back, strings, handAt(b.at), strain))
       )
-        for (const b of between) b.pressed = [...b.pressed, ...finger]
-      last.set(key, i)
+        for (const b of between) b.pressed = [...b.pressed, ...back]
     }
   })
 }
 
 /**
- * True where a finger can stay where it is through a grip: it is free, its strings sound nothing else, and the hand reaches no
- * further than `reach` (mm): than it does before and behind.
+ * True where a finger can stay where it is through a grip: it is free, its strings sound nothing else, and the hand holds all
+ * in one position or without strain, or with no more than `strain` (mm): than it has before and behind.
  */
 function canKeep(
   { grip, pressed, at, until }: Held,
   finger: readonly PressedPlace[],
   strings: ReadonlyMap<number, readonly Struck[]>,
   setup: Setup,
-  reach: number,
+  strain: number,
 ): boolean {
   const busy = [...pressed, ...(grip.ready ?? [])]
   const isTaken = (p: PressedPlace) =>
@@ -119,10 +134,14 @@ function canKeep(
   if (finger.some(isTaken)) return false
   const all = pressedOf([...busy, ...finger])
   return (
-    widestReach(setup, all) <= Math.max(reach, widestReach(setup, pressedOf(busy))) &&
+    (isInPosition(all) || strainMm(setup, all) <= Math.max(strain, strainMm(setup, pressedOf(busy)))) &&
     handFault(setup, setup.player.spans, all) === undefined
   )
 }
+
+/** True where each finger lies over a fret of its own of the same position, or nearer to the others. */
+const isInPosition = (pressed: readonly Pressed[]): boolean =>
+  pressed.every((a) => pressed.every((b) => Math.abs(a.fret - b.fret) <= Math.abs(a.finger - b.finger)))
 
 /** Takes off what comes down in the middle of a chord and sounds nothing before it leaves; of a finger that lies across, all or none. */
 function takeOff(

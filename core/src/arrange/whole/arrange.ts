@@ -25,6 +25,7 @@ import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
 import { handsOf } from '../manual/handsOf.ts'
 import { withoutIdleFingers } from '../manual/idleFingers.ts'
+import { sameFingersBack } from '../manual/sameFingersBack.ts'
 import { layingOverManualEdits } from '../manual/layOver.ts'
 import { finish, within } from '../../turns.ts'
 import { inputHash } from '../../document/freshness/inputHash.ts'
@@ -116,15 +117,12 @@ export function* arranging(
     const backing = accompany(tune, setup, plan, lockedRegions)
     yield 1
     const all = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
-    const changes = plan.harmony.map((h) => h.start)
+    const handAt = handsOf(tune, setup, lockedRegions, plan.timeline)
+    const back = { ...all, locks, ...sameFingersBack({ ...all, locks }, handAt, plan.timeline, plan.harmony) }
     const whole = {
       ...all,
-      grips: withoutIdleFingers(
-        { ...all, locks },
-        handsOf(tune, setup, lockedRegions, plan.timeline),
-        plan.timeline,
-        changes,
-      ),
+      ...back,
+      grips: withoutIdleFingers(back, handAt, plan.timeline, plan.harmony),
     }
     const context = { tune, setup, regions: lockedRegions }
     return {

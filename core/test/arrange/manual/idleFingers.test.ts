@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { guitarSetup, setupOf, type Setup } from '../../../src/instrument/index.ts'
 import { ticksAt, type Grip, type Level, type Style, type TuneDoc } from '../../../src/document/index.ts'
 import { arranging, harmonyLine, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
-import { handFault, pressedOf, widestReach } from '../../../src/hand/index.ts'
+import { handFault, pressedOf } from '../../../src/hand/index.ts'
+import { strainMm } from '../../../src/hand/effort/handMoves.ts'
 import { finish } from '../../../src/turns.ts'
 import { scoreOfPassage } from '../../support/passage.ts'
 import { timelineOf, type Layer } from '../../../src/document/index.ts'
@@ -12,6 +13,9 @@ import { PASSAGES } from './passages.ts'
 type Place = Grip['pressed'][number]
 const same = (a: Place, b: Place) => a.string === b.string && a.fret === b.fret && a.finger === b.finger
 const has = (g: Grip | undefined, p: Place) => g?.pressed.some((q) => same(p, q)) ?? false
+
+const nearer = (a: Place, b: Place) =>
+  Math.abs(a.fret - b.fret) <= Math.abs(Number(a.finger) - Number(b.finger))
 
 /**
  * What comes down without need, counted from the finished page: fingers that come down after the change of chord on a string
@@ -30,7 +34,7 @@ function needless(tune: TuneDoc, setup: Setup, layer: Layer, transposed: number)
       return at(n.pos) >= from && at(n.pos) < to ? own.map((p) => p.fret) : []
     })
   const end = (i: number) => (grips[i + 1] ? at(grips[i + 1]!.pos) : timeline.length)
-  const reachOf = (places: readonly Place[]) => widestReach(setup, pressedOf(places))
+  const strainOf = (places: readonly Place[]) => strainMm(setup, pressedOf(places))
   const [idle, back]: [string[], string[]] = [[], []]
   grips.forEach((g, i) => {
     if (isChange(i)) return
@@ -60,9 +64,11 @@ function needless(tune: TuneDoc, setup: Setup, layer: Layer, transposed: number)
               busy.every((o) => o.string !== q.string && o.finger !== q.finger) &&
               struck(q.string, at(h.pos), end(b + 1 + j)).every((fret) => fret === q.fret),
           ) &&
-          // Nor further stretched than it is before and behind.
-          reachOf([...busy, ...finger]) <=
-            Math.max(reachOf(busy), reachOf(g.pressed), reachOf(grips[b]!.pressed)) &&
+          // One finger a fret, or with no more strain than before and behind.
+          ((finger.every((q) => busy.every((o) => nearer(q, o))) &&
+            busy.every((o) => busy.every((u) => nearer(o, u)))) ||
+            strainOf([...busy, ...finger]) <=
+              Math.max(strainOf(busy), strainOf(g.pressed), strainOf(grips[b]!.pressed))) &&
           handFault(setup, setup.player.spans, pressedOf([...busy, ...finger])) === undefined
         )
       })

@@ -1,0 +1,139 @@
+import { groupBy } from 'es-toolkit'
+import { present } from '../../invariant.ts'
+import type { Layer } from '../../document/arrangement.ts'
+import { measureAt, ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { isLockOf } from '../../document/locks.ts'
+import { isArrival, type Grip, type PressedPlace, type TabNote } from '../../document/tab.ts'
+import { strainMm } from '../../hand/effort/handMoves.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { isPressed, pressedOf, type Pressed } from '../../hand/grip/pressed.ts'
+import type { Setup } from '../../instrument/setup.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import { segmentAt, type HarmonySegment } from '../plan/harmonyLine.ts'
+import { inTime } from './reaching.ts'
+
+/** A finger on a place, from grip `from` up to grip `to`. */
+interface Stay {
+  readonly place: PressedPlace
+  readonly from: number
+  readonly to: number
+}
+
+/**
+ * Notes and grips in which a finger that leaves a place comes back to it itself: not another one, under the same chord and in the same
+ * measure, while the first is free all the time. Fingers that were set by hand stay, and so does what is hammered, pulled, slid or bent.
+ * @param handAt whose hand plays what at a time
+ * @param isInside which grips may be changed, by their time
+ */
+export function sameFingersBack(
+  { notes, grips, locks }: Layer,
+  handAt: (at: Ticks) => Setup,
+  timeline: Timeline,
+  harmony: readonly HarmonySegment[],
+  isInside: (at: Ticks) => boolean = () => true,
+): Pick<Layer, 'notes' | 'grips'> {
+  const held: Grip[] = [...inTime(grips, timeline)]
+  const times = held.map((g) => ticksAt(timeline, g.pos))
+  const locked = new Set(
+    [...locks.filter(isLockOf('grip')), ...locks.filter(isLockOf('left'))].map((l) => l.target),
+  )
+  const fingers = new Map<TabNote, PressedPlace['finger']>()
+  const left = new Map<string, Stay>()
+  const struck = groupBy(inTime(notes, timeline), (n) => n.place.string)
+
+  const chordAndMeasure = (i: number) => `${segmentAt(harmony, times[i]!)} ${measureAt(timeline, times[i]!)}`
+  for (let i = 0; i < held.length; i++) {
+    if (i > 0 && chordAndMeasure(i) !== chordAndMeasure(i - 1)) left.clear()
+    for (const place of held[i]!.pressed) {
+      const key = `${place.string} ${place.fret}`
+      const to = lastHolding(held, i, place)
+      const before = left.get(key)
+      const wasDown = held[i - 1]?.pressed.some((q) => isAt(q, place))
+      if (
+        !wasDown &&
+        before &&
+        before.place.finger !== place.finger &&
+        chordAndMeasure(to) === chordAndMeasure(i)
+      ) {
+        const own = playedBy({ place, from: i, to })
+        if (own && mayRename(before.place.finger, { place, from: i, to }, before.to)) {
+          const finger = before.place.finger
+          for (let k = i; k <= to; k++) held[k] = renamedIn(held[k]!, place, finger, before.to)
+          for (const n of own) fingers.set(n, finger)
+        }
+      }
+      left.set(key, { place: present(held[i]!.pressed.find((q) => isAt(q, place))), from: i, to })
+    }
+  }
+
+  function mayRename(finger: PressedPlace['finger'], { place, from, to }: Stay, last: number): boolean {
+    for (let k = last + 1; k <= to; k++) {
+      const { id, pressed, shape, ready = [] } = held[k]!
+      if (pressed.some((q) => q.finger === finger) || ready.length > 0) return false
+      if (k < from) continue
+      if (locked.has(id) || !isInside(times[k]!)) return false
+      // One that lies across stays as it is.
+      if (pressed.some((q) => q.finger === place.finger && !isAt(q, place))) return false
+      const setup = handAt(times[k]!)
+      const renamed = pressedOf(pressed.map((q) => (isAt(q, place) ? { ...q, finger } : q)))
+      if (handFault(setup, setup.player.spans, renamed) !== undefined) return false
+      // A held shape has fingers of its own, unless the hand is within one that it held before.
+      if (shape !== undefined && shapeBefore(last, renamed) === undefined) return false
+      if (strainMm(setup, renamed) > strainMm(setup, pressedOf(pressed))) return false
+    }
+    return true
+  }
+
+  /** The grip with a finger renamed; its shape is then the one that the hand held before. */
+  function renamedIn(grip: Grip, place: PressedPlace, finger: PressedPlace['finger'], last: number): Grip {
+    const pressed = grip.pressed.map((q) => (isAt(q, place) ? { ...q, finger } : q))
+    const shape = grip.shape === undefined ? undefined : shapeBefore(last, pressedOf(pressed))
+    return { ...grip, pressed, ...(shape === undefined ? {} : { shape }) }
+  }
+
+  /** The shape that the hand held under this chord up to a grip, with these places under these fingers in it. */
+  function shapeBefore(last: number, pressed: readonly Pressed[]): string | undefined {
+    const chord = chordAndMeasure(last)
+    const seen: Pressed[] = []
+    for (let k = last; k >= 0 && chordAndMeasure(k) === chord; k--) {
+      const { shape } = held[k]!
+      if (shape === undefined) continue
+      if (held[last]!.shape !== undefined && shape !== held[last]!.shape) break
+      seen.push(...pressedOf(held[k]!.pressed))
+      if (pressed.every((p) => isPressed(seen, p))) return shape
+    }
+    return undefined
+  }
+
+  /** What a finger plays there in the meantime; undefined where another finger would change how it is played. */
+  function playedBy({ place, from, to }: Stay): readonly TabNote[] | undefined {
+    const own = struck[place.string] ?? []
+    const [start, end] = [times[from]!, times[to + 1] ?? timeline.length]
+    const during = own.filter((n) => ticksAt(timeline, n.pos) >= start && ticksAt(timeline, n.pos) < end)
+    const next = own.find((n) => ticksAt(timeline, n.pos) >= end)
+    const isPlain = (n: TabNote) => PLAIN.has(n.attack) && !n.graces && !n.bend && !locked.has(n.id)
+    const plain = during.every((n) => n.place.fret === place.fret && n.left === place.finger && isPlain(n))
+    return plain && (!next || (!isArrival(next.attack) && !next.graces)) ? during : undefined
+  }
+
+  const renamed = (n: TabNote): TabNote => {
+    const finger = fingers.get(n)
+    return finger === undefined ? n : { ...n, left: finger }
+  }
+  return {
+    notes: notes.map(renamed),
+    grips: held,
+  }
+}
+
+/** Ways to sound a note under any finger. */
+const PLAIN: ReadonlySet<string> = new Set(['pluck', 'brush', 'tremolo'])
+
+const isAt = (a: PressedPlace, b: PressedPlace): boolean => a.string === b.string && a.fret === b.fret
+
+/** The last of the grips that hold a place in a row under one finger. */
+function lastHolding(held: readonly Grip[], from: number, place: PressedPlace): number {
+  let to = from
+  while (held[to + 1]?.pressed.some((q) => isAt(q, place) && q.finger === place.finger)) to++
+  return to
+}
