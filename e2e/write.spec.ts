@@ -306,6 +306,41 @@ test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a gu
   await expect.poll(() => settledFrets(page)).toEqual(given)
 })
 
+test('a figure is played again on other chords, a moment once more, and erased as a whole', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
+  await page
+    .getByLabel('What you have as text')
+    .fill(
+      'Mill Lane\n\n  C\ne|-------0-|\nB|-----1---|\nG|---0-----|\nD|---------|\nA|-3-------|\nE|---------|\n',
+    )
+  await page.getByRole('button', { name: 'Take it' }).click()
+  await expect(page.getByRole('heading', { name: 'Mill Lane' })).toBeVisible()
+  await expect.poll(() => settledFrets(page)).toEqual(['3', '0', '1', '0'])
+  await pen(page)
+  await page.locator('.tab-fret').first().click()
+  await bar(page).getByRole('button', { name: 'Measures' }).click()
+  await page.getByRole('menuitem', { name: 'Same figure on other chords…' }).click()
+  const asked = page.getByRole('dialog', { name: 'Same figure: Measure 1' })
+  await asked.getByLabel('On which chords').fill('G | X')
+  await expect(asked).toContainText('“X” is no chord name.')
+  await asked.getByLabel('On which chords').fill('G | Am')
+  await expect(asked.getByRole('status')).toHaveText('2 measures: G | Am')
+  await page.keyboard.press('Enter')
+  await done(page, 'Figure on other chords')
+  await expect
+    .poll(() => settledFrets(page))
+    .toEqual(['3', '0', '1', '0', '3', '0', '0', '3', '0', '2', '1', '0'])
+  await expect(page.locator('.chord-name')).toHaveText(['C', 'G', 'Am'])
+  // The last measure, its first moment.
+  await page.locator('.tab-fret').nth(8).click()
+  await page.keyboard.press('Shift+Delete')
+  await done(page, 'Note erased')
+  expect(await settledFrets(page)).toHaveLength(11)
+})
+
 test('the form is a map that plays; it is shown as signs or written out, on paper too', async ({ page }) => {
   await openDemo(page, "Lamplighter's Round")
   const line = page.getByTestId('form-line')

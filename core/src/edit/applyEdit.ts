@@ -13,6 +13,7 @@ import {
   type TabEdit,
 } from './edited.ts'
 import type { Score } from '../document/score.ts'
+import { writeFigure } from './figure/figure.ts'
 import { editForm } from './form.ts'
 import { editMeasures } from './measures.ts'
 import { editMelody } from './melody.ts'
@@ -30,6 +31,7 @@ const TOGETHER: ReadonlySet<EditCommand['do']> = new Set([
   'delete',
   'paste',
   'move',
+  'figure',
   'pickup',
   'cut',
   'section',
@@ -69,6 +71,8 @@ function dispatched(score: Score, edit: EditCommand): Edited {
   if (isTabEdit(edit)) return editTab(score, edit)
   if (isSongEdit(edit)) return editSong(score, edit)
   switch (edit.do) {
+    case 'figure':
+      return writeFigure(score, edit)
     case 'insert':
     case 'delete':
     case 'paste':

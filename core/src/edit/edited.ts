@@ -33,6 +33,8 @@ export type MeasureEdit =
   | { readonly do: 'delete'; readonly from: number; readonly to: number }
   | { readonly do: 'paste'; readonly before: number; readonly clip: Clip }
   | { readonly do: 'move'; readonly from: number; readonly to: number; readonly before: number }
+  /** Measures played again behind themselves on other chords, as the hand calls them ("G | C D7"). */
+  | { readonly do: 'figure'; readonly from: number; readonly to: number; readonly chords: string }
   | { readonly do: 'metre'; readonly from: number; readonly num: number; readonly den: number }
   | { readonly do: 'key'; readonly from: number; readonly key: Key }
   | { readonly do: 'tempo'; readonly at: Pos; readonly bpm: number | undefined }
@@ -139,6 +141,7 @@ export const MEASURE_EDITS = [
   'delete',
   'paste',
   'move',
+  'figure',
   'metre',
   'key',
   'tempo',

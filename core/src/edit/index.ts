@@ -20,6 +20,7 @@ export {
   TAB_EDITS,
   type TabEdit,
 } from './edited.ts'
+export { type FigureChords, readFigureChords } from './figure/figureChords.ts'
 export { FINDABLE, findOnPage, type Found } from './find/findOnPage.ts'
 export { type HandRow, type HandRowFault, handRowEdits, readHandRow } from './handRow.ts'
 export { exchanged, keptAsOssia } from './ossia.ts'

@@ -105,6 +105,8 @@ export function randomEdit(
       const { from, to } = range()
       return { do: kind, before: dice.below(count + 1), clip: clipOf(score, from, to) }
     }
+    case 'figure':
+      return { do: kind, ...range(), chords: dice.of(['G', 'Am | D7 G', 'F#m', 'Bb C', 'H', '']) }
     case 'move': {
       const { from, to } = range()
       const before = dice.of(

@@ -21,7 +21,7 @@ interface Stay {
 
 /**
  * Notes and grips in which a finger that leaves a place comes back to it itself: not another one, under the same chord and in the same
- * measure, while the first is free all the time. Fingers that were set by hand stay, and so does what is hammered, pulled, slid or bent.
+ * measure, while the first is free all the time. Where a whole shape follows, it is the shape's finger. Fingers that were set by hand stay, and so does what is hammered, pulled, slid or bent.
  * @param handAt whose hand plays what at a time
  * @param isInside which grips may be changed, by their time
  */
@@ -42,28 +42,48 @@ export function sameFingersBack(
   const struck = groupBy(inTime(notes, timeline), (n) => n.place.string)
 
   const chordAndMeasure = (i: number) => `${segmentAt(harmony, times[i]!)} ${measureAt(timeline, times[i]!)}`
+  const wasDown = (i: number, place: PressedPlace) =>
+    held[i - 1]?.pressed.some((q) => isAt(q, place)) === true
+
+  // A finger that goes to a place of the shape that follows is the shape's own.
+  for (let i = 0; i < held.length; i++)
+    for (const place of held[i]!.shape === undefined ? held[i]!.pressed : []) {
+      const stay = { place, from: i, to: lastHolding(held, i, place) }
+      const next = nextHolding(stay)
+      if (wasDown(i, place) || !next) continue
+      const between = held.slice(stay.to + 1, next.at)
+      if (between.every((g) => g.pressed.every((q) => q.finger !== next.finger)))
+        rename(stay, next.finger, i - 1)
+    }
+
   for (let i = 0; i < held.length; i++) {
     if (i > 0 && chordAndMeasure(i) !== chordAndMeasure(i - 1)) left.clear()
     for (const place of held[i]!.pressed) {
       const key = `${place.string} ${place.fret}`
-      const to = lastHolding(held, i, place)
+      const stay = { place, from: i, to: lastHolding(held, i, place) }
       const before = left.get(key)
-      const wasDown = held[i - 1]?.pressed.some((q) => isAt(q, place))
-      if (
-        !wasDown &&
-        before &&
-        before.place.finger !== place.finger &&
-        chordAndMeasure(to) === chordAndMeasure(i)
-      ) {
-        const own = playedBy({ place, from: i, to })
-        if (own && mayRename(before.place.finger, { place, from: i, to }, before.to)) {
-          const finger = before.place.finger
-          for (let k = i; k <= to; k++) held[k] = renamedIn(held[k]!, place, finger, before.to)
-          for (const n of own) fingers.set(n, finger)
-        }
-      }
-      left.set(key, { place: present(held[i]!.pressed.find((q) => isAt(q, place))), from: i, to })
+      if (!wasDown(i, place) && before && chordAndMeasure(stay.to) === chordAndMeasure(i))
+        rename(stay, before.place.finger, before.to)
+      left.set(key, { ...stay, place: present(held[i]!.pressed.find((q) => isAt(q, place))) })
     }
+  }
+
+  /** The shape under the same chord and in the same measure that has the place next, and its finger there. */
+  function nextHolding({ place, to }: Stay): { at: number; finger: PressedPlace['finger'] } | undefined {
+    for (let k = to + 1; k < held.length && chordAndMeasure(k) === chordAndMeasure(to); k++) {
+      const there = held[k]!.pressed.find((q) => isAt(q, place))
+      if (there) return held[k]!.shape === undefined ? undefined : { at: k, finger: there.finger }
+    }
+    return undefined
+  }
+
+  /** Gives what a finger holds and plays to another one, where that can be. */
+  function rename(stay: Stay, finger: PressedPlace['finger'], last: number): void {
+    const { place, from, to } = stay
+    const own = finger === place.finger ? undefined : playedBy(stay)
+    if (!own || !mayRename(finger, stay, last)) return
+    for (let k = from; k <= to; k++) held[k] = renamedIn(held[k]!, place, finger, last)
+    for (const n of own) fingers.set(n, finger)
   }
 
   function mayRename(finger: PressedPlace['finger'], { place, from, to }: Stay, last: number): boolean {

@@ -21,6 +21,10 @@ export const editing = {
   repeatAcross: 'Another repeat begins or ends inside these measures.',
   noSign: 'There is no sign or coda for that to lead to. Set the sign first.',
   endless: 'Played like that it would never end.',
+  notChord: '“{{word}}” is no chord name.',
+  noChords: 'Say on which chords: for instance G | C D7.',
+  noChordName:
+    'These measures have no chord name, and a figure is moved from one chord to another. Name their chord first.',
   noTab: 'There is no tab yet: arrange the tune first.',
   beyondNeck: 'The neck ends at fret {{last}} on this string.',
   noPlace: 'That pitch is not to be had on string {{string}}.',

@@ -26,6 +26,7 @@ import {
   SOUNDS,
 } from './noteEdits.ts'
 import type { Writing } from './useWriting.ts'
+import { momentActions } from './momentActions.ts'
 import { neighbourValue } from './values.ts'
 
 /** Quiet time after a digit in which a second one makes a two-digit fret. */
@@ -42,7 +43,7 @@ export function useTabActions(
 ): void {
   const { t } = useTranslation()
   const held = useHeld()
-  const { cell, pen, setPen, run, setOn, choosing, setChoosing } = writing
+  const { cell, pen, setPen, setCell, cellNow, penNow, run, setOn, choosing, setChoosing } = writing
   const { strings } = doc.setup.instrument
   const note = cell ? noteOfCell(model, cell) : undefined
   const latest = useRef({ model, writing, note })
@@ -135,6 +136,7 @@ export function useTabActions(
         ...noteActions,
         { id: 'write.longer', label: t('write.longer'), keys: '+', run: longer(1) },
         { id: 'write.shorter', label: t('write.shorter'), keys: '-', run: longer(-1) },
+        ...momentActions(t, { cellNow, penNow, run, setCell }),
         ...measureActions(t, model.tune, doc, range, run, held),
         {
           id: 'write.finger',
@@ -169,6 +171,9 @@ export function useTabActions(
       onRestring,
       onMelody,
       setPen,
+      setCell,
+      cellNow,
+      penNow,
       setOn,
       choosing,
       setChoosing,
