@@ -30,6 +30,8 @@ const CELL: Ticks = QUARTER / 4
 interface Block {
   readonly rows: readonly string[]
   readonly chords: string
+  /** Stretches that the palm damps, or that ring on. */
+  readonly touches: string
   /** Letters of the time from each onset to the next. */
   readonly rhythm: string
   /** Fingers of the fretting hand and of the picking hand under each onset, from the lowest string. */
@@ -75,6 +77,8 @@ export function textTab(input: TextTabInput): string {
     }
     lines.push('', `   ${system.map((b) => b.heading.padEnd(b.rows[0]!.length)).join('')}`.trimEnd())
     lines.push(`   ${system.map((b) => b.chords).join('')}`.trimEnd())
+    const touches = system.map((b) => b.touches).join('')
+    if (touches.trim() !== '') lines.push(`   ${touches}`.trimEnd())
     lines.push(`   ${system.map((b) => b.rhythm).join('')}`.trimEnd())
     names.forEach((name, s) => lines.push(`${name}|${system.map((b) => b.rows[s]!).join('')}`))
     for (const [name, of] of HANDS) {
@@ -96,7 +100,7 @@ const LEGEND = [
   'f sixty-fourth; . dotted, 3 of a triplet, z silence first. LH fretting fingers, RH picking hand, low string first.',
   'h hammer-on, p pull-off, / \\ slide (before or behind one fret: in from nowhere, off to nowhere), b bend,',
   'r release, ^ bent before the stroke, ~ vibrato, x muted, <> harmonic, () may be left out,',
-  '{} cents beside the fret, B the bottleneck, = sounds on over the bar line.',
+  '{} cents beside the fret, B the bottleneck, = sounds on over the bar line, PM damped by the palm.',
 ]
 
 function byMeasure(notes: readonly TabNote[]): Map<Id, TabNote[]> {
@@ -154,6 +158,8 @@ function blockOf(
   }
   for (const of of [times.letters, hands.left, hands.right])
     for (const [tick, text] of of) atLeast(tail, tick, text.length)
+  const touches = touchStretches(notes)
+  for (const { from, word } of touches) atLeast(tail, from, word.length + 1)
   if (times.silence !== '' && struck.length > 0) atLeast(room, struck[0]!, times.silence.length + 1)
   const columns = columnsOf(onsets, measure.length, room, tail)
   const width = columns.width
@@ -185,17 +191,53 @@ function blockOf(
     for (const [tick, text] of texts) put(own, 1 + knownIn(columns.at, tick), text)
     return own
   }
+  const touched = new Array<string>(rows[0]!.length).fill(' ')
+  for (const { from, to, word } of touches) {
+    const [first, last] = [knownIn(columns.at, from), knownIn(columns.at, to)]
+    put(touched, 1 + first, `${word.padEnd(last - first, '-')}|`)
+  }
   const rhythm = spread(times.letters)
   if (times.silence !== '') put(rhythm, 1, times.silence)
   const heading = `${number}${ending ? ` [${measure.endings.join(',')}.` : ''}`
   return {
     rows,
     chords: line.slice(0, rows[0]!.length).join(''),
+    touches: touched.join(''),
     rhythm: rhythm.join(''),
     left: spread(hands.left).join(''),
     right: spread(hands.right).join(''),
     heading,
   }
+}
+
+/** What stands over a stretch that is touched in one way; the reader knows these words. */
+const TOUCHES = [
+  ['palmMute', 'PM'],
+  ['letRing', 'let ring'],
+] as const
+
+interface TouchStretch {
+  readonly from: Ticks
+  readonly to: Ticks
+  readonly word: string
+}
+
+/** Onsets in a row of which every note is damped by the palm, or rings on. */
+function touchStretches(notes: readonly TabNote[]): TouchStretch[] {
+  const sounding = notes.filter((n) => n.attack !== 'muted')
+  const ticks = [...new Set(sounding.map((n) => n.pos.tick))].sort((a, b) => a - b)
+  return TOUCHES.flatMap(([mark, word]) => {
+    const stretches: { from: Ticks; to: Ticks; word: string }[] = []
+    ticks.forEach((tick, i) => {
+      const all = (at: Ticks | undefined) =>
+        at !== undefined && sounding.filter((n) => n.pos.tick === at).every((n) => n[mark])
+      if (!all(tick)) return
+      const last = stretches.at(-1)
+      if (last && all(ticks[i - 1])) last.to = tick
+      else stretches.push({ from: tick, to: tick, word })
+    })
+    return stretches
+  })
 }
 
 /** Strings that sound on over the bar line into each measure, and are not struck at its beginning. */
