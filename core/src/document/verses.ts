@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import type { Id } from './ids.ts'
 import type { Ticks } from '../music/time/ticks.ts'
 import { wordsInMeasures } from './songWords.ts'
@@ -19,10 +20,12 @@ export const sungIn = (tune: TuneDoc): SungAt[] => [
   ...tune.events
     .filter((e) => e.voice === 0 && e.lyric !== undefined)
     .map((e): SungAt => ({ id: e.id, measure: e.pos.measure, tick: e.pos.tick, verses: versesOf(e) })),
-  ...wordsInMeasures(tune).map(({ measure, tick, text }): SungAt => ({
-    id: `${measure}.${tick}`,
-    measure,
-    tick,
-    verses: [text],
-  })),
+  ...Object.entries(groupBy(wordsInMeasures(tune), (w) => `${w.measure}.${w.tick}`)).map(
+    ([id, words]): SungAt => ({
+      id,
+      measure: words[0]!.measure,
+      tick: words[0]!.tick,
+      verses: words.map((w) => w.text),
+    }),
+  ),
 ]

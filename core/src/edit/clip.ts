@@ -7,7 +7,9 @@ import type { ChordMark, Measure, TempoMark, Tuplet, TuneDoc, TuneEvent } from '
 import { layerOfMeasures } from '../document/variants.ts'
 import { melodyNoteId } from '../document/noteIds.ts'
 import type { Score } from '../document/score.ts'
+import type { SongLine } from '../document/song.ts'
 import { freshIds } from './freshIds.ts'
+import { linesOver, linesWithin } from './songLines.ts'
 
 /** Measures that were copied, with all that stands in them; ids are those of their source. */
 export interface Clip {
@@ -16,6 +18,8 @@ export interface Clip {
   readonly chords: readonly ChordMark[]
   readonly tuplets: readonly Tuplet[]
   readonly tempos: readonly TempoMark[]
+  /** The words of a song that stand in these measures alone. */
+  readonly lines?: readonly SongLine[]
   /** The tab of these measures, where there is one. */
   readonly layer?: Layer
 }
@@ -34,6 +38,7 @@ export function clipOf({ tune, arrangement }: Score, from: number, to: number): 
     chords: inside(tune.chords),
     tuplets: tune.tuplets.filter((t) => tuplets.has(t.id)),
     tempos: inside(tune.tempos).filter((t) => t.stated),
+    ...(tune.song ? { lines: linesWithin(tune, ids) } : {}),
     ...(arrangement ? { layer: tabOf(arrangement.base, ids) } : {}),
   }
 }
@@ -71,6 +76,7 @@ export function withFreshIds(clip: Clip, tune: TuneDoc): Clip {
     chords: clip.chords.map((c) => ({ ...moved(c), id: ids.chord() })),
     tuplets: clip.tuplets.map((t) => ({ ...t, id: knownIn(tuplet, t.id) })),
     tempos: clip.tempos.map(moved),
+    ...(clip.lines ? { lines: linesOver(clip.lines, measure, ids.line) } : {}),
     ...(clip.layer ? { layer: movedLayer(clip.layer, measure, event) } : {}),
   }
 }

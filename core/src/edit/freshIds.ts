@@ -8,6 +8,7 @@ export interface FreshIds {
   readonly chord: () => Id
   readonly tuplet: () => Id
   readonly section: () => Id
+  readonly line: () => Id
 }
 
 /** @example freshIds(tune).measure() // 'm9' where m8 is the highest */
@@ -18,6 +19,7 @@ export function freshIds(tune: TuneDoc): FreshIds {
     chord: counterAfter('c', tune.chords),
     tuplet: counterAfter('t', tune.tuplets),
     section: counterAfter('s', tune.sections),
+    line: counterAfter('l', tune.song?.lines ?? []),
   }
 }
 

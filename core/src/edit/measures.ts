@@ -10,6 +10,7 @@ import { clipOf, unmarked, withFreshIds, type Clip } from './clip.ts'
 import { done, refused, type Edited, type MeasureEdit } from './edited.ts'
 import type { Score } from '../document/score.ts'
 import { freshIds } from './freshIds.ts'
+import { withLines } from './songLines.ts'
 import { filled, melodyIn, restsFor, withEvents, withMelodyIn } from './melodyMeasure.ts'
 
 /** Inserts, deletes, copies and moves measures; metre, key, tempo, pickup, and measures that end early. */
@@ -122,11 +123,14 @@ export function spliced(score: Score, before: number, clip: Clip): Score {
   const base = { ...tune, measures, tuplets: [...tune.tuplets, ...clip.tuplets] }
   const grown = withEvents(base, [...tune.events, ...clip.events])
   const inOrder = orderIn(measures)
-  const moved: TuneDoc = {
-    ...grown,
-    chords: [...tune.chords, ...clip.chords].sort(inOrder),
-    tempos: firstTempoFirst([...tune.tempos, ...clip.tempos].sort(inOrder), measures[0]!.id),
-  }
+  const moved = withLines(
+    {
+      ...grown,
+      chords: [...tune.chords, ...clip.chords].sort(inOrder),
+      tempos: firstTempoFirst([...tune.tempos, ...clip.tempos].sort(inOrder), measures[0]!.id),
+    },
+    clip.lines ?? [],
+  )
   return {
     tune: moved,
     ...(arrangement

@@ -3,7 +3,9 @@ import { withVariant } from '../document/variants.ts'
 import type { Measure, Section, TuneDoc } from '../document/tune.ts'
 import { clipOf, plainMeasure, unmarked, withFreshIds } from './clip.ts'
 import type { Score } from '../document/score.ts'
+import { freshIds } from './freshIds.ts'
 import { spliced } from './measures.ts'
+import { copiedLines, withLines } from './songLines.ts'
 import { tidyTab } from './tidyTab.ts'
 
 /**
@@ -23,7 +25,8 @@ export function writtenOut(score: Score): Score {
   order.forEach(({ measure, pass }, i) => {
     const source = tune.measures[measure]!
     if (i > 0) {
-      const clip = unmarked(clipOf(forPass(score, measure, pass), measure, measure))
+      // Lines of words go over several measures: they are laid when all are there.
+      const { lines: _, ...clip } = unmarked(clipOf(forPass(score, measure, pass), measure, measure))
       out = spliced(out, i, seen.has(measure) ? withFreshIds(clip, wide(tune, out)) : clip)
       seen.add(measure)
     }
@@ -36,7 +39,18 @@ export function writtenOut(score: Score): Score {
   const copied = out.arrangement?.base.locks ?? []
   const ids = new Set(copied.map((l) => l.id))
   const locks = [...(arrangement?.base.locks ?? []).filter((l) => !ids.has(l.id)), ...copied]
-  const written: TuneDoc = { ...out.tune, measures, sections }
+  const played = order.map((o) => tune.measures[o.measure]!.id)
+  const copies = copiedLines(
+    tune.song?.lines ?? [],
+    played,
+    measures.map((m) => m.id),
+  )
+  const { line } = freshIds(tune)
+  const page: TuneDoc = { ...out.tune, measures, sections }
+  const written = withLines(
+    page,
+    copies.map((l) => ({ id: line(), ...l })),
+  )
   if (!out.arrangement) return { tune: written }
   const tab = { ...out.arrangement, variants: [], base: { ...out.arrangement.base, locks } }
   return { tune: written, arrangement: tidyTab(written, tab) }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { changesOn, lineBars, wordsInMeasures, type Score, type TuneDoc } from '../../src/document/index.ts'
-import { applyEdit, type SongEdit } from '../../src/edit/index.ts'
+import { applyEdit, clipOf, type SongEdit } from '../../src/edit/index.ts'
 import { readSong } from '../../src/input/song/readingSong.ts'
 import { tuneOfSong } from '../../src/input/song/songTune.ts'
 import { writeChordPro } from '../../src/output/index.ts'
@@ -217,4 +217,55 @@ it('any edits of any song leave a song that storage takes, with every chord in i
     ),
     { numRuns: 200 },
   )
+})
+
+describe('measures of a song that are copied', () => {
+  const words = (tune: TuneDoc) => tune.song!.lines.map((l) => l.text)
+  const sungAlone = (tune: TuneDoc, lines: readonly number[]) =>
+    lines.map((i) => {
+      const line = tune.song!.lines[i]!
+      const at = new Set(line.measures)
+      return wordsInMeasures(tune)
+        .filter((w) => at.has(w.measure))
+        .map((w) => w.text)
+        .join(' ')
+    })
+
+  it('have their words with them', () => {
+    const { tune } = made()
+    const [first] = lineBars(tune)
+    const clip = clipOf({ tune }, 0, first!.bars - 1)
+    const result = applyEdit({ tune }, { do: 'paste', before: first!.bars, clip })
+    if (!result.ok) throw new Error(result.refusal.reason)
+    const now = result.score.tune
+    expect(words(now)).toEqual([words(tune)[0], ...words(tune)])
+    const [own, copy] = sungAlone(now, [0, 1])
+    expect(copy).toBe(own)
+    expect(readTuneDoc(now)).toEqual(now)
+    // A line that is copied in part stays where it is.
+    const part = applyEdit({ tune }, { do: 'paste', before: 1, clip: clipOf({ tune }, 0, 0) })
+    expect(part.ok && words(part.score.tune)).toEqual(words(tune))
+  })
+
+  it('are sung each time where the form is written out', () => {
+    const { tune } = made()
+    const result = applyEdit({ tune }, { do: 'writeOut' })
+    if (!result.ok) throw new Error(result.refusal.reason)
+    const now = result.score.tune
+    expect(words(now)).toEqual([...words(tune), words(tune)[2]])
+    const [once, again] = sungAlone(now, [2, 3])
+    expect(again).toBe(once)
+    expect(new Set(now.song!.lines.map((l) => l.id)).size).toBe(4)
+  })
+
+  it('stay once where they are moved', () => {
+    const { tune } = made()
+    const [first] = lineBars(tune)
+    const result = applyEdit(
+      { tune },
+      { do: 'move', from: 0, to: first!.bars - 1, before: tune.measures.length },
+    )
+    if (!result.ok) throw new Error(result.refusal.reason)
+    expect(words(result.score.tune)).toEqual(words(tune))
+  })
 })

@@ -16,7 +16,7 @@ const textOf = (line: string): string =>
 
 /**
  * The words of a tune that has rests and no notes: each `w:` line over the measures of the line of music that it stands under, or
- * over. They belong to the measures, as those of a song do.
+ * over. They belong to the measures, as those of a song do; further lines under the same measures are further verses.
  */
 export function wordsOnRests(voice: VoiceReading, ready: Rewritten, source: BookTune): SongLine[] {
   const lines = source.text.split('\n')
@@ -33,19 +33,20 @@ export function wordsOnRests(voice: VoiceReading, ready: Rewritten, source: Book
   }
   const firstWords = lines.findIndex((l) => /^w:/.test(l))
   const above = firstWords >= 0 && firstWords < Math.min(...measuresOf.keys())
-  const sung: SongLine[] = []
-  const taken = new Set<number>()
+  const verses: Omit<SongLine, 'id'>[][] = []
+  const verse = new Map<number, number>()
   for (const [i, line] of lines.entries()) {
     if (!/^w:/.test(line)) continue
     let music = above ? i + 1 : i - 1
     while (music >= 0 && music < lines.length && !measuresOf.has(music)) music += above ? 1 : -1
     const measures = measuresOf.get(music)
-    // A second verse under the same measures has no room there.
-    if (!measures || taken.has(music)) continue
-    taken.add(music)
+    if (!measures) continue
+    const number = verse.get(music) ?? 0
+    verse.set(music, number + 1)
     const { text } = cutTo(textOf(line), LIMITS.songLine)
-    if (text !== '')
-      sung.push({ id: `l${sung.length + 1}`, kind: 'sung', text, changes: [], measures: [...measures] })
+    verses[number] ??= []
+    if (text !== '') verses[number].push({ kind: 'sung', text, changes: [], measures: [...measures] })
   }
-  return sung
+  // A song is read verse by verse, whatever stands beneath what.
+  return verses.flat().map((line, i) => ({ id: `l${i + 1}`, ...line }))
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { sungIn } from '../../../src/document/index.ts'
 import { decodeSource } from '../../../src/input/index.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { readTuneDoc } from '../../../src/schema/index.ts'
@@ -23,6 +24,18 @@ describe('bad ABC: what, where, and what was understood', () => {
     const [r] = read('X:1\nT:Nothing\nK:C\n|]')
     expect(r!.tune).toBeUndefined()
     expect(r!.problems.some((p) => problemWords(p).what.includes('no notes'))).toBe(true)
+  })
+
+  it('takes further lines of words under rests for further verses', () => {
+    const text =
+      'X:1\nT:Two verses\nM:4/4\nL:1/4\nK:C\n"C"z4|"G"z4|\nw: first of all we sing\nw: then we sing again\n"F"z4|"C"z4|]\nw: to the end\n'
+    const tune = read(text)[0]!.tune!
+    expect(tune.song!.lines.map((l) => l.text)).toEqual([
+      'first of all we sing',
+      'to the end',
+      'then we sing again',
+    ])
+    expect(sungIn(tune)[0]!.verses).toHaveLength(2)
   })
 
   it('takes a page of rests for one that is still to be written', () => {
