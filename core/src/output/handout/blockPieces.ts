@@ -312,7 +312,11 @@ const lyrics: Making = (context) => {
 /** Measures in a row of a chord sheet. */
 const CHORD_ROW = 4
 
-const partner: Making = ({ lesson: { tune, doc, phrasing }, naming }) => {
+/** The chords as they sound, for whoever plays along: over the words of a song, else measure by measure. */
+const partner: Making = ({ lesson: { tune, doc, phrasing }, naming, handout, scale }) => {
+  const title = head(phrasing.paper.blocks.partner)
+  const sung = songParts(tune, doc, naming, 'sounding')
+  if (sung.length > 0) return [title, ...songPieces(sung, { paper: handout.paper, scale })]
   const timeline = timelineOf(tune.measures)
   const harmony = harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)
   const cells = tune.measures.map((m, i) => {
@@ -325,7 +329,7 @@ const partner: Making = ({ lesson: { tune, doc, phrasing }, naming }) => {
     rows.push(
       el('p', { class: 'chords' }, ...cells.slice(i, i + CHORD_ROW).map((c) => el('span', {}, escaped(c)))),
     )
-  return [head(phrasing.paper.blocks.partner), ...rows.map((html) => ({ html }))]
+  return [title, ...rows.map((html) => ({ html }))]
 }
 
 const notes: Making = ({ lesson: { phrasing } }, { text = '' }) => {

@@ -29,14 +29,22 @@ export interface SongPart {
   readonly again: boolean
 }
 
-/** The words of a song part by part, with the chords as the hand calls them; none for a tune without such words. */
-export function songParts(tune: TuneDoc, doc: ArrangementDoc, naming: NoteNaming): SongPart[] {
+/**
+ * The words of a song part by part, with the chords as the hand calls them, or as they sound; none for a tune without such
+ * words.
+ */
+export function songParts(
+  tune: TuneDoc,
+  doc: ArrangementDoc,
+  naming: NoteNaming,
+  called: 'shape' | 'sounding' = 'shape',
+): SongPart[] {
   const { measures } = tune
   const timeline = timelineOf(measures)
   const names = new Map(
     harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed).map((h) => [
       h.start,
-      h.shape ? chordIn(naming, h.shape) : h.symbol,
+      h[called] ? chordIn(naming, h[called]) : h.symbol,
     ]),
   )
   const nameAt = (pos: { measure: string; tick: number }) => names.get(ticksAt(timeline, pos)) ?? ''

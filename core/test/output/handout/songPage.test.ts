@@ -68,6 +68,9 @@ describe('a song page', () => {
   it('follows the capo and the key in which it is played', () => {
     const higher = { ...doc, setup: { ...doc.setup, capo: doc.setup.capo.map(() => 0) } }
     expect(songParts(tune, higher, 'letters')[0]!.lines[0]!.sung.map((s) => s.chord)).toEqual(['A', 'E'])
+    // Who plays along without a capo has what sounds.
+    const sounding = songParts(tune, doc, 'letters', 'sounding')[0]!.lines[0]!.sung
+    expect(sounding.map((s) => s.chord)).toEqual(['A', 'E'])
     expect(songParts(tune, { ...doc, transposed: 3 }, 'letters')[0]!.lines[0]!.sung[0]!.chord).toBe('B♭')
   })
 

@@ -1,5 +1,6 @@
-import { measureNumbers, type TuneDoc } from '@velvet-porch/core/document'
+import { measureNumbers, sungIn, type TuneDoc } from '@velvet-porch/core/document'
 import { partnerParts, type FitOption, type Partner } from '@velvet-porch/core/arrange'
+import { groupBy } from 'es-toolkit'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
@@ -22,6 +23,10 @@ export function PartnerSheet({
     [tune, option, partners],
   )
   const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
+  const words = useMemo(() => {
+    const own = groupBy(sungIn(tune), (s) => s.measure)
+    return tune.measures.map((m) => (own[m.id] ?? []).map((s) => s.verses[0]).join(' '))
+  }, [tune])
   return (
     <div className={css['partner-sheet']} data-testid="partners">
       {parts.map((part) => {
@@ -40,6 +45,7 @@ export function PartnerSheet({
               {byMeasure.map((chords, m) => (
                 <li key={m} aria-label={t('sheet.measure', { number: numbers[m]! })}>
                   {chords.length === 0 ? '·' : chords.map((c) => names.chord(c.chord)).join(' ')}
+                  {words[m] ? <small>{words[m]}</small> : null}
                 </li>
               ))}
             </ol>
