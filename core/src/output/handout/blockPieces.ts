@@ -12,6 +12,7 @@ import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
 import { chunk } from 'es-toolkit'
 import { chordShapes, type ChordShape } from '../../lesson/steps/chordShapes.ts'
 import { shapeFrames } from '../../lesson/steps/shapeFrames.ts'
+import { strumChart } from './strumChart.ts'
 import { isStrummed, type StruckMoment } from '../../lesson/steps/struckFrom.ts'
 import { countText } from '../../lesson/text/stepText.ts'
 import { drillOf, drillsFor } from '../../lesson/practice/drill.ts'
@@ -165,7 +166,7 @@ const stringsText = (struck: readonly StruckMoment[], { paper }: Phrasing): stri
 const countsText = (struck: readonly StruckMoment[], { words }: Phrasing): string =>
   struck.map(({ count }) => countText(count, words)).join(', ')
 
-/** Strums in words, each once: "Strum: 1 down, 2 down, 2 & up". A stroke that stands out is marked. */
+/** Strums, each once. */
 function strums(
   { paper, words }: Phrasing,
   of: readonly { readonly struck: readonly StruckMoment[] }[],
@@ -173,14 +174,10 @@ function strums(
 ): Piece[] {
   return of.flatMap(({ struck }) => {
     if (!isStrummed(struck)) return []
-    const strokes = struck.map(
-      ({ count, stroke, strings, accent }) =>
-        `${countText(count, words)} ${stroke ? words.picking[stroke] : strings.join(' ')}${accent ? ' >' : ''}`,
-    )
-    const text = fill(paper.blocks.strum, { strokes: strokes.join(', ') })
-    if (said.has(text)) return []
-    said.add(text)
-    return [{ html: p(text, 'strum'), heads: true as const }]
+    const html = strumChart(fill(paper.blocks.strum, { strokes: '' }).trim(), struck, words)
+    if (said.has(html)) return []
+    said.add(html)
+    return [{ html, heads: true as const }]
   })
 }
 

@@ -40,7 +40,9 @@ ${DRAWING_CSS}
 .page figure svg { width: ${px(92)}; height: auto; } .page .pattern { font-size: ${px(10)}; text-align: center; max-width: ${px(100)}; }
 .page .frames { gap: ${px(14)} ${px(30)}; } .page .frames figcaption { font-size: ${px(19)}; }
 .page .frames figure svg { width: ${px(138)}; } .page .frames .pattern { font-size: ${px(14)}; max-width: ${px(148)}; }
-.page .strum { font-weight: 600; }
+.page .strum { font-weight: 600; display: flex; flex-wrap: wrap; gap: ${px(4)} ${px(9)}; align-items: end; }
+.page .strum span { display: grid; justify-items: center; gap: ${px(1)}; min-width: ${px(14)}; }
+.page .strum svg { width: ${px(12)}; height: ${px(26)}; } .page .strum small { font-size: ${px(11)}; }
 .page .steps p { padding-left: ${px(12)}; text-indent: -${px(12)}; } .page .caption { font-weight: 600; }
 .page .item { display: flex; justify-content: space-between; gap: ${px(16)}; border-bottom: 1px dotted #777; }
 .page .care { font-size: ${px(11.5)}; border-top: 1px solid #000; padding-top: ${px(5)}; }

@@ -83,6 +83,18 @@ describe('a song page', () => {
     const page = pieces.join('\n')
     expect(page).toContain('Capo at fret 2')
     expect(page.match(/Strum:/g)).toHaveLength(1)
+    const strum = handoutPieces(usualHandout('t', true), lesson).find((p) => p.html.includes('Strum:'))!.html
+    const ways = [...strum.matchAll(/aria-label="(down|up)stroke"/g)].map((m) => m[1]![0]).join('')
+    expect(ways).toBe('dduudu')
+    // D DU UDU in eighths: on 1, 2 and its half, the half of 3, 4 and its half.
+    expect([...strum.matchAll(/<small>([^<]*)/g)].map((m) => m[1])).toEqual([
+      '1',
+      '2',
+      '&#38;',
+      '&#38;',
+      '4',
+      '&#38;',
+    ])
     expect(page.match(/Chorus ×2/g)).toHaveLength(2)
     expect(page.match(/swing for me/g)).toHaveLength(1)
   })
