@@ -114,7 +114,7 @@ test('a picture of a mandolin piece, of locks and schools', async ({ page }) => 
   await page.getByText('Locks', { exact: true }).click()
   await page.getByRole('button', { name: /^Lock: Measure/ }).click()
   await expect(page.locator('.lock-sign').first()).toBeVisible()
-  await page.getByRole('button', { name: 'Usual school' }).click()
+  await page.getByRole('button', { name: 'Playing habits, feel' }).click()
   await page.waitForTimeout(900)
   await page.screenshot({ path: `${folder}/mandolin.png` })
 })

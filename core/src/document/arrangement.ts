@@ -1,4 +1,6 @@
 import type { Setup } from '../instrument/setup.ts'
+import type { Close } from './close.ts'
+import type { Feel } from './feel.ts'
 import type { Id } from './ids.ts'
 import type { Lock } from './locks.ts'
 import type { School } from './school.ts'
@@ -6,7 +8,7 @@ import type { Level, Omission, Ornament, Style } from './style.ts'
 import type { Grip, Span, TabNote } from './tab.ts'
 
 /** Moves with every change of shape; `schema/migrate.ts` brings earlier documents here. */
-export const ARRANGEMENT_SCHEMA = 3
+export const ARRANGEMENT_SCHEMA = 4
 
 export interface Layer {
   readonly notes: readonly TabNote[]
@@ -43,6 +45,10 @@ export interface Region {
   readonly pattern?: PatternText
   /** True where the tab was given, as strings and frets: what was typed stays as it is, and nothing is added to it. */
   readonly given?: true
+  /** How unevenly beats are halved here; absent: evenly. */
+  readonly feel?: Feel
+  /** How the tune comes to its end, where this region holds it; absent: in time. */
+  readonly close?: Close
 }
 
 /**

@@ -8,6 +8,7 @@ export {
   type Region,
   type Variant,
 } from './arrangement.ts'
+export { type Close, CLOSES } from './close.ts'
 export { command, type Command, commandTo, redo, undo } from './command.ts'
 export { sameContent } from './content.ts'
 export { difference, type Difference } from './difference.ts'
@@ -18,6 +19,7 @@ export {
   EXPRESSIONS,
   type ExpressionWord,
 } from './expression.ts'
+export { type Feel, FEELS } from './feel.ts'
 export { withCuts } from './form/cutMeasures.ts'
 export { type Departure, type DepartureOf, departures } from './form/departures.ts'
 export { formMap, type FormMap, type FormPart } from './form/formMap.ts'
@@ -122,4 +124,5 @@ export type {
   Tuplet,
 } from './tune.ts'
 export { layerOfMeasures, variantsOf, withVariant } from './variants.ts'
+export { canSwing, feelMarks, feelOfMeasures } from './swing.ts'
 export { type SungAt, sungIn, versesOf } from './verses.ts'

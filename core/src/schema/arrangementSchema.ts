@@ -2,6 +2,8 @@ import { SLIDE_MARKS } from '../document/marks.ts'
 import { EXPRESSION_PARTS, EXPRESSIONS } from '../document/expression.ts'
 import Joi from 'joi'
 import { ARRANGEMENT_SCHEMA, type ArrangementDoc } from '../document/arrangement.ts'
+import { CLOSES } from '../document/close.ts'
+import { FEELS } from '../document/feel.ts'
 import { LEVELS, OMISSIONS, ORNAMENTS, STYLES } from '../document/style.ts'
 import { LONGEST_REMARK, ARRIVALS, ATTACKS } from '../document/tab.ts'
 import { LIMITS } from '../document/limits.ts'
@@ -212,6 +214,8 @@ const arrangement = Joi.object<ArrangementDoc>({
         ornament: Joi.number().valid(...ORNAMENTS),
         pattern: patternSchema,
         given: Joi.valid(true),
+        feel: Joi.string().valid(...FEELS),
+        close: Joi.string().valid(...CLOSES),
       }),
     )
     .min(1)

@@ -87,6 +87,21 @@ describe('a score of schema 2', () => {
   })
 })
 
+describe('a score of schema 3', () => {
+  const { tune, arrangement } = stored(3)
+
+  it('is read as it is: every section was straight before, and ended in time', () => {
+    const now = readArrangementDoc(arrangement, readTuneDoc(tune))
+    expect(arrangement.schema).toBe(3)
+    expect(now).toEqual({ ...arrangement, schema: ARRANGEMENT_SCHEMA })
+    const swung = { ...now, regions: now.regions.map((r) => ({ ...r, feel: 'shuffle', close: 'slower' })) }
+    expect(readArrangementDoc(swung, tune)).toEqual(swung)
+    expect(() =>
+      readArrangementDoc({ ...now, regions: [{ ...now.regions[0], feel: 'funky' }] }, tune),
+    ).toThrow()
+  })
+})
+
 describe('a document of a newer schema', () => {
   const { tune, arrangement } = stored(1)
 

@@ -93,7 +93,15 @@ export class SoundPane {
     const from = step && this.played(step.measure, step.measure, step.tick)
     this.button.textContent = phrasing.paper.lesson.stop
     const timeline = timelineOf(tune.measures)
-    const score = scoreOf(tune, doc.setup, doc.base, timeline, unfold(tune.measures), doc.variants)
+    const score = scoreOf(
+      tune,
+      doc.setup,
+      doc.base,
+      timeline,
+      unfold(tune.measures),
+      doc.variants,
+      doc.regions,
+    )
     await this.strings.play(score, from?.from ?? 0)
   }
 

@@ -25,6 +25,7 @@ import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
 import { handsOf } from '../manual/handsOf.ts'
 import { withoutIdleFingers } from '../manual/idleFingers.ts'
+import { withClose } from './withClose.ts'
 import { sameFingersBack } from '../manual/sameFingersBack.ts'
 import { layingOverManualEdits } from '../manual/layOver.ts'
 import { finish, within } from '../../turns.ts'
@@ -121,7 +122,7 @@ export function* arranging(
     const back = { ...all, locks, ...sameFingersBack({ ...all, locks }, handAt, plan.timeline, plan.harmony) }
     const whole = {
       ...all,
-      ...back,
+      ...withClose(back, regions, plan.timeline),
       grips: withoutIdleFingers(back, handAt, plan.timeline, plan.harmony),
     }
     const context = { tune, setup, regions: lockedRegions }

@@ -8,9 +8,13 @@ type Step = (doc: object) => object
 
 /**
  * The first leads from schema 1 to 2. A step that was shipped never changes; a new shape gets a new one behind it. Schema 3
- * has sections whose tab is given; there were none before.
+ * has sections whose tab is given, schema 4 sections with a feel and a close; there were none before.
  */
-const ARRANGEMENT_STEPS: readonly Step[] = [(doc) => withHandOrigin(doc) as object, (doc) => doc]
+const ARRANGEMENT_STEPS: readonly Step[] = [
+  (doc) => withHandOrigin(doc) as object,
+  (doc) => doc,
+  (doc) => doc,
+]
 const TUNE_STEPS: readonly Step[] = []
 
 /** The schema that a stored document says it has; undefined where it says none. */

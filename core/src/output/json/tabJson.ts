@@ -12,6 +12,7 @@ import {
   readChordSymbol,
 } from '../../music/harmony/chordSymbol.ts'
 import type { Layer, Region } from '../../document/arrangement.ts'
+import { canSwing } from '../../document/swing.ts'
 import { isAccompaniment, isSolo, type Level, type Style } from '../../document/style.ts'
 import { USUAL_SCHOOL } from '../../document/school.ts'
 import type { ChordMark, TuneDoc } from '../../document/tune.ts'
@@ -93,6 +94,7 @@ export function tabJson(
   const numbers = measureNumbers(tune.measures)
   const rings = ringOf(layer, timeline)
   const origins = new Map(tune.chords.map((c) => [ticksAt(timeline, c.pos), c.origin]))
+  const feels = tune.measures.map((m, i) => (canSwing(m) ? plan.regions[i]?.feel : undefined))
   return {
     schemaVersion: 1,
     tune: {
@@ -106,6 +108,7 @@ export function tabJson(
         key: keyText(m.key),
         ...styleOf(plan, setup, i),
         ...(plan.regions[i]?.given ? { given: true } : {}),
+        ...(feels[i] ? { feel: feels[i] } : {}),
       })),
       order: plan.unfolded.order.map((o) => o.measure),
       tempos: tune.tempos.map((t) => ({ start: ticksAt(timeline, t.pos), bpm: t.bpm })),

@@ -1,3 +1,4 @@
+import type { SwungBeat } from '../../document/swing.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import type { TabNote } from '../../document/tab.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
@@ -20,14 +21,16 @@ interface Stretch {
 /**
  * The tempo of the written time line with what the tab says about it: a fermata holds its note, a rit. slows down step by
  * step until the tempo is taken up again, or to the end.
+ * A beat that swings is played faster in its one half and slower in the other.
  * @param marks the tune's tempos
  */
 export function paced(
   marks: readonly TempoChange[],
   notes: readonly TabNote[],
   timeline: Timeline,
+  swung: readonly SwungBeat[] = [],
 ): readonly TempoChange[] {
-  const stretches = [...slowing(notes, timeline), ...holding(notes, timeline)]
+  const stretches = [...slowing(notes, timeline), ...holding(notes, timeline), ...swung.flatMap(halves)]
   if (stretches.length === 0) return marks
   const turns = new Set<Ticks>([0, ...marks.map((m) => m.at)])
   for (const { from, to } of stretches) {
@@ -43,6 +46,12 @@ export function paced(
       return { at, bpm: own * shares.reduce((a, b) => a * b, 1) }
     })
 }
+
+/** The two halves of a beat that swings. */
+const halves = ({ from, half, to, share }: SwungBeat): Stretch[] => [
+  { from, to: half, share: () => 0.5 / share },
+  { from: half, to, share: () => 0.5 / (1 - share) },
+]
 
 function slowing(notes: readonly TabNote[], timeline: Timeline): Stretch[] {
   const said = notes

@@ -1,9 +1,10 @@
 import { knownIn } from '../../invariant.ts'
 import { groupBy } from 'es-toolkit'
-import type { Timeline } from '../../document/form/timeline.ts'
+import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { feelOfMeasures, swungBeats } from '../../document/swing.ts'
 import { withVariant } from '../../document/variants.ts'
 import type { Unfolded } from '../../document/form/unfold.ts'
-import type { Layer, Variant } from '../../document/arrangement.ts'
+import type { Layer, Region, Variant } from '../../document/arrangement.ts'
 import { isArrival, type Arrival, type Attack, type Role, type TabNote } from '../../document/tab.ts'
 import { GRACE_S } from '../../arrange/ornament/usualTimes.ts'
 import { inTime } from '../../arrange/manual/reaching.ts'
@@ -75,6 +76,7 @@ const TREMOLO_STROKE: Ticks = QUARTER / 8
 /**
  * Unfolds an arrangement into what is heard.
  * @param variants other versions of measures; those for a pass are played on it
+ * @param regions whose feel is played; none: all is straight
  */
 export function scoreOf(
   tune: TuneDoc,
@@ -83,8 +85,11 @@ export function scoreOf(
   timeline: Timeline,
   unfolded: Unfolded,
   variants: readonly Variant[] = [],
+  regions: readonly Region[] = [],
 ): Performance {
-  const marks = paced(tempoMap(tune, timeline), layer.notes, timeline)
+  const onsets = layer.notes.map((n) => ticksAt(timeline, n.pos))
+  const swung = swungBeats(tune, feelOfMeasures(tune, regions), timeline, onsets)
+  const marks = paced(tempoMap(tune, timeline), layer.notes, timeline, swung)
   const sounded = (of: Layer) => soundedByMeasure(setup, of, timeline, marks)
   const plain = sounded(layer)
   // A measure may be played otherwise on one of its passes.

@@ -96,8 +96,25 @@ export class Sequencer {
   }
 
   private ticksPerFrame(): number {
-    const bpm = bpmAt(present(this.score).tempos, this.tick + 0.5)
+    return this.rateAt(this.tick)
+  }
+
+  private rateAt(tick: Ticks): number {
+    const bpm = bpmAt(present(this.score).tempos, tick + 0.5)
     return (QUARTER * bpm * this.settings.tempo) / 60 / this.sampleRate
+  }
+
+  /** Frames of the beat that begins here: a beat that swings has two tempos. */
+  private beatFrames(): number {
+    const { beat, tempos } = present(this.score)
+    const end = this.tick + beat
+    let frames = 0
+    for (let at = this.tick; at < end;) {
+      const next = Math.min(end, tempos.find((t) => t.at > at + 0.5)?.at ?? end)
+      frames += (next - at) / this.rateAt(at)
+      at = next
+    }
+    return frames
   }
 
   /** Events of the next `frames` samples, in order of time. */
@@ -108,7 +125,7 @@ export class Sequencer {
     while (frame < frames && this.playing) {
       const rate = this.ticksPerFrame()
       if (this.countIn) {
-        frame += this.countFrames(frame, frames, rate, events)
+        frame += this.countFrames(frame, frames, events)
         continue
       }
       const end = Math.min(this.settings.loop?.to ?? this.score.length, this.score.length)
@@ -134,9 +151,8 @@ export class Sequencer {
     return present(this.score).tempos.find((t) => t.at > this.tick + 0.5)?.at ?? Infinity
   }
 
-  private countFrames(frame: number, frames: number, rate: number, events: SoundEvent[]): number {
+  private countFrames(frame: number, frames: number, events: SoundEvent[]): number {
     const count = present(this.countIn)
-    const beatFrames = present(this.score).beat / rate
     if (count.frames <= 0) {
       if (count.left === 0) {
         this.countIn = undefined
@@ -144,7 +160,7 @@ export class Sequencer {
       }
       events.push({ frame, kind: 'click', strong: count.left === present(this.score).countIn })
       count.left--
-      count.frames = beatFrames
+      count.frames = this.beatFrames()
     }
     const used = Math.min(frames - frame, Math.ceil(count.frames))
     count.frames -= used

@@ -13,6 +13,7 @@ import { IconArrowMerge, IconScissors, IconSchool } from '@tabler/icons-react'
 import type { Metre } from '@velvet-porch/core/music'
 import { INSTRUMENTS, type Setup } from '@velvet-porch/core/instrument'
 import {
+  canSwing,
   joinRegion,
   LEVELS,
   regionAt,
@@ -36,6 +37,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
+import { FeelForm } from './FeelForm.tsx'
 import { OrnamentMenu } from './OrnamentMenu.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
 import type { Settings } from './settings.ts'
@@ -208,6 +210,7 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
   const school = region.school ?? USUAL_SCHOOL
   const { strings } = INSTRUMENTS[instrument].instrument
   const refused = refusalOf(region.style, region.level, { strings })
+  const habits = changes(school) + [region.feel, region.close].filter(Boolean).length
   const choose = (choice: Partial<Region>, label: string) =>
     void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
   const chooseStyle = (style: Style) =>
@@ -272,10 +275,20 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
       <Popover width={380} position="bottom-start" shadow="md" withinPortal trapFocus>
         <Popover.Target>
           <Button size="compact-xs" h={28} variant="default" leftSection={<IconSchool size={16} />}>
-            {isUsual(school) ? t('school.usual') : t('school.own', { count: changes(school) })}
+            {habits === 0 ? t('school.usual') : t('school.own', { count: habits })}
           </Button>
         </Popover.Target>
         <Popover.Dropdown>
+          <FeelForm
+            region={region}
+            canSwing={canSwing({ metre: fullMetre(tune, region) })}
+            ends={active === regions.length - 1}
+            onRegion={(change, label) =>
+              void arranger.choose(label, (now) => ({
+                regions: now.regions.map((r, i) => (i === active ? change(r) : r)),
+              }))
+            }
+          />
           <SchoolForm
             school={school}
             accompanies={isAccompaniment(region.style)}
@@ -294,8 +307,6 @@ const keys = Object.keys(USUAL_SCHOOL) as (keyof School)[]
 const changes = (school: School) =>
   keys.filter((k) => school[k] !== USUAL_SCHOOL[k]).length +
   [school.picking, school.runs, school.liftOff].filter(Boolean).length
-
-const isUsual = (school: School) => changes(school) === 0
 
 /** Metre of a region's first full measure: a pickup says little. */
 function fullMetre(tune: TuneDoc, { from, to }: Region): Metre {

@@ -60,8 +60,8 @@ const isStretch = (looped: MarkedMeasures | Stretch): looped is Stretch => typeo
 /** What is heard of a sheet, where there is something to hear. */
 function musicOf(model: SheetModel | undefined): (() => Performance) | undefined {
   if (!model?.layer || !model.setup) return undefined
-  const { tune, setup, layer, timeline, unfolded, variants } = model
-  return () => scoreOf(tune, setup, layer, timeline, unfolded, variants)
+  const { tune, setup, layer, timeline, unfolded, variants, regions } = model
+  return () => scoreOf(tune, setup, layer, timeline, unfolded, variants, regions)
 }
 
 /** Where a played tick stands on the page. */

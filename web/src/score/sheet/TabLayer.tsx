@@ -139,15 +139,21 @@ function MeasureLanes({
   const start = model.timeline.starts[placed.index]!
   const chords = model.harmonyIn[placed.index]!
   const section = model.tune.sections.find((s) => s.measure === measure.id)
+  const feel = model.feelMarks.get(measure.id)
   const notes = model.notes.get(placed.index) ?? []
   const x = (tick: number) => xAt(placed, tick, measure.length)
   // A bottleneck is one finger all along: its digit would say nothing.
   const bottled = model.bottleStyle.has(measure.id)
   return (
     <g>
-      {section?.name ? (
+      {section?.name || feel ? (
         <text className={css['section-name']} x={first ? 0 : placed.x + 4} y={12}>
-          {section.name}
+          {section?.name}
+          {feel ? (
+            <tspan className={css['feel']} dx={section?.name ? 10 : 0}>
+              {t(`feel.mark.${feel}`)}
+            </tspan>
+          ) : null}
         </text>
       ) : null}
       <text className={css['measure-number']} x={first ? 2 : placed.x + 3} y={rows.staffTop - 6}>

@@ -9,7 +9,9 @@ import {
   tidyRegions,
   timelineOf,
   unfold,
+  feelMarks,
   sungIn,
+  type Feel,
   type Arrival,
   type ArrangementDoc,
   type Id,
@@ -57,6 +59,9 @@ export interface SheetModel extends FromMeasures, FromChords, FromEvents {
   readonly doubleStyle: ReadonlySet<Id>
   /** Measures in the bottleneck style, by id. */
   readonly bottleStyle: ReadonlySet<Id>
+  readonly regions: readonly Region[]
+  /** Where another feel begins, by the id of its measure. */
+  readonly feelMarks: ReadonlyMap<Id, Feel | 'straight'>
   /** Other versions of measures; those for a pass are played on it. */
   readonly variants: readonly Variant[]
   /** Notes that the fretting hand reaches from another, by id. */
@@ -116,6 +121,9 @@ interface Made {
   readonly prints: Derived<object>
 }
 
+/** One list for all sheets without an arrangement. */
+const NO_REGIONS: readonly Region[] = []
+
 type Played = Pick<ArrangementDoc, 'setup' | 'base' | 'transposed' | 'regions' | 'variants'>
 
 /** Makes the models of one sheet, each from the one before it: an edit costs what it changed, not the whole tune. */
@@ -160,6 +168,7 @@ export function sheetModel(
       : (allVariants ?? []).filter((v) => v.measures.every((id) => timeline.indexOf.has(id)))
   const doubleStyle = sameRegions ? before.doubleStyle : measuresIn('double-stops', tune, regions ?? [])
   const bottleStyle = sameRegions ? before.bottleStyle : measuresIn('bottleneck', tune, regions ?? [])
+  const feels = sameRegions ? before.feelMarks : feelMarks(tune, regions ?? [])
   const notes = notesIn(timeline, arrangement?.base.notes ?? [])
   const joins = joinsOf(arrangement?.base)
   const at = (i: number) => notes.get(i) ?? []
@@ -199,7 +208,7 @@ export function sheetModel(
   const drawn = [sections, tuplets, pins, transposed, arrangement?.setup, arrangement !== undefined]
   const frame = derived(
     old?.frame,
-    [[...drawn, fromMeasures, fromChords, doubleStyle, bottleStyle, fromEvents.verses]],
+    [[...drawn, fromMeasures, fromChords, doubleStyle, bottleStyle, feels, fromEvents.verses]],
     () => ({}),
   )
   const eventsIn = (i: number) => contents[i]?.events ?? []
@@ -238,6 +247,8 @@ export function sheetModel(
     notes,
     doubleStyle,
     bottleStyle,
+    regions: regions ?? NO_REGIONS,
+    feelMarks: feels,
     variants,
     joins,
     layoutMeasures: layout.made,

@@ -43,7 +43,10 @@ export function useSystems(
     () =>
       keep.rows(
         systemRows(model.staff, {
-          marksAbove: model.tune.measures.some((m) => m.endings.length > 0) || model.tune.sections.length > 0,
+          marksAbove:
+            model.tune.measures.some((m) => m.endings.length > 0) ||
+            model.tune.sections.length > 0 ||
+            model.feelMarks.size > 0,
           strings: model.layer ? (model.setup?.instrument.strings ?? 6) : 0,
           picking: layers.picking,
           intervals: layers.intervals && model.doubleStyle.size > 0,

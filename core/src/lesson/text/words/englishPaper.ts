@@ -74,6 +74,10 @@ export const ENGLISH_PAPER: PaperWords = {
     soundsIn: 'Sounds in {key}',
     shapesIn: 'Shapes of {key}',
     tempo: '♩ = {bpm}',
+    feel: {
+      light: 'Light swing: the & comes a little late',
+      shuffle: 'Shuffle: the & comes late, as the third of three',
+    },
     shapes: 'Shapes',
     patterns: 'strings {strings}',
     frames: 'Shapes in order',

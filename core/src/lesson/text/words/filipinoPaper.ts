@@ -75,6 +75,10 @@ export const FILIPINO_PAPER: PaperWords = {
     soundsIn: 'Tunog sa {key}',
     shapesIn: 'Mga hugis ng {key}',
     tempo: '♩ = {bpm}',
+    feel: {
+      light: 'Bahagyang swing: medyo huli ang “at”',
+      shuffle: 'Shuffle: huli ang “at”, gaya ng ikatlo sa tatlo',
+    },
     shapes: 'Mga hugis',
     patterns: 'kuwerdas {strings}',
     frames: 'Mga hugis ayon sa pagkakasunod',

@@ -75,6 +75,10 @@ export const FRENCH_PAPER: PaperWords = {
     soundsIn: 'Sonne en {key}',
     shapesIn: 'Positions de {key}',
     tempo: '♩ = {bpm}',
+    feel: {
+      light: 'Léger swing : le « et » vient un peu tard',
+      shuffle: 'Shuffle : le « et » vient tard, comme le troisième de trois',
+    },
     shapes: 'Positions',
     patterns: 'cordes {strings}',
     frames: 'Positions dans l’ordre',

@@ -1,3 +1,4 @@
+import type { Feel } from '../../../document/feel.ts'
 import type { CeilingReason } from '../../../hand/effort/effort.ts'
 import type { Mode } from '../../../music/pitch/key.ts'
 import type { Caution } from '../../steps/cautions.ts'
@@ -40,6 +41,7 @@ export interface PaperWords {
     readonly soundsIn: string
     readonly shapesIn: string
     readonly tempo: string
+    readonly feel: Readonly<Record<Feel, string>>
     readonly shapes: string
     readonly patterns: string
     readonly frames: string

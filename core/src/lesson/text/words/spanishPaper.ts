@@ -75,6 +75,10 @@ export const SPANISH_PAPER: PaperWords = {
     soundsIn: 'Suena en {key}',
     shapesIn: 'Posturas de {key}',
     tempo: '♩ = {bpm}',
+    feel: {
+      light: 'Swing ligero: el «y» llega un poco tarde',
+      shuffle: 'Shuffle: el «y» llega tarde, como el tercero de tres',
+    },
     shapes: 'Posturas',
     patterns: 'cuerdas {strings}',
     frames: 'Posturas en orden',
