@@ -44,6 +44,8 @@ export function checkMelody(tab: FinishedTab, add: Add): number {
 
 /** At a melody onset nothing else that is struck or still written may lie above it. */
 export function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
+  // Where a tune comes to rest its chord may be struck above it, once.
+  const rest = tab.notes.reduce((last, n) => Math.max(last, n.start), 0)
   let window: PlayedNote[] = []
   for (let i = 0; i < played.length;) {
     const at = played[i]!.at
@@ -51,7 +53,7 @@ export function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], ad
     while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
     window = window.filter((p) => p.at + p.note.duration > at)
     for (const m of struck.filter((p) => p.note.role === 'melody')) {
-      const mayLieAbove = tab.measures[m.note.measure]?.harmonyAbove
+      const mayLieAbove = tab.measures[m.note.measure]?.harmonyAbove || m.note.start === rest
       const above = [...window, ...struck].find(
         (p) =>
           p.note.role !== 'melody' &&

@@ -60,9 +60,10 @@ describe('shapes in playing order', () => {
 
   it('say a strum once, in strokes and counts, and no rows of string numbers', () => {
     const html = printed('strum', true)
-    const strums = html.join('').match(/class="strum">(.*?)</g)!
+    const strums = html.join('').match(/<p class="strum">.*?<\/p>/g)!
     expect(new Set(strums).size).toBe(strums.length)
-    expect(strums[0]).toMatch(/Strum: 1 downstroke, 2 downstroke/)
+    const drawn = [...strums[0].matchAll(/aria-label="(\w+)".*?<small>(.*?)</g)].map((m) => `${m[2]} ${m[1]}`)
+    expect(drawn.slice(0, 2)).toEqual(['1 downstroke', '2 downstroke'])
     expect(html.join('')).not.toContain('class="pattern"')
     const { tune, arrangement } = arrangedScore(TWO_PARTS, 'strum', 2)
     expect(shapeFrames(tune, arrangement).every((p) => p.frames.every((f) => isStrummed(f.struck)))).toBe(

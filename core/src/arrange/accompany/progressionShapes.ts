@@ -9,8 +9,9 @@ import { findShapes, fingeredShape, type Shape } from '../../chords/findShapes.t
 import { bassPitch } from './bassRun.ts'
 import { progressionPath } from '../../chords/progression.ts'
 import type { ShapeFilters } from '../../chords/shapeQuery.ts'
-import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
-import { leftFinger } from '../../hand/grip/pressed.ts'
+import { heldShapesFor, openShapeFor, type HeldShape } from '../../chords/textbook.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { hasFinger, leftFinger } from '../../hand/grip/pressed.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
 
 /** The highest fret of an accompaniment's shapes by level, and whether a barre may be laid. */
@@ -21,6 +22,9 @@ const LEVEL_SHAPES: Readonly<Record<Level, ShapeFilters>> = {
   4: { zone: [1, 5] },
   5: { zone: [1, 7] },
 }
+
+/** Levels whose chords are those of a first book wherever it has them, so that they are learned once. Common practice, no source. */
+const BOOK_FIRST: ReadonlySet<Level> = new Set([1])
 
 /** A shape held through a segment of harmony. */
 export type SegmentShape = Pick<Shape, 'frets' | 'fingers'>
@@ -50,7 +54,8 @@ export function progressionShapes(
 ): (SegmentShape | undefined)[] {
   const setup = stretches ? own : withKindHand(own)
   const filters = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
-  const pinned = pinnedShapes(setup, segments, pins)
+  const books = BOOK_FIRST.has(level) ? bookShapes(setup, segments, barres) : []
+  const pinned = new Map([...books, ...pinnedShapes(setup, segments, pins)])
   const ways: readonly ShapeFilters[] = [filters, { zone: present(filters.zone) }, { zone: [1, 7] }, {}]
   const wanted = new Map<string, ShapeFilters | undefined>()
   for (const { sounding } of segments) {
@@ -125,6 +130,29 @@ function hasShape(setup: Setup, chord: ChordReading, filters: ShapeFilters, root
   return findShapes(setup, chord, filters).zones.some(({ rows }) =>
     rows.some(({ head }) => !rooted || mod12(bassPitch(setup, head.frets)) === bassPitchClass(chord)),
   )
+}
+
+/** The open shapes that a first book prints for these chords, as far as this hand holds them. */
+function bookShapes(
+  setup: Setup,
+  segments: readonly HarmonySegment[],
+  barres: boolean,
+): (readonly [string, Shape])[] {
+  return segments.flatMap(({ sounding, shape }) => {
+    const book = shape && openShapeFor(shape, setup)
+    if (!sounding || !book) return []
+    const lies = book.fingers.some((places) => places.length > 1)
+    const { techniques } = setup.player
+    const reached = book.pressed.every((p) => hasFinger(techniques, p.finger))
+    if (
+      !reached ||
+      (lies && !(barres && techniques.barre)) ||
+      handFault(setup, setup.player.spans, book.pressed)
+    )
+      return []
+    const held = { fingers: fingersOf(book), cost: 0 }
+    return [[chordText(sounding), fingeredShape(setup, sounding, book.frets, held)] as const]
+  })
 }
 
 function pinnedShapes(

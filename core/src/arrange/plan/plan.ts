@@ -21,7 +21,7 @@ import { QUARTER, secondsOf, type Ticks } from '../../music/time/ticks.ts'
 import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import { alikeBass, bassContents } from './alikeBass.ts'
 import { bassLine, type PlannedBass } from './bassLine.ts'
-import { endingsOf } from './endings.ts'
+import { endingsOf, type Ending } from './endings.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
 import { innerLine, type PlannedInner } from './innerLine.ts'
 import { passingBass } from './passingBass.ts'
@@ -92,6 +92,8 @@ export interface Plan {
   readonly sliceAt: ReadonlyMap<Ticks, number>
   /** The sounding key of each measure. */
   readonly keys: readonly Key[]
+  /** Where the music comes to rest. */
+  readonly endings: readonly Ending[]
   /** Seconds between two written times at the tune's tempos. */
   readonly secondsBetween: (from: Ticks, to: Ticks) => number
   /** First slice of each measure; equal to the next measure's where a measure has none. */
@@ -228,6 +230,7 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       slices,
       sliceAt: new Map(slices.map((s, i) => [s.start, i])),
       keys,
+      endings,
       secondsBetween: seconds,
       firstSlice,
       junctions,

@@ -36,6 +36,7 @@ import {
   type VoiceKey,
 } from './candidate.ts'
 import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from '../../document/noteIds.ts'
+import { withEndingChord } from './endingChord.ts'
 import type { Solution } from './solve.ts'
 import { staticCost } from './staticCost.ts'
 import { stepBetween } from './steps.ts'
@@ -49,7 +50,9 @@ export function* writing(
   setup: Setup,
   locks: readonly Lock[],
 ): Turns<{ layer: Layer; ornamentsLeft: readonly LeftOrnament[] }> {
-  const { onsets, grips } = yield* writtenSlices(plan, solution, tune, setup, 0, plan.slices.length)
+  const found = yield* writtenSlices(plan, solution, tune, setup, 0, plan.slices.length)
+  const settled = new Set(locks.map((l) => l.target))
+  const { onsets, grips } = withEndingChord(found, plan, tune, setup, settled)
   const written = { notes: onsets.flatMap((o) => o.notes), grips }
   yield
   const { notes, spans, left, ...played } = yield* articulating(tune, setup, plan, written, locks)

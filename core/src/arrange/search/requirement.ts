@@ -197,8 +197,11 @@ export function requirementOf(
 /** Styles in which the hand holds chord shapes while the voices move inside them. */
 const HOLDS_SHAPES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
 
-const barreStrings = ({ level, barres }: Slice, { player }: Setup): number =>
-  player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1
+/** Strings that one finger may lie across in a slice, for this hand. */
+export const barreStrings = (
+  { level, barres }: Pick<Slice, 'level' | 'barres'>,
+  { player }: Setup,
+): number => (player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1)
 
 const tonicAt = (plan: Plan, slice: Slice) => pitchClass(plan.keys[slice.measure]!.tonic)
 

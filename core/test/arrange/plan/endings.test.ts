@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { bassPitchClass, readChordSymbol } from '../../../src/music/index.ts'
 import { SOLO_STYLES, type Level, type Style } from '../../../src/document/index.ts'
 import { refusalOf } from '../../../src/arrange/index.ts'
+import { audit } from '../../../src/audit/index.ts'
+import { finishedTabOf } from '../../../src/output/index.ts'
 import { GUITAR } from '../../../src/instrument/index.ts'
 import type { TabJson } from '../../../src/output/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
@@ -53,5 +55,42 @@ describe('a tune comes to rest', () => {
     const struckAfter = plan.bass.filter((b) => b.start / 10_080 >= 6 && b.start / 10_080 < 8)
     expect(struckAfter).toEqual([])
     expect(plan.bass.some((b) => b.start / 10_080 === 15)).toBe(true)
+  })
+})
+
+describe('a tune that ends low', () => {
+  // The last note is the lowest root that there is: no chord has room beneath it.
+  const low = tuneOfMusic('"D"A2F2|"A7"E2G2|"D"A2F2|"D"D4|]', 'M:4/4\nL:1/4\nQ:1/4=90\nK:D')
+
+  it.each([
+    ['melody-bass', 3, 3],
+    ['flatpicked-lead', 3, 3],
+    ['alternating-bass', 5, 4],
+  ] as const)(
+    '%s, level %i: the chord is struck over its last note, %i notes at least',
+    (style, level, least) => {
+      const { json, report } = arrangeTune(low, style, level)
+      const end = Math.max(...json.notes.map((n) => n.start))
+      const last = json.notes.filter((n) => n.start === end)
+      expect(last.length).toBeGreaterThanOrEqual(least)
+      expect(new Set(last.map((n) => n.midi % 12))).toEqual(new Set([2, 6, 9]))
+      expect(Math.min(...last.map((n) => n.midi)) % 12).toBe(2)
+      expect(report.structural).toBe(0)
+      expect(report.melodyKept).toBe(report.melodyNotes)
+    },
+  )
+
+  it('is left alone at the easy levels', () => {
+    const { json } = arrangeTune(low, 'melody-bass', 1)
+    const end = Math.max(...json.notes.map((n) => n.start))
+    expect(json.notes.filter((n) => n.start === end).length).toBeLessThan(3)
+  })
+
+  it('anywhere else the audit still hears a note that lies over the melody', () => {
+    const { json } = arrangeTune(low, 'melody-bass', 3)
+    const first = json.notes.find((n) => n.role === 'melody')!
+    const over = { ...first, role: 'fill' as const, string: 1, fret: 10, midi: 74, rightFinger: 'a' as const }
+    const planted = audit(finishedTabOf({ ...json, notes: [...json.notes, over] }))
+    expect(planted.findings.map((f) => f.kind)).toContain('melodyMasked')
   })
 })

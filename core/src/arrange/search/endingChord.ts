@@ -1,0 +1,158 @@
+import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
+import { durationOf } from '../../document/durationOf.ts'
+import type { Id } from '../../document/ids.ts'
+import type { Level } from '../../document/style.ts'
+import type { Grip, PressedPlace } from '../../document/tab.ts'
+import type { TuneDoc } from '../../document/tune.ts'
+import { handFault } from '../../hand/grip/handRules.ts'
+import { hasFinger, leftFinger } from '../../hand/grip/pressed.ts'
+import { pitchAt, type Setup } from '../../instrument/setup.ts'
+import { knownIn } from '../../invariant.ts'
+import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
+import { mod12 } from '../../music/pitch/pitch.ts'
+import type { Unpicked } from '../ornament/ornamentPage.ts'
+import type { Ending } from '../plan/endings.ts'
+import { pickingOf } from '../plan/pickingOf.ts'
+import type { Plan, Slice } from '../plan/plan.ts'
+import { barreStrings } from './requirement.ts'
+import { chordNoteId } from '../../document/noteIds.ts'
+
+/** Notes that an ending has at least, by level. Common practice, no source. */
+const NOTES_AT_END: Readonly<Record<Level, number>> = { 1: 0, 2: 0, 3: 3, 4: 3, 5: 4 }
+
+/** Strings that thumb and three fingers pluck at once. */
+const PLUCKED = 4
+
+/** Notes struck at one slice. */
+interface Onset {
+  readonly t: number
+  readonly notes: readonly Unpicked[]
+}
+
+interface Written {
+  readonly onsets: readonly Onset[]
+  readonly grips: readonly Grip[]
+}
+
+/**
+ * The end of a tune whose melody lies too low to have a chord beneath it: the chord is struck above it, the melody note its root or a low tone
+ * of it, as a player ends a tune on the low strings. What was found stays where that is enough, or where no whole shape has the
+ * melody's place.
+ * @param locked notes and grips that stay as they are
+ */
+export function withEndingChord(
+  written: Written,
+  plan: Plan,
+  tune: TuneDoc,
+  setup: Setup,
+  locked: ReadonlySet<Id>,
+): Written {
+  const ending = plan.endings.find((e) => e.until === plan.timeline.length)
+  const t = ending && plan.sliceAt.get(ending.at)
+  const onset = written.onsets.find((o) => o.t === t)
+  const grip = written.grips.find((g) => sameTime(g, onset?.notes[0]))
+  if (!ending || !onset || !grip || locked.has(grip.id)) return written
+  const slice = plan.slices[onset.t]!
+  const region = plan.regions[slice.measure]
+  // Nothing is added to what was given, nor to a version that does without.
+  if (region?.given || region?.without?.length) return written
+  const least = NOTES_AT_END[slice.level]
+  if (onset.notes.length >= least || onset.notes.some((n) => locked.has(n.id))) return written
+  const made = chordOver(onset, ending, slice, plan, tune, setup, least)
+  if (!made) return written
+  const { notes, ...held } = made
+  return {
+    onsets: written.onsets.map((o) => (o === onset ? { t: o.t, notes } : o)),
+    grips: written.grips.map((g) => (g === grip ? { ...g, ...held } : g)),
+  }
+}
+
+const sameTime = ({ pos }: Grip, note: Unpicked | undefined): boolean =>
+  note !== undefined && note.pos.measure === pos.measure && note.pos.tick === pos.tick
+
+/** The notes of an ending with the rest of a shape that has its melody; undefined where there is none. */
+function chordOver(
+  { notes }: Onset,
+  ending: Ending,
+  slice: Slice,
+  plan: Plan,
+  tune: TuneDoc,
+  setup: Setup,
+  least: number,
+):
+  | { readonly notes: readonly Unpicked[]; readonly pressed: readonly PressedPlace[]; readonly shape: string }
+  | undefined {
+  const { shape: chord } = plan.harmony[ending.segment]!
+  const melody = notes.find((n) => n.role === 'melody')
+  const hand = pickingOf(slice.style, slice.school, setup)
+  if (!chord || !melody || melody.place.harmonic || hand === 'thumbAndIndex') return undefined
+  const strokes = hand === 'flatPick'
+  const bass = mod12(bassPitchClass(chord) + setup.capo[0]!)
+  const root = notes.find((n) => n.role === 'bass')
+  const fits = ({ frets, pressed, fingers }: HeldShape) => {
+    const low = frets.findLastIndex((f) => f !== null) + 1
+    const sounding = frets.filter((f) => f !== null).length
+    const has = (n: Unpicked | undefined) => !n || frets[n.place.string - 1] === n.place.fret
+    return (
+      sounding >= least &&
+      has(melody) &&
+      mod12(pitchAt(setup, { string: low, fret: frets[low - 1]! })) === bass &&
+      (!root || root.place.string <= low) &&
+      handFault(setup, setup.player.spans, pressed) === undefined &&
+      pressed.every((p) => hasFinger(setup.player.techniques, p.finger)) &&
+      fingers.every((places) => stringsUnder(places) <= barreStrings(slice, setup))
+    )
+  }
+  const held = heldShapesFor(chord, setup, tune.pins).find(fits)
+  if (!held) return undefined
+  const sounding = held.frets.flatMap((fret, i) => (fret === null ? [] : [{ string: i + 1, fret }])).reverse()
+  const struck = strokes ? neighbours(sounding) : plucked(sounding, melody.place.string)
+  if (struck.length < least || !struck.some((s) => s.string === melody.place.string)) return undefined
+  const dur = durationOf(ending.until - ending.at)
+  const fingers = new Map(held.pressed.map((p) => [p.string, leftFinger(p.finger)]))
+  const chordNotes = struck
+    .filter((s) => s.string !== melody.place.string)
+    .map((place, nth): Unpicked => ({
+      id: chordNoteId(melody.pos, nth),
+      pos: melody.pos,
+      dur,
+      role: place === sounding[0] ? 'bass' : 'harmony',
+      notationVoice: 2,
+      place,
+      left: fingers.get(place.string) ?? 0,
+      attack: 'pluck',
+      optional: false,
+    }))
+  return {
+    notes: [{ ...melody, left: fingers.get(melody.place.string) ?? 0 }, ...chordNotes],
+    pressed: held.pressed.map(({ string, fret }) => ({
+      string,
+      fret,
+      finger: knownIn(fingers, string) as PressedPlace['finger'],
+    })),
+    shape: held.name,
+  }
+}
+
+/** Strings that one finger lies across. */
+const stringsUnder = (places: readonly { readonly string: number }[]): number =>
+  Math.max(...places.map((p) => p.string)) - Math.min(...places.map((p) => p.string)) + 1
+
+type Sounding = readonly { readonly string: number; readonly fret: number }[]
+
+/** The strings from the lowest up to the first that does not sound: what one stroke passes over. */
+function neighbours(sounding: Sounding): Sounding {
+  const gap = sounding.findIndex((s, i) => i > 0 && sounding[i - 1]!.string - s.string > 1)
+  return gap < 0 ? sounding : sounding.slice(0, gap)
+}
+
+/** The lowest string, the melody's, and those next above it, as many as the fingers pluck. */
+function plucked(sounding: Sounding, melody: number): Sounding {
+  const [low] = sounding
+  const above = sounding.filter((s) => s.string < melody)
+  const between = sounding.filter((s) => s.string > melody && s !== low)
+  const own = sounding.filter((s) => s === low || s.string === melody)
+  const room = PLUCKED - own.length
+  const chosen = new Set([...own, ...[...above, ...between.reverse()].slice(0, room)])
+  return sounding.filter((s) => chosen.has(s))
+}
