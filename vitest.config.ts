@@ -9,8 +9,24 @@ export default defineConfig({
     maxWorkers: '100%',
     projects: [
       // Pure functions leave nothing behind: their modules are read once a worker, not once a file.
-      { test: { name: 'core', include: tests('core', 'bench'), testTimeout: 60_000, isolate: false } },
-      { test: { name: 'apps', include: tests('server', 'web'), testTimeout: 60_000, isolate: false } },
+      {
+        test: {
+          name: 'core',
+          include: tests('core', 'bench'),
+          testTimeout: 60_000,
+          isolate: false,
+          sequence: { groupOrder: 1 },
+        },
+      },
+      {
+        test: {
+          name: 'apps',
+          include: tests('server', 'web'),
+          testTimeout: 60_000,
+          isolate: false,
+          sequence: { groupOrder: 1 },
+        },
+      },
       {
         test: {
           name: 'command line',
@@ -18,6 +34,8 @@ export default defineConfig({
           testTimeout: 60_000,
           isolate: false,
           globalSetup: 'cli/test/bundle.ts',
+          // Few long files: begun last, one of them would run alone at the end.
+          sequence: { groupOrder: 0 },
         },
       },
     ],

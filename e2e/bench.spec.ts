@@ -153,7 +153,7 @@ test('Space plays and stops, the cursor moves, the loop stays in its measures', 
   await expect(page.getByTestId('play-cursor')).toBeHidden()
   await page.keyboard.press('End')
   await page.keyboard.press('Enter')
-  await page.getByRole('button', { name: 'Playing' }).click()
+  await page.getByRole('button', { name: 'Playing', exact: true }).click()
   await expect(page.getByText('Measure 4 is marked')).toBeVisible()
   await page.getByRole('button', { name: /^Measure 3: effort/ }).click()
   await page.getByRole('button', { name: 'Extend to measure 3' }).click()

@@ -90,7 +90,9 @@ describe('the lesson read back from its words alone', () => {
   it.each(speeches)('says the same in %o, note names or not', (speech) => {
     const words = wordsFor(speech)
     const nameOf = (string: number, fret: number) => pitchIn('german', plainPitch(40 + string + fret, false))
-    for (const score of spoken) {
+    // Every way of speaking with every second tune, in turn.
+    const which = speeches.indexOf(speech) % 2
+    for (const score of spoken.filter((_, i) => i % 2 === which)) {
       const { title } = score.tune
       expectSame(score, title, words)
       expectSame(score, `${title}, named`, words, nameOf)
