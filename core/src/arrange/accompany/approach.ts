@@ -17,7 +17,7 @@ import type { SegmentShape } from './progressionShapes.ts'
 
 /** What leads from one chord to the next. */
 export interface ApproachRules {
-  /** Bass runs: none, into chords a fourth or fifth away, or into every chord. */
+  /** Bass runs: none, into chords a fourth higher, or into every chord. */
   readonly runs: 'none' | 'cadences' | 'all'
   readonly liftOff: boolean
 }
@@ -26,8 +26,8 @@ export interface ApproachRules {
 const RUN_NOTES = 2
 const LEAST_RUN_S = 0.22
 
-/** Semitones from bass to bass of a cadence: a fourth or a fifth, up or down. */
-const CADENCES: ReadonlySet<number> = new Set([5, 7])
+/** Semitones from bass to bass of a cadence: a fourth up, or a fifth down, as the fifth degree falls home. */
+const CADENCES: ReadonlySet<number> = new Set([5])
 
 /** A change of two fingers or more within this time (seconds) of the last stroke gets it on open strings. No source. */
 const FAST_CHANGE_S = 0.32
