@@ -49,7 +49,7 @@ test('a song goes from a paste to a printed page: what is understood first, then
   await expect(paper.locator('figcaption')).toHaveText(['G', 'D', 'Em', 'C'])
   await expect(paper.locator('.strum')).toHaveText('Strum:12&&4&')
   const strokes = await paper
-    .getByRole('img', { name: /stroke$/ })
+    .locator('.strum svg')
     .evaluateAll((arrows) => arrows.map((a) => a.getAttribute('aria-label')![0]).join(''))
   expect(strokes).toBe('dduudu')
   await expect(paper.locator('.part h3')).toHaveText(['Verse 1', 'Chorus', 'Chorus'])
