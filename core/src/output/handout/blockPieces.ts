@@ -172,8 +172,11 @@ function strums(
   of: readonly { readonly struck: readonly StruckMoment[] }[],
   said: Set<string>,
 ): Piece[] {
-  return of.flatMap(({ struck }) => {
-    if (!isStrummed(struck)) return []
+  const strummed = of.map((f) => f.struck).filter(isStrummed)
+  // One stroke alone is an end, not the strum, unless there is nothing else.
+  const most = Math.max(0, ...strummed.map((s) => s.length))
+  return strummed.flatMap((struck) => {
+    if (struck.length === 1 && most > 1) return []
     const html = strumChart(fill(paper.blocks.strum, { strokes: '' }).trim(), struck, words)
     if (said.has(html)) return []
     said.add(html)
