@@ -1,5 +1,14 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, chooseStyle, done, frets, openDemo, settledFrets } from './bench.ts'
+import {
+  arrangePasted,
+  chooseLevel,
+  chooseStyle,
+  done,
+  frets,
+  openDemo,
+  paste,
+  settledFrets,
+} from './bench.ts'
 
 // Tall enough that no system leaves the view when the bar opens: only those near it are drawn.
 test.use({ viewport: { width: 1280, height: 1150 } })
@@ -309,14 +318,10 @@ test('pasted tab becomes a tune with its tab: places kept, rhythm marked as a gu
 test('a figure is played again on other chords, a moment once more, and erased as a whole', async ({
   page,
 }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
-  await page
-    .getByLabel('What you have as text')
-    .fill(
-      'Mill Lane\n\n  C\ne|-------0-|\nB|-----1---|\nG|---0-----|\nD|---------|\nA|-3-------|\nE|---------|\n',
-    )
-  await page.getByRole('button', { name: 'Take it' }).click()
+  await paste(
+    page,
+    'Mill Lane\n\n  C\ne|-------0-|\nB|-----1---|\nG|---0-----|\nD|---------|\nA|-3-------|\nE|---------|\n',
+  )
   await expect(page.getByRole('heading', { name: 'Mill Lane' })).toBeVisible()
   await expect.poll(() => settledFrets(page)).toEqual(['3', '0', '1', '0'])
   await pen(page)

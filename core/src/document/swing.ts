@@ -2,9 +2,10 @@ import { beatLength, inFullMeasure, isCompound } from '../music/time/metre.ts'
 import { QUARTER, type Ticks } from '../music/time/ticks.ts'
 import type { Region } from './arrangement.ts'
 import { FEEL_SHARE, type Feel } from './feel.ts'
-import type { Timeline } from './form/timeline.ts'
+import { ticksAt, type Timeline } from './form/timeline.ts'
 import type { Id } from './ids.ts'
 import { regionAt } from './regions.ts'
+import type { TabNote } from './tab.ts'
 import type { Measure, TuneDoc } from './tune.ts'
 
 /** The feel of each measure, by index; undefined where it is straight. Measures in threes have their own lilt. */
@@ -44,15 +45,15 @@ export interface SwungBeat {
 
 /**
  * The beats that swing: quarters in which nothing is struck but at halves and quarters of them. A triplet is what it is.
- * @param onsets times at which something is struck
  */
 export function swungBeats(
   { measures }: Pick<TuneDoc, 'measures'>,
   feels: readonly (Feel | undefined)[],
   timeline: Timeline,
-  onsets: readonly Ticks[],
+  notes: readonly Pick<TabNote, 'pos'>[],
 ): SwungBeat[] {
   if (feels.every((f) => f === undefined)) return []
+  const onsets = notes.map((n) => ticksAt(timeline, n.pos))
   const uneven = new Set<number>()
   const starts = (i: number) => timeline.starts[i]! - inFullMeasure(measures[i]!, 0)
   measures.forEach((m, i) => {

@@ -2,12 +2,13 @@ import { groupBy } from 'es-toolkit'
 import { present } from '../../invariant.ts'
 import type { Layer } from '../../document/arrangement.ts'
 import { measureAt, ticksAt, type Timeline } from '../../document/form/timeline.ts'
-import { isLockOf } from '../../document/locks.ts'
+import type { LockField } from '../../document/locks.ts'
 import { isArrival, type Grip, type PressedPlace, type TabNote } from '../../document/tab.ts'
 import { strainMm } from '../../hand/effort/handMoves.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { isPressed, pressedOf, type Pressed } from '../../hand/grip/pressed.ts'
 import type { Setup } from '../../instrument/setup.ts'
+import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { segmentAt, type HarmonySegment } from '../plan/harmonyLine.ts'
 import { inTime } from './reaching.ts'
@@ -21,7 +22,8 @@ interface Stay {
 
 /**
  * Notes and grips in which a finger that leaves a place comes back to it itself: not another one, under the same chord and in the same
- * measure, while the first is free all the time. Where a whole shape follows, it is the shape's finger. Fingers that were set by hand stay, and so does what is hammered, pulled, slid or bent.
+ * measure, while the first is free all the time. Where a whole shape follows, it is the shape's finger. Fingers that were set by hand
+ * and locked measures stay, and so does what is hammered, pulled, slid or bent.
  * @param handAt whose hand plays what at a time
  * @param isInside which grips may be changed, by their time
  */
@@ -34,14 +36,15 @@ export function sameFingersBack(
 ): Pick<Layer, 'notes' | 'grips'> {
   const held: Grip[] = [...inTime(grips, timeline)]
   const times = held.map((g) => ticksAt(timeline, g.pos))
-  const locked = new Set(
-    [...locks.filter(isLockOf('grip')), ...locks.filter(isLockOf('left'))].map((l) => l.target),
-  )
+  const locked = new Set(locks.filter((l) => KEEPS_FINGERS.has(l.field)).map((l) => l.target))
   const fingers = new Map<TabNote, PressedPlace['finger']>()
   const left = new Map<string, Stay>()
-  const struck = groupBy(inTime(notes, timeline), (n) => n.place.string)
-
-  const chordAndMeasure = (i: number) => `${segmentAt(harmony, times[i]!)} ${measureAt(timeline, times[i]!)}`
+  const struck = groupBy(
+    inTime(notes, timeline).map((note) => ({ note, start: ticksAt(timeline, note.pos) })),
+    (s) => s.note.place.string,
+  )
+  const stretches = times.map((at) => `${segmentAt(harmony, at)} ${measureAt(timeline, at)}`)
+  const chordAndMeasure = (i: number) => stretches[i]
   const wasDown = (i: number, place: PressedPlace) =>
     held[i - 1]?.pressed.some((q) => isAt(q, place)) === true
 
@@ -88,10 +91,10 @@ export function sameFingersBack(
 
   function mayRename(finger: PressedPlace['finger'], { place, from, to }: Stay, last: number): boolean {
     for (let k = last + 1; k <= to; k++) {
-      const { id, pressed, shape, ready = [] } = held[k]!
+      const { id, pos, pressed, shape, ready = [] } = held[k]!
       if (pressed.some((q) => q.finger === finger) || ready.length > 0) return false
       if (k < from) continue
-      if (locked.has(id) || !isInside(times[k]!)) return false
+      if (locked.has(id) || locked.has(pos.measure) || !isInside(times[k]!)) return false
       // One that lies across stays as it is.
       if (pressed.some((q) => q.finger === place.finger && !isAt(q, place))) return false
       const setup = handAt(times[k]!)
@@ -129,8 +132,9 @@ export function sameFingersBack(
   function playedBy({ place, from, to }: Stay): readonly TabNote[] | undefined {
     const own = struck[place.string] ?? []
     const [start, end] = [times[from]!, times[to + 1] ?? timeline.length]
-    const during = own.filter((n) => ticksAt(timeline, n.pos) >= start && ticksAt(timeline, n.pos) < end)
-    const next = own.find((n) => ticksAt(timeline, n.pos) >= end)
+    const [first, after] = [firstAtOrAfter(own, start), firstAtOrAfter(own, end)]
+    const during = own.slice(first, after).map((s) => s.note)
+    const next = own[after]?.note
     const isPlain = (n: TabNote) => PLAIN.has(n.attack) && !n.graces && !n.bend && !locked.has(n.id)
     const plain = during.every((n) => n.place.fret === place.fret && n.left === place.finger && isPlain(n))
     return plain && (!next || (!isArrival(next.attack) && !next.graces)) ? during : undefined
@@ -145,6 +149,9 @@ export function sameFingersBack(
     grips: held,
   }
 }
+
+/** Locks under which fingers stay. */
+const KEEPS_FINGERS: ReadonlySet<LockField> = new Set(['grip', 'left', 'measure'])
 
 /** Ways to sound a note under any finger. */
 const PLAIN: ReadonlySet<string> = new Set(['pluck', 'brush', 'tremolo'])

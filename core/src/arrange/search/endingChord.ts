@@ -38,7 +38,7 @@ interface Written {
  * The end of a tune whose melody lies too low to have a chord beneath it: the chord is struck above it, the melody note its root or a low tone
  * of it, as a player ends a tune on the low strings. What was found stays where that is enough, or where no whole shape has the
  * melody's place.
- * @param locked notes and grips that stay as they are
+ * @param locked notes, grips and measures that stay as they are
  */
 export function withEndingChord(
   written: Written,
@@ -51,7 +51,7 @@ export function withEndingChord(
   const t = ending && plan.sliceAt.get(ending.at)
   const onset = written.onsets.find((o) => o.t === t)
   const grip = written.grips.find((g) => sameTime(g, onset?.notes[0]))
-  if (!ending || !onset || !grip || locked.has(grip.id)) return written
+  if (!ending || !onset || !grip || locked.has(grip.id) || locked.has(grip.pos.measure)) return written
   const slice = plan.slices[onset.t]!
   const region = plan.regions[slice.measure]
   // Nothing is added to what was given, nor to a version that does without.

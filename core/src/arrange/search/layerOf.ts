@@ -51,8 +51,8 @@ export function* writing(
   locks: readonly Lock[],
 ): Turns<{ layer: Layer; ornamentsLeft: readonly LeftOrnament[] }> {
   const found = yield* writtenSlices(plan, solution, tune, setup, 0, plan.slices.length)
-  const settled = new Set(locks.map((l) => l.target))
-  const { onsets, grips } = withEndingChord(found, plan, tune, setup, settled)
+  const locked = new Set(locks.map((l) => l.target))
+  const { onsets, grips } = withEndingChord(found, plan, tune, setup, locked)
   const written = { notes: onsets.flatMap((o) => o.notes), grips }
   yield
   const { notes, spans, left, ...played } = yield* articulating(tune, setup, plan, written, locks)

@@ -1,8 +1,8 @@
 import { findingHands } from '../../arrange/manual/findHands.ts'
 import { joinedUp } from '../../arrange/manual/placed.ts'
-import { harmonyLine, segmentAt } from '../../arrange/plan/harmonyLine.ts'
+import { harmonyLine, segmentAt, type HarmonySegment } from '../../arrange/plan/harmonyLine.ts'
 import type { ArrangementDoc, Layer } from '../../document/arrangement.ts'
-import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
+import { ticksAt, timelineOf, type Timeline } from '../../document/form/timeline.ts'
 import type { Id } from '../../document/ids.ts'
 import { lockId, lockOf, type Lock } from '../../document/locks.ts'
 import { regionAt } from '../../document/regions.ts'
@@ -37,31 +37,45 @@ export function writeFigure(score: Score, edit: Extract<MeasureEdit, { do: 'figu
   const read = readFigureChords(text)
   if (!read.ok) return refused('notChord', { word: read.word })
   if (read.measures.length === 0) return refused('noChords')
-  const source = clipOf(score, from, to)
-  if (present(source.layer).notes.length === 0) return refused('nothingThere')
+  const inside = new Set(tune.measures.slice(from, to + 1).map((m) => m.id))
+  if (!arrangement.base.notes.some((n) => inside.has(n.pos.measure))) return refused('nothingThere')
   const arranged: Arranged = { tune, arrangement }
-  if (segmentsIn(arranged, source).every((s) => s === undefined)) return refused('noChordName')
+  const source = writtenHarmony(arranged)
+  const { starts, length } = source.timeline
+  const isInside = (h: HarmonySegment) => h.start < (starts[to + 1] ?? length) && h.end > starts[from]!
+  if (!source.harmony.some((h) => h.shape && isInside(h))) return refused('noChordName')
   let now: Arranged = arranged
   read.measures.forEach((chords, i) => {
     const k = from + (i % (to - from + 1))
-    now = withCopy(now, k, to + 1 + i, chords)
+    now = withCopy(now, k, to + 1 + i, chords, source)
   })
   const copies = now.tune.measures.slice(to + 1, to + 1 + read.measures.length).map((m) => m.id)
-  return done(withFoundHands(withChordAfter(now, arranged, to + 1, read.measures.length), new Set(copies)))
+  const whole = withChordAfter(now, tune, source, to + 1, read.measures.length)
+  return done(withFoundHands(whole, new Set(copies)))
+}
+
+/** The harmony of a score on its written time line. */
+interface WrittenHarmony {
+  readonly timeline: Timeline
+  readonly harmony: readonly HarmonySegment[]
+}
+
+function writtenHarmony({ tune, arrangement: { setup, transposed } }: Arranged): WrittenHarmony {
+  const timeline = timelineOf(tune.measures)
+  return { timeline, harmony: harmonyLine(tune, timeline, setup.capo[0]!, transposed) }
 }
 
 /** What stands behind the copies goes on under the chord that it had. */
 function withChordAfter(
   now: Arranged,
-  { tune, arrangement }: Arranged,
+  tune: TuneDoc,
+  { timeline, harmony }: WrittenHarmony,
   next: number,
   added: number,
 ): Arranged {
   const measure = tune.measures[next]
   if (!measure || tune.chords.some((c) => c.pos.measure === measure.id && c.pos.tick === 0)) return now
-  const timeline = timelineOf(tune.measures)
-  const harmony = harmonyLine(tune, timeline, arrangement.setup.capo[0]!, arrangement.transposed)
-  const held = harmony[segmentAt(harmony, ticksAt(timeline, { measure: measure.id, tick: 0 }))]
+  const held = harmony[segmentAt(harmony, timeline.starts[next]!)]
   const mark = held && tune.chords.find((c) => ticksAt(timeline, c.pos) === held.start)
   if (!mark) return now
   const own = { ...mark, id: freshIds(now.tune).chord(), pos: { measure: measure.id, tick: 0 } }
@@ -70,27 +84,24 @@ function withChordAfter(
   return { ...now, tune: { ...now.tune, chords: now.tune.chords.toSpliced(at, 0, own) } }
 }
 
-/** The chord of each measure of a clip at its beginning, as the hand calls it. */
-function segmentsIn({ tune, arrangement }: Arranged, { measures }: Clip): (ChordReading | undefined)[] {
-  const timeline = timelineOf(tune.measures)
-  const harmony = harmonyLine(tune, timeline, arrangement.setup.capo[0]!, arrangement.transposed)
-  return measures.map((m) => {
-    const at = ticksAt(timeline, { measure: m.id, tick: 0 })
-    const inside = harmony.filter((h) => h.start < at + m.length && h.end > at)
-    return inside.find((h) => h.shape)?.shape
-  })
-}
-
 /** A score with one measure played again on other chords, before another measure. */
-function withCopy(score: Arranged, index: number, before: number, shapes: readonly ChordReading[]): Arranged {
+function withCopy(
+  score: Arranged,
+  index: number,
+  before: number,
+  shapes: readonly ChordReading[],
+  source: WrittenHarmony,
+): Arranged {
   const { tune, arrangement } = score
   const { setup, transposed } = arrangement
-  const copy = unmarked(withFreshIds(clipOf(score, index, index), tune))
+  // A figure is played again; what is sung is not.
+  const { lines: _, ...clip } = clipOf(score, index, index)
+  const copy = unmarked(withFreshIds(clip, tune))
   const layer = present(copy.layer)
   const measure = copy.measures[0]!
   const starts = changesIn(measure, shapes.length)
   const targetAt = (tick: Ticks): ChordReading => shapes[starts.findLastIndex((s) => s <= tick)]!
-  const sourceAt = sourceChords(score, index)
+  const sourceAt = (tick: Ticks) => shapeAt(source, source.timeline.starts[index]! + tick)
   const pins = tune.pins ?? []
   const under = new Map<string, ShapeUnder>()
   const underSource = (shape: ChordReading) => {
@@ -129,18 +140,10 @@ function changesIn({ length, metre }: Measure, count: number): Ticks[] {
   return Array.from({ length: count }, (_, i) => Math.round((i * beats) / count) * step)
 }
 
-/** The chord of a measure at a time in it, as the hand calls it: the one that holds, else the first that comes. */
-function sourceChords({ tune, arrangement }: Arranged, index: number) {
-  const timeline = timelineOf(tune.measures)
-  const harmony = harmonyLine(tune, timeline, arrangement.setup.capo[0]!, arrangement.transposed)
-  const measure = tune.measures[index]!
-  return (tick: number): ChordReading | undefined => {
-    const at = ticksAt(timeline, { measure: measure.id, tick })
-    const here = harmony[segmentAt(harmony, at)]?.shape
-    return (
-      here ?? harmony.find((h) => h.start >= at && h.shape)?.shape ?? harmony.findLast((h) => h.shape)?.shape
-    )
-  }
+/** The chord at a time, as the hand calls it: the one that holds, else the first that comes, else the last that was. */
+function shapeAt({ harmony }: WrittenHarmony, at: Ticks): ChordReading | undefined {
+  const here = harmony[segmentAt(harmony, at)]?.shape
+  return here ?? (harmony.find((h) => h.start >= at && h.shape) ?? harmony.findLast((h) => h.shape))?.shape
 }
 
 /** The tune of the copy: its melody sounds what its notes do now. What lost its note is a rest. */

@@ -1,6 +1,6 @@
 import { knownIn } from '../../invariant.ts'
 import { groupBy } from 'es-toolkit'
-import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import type { Timeline } from '../../document/form/timeline.ts'
 import { feelOfMeasures, swungBeats } from '../../document/swing.ts'
 import { withVariant } from '../../document/variants.ts'
 import type { Unfolded } from '../../document/form/unfold.ts'
@@ -87,8 +87,7 @@ export function scoreOf(
   variants: readonly Variant[] = [],
   regions: readonly Region[] = [],
 ): Performance {
-  const onsets = layer.notes.map((n) => ticksAt(timeline, n.pos))
-  const swung = swungBeats(tune, feelOfMeasures(tune, regions), timeline, onsets)
+  const swung = swungBeats(tune, feelOfMeasures(tune, regions), timeline, layer.notes)
   const marks = paced(tempoMap(tune, timeline), layer.notes, timeline, swung)
   const sounded = (of: Layer) => soundedByMeasure(setup, of, timeline, marks)
   const plain = sounded(layer)

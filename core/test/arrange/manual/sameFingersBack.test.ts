@@ -11,6 +11,7 @@ import {
   type Layer,
   type Lock,
   type TabNote,
+  USUAL_SCHOOL,
 } from '../../../src/document/index.ts'
 import { durationOf } from '../../../src/document/durationOf.ts'
 import { handFault, pressedOf } from '../../../src/hand/index.ts'
@@ -87,6 +88,12 @@ describe('a finger that comes back', () => {
 
   it('stays as it is where a hand has set it', () => {
     const found = after(page(LEAVES, [lockOf('left', lockId('left', 'n2.4'), 'n2.4', 4)]))
+    expect(fingersOn(found, 4)).toEqual([3, 0, 4])
+  })
+
+  it('stays as it is in a locked measure', () => {
+    const value = { style: 'melody-bass', level: 2, school: USUAL_SCHOOL, notes: [] } as const
+    const found = after(page(LEAVES, [lockOf('measure', lockId('measure', first!), first!, value)]))
     expect(fingersOn(found, 4)).toEqual([3, 0, 4])
   })
 

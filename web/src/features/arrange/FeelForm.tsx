@@ -1,5 +1,5 @@
 import { SegmentedControl, Stack, Text } from '@mantine/core'
-import { CLOSES, FEELS, type Close, type Feel, type Region } from '@velvet-porch/core/document'
+import { CLOSES, FEELS, type Region } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 
 interface Props {
@@ -14,11 +14,8 @@ interface Props {
 /** How unevenly a section's beats are halved, and how it comes to the tune's end. */
 export function FeelForm({ region, canSwing, ends, onRegion }: Props) {
   const { t } = useTranslation()
-  const label = (what: string) => t('feel.command', { what })
-  const swing = (feel: Feel | undefined, what: string) =>
-    onRegion(({ feel: _, ...r }) => (feel ? { ...r, feel } : r), label(what))
-  const close = (to: Close | undefined, what: string) =>
-    onRegion(({ close: _, ...r }) => (to ? { ...r, close: to } : r), label(what))
+  const choose = (key: 'feel' | 'close', value: string | undefined, what: string) =>
+    onRegion(({ [key]: _, ...r }) => (value ? { ...r, [key]: value } : r), t('feel.command', { what }))
   return (
     <Stack gap={6} mb={10}>
       {canSwing ? (
@@ -27,7 +24,7 @@ export function FeelForm({ region, canSwing, ends, onRegion }: Props) {
           none={t('feel.straight')}
           options={FEELS.map((f) => [f, t(`feel.${f}`)])}
           value={region.feel}
-          onChange={(v, what) => swing(v as Feel | undefined, what)}
+          onChange={(v, what) => choose('feel', v, what)}
         />
       ) : null}
       {ends ? (
@@ -36,7 +33,7 @@ export function FeelForm({ region, canSwing, ends, onRegion }: Props) {
           none={t('feel.inTime')}
           options={CLOSES.map((c) => [c, t(`feel.${c}`)])}
           value={region.close}
-          onChange={(v, what) => close(v as Close | undefined, what)}
+          onChange={(v, what) => choose('close', v, what)}
         />
       ) : null}
     </Stack>
