@@ -1,7 +1,9 @@
-import { PICKING_SCHOOLS } from '@velvet-porch/core/instrument'
+import { GUITAR, PICKING_SCHOOLS } from '@velvet-porch/core/instrument'
 import {
   HAND_RULES,
   LIFT_RULES,
+  readBassOrders,
+  type BassOrder,
   ROOT_RULES,
   RUN_RULES,
   STROKE_RULES,
@@ -11,7 +13,7 @@ import {
 import { oneOf, UsageError } from './usage.ts'
 
 /** What each choice of a school may be. */
-const CHOICES: Readonly<Record<keyof School, readonly string[]>> = {
+const CHOICES: Readonly<Record<Exclude<keyof School, 'bassStrings'>, readonly string[]>> = {
   picking: PICKING_SCHOOLS,
   strokes: STROKE_RULES,
   root: ROOT_RULES,
@@ -28,12 +30,26 @@ export function schoolFrom(texts: readonly string[]): School {
   let school = USUAL_SCHOOL
   for (const text of texts) {
     const [name = '', choice = ''] = text.split('=')
-    const allowed = CHOICES[name as keyof School]
+    if (name === 'bassStrings') {
+      school = { ...school, bassStrings: bassOrdersFrom(text.slice(name.length + 1)) }
+      continue
+    }
+    const allowed = CHOICES[name as keyof typeof CHOICES]
     if (!allowed)
       throw new UsageError(
-        `--school "${text}" is not known; write name=choice with ${Object.keys(CHOICES).join(', ')}.`,
+        `--school "${text}" is not known; write name=choice with ${[...Object.keys(CHOICES), 'bassStrings'].join(', ')}.`,
       )
     school = { ...school, [name]: oneOf(choice, allowed, `school ${name}`) }
   }
   return school
+}
+
+/** Chords with their bass strings: `C 5 4 6 4, G 6 4`. */
+function bassOrdersFrom(text: string): readonly BassOrder[] {
+  const read = readBassOrders(text, GUITAR.strings)
+  if (!read.ok)
+    throw new UsageError(
+      `--school bassStrings: "${read.word}" cannot be read; write a chord and its strings, "C 5 4 6 4, G 6 4".`,
+    )
+  return read.orders
 }

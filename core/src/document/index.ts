@@ -19,6 +19,7 @@ export {
   EXPRESSIONS,
   type ExpressionWord,
 } from './expression.ts'
+export { type BassOrder, bassOrdersText, readBassOrders } from './bassOrder.ts'
 export { type Feel, FEELS } from './feel.ts'
 export { withCuts } from './form/cutMeasures.ts'
 export { type Departure, type DepartureOf, departures } from './form/departures.ts'

@@ -1,4 +1,5 @@
 import type { PickingSchool } from '../instrument/hand.ts'
+import type { BassOrder } from './bassOrder.ts'
 
 /** Flat pick: down and up in strict turn, or by the place in the beat (down on it, up off it). */
 export const STROKE_RULES = ['byBeat', 'alternate'] as const
@@ -33,6 +34,8 @@ export interface School {
   readonly runs?: (typeof RUN_RULES)[number]
   /** Accompaniments: in a fast change the last stroke falls on open strings, so that the hand has time. */
   readonly liftOff?: (typeof LIFT_RULES)[number]
+  /** Chords whose bass strings are said; the others are found. */
+  readonly bassStrings?: readonly BassOrder[]
 }
 
 export const USUAL_SCHOOL: School = {

@@ -2,6 +2,7 @@ import { SLIDE_MARKS } from '../document/marks.ts'
 import { EXPRESSION_PARTS, EXPRESSIONS } from '../document/expression.ts'
 import Joi from 'joi'
 import { ARRANGEMENT_SCHEMA, type ArrangementDoc } from '../document/arrangement.ts'
+import { LONGEST_BASS_ORDER, MOST_BASS_ORDERS } from '../document/bassOrder.ts'
 import { CLOSES } from '../document/close.ts'
 import { FEELS } from '../document/feel.ts'
 import { LEVELS, OMISSIONS, ORNAMENTS, STYLES } from '../document/style.ts'
@@ -137,6 +138,18 @@ const school = Joi.object({
   parts: Joi.string().valid('melody', 'both').required(),
   runs: Joi.string().valid(...RUN_RULES),
   liftOff: Joi.string().valid(...LIFT_RULES),
+  bassStrings: Joi.array()
+    .max(MOST_BASS_ORDERS)
+    .items(
+      Joi.object({
+        chord: Joi.string().min(1).max(40).required(),
+        strings: Joi.array()
+          .min(1)
+          .max(LONGEST_BASS_ORDER)
+          .items(Joi.number().integer().min(1).max(6))
+          .required(),
+      }),
+    ),
 })
 
 const lockedMeasure = Joi.object({

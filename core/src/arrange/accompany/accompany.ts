@@ -27,6 +27,7 @@ import { progressionShapes } from './progressionShapes.ts'
 import type { AccompanyRemark } from './remark.ts'
 import { withPhraseFills } from './phraseFill.ts'
 import { withTurnaround } from './turnaround.ts'
+import { saidBasses } from './saidBasses.ts'
 import { shuffleOnsets } from './shuffleOnsets.ts'
 
 /** Notes and grips of the accompanied measures, and what could not be done as asked. */
@@ -119,6 +120,9 @@ function accompanyRegion(
     laid.push(...part.onsets)
     remarks.push(...part.remarks)
   }
+  const orders = school.bassStrings ?? []
+  const ordered = saidBasses(held, laid, orders)
+  remarks.push(...ordered.remarks)
   const next = playedNext(plan.unfolded)
   const song = { measures: tune.measures, timeline, keys, sung, next, secondsBetween }
   const turned =
@@ -131,11 +135,12 @@ function accompanyRegion(
           [last - 1, last],
           region.level,
         )
-      : laid
+      : ordered.onsets
   const fills = region.level >= FILLS_FROM_LEVEL && !region.without?.includes('fills')
   const approached = withApproaches(held, song, turned, {
     runs: region.without?.includes('fills') ? 'none' : runsOf(region.level, style, school),
     liftOff: school.liftOff === 'fast',
+    said: orders,
   })
   const filled = fills ? withPhraseFills(held, song, approached, from, to) : approached
   const onsets = last === tune.measures.length - 1 ? comingToRest(filled) : filled

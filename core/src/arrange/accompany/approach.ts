@@ -2,6 +2,8 @@ import { present } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import { measureAt } from '../../document/form/timeline.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
+import type { BassOrder } from '../../document/bassOrder.ts'
+import { chordText } from '../../music/harmony/chordSymbol.ts'
 import type { Measure } from '../../document/tune.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import { chordChange } from '../../chords/chordChange.ts'
@@ -20,6 +22,8 @@ export interface ApproachRules {
   /** Bass runs: none, into chords a fourth higher, or into every chord. */
   readonly runs: 'none' | 'cadences' | 'all'
   readonly liftOff: boolean
+  /** Chords whose bass strings the teacher says: no run takes their place. */
+  readonly said: readonly BassOrder[]
 }
 
 /** Notes of a run, at most, and the least time (seconds) for each. Common practice, no source. */
@@ -65,7 +69,9 @@ export function withApproaches(
 ): AccompanyOnset[] {
   let result = [...onsets]
   for (const change of changesOf(held, tune, onsets)) {
-    const run = rules.runs === 'none' ? [] : runInto(held, tune, change, rules.runs === 'all')
+    const shape = held.harmony[change.before.segment]?.shape
+    const isSaid = shape && rules.said.some((o) => o.chord === chordText(shape))
+    const run = rules.runs === 'none' || isSaid ? [] : runInto(held, tune, change, rules.runs === 'all')
     if (run.length > 0) {
       const from = run[0]!.start
       const covered = result.filter((o) => o.start >= from && o.start < change.at)

@@ -17,7 +17,7 @@ export function* alikeBass(
   isKept: (measure: number) => boolean,
 ): Turns<PlannedBass[]> {
   const first = new Map<string, number>()
-  const kinds = new Map<number, PlannedBass['kind']>()
+  const models = new Map<number, PlannedBass>()
   const at = new Map<number, number[]>()
   bass.forEach((b, i) => {
     const m = measureAt(timeline, b.start)
@@ -29,9 +29,13 @@ export function* alikeBass(
     const content = contents(m)
     const model = first.get(content)
     if (model === undefined) first.set(content, m)
-    else knownIn(at, model).forEach((k, i) => kinds.set(indices[i]!, bass[k]!.kind))
+    else knownIn(at, model).forEach((k, i) => models.set(indices[i]!, bass[k]!))
   }
-  return bass.map((b, i) => (kinds.has(i) ? { ...b, kind: knownIn(kinds, i) } : b))
+  return bass.map((b, i) => {
+    if (!models.has(i)) return b
+    const { kind, string } = knownIn(models, i)
+    return { ...b, kind, ...(string === undefined ? {} : { string }) }
+  })
 }
 
 /**

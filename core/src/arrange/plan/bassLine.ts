@@ -1,7 +1,9 @@
 import type { Timeline } from '../../document/form/timeline.ts'
 import type { Id } from '../../document/ids.ts'
+import { saidString, type BassOrder } from '../../document/bassOrder.ts'
 import type { RootRule } from '../../document/school.ts'
 import type { Measure } from '../../document/tune.ts'
+import { chordText } from '../../music/harmony/chordSymbol.ts'
 import type { Midi, PitchClass } from '../../music/pitch/pitch.ts'
 import { beatStarts, strongBeats, missingHead } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -12,12 +14,12 @@ import type { StyleRules } from './styleRules.ts'
 /**
  * A bass note to be played. `root` asks for the root (or slash bass), `alternate` for a tone of the chord, `rootless`
  * for one that is not the root, `passing` for the note that leads to the next root, `pedal` for the key's tonic or fifth, `part` for
- * the second voice of the source.
+ * the second voice of the source, `said` for a tone of the chord on the string that the teacher says.
  */
 export interface PlannedBass {
   readonly start: Ticks
   readonly until: Ticks
-  readonly kind: 'root' | 'alternate' | 'rootless' | 'passing' | 'pedal' | 'part'
+  readonly kind: 'root' | 'alternate' | 'rootless' | 'passing' | 'pedal' | 'part' | 'said'
   /** True where the harmony changes here. */
   readonly change: boolean
   /** True where a missing root is a fault: the school asks for roots. */
@@ -26,6 +28,8 @@ export interface PlannedBass {
   readonly inherited: boolean
   /** Index of the harmony segment; −1 where the bass does not follow the harmony. */
   readonly segment: number
+  /** The string that the teacher says. */
+  readonly string?: number
   /** The note that leads on, for a passing bass. */
   readonly passing?: PitchClass
   /** The source's own note, for a part. */
@@ -34,6 +38,7 @@ export interface PlannedBass {
 
 export interface BassRules extends StyleRules {
   readonly root: RootRule
+  readonly bassStrings?: readonly BassOrder[]
   /** What the level below plays. */
   readonly lower: BeatRules
 }
@@ -97,8 +102,11 @@ export function bassLine(
         onsets.push({ ...PLAIN, start: at, segment, rules, inherited: rules.lower.bass !== 'none' })
   }
   const stops = [...junctions].map((m) => timeline.starts[m] ?? timeline.length).sort((a, b) => a - b)
+  const isJoined = (at: Ticks) => stops.includes(at)
   let stop = 0
   let root = 0
+  let chord = ''
+  let nth = 0
   return onsets.map((onset, i): PlannedBass => {
     while (stop < stops.length && stops[stop]! <= onset.start) stop++
     const next = onsets[i + 1]?.start ?? timeline.length
@@ -117,6 +125,10 @@ export function bassLine(
       }
     if (onset.fresh) root = i
     const change = harmony[onset.segment]!.start === onset.start
+    const { shape } = harmony[onset.segment]!
+    nth = shape && chordText(shape) === chord && !isJoined(onset.start) ? nth + 1 : 0
+    chord = shape ? chordText(shape) : ''
+    const string = saidString(onset.rules.bassStrings, chord, nth)
     const kind = kindOf(onset, i - root, onset.beat - onsets[root]!.beat)
     return {
       start: onset.start,
@@ -125,7 +137,9 @@ export function bassLine(
       firm: onset.rules.root === 'always',
       inherited: onset.inherited,
       segment: onset.segment,
-      kind: onset.rules.root === 'never' ? 'rootless' : kind,
+      ...(string === undefined
+        ? { kind: onset.rules.root === 'never' ? ('rootless' as const) : kind }
+        : { kind: 'said' as const, string }),
     }
   })
 }

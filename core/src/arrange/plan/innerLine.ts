@@ -94,6 +94,7 @@ export function* innerLine(
     if (rules.double) planned.push(...doubles(lines, m, rules, rules.double))
     if (rules.chord) planned.push(...chords(lines, m, rules.chord))
     if (rules.fill) planned.push(...fills(lines, m, rules, rules.fill))
+    if (rules.strums) planned.push(...strums(lines, m, rules.strums))
     if (rules.thick) planned.push(...thickened(lines, m, rules, rules.thick))
     if (inWaltzTime(lines.measures[m]!, rules)) planned.push(...waltzChords(lines, m, rules))
   }
@@ -294,6 +295,30 @@ function fills(
     })
   }
   return result
+}
+
+/** Voices of a stroke between the phrases. */
+const STRUMMED = 4
+
+/** Strokes over the chord where the tune rests or holds long: they answer it. */
+function strums(lines: Indexed, m: number, { grid, gap }: NonNullable<StyleRules['strums']>): PlannedInner[] {
+  const measure = lines.measures[m]!
+  const from = lines.timeline.starts[m]!
+  const beat = beatLength(measure.metre)
+  return gridTimes(measure, from, grid).flatMap((start) => {
+    const { before, after } = neighbours(lines, start)
+    const segment = segmentAt(lines.harmony, start)
+    const harmony = lines.harmony[segment]
+    if (before === start || after - before < gap * beat || !harmony?.shape) return []
+    const near = [before, after].some(
+      (t) => lines.secondsBetween(Math.min(t, start), Math.max(t, start)) < LEAST_VOICING_S,
+    )
+    if (near) return []
+    const until = Math.min(start + slotOf(measure, grid), harmony.end)
+    return [
+      { ...BARE, start, until, kind: 'chord' as const, role: 'harmony' as const, segment, voices: STRUMMED },
+    ]
+  })
 }
 
 /** One more tone with the melody: of the chord, or of the pedal where there is one. */

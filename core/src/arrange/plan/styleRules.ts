@@ -36,6 +36,8 @@ export interface StyleRules {
   readonly pedal: boolean
   /** Chord tones between: on beats or half beats, where the melody leaves at least `gap` beats between two notes. */
   readonly fill: FillRule | undefined
+  /** Strokes over the chord between the phrases, as a flat pick answers the tune. */
+  readonly strums: Omit<FillRule, 'figure'> | undefined
   readonly chord: ChordRule | undefined
   /** A second voice in thirds and sixths. */
   readonly double: VoiceGrid | undefined
@@ -53,6 +55,7 @@ const NOTHING: StyleRules = {
   passes: false,
   pedal: false,
   fill: undefined,
+  strums: undefined,
   chord: undefined,
   double: undefined,
   thick: undefined,
@@ -62,7 +65,8 @@ const NOTHING: StyleRules = {
 
 const rules = (some: Partial<StyleRules>): StyleRules => ({ ...NOTHING, ...some })
 const gaps = (grid: FillRule['grid'], gap: number): FillRule => ({ grid, gap, figure: false })
-const figure = (grid: FillRule['grid']): FillRule => ({ grid, gap: 0, figure: true })
+const figure = (grid: FillRule['grid'], gap = 0): FillRule => ({ grid, gap, figure: true })
+const strokes = (grid: FillRule['grid'], gap: number): StyleRules['strums'] => ({ grid, gap })
 
 /**
  * What each level of each style plays. Every level contains what the one below it plays, or more of it. The hand's own
@@ -108,22 +112,22 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
     1: rules({ ring: true }),
     2: rules({ ring: true }),
     3: rules({ ring: true, bass: 'chord' }),
-    4: rules({ ring: true, bass: 'measure', fill: gaps('beat', 2) }),
-    5: rules({ ring: true, bass: 'strong', fill: gaps('half', 2) }),
+    4: rules({ ring: true, bass: 'measure', fill: figure('beat', 2) }),
+    5: rules({ ring: true, bass: 'strong', fill: figure('half', 2) }),
   },
   'double-stops': {
     1: rules({ double: 'strong' }),
     2: rules({ double: 'beats' }),
-    3: rules({ double: 'halves', fill: gaps('beat', 3) }),
-    4: rules({ double: 'all', fill: gaps('beat', 2) }),
-    5: rules({ double: 'all', fill: gaps('half', 2), bass: 'chord' }),
+    3: rules({ double: 'halves', fill: figure('beat', 3) }),
+    4: rules({ double: 'all', fill: figure('beat', 2) }),
+    5: rules({ double: 'all', fill: figure('half', 2), bass: 'chord' }),
   },
   'flatpicked-lead': {
     1: rules({}),
-    2: rules({}),
-    3: rules({ fill: gaps('beat', 2), thick: 'changes' }),
-    4: rules({ fill: gaps('half', 2), thick: 'beats' }),
-    5: rules({ fill: gaps('half', 1), thick: 'beats' }),
+    2: rules({ strums: strokes('beat', 3) }),
+    3: rules({ strums: strokes('beat', 2), thick: 'changes' }),
+    4: rules({ strums: strokes('beat', 2), thick: 'beats' }),
+    5: rules({ strums: strokes('half', 2), thick: 'beats' }),
   },
 }
 
@@ -186,7 +190,7 @@ export function styleRules(
     alternates: all.alternates && !thinBass,
     passes: all.passes && !thinBass,
     ending: without.includes('chords') ? 'root' : strummed ? STRUMMED_ENDING : ending,
-    ...(without.includes('fills') ? { fill: undefined, thick: undefined } : {}),
+    ...(without.includes('fills') ? { fill: undefined, strums: undefined, thick: undefined } : {}),
     ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2, lighter: 2 } } : {}),
     ...(without.includes('chords') && all.double ? { double: 'strong' as const } : {}),
   }

@@ -25,7 +25,7 @@ export interface BassTones {
 /** All places below the melody that give the wished bass; root requirements without any get other chord tones, dearly. */
 export function bassOptions(
   setup: Setup,
-  requirement: Pick<PlannedBass, 'kind' | 'part'>,
+  requirement: Pick<PlannedBass, 'kind' | 'part' | 'string'>,
   tones: BassTones,
   melody: Midi | undefined,
   last: number,
@@ -43,7 +43,7 @@ export function bassOptions(
       options.push({
         place,
         nonRoot: false,
-        price: stringPrice(setup, string) + closePrice(midi, melody) + choice,
+        price: stringPrice(setup, string, requirement.string) + closePrice(midi, melody) + choice,
       })
     }
   }
@@ -73,6 +73,7 @@ function choicePrice(
     if (away !== 0 && away !== 7) return undefined
     return (away === 7 ? WEIGHTS.pedalFifth : 0) + (fret > 0 ? WEIGHTS.pedalFretted : 0)
   }
+  if (kind === 'said' && pc === tones.bass) return 0
   if (!tones.chord.includes(pc)) return undefined
   if (kind === 'rootless') return pc === tones.root ? undefined : alternatePrice(mod12(pc - tones.root))
   return alternatePrice(mod12(pc - tones.root))
@@ -91,7 +92,8 @@ function otherTones(setup: Setup, chord: readonly PitchClass[], melody: Midi | u
   return options
 }
 
-function stringPrice(setup: Setup, string: number): number {
+function stringPrice(setup: Setup, string: number, said: number | undefined): number {
+  if (said !== undefined) return string === said ? 0 : WEIGHTS.bassOffSaid
   if (!hasBassStrings(setup.instrument) || string >= 4) return 0
   return string === 3 ? WEIGHTS.bassOnThird : WEIGHTS.bassOnTreble
 }

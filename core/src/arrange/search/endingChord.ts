@@ -56,7 +56,7 @@ export function withEndingChord(
   const region = plan.regions[slice.measure]
   // Nothing is added to what was given, nor to a version that does without.
   if (region?.given || region?.without?.length) return written
-  const least = NOTES_AT_END[slice.level]
+  const least = Math.min(NOTES_AT_END[slice.level], setup.instrument.strings - 1)
   if (onset.notes.length >= least || onset.notes.some((n) => locked.has(n.id))) return written
   const made = chordOver(onset, ending, slice, plan, tune, setup, least)
   if (!made) return written

@@ -159,6 +159,7 @@ export function requirementOf(
     slice.bass >= 0 ? (plan.bass[slice.bass]!.part?.midi ?? '-') : '-',
     bass?.kind === 'pedal' ? tonicAt(plan, slice) : '-',
     slice.bass >= 0 ? (plan.bass[slice.bass]!.passing ?? '-') : '-',
+    slice.bass >= 0 ? (plan.bass[slice.bass]!.string ?? '-') : '-',
     inner
       ? [
           inner.kind,

@@ -47,7 +47,8 @@ export function bassTerms(requirement: Requirement, draft: Draft, add: AddTerm):
     return
   }
   const { kind, change, firm, inherited } = requirement.bass
-  if (kind === 'part') add('noPart', WEIGHTS.noPart, false)
+  if (kind === 'said') add('noBass', WEIGHTS.noSaid + (change ? WEIGHTS.noRootAtChange : 0), false)
+  else if (kind === 'part') add('noPart', WEIGHTS.noPart, false)
   else if (inherited && !(kind === 'root' && (change || !firm))) add('noBass', WEIGHTS.noInherited, false)
   else if (kind === 'pedal') add('noBass', WEIGHTS.noPedal, false)
   else if (kind !== 'root') add('noBass', WEIGHTS.noAlternate, false)

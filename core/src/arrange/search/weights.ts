@@ -42,6 +42,9 @@ export const WEIGHTS = {
   bassOnThird: 2.5,
   bassOnTreble: 6,
   bassClose: 0.5,
+  /** A bass on another string than the teacher says, and none at all. No source. */
+  bassOffSaid: 9,
+  noSaid: 20,
   /** The melody on a lower string than the bass: it can be played, but the picking hand must cross. */
   crossedVoices: 3,
   notTextbookBass: 3.5,

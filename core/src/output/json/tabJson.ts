@@ -216,6 +216,8 @@ function rootWanted(tune: TuneDoc, plan: Plan, start: number): boolean {
   const slice = plan.slices[plan.sliceAt.get(start) ?? -1]
   if (!slice || slice.school.root !== 'always') return false
   const { rules, school } = slice
+  // What the teacher says is not found wanting.
+  if (plan.bass[slice.bass]?.kind === 'said') return false
   return rules.chord !== undefined || (rules.bass !== 'none' && !rules.pedal && school.parts === 'melody')
 }
 

@@ -1,14 +1,17 @@
 import { present } from '@velvet-porch/core/invariant'
-import { Select, Stack, Text } from '@mantine/core'
-import { PICKING_SCHOOLS, type PickingSchool } from '@velvet-porch/core/instrument'
+import { Select, Stack, Text, TextInput } from '@mantine/core'
+import { GUITAR, PICKING_SCHOOLS, type PickingSchool } from '@velvet-porch/core/instrument'
 import {
+  bassOrdersText,
   HAND_RULES,
   LIFT_RULES,
+  readBassOrders,
   ROOT_RULES,
   RUN_RULES,
   STROKE_RULES,
   type School,
 } from '@velvet-porch/core/document'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 
 interface Props {
@@ -51,6 +54,7 @@ export function SchoolForm({ school, hasTwoParts, accompanies, onSchool }: Props
         options={ROOT_RULES.map((v) => [v, t(`school.roots.${v}`)])}
         onChange={(root, label) => onSchool({ ...school, root: root as School['root'] }, label)}
       />
+      <BassStrings school={school} onSchool={onSchool} />
       {accompanies ? (
         <>
           <Choice
@@ -79,6 +83,40 @@ export function SchoolForm({ school, hasTwoParts, accompanies, onSchool }: Props
         {t('school.handHint')}
       </Text>
     </Stack>
+  )
+}
+
+/** The strings that the thumb takes under chords, as a teacher says them: C 5 4 6 4. Taken when the field is left. */
+function BassStrings({ school, onSchool }: Pick<Props, 'school' | 'onSchool'>) {
+  const { t } = useTranslation()
+  const known = bassOrdersText(school.bassStrings ?? [])
+  const [written, write] = useState<string>()
+  const read = readBassOrders(written ?? known, GUITAR.strings)
+  const take = () => {
+    if (written === undefined || !read.ok) return
+    write(undefined)
+    const text = bassOrdersText(read.orders)
+    if (text === known) return
+    const { bassStrings: _, ...rest } = school
+    onSchool(
+      read.orders.length > 0 ? { ...rest, bassStrings: read.orders } : rest,
+      text || t('school.bassFree'),
+    )
+  }
+  return (
+    <TextInput
+      size="xs"
+      label={t('school.bassStrings')}
+      description={t('school.bassHint')}
+      placeholder="C 5 4 6 4, G 6 4"
+      value={written ?? known}
+      error={read.ok ? undefined : t(`school.bassProblem.${read.problem}`, { word: read.word })}
+      onChange={(e) => write(e.currentTarget.value)}
+      onBlur={take}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') take()
+      }}
+    />
   )
 }
 

@@ -306,7 +306,7 @@ const keys = Object.keys(USUAL_SCHOOL) as (keyof School)[]
 
 const changes = (school: School) =>
   keys.filter((k) => school[k] !== USUAL_SCHOOL[k]).length +
-  [school.picking, school.runs, school.liftOff].filter(Boolean).length
+  [school.picking, school.runs, school.liftOff, school.bassStrings].filter(Boolean).length
 
 /** Metre of a region's first full measure: a pickup says little. */
 function fullMetre(tune: TuneDoc, { from, to }: Region): Metre {

@@ -166,6 +166,16 @@ export const bench = {
     harmony: 'Second voice of double stops',
     sides: { below: 'Below the tune', above: 'Above the tune' },
     parts: 'The source’s parts',
+    bassStrings: 'Bass strings under a chord',
+    bassHint:
+      'A chord as it is held, then the thumb’s strings in order, over and over. Other chords stay free.',
+    bassFree: 'bass strings free',
+    bassProblem: {
+      chord: '“{{word}}” is no chord. Write a chord and its strings: C 5 4 6 4, G 6 4',
+      string: '“{{word}}” is no string. Strings are numbered 1 to 6, 6 the lowest.',
+      none: 'Which strings under {{word}}? For instance: {{word}} 5 4 6 4',
+      long: 'Too much at once: at most 16 strings a chord.',
+    },
     runs: 'Basses between chords',
     runRules: { level: 'As the level has it', never: 'Stay', changes: 'Walk into the new chord' },
     liftOff: 'A fast change',
