@@ -11,10 +11,11 @@ export function repeatedFills({ onsets }: Page): Share {
   return share(fills.slice(1).map((n, i) => n.string === fills[i]!.string && n.fret === fills[i]!.fret))
 }
 
-/** Full measures in which three strings or fewer are struck. */
-export function thinMeasures({ onsets }: Page): Share {
+/** Full measures in which three strings or fewer are struck: a pickup, and what is left of a measure after one, is none. */
+export function thinMeasures({ onsets, json }: Page): Share {
+  const usual = Math.max(...json.tune.measures.map((m) => m.length))
   const struck = new Map<number, Set<number>>()
-  for (const { measure, notes } of onsets)
+  for (const { measure, notes } of onsets.filter((o) => json.tune.measures[o.measure]!.length === usual))
     for (const n of notes) struck.set(measure, (struck.get(measure) ?? new Set()).add(n.string))
   return share([...struck.values()].map((strings) => strings.size <= 3))
 }

@@ -41,6 +41,12 @@ export interface PlannedInner {
 /** Fills nearer to another onset than this (seconds) would be noise, and hard. Common practice, no source. */
 export const LEAST_FILL_S = 0.14
 
+/** Fewer fills than this in a measure are no figure. No source. */
+const ROOM_FOR_FIGURE = 2
+
+/** What is struck more often there. */
+const FULLER = { changes: 'beats', beats: 'halves' } as const
+
 interface Lines {
   readonly measures: readonly Measure[]
   readonly timeline: Timeline
@@ -93,9 +99,12 @@ export function* innerLine(
     if (!rules) continue
     if (rules.double) planned.push(...doubles(lines, m, rules, rules.double))
     if (rules.chord) planned.push(...chords(lines, m, rules.chord))
-    if (rules.fill) planned.push(...fills(lines, m, rules, rules.fill))
+    const between = rules.fill ? fills(lines, m, rules, rules.fill) : []
+    planned.push(...between)
     if (rules.strums) planned.push(...strums(lines, m, rules.strums))
-    if (rules.thick) planned.push(...thickened(lines, m, rules, rules.thick))
+    // Where the tune leaves a figure no room, the chord comes with its notes.
+    const crowded = rules.fill?.figure && rules.fill.gap === 0 && between.length < ROOM_FOR_FIGURE
+    if (rules.thick) planned.push(...thickened(lines, m, rules, crowded ? FULLER[rules.thick] : rules.thick))
     if (inWaltzTime(lines.measures[m]!, rules)) planned.push(...waltzChords(lines, m, rules))
   }
   for (const ending of lines.endings) {
@@ -326,7 +335,7 @@ function thickened(
   lines: Indexed,
   m: number,
   { lower, pedal }: InnerRules,
-  at: 'changes' | 'beats',
+  at: 'changes' | 'beats' | 'halves',
 ): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
@@ -334,7 +343,7 @@ function thickened(
     const segment = segmentAt(lines.harmony, note.start)
     const harmony = lines.harmony[segment]
     const isFirst = note.start === from || (!pedal && harmony?.start === note.start)
-    const isWanted = isFirst || (at === 'beats' && rankOf(measure, from, note) <= RANKS.beats)
+    const isWanted = isFirst || (at !== 'changes' && rankOf(measure, from, note) <= RANKS[at])
     if ((!pedal && !harmony?.shape) || !isWanted) return []
     return [
       withMelody(

@@ -90,9 +90,9 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
   arpeggio: {
     1: rules({ bass: 'chord', fill: figure('beat') }),
     2: rules({ bass: 'strong', fill: figure('beat') }),
-    3: rules({ bass: 'strong', fill: figure('half') }),
-    4: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: 'changes' }),
-    5: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: 'beats' }),
+    3: rules({ bass: 'strong', alternates: true, fill: figure('half'), thick: 'changes' }),
+    4: rules({ bass: 'strong', alternates: true, passes: true, fill: figure('half'), thick: 'changes' }),
+    5: rules({ bass: 'strong', alternates: true, passes: true, fill: figure('half'), thick: 'beats' }),
   },
   'chord-melody': {
     1: rules({ bass: 'chord' }),

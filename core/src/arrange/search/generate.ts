@@ -249,8 +249,10 @@ function filled(
   const strummed = requirement.picking === 'flatPick' && requirement.melody?.onset === true
   const melody = draft.melody ? pitchAt(setup, draft.melody) : Infinity
   const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
+  // Under a bass as high as this a figure has the fourth string too: it is heard as the thumb's other note.
+  const highBass = draft.bass !== undefined && draft.bass.place.string < FIRST_FIGURE_STRING
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
-  for (let string = 1; string <= Math.min(4, setup.instrument.strings); string++) {
+  for (let string = 1; string <= Math.min(FIRST_FIGURE_STRING, setup.instrument.strings); string++) {
     if (used.includes(string)) continue
     const under = draft.pressed.find((p) => p.string === string && !covered(draft.pressed, p))
     const fret = under ? under.fret : 0
@@ -259,7 +261,7 @@ function filled(
     if (strummed && draft.melody && Math.abs(string - draft.melody.string) > 1) continue
     if (
       (midi >= melody && !figure) ||
-      midi <= lowest ||
+      (midi <= lowest && !(figure && highBass)) ||
       !present(requirement.inner).tones.includes(mod12(midi))
     )
       continue
@@ -292,15 +294,19 @@ function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string:
   return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.heldShape < 0 ? 0.2 : 0)
 }
 
+/** The lowest string of a figure: a fill on a lower one would be heard as a bass. */
+const FIRST_FIGURE_STRING = 4
+
 /**
  * A figure goes through the strings that melody and bass leave free, from the lowest up and back; what lies over the melody is
  * heard before it.
  */
 function figurePrice(setup: Setup, draft: Draft, string: number, turn: number): number {
   const { melody, bass, heldShape } = draft
-  const lowest = Math.min(4, bass ? bass.place.string - 1 : setup.instrument.strings)
+  const over = bass && bass.place.string > FIRST_FIGURE_STRING ? bass.place.string - 1 : FIRST_FIGURE_STRING
+  const lowest = Math.min(over, FIRST_FIGURE_STRING, setup.instrument.strings)
   const free: number[] = []
-  for (let s = lowest; s >= 1; s--) if (s !== melody?.string) free.push(s)
+  for (let s = lowest; s >= 1; s--) if (s !== melody?.string && s !== bass?.place.string) free.push(s)
   const wave = WAVES[Math.min(free.length, WAVES.length) - 1] ?? WAVES[0]
   const wanted = free[wave[turn % wave.length]!] ?? string
   const above = melody && string < melody.string ? WEIGHTS.fillOverMelody : 0
