@@ -93,6 +93,40 @@ export function highRoots(page: Page): Share {
   )
 }
 
+/** The same, where a low root lies within a hand's reach of the melody that comes with it, and the page has it not. */
+export function highRootsNeedlessly(page: Page): Share {
+  const { tuning, capo } = page.json.setup
+  const open = (string: number) => tuning[tuning.length - string]! + capo
+  return share(
+    page.chords
+      .filter((c) => BARRED.test(c.symbol.replace('♭', 'b').replace('♯', '#')))
+      .flatMap((c) => {
+        const notes = page.onsets.find((o) => o.at === c.start)?.notes ?? []
+        const bass = notes[0]
+        if (!bass || bass.string < lowStringOf(page) || !isPc(bass, c.root)) return []
+        const melody = notes.find((n) => n.role === 'melody')
+        const strings = tuning.map((_, i) => i + 1)
+        const lowRoots = strings
+          .filter((s) => s >= lowStringOf(page))
+          .flatMap((s) =>
+            [0, 1, 2, 3, 4].flatMap((fret) => (isPc({ midi: open(s) + fret }, c.root) ? [{ s, fret }] : [])),
+          )
+        const reachable = lowRoots.some(
+          (root) =>
+            !melody ||
+            strings.some((s) => {
+              const fret = melody.midi - open(s)
+              return s < root.s && fret >= 0 && (fret === 0 || Math.abs(fret - root.fret) <= HAND_FRETS)
+            }),
+        )
+        return [bass.fret >= 5 && reachable]
+      }),
+  )
+}
+
+/** Frets between index and little finger of an easy hand. */
+const HAND_FRETS = 3
+
 /** Of chord changes with an open book shape, those whose struck notes have its fingers. */
 export function bookFingers(page: Page): Share {
   const setup = setupFromPage(page)

@@ -7,7 +7,7 @@ import {
   type Style,
   type TuneDoc,
 } from '@velvet-porch/core/document'
-import { newMemory, refusalOf, wholeTune } from '@velvet-porch/core/arrange'
+import { betterKey, makePlan, newMemory, refusalOf, wholeTune } from '@velvet-porch/core/arrange'
 import { guitarSetup } from '@velvet-porch/core/instrument'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { arrangeFor } from '../corpus/measure.ts'
@@ -69,9 +69,25 @@ for (const level of [2, 3, 4, 5] as const) {
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'chord-melody'] as const)
   for (const level of [1, 3, 5] as const)
     row('bass roots at fret 5 and above', '≤ 15', style, level, heard.highRoots)
+for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'chord-melody'] as const)
+  for (const level of [1, 3, 5] as const)
+    row('the same where a low root was in reach', '≤ 15', style, level, heard.highRootsNeedlessly)
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'picking', 'strum'] as const)
   row("the book's fingers", '≥ 95', style, 1, heard.bookFingers)
 for (const style of SOLO_STYLES) row('below fret 5', '100', style, 1, heard.belowFifthFret)
+for (const style of SOLO_STYLES)
+  if (styles.includes(style) && !refusalOf(style, 1, setup.instrument)) {
+    const settled = share(
+      tunes.flatMap((tune) => {
+        const page = pages.get(key(tune, style, 1))
+        if (!page) return []
+        const made = makePlan(tune, setup, wholeTune(tune, style, 1))
+        const { hits, of } = heard.belowFifthFret(page)
+        return [hits === of || (made.ok && betterKey(tune, setup, made.plan) !== undefined)]
+      }),
+    )
+    lines.push(`| tunes below fret 5, or a better key is proposed | ${style} 1 | 100 | ${percent(settled)} |`)
+  }
 for (const style of ['chord-melody', 'arpeggio'] as const)
   for (const level of [3, 5] as const)
     row('melody on strings 1 and 2', '≥ 90', style, level, heard.melodyOnTop)

@@ -142,7 +142,7 @@ function accompanyRegion(
     liftOff: school.liftOff === 'fast',
     said: orders,
   })
-  const filled = fills ? withPhraseFills(held, song, approached, from, to) : approached
+  const filled = fills ? withPhraseFills(held, song, approached, from, to, style === 'shuffle') : approached
   const onsets = last === tune.measures.length - 1 ? comingToRest(filled) : filled
   const signs = assignPicking(
     onsets.map((o, i) =>

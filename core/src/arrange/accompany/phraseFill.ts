@@ -30,7 +30,8 @@ interface Song {
 
 /**
  * Answers the singer: where the melody rests for two beats and more, a line of the chord's pentatonic scale in the
- * first position runs down to a tone of the chord, in half beats, in place of the pattern.
+ * first position runs down to a tone of the chord, in half beats, in place of the pattern. In a shuffle it runs in thirds of
+ * the beat, and on to where the singer comes in again.
  * @param from the accompanied stretch of written time, with `to`
  */
 export function withPhraseFills(
@@ -39,10 +40,11 @@ export function withPhraseFills(
   onsets: readonly AccompanyOnset[],
   from: Ticks,
   to: Ticks,
+  shuffles: boolean,
 ): AccompanyOnset[] {
   let result = [...onsets]
-  for (const rest of restsOf(song, from, to)) {
-    const fill = fillOf(held, song, rest)
+  for (const rest of restsOf(song, from, to, shuffles)) {
+    const fill = fillOf(held, song, rest, shuffles)
     if (fill.length === 0) continue
     const [start, end] = [fill[0]!.start, rest.to]
     // Where a chord begins inside the rest, its own onset stays.
@@ -55,8 +57,13 @@ export function withPhraseFills(
   return result
 }
 
-/** Time to be filled: on beats, a beat after the last sung note and up to a beat before the next. */
-function restsOf({ measures, timeline, sung }: Song, from: Ticks, to: Ticks): { from: Ticks; to: Ticks }[] {
+/** Time to be filled: on beats, after the last sung note and up to a beat before the next, or to the next. */
+function restsOf(
+  { measures, timeline, sung }: Song,
+  from: Ticks,
+  to: Ticks,
+  toTheEnd: boolean,
+): { from: Ticks; to: Ticks }[] {
   const rests: { from: Ticks; to: Ticks }[] = []
   const own = sung.filter((n) => n.start >= from && n.start < to)
   own.forEach((note, i) => {
@@ -67,7 +74,7 @@ function restsOf({ measures, timeline, sung }: Song, from: Ticks, to: Ticks): { 
     if (next - end < LEAST_REST * beat) return
     const zero = timeline.starts[m]! - missingHead(measures[m]!)
     const first = zero + Math.ceil((end - zero) / beat) * beat
-    rests.push({ from: first, to: next - beat })
+    rests.push({ from: first, to: toTheEnd ? next : next - beat })
   })
   return rests
 }
@@ -76,12 +83,17 @@ function fillOf(
   { setup, harmony, shapes }: HeldHarmony,
   { measures, timeline, secondsBetween }: Song,
   rest: { from: Ticks; to: Ticks },
+  shuffles: boolean,
 ): AccompanyOnset[] {
   const { metre } = measures[measureAt(timeline, rest.from)]!
-  const step = isCompound(metre) ? beatLength(metre) / 3 : beatLength(metre) / 2
-  if (secondsBetween(rest.from, rest.from + step) < LEAST_NOTE_S) return []
+  const beat = beatLength(metre)
+  const step = isCompound(metre) || shuffles ? beat / 3 : beat / 2
+  const isFast = secondsBetween(rest.from, rest.from + step) < LEAST_NOTE_S
+  if (isFast && !shuffles) return []
   const times: Ticks[] = []
-  for (let at = rest.from; at < rest.to; at += step) times.push(at)
+  // Too fast for every third of the beat, a shuffle keeps its first and last.
+  for (let at = rest.from; at < rest.to; at += step)
+    if (!isFast || (at - rest.from) % beat !== step) times.push(at)
   const chord = harmony[segmentAt(harmony, rest.from)]?.sounding
   if (!chord || times.length < 2) return []
   const line = descending(setup, chord, times.length)

@@ -17,14 +17,22 @@ import { struckStrings } from './struckStrings.ts'
 
 /**
  * What a shuffle plays on each beat by level: root with fifth on every beat (1), fifth and sixth in turn (2), each
- * struck twice in the long-short of a third-divided beat (3), with the flat seventh at the top of the wave (4, 5).
+ * struck twice in the long-short of a third-divided beat (3), with the flat seventh at the top of the wave (4, 5). The last beat
+ * of every second (4) or every (5) measure pushes on with all three of its thirds.
  */
-const WAVES: Readonly<Record<Level, { readonly wave: readonly Upper[]; readonly twice: boolean }>> = {
+const WAVES: Readonly<Record<Level, Wave>> = {
   1: { wave: ['fifth'], twice: false },
   2: { wave: ['fifth', 'sixth'], twice: false },
   3: { wave: ['fifth', 'sixth'], twice: true },
-  4: { wave: ['fifth', 'sixth', 'seventh', 'sixth'], twice: true },
-  5: { wave: ['fifth', 'sixth', 'seventh', 'sixth'], twice: true },
+  4: { wave: ['fifth', 'sixth', 'seventh', 'sixth'], twice: true, pushes: 2 },
+  5: { wave: ['fifth', 'sixth', 'seventh', 'sixth'], twice: true, pushes: 1 },
+}
+
+interface Wave {
+  readonly wave: readonly Upper[]
+  readonly twice: boolean
+  /** Every so many measures the last beat is struck three times; absent: never. */
+  readonly pushes?: number
 }
 
 type Upper = 'fifth' | 'sixth' | 'seventh'
@@ -37,7 +45,7 @@ export function shuffleOnsets(
   level: Level,
   root: RootRule,
 ): { onsets: AccompanyOnset[]; remarks: AccompanyRemark[] } {
-  const { wave, twice } = WAVES[level]
+  const { wave, twice, pushes } = WAVES[level]
   const from = timeline.starts[index]!
   const beat = beatLength(measure.metre)
   const offset = missingHead(measure)
@@ -48,6 +56,9 @@ export function shuffleOnsets(
     times.push({ at: nth * beat - offset, nth })
     // The second stroke falls on the last third of the beat, in every metre: long, short.
     if (twice) times.push({ at: nth * beat + (2 * beat) / 3 - offset, nth })
+    const isLast = (nth + 1) * beat >= measure.nominal
+    if (pushes && isLast && index % pushes === pushes - 1)
+      times.push({ at: nth * beat + beat / 3 - offset, nth })
   }
   if (root === 'always')
     for (const { start, shape } of harmony) {

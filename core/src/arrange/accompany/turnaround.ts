@@ -6,7 +6,7 @@ import { lastFret, type Setup } from '../../instrument/setup.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import { mod12, pitchClass } from '../../music/pitch/pitch.ts'
 import { segmentAt } from '../plan/harmonyLine.ts'
-import { beatStarts } from '../../music/time/metre.ts'
+import { beatLength, beatStarts } from '../../music/time/metre.ts'
 import type { AccompanyOnset, Sounded } from './onset.ts'
 import type { HeldHarmony } from './patternOnsets.ts'
 import { shufflePair, type HeldPlace } from './shufflePair.ts'
@@ -54,8 +54,13 @@ export function withTurnaround(
   if (!line) return [...onsets]
   const model = onsets.find((o) => o.start === start)
   if (!model) return [...onsets]
-  const beats = beatStarts(tune.measures[turn]!.metre)
-  const turned = beats.map((at, k): AccompanyOnset => {
+  const { metre } = tune.measures[turn]!
+  // Long and short, as the shuffle before it.
+  const strokes = beatStarts(metre).flatMap((at, k) => [
+    { at, k },
+    { at: at + (2 * beatLength(metre)) / 3, k },
+  ])
+  const turned = strokes.map(({ at, k }): AccompanyOnset => {
     const upper = line[Math.min(k, line.length - 1)]!
     const notes = [pair.root, upper]
     return {

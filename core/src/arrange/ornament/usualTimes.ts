@@ -9,4 +9,4 @@ export const GRACED_S = 0.5
 export const GRACE_S = 0.065
 
 /** Semitones that an unasked slur spans at most, by density. */
-export const SLUR_SPANS: Readonly<Record<Ornament, number>> = { 0: 0, 1: 0, 2: 2, 3: 4 }
+export const SLUR_SPANS: Readonly<Record<Ornament, number>> = { 0: 0, 1: 0, 2: 3, 3: 4 }

@@ -25,7 +25,7 @@ export interface BetterKey {
   readonly left: number
 }
 
-/** Up to this share of notes elsewhere nothing is said. */
+/** Up to this share of notes elsewhere nothing is said; a first level is told of every note above its frets. */
 const TOLERATED = 0.1
 
 /** Frets over the capo that a first level uses, and that the others use without a word. */
@@ -52,23 +52,27 @@ export function betterKey(
     return undefined
   const written = plan.melody.map((n) => midiOf(n.pitch))
   const now = awayAt(setup, region, plan.melodyMidi)
-  if (now <= TOLERATED * written.length) return undefined
+  const isTooHigh =
+    region.level === 1 && plan.melodyMidi.some((midi) => midi > openPitch(setup, 1) + FIRST_FRETS)
+  if (now <= TOLERATED * written.length && !isTooHigh) return undefined
   const options = proposals(setup, plan, region, written)
   const best = options.reduce((a, b) => (b.price < a.price ? b : a))
-  if (best.left > TOLERATED * written.length || best.left >= now) return undefined
+  const most = isTooHigh ? Math.max(now / 2, TOLERATED * written.length) : TOLERATED * written.length
+  if (best.left > most || best.left >= now) return undefined
   const { price: _, ...found } = best
   return {
     ...found,
     away: now,
     of: written.length,
-    why: MELODY_ON_TOP.has(region.style) ? 'innerStrings' : 'highFrets',
+    why: MELODY_ON_TOP.has(region.style) && !isTooHigh ? 'innerStrings' : 'highFrets',
     key: transposeKey(tune.measures[0]!.key, found.shift),
   }
 }
 
 /** Notes of a melody that lie beyond what style and level want. */
 function awayAt(setup: Setup, { style, level }: Region, melody: readonly Midi[]): number {
-  const low = MELODY_ON_TOP.has(style) ? openPitch(setup, 2) : -Infinity
+  // On the first frets the two highest strings alone have too few notes.
+  const low = MELODY_ON_TOP.has(style) ? openPitch(setup, level === 1 ? 4 : 2) : -Infinity
   const high = openPitch(setup, 1) + (level === 1 ? FIRST_FRETS : USUAL_FRETS)
   return melody.filter((midi) => midi < low || midi > high).length
 }

@@ -48,7 +48,7 @@ export const WEIGHTS = {
   /** The melody on a lower string than the bass: it can be played, but the picking hand must cross. */
   crossedVoices: 3,
   notTextbookBass: 3.5,
-  notTextbookFinger: 3,
+  notTextbookFinger: 4,
   notTextbookPlace: 2.5,
   otherShape: 0.8,
   nonRoot: 40,
@@ -114,7 +114,7 @@ export const WEIGHTS = {
   noEnding: 60,
   voicingLost: 3,
   /** A lower voice that moves where the chord is struck again. No source. */
-  lowerMoved: 2.4,
+  lowerMoved: 3.4,
   /** A chord that comes without a note on a bass string, and one of two notes. No source. */
   voicingNoBass: 5,
   voicingBare: 6,
@@ -175,7 +175,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     highFret: 0.9,
     shapeBeat: 0.5,
     lastFret: 4,
-    lastFretOverBass: 12,
+    lastFretOverBass: 4,
     heldShapes: 1,
     textbook: 1,
     thin: 1,
