@@ -3,6 +3,7 @@ import { message } from '../messages/message.ts'
 import { type PlayedNote } from './playedOrder.ts'
 import type { FinishedTab } from './finishedTab.ts'
 import type { Add } from './finding.ts'
+import { harmonicsAtEnd, isLetGo } from './letGo.ts'
 import { heldFor, quarters } from './heldFor.ts'
 import { noteName } from './noteName.ts'
 
@@ -10,6 +11,7 @@ import { noteName } from './noteName.ts'
 export function checkMelody(tab: FinishedTab, add: Add): number {
   const melody = tab.notes.filter((n) => n.role === 'melody')
   const at = groupBy(melody, (n) => n.start)
+  const end = harmonicsAtEnd(tab)
   let kept = 0
   for (const source of tab.source) {
     const note = at[source.start]?.shift()
@@ -28,7 +30,7 @@ export function checkMelody(tab: FinishedTab, add: Add): number {
       )
     } else {
       kept++
-      if (note.ring < note.duration)
+      if (note.ring < note.duration && !isLetGo(note, end))
         add(
           'melodyCut',
           note.start,

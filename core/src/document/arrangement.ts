@@ -1,5 +1,5 @@
 import type { Setup } from '../instrument/setup.ts'
-import type { Close } from './close.ts'
+import type { Close, LastChord } from './close.ts'
 import type { Feel } from './feel.ts'
 import type { Id } from './ids.ts'
 import type { Lock } from './locks.ts'
@@ -49,6 +49,8 @@ export interface Region {
   readonly feel?: Feel
   /** How the tune comes to its end, where this region holds it; absent: in time. */
   readonly close?: Close
+  /** How the tune's last chord is sounded; absent: plainly. */
+  readonly lastChord?: LastChord
 }
 
 /**

@@ -8,7 +8,7 @@ export {
   type Region,
   type Variant,
 } from './arrangement.ts'
-export { type Close, CLOSES } from './close.ts'
+export { type Close, CLOSES, type LastChord, LAST_CHORDS } from './close.ts'
 export { command, type Command, commandTo, redo, undo } from './command.ts'
 export { sameContent } from './content.ts'
 export { difference, type Difference } from './difference.ts'
@@ -76,6 +76,7 @@ export {
   type StrokeRule,
   USUAL_SCHOOL,
 } from './school.ts'
+export { rolledChords } from './rolledChords.ts'
 export type { Score } from './score.ts'
 export { lineBars, type LineBars, type PlacedChange } from './lineBars.ts'
 export type { Song, SongLine } from './song.ts'

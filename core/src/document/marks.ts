@@ -5,6 +5,7 @@ export const MARKS = [
   'accent',
   'staccato',
   'fermata',
+  'rolled',
   'vibrato',
   'damp',
   'slideFromBelow',

@@ -46,6 +46,8 @@ export interface TabNote extends Expression {
   readonly palmMute?: true
   /** Cut short. */
   readonly staccato?: true
+  /** One of a chord whose strings are plucked one after the other, the lowest first. */
+  readonly rolled?: true
   /** Held beyond its written length. */
   readonly fermata?: true
   /** A few words to the student, at most `LONGEST_REMARK` letters. */

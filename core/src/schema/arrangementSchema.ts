@@ -3,7 +3,7 @@ import { EXPRESSION_PARTS, EXPRESSIONS } from '../document/expression.ts'
 import Joi from 'joi'
 import { ARRANGEMENT_SCHEMA, type ArrangementDoc } from '../document/arrangement.ts'
 import { LONGEST_BASS_ORDER, MOST_BASS_ORDERS } from '../document/bassOrder.ts'
-import { CLOSES } from '../document/close.ts'
+import { CLOSES, LAST_CHORDS } from '../document/close.ts'
 import { FEELS } from '../document/feel.ts'
 import { LEVELS, OMISSIONS, ORNAMENTS, STYLES } from '../document/style.ts'
 import { LONGEST_REMARK, ARRIVALS, ATTACKS } from '../document/tab.ts'
@@ -84,6 +84,7 @@ const note = Joi.object({
   palmMute: Joi.valid(true),
   staccato: Joi.valid(true),
   fermata: Joi.valid(true),
+  rolled: Joi.valid(true),
   remark: Joi.string().max(LONGEST_REMARK),
   ...Object.fromEntries(EXPRESSION_PARTS.map((part) => [part, Joi.string().valid(...EXPRESSIONS[part])])),
   optional: Joi.boolean().required(),
@@ -229,6 +230,7 @@ const arrangement = Joi.object<ArrangementDoc>({
         given: Joi.valid(true),
         feel: Joi.string().valid(...FEELS),
         close: Joi.string().valid(...CLOSES),
+        lastChord: Joi.string().valid(...LAST_CHORDS),
       }),
     )
     .min(1)

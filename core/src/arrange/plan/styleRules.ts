@@ -45,6 +45,8 @@ export interface StyleRules {
   readonly thick: 'changes' | 'beats' | undefined
   /** How the music comes to rest: on the root alone under the melody, or on a chord of so many voices, melody included. */
   readonly ending: 'root' | number
+  /** Full chords under a note of so many beats are rolled. */
+  readonly rolls: number | undefined
   /** Consecutive notes on different strings, each ringing into the next. */
   readonly ring: boolean
 }
@@ -60,6 +62,7 @@ const NOTHING: StyleRules = {
   double: undefined,
   thick: undefined,
   ending: 'root',
+  rolls: undefined,
   ring: false,
 }
 
@@ -98,8 +101,8 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
     1: rules({ bass: 'chord' }),
     2: rules({ chord: { at: 'changes', voices: 3, lighter: 3 } }),
     3: rules({ chord: { at: 'strong', voices: 3, lighter: 3 } }),
-    4: rules({ chord: { at: 'beats', voices: 4, lighter: 3 } }),
-    5: rules({ chord: { at: 'halves', voices: 4, lighter: 3 } }),
+    4: rules({ chord: { at: 'beats', voices: 4, lighter: 3 }, rolls: 2 }),
+    5: rules({ chord: { at: 'halves', voices: 4, lighter: 3 }, rolls: 2 }),
   },
   drone: {
     1: rules({ bass: 'measure', pedal: true }),

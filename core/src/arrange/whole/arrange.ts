@@ -25,6 +25,8 @@ import { movedNotes } from '../accompany/movedNotes.ts'
 import type { AccompanyRemark } from '../accompany/remark.ts'
 import { handsOf } from '../manual/handsOf.ts'
 import { withoutIdleFingers } from '../manual/idleFingers.ts'
+import { withLastChord } from './withLastChord.ts'
+import { withRolls } from './withRolls.ts'
 import { withClose } from './withClose.ts'
 import { sameFingersBack } from '../manual/sameFingersBack.ts'
 import { layingOverManualEdits } from '../manual/layOver.ts'
@@ -122,12 +124,18 @@ export function* arranging(
     const back = { ...all, locks, ...sameFingersBack({ ...all, locks }, handAt, plan.timeline, plan.harmony) }
     const whole = {
       ...all,
-      ...withClose(back, regions, plan.timeline),
+      ...back,
       grips: withoutIdleFingers(back, handAt, plan.timeline, plan.harmony),
     }
+    const breathing = withRolls(whole, plan.regions, tune.measures, setup.instrument)
+    const closed = withClose(
+      withLastChord(breathing, lockedRegions, tune.measures, plan.timeline, plan.harmony, setup),
+      regions,
+      plan.timeline,
+    )
     const context = { tune, setup, regions: lockedRegions }
     return {
-      layer: yield* within(1, layingOverManualEdits(whole, context, locks)),
+      layer: yield* within(1, layingOverManualEdits(closed, context, locks)),
       plan,
       solution,
       idleLocks: prepared.locks.idle,

@@ -4,6 +4,7 @@ import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import { chordIn } from '../../music/harmony/chordSymbol.ts'
 import { layOut, xAt, type LayoutMeasure, type PlacedMeasure, type SystemLayout } from '../layout/systems.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
+import { rolledChords } from '../../document/rolledChords.ts'
 import type { TabNote } from '../../document/tab.ts'
 import type { Measure, TuneDoc } from '../../document/tune.ts'
 import { sungIn, type SungAt } from '../../document/verses.ts'
@@ -266,6 +267,7 @@ function measureSvg(page: Page, placed: PlacedMeasure, first: boolean): string {
     metre ? metreSvg(page, m, left + (m.repeatStart ? 16 : 4) + (first ? 3 : 0)) : '',
     endingSvg(page, placed),
     ...notes.map((n) => noteSvg(page, n, x)),
+    ...rolledChords(notes).map((chord) => rollSvg(page, chord, x)),
     ...notes.map((n) => joinSvg(n, page.joinTo.get(n.id), x, (s) => stringY(page, s))),
     layers.rhythm ? rhythmSvg(m, notes, x, rows.rhythm - 20) : '',
     ...(layers.counts
@@ -283,6 +285,17 @@ function measureSvg(page: Page, placed: PlacedMeasure, first: boolean): string {
     barsSvg(page, placed, first),
   ]
   return el('g', { 'data-measure': placed.index }, ...parts)
+}
+
+/** A wavy line along the strings of a chord that is rolled. */
+function rollSvg(page: Page, chord: readonly TabNote[], x: (tick: Ticks) => number): string {
+  const strings = chord.map((n) => n.place.string)
+  const [from, to] = [stringY(page, Math.min(...strings)) - 5, stringY(page, Math.max(...strings)) + 5]
+  const waves = Math.max(1, Math.round((to - from) / 8))
+  return el('path', {
+    class: 'jo',
+    d: `M${x(chord[0]!.pos.tick) - 10} ${from}${'q3 2 0 4t0 4'.repeat(waves)}`,
+  })
 }
 
 const stringY = ({ rows }: Page, string: number): number => rows.top + (string - 1) * GAP

@@ -158,6 +158,7 @@ export function tabJson(
       ...(n.palmMute ? { palmMute: true } : {}),
       ...(n.staccato ? { staccato: true } : {}),
       ...(n.fermata ? { fermata: true } : {}),
+      ...(n.rolled ? { rolled: true } : {}),
       ...(n.remark ? { remark: n.remark } : {}),
       ...Object.fromEntries(EXPRESSION_PARTS.flatMap((p) => (n[p] ? [[p, n[p]]] : []))),
       ...(n.optional ? { optional: true } : {}),

@@ -58,8 +58,9 @@ export interface Performance {
   readonly countIn: number
 }
 
-/** Seconds between neighbouring strings of a brush. Common practice, no source. */
+/** Seconds between neighbouring strings of a brush, and of a rolled chord. Common practice, no source. */
 const BRUSH_S = 0.011
+const ROLL_S = 0.045
 
 /** Velocities: the melody stands out, an accent more; a brush spreads its force over its strings. */
 const VELOCITY = { melody: 1, other: 0.72, brush: 0.5, accent: 1.35 }
@@ -174,7 +175,7 @@ function soundedByMeasure(
     const ring = n.staccato ? Math.max(1, Math.round(Math.min(whole, n.dur.ticks) * CUT_SHORT)) : whole
     const bpm = bpmAt(tempos, timeline.starts[m]! + n.pos.tick)
     const ticksOf = (seconds: number) => Math.round((seconds * bpm * QUARTER) / 60)
-    const late = ticksOf((brushes.get(n.id) ?? 0) * BRUSH_S)
+    const late = ticksOf((brushes.get(n.id) ?? 0) * (n.rolled ? ROLL_S : BRUSH_S))
     const slides = SLIDE_MARKS.filter((m) => n[m])
     if (n.graces || n.bend || isArrival(n.attack) || slides.length > 0)
       own.push(...withSlides(articulated(n, setup, plucked, ring, ticksOf), n, setup, slides, ticksOf))
@@ -295,10 +296,10 @@ function velocityOf({ role, attack, accent }: TabNote): number {
   return plain * (accent ? VELOCITY.accent : 1)
 }
 
-/** How many strings of its brush are struck before each note: from the low ones down, from string 1 up. */
+/** How many strings of its brush, or rolled chord, are struck before each note: from the low ones down, from string 1 up. */
 function brushOrder(layer: Layer): Map<Id, number> {
   const strokes = groupBy(
-    layer.notes.filter((n) => n.attack === 'brush' || n.attack === 'muted'),
+    layer.notes.filter((n) => n.attack === 'brush' || n.attack === 'muted' || n.rolled),
     (n) => `${n.pos.measure} ${n.pos.tick}`,
   )
   const order = new Map<Id, number>()

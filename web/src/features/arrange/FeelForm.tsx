@@ -1,5 +1,5 @@
 import { SegmentedControl, Stack, Text } from '@mantine/core'
-import { CLOSES, FEELS, type Region } from '@velvet-porch/core/document'
+import { CLOSES, FEELS, LAST_CHORDS, type Region } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
 
 interface Props {
@@ -14,7 +14,7 @@ interface Props {
 /** How unevenly a section's beats are halved, and how it comes to the tune's end. */
 export function FeelForm({ region, canSwing, ends, onRegion }: Props) {
   const { t } = useTranslation()
-  const choose = (key: 'feel' | 'close', value: string | undefined, what: string) =>
+  const choose = (key: 'feel' | 'close' | 'lastChord', value: string | undefined, what: string) =>
     onRegion(({ [key]: _, ...r }) => (value ? { ...r, [key]: value } : r), t('feel.command', { what }))
   return (
     <Stack gap={6} mb={10}>
@@ -34,6 +34,15 @@ export function FeelForm({ region, canSwing, ends, onRegion }: Props) {
           options={CLOSES.map((c) => [c, t(`feel.${c}`)])}
           value={region.close}
           onChange={(v, what) => choose('close', v, what)}
+        />
+      ) : null}
+      {ends ? (
+        <Choice
+          label={t('feel.lastChord')}
+          none={t('feel.plain')}
+          options={LAST_CHORDS.map((c) => [c, t(`feel.${c}`)])}
+          value={region.lastChord}
+          onChange={(v, what) => choose('lastChord', v, what)}
         />
       ) : null}
     </Stack>

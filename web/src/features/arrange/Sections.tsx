@@ -210,7 +210,7 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
   const school = region.school ?? USUAL_SCHOOL
   const { strings } = INSTRUMENTS[instrument].instrument
   const refused = refusalOf(region.style, region.level, { strings })
-  const habits = changes(school) + [region.feel, region.close].filter(Boolean).length
+  const habits = changes(school) + [region.feel, region.close, region.lastChord].filter(Boolean).length
   const choose = (choice: Partial<Region>, label: string) =>
     void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
   const chooseStyle = (style: Style) =>

@@ -37,6 +37,7 @@ export const SOUND_KEYS: Readonly<Record<Sound, string>> = {
   palmMute: 'K',
   staccato: 'D',
   fermata: 'R',
+  rolled: 'Alt+G',
   accent: 'E',
   vibrato: 'V',
   damp: 'Z',

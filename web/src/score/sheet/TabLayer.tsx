@@ -1,6 +1,6 @@
 import { chordText } from '@velvet-porch/core/music'
 import { OCTAVE, pitchAt } from '@velvet-porch/core/instrument'
-import type { Id, TabNote } from '@velvet-porch/core/document'
+import { rolledChords, type Id, type TabNote } from '@velvet-porch/core/document'
 import type { HarmonySegment } from '@velvet-porch/core/arrange'
 import { STRUCTURAL, type Finding } from '@velvet-porch/core/audit'
 import { xAt, type PlacedMeasure, type SystemLayout } from '@velvet-porch/core/output/layout'
@@ -18,6 +18,7 @@ import {
   DampSign,
   FaultSign,
   FermataSign,
+  RollSign,
   Graces,
   Joins,
   LockSign,
@@ -195,6 +196,14 @@ function MeasureLanes({
           rows={rows}
           lit={lit}
           finger={layers.fingers && !bottled}
+        />
+      ))}
+      {rolledChords(notes).map((chord) => (
+        <RollSign
+          key={chord[0]!.pos.tick}
+          x={x(chord[0]!.pos.tick) - 11}
+          from={tabY(rows, Math.min(...chord.map((n) => n.place.string))) - 5}
+          to={tabY(rows, Math.max(...chord.map((n) => n.place.string))) + 5}
         />
       ))}
       {ringsFrom(model, placed.index) ? (

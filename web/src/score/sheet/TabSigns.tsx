@@ -161,6 +161,12 @@ export function FermataSign({ x, y }: { x: number; y: number }) {
   )
 }
 
+/** A wavy line along the strings of a chord that is rolled. */
+export function RollSign({ x, from, to }: { x: number; from: number; to: number }) {
+  const waves = Math.max(1, Math.round((to - from) / 8))
+  return <path className={css['join-sign']} d={`M ${x} ${from} ${'q 3 2 0 4 t 0 4 '.repeat(waves)}`} />
+}
+
 /** Three slashes under a note that trembles. */
 export function TremoloSign({ x, y }: { x: number; y: number }) {
   return (

@@ -31,6 +31,7 @@ export function soundedWords(t: TFunction, { graces, attack, bend, ...marks }: T
     'palmMute',
     'staccato',
     'fermata',
+    'rolled',
     'damp',
     ...SLIDE_MARKS,
   ] as const)

@@ -135,6 +135,10 @@ export const bench = {
     end: 'The end',
     inTime: 'In time',
     slower: 'Slower, and held',
+    lastChord: 'The last chord',
+    plain: 'Plain',
+    rolled: 'Rolled',
+    harmonics: 'Harmonics at 12',
     command: 'Feel: {{what}}',
     mark: {
       light: 'Light swing: the second eighth a little late',

@@ -161,6 +161,7 @@ export const sheet = {
       palmMute: 'palm on the bridge',
       staccato: 'cut short',
       fermata: 'held',
+      rolled: 'rolled, the lowest string first',
       damp: 'stopped by the next note',
       slideFromBelow: 'slid into from below',
       slideFromAbove: 'slid into from above',

@@ -169,6 +169,7 @@ export const write = {
       palmMute: 'palm',
       staccato: 'short',
       fermata: 'hold',
+      rolled: 'roll',
       accent: 'accent',
       vibrato: 'vibrato',
       damp: 'stop it',

@@ -80,6 +80,7 @@ const FULL: Wording = {
     accent: 'firmly',
     staccato: 'short',
     fermata: 'held',
+    rolled: 'rolled',
     vibrato: 'with vibrato',
     damp: 'stopped by the next',
     slideFromBelow: 'slid into from below',

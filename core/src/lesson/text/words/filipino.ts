@@ -88,6 +88,7 @@ const FULL: Wording = {
     accent: 'nang madiin',
     staccato: 'maikli',
     fermata: 'pahabain',
+    rolled: 'pinagulong',
     vibrato: 'may panginginig',
     damp: 'patigilin sa kasunod',
     slideFromBelow: 'padulasin papunta mula sa ibaba',

@@ -81,6 +81,7 @@ const FULL: Wording = {
     accent: 'avec fermeté',
     staccato: 'bref',
     fermata: 'tenu',
+    rolled: 'arpégé',
     vibrato: 'avec vibrato',
     damp: 'arrêté par le suivant',
     slideFromBelow: 'en y glissant par en dessous',

@@ -81,6 +81,7 @@ const FULL: Wording = {
     accent: 'con firmeza',
     staccato: 'corta',
     fermata: 'sostenida',
+    rolled: 'arpegiado',
     vibrato: 'con vibrato',
     damp: 'cortada por la siguiente',
     slideFromBelow: 'llegando con un deslizado desde abajo',
