@@ -7,6 +7,7 @@ import type { Ticks } from '../../music/time/ticks.ts'
 import type { PlannedBass } from './bassLine.ts'
 import type { Ending } from './endings.ts'
 import type { HarmonySegment } from './harmonyLine.ts'
+import { steppingInversion } from './steppingInversion.ts'
 
 /** Less time than this (seconds) between two basses leaves none to hear a step. Common practice, no source. */
 const LEAST_STEP_S = 0.3
@@ -27,17 +28,20 @@ interface Lines {
 
 /**
  * Lets a bass that would repeat the chord before a change step to the next root instead: the note of the key below it where the
- * line goes up a third or fourth, the one above it where it goes down. Equal measures step alike, or not at all.
+ * line goes up a third or fourth, the one above it where it goes down. Where no root is asked for, a chord between two others may be turned
+ * over for a line that steps. Equal measures step alike, or not at all.
  * @param contents of each measure (`bassContents`)
  * @param passesAt true for measures whose style and level walk
+ * @param turnsAt true for those of them whose school leaves the root to the hand
  */
 export function passingBass(
   bass: readonly PlannedBass[],
   lines: Lines,
   contents: (measure: number) => string,
   passesAt: (measure: number) => boolean,
+  turnsAt: (measure: number) => boolean,
 ): PlannedBass[] {
-  const steps = bass.map((_, i) => stepInto(bass, i, lines, passesAt))
+  const steps = bass.map((b, i) => stepInto(bass, i, lines, passesAt) ?? turned(b, lines, turnsAt))
   if (steps.every((s) => s === undefined)) return [...bass]
   /** By what a measure holds and the bass in it: the step; undefined where there is none, or equal measures want different ones. */
   const agreed = new Map<string, PitchClass | undefined>()
@@ -79,6 +83,18 @@ function stepInto(
   const side = up <= 5 ? -1 : 1
   const step = [1, 2].map((n) => mod12(target + side * n)).find((pc) => scale.includes(pc))
   return step === pitchClass(here.root) ? undefined : step
+}
+
+/** The third of a new chord, where the bass steps through it. */
+function turned(
+  { start, change, kind, segment }: PlannedBass,
+  { timeline, harmony, joins }: Lines,
+  turnsAt: (measure: number) => boolean,
+): PitchClass | undefined {
+  const m = measureAt(timeline, start)
+  // Another chord may come before it, or after, on another pass.
+  if (!change || kind !== 'root' || !turnsAt(m) || joins.has(m) || joins.has(m + 1)) return undefined
+  return steppingInversion(harmony, segment)
 }
 
 /** What the bass goes to: the next one, or the chord on which the music comes to rest. */

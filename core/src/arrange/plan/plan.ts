@@ -174,6 +174,10 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
     { timeline, harmony, keys, secondsBetween: seconds, joins: parted, endings },
     contents,
     (m) => rulesAt(m)?.passes ?? false,
+    (m) => {
+      const at = rulesAt(m)
+      return at !== undefined && at.passes && at.root === 'sometimes'
+    },
   )
   yield
   const twoParts = (m: number) => rulesAt(m)?.parts === 'both'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { guitarSetup } from '../../../src/instrument/index.ts'
 import { makePlan, wholeTune } from '../../../src/arrange/index.ts'
-import type { Level } from '../../../src/document/index.ts'
+import { USUAL_SCHOOL, type Level } from '../../../src/document/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const NAMES = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B']
@@ -52,5 +52,33 @@ describe('a bass on its way', () => {
       }
     }
     expect(steps).toBeGreaterThan(5)
+  })
+})
+
+describe('a chord that is turned over for a line that steps', () => {
+  const inverted = (music: string, root: 'always' | 'sometimes', head = 'M:4/4\nL:1/4\nQ:1/4=100\nK:G') => {
+    const tune = tuneOfMusic(music, head)
+    const planned = makePlan(
+      tune,
+      guitarSetup(),
+      wholeTune(tune, 'alternating-bass', 4, { ...USUAL_SCHOOL, root }),
+    )
+    if (!planned.ok) throw new Error('does not fit')
+    return planned.plan.bass.flatMap((b) =>
+      b.change && b.passing !== undefined ? [`${b.start / 10_080}:${NAMES[b.passing]}`] : [],
+    )
+  }
+
+  it('is D over F# from G to Em, and G over B from C to Am', () => {
+    expect(inverted('"G"G4|"D"A4|"Em"B4|"C"c4|"G"B4|"Am"A4|"D7"A4|"G"G4|]', 'sometimes')).toEqual([
+      '4:F#',
+      '16:B',
+    ])
+  })
+
+  it('not where the school asks for roots, where the root steps itself, or the sheet names the bass', () => {
+    expect(inverted('"G"G4|"D"A4|"Em"B4|"G"G4|]', 'always')).toEqual([])
+    expect(inverted('"C"G4|"D"A4|"Em"B4|"G"G4|]', 'sometimes')).toEqual([])
+    expect(inverted('"G"G4|"D/A"A4|"Em"B4|"G"G4|]', 'sometimes')).toEqual([])
   })
 })
