@@ -33,6 +33,8 @@ export {
   type RowStep,
 } from './placesRow.ts'
 export { locksAround, measureLock, withSelection } from './selection.ts'
+export { addPart, type AddedPart, type PartNames, type SectionedTune } from './parts/addPart.ts'
+export { buildUp } from './parts/build.ts'
 export { quantised, type TapGrid, type Tapped } from './tapped.ts'
 export { tidyTab } from './tidyTab.ts'
 export { writtenOut } from './writtenOut.ts'
