@@ -247,3 +247,45 @@ test('a section swings, and the tune ends slower and held: marked on the sheet, 
   await page.getByRole('button', { name: 'Undo: Feel: Shuffle' }).click()
   await expect(page.getByText('Shuffle: eighths long and short, two to one')).toBeHidden()
 })
+
+test('parts of the form: an intro, a tag and a turnaround become sections, each taken back by one undo', async ({
+  page,
+}) => {
+  await arrangePasted(page)
+  const plain = await frets(page)
+  const form = async (item: string) => {
+    await page.getByRole('button', { name: 'Form', exact: true }).click()
+    await page.getByRole('menuitem', { name: item }).click()
+  }
+  await form('From a turnaround')
+  await done(page, 'Form: From a turnaround')
+  await expect(page.locator('.chord-name').filter({ hasText: /^(C|Am|Dm|G7)$/ })).toHaveCount(8)
+  await expect(page.locator('.chip')).toHaveText([/^1–2 Melody and bass 1$/, /^3–6 Melody and bass 1$/])
+  await form('Tag: the last measures again')
+  await done(page, 'Form: Tag: the last measures again')
+  await expect(page.locator('.section-name').getByText('Tag')).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: Form/ }).click()
+  await page.getByRole('button', { name: /^Undo: Form/ }).click()
+  await expect.poll(() => frets(page)).toEqual(plain)
+})
+
+test('the bass strings of a chord are said, a wrong one is told, and the last chord ends in harmonics', async ({ page }) => {
+  await arrangePasted(page)
+  await chooseStyle(page, 'Alternating bass')
+  await chooseLevel(page, 3)
+  await page.getByRole('button', { name: 'Playing habits, feel' }).click()
+  const field = page.getByLabel('Bass strings under a chord')
+  await field.fill('C 5 7')
+  await expect(page.getByText('“7” is no string')).toBeVisible()
+  await field.fill('C 5 4 6 4')
+  await field.press('Enter')
+  await done(page, 'Playing habits: C 5 4 6 4')
+  await page.getByRole('radiogroup', { name: 'The last chord' }).getByText('Harmonics at 12').click()
+  await done(page, 'Feel: Harmonics at 12')
+  await page.keyboard.press('Escape')
+  await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await expect(spoken(page)).toContainText('string 4')
+  await expect(page.locator('.tab-fret').last()).toContainText('‹12›')
+})

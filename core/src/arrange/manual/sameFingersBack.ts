@@ -90,6 +90,8 @@ export function sameFingersBack(
   }
 
   function mayRename(finger: PressedPlace['finger'], { place, from, to }: Stay, last: number): boolean {
+    // It would have to jump right after.
+    if (held[to + 1]?.pressed.some((q) => q.finger === finger && !isAt(q, place))) return false
     for (let k = last + 1; k <= to; k++) {
       const { id, pos, pressed, shape, ready = [] } = held[k]!
       if (pressed.some((q) => q.finger === finger) || ready.length > 0) return false

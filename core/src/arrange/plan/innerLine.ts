@@ -193,6 +193,8 @@ function chords(lines: Indexed, m: number, rule: ChordRule): PlannedInner[] {
     .map(({ note }) => ({ note, rank: Math.max(RANKS.strong, rankOf(measure, from, note)) }))
   for (let h = firstAtOrAfter(lines.harmony, from); lines.harmony[h] && lines.harmony[h]!.start < end; h++)
     if (lines.harmony[h]!.shape) moments.push({ note: lines.harmony[h]!, rank: RANKS.changes })
+  // Where no tune is, the chord comes with each measure.
+  if (moments.length === 0) moments.push({ note: { start: from }, rank: RANKS.changes })
   return [...playable(lines, rule.at, LEAST_VOICING_S, moments)]
     .sort((a, b) => a - b)
     .flatMap((start) => {
@@ -433,5 +435,9 @@ function gridTimes(measure: Measure, from: Ticks, grid: 'beat' | 'half'): Ticks[
 
 function neighbours({ melody, timeline }: Lines, at: Ticks): { before: Ticks; after: Ticks } {
   const next = firstAtOrAfter(melody, at + 1)
-  return { before: melody[next - 1]?.start ?? 0, after: melody[next]?.start ?? timeline.length }
+  // Before a tune there is silence.
+  return {
+    before: melody[next - 1]?.start ?? -timeline.length,
+    after: melody[next]?.start ?? timeline.length,
+  }
 }

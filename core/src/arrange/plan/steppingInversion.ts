@@ -25,10 +25,11 @@ export function steppingInversion(
   const [before, here, after] = [-1, 0, 1].map((k) => harmony[segment + k])
   if (!before?.sounding || !here?.sounding || !after?.sounding || here.sounding.bass) return undefined
   if (before.end !== here.start || here.end !== after.start) return undefined
-  const third = THIRDS.find((t) => here.sounding!.intervals.includes(t))
+  const { root: name, intervals } = here.sounding
+  const third = THIRDS.find((t) => intervals.includes(t))
   if (third === undefined) return undefined
   const [from, to] = [bassPitchClass(before.sounding), bassPitchClass(after.sounding)]
-  const root = pitchClass(here.sounding.root)
+  const root = pitchClass(name)
   const stepsBy = (pc: PitchClass) => [wayTo(from, pc), wayTo(pc, to)] as const
   const isStep = (by: number) => by !== 0 && Math.abs(by) <= STEP
   const bass = mod12(root + third)

@@ -101,8 +101,8 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
     1: rules({ bass: 'chord' }),
     2: rules({ chord: { at: 'changes', voices: 3, lighter: 3 } }),
     3: rules({ chord: { at: 'strong', voices: 3, lighter: 3 } }),
-    4: rules({ chord: { at: 'beats', voices: 4, lighter: 3 }, rolls: 2 }),
-    5: rules({ chord: { at: 'halves', voices: 4, lighter: 3 }, rolls: 2 }),
+    4: rules({ chord: { at: 'beats', voices: 4, lighter: 3 }, rolls: 3 }),
+    5: rules({ chord: { at: 'halves', voices: 4, lighter: 3 }, rolls: 3 }),
   },
   drone: {
     1: rules({ bass: 'measure', pedal: true }),

@@ -20,6 +20,7 @@ import {
 import type { Draft } from './draft.ts'
 import { lowerVoices } from './lowerVoices.ts'
 import { keepsLock } from './locks.ts'
+import { struckStrings } from './struckStrings.ts'
 import { staticCost, weakFingerPrice } from './staticCost.ts'
 import { strainPrice } from './voiceCost.ts'
 import { WEIGHTS } from './weights.ts'
@@ -400,9 +401,7 @@ function finish(setup: Setup, requirement: Requirement, draft: Draft): Candidate
     bass: keyOf(draft.bass?.place, draft.bassFinger),
     inner: keyOf(draft.inner?.place, draft.innerFinger),
     planted: keyOf(draft.planted, draft.plantedFinger),
-    chord: draft.strikes
-      ? chordKeys(requirement.heldShapes[draft.heldShape]!, draft.melody, present(requirement.inner).voices)
-      : NO_KEYS,
+    chord: draft.strikes ? chordKeys(requirement, draft) : NO_KEYS,
     heldShape: draft.heldShape,
     lower:
       requirement.inner?.kind === 'chord' && draft.heldShape >= 0
@@ -420,14 +419,11 @@ function keyOf(place: Place | undefined, finger: number): VoiceKey {
 }
 
 /** The voices of a struck shape besides the melody, from the lowest string. */
-function chordKeys(heldShape: HeldShape, melody: Place | undefined, voices: number): VoiceKey[] {
-  const keys: VoiceKey[] = []
-  const most = melody ? voices - 1 : voices
-  for (let string = heldShape.frets.length; string >= 1 && keys.length < most; string--) {
-    const fret = heldShape.frets[string - 1]
-    if (fret === null || fret === undefined || string === melody?.string) continue
-    const finger = heldShape.pressed.find((p) => p.string === string)?.finger ?? 0
-    keys.push(voiceKey(string, fret, finger))
-  }
-  return keys
+function chordKeys(requirement: Requirement, draft: Draft): VoiceKey[] {
+  const { frets, pressed } = requirement.heldShapes[draft.heldShape]!
+  return struckStrings(requirement, draft)
+    .filter((string) => string !== draft.melody?.string)
+    .map((string) =>
+      voiceKey(string, frets[string - 1]!, pressed.find((p) => p.string === string)?.finger ?? 0),
+    )
 }

@@ -7,6 +7,7 @@ import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS } from './weights.ts'
 import type { Requirement } from './requirement.ts'
+import { struckStrings } from './struckStrings.ts'
 
 /** A melody over chords or figures is heard on these. */
 const TOP_STRINGS = 2
@@ -99,10 +100,7 @@ function strainOf(requirement: Requirement, draft: Draft): PickingStrain {
   if (requirement.melody?.onset && draft.melody) strike(draft.melody.string)
   if (requirement.bass?.onset && draft.bass) strike(draft.bass.place.string)
   if (requirement.inner?.onset && draft.inner) strike(draft.inner.place.string)
-  if (draft.strikes)
-    requirement.heldShapes[draft.heldShape]!.frets.forEach((fret, i) => {
-      if (fret !== null) strike(i + 1)
-    })
+  if (draft.strikes) for (const string of struckStrings(requirement, draft)) strike(string)
   return strings.length < 2 ? NO_STRAIN : pickingStrain(requirement.picking, strings)
 }
 

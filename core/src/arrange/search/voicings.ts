@@ -60,6 +60,11 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
     const isRoot = mod12(requirement.top) === bassPitchClass(requirement.chord)
     found = good ?? (isRoot ? [] : found.filter(({ frets }) => !requirement.strummed || gapsIn(frets) === 0))
   }
+  if (requirement.strummed) {
+    // One stroke goes over all that lies between.
+    const whole = found.filter(({ frets }) => gapsIn(frets) === 0)
+    if (whole.length > 0) found = whole
+  }
   found.sort((a, b) => a.price - b.price)
   const heldShapes: HeldShape[] = []
   for (const { frets, price } of found) {

@@ -175,7 +175,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     highFret: 0.9,
     shapeBeat: 0.5,
     lastFret: 4,
-    lastFretOverBass: 4,
+    lastFretOverBass: 12,
     heldShapes: 1,
     textbook: 1,
     thin: 1,

@@ -1,4 +1,8 @@
 import type { Region } from '../../document/arrangement.ts'
+import { styleRules } from '../../arrange/plan/styleRules.ts'
+import { isSolo } from '../../document/style.ts'
+import type { Instrument } from '../../instrument/instrument.ts'
+import { knownIn } from '../../invariant.ts'
 import { regionAt, splitRegion, tidyRegions } from '../../document/regions.ts'
 import type { Measure, TuneDoc } from '../../document/tune.ts'
 import { applyEdit } from '../applyEdit.ts'
@@ -44,7 +48,29 @@ const phraseOf = ({ measures }: TuneDoc) => (measures.length >= LONG_TUNE ? PHRA
  * of its neighbour, to be changed like any other. What stands in the tune keeps its ids.
  * @returns undefined where there is no such place, or the tune's signs would lead elsewhere
  */
-export function addPart(before: SectionedTune, part: AddedPart, names: PartNames): SectionedTune | undefined {
+export function addPart(
+  before: SectionedTune,
+  part: AddedPart,
+  names: PartNames,
+  instrument: Pick<Instrument, 'strings'>,
+): SectionedTune | undefined {
+  const added = withPart(before, part, names)
+  return added && { ...added, regions: heard(added, instrument) }
+}
+
+/** A part without a tune, in a style that plays nothing but the tune, is accompanied instead. */
+function heard({ tune, regions }: SectionedTune, instrument: Pick<Instrument, 'strings'>): Region[] {
+  const sung = new Set(tune.events.flatMap((e) => (e.pitch && e.voice === 0 ? [e.pos.measure] : [])))
+  const at = new Map(tune.measures.map((m, i) => [m.id, i]))
+  return regions.map((region) => {
+    const own = tune.measures.slice(knownIn(at, region.from), knownIn(at, region.to) + 1)
+    if (!isSolo(region.style) || region.given || own.some((m) => sung.has(m.id))) return region
+    const { bass, fill, strums, chord } = styleRules(region.style, region.level, instrument)
+    return bass === 'none' && !fill && !strums && !chord ? { ...region, style: 'picking' } : region
+  })
+}
+
+function withPart(before: SectionedTune, part: AddedPart, names: PartNames): SectionedTune | undefined {
   const { tune } = before
   const { length } = tune.measures
   switch (part.kind) {

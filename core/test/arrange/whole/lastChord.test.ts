@@ -85,7 +85,7 @@ describe('chords that breathe', () => {
       const { layer } = finish(arranging(tune, guitarSetup(), wholeTune(tune, 'chord-melody', level)))
       const rolled = layer.notes.filter((n) => n.rolled)
       expect(rolled.length > 0, `level ${level}`).toBe(level > 3)
-      for (const n of rolled) expect(n.dur.ticks >= 2 * 10_080 || n.role !== 'melody').toBe(true)
+      for (const n of rolled) expect(n.dur.ticks >= 3 * 10_080 || n.role !== 'melody').toBe(true)
     }
   })
 })

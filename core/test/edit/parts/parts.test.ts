@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { arranging, wholeTune } from '../../../src/arrange/index.ts'
+import { arranging, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
 import { audit, STRUCTURAL } from '../../../src/audit/index.ts'
-import { unfold, type Region, type TuneDoc } from '../../../src/document/index.ts'
+import { SOLO_STYLES, unfold, type Region, type TuneDoc } from '../../../src/document/index.ts'
 import { addPart, buildUp, type AddedPart } from '../../../src/edit/index.ts'
 import { readAbc } from '../../../src/input/abc/index.ts'
 import { guitarSetup } from '../../../src/instrument/index.ts'
@@ -22,7 +22,7 @@ const PARTS: readonly AddedPart[] = [
 ]
 
 const added = (tune: TuneDoc, part: AddedPart, style: Region['style'] = 'melody-bass') => {
-  const found = addPart({ tune, regions: wholeTune(tune, style, 3) }, part, NAMES)
+  const found = addPart({ tune, regions: wholeTune(tune, style, 3) }, part, NAMES, { strings: 6 })
   if (!found) throw new Error('no place')
   return found
 }
@@ -74,7 +74,9 @@ describe('a part that is added', () => {
   it('is a section of the arrangement, and every measure lies in one, on every tune and at every place', () => {
     for (const tune of CORPUS)
       for (const part of PARTS) {
-        const found = addPart({ tune, regions: wholeTune(tune, 'melody-bass', 3) }, part, NAMES)
+        const found = addPart({ tune, regions: wholeTune(tune, 'melody-bass', 3) }, part, NAMES, {
+          strings: 6,
+        })
         if (!found) continue
         const { regions, tune: grown } = found
         const index = (id: string) => grown.measures.findIndex((m) => m.id === id)
@@ -95,7 +97,9 @@ describe('a part that is added', () => {
     fc.assert(
       fc.property(fc.nat(CORPUS.length - 1), fc.constantFrom(...PARTS), (index, part) => {
         const tune = CORPUS[index]!
-        const found = addPart({ tune, regions: wholeTune(tune, 'melody-bass', 3) }, part, NAMES)
+        const found = addPart({ tune, regions: wholeTune(tune, 'melody-bass', 3) }, part, NAMES, {
+          strings: 6,
+        })
         if (!found) return
         const back = readAbc(found.tune.abc!.text, () => 'tune')[0]!.tune!
         expect(back.measures.map((m) => m.length)).toEqual(found.tune.measures.map((m) => m.length))
@@ -121,6 +125,24 @@ describe('a part that is added', () => {
         ).toBe(true)
       }
   })
+})
+
+it('a part without a tune is heard in every style and level', () => {
+  const setup = guitarSetup()
+  for (const style of SOLO_STYLES)
+    for (const level of [1, 2, 3] as const) {
+      if (refusalOf(style, level, setup.instrument)) continue
+      const part: AddedPart = { kind: 'intro', from: 'pedal' }
+      const found = addPart({ tune: TUNE, regions: wholeTune(TUNE, style, level) }, part, NAMES, {
+        strings: 6,
+      })!
+      const { layer } = finish(arranging(found.tune, setup, found.regions))
+      const [first] = found.tune.measures
+      expect(
+        layer.notes.some((n) => n.pos.measure === first!.id),
+        `${style} ${level}`,
+      ).toBe(true)
+    }
 })
 
 describe('a tune that builds', () => {

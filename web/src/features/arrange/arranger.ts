@@ -1,7 +1,14 @@
 import { setupOf, withShift, type Player } from '@velvet-porch/core/instrument'
-import { isFresh, madeFresh, type Id, type Score } from '@velvet-porch/core/document'
+import {
+  isFresh,
+  madeFresh,
+  type ArrangementDoc,
+  type Id,
+  type Score,
+  type TuneDoc,
+} from '@velvet-porch/core/document'
 import { arrangementOf } from '@velvet-porch/core/arrange'
-import { locksAround, withSelection } from '@velvet-porch/core/edit'
+import { locksAround, type SectionedTune, withSelection } from '@velvet-porch/core/edit'
 import { createStore, type StoreApi } from 'zustand/vanilla'
 import type { OpenScore } from '../../state/openScore.ts'
 import { arrangementId } from '../../state/shelf.ts'
@@ -22,9 +29,14 @@ export interface Failure {
   readonly change: SettingsChange
 }
 
-/** Something to be arranged: the whole tune after a choice, or some measures alone. */
+/** A change of the tune itself, with the sections that it has then; undefined where it cannot be. */
+export type TuneChange = (now: SectionedTune) => SectionedTune | undefined
+
+/** Something to be arranged: the whole tune after a choice or a change of the tune, or some measures alone. */
 type Job = { readonly label: string } & (
-  { readonly change: SettingsChange } | { readonly from: number; readonly to: number }
+  | { readonly change: SettingsChange }
+  | { readonly reshape: TuneChange }
+  | { readonly from: number; readonly to: number }
 )
 
 export interface ArrangerState {
@@ -64,6 +76,11 @@ export class Arranger {
   /** Changes settings and arranges the tune anew. Settles when it is on the page, failed, or was stopped. */
   choose(label: string, change: SettingsChange): Promise<void> {
     return this.#add({ label, change })
+  }
+
+  /** Changes the tune and its sections, and arranges it anew: one step of the history. */
+  reshape(label: string, reshape: TuneChange): Promise<void> {
+    return this.#add({ label, reshape })
   }
 
   /** Arranges some measures alone; the others stay note for note. */
@@ -148,6 +165,7 @@ export class Arranger {
         return { tune: score.tune, arrangement: fresh ? madeFresh(score.tune, next) : next }
       })
     }
+    if ('reshape' in job) return this.#reshape(job, tune, doc)
     const now = settingsOf(tune, doc)
     const { regions, instrument, tuning, capo, shift, octave, locks } = { ...now, ...job.change(now) }
     const setup = withShift(setupOf(instrument, tuning, { fret: capo }, this.#tools.player()), shift, octave)
@@ -161,6 +179,39 @@ export class Arranger {
         ? { ...score.arrangement, setup, regions: made.regions, inputHash, transposed, base, tuneRev }
         : made,
     }))
+  }
+
+  /** Arranges the tune as it is after a change, and puts both on the page, if the tune is still the one that was changed. */
+  async #reshape(
+    job: Job & { readonly reshape: TuneChange },
+    tune: TuneDoc,
+    doc: ArrangementDoc | null | undefined,
+  ): Promise<void> {
+    const { regions, instrument, tuning, capo, shift, octave, locks } = settingsOf(tune, doc)
+    const changed = job.reshape({ tune, regions })
+    if (!changed) return
+    const setup = withShift(setupOf(instrument, tuning, { fret: capo }, this.#tools.player()), shift, octave)
+    const reply = await this.#solve({ ...changed, setup, locks }, job, (now) => now)
+    if (!reply) return
+    const made = arrangementOf(
+      arrangementId(tune.id),
+      tune.title,
+      changed.tune,
+      setup,
+      changed.regions,
+      reply,
+    )
+    const { inputHash, transposed, base, tuneRev } = made
+    return this.#put(job, (score) => {
+      if (score.tune !== tune) return undefined
+      const { arrangement } = score
+      return {
+        tune: changed.tune,
+        arrangement: arrangement
+          ? { ...arrangement, setup, regions: changed.regions, inputHash, transposed, base, tuneRev }
+          : made,
+      }
+    })
   }
 
   /** Has the worker solve an order; undefined where it failed or was stopped. */

@@ -62,6 +62,10 @@ export function useArranger(
     (label, change) => arranger.choose(label, change),
     [arranger],
   )
+  const reshape = useCallback<Arranger['reshape']>(
+    (label, change) => arranger.reshape(label, change),
+    [arranger],
+  )
   const cancel = useCallback(() => arranger.cancel(), [arranger])
   const forget = useCallback(() => arranger.forget(), [arranger])
   /** Set where the arrangement was made for another hand than the one in use. */
@@ -75,6 +79,7 @@ export function useArranger(
       /** What stands on the bench, or will when all that was chosen is arranged. */
       settings,
       choose,
+      reshape,
       cancel,
       again,
       rearrange,
@@ -83,6 +88,20 @@ export function useArranger(
       stale,
       otherHand,
     }),
-    [arranger, atWork, failed, settings, choose, cancel, again, rearrange, accept, forget, stale, otherHand],
+    [
+      arranger,
+      atWork,
+      failed,
+      settings,
+      choose,
+      reshape,
+      cancel,
+      again,
+      rearrange,
+      accept,
+      forget,
+      stale,
+      otherHand,
+    ],
   )
 }

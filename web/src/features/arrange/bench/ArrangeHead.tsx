@@ -13,6 +13,8 @@ import { FindTools } from '../FindTools.tsx'
 import { SheetMenu } from '../SheetMenu.tsx'
 import { InstrumentTools } from '../InstrumentTools.tsx'
 import { saveAs } from '../../../ui/saveAs.ts'
+import { INSTRUMENTS } from '@velvet-porch/core/instrument'
+import { PartsMenu } from '../PartsMenu.tsx'
 import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from '../Sections.tsx'
 import { VersionsMenu } from '../VersionsMenu.tsx'
 import { useProgress, type BenchArranger } from '../useArranger.ts'
@@ -127,6 +129,13 @@ export function ArrangeHead() {
               settings={settings}
               position={position}
               section={section}
+            />
+            <PartsMenu
+              tune={model.tune}
+              numbers={model.numbers}
+              arranger={arranger}
+              position={position}
+              instrument={INSTRUMENTS[settings.instrument].instrument}
             />
             <SectionPattern
               tune={model.tune}
