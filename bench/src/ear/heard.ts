@@ -269,23 +269,29 @@ const canHold = ({ json }: Page, pressed: NonNullable<TabJson['grips']>[number][
   return handFault(setup, setup.player.spans, pressedOf(pressed)) === undefined
 }
 
-/** Fingers that come down off the change of a chord on a string that does not sound before they leave it. */
+/**
+ * Fingers that come down off the change of a chord on strings of which none sounds before they leave it. A finger that lies across
+ * is one finger: it lands for any of its strings.
+ */
 export function idleLandings(page: Page): Share {
   const grips = page.json.grips ?? []
+  const isDown = (g: (typeof grips)[number] | undefined, string: number, fret: number) =>
+    g?.pressed.some((q) => q.string === string && q.fret === fret) === true
   return share(
     grips.flatMap((grip, i) => {
-      const before = grips[i - 1]
-      if (!before || page.chords.some((c) => c.start === grip.start)) return []
-      return grip.pressed
-        .filter((p) => !before.pressed.some((q) => q.string === p.string && q.fret === p.fret))
-        .map((p) => {
-          const until =
-            grips.slice(i + 1).find((g) => !g.pressed.some((q) => q.string === p.string && q.fret === p.fret))
-              ?.start ?? page.end
-          return !page.json.notes.some(
-            (n) => n.string === p.string && n.start >= grip.start && n.start < until,
-          )
-        })
+      if (i === 0 || page.chords.some((c) => c.start === grip.start)) return []
+      const landed = grip.pressed.filter((p) => !isDown(grips[i - 1], p.string, p.fret))
+      const fingers = [...new Set(landed.map((p) => p.finger))]
+      return fingers.map((finger) =>
+        landed
+          .filter((p) => p.finger === finger)
+          .every(({ string, fret }) => {
+            const until = grips.slice(i + 1).find((g) => !isDown(g, string, fret))?.start ?? page.end
+            return !page.json.notes.some(
+              (n) => n.string === string && n.start >= grip.start && n.start < until,
+            )
+          }),
+      )
     }),
   )
 }
