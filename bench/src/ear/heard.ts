@@ -303,3 +303,49 @@ export function sharedNotes(a: Page, b: Page): Share {
   const both = [...x].filter((k) => y.has(k)).length
   return { hits: both, of: Math.max(x.size, y.size) }
 }
+
+/** Changes of chord that are strummed: those over all courses. */
+export const fullStrums = (page: Page): Share =>
+  share(
+    page.chords.flatMap((c) => {
+      const struck = page.onsets.find((o) => o.at === c.start)?.notes ?? []
+      if (!struck.some((n) => n.technique === 'brush')) return []
+      return [new Set(struck.map((n) => n.string)).size === page.json.setup.tuning.length]
+    }),
+  )
+
+/** True where strokes are damped by the fretting hand. */
+export const chops = ({ json }: Page): Share => share([json.notes.some((n) => n.technique === 'muted')])
+
+/** Melody notes of two beats and more that tremble. */
+export const trembling = ({ json }: Page): Share =>
+  share(
+    json.notes
+      .filter((n) => n.role === 'melody' && n.duration >= 2 * QUARTER)
+      .map((n) => n.technique === 'tremolo'),
+  )
+
+/** Double stops of which no string is open. */
+export const closedStops = ({ onsets }: Page): Share =>
+  share(
+    onsets
+      .filter((o) => o.notes.length === 2 && o.notes.some((n) => n.role === 'melody'))
+      .map((o) => o.notes.every((n) => n.fret > 0)),
+  )
+
+/** Grips with ring and little finger four frets and more apart. */
+export const wideLastFingers = ({ json }: Page): Share =>
+  share(
+    (json.grips ?? []).map(({ pressed }) => {
+      const [third, last] = [3, 4].map((finger) => pressed.find((p) => p.finger === finger))
+      return third !== undefined && last !== undefined && Math.abs(last.fret - third.fret) >= 4
+    }),
+  )
+
+/** True where two strings of a drone are struck together, besides the tune, as often as every second measure. */
+export function doubleDrone({ onsets, json }: Page): Share {
+  const measures = new Set(
+    onsets.filter((o) => o.notes.filter((n) => n.role !== 'melody').length >= 2).map((o) => o.measure),
+  )
+  return share([measures.size >= json.tune.measures.length / 2])
+}

@@ -8,7 +8,7 @@ import {
   type TuneDoc,
 } from '@velvet-porch/core/document'
 import { betterKey, makePlan, newMemory, refusalOf, wholeTune } from '@velvet-porch/core/arrange'
-import { guitarSetup } from '@velvet-porch/core/instrument'
+import { guitarSetup, setupOf } from '@velvet-porch/core/instrument'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { arrangeFor } from '../corpus/measure.ts'
 import { traditionalTunes } from '../corpus/tunes.ts'
@@ -143,6 +143,30 @@ for (const style of styles)
         `| level is the one below, or thinner | ${style} ${level} | 0 | ${percent(same)}${thinner ? ', thinner' : ''} |`,
       )
   }
+row('double drone', '≥ 80', 'drone', 3, heard.doubleDrone)
+row('double drone', '≥ 80', 'drone', 5, heard.doubleDrone)
+if (!only) {
+  const mandolin = setupOf('mandolin', [76, 69, 62, 55], { fret: 0 })
+  const heardOn = (style: Style, level: Level, of: (p: Page) => Share) =>
+    tunes.reduce(
+      (s, t) => plus(s, of(pageOf(arrangeFor(t, mandolin, wholeTune(t, style, level)).json))),
+      NONE,
+    )
+  const onMandolin = (name: string, wanted: string, style: Style, level: Level, of: (p: Page) => Share) =>
+    lines.push(
+      `| ${name} | mandolin, ${style} ${level} | ${wanted} | ${percent(heardOn(style, level, of))} |`,
+    )
+  for (const level of [2, 5] as const) {
+    onMandolin('chops', '≥ 95', 'strum', level, heard.chops)
+    onMandolin('strummed changes over four courses', '≥ 80', 'strum', level, heard.fullStrums)
+  }
+  for (const level of [3, 5] as const) {
+    onMandolin('closed double stops', '≥ 75', 'double-stops', level, heard.closedStops)
+    onMandolin('long notes with tremolo', '≥ 80', 'double-stops', level, heard.trembling)
+  }
+  for (const style of ['chord-melody', 'cross-string', 'double-stops', 'flatpicked-lead'] as const)
+    onMandolin('ring and little finger four frets apart', '0', style, 3, heard.wideLastFingers)
+}
 const table = `| what is heard | style, level | wanted, % | found, % |\n|---|---|---|---|\n${lines.join('\n')}\n`
 if (only) process.stdout.write(table)
 else

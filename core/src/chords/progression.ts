@@ -24,6 +24,8 @@ export interface ProgressionFilters extends ShapeFilters {
   readonly pinned?: ReadonlyMap<string, Shape>
   /** True where the lowest note must be the chord's bass, if any shape has it there. */
   readonly rooted?: boolean
+  /** True where every string is to sound, if any shape has them all. */
+  readonly full?: boolean
   /** Shapes that the hand knows, by their frets (joined), with their fingers: others cost more, so do other fingers. */
   readonly familiar?: ReadonlyMap<string, readonly LeftFinger[]>
 }
@@ -107,13 +109,15 @@ function contenders(setup: Setup, chord: ChordReading, filters: ProgressionFilte
   const rooted = filters.rooted
     ? found.filter((s) => mod12(Math.min(...soundingPitches(setup, s.frets))) === bassPitchClass(chord))
     : []
-  const heads = (rooted.length > 0 ? rooted : found).slice(0, SHAPES_A_CHORD)
+  const full = filters.full ? found.filter((s) => s.frets.every((f) => f !== null)) : []
+  const wanted = [full, rooted].find((some) => some.length > 0) ?? found
+  const heads = wanted.slice(0, SHAPES_A_CHORD)
   const player = handFor(setup.player, filters)
   return (pinned ? [pinned] : heads).flatMap((shape) => {
     const pitches = soundingPitches(setup, shape.frets)
     const ends = { top: Math.max(...pitches), low: Math.min(...pitches) }
     const thin = THIN * Math.max(0, 4 - pitches.length)
-    const bass = mod12(ends.low) === (filters.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
+    const bass = filters.full || mod12(ends.low) === (filters.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
     const known = !filters.familiar || filters.familiar.has(shape.frets.join())
     const extra = thin + bass + (known ? 0 : UNFAMILIAR)
     if (pinned) return [{ shape, price: 0, ...ends, positions: handPositions(shape) }]

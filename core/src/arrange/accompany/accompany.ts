@@ -23,6 +23,7 @@ import { fitsMetre, type Pattern } from './pattern.ts'
 import { usualPattern } from './patternLibrary.ts'
 import { endingOnset, patternOnsets, type HeldHarmony } from './patternOnsets.ts'
 import { readPattern } from './patternText.ts'
+import { strumsWhole } from '../plan/styleRules.ts'
 import { progressionShapes } from './progressionShapes.ts'
 import type { AccompanyRemark } from './remark.ts'
 import { withPhraseFills } from './phraseFill.ts'
@@ -92,6 +93,7 @@ function accompanyRegion(
       alike: school.repeats === 'alike',
       barres: !region.without?.includes('barre'),
       stretches: !region.without?.includes('stretch'),
+      full: strumsWhole(style, setup.instrument),
     },
   )
   const shapes = new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))

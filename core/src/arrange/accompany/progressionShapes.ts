@@ -37,6 +37,8 @@ export interface ShapeRules {
   readonly barres: boolean
   /** The hand may be stretched as far as it reaches. */
   readonly stretches: boolean
+  /** Chords over all strings, whatever lies lowest: an instrument without bass strings is strummed whole. */
+  readonly full: boolean
 }
 
 /**
@@ -50,7 +52,7 @@ export function progressionShapes(
   segments: readonly HarmonySegment[],
   level: Level,
   pins: readonly PinnedShape[],
-  { alike, barres, stretches }: ShapeRules,
+  { alike, barres, stretches, full }: ShapeRules,
 ): (SegmentShape | undefined)[] {
   const setup = stretches ? own : withKindHand(own)
   const filters = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
@@ -65,8 +67,8 @@ export function progressionShapes(
       chordText(sounding),
       held
         ? filters
-        : (ways.find((w) => hasShape(setup, sounding, w, true)) ??
-            ways.find((w) => hasShape(setup, sounding, w, false))),
+        : (ways.find((w) => hasShape(setup, sounding, w, full ? isFull : isRooted)) ??
+            ways.find((w) => hasShape(setup, sounding, w, () => true))),
     )
   }
   const familiar = new Map(
@@ -86,7 +88,7 @@ export function progressionShapes(
     while (to < segments.length && filtersAt(segments[to]!, wanted) === own) to++
     if (own) {
       const chords = segments.slice(from, to).map((s) => present(s.sounding))
-      progressionPath(setup, chords, { ...own, pinned, familiar, rooted: true }).forEach(
+      progressionPath(setup, chords, { ...own, pinned, ...(full ? { full } : { familiar, rooted: true }) }).forEach(
         (step, k) => (result[from + k] = step.shape),
       )
     }
@@ -126,11 +128,16 @@ function sameShapes(
 const filtersAt = ({ sounding }: HarmonySegment, wanted: ReadonlyMap<string, ShapeFilters | undefined>) =>
   sounding ? wanted.get(chordText(sounding)) : undefined
 
-function hasShape(setup: Setup, chord: ChordReading, filters: ShapeFilters, rooted: boolean): boolean {
-  return findShapes(setup, chord, filters).zones.some(({ rows }) =>
-    rows.some(({ head }) => !rooted || mod12(bassPitch(setup, head.frets)) === bassPitchClass(chord)),
+type Wish = (frets: Shape['frets'], chord: ChordReading, setup: Setup) => boolean
+
+const isRooted: Wish = (frets, chord, setup) => mod12(bassPitch(setup, frets)) === bassPitchClass(chord)
+
+const isFull: Wish = (frets) => frets.every((f) => f !== null)
+
+const hasShape = (setup: Setup, chord: ChordReading, filters: ShapeFilters, isWanted: Wish): boolean =>
+  findShapes(setup, chord, filters).zones.some(({ rows }) =>
+    rows.some(({ head }) => isWanted(head.frets, chord, setup)),
   )
-}
 
 /** The open shapes that a first book prints for these chords, as far as this hand holds them. */
 function bookShapes(

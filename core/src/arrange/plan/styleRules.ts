@@ -162,6 +162,10 @@ export function hasBassStrings(instrument: Pick<Instrument, 'strings'>): boolean
   return instrument.strings > 4
 }
 
+/** True where chords are struck over all strings, whatever tone lies lowest: strums without bass strings. Common practice, no source. */
+export const strumsWhole = (style: Style, instrument: Pick<Instrument, 'strings'>): boolean =>
+  style === 'strum' && !hasBassStrings(instrument)
+
 /**
  * The only refusals there are: styles that need bass strings on an instrument without them, and chord melody at
  * level 1, which has no shapes to put under the tune.

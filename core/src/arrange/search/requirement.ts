@@ -18,14 +18,14 @@ import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.
 import type { PlannedBass } from '../plan/bassLine.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
-import { MELODY_ON_TOP } from '../plan/styleRules.ts'
+import { hasBassStrings, MELODY_ON_TOP } from '../plan/styleRules.ts'
 import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
 import type { SliceLock } from './sliceLock.ts'
 import { voicingsFor } from './voicings.ts'
-import { LEVEL_RULES } from './weights.ts'
+import { LEVEL_RULES, WEIGHTS } from './weights.ts'
 
 export type { BassOption } from './bassOptions.ts'
 
@@ -353,10 +353,12 @@ function secondOptions(
   lock: SliceLock | undefined,
 ): InnerOption[] {
   const place = lock?.inner?.place
+  // Without bass strings double stops move about in position: closed, as they are learned.
+  const closed = !hasBassStrings(setup.instrument)
   const all = planned.second.flatMap(({ midi, price }) =>
     placesOf(setup, midi)
       .filter((p) => p.fret <= last)
-      .map((p) => ({ place: p, price })),
+      .map((p) => ({ place: p, price: price + (closed && p.fret === 0 ? WEIGHTS.secondOpen : 0) })),
   )
   if (!place) return all
   return [

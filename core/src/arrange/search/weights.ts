@@ -32,7 +32,7 @@ export const WEIGHTS = {
   reversal: 0.8,
   squeeze: 0.7,
   /** Fingers 3 and 4 four frets apart, as only a small neck lets them. */
-  wideLastFingers: 10,
+  wideLastFingers: 60,
   weakFinger: [0, 0, 0.05, 0.12, 0.3],
   barre: 1.6,
   barreString: 0.25,
@@ -105,6 +105,8 @@ export const WEIGHTS = {
   /** A second voice left out; away from the neighbouring string; its time cut. */
   noSecond: 9,
   secondApart: 0.7,
+  /** An open string as the second voice where double stops are closed. No source. */
+  secondOpen: 2.2,
   secondCut: 1.5,
   secondCutBeat: 1.5,
   /** A voicing left out; another one held than was struck. */

@@ -19,6 +19,7 @@ import type { ChordMark, TuneDoc } from '../../document/tune.ts'
 import type { PickingSchool, Player } from '../../instrument/hand.ts'
 import type { InstrumentKind } from '../../instrument/instruments.ts'
 import { pitchAt, type Setup } from '../../instrument/setup.ts'
+import { strumsWhole } from '../../arrange/plan/styleRules.ts'
 import { setupOf } from '../../instrument/setupOf.ts'
 import { keyText } from '../../music/pitch/key.ts'
 import { midiOf } from '../../music/pitch/pitch.ts'
@@ -175,7 +176,7 @@ export function tabJson(
       start: h.start,
       symbol: h.shape ? chordText(h.shape) : h.symbol,
       sounding: h.sounding ? chordText(h.sounding) : h.symbol,
-      rootWanted: rootWanted(tune, plan, h.start),
+      rootWanted: rootWanted(tune, plan, setup.instrument, h.start),
       ...(origins.has(h.start) ? { origin: knownIn(origins, h.start) } : {}),
     })),
     warnings,
@@ -210,10 +211,11 @@ function styleOf(
 }
 
 /** True where the style plays a bass or voicing at a time and the school wants its root. */
-function rootWanted(tune: TuneDoc, plan: Plan, start: number): boolean {
+function rootWanted(tune: TuneDoc, plan: Plan, instrument: Setup['instrument'], start: number): boolean {
   const region = plan.regions[measureAt(plan.timeline, start)]
   if (region?.style === 'bottleneck') return false
-  if (region && isAccompaniment(region.style)) return accompanimentRoots(tune, plan, region, start)
+  if (region && isAccompaniment(region.style))
+    return !strumsWhole(region.style, instrument) && accompanimentRoots(tune, plan, region, start)
   const slice = plan.slices[plan.sliceAt.get(start) ?? -1]
   if (!slice || slice.school.root !== 'always') return false
   const { rules, school } = slice

@@ -13,7 +13,7 @@ const BOOK: Readonly<Record<string, string>> = {
   A: 'x01230',
 }
 
-const RULES = { alike: true, barres: true, stretches: true }
+const RULES = { alike: true, barres: true, stretches: true, full: false }
 
 function fingersIn(progression: string): Record<string, string> {
   const segments = progression.split(' ').map((symbol, i) => {
