@@ -6,6 +6,8 @@ import type { Turns } from '../../turns.ts'
 import { proposeBends } from './bends.ts'
 import { addGraces, addVibrato } from './graces.ts'
 import { OrnamentPage, type LeftOrnament, type OrnamentPlan, type Unpicked } from './ornamentPage.ts'
+import { addHammeredThirds } from './hammeredThirds.ts'
+import { addSlidesIn } from './slidesIn.ts'
 import { addSlurs } from './slurs.ts'
 
 export interface Articulated {
@@ -35,6 +37,8 @@ export function* articulating(
   yield
   yield* addSlurs(page)
   yield
+  yield* addHammeredThirds(page)
+  addSlidesIn(page)
   addVibrato(page)
   const { notes, grips, spans, left } = page
   return { notes, grips, spans, left }

@@ -11,6 +11,8 @@ import type { LeftFinger } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
+import type { Ending } from '../plan/endings.ts'
+import type { HarmonySegment } from '../plan/harmonyLine.ts'
 import { allPressed } from './handRoom.ts'
 import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
 
@@ -21,6 +23,8 @@ export type Unpicked = Omit<TabNote, 'right'>
 export interface OrnamentPlan {
   readonly timeline: Timeline
   readonly keys: readonly Key[]
+  readonly harmony: readonly HarmonySegment[]
+  readonly endings: readonly Ending[]
   readonly transposed: number
   readonly regions: readonly (Region | undefined)[]
   readonly junctions: readonly { readonly to: number }[]

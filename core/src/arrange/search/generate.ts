@@ -295,6 +295,9 @@ function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string:
   return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.heldShape < 0 ? 0.2 : 0)
 }
 
+/** The lowest string that is the fingers' alone. Common practice, no source. */
+const FIRST_FINGER_STRING = 3
+
 /** The lowest string of a figure: a fill on a lower one would be heard as a bass. */
 const FIRST_FIGURE_STRING = 4
 
@@ -320,8 +323,10 @@ const WAVES = [[0], [0, 1], [0, 1, 2, 1], [0, 1, 2, 1]] as const
 /** Strings between the bass (or the lower half of the instrument) and the melody, lowest first. */
 function stringsInside(setup: Setup, { melody, bass }: Draft): number[] {
   const { strings } = setup.instrument
-  const from = bass ? bass.place.string - 1 : Math.min(strings, 4)
   const to = melody ? melody.string + 1 : 1
+  // The thumb's next note may take the fourth string: fingers leave it where they have another.
+  const highest = bass && to <= FIRST_FINGER_STRING ? FIRST_FINGER_STRING : Math.min(strings, 4)
+  const from = bass ? Math.min(bass.place.string - 1, highest) : Math.min(strings, 4)
   const inside: number[] = []
   for (let string = from; string >= to; string--) inside.push(string)
   return inside
