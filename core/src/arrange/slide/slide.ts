@@ -42,6 +42,9 @@ const LEVELS: Readonly<
 const FARTHEST = 5
 const FROM_BELOW = 2
 
+/** Notes under the last one: thumb and two fingers. */
+const MOST_UNDER = 3
+
 /** A pure major third lies this many cents under the fret's (5:4 against equal temperament: 386.3 and 400 cents). */
 const PURE_THIRD = -14
 
@@ -59,6 +62,7 @@ export function slide(
 ): { notes: TabNote[]; grips: Grip[]; spans: Span[] } {
   const open = straightAcross(setup)
   if (plan.slid.length === 0 || !open) return { notes: [], grips: [], spans: [] }
+  const end = Math.max(...[...plan.slid, ...plan.melody, ...plan.sung].map((n) => n.start))
   const line = plan.slid.map((note): SlideNote => {
     const chord = plan.harmony[segmentAt(plan.harmony, note.start)]?.sounding
     return {
@@ -66,6 +70,7 @@ export function slide(
       midi: midiOf(note.pitch) + plan.transposed + (note.moved ?? 0),
       seconds: plan.secondsBetween(note.start, note.start + note.duration),
       chordFret: chord ? mod12(pitchClass(chord.root) - open.root) : undefined,
+      rests: note.start === end,
     }
   })
   const places = slidePath(setup, line)
@@ -123,8 +128,8 @@ class SlideWriter {
 
   /** The melody note, how it is reached, and the second voice straight across. */
   private melodyAt(i: number): Unpicked[] {
-    const { note, midi, seconds } = this.line[i]!
-    const { slides, double } = this.level(note.measure)
+    const { note, midi, seconds, rests } = this.line[i]!
+    const { slides, double, bass } = this.level(note.measure)
     const place = this.pure(this.places[i]!, midi, note.start, seconds)
     const next = this.places[i + 1]
     const long = place.fret > 0 && seconds >= LONG_S
@@ -136,6 +141,7 @@ class SlideWriter {
       ...(long ? { vibrato: true as const } : {}),
       ...(next && next.string !== place.string && next.fret > 0 ? { damp: true as const } : {}),
     }
+    if (rests && bass !== 'none') return [melody, ...this.restingOn(note, place, midi)]
     if (slides !== 'none' && this.isNear(i)) {
       melody = { ...melody, attack: 'slide' }
       this.spans.push({
@@ -200,6 +206,29 @@ class SlideWriter {
     ]
   }
 
+  /** The chord under the last note: straight across the strings below it, as many as the fingers pluck. */
+  private restingOn({ start, duration, sourceId }: MelodyNote, place: Place, midi: number): Unpicked[] {
+    const chord = this.plan.harmony[segmentAt(this.plan.harmony, start)]?.sounding
+    if (!chord) return []
+    const tones = chordPitchClasses(chord)
+    const { strings } = this.setup.instrument
+    const { offsetCents: _, ...plain } = place
+    const below = Array.from({ length: strings - place.string }, (_, k) => ({
+      ...plain,
+      string: place.string + 1 + k,
+    }))
+    const across = below.filter(
+      (p) => pitchAt(this.setup, p) < midi && tones.includes(mod12(pitchAt(this.setup, p))),
+    )
+    const root = across.findLast((p) => mod12(pitchAt(this.setup, p)) === pitchClass(chord.root))
+    const upper = across.filter((p) => !root || p.string < root.string).slice(0, MOST_UNDER - (root ? 1 : 0))
+    return [...upper, ...(root ? [root] : [])].map((p, k) => ({
+      ...this.note(start, duration, p, `h.${sourceId}.${k}`),
+      role: 'harmony',
+      notationVoice: 2,
+    }))
+  }
+
   /** Open basses of the chord under the melody: the root where it lies open, else another tone. */
   private bassesIn(m: number, onsets: ReadonlyMap<Ticks, readonly Unpicked[]>): Unpicked[] {
     const { bass } = this.level(m)
@@ -208,8 +237,11 @@ class SlideWriter {
     const from = this.plan.timeline.starts[m]!
     const grid = bass === 'beats' ? beatStarts(measure.metre) : strongBeats(measure.metre)
     const times = grid.map((t) => t - missingHead(measure)).filter((t) => t >= 0 && t < measure.length)
+    const rest = this.line.find((l) => l.rests)?.note.start ?? Infinity
     return times.flatMap((t, k): Unpicked[] => {
       const at = from + t
+      // Where the tune comes to rest its chord is struck once.
+      if (at >= rest) return []
       const chord = this.plan.harmony[segmentAt(this.plan.harmony, at)]?.sounding
       if (!chord) return []
       const used = new Set((onsets.get(at) ?? []).map((n) => n.place.string))

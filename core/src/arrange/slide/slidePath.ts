@@ -20,6 +20,8 @@ export const SLIDE_PRICES = {
   openTravelShare: 0.25,
   /** Straight across where the chord lies: other strings may be touched. */
   acrossChord: -0.6,
+  /** The last note where its chord lies not. */
+  restsElsewhere: 6,
   high: 0.25,
 }
 
@@ -36,6 +38,8 @@ export interface SlideNote {
   readonly seconds: number
   /** Fret at which the chord of the moment lies straight across; undefined where it does not. */
   readonly chordFret: number | undefined
+  /** True for the note that a tune comes to rest on: the chord is to lie straight across. */
+  readonly rests: boolean
 }
 
 /**
@@ -66,9 +70,10 @@ export function slidePath(setup: Setup, notes: readonly SlideNote[]): (Place | u
 }
 
 /** Price of a place on its own. */
-export function placePrice({ string, fret }: Place, { seconds, chordFret }: SlideNote): number {
-  const { string: strings, open, openLong, acrossChord, high } = SLIDE_PRICES
-  const across = chordFret !== undefined && fret > 0 && (fret - chordFret) % 12 === 0 ? acrossChord : 0
+export function placePrice({ string, fret }: Place, { seconds, chordFret, rests }: SlideNote): number {
+  const { string: strings, open, openLong, acrossChord, restsElsewhere, high } = SLIDE_PRICES
+  const lies = chordFret !== undefined && (fret - chordFret) % 12 === 0
+  const across = lies && fret > 0 ? acrossChord : !lies && rests ? restsElsewhere : 0
   return (
     strings[string - 1]! +
     (fret === 0 ? open + (seconds >= LONG_S ? openLong : 0) : 0) +

@@ -156,6 +156,25 @@ describe('a tune with the bottleneck', () => {
     },
   )
 
+  it('comes to rest on its chord straight across, struck once, from level 2 on', () => {
+    for (const tune of CORPUS.slice(0, 8)) {
+      const { layer, plan } = slid(tune, tuned('openG'), 3)
+      const at = (n: (typeof layer.notes)[number]) =>
+        plan.timeline.starts[plan.timeline.indexOf.get(n.pos.measure)!]! + n.pos.tick
+      const end = Math.max(...layer.notes.map(at))
+      const last = layer.notes.filter((n) => at(n) === end)
+      expect(
+        last.some((n) => n.role === 'melody'),
+        tune.title,
+      ).toBe(true)
+      expect(new Set(last.map((n) => n.place.fret)).size).toBe(1)
+      const chord = plan.harmony.findLast((h) => h.start <= end)!.sounding!
+      for (const n of last)
+        expect(chordPitchClasses(chord)).toContain(mod12(pitchAt(tuned('openG'), n.place)))
+      expect(last.length, tune.title).toBeGreaterThanOrEqual(2)
+    }
+  })
+
   it('plays a note that lies higher than a bar likes to go, and drops none', () => {
     const tune = tuneOfMusic('"G"C, d g e|"G"a4|"G"g e a G|]', 'M:4/4\nL:1/4\nQ:1/4=90\nK:G')
     for (const level of LEVELS) {
