@@ -269,7 +269,9 @@ test('parts of the form: an intro, a tag and a turnaround become sections, each 
   await expect.poll(() => frets(page)).toEqual(plain)
 })
 
-test('the bass strings of a chord are said, a wrong one is told, and the last chord ends in harmonics', async ({ page }) => {
+test('the bass strings of a chord are said, a wrong one is told, and the last chord ends in harmonics', async ({
+  page,
+}) => {
   await arrangePasted(page)
   await chooseStyle(page, 'Alternating bass')
   await chooseLevel(page, 3)

@@ -7,7 +7,7 @@ export interface StyleWords {
   readonly levels: readonly [string, string, string, string, string]
 }
 
-export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle'>, StyleWords>> = {
+export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
   'melody-bass': {
     name: 'Melody and bass',
     what: 'Two voices: the tune, and a bass that holds. What sounds between them is sparse.',
@@ -15,7 +15,7 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
       'One root a chord, struck again after two measures of it. First frets, book fingers.',
       'Roots on strong beats.',
       'Root and fifth in turn; a chord tone where the tune holds for three beats.',
-      'A pinch where the chord comes and on one; basses step into fourths and fifths; steps off the beat are slurred.',
+      'A pinch where the chord comes and on one; basses step into fourths and fifths; steps off the beat are slurred, thirds hammered on from the open string, long notes slid into.',
       'A third voice with the tune on every beat; fills after two beats of rest.',
     ],
   },
@@ -26,7 +26,7 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
       'Root and fifth in half time.',
       'The thumb on every beat. In waltz time one bass, and lighter chords on two and three.',
       'A pinch where the chord comes; chord tones in gaps of two beats.',
-      'Basses step into the next chord; fills on half beats; slurs off the beat.',
+      'Basses step into the next chord; fills on half beats, by the fingers alone; slurs off the beat, hammered thirds, slides into long notes.',
       'Fills wherever the tune leaves a beat.',
     ],
   },
@@ -36,8 +36,8 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
     levels: [
       'A root a chord, the figure on beats.',
       'Roots on strong beats.',
-      'The figure on half beats.',
-      'Root and fifth in turn; a pinch where the chord comes; slurs off the beat.',
+      'The figure on half beats over four strings; root and fifth in turn; a pinch where the chord comes, and with every beat where the tune leaves the figure no room.',
+      'Basses step into the next chord; slurs off the beat; thirds hammered on.',
       'A pinch on every beat.',
     ],
   },
@@ -48,7 +48,7 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
       '(from level 2 on)',
       'Three voices where the chord comes.',
       'Three voices on strong beats.',
-      'Four where the chord comes and on one, three on the other beats.',
+      'Four where the chord comes and on one, three on the other beats; full chords under notes of three beats are rolled.',
       'The same, and three voices on half beats where the hand has the time.',
     ],
   },
@@ -70,8 +70,8 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
       'In the first frets, ringing where that lies there.',
       'Ringing wherever a hand reaches it; the last chord whole.',
       'A root a chord; harmonics.',
-      'A root a measure; chord tones where the tune rests for two beats.',
-      'Roots on strong beats, chord tones on half beats.',
+      'A root a measure; a figure on beats where the tune rests for two.',
+      'Roots on strong beats, the figure on half beats.',
     ],
   },
   'double-stops': {
@@ -90,10 +90,10 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
     what: 'The tune alone with a pick, down and up by the beat; it closes on a strummed chord.',
     levels: [
       'The tune.',
-      'The last chord strummed.',
-      'A neighbouring string with it where the chord comes; chord tones where the tune rests for two beats.',
-      'A neighbouring string on every beat; slurs off the beat.',
-      'Fills on half beats wherever the tune leaves one.',
+      'Strokes over the chord where the tune holds for three beats; the last chord strummed.',
+      'A neighbouring string with it where the chord comes; strokes over the chord where the tune holds for two beats.',
+      'A neighbouring string on every beat; slurs off the beat, slides into long notes.',
+      'The strokes on half beats.',
     ],
   },
   picking: {
@@ -127,6 +127,28 @@ export const STYLE_WORDS: Readonly<Record<Exclude<Style, 'bottleneck' | 'shuffle
       'Syncopated, or on every half beat.',
       'Accents on two and four; walks into fourths and fifths.',
       'Light strokes in sixteenths, damped ones.',
+    ],
+  },
+  shuffle: {
+    name: 'Shuffle',
+    what: 'Accompanies a singer: root and fifth, root and sixth on two bass strings, long and short.',
+    levels: [
+      'Root and fifth on the beat.',
+      'Fifth and sixth in turn.',
+      'Each struck twice, long and short; at the end of a form root and fifth turn it home.',
+      'The flat seventh on top of the wave; every second measure pushes on with a triplet; the turnaround goes down by half steps.',
+      'Every measure pushes on; rests of the singer are filled with runs in triplets.',
+    ],
+  },
+  bottleneck: {
+    name: 'Bottleneck',
+    what: 'The tune under a bar in an open tuning: straight across where the chord lies, which it comes to rest on.',
+    levels: [
+      'The tune, note by note.',
+      'Open basses on strong beats; the bar slides to notes nearby; the last chord straight across.',
+      'A second note straight across on beats.',
+      'A bass on every beat; slides from below.',
+      'A second note with every note.',
     ],
   },
 }

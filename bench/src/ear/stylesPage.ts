@@ -1,7 +1,7 @@
 import { writeFileSync, readFileSync } from 'node:fs'
 import { wholeTune } from '@velvet-porch/core/arrange'
 import { LEVELS, type Level, type Style, type TuneDoc } from '@velvet-porch/core/document'
-import { guitarSetup } from '@velvet-porch/core/instrument'
+import { guitarSetup, setupOf } from '@velvet-porch/core/instrument'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { textTab } from '@velvet-porch/core/output'
 import { arrangeFor } from '../corpus/measure.ts'
@@ -9,24 +9,33 @@ import { STYLE_WORDS } from './styleWords.ts'
 
 /** Eight measures of the demo that every style is shown on. */
 const SHOWN = 'The Ferry at Dusk'
-const MEASURES = 9
+const SHUFFLED = 'Freight Yard Shuffle'
+const MEASURES = 8
 const SHOWN_LEVEL: Level = 4
 
 const demo = readAbc(readFileSync(new URL('../../../demo/tunes.abc', import.meta.url), 'utf8'), () => 'tune')
-const whole = demo.flatMap((r) => r.tune ?? []).find((t) => t.title === SHOWN)!
-const kept = new Set(whole.measures.slice(0, MEASURES).map((m) => m.id))
-const tune: TuneDoc = {
-  ...whole,
-  measures: whole.measures
-    .slice(0, MEASURES)
-    .map((m) => ({ ...m, repeatStart: false, repeatEnd: 1, endings: [] })),
-  events: whole.events.filter((e) => kept.has(e.pos.measure)),
-  chords: whole.chords.filter((c) => kept.has(c.pos.measure)),
-  sections: [],
+/** The first measures of a tune, without the signs of its form. */
+function opening(title: string): TuneDoc {
+  const whole = demo.flatMap((r) => r.tune ?? []).find((t) => t.title === title)!
+  // A pickup is none of the eight.
+  const count = whole.measures[0]!.length < whole.measures[0]!.nominal ? MEASURES + 1 : MEASURES
+  const kept = new Set(whole.measures.slice(0, count).map((m) => m.id))
+  return {
+    ...whole,
+    measures: whole.measures
+      .slice(0, count)
+      .map((m) => ({ ...m, repeatStart: false, repeatEnd: 1, endings: [] })),
+    events: whole.events.filter((e) => kept.has(e.pos.measure)),
+    chords: whole.chords.filter((c) => kept.has(c.pos.measure)),
+    sections: [],
+  }
 }
 
+const OPEN_G = [62, 59, 55, 50, 43, 38]
+
 function example(style: Style): string {
-  const setup = guitarSetup()
+  const tune = opening(style === 'shuffle' ? SHUFFLED : SHOWN)
+  const setup = style === 'bottleneck' ? setupOf('guitar', OPEN_G, { fret: 0 }) : guitarSetup()
   const { layer, plan } = arrangeFor(tune, setup, wholeTune(tune, style, SHOWN_LEVEL))
   const text = textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony })
   const legend = text.indexOf('Over the strings:')
@@ -42,10 +51,11 @@ writeFileSync(
   `# The styles, level by level
 
 Written by \`npm run ear\`. What each style does from which level on is common practice, no published source; as data it stands in
-\`core/src/arrange/plan/styleRules.ts\` and \`core/src/arrange/accompany/patternLibrary.ts\`. What all share: a tune, and a section that
+\`core/src/arrange/plan/styleRules.ts\`, \`core/src/arrange/ornament/idioms.ts\` and \`core/src/arrange/accompany/patternLibrary.ts\`. What all share: a tune, and a section that
 ends on the tonic, comes to rest on its chord with the root below, struck once; book shapes before others; the melody whole.
-Shuffle and bottleneck are described in [accompaniment.md](accompaniment.md). The examples are the first eight measures of *${SHOWN}* (demo) at
-level ${SHOWN_LEVEL}, as the program arranges them.
+More on accompaniments and the bottleneck: [accompaniment.md](accompaniment.md). The examples are the first eight measures of a tune
+of the demo at level ${SHOWN_LEVEL}, as the program arranges them: *${SHOWN}*, for the shuffle *${SHUFFLED}*, for the bottleneck the
+first in open G.
 
 ${parts.join('\n')}`,
 )

@@ -88,9 +88,11 @@ export function progressionShapes(
     while (to < segments.length && filtersAt(segments[to]!, wanted) === own) to++
     if (own) {
       const chords = segments.slice(from, to).map((s) => present(s.sounding))
-      progressionPath(setup, chords, { ...own, pinned, ...(full ? { full } : { familiar, rooted: true }) }).forEach(
-        (step, k) => (result[from + k] = step.shape),
-      )
+      progressionPath(setup, chords, {
+        ...own,
+        pinned,
+        ...(full ? { full } : { familiar, rooted: true }),
+      }).forEach((step, k) => (result[from + k] = step.shape))
     }
     from = to
   }
