@@ -1,5 +1,5 @@
 import { mod12, QUARTER, readChordSymbol } from '@velvet-porch/core/music'
-import { setupOf, type LeftFinger, type Setup } from '@velvet-porch/core/instrument'
+import { setupOf, withKindHand, type LeftFinger, type Setup } from '@velvet-porch/core/instrument'
 import { openShapeFor } from '@velvet-porch/core/chords'
 import { handFault, pressedOf } from '@velvet-porch/core/hand'
 import type { TabJson } from '@velvet-porch/core/output'
@@ -265,7 +265,8 @@ export function putBack(page: Page): Share {
 
 const canHold = ({ json }: Page, pressed: NonNullable<TabJson['grips']>[number]['pressed']): boolean => {
   const { instrument = 'guitar', tuning, capo, player } = json.setup
-  const setup = setupOf(instrument, [...tuning].reverse(), { fret: capo }, player)
+  // At the end of its reach a hand would rather lift a finger than hold it.
+  const setup = withKindHand(setupOf(instrument, [...tuning].reverse(), { fret: capo }, player))
   return handFault(setup, setup.player.spans, pressedOf(pressed)) === undefined
 }
 

@@ -33,6 +33,7 @@ export {
   type Place,
   placesOf,
   type Setup,
+  withKindHand,
   withShift,
 } from './setup.ts'
 export { type CapoChoice, highestCapo, setupOf } from './setupOf.ts'

@@ -21,6 +21,8 @@ export interface Prefs {
   readonly capoKeeps?: 'shapes' | 'sound'
   /** Tunings of the teacher's own, by name; notes from the lowest string. */
   readonly tunings: readonly OwnTuning[]
+  /** True where effort stands unfolded over the sheet, measure by measure. */
+  readonly effortShown: boolean
 }
 
 /** A tuning that a teacher has named. */
@@ -84,6 +86,7 @@ const FIRST: Prefs = {
   lesson: USUAL_LESSON,
   leaveOut: [],
   tunings: [],
+  effortShown: false,
 }
 
 /** A tuning as it was kept; its instrument is compared with the one in use where it is offered. */
@@ -105,6 +108,7 @@ function prefsFrom(value: unknown): Prefs {
     leaveOut: Array.isArray(stored.leaveOut) ? stored.leaveOut.filter((id) => typeof id === 'string') : [],
     ...(stored.capoKeeps === 'shapes' || stored.capoKeeps === 'sound' ? { capoKeeps: stored.capoKeeps } : {}),
     tunings: Array.isArray(stored.tunings) ? stored.tunings.filter(isOwnTuning) : [],
+    effortShown: stored.effortShown === true,
   }
 }
 

@@ -6,8 +6,8 @@ import { goTo, historyOf, step } from '../state/documents.ts'
 import { useHistory } from '../state/useTune.ts'
 import { useStored } from '../state/useStored.ts'
 
-/** Undo, redo, and every step of a tune and its arrangement by name. */
-export function HistoryTools({ tuneId }: { tuneId: string }) {
+/** Undo, redo, and every step of a tune and its arrangement by name, with what else there is to go back to. */
+export function HistoryTools({ tuneId, children }: { tuneId: string; children?: React.ReactNode }) {
   const { t } = useTranslation()
   const { undo, redo } = useHistory(tuneId)
   const [open, setOpen] = useState(false)
@@ -42,14 +42,21 @@ export function HistoryTools({ tuneId }: { tuneId: string }) {
               variant="subtle"
               color="plum"
               aria-label={t('write.history.title')}
-              disabled={!undo && !redo}
+              disabled={!undo && !redo && !children}
               onClick={() => setOpen(!open)}
             >
               <IconHistory size={18} />
             </ActionIcon>
           </Tooltip>
         </Popover.Target>
-        <Popover.Dropdown>{open ? <Steps tuneId={tuneId} /> : null}</Popover.Dropdown>
+        <Popover.Dropdown>
+          {open ? (
+            <>
+              <Steps tuneId={tuneId} />
+              {children}
+            </>
+          ) : null}
+        </Popover.Dropdown>
       </Popover>
     </>
   )

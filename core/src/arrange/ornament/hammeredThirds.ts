@@ -4,8 +4,6 @@ import { scaleOf } from '../../music/pitch/key.ts'
 import { mod12, pitchClass } from '../../music/pitch/pitch.ts'
 import { beatLength } from '../../music/time/metre.ts'
 import { eachInTurns, type Turns } from '../../turns.ts'
-import { endingAt } from '../plan/endings.ts'
-import { segmentAt } from '../plan/harmonyLine.ts'
 import { graceChain } from './graceChain.ts'
 import { IDIOMS, OWN_DENSITY } from './idioms.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
@@ -52,10 +50,12 @@ function isThird(page: OrnamentPage, i: number): boolean {
   if (page.densityAt(i) < OWN_DENSITY || role === 'melody' || attack !== 'pluck' || graces) return false
   if (place.harmonic || place.fret < 1 || place.fret > HIGHEST_FRET || page.asked.has(id)) return false
   // Where the music comes to rest the chord is struck as one.
-  if (page.secondsOf(i) < LEAST_S || endingAt(page.plan.endings, page.starts[i]!)) return false
-  const segment = page.plan.harmony[segmentAt(page.plan.harmony, page.starts[i]!)]
+  const start = page.starts[i]!
+  const rests = page.plan.endings.some((e) => start >= e.at && start < e.until)
+  if (page.secondsOf(i) < LEAST_S || rests) return false
+  const segment = page.plan.harmony.find((h) => h.start <= start && h.end > start)
   const measure = page.tune.measures[page.measureOf(i)]!
-  if (!segment?.sounding || page.starts[i]! - segment.start >= beatLength(measure.metre)) return false
+  if (!segment?.sounding || start - segment.start >= beatLength(measure.metre)) return false
   const open = openPitch(page.setup, place.string)
   const third = mod12(open + place.fret - pitchClass(segment.sounding.root))
   const fromMinor = third === 4 && place.fret === 1

@@ -11,8 +11,7 @@ import type { LeftFinger } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import type { Ending } from '../plan/endings.ts'
-import type { HarmonySegment } from '../plan/harmonyLine.ts'
+import type { ChordReading } from '../../music/harmony/chordSymbol.ts'
 import { allPressed } from './handRoom.ts'
 import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
 
@@ -23,8 +22,14 @@ export type Unpicked = Omit<TabNote, 'right'>
 export interface OrnamentPlan {
   readonly timeline: Timeline
   readonly keys: readonly Key[]
-  readonly harmony: readonly HarmonySegment[]
-  readonly endings: readonly Ending[]
+  /** Chords as they sound, in order of time. */
+  readonly harmony: readonly {
+    readonly start: Ticks
+    readonly end: Ticks
+    readonly sounding?: ChordReading
+  }[]
+  /** Where the music comes to rest. */
+  readonly endings: readonly { readonly at: Ticks; readonly until: Ticks }[]
   readonly transposed: number
   readonly regions: readonly (Region | undefined)[]
   readonly junctions: readonly { readonly to: number }[]

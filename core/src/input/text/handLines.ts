@@ -78,6 +78,7 @@ export function withHandLines(
           : matched(group.text, RIGHT, [
               own.filter((s) => !s.lead),
               own.filter((s) => !s.lead || s.lead === 'slide'),
+              own.filter((s) => !s.lead || isGraced(s, signs)),
             ])
       if (!taken) beside.push({ line, column: group.column, text: group.text })
       for (const [sign, finger] of taken ?? [])
@@ -88,6 +89,10 @@ export function withHandLines(
     }
   return { signs: signs.map((s) => ({ ...s, ...given.get(s) })), beside }
 }
+
+/** True for a sign that is reached from a short note before it: what is struck is that. */
+const isGraced = (sign: ReadSign, signs: readonly ReadSign[]): boolean =>
+  signs.some((g) => g.grace && g.string === sign.string && g.tick === sign.tick && g.column < sign.column)
 
 /** Letters and the signs that they belong to, one each; undefined where no list of signs has as many. */
 function matched<F>(

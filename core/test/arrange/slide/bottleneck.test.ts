@@ -88,6 +88,7 @@ describe('the way of the bar', () => {
       midi: fc.integer({ min: 55, max: 76 }),
       seconds: fc.constantFrom(0.2, 0.5, 1, 2),
       chordFret: fc.constantFrom(undefined, 0, 5, 7),
+      rests: fc.boolean(),
     })
     const all = (notes: readonly SlideNote[]): number => {
       let best = Infinity

@@ -1,11 +1,14 @@
 import type { TFunction } from 'i18next'
+import { Collapse } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
+import { IconChevronDown } from '@tabler/icons-react'
 import { USUAL_TEMPO } from '@velvet-porch/core/music'
 import type { ArrangementDoc } from '@velvet-porch/core/document'
 import { effortOf, tuneEffort, type MeasureEffort } from '@velvet-porch/core/hand'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { setPrefs, usePrefs } from '../../state/prefs.ts'
 import { TempoGoal } from './TempoGoal.tsx'
 import css from './EffortRibbon.module.css'
 
@@ -20,8 +23,8 @@ interface Props {
 }
 
 /**
- * One cell a measure: height and number for effort, a sign for its main part, a bar over measures whose ceiling lies
- * under the goal. Click to go there. Beneath, the tune in one line.
+ * The tune's effort in one quiet line. It unfolds to one cell a measure: height and number for effort, a sign for its main part, a bar
+ * over measures whose ceiling lies under the goal; click to go there.
  */
 export function EffortRibbon({ model, doc, position, onPosition }: Props) {
   const { t } = useTranslation()
@@ -33,40 +36,76 @@ export function EffortRibbon({ model, doc, position, onPosition }: Props) {
   const { ref, width } = useElementSize<HTMLDivElement>()
   const numbered = width / Math.max(1, efforts.length) >= CELL_FOR_NUMBER_PX
   const goal = doc?.goalBpm ?? model.tune.tempos[0]?.bpm ?? USUAL_TEMPO
+  const { effortShown } = usePrefs()
   const go = (measure: number) =>
     onPosition(model.positions.find((s) => s.measure === measure) ?? { measure, tick: 0 })
   return (
     <>
-      <div ref={ref} className="effort" role="group" aria-label={t('effort.label')}>
-        {efforts.map((e) => {
-          const main = e.parts[0]?.part
-          const slow = e.ceiling !== undefined && e.ceiling.bpm < goal
-          const label = cellText(t, e, model.numbers[e.measure]!, slow)
-          return (
-            <button
-              key={e.measure}
-              aria-label={label}
-              title={label}
-              className={[position?.measure === e.measure ? 'chosen' : '', slow ? 'slow' : '']
-                .join(' ')
-                .trim()}
-              style={{ height: 14 + (30 * e.effort) / most }}
-              onClick={() => go(e.measure)}
-            >
-              {e.effort > most * 0.85 && main && numbered ? (
-                <span className="mark" aria-hidden>
-                  {t(`effort.mark.${main}`)}
-                </span>
-              ) : null}
-              {numbered ? <span aria-hidden>{e.effort.toFixed(1)}</span> : null}
-            </button>
-          )
-        })}
-      </div>
       {doc && efforts.length > 0 ? (
-        <Summary efforts={efforts} model={model} doc={doc} goal={goal} onMeasure={go} />
+        <EffortLine
+          efforts={efforts}
+          goal={goal}
+          open={effortShown}
+          onOpen={(open) => setPrefs({ effortShown: open })}
+        />
       ) : null}
+      <Collapse expanded={effortShown}>
+        <div ref={ref} className="effort" role="group" aria-label={t('effort.label')}>
+          {efforts.map((e) => {
+            const main = e.parts[0]?.part
+            const slow = e.ceiling !== undefined && e.ceiling.bpm < goal
+            const label = cellText(t, e, model.numbers[e.measure]!, slow)
+            return (
+              <button
+                key={e.measure}
+                aria-label={label}
+                title={label}
+                className={[position?.measure === e.measure ? 'chosen' : '', slow ? 'slow' : '']
+                  .join(' ')
+                  .trim()}
+                style={{ height: 14 + (30 * e.effort) / most }}
+                onClick={() => go(e.measure)}
+              >
+                {e.effort > most * 0.85 && main && numbered ? (
+                  <span className="mark" aria-hidden>
+                    {t(`effort.mark.${main}`)}
+                  </span>
+                ) : null}
+                {numbered ? <span aria-hidden>{e.effort.toFixed(1)}</span> : null}
+              </button>
+            )
+          })}
+        </div>
+        {doc && efforts.length > 0 ? (
+          <Summary efforts={efforts} model={model} doc={doc} goal={goal} onMeasure={go} />
+        ) : null}
+      </Collapse>
     </>
+  )
+}
+
+/** Mean effort, and whether the goal is within reach; opens the measures. */
+function EffortLine({
+  efforts,
+  goal,
+  open,
+  onOpen,
+}: {
+  efforts: readonly MeasureEffort[]
+  goal: number
+  open: boolean
+  onOpen: (open: boolean) => void
+}) {
+  const { t } = useTranslation()
+  const { mean, slowest } = tuneEffort(efforts)
+  const under = efforts.some((e) => e.ceiling && e.ceiling.bpm < goal)
+  return (
+    <button type="button" className={css['effort-line']} aria-expanded={open} onClick={() => onOpen(!open)}>
+      <IconChevronDown size={15} aria-hidden style={{ transform: open ? 'rotate(180deg)' : undefined }} />
+      <span>{t('effort.mean', { mean })}</span>
+      {slowest?.ceiling ? <span>{t('effort.manages', { bpm: slowest.ceiling.bpm })}</span> : null}
+      {under ? <span className="under">{t('effort.goalOver', { goal: Math.round(goal) })}</span> : null}
+    </button>
   )
 }
 

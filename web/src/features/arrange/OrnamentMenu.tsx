@@ -15,14 +15,8 @@ export function OrnamentMenu({
   return (
     <Menu position="bottom-start" withinPortal shadow="md">
       <Menu.Target>
-        <Button
-          size="compact-xs"
-          h={28}
-          variant="default"
-          leftSection={<IconTilde size={15} />}
-          aria-label={t('ornament.button', { what: t(`ornament.short.${value}`) })}
-        >
-          {t(`ornament.short.${value}`)}
+        <Button size="compact-xs" h={28} variant="default" leftSection={<IconTilde size={15} />}>
+          {t('ornament.button', { what: t(`ornament.short.${value}`) })}
         </Button>
       </Menu.Target>
       <Menu.Dropdown>

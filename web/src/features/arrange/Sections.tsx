@@ -2,14 +2,16 @@ import { present } from '@velvet-porch/core/invariant'
 import {
   ActionIcon,
   Button,
+  Group,
   Popover,
+  ScrollArea,
   SegmentedControl,
   Select,
   Tooltip,
   UnstyledButton,
   VisuallyHidden,
 } from '@mantine/core'
-import { IconArrowMerge, IconScissors, IconSchool } from '@tabler/icons-react'
+import { IconAdjustments, IconArrowMerge, IconScissors } from '@tabler/icons-react'
 import type { Metre } from '@velvet-porch/core/music'
 import { INSTRUMENTS, type Setup } from '@velvet-porch/core/instrument'
 import {
@@ -39,6 +41,7 @@ import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
 import { FeelForm } from './FeelForm.tsx'
 import { OrnamentMenu } from './OrnamentMenu.tsx'
+import { PartsMenu } from './PartsMenu.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
 import type { Settings } from './settings.ts'
 import type { BenchArranger } from './useArranger.ts'
@@ -114,7 +117,7 @@ export function SectionChips({
 }
 
 /** Where a section is cut in two, and a whole tune by its parts. */
-export function SectionCuts({
+function SectionCuts({
   tune,
   numbers,
   arranger,
@@ -201,16 +204,18 @@ export function SectionPattern({
   )
 }
 
-/** Style, level, ornaments and school of the active section. */
-export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 'numbers' | 'position'>) {
+/** Style and level of the active section. */
+export function SectionTools({
+  arranger,
+  settings,
+  section,
+}: Pick<Props, 'arranger' | 'settings' | 'section'>) {
   const { t } = useTranslation()
   const { active } = section
   const { regions, instrument } = settings
   const region = regions[active]!
-  const school = region.school ?? USUAL_SCHOOL
   const { strings } = INSTRUMENTS[instrument].instrument
   const refused = refusalOf(region.style, region.level, { strings })
-  const habits = changes(school) + [region.feel, region.close, region.lastChord].filter(Boolean).length
   const choose = (choice: Partial<Region>, label: string) =>
     void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
   const chooseStyle = (style: Style) =>
@@ -266,19 +271,47 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
           ),
         }))}
       />
-      {isSolo(region.style) ? (
-        <OrnamentMenu
-          value={ornamentOf(region)}
-          onChange={(ornament, label) => choose({ ornament }, label)}
-        />
-      ) : null}
-      <Popover width={380} position="bottom-start" shadow="md" withinPortal trapFocus>
-        <Popover.Target>
-          <Button size="compact-xs" h={28} variant="default" leftSection={<IconSchool size={16} />}>
-            {habits === 0 ? t('school.usual') : t('school.own', { count: habits })}
-          </Button>
-        </Popover.Target>
-        <Popover.Dropdown>
+      {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
+    </>
+  )
+}
+
+/** What is chosen less often for the active section: ornaments, feel and end, playing habits; where sections are cut, and parts added. */
+export function MoreTools(props: Props) {
+  const { tune, arranger, settings, section } = props
+  const { t } = useTranslation()
+  const { active } = section
+  const { regions } = settings
+  const region = regions[active]!
+  const school = region.school ?? USUAL_SCHOOL
+  const own = changes(school) + [region.feel, region.close, region.lastChord].filter(Boolean).length
+  const choose = (choice: Partial<Region>, label: string) =>
+    void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
+  return (
+    <Popover width={400} position="bottom-end" shadow="md" withinPortal trapFocus>
+      <Popover.Target>
+        <Button size="compact-xs" h={28} variant="default" leftSection={<IconAdjustments size={16} />}>
+          {own === 0 ? t('more.button') : t('more.own', { count: own })}
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <ScrollArea.Autosize mah="70vh" type="auto">
+          <Group gap={8} mb={10}>
+            {isSolo(region.style) ? (
+              <OrnamentMenu
+                value={ornamentOf(region)}
+                onChange={(ornament, label) => choose({ ornament }, label)}
+              />
+            ) : null}
+            <SectionCuts {...props} />
+            <PartsMenu
+              tune={tune}
+              numbers={props.numbers}
+              arranger={arranger}
+              position={props.position}
+              instrument={INSTRUMENTS[settings.instrument].instrument}
+            />
+          </Group>
           <FeelForm
             region={region}
             canSwing={canSwing({ metre: fullMetre(tune, region) })}
@@ -295,10 +328,9 @@ export function SectionTools({ tune, arranger, settings, section }: Omit<Props, 
             hasTwoParts={tune.events.some((e) => e.voice === 1 && e.pitch)}
             onSchool={(next, label) => choose({ school: next }, t('arrange.command.school', { to: label }))}
           />
-        </Popover.Dropdown>
-      </Popover>
-      {refused ? <span className="refused">{t(`sections.refused.${refused}`)}</span> : null}
-    </>
+        </ScrollArea.Autosize>
+      </Popover.Dropdown>
+    </Popover>
   )
 }
 

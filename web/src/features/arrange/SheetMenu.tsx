@@ -1,5 +1,5 @@
 import { present } from '@velvet-porch/core/invariant'
-import { ActionIcon, Checkbox, Popover, SegmentedControl, Stack, Text, Tooltip } from '@mantine/core'
+import { Button, Checkbox, Popover, SegmentedControl, Stack, Text } from '@mantine/core'
 import { IconLayoutRows } from '@tabler/icons-react'
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -7,7 +7,8 @@ import { useCurrentPlayer } from '../../state/players.ts'
 import { setPrefs, usePrefs, ZOOMS, type SheetPrefs } from '../../state/prefs.ts'
 import { useLeavingOut } from './useAsPlayed.ts'
 
-/** Lanes that are switched here; those of every day stand over the sheet. */
+/** What stands at the notes, those of every day first. */
+const DAILY = ['fingers', 'picking', 'counts', 'degrees'] as const
 const SHOWN = ['strings', 'boxes', 'intervals', 'remarks'] as const
 
 /** How the sheet is shown: form as signs or written out, measures a line, page or line, size, names, further layers. Kept for this device. */
@@ -20,14 +21,26 @@ export function SheetMenu() {
   return (
     <Popover position="bottom-end" withinPortal trapFocus returnFocus shadow="md">
       <Popover.Target>
-        <Tooltip label={t('view.title')}>
-          <ActionIcon variant="subtle" color="plum" aria-label={t('view.title')}>
-            <IconLayoutRows size={18} />
-          </ActionIcon>
-        </Tooltip>
+        <Button
+          size="compact-sm"
+          variant="subtle"
+          color="plum"
+          leftSection={<IconLayoutRows size={16} />}
+          title={t('view.title')}
+        >
+          {t('view.button')}
+        </Button>
       </Popover.Target>
       <Popover.Dropdown>
         <Stack gap={6} w={280}>
+          {DAILY.map((layer) => (
+            <Checkbox
+              key={layer}
+              label={t(`arrange.${layer}`)}
+              checked={sheet[layer]}
+              onChange={(e) => set({ [layer]: e.currentTarget.checked })}
+            />
+          ))}
           <Choice
             label={t('view.form')}
             value={sheet.form}

@@ -15,7 +15,7 @@ interface Props {
   readonly onMark: (marked: MarkedMeasures | undefined) => void
 }
 
-/** A small round control at the sheet's corner; tempo, count-in, metronome and loop unfold from it. */
+/** A bar under the sheet, over none of its notes; tempo, count-in, metronome and loop unfold from it. */
 export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Props) {
   const { t } = useTranslation()
   const state = useSyncExternalStore(player.subscribe, player.snapshot)

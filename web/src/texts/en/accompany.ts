@@ -232,7 +232,7 @@ export const accompany = {
     },
     capo: 'A higher capo makes the widest stretch smaller, shapes kept: {{list}}. Bring it down fret by fret over some weeks.',
     capoAt: '{{capo}}: {{mm}} mm',
-    ossias: 'Ossias',
+    ossias: 'Alternatives (ossia)',
     ossia: 'Measures {{from}}–{{to}}: {{what}}',
     ossiaOne: 'Measure {{from}}: {{what}}',
     show: 'Show on the sheet',

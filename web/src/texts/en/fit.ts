@@ -2,8 +2,8 @@
 export const fit = {
   fit: {
     subtitle: 'Tuning, key and capo together',
-    start: 'Fit it',
-    again: 'Fit it again',
+    start: 'Find keys',
+    again: 'Find keys again',
     stop: 'Stop',
     estimating: 'Estimating every choice',
     working: 'Arranging the best in full',
@@ -35,7 +35,7 @@ export const fit = {
     allowed: 'Keys allowed',
     anyKey: 'Any key',
     only: 'Only {{key}}',
-    wanted: 'Wished for',
+    wanted: 'Preferred key',
     ownKey: '{{key}}, the tune’s own',
     sings: 'Who sings',
     voice: {
@@ -118,7 +118,7 @@ export const fit = {
       roots: 'Open roots',
       room: 'Frets',
       octave: 'Octave',
-      voice: 'Not sung',
+      voice: 'Out of range',
       away: 'From key',
       retune: 'Retune',
     },

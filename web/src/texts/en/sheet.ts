@@ -36,7 +36,7 @@ export const sheet = {
     aligned:
       'Since the text was opened {{fresh}} notes are new and {{gone}} are gone. All others keep their places, fingers and locks.',
     departures: {
-      title: 'Against what came in',
+      title: 'Compare with the original',
       none: 'Nothing was changed since.',
       count_one: '{{count}} measure departs from it:',
       count_other: '{{count}} measures depart from it:',
@@ -134,7 +134,7 @@ export const sheet = {
       hammer: 'Hammer-on on string {{string}} from fret {{from}} to {{to}}',
       pull: 'Pull-off on string {{string}} from fret {{from}} to {{to}}',
       bend: 'Bend on string {{string}} at fret {{from}}',
-      release: 'The bend on string {{string}} is let back',
+      release: 'The bend on string {{string}} is released',
       slide: 'Slide on string {{string}} from fret {{from}} to {{to}}',
     },
     mutedNote: 'String {{string}}, muted',
@@ -154,7 +154,7 @@ export const sheet = {
       pull: 'pulled off',
       slide: 'reached by a slide',
       bend: 'bent up',
-      release: 'the bend let back',
+      release: 'the bend released',
       bentBefore: 'with the string pushed up before the stroke',
       vibrato: 'with vibrato',
       accent: 'accented',
@@ -202,7 +202,7 @@ export const sheet = {
     help: 'Arrow keys walk from note to note, up and down between systems; Enter marks a measure for the loop; Space plays.',
     tuning: 'Tuning {{tuning}}',
     capoShapes: 'Capo {{capo}}, chord names are shapes; sounds {{key}}',
-    fileNote: 'An arrangement of a song under copyright may need leave before it is published or sold.',
+    fileNote: 'An arrangement of a song under copyright may need permission before it is published or sold.',
   },
   neck: {
     title: 'Measure {{measure}}, beat {{beat}}',

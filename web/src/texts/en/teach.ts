@@ -41,7 +41,7 @@ export const teach = {
     joining: 'Joined',
     joinings: { each: 'after each', end: 'at the end' },
     startShare: 'Begin at % of the goal',
-    clean: 'Clean in a row to rise',
+    clean: 'Clean repeats before faster',
     tries: 'Tries for a clean one',
     tempos: 'Play this piece at',
     bpm: '♩ = {{bpm}}',
@@ -106,8 +106,7 @@ export const teach = {
     same: 'The same as piece {{piece}}.',
     like: 'As piece {{piece}}, but for measure {{list}}.',
     hardest: 'Hardest: measure {{measure}} (effort {{effort}}: {{why}}).',
-    hardestUpTo:
-      'Hardest: measure {{measure}} (effort {{effort}}: {{why}}); this hand manages it up to ♩ = {{bpm}}.',
+    hardestUpTo: 'Hardest: measure {{measure}} (effort {{effort}}: {{why}}); playable up to ♩ = {{bpm}}.',
     hear: 'Hear it',
     stop: 'Stop',
     tempo: 'Tempo',

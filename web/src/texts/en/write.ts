@@ -2,6 +2,7 @@
 export const write = {
   view: {
     title: 'How the sheet is shown',
+    button: 'Sheet',
     form: 'Repeats and endings',
     forms: { signs: 'As signs', out: 'Written out' },
     perLine: 'Measures a line',
@@ -57,7 +58,7 @@ export const write = {
   write: {
     open: 'Write',
     openHint: 'Write and correct by hand',
-    close: 'Put the pen down',
+    close: 'Done writing',
     chosen_one: '{{count}} note chosen',
     chosen_other: '{{count}} notes chosen',
     choose: {
@@ -86,8 +87,8 @@ export const write = {
     shorter: 'Shorter',
     role: 'What a new note is',
     roles: { melody: 'melody', harmony: 'second voice', bass: 'bass', fill: 'fill' },
-    likely: 'As it seems',
-    likelyIs: 'As it seems: {{role}}',
+    likely: 'Automatic',
+    likelyIs: 'Automatic: {{role}}',
     keys: {
       button: 'Keyboard',
       listen: 'Listen to a MIDI keyboard',
@@ -121,7 +122,7 @@ export const write = {
     },
     rearrange: 'Arrange',
     rearrangeHint: 'Arrange these measures anew around what you wrote; all others stay as they are',
-    refinger: 'Find hands',
+    refinger: 'Suggest fingering',
     refingerHint: 'Find fingers and picking again in these measures; what you set stays',
     note: 'The note under the cursor',
     start:
@@ -157,7 +158,7 @@ export const write = {
       pull: 'pull-off',
       slide: 'slide',
       rise: 'bend up to it',
-      release: 'let back to it',
+      release: 'release to it',
       bend: 'bent before',
       harmonic: 'harmonic',
       grace: 'grace note',
@@ -167,12 +168,12 @@ export const write = {
       bottle: 'bottleneck',
       letRing: 'let ring',
       palmMute: 'palm',
-      staccato: 'short',
+      staccato: 'staccato',
       fermata: 'hold',
       rolled: 'roll',
       accent: 'accent',
       vibrato: 'vibrato',
-      damp: 'stop it',
+      damp: 'damp',
       slideFromBelow: 'slide in from below',
       slideFromAbove: 'slide in from above',
       slideOffUp: 'slide off upwards',

@@ -27,7 +27,7 @@ export const ENGLISH_PAPER: PaperWords = {
   },
   recipe: {
     tempos: 'Loop it. {clean} clean ones in a row, then faster: ♩ = {tempos}',
-    ceiling: 'This hand should manage ♩ = {bpm}; in measure {measure} {reason} gives out first',
+    ceiling: 'Playable up to ♩ = {bpm}; limit: {reason} in measure {measure}',
     reason: {
       changes: 'the change of fingers',
       shift: 'the way of the hand',
@@ -91,7 +91,7 @@ export const ENGLISH_PAPER: PaperWords = {
     partner: 'For others: chords as they sound',
     notes: 'From your teacher',
     leave:
-      'An arrangement of a song under copyright may need leave before it is published or sold; local law decides.',
+      'An arrangement of a song under copyright may need permission before it is published or sold; local law decides.',
     page: '{page} of {pages}',
     nothing: 'Nothing to show here.',
   },

@@ -1,28 +1,20 @@
-import { ActionIcon, Button, Group, Progress, Text, Tooltip, UnstyledButton } from '@mantine/core'
-import { IconFileText, IconPencil, IconPrinter, IconSwitchHorizontal } from '@tabler/icons-react'
+import { Button, Group, Progress, Text, Tooltip } from '@mantine/core'
+import { IconPencil, IconSwitchHorizontal } from '@tabler/icons-react'
 import { tuningId } from '@velvet-porch/core/instrument'
-import { textTab } from '@velvet-porch/core/output'
 import { useTranslation } from 'react-i18next'
-import { useNavigate } from 'react-router'
 import { useNames } from '../../../ui/names/useNames.ts'
 import { keysOf, type SheetModel } from '../../../score/sheet/sheetModel.ts'
 import { HistoryTools } from '../../../ui/HistoryTools.tsx'
-import { setPrefs, usePrefs } from '../../../state/prefs.ts'
 import { FormLine } from '../FormLine.tsx'
 import { FindTools } from '../FindTools.tsx'
 import { SheetMenu } from '../SheetMenu.tsx'
 import { InstrumentTools } from '../InstrumentTools.tsx'
-import { saveAs } from '../../../ui/saveAs.ts'
-import { INSTRUMENTS } from '@velvet-porch/core/instrument'
-import { PartsMenu } from '../PartsMenu.tsx'
-import { SectionChips, SectionCuts, SectionPattern, SectionTools, useActiveSection } from '../Sections.tsx'
-import { VersionsMenu } from '../VersionsMenu.tsx'
+import { MoreTools, SectionChips, SectionPattern, SectionTools, useActiveSection } from '../Sections.tsx'
+import { Versions } from '../Versions.tsx'
 import { useProgress, type BenchArranger } from '../useArranger.ts'
 import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
+import { ExportMenu } from './ExportMenu.tsx'
 import css from './ArrangeHead.module.css'
-
-const LAYERS = ['fingers', 'picking', 'counts', 'degrees'] as const
-const LANE_SIGNS = { fingers: '1 2 3', picking: 'p i m', counts: '1 & 2', degrees: '1 ♭3 5' }
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
 export function ArrangeHead() {
@@ -36,22 +28,9 @@ export function ArrangeHead() {
   const position = out ? undefined : at
   const onPosition = out ? undefined : goTo
   const { t } = useTranslation()
-  const go = useNavigate()
   const { settings } = arranger
-  const { sheet } = usePrefs()
   const setupText = useSetupText(model)
   const section = useActiveSection(model.tune, settings, position)
-  const download = () => {
-    if (!model.layer || !model.setup) return
-    const text = textTab({
-      tune: model.tune,
-      timeline: model.timeline,
-      setup: model.setup,
-      layer: model.layer,
-      harmony: model.harmony,
-    })
-    saveAs(`${model.tune.title}.txt`, text, 'text/plain')
-  }
   return (
     <>
       <div className="bench-title">
@@ -69,50 +48,44 @@ export function ArrangeHead() {
               {t('write.open')}
             </Button>
           </Tooltip>
-          {LAYERS.map((layer) => (
-            <Layer
-              key={layer}
-              label={t(`arrange.${layer}`)}
-              sign={LANE_SIGNS[layer]}
-              on={sheet[layer]}
-              onToggle={() => setPrefs({ sheet: { ...sheet, [layer]: !sheet[layer] } })}
-            />
-          ))}
           <SheetMenu />
           {onPosition ? (
             <FindTools tune={model.tune} doc={doc} numbers={model.numbers} onPosition={onPosition} />
           ) : null}
-          <HistoryTools tuneId={id} />
-          <Step
-            label={
-              previous === undefined
+          <HistoryTools tuneId={id}>
+            <Button
+              mt={10}
+              mb={14}
+              size="compact-sm"
+              variant={comparing ? 'filled' : 'default'}
+              aria-pressed={comparing}
+              disabled={previous === undefined}
+              leftSection={<IconSwitchHorizontal size={16} />}
+              onClick={() => onCompare(!comparing)}
+            >
+              {previous === undefined
                 ? t('arrange.compare.none')
-                : t('arrange.compare.with', { label: previous })
-            }
-            disabled={previous === undefined}
-            pressed={comparing}
-            onClick={() => onCompare(!comparing)}
-          >
-            <IconSwitchHorizontal size={18} />
-          </Step>
-          <VersionsMenu tuneId={id} mayKeep={doc !== null} beside={beside} onBeside={onBeside} />
-          <Step label={t('arrange.text')} disabled={!doc} onClick={download}>
-            <IconFileText size={18} />
-          </Step>
-          <Step label={t('arrange.print')} disabled={!doc} onClick={() => void go(`/tunes/${id}/print`)}>
-            <IconPrinter size={18} />
-          </Step>
+                : t('arrange.compare.with', { label: previous })}
+            </Button>
+            <Versions tuneId={id} mayKeep={doc !== null} beside={beside} onBeside={onBeside} />
+          </HistoryTools>
+          <ExportMenu />
         </Group>
-      </div>
-      <div className={css['bench-setup']}>
-        <span data-testid="setup">{setupText}</span>
-        <FormLine tune={model.tune} numbers={model.numbers} onPosition={onPosition} />
       </div>
       {settings ? (
         <>
           <div className={css['bench-tools']}>
             <InstrumentTools tune={model.tune} settings={settings} arranger={arranger} />
-            <SectionTools tune={model.tune} arranger={arranger} settings={settings} section={section} />
+            <SectionTools arranger={arranger} settings={settings} section={section} />
+            <MoreTools
+              tune={model.tune}
+              numbers={model.numbers}
+              arranger={arranger}
+              settings={settings}
+              position={position}
+              section={section}
+            />
+            <Working arranger={arranger} />
           </div>
           <div className={`${css['bench-tools']} second`}>
             <SectionChips
@@ -122,21 +95,6 @@ export function ArrangeHead() {
               settings={settings}
               section={section}
             />
-            <SectionCuts
-              tune={model.tune}
-              numbers={model.numbers}
-              arranger={arranger}
-              settings={settings}
-              position={position}
-              section={section}
-            />
-            <PartsMenu
-              tune={model.tune}
-              numbers={model.numbers}
-              arranger={arranger}
-              position={position}
-              instrument={INSTRUMENTS[settings.instrument].instrument}
-            />
             <SectionPattern
               tune={model.tune}
               arranger={arranger}
@@ -145,10 +103,13 @@ export function ArrangeHead() {
               setup={model.setup}
               harmony={model.harmony}
             />
-            <Working arranger={arranger} />
           </div>
         </>
       ) : null}
+      <div className={css['bench-setup']}>
+        <span data-testid="setup">{setupText}</span>
+        <FormLine tune={model.tune} numbers={model.numbers} onPosition={onPosition} />
+      </div>
     </>
   )
 }
@@ -166,33 +127,6 @@ function Working({ arranger }: { arranger: BenchArranger }) {
         {t('arrange.cancel')}
       </Button>
     </Group>
-  )
-}
-
-/** Switches a layer of the sheet, shown by its own signs. */
-function Layer({
-  label,
-  sign,
-  on,
-  onToggle,
-}: {
-  label: string
-  sign: string
-  on: boolean
-  onToggle: () => void
-}) {
-  return (
-    <Tooltip label={label}>
-      <UnstyledButton
-        role="checkbox"
-        aria-checked={on}
-        aria-label={label}
-        className={on ? `${css['layer-switch']} on` : css['layer-switch']}
-        onClick={onToggle}
-      >
-        {sign}
-      </UnstyledButton>
-    </Tooltip>
   )
 }
 
@@ -230,33 +164,4 @@ function useSetupText(model: SheetModel): string {
   const moved =
     shift === 0 ? [] : [t(shift < 0 ? 'arrange.lower' : 'arrange.higher', { count: Math.abs(shift) })]
   return [...instrument, ...parts, ...tuning, ...moved, ...shifted, ...hand].join(' · ')
-}
-
-function Step({
-  label,
-  disabled,
-  pressed,
-  onClick,
-  children,
-}: {
-  label: string
-  disabled: boolean
-  pressed?: boolean
-  onClick: () => void
-  children: React.ReactNode
-}) {
-  return (
-    <Tooltip label={label}>
-      <ActionIcon
-        variant={pressed ? 'filled' : 'subtle'}
-        color="plum"
-        aria-label={label}
-        aria-pressed={pressed}
-        disabled={disabled}
-        onClick={onClick}
-      >
-        {children}
-      </ActionIcon>
-    </Tooltip>
-  )
 }

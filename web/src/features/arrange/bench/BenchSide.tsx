@@ -1,5 +1,7 @@
 import { isSolo, regionAt } from '@velvet-porch/core/document'
+import { Text } from '@mantine/core'
 import { memo, useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
 import { Neck } from '../../../score/neck/Neck.tsx'
 import { handAt, withReadyFingers } from '../../../score/neck/handMove.ts'
 import { BetterKeyLine } from '../BetterKeyLine.tsx'
@@ -26,13 +28,15 @@ export const BenchSide = memo(function BenchSide() {
   const onTry = useSetBench('tried')
   const onTrial = useSetBench('trial')
   const onOssia = useSetBench('ossia')
+  const { t } = useTranslation()
   const [why, setWhy] = useState(false)
-  const hand = useMemo(() => (position ? handAt(model, position) : undefined), [model, position])
+  // Before a note is chosen the neck shows where the hand begins.
+  const shown = position ?? model.positions[0]
+  const hand = useMemo(() => (shown ? handAt(model, shown) : undefined), [model, shown])
   const down = useMemo(() => withReadyFingers(hand), [hand])
   const plucked = useMemo(
-    () =>
-      position ? (model.notes.get(position.measure) ?? []).filter((n) => n.pos.tick === position.tick) : [],
-    [model, position],
+    () => (shown ? (model.notes.get(shown.measure) ?? []).filter((n) => n.pos.tick === shown.tick) : []),
+    [model, shown],
   )
   const under =
     position && doc
@@ -42,7 +46,8 @@ export const BenchSide = memo(function BenchSide() {
   const ready = checked ? { ...checked, model } : undefined
   return (
     <aside className={css['bench-side']}>
-      <HandText model={model} position={position} hand={down} />
+      <HandText model={model} position={shown} hand={down} />
+      {position ? null : <Text size="xs">{t('neck.none')}</Text>}
       {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}
       {hand ? <NeckLegend /> : null}
       {model.setup ? <StretchText setup={model.setup} hand={down} /> : null}

@@ -1,0 +1,43 @@
+import { Button, Menu } from '@mantine/core'
+import { IconDownload, IconFileText, IconNotebook, IconPrinter } from '@tabler/icons-react'
+import { textTab } from '@velvet-porch/core/output'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { saveAs } from '../../../ui/saveAs.ts'
+import { useBenchPage } from './BenchContext.ts'
+
+/** What leaves the bench: paper, text, files. */
+export function ExportMenu() {
+  const { id, signs: model, doc } = useBenchPage()
+  const { t } = useTranslation()
+  const go = useNavigate()
+  const download = () => {
+    if (!model.layer || !model.setup) return
+    const { tune, timeline, setup, layer, harmony } = model
+    saveAs(`${tune.title}.txt`, textTab({ tune, timeline, setup, layer, harmony }), 'text/plain')
+  }
+  return (
+    <Menu position="bottom-end" shadow="md">
+      <Menu.Target>
+        <Button size="compact-sm" variant="subtle" color="plum" leftSection={<IconDownload size={16} />}>
+          {t('arrange.export.title')}
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item
+          leftSection={<IconPrinter size={16} />}
+          disabled={!doc}
+          onClick={() => void go(`/tunes/${id}/print`)}
+        >
+          {t('arrange.print')}
+        </Menu.Item>
+        <Menu.Item leftSection={<IconFileText size={16} />} disabled={!doc} onClick={download}>
+          {t('arrange.text')}
+        </Menu.Item>
+        <Menu.Item leftSection={<IconNotebook size={16} />} onClick={() => void go(`/tunes/${id}/handout`)}>
+          {t('arrange.export.files')}
+        </Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  )
+}
