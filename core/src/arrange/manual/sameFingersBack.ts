@@ -90,8 +90,10 @@ export function sameFingersBack(
   }
 
   function mayRename(finger: PressedPlace['finger'], { place, from, to }: Stay, last: number): boolean {
-    // It would have to jump right after.
-    if (held[to + 1]?.pressed.some((q) => q.finger === finger && !isAt(q, place))) return false
+    // It would have to jump right after; what comes after the measure has no say, so that equal measures stay alike.
+    const next = held[to + 1]
+    const goesOn = next !== undefined && next.pos.measure === held[to]!.pos.measure
+    if (goesOn && next.pressed.some((q) => q.finger === finger && !isAt(q, place))) return false
     for (let k = last + 1; k <= to; k++) {
       const { id, pos, pressed, shape, ready = [] } = held[k]!
       if (pressed.some((q) => q.finger === finger) || ready.length > 0) return false
