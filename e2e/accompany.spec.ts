@@ -1,8 +1,16 @@
-import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseStyle, done, frets, openDemo, settledFrets, spoken } from './bench.ts'
-
-const measure = (page: Page, number: number) =>
-  page.getByRole('button', { name: new RegExp(`^Measure ${number}: effort`) })
+import { expect, test } from '@playwright/test'
+import {
+  arrangePasted,
+  chooseStyle,
+  done,
+  frets,
+  openDemo,
+  settledFrets,
+  spoken,
+  goToMeasure,
+  switchLayer,
+  openMore,
+} from './bench.ts'
 
 /** A song of our own, with words. */
 const SONG =
@@ -80,7 +88,7 @@ test('a strum is said in words, placed by the arm, counted; asked about where it
   await words.press('Enter')
   await page.getByRole('button', { name: 'Use this pattern' }).click()
   await done(page, 'Pattern: your own')
-  await page.getByRole('checkbox', { name: 'Count' }).click()
+  await switchLayer(page, 'Count')
   await expect
     .poll(async () => (await page.locator('.count').allTextContents()).slice(0, 6))
     .toEqual(['1', '2', '3', '&', '4', '&'])
@@ -115,15 +123,17 @@ test('ornaments of the source are played, swapped in one action, and left out wh
   await expect(page.locator('.tab-grace').first()).toBeVisible()
   const plain = await settledFrets(page)
   // A slide in measure 3 in place of a plucked note.
-  await measure(page, 3).click()
+  await goToMeasure(page, 3)
   await page.getByRole('group', { name: /Sheet|Linen Press/ }).press('ArrowRight')
   await page.getByTestId('sounded').getByText('Slide').click()
   await done(page, 'Slide in measure 3')
   await expect(page.locator('title', { hasText: /^Slide on string/ })).toHaveCount(1)
   await page.keyboard.press('Control+z')
   await expect.poll(() => frets(page)).toEqual(plain)
+  await openMore(page)
   await page.getByRole('button', { name: 'Ornaments: As written' }).click()
   await page.getByRole('menuitem', { name: /^Plain/ }).click()
+  await page.keyboard.press('Escape')
   await done(page, 'Ornaments: Plain')
   await expect(page.locator('.join-letter')).toHaveCount(0)
   await expect(page.getByTestId('ornaments-left')).toContainText('2 ornaments are left out')
@@ -142,7 +152,7 @@ test('a bend before the stroke and an artificial harmonic are asked for, drawn, 
   await done(page, 'Bent before it is struck in measure 1')
   await expect(spoken(page)).toContainText('with the string pushed up before the stroke')
   await melody.nth(2).click()
-  await expect(spoken(page)).toContainText('the bend let back')
+  await expect(spoken(page)).toContainText('the bend released')
   await melody.nth(8).click()
   await page.getByTestId('sounded').getByText('Artificial harmonic').click()
   await done(page, 'Artificial harmonic in measure 3')
@@ -160,8 +170,8 @@ test('an easier version is found by effort, tried, kept as an ossia for the seco
   page,
 }) => {
   await openDemo(page, "Lamplighter's Round")
+  await goToMeasure(page, 3)
   const full = await settledFrets(page)
-  await measure(page, 3).click()
   const panel = page.getByTestId('easier')
   await panel.getByText('Easier and fuller').click()
   await panel.getByText('Tune', { exact: true }).click()

@@ -9,6 +9,10 @@ import {
   paste,
   settledFrets,
   spoken,
+  goToMeasure,
+  unfoldEffort,
+  switchLayer,
+  openMore,
 } from './bench.ts'
 
 /** A tune of our own with two parts of four measures. */
@@ -24,8 +28,10 @@ test('a tune is cut into sections, each with its own style and level; every step
 }) => {
   await arrangePasted(page, TWO_HALVES)
   const whole = await settledFrets(page)
-  await noteAt(page, 5).click()
-  await page.getByRole('button', { name: 'Cut at 5' }).click()
+  await goToMeasure(page, 5)
+  await openMore(page)
+  await page.getByRole('button', { name: 'New section at measure 5' }).click()
+  await page.keyboard.press('Escape')
   await done(page, 'Cut at measure 5')
   await expect(page.locator('.chip')).toHaveText([/^1–4 Melody and bass 1$/, /^5–8 Melody and bass 1$/])
   await chooseStyle(page, 'Arpeggio')
@@ -35,7 +41,7 @@ test('a tune is cut into sections, each with its own style and level; every step
   await expect(page.locator('.chip')).toHaveText([/^1–4 Melody and bass 1$/, /^5–8 Arpeggio 3$/])
   expect((await settledFrets(page)).length).toBeGreaterThan(whole.length + 6)
   // The section under the selected note is the one that choices are for.
-  await noteAt(page, 2).click()
+  await goToMeasure(page, 2)
   await expect(page.locator('.chip').first()).toHaveAttribute('aria-pressed', 'true')
   await page.locator('.chip').nth(1).click()
   await page.getByRole('button', { name: 'Join to the one before' }).click()
@@ -54,13 +60,13 @@ test('schools change the result: strict alternation is drawn and said stroke by 
   await arrangePasted(page, TWO_HALVES)
   await chooseStyle(page, 'Flatpicked lead')
   await done(page, 'Style: Flatpicked lead')
-  await page.getByRole('button', { name: 'Playing habits, feel' }).click()
+  await page.getByRole('button', { name: 'More', exact: true }).click()
   await page.getByRole('combobox', { name: 'Strokes of the pick' }).click()
   await page.getByRole('option', { name: 'Down and up in strict turn' }).click()
   await done(page, 'Playing habits: Down and up in strict turn')
   await page.keyboard.press('Escape')
-  await expect(page.getByRole('button', { name: 'Playing habits: 1 own' })).toBeVisible()
-  await page.getByRole('checkbox', { name: 'Picking hand' }).click()
+  await expect(page.getByRole('button', { name: 'More: 1 own' })).toBeVisible()
+  await switchLayer(page, 'Picking hand')
   await page.getByRole('group', { name: /^Sheet of/ }).focus()
   const strokes: string[] = []
   for (let i = 0; i < 6; i++) {
@@ -76,13 +82,13 @@ test('what is locked stays through another level, is seen on the sheet, and can 
   page,
 }) => {
   await arrangePasted(page, TWO_HALVES)
-  await noteAt(page, 2).click()
+  await goToMeasure(page, 2)
   await page.getByText('Locks', { exact: true }).click()
   await page.getByRole('button', { name: 'Lock: Measure 2 as it is' }).click()
   await done(page, 'Locked measure 2')
   await expect(page.locator('.lock-sign')).toHaveCount(1)
   const spokenIn = async (measure: number) => {
-    await noteAt(page, measure).click()
+    await goToMeasure(page, measure)
     await expect(spoken(page)).toContainText(`Measure ${measure},`)
     return spoken(page).textContent()
   }
@@ -103,7 +109,7 @@ test('another way is looked for, tried on the sheet and kept; it is locked and c
 }) => {
   await arrangePasted(page, TWO_HALVES)
   const before = await settledFrets(page)
-  await noteAt(page, 3).click()
+  await goToMeasure(page, 3)
   await page.getByText('Why this grip').click()
   await expect(page.getByTestId('reasons').locator('li').first()).toBeVisible()
   const ways = page.getByTestId('ways').getByRole('listitem')
@@ -143,7 +149,9 @@ test('before and after are compared on the sheet', async ({ page }) => {
   await done(page, 'Level 3')
   const second = await settledFrets(page)
   expect(second).not.toEqual(first)
+  await page.getByRole('button', { name: 'History' }).click()
   await page.getByRole('button', { name: 'See and hear it as it was before “Level 3”' }).click()
+  await page.keyboard.press('Escape')
   await expect(page.getByTestId('comparing')).toContainText('before “Level 3”')
   await expect.poll(() => frets(page)).toEqual(first)
   await page.getByRole('button', { name: 'Back to now' }).click()
@@ -152,15 +160,15 @@ test('before and after are compared on the sheet', async ({ page }) => {
 
 test('effort is said with its parts, and against a partner’s tempo', async ({ page }) => {
   await arrangePasted(page, TWO_HALVES)
-  await expect(page.getByTestId('effort-summary')).toContainText(
-    /This hand manages ♩ = \d+; then measure \d \(/,
-  )
+  await expect(page.getByRole('button', { name: /^Effort \d/ })).toContainText(/Playable up to ♩ = \d+/)
+  await unfoldEffort(page)
+  await expect(page.getByTestId('effort-summary')).toContainText(/Limit: .* in measure \d/)
   await expect(page.getByTestId('effort-summary')).toContainText('within reach')
-  await expect(noteAt(page, 1)).toHaveAccessibleName(/a second.*manages ♩ = \d+/)
+  await expect(noteAt(page, 1)).toHaveAccessibleName(/a second.*playable up to ♩ = \d+/)
   await page.getByRole('textbox', { name: /partner’s tempo/ }).fill('420')
   await done(page, 'Goal ♩ = 420')
   await expect(page.getByTestId('effort-summary')).toContainText('fall short')
-  await expect(noteAt(page, 1)).toHaveAccessibleName(/only manages/)
+  await expect(noteAt(page, 1)).toHaveAccessibleName(/only up to/)
   await page.reload()
   await expect(page.getByTestId('effort-summary')).toContainText('fall short')
 })
@@ -233,14 +241,14 @@ test('a section swings, and the tune ends slower and held: marked on the sheet, 
 }) => {
   await arrangePasted(page)
   const before = await settledFrets(page)
-  await page.getByRole('button', { name: 'Playing habits, feel' }).click()
+  await page.getByRole('button', { name: 'More', exact: true }).click()
   await page.getByRole('radiogroup', { name: 'Feel' }).getByText('Shuffle').click()
   await done(page, 'Feel: Shuffle')
   await page.getByRole('radiogroup', { name: 'The end' }).getByText('Slower, and held').click()
   await done(page, 'Feel: Slower, and held')
   await page.keyboard.press('Escape')
   await expect(page.getByText('Shuffle: eighths long and short, two to one')).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Playing habits: 2 own' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'More: 2 own' })).toBeVisible()
   await expect(page.locator('.systems').getByText('rit.')).toBeVisible()
   expect(await settledFrets(page)).toEqual(before)
   await page.getByRole('button', { name: 'Undo: Feel: Slower, and held' }).click()
@@ -254,8 +262,10 @@ test('parts of the form: an intro, a tag and a turnaround become sections, each 
   await arrangePasted(page)
   const plain = await frets(page)
   const form = async (item: string) => {
+    await openMore(page)
     await page.getByRole('button', { name: 'Form', exact: true }).click()
     await page.getByRole('menuitem', { name: item }).click()
+    await page.keyboard.press('Escape')
   }
   await form('From a turnaround')
   await done(page, 'Form: From a turnaround')
@@ -275,7 +285,7 @@ test('the bass strings of a chord are said, a wrong one is told, and the last ch
   await arrangePasted(page)
   await chooseStyle(page, 'Alternating bass')
   await chooseLevel(page, 3)
-  await page.getByRole('button', { name: 'Playing habits, feel' }).click()
+  await page.getByRole('button', { name: 'More', exact: true }).click()
   const field = page.getByLabel('Bass strings under a chord')
   await field.fill('C 5 7')
   await expect(page.getByText('“7” is no string')).toBeVisible()

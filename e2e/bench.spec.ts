@@ -10,6 +10,8 @@ import {
   SMALL_TUNE,
   spoken,
   takeDemo,
+  goToMeasure,
+  openDemo,
 } from './bench.ts'
 
 test('a tune of one’s own becomes tab: pasted, read, arranged', async ({ page }) => {
@@ -73,7 +75,7 @@ test('a click on the sheet selects, the effort ribbon goes to its measure', asyn
   await takeDemo(page)
   await page.locator('.tab-fret').nth(4).click()
   await expect(page.getByTestId('neck-head')).toContainText('Measure 1')
-  await page.getByRole('button', { name: /^Measure 12: effort/ }).click()
+  await goToMeasure(page, 12)
   await expect(page.getByTestId('neck-head')).toHaveText('Measure 12, beat 1')
   await expect(page.locator('[data-system]').filter({ has: page.locator('.chosen-column') })).toBeInViewport()
 })
@@ -155,11 +157,11 @@ test('Space plays and stops, the cursor moves, the loop stays in its measures', 
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'Playing', exact: true }).click()
   await expect(page.getByText('Measure 4 is marked')).toBeVisible()
-  await page.getByRole('button', { name: /^Measure 3: effort/ }).click()
+  await goToMeasure(page, 3)
   await page.getByRole('button', { name: 'Extend to measure 3' }).click()
   await expect(page.getByText('Measures 3–4 are marked')).toBeVisible()
   await page.getByRole('button', { name: 'Clear the mark' }).click()
-  await page.getByRole('button', { name: /^Measure 4: effort/ }).click()
+  await goToMeasure(page, 4)
   await page.getByRole('button', { name: 'Mark measure 4' }).click()
   await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
   await page.keyboard.press('Space')
@@ -183,13 +185,15 @@ test('Space plays and stops, the cursor moves, the loop stays in its measures', 
 test('the tab is downloaded as aligned text and printed without a broken system', async ({ page }) => {
   await takeDemo(page)
   const waiting = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Tab as text' }).click()
+  await page.getByRole('button', { name: 'Export' }).click()
+  await page.getByRole('menuitem', { name: 'Tab as text' }).click()
   const download = await waiting
   expect(download.suggestedFilename()).toBe("Lamplighter's Round.txt")
   const text = readFileSync(await download.path(), 'utf8')
   expect(text).toContain('capo 2; chord names are shapes')
   expect(text.split('\n').filter((l) => /^[EADGB] \|/.test(l)).length % 6).toBe(0)
-  await page.getByRole('button', { name: 'Print' }).click()
+  await page.getByRole('button', { name: 'Export' }).click()
+  await page.getByRole('menuitem', { name: 'Print' }).click()
   await expect(page.getByText('Capo 2, chord names are shapes; sounds A major')).toBeVisible()
   await expect
     .poll(() => page.locator('[data-drawn]').count())
@@ -288,4 +292,33 @@ test('the neck is walked by keys', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'String 2, fret 1: C4' })).toBeFocused()
   await page.keyboard.press('Enter')
   await expect(page.getByText('The sound could not start')).toHaveCount(0)
+})
+
+test('over the sheet stand fifteen controls at most, and two whole systems are in view; the player covers none', async ({
+  page,
+}) => {
+  await openDemo(page, 'The Ferry at Dusk')
+  await page.locator('[data-drawn]').first().waitFor()
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 1366, height: 768 },
+  ]) {
+    await page.setViewportSize(size)
+    const head = page.locator('.bench-head')
+    // Buttons and fields; what is chosen among several (the level) is one.
+    const single = await head.locator('button:visible, input:not([type="radio"]):visible').count()
+    const several = await head.locator('[role="radiogroup"]:visible').count()
+    expect(single + several).toBeLessThanOrEqual(15)
+    const player = (await page.getByRole('button', { name: 'Play', exact: true }).boundingBox())!
+    const whole = await page
+      .locator('[data-system]')
+      .evaluateAll(
+        (lines, top) => lines.filter((l) => l.getBoundingClientRect().bottom <= top).length,
+        player.y,
+      )
+    expect(whole).toBeGreaterThanOrEqual(2)
+  }
+  // Nothing is chosen yet, and the neck is not empty.
+  await expect(page.getByText('Click a note on the sheet', { exact: true })).toBeVisible()
+  await expect(page.getByTestId('neck-head')).toContainText('Pickup, beat 3')
 })

@@ -119,3 +119,27 @@ export async function addHand(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByTestId('players')).toContainText(name)
 }
+
+/** Effort over the sheet, measure by measure. */
+export async function unfoldEffort(page: Page): Promise<void> {
+  const line = page.getByRole('button', { name: /^Effort \d/ })
+  if ((await line.getAttribute('aria-expanded')) !== 'true') await line.click()
+  await expect(line).toHaveAttribute('aria-expanded', 'true')
+}
+
+/** Switches a layer of the sheet in its menu. */
+export async function switchLayer(page: Page, layer: string): Promise<void> {
+  await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+  await page.getByRole('checkbox', { name: layer, exact: true }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('checkbox', { name: layer, exact: true })).toHaveCount(0)
+}
+
+/** What is chosen less often, unfolded. */
+export const openMore = (page: Page): Promise<void> => page.getByRole('button', { name: /^More/ }).click()
+
+/** Goes to a measure by its cell of effort. */
+export async function goToMeasure(page: Page, number: number): Promise<void> {
+  await unfoldEffort(page)
+  await page.getByRole('button', { name: new RegExp(`^Measure ${number}: effort`) }).click()
+}

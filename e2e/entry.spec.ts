@@ -36,7 +36,7 @@ test('each system opens its own ABC beneath it; what does not match any note is 
   await expect.poll(() => text(page)).toContain('"Bm"f4|')
   await own.press('Escape')
   await expect(page.getByText('9 measures')).toBeVisible()
-  await page.getByText('Against what came in').click()
+  await page.getByText('Compare with the original').click()
   await expect(page.getByTestId('departures')).toContainText('1 measure departs from it')
   await expect(page.getByTestId('departures')).toContainText(`Measure ${number} is new`)
   // The other lines hold what they held.
@@ -108,7 +108,7 @@ test('the sheet is shown in sizes, as one line, with boxes and sounding names; a
   page,
 }) => {
   await openDemo(page, "Lamplighter's Round")
-  const menu = page.getByRole('button', { name: 'How the sheet is shown' })
+  const menu = page.getByRole('button', { name: 'Sheet', exact: true })
   const chords = page.locator('.chord-name')
   await expect(chords.first()).toHaveText('G')
   const width = async () => (await page.locator('[data-system="0"]').boundingBox())!.width
@@ -156,7 +156,7 @@ test('notes say how they are played; what may be left out is left out for this h
   await page.getByTestId('write-bar').getByRole('button', { name: 'may be left out' }).click()
   const inBrackets = page.locator('.tab-fret').filter({ hasText: /^\(/ })
   await expect(inBrackets).toHaveCount(1)
-  await page.getByRole('button', { name: 'How the sheet is shown' }).click()
+  await page.getByRole('button', { name: 'Sheet', exact: true }).click()
   await page.getByText('Usual adult hand leaves out what may be left out').click()
   await page.keyboard.press('Escape')
   await expect(page.getByTestId('left-out')).toBeVisible()
@@ -191,7 +191,7 @@ test('some measures are arranged alone after the tune changed; the rest may be l
 test('versions are kept by name, seen and heard side by side, and taken to the bench', async ({ page }) => {
   await arrangePasted(page, TUNE)
   const first = await settledFrets(page)
-  const versions = page.getByRole('button', { name: 'Versions of this arrangement' })
+  const versions = page.getByRole('button', { name: 'History' })
   await versions.click()
   await page.getByRole('button', { name: 'Keep as “easy”' }).click()
   await expect(page.getByRole('group', { name: 'easy' })).toBeVisible()
@@ -272,7 +272,7 @@ test('measures are kept as an ossia, exchanged, and played by one student alone'
   const full = await settledFrets(page)
   await page.locator('.tab-fret').nth(1).click()
   const panel = page.getByTestId('ossias')
-  await panel.getByText('Ossias').click()
+  await panel.getByText('Alternatives (ossia)').click()
   await panel.getByLabel('What this ossia does otherwise').fill('with its bass')
   await panel.getByRole('button', { name: 'Keep as it is now' }).click()
   await expect(panel.getByRole('listitem')).toContainText('Measure 1: with its bass')

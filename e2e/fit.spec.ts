@@ -14,8 +14,8 @@ async function fitSmall(page: Page): Promise<void> {
 }
 
 async function sweep(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /^Fit it/ }).click()
-  await expect(page.getByRole('button', { name: 'Fit it again' })).toBeVisible({ timeout: 90_000 })
+  await page.getByRole('button', { name: /^Find keys/ }).click()
+  await expect(page.getByRole('button', { name: 'Find keys again' })).toBeVisible({ timeout: 90_000 })
 }
 
 const rows = (page: Page) => page.getByRole('table').locator('tbody tr')
@@ -84,7 +84,7 @@ test('a singer, a wish and partners: notes outside, another order at once, parts
   await range.fill('A3-D5')
   await expect(page.getByTestId('narrow')).toHaveCount(0)
   await sweep(page)
-  await expect(page.getByRole('columnheader', { name: 'Not sung' })).toBeVisible()
+  await expect(page.getByRole('columnheader', { name: 'Out of range' })).toBeVisible()
   const order = async () => (await rows(page).allInnerTexts()).join()
   const before = await order()
   await page.getByText('What matters').click()
@@ -135,7 +135,7 @@ test('a sweep is stopped at once, keeps what it found; nothing allowed is said',
   const music = Array.from({ length: 24 }, () => '"C"c2ge "Am"aecA|"F"fagf "G7"gfdB|').join('\n')
   await arrangePasted(page, `X:1\nT:Long Lane\nM:4/4\nL:1/8\nK:C\n${music}`)
   await page.getByRole('link', { name: 'Fit' }).click()
-  await page.getByRole('button', { name: 'Fit it' }).click()
+  await page.getByRole('button', { name: 'Find keys' }).click()
   await expect(rows(page).first()).toBeVisible()
   await page.getByRole('button', { name: 'Stop', exact: true }).click()
   await expect(page.getByTestId('fit-status')).toContainText('Stopped; what was found stays.')
@@ -143,7 +143,7 @@ test('a sweep is stopped at once, keeps what it found; nothing allowed is said',
   for (const name of ['Standard', 'Drop D', 'D A D G A D'])
     await page.getByRole('checkbox', { name, exact: true }).uncheck()
   await expect(page.getByText('No tuning is allowed: tick at least one.')).toBeVisible()
-  await expect(page.getByRole('button', { name: /^Fit it/ })).toBeDisabled()
+  await expect(page.getByRole('button', { name: /^Find keys/ })).toBeDisabled()
 })
 
 /** A WAV file of chords, half a second each, every pitch off by some cents. */
@@ -181,7 +181,7 @@ test('a recording says its pitch in cents and its likely keys; what is none is r
   await give('porch.wav', wav(chords, 23))
   await expect(recording).toContainText(/2[234] cents sharp of A = 440 Hz/)
   await recording.getByRole('button', { name: 'D major' }).click()
-  await expect(page.getByRole('combobox', { name: 'Wished for' })).toHaveValue('D major')
+  await expect(page.getByRole('combobox', { name: 'Preferred key' })).toHaveValue('D major')
   await give('notes.wav', Buffer.from('this is no sound'))
   await expect(recording).toContainText('notes.wav cannot be decoded as audio')
   await give(

@@ -91,7 +91,7 @@ for (const scheme of ['light', 'dark'] as const) {
     await expect(page.locator('[data-drawn]').first()).toBeAttached()
     await check()
     await page.goto(page.url().replace(/tune$/, 'fit'))
-    await expect(page.getByRole('button', { name: 'Fit it' })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Find keys' })).toBeVisible()
     await check()
     await page.goto(page.url().replace(/fit$/, 'teach'))
     await expect(page.getByTestId('count')).toBeVisible()
@@ -116,7 +116,7 @@ for (const [name, width, height] of [
     await page.locator('.tab-fret').nth(2).click()
     await expect(page.getByTestId('neck-head')).toContainText('Measure 1')
     await page.goto(page.url().replace('arrange', 'fit'))
-    await expect(page.getByRole('button', { name: 'Fit it' })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Find keys' })).toBeVisible()
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
   })
 }

@@ -8,6 +8,8 @@ import {
   openDemo,
   paste,
   settledFrets,
+  goToMeasure,
+  unfoldEffort,
 } from './bench.ts'
 
 // Tall enough that no system leaves the view when the bar opens: only those near it are drawn.
@@ -203,9 +205,7 @@ test('what is written by hand stays through another level, is seen, and can be l
   await pen(page)
   await hit(page, 0, await xOf(page, 2), 5)
   await expect(where(page)).toHaveText('Measure 1, beat 2, string 5: nothing yet')
-  await expect(bar(page).getByRole('combobox', { name: 'What a new note is' })).toHaveValue(
-    'As it seems: bass',
-  )
+  await expect(bar(page).getByRole('combobox', { name: 'What a new note is' })).toHaveValue('Automatic: bass')
   await page.keyboard.press('2')
   await expect(where(page)).toHaveText('Measure 1, beat 2, string 5: bass')
   const typed = page.locator('[data-note^="t."]')
@@ -236,6 +236,7 @@ test('by mouse alone: places from the neck, a length, another string, measures p
   await expect(where(page)).toHaveText('Measure 1, beat 3, string 4: second voice')
   await bar(page).getByRole('button', { name: 'Erase' }).click()
   await expect(where(page)).toHaveText('Measure 1, beat 3, string 4: nothing yet')
+  await unfoldEffort(page)
   const measures = page.getByRole('button', { name: /^Measure \d+: effort/ })
   await expect(measures).toHaveCount(8)
   const menu = async (name: string) => {
@@ -261,7 +262,7 @@ test('an overfull measure and a busy string are refused with what can be written
   await settledFrets(page)
   await pen(page)
   // Under the whole note of measure 4: the string of a sounding melody note is busy.
-  await page.getByRole('button', { name: /^Measure 4: effort/ }).click()
+  await goToMeasure(page, 4)
   await hit(page, 0, await xOf(page, 4), 6)
   await bar(page).getByText('½', { exact: true }).click()
   await expect(where(page)).toContainText('beat 4, string 6')
@@ -351,12 +352,14 @@ test('the form is a map that plays; it is shown as signs or written out, on pape
   const line = page.getByTestId('form-line')
   await expect(line).toContainText('Verse × 2')
   await expect(line).toContainText('24 measures played, 1:03 min')
+  await unfoldEffort(page)
   const measures = page.getByRole('button', { name: /^Measure \d+: effort/ })
   await expect(measures).toHaveCount(17)
-  await line.getByRole('button', { name: /^Play from Chorus/ }).click()
+  await line.getByRole('button', { name: /Verse × 2/ }).click()
+  await page.getByRole('menuitem', { name: /^Play from Chorus/ }).click()
   await expect(side(page).getByText(/^Measure 10, beat/)).toBeVisible()
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'How the sheet is shown' }).click()
+  await page.getByRole('button', { name: 'Sheet', exact: true }).click()
   await page.getByText('Written out').click()
   await expect(measures).toHaveCount(24)
   await expect(page.getByRole('button', { name: 'Write', exact: true })).toBeDisabled()

@@ -142,31 +142,22 @@ function Summary({
   onMeasure: (measure: number) => void
 }) {
   const { t } = useTranslation()
-  const { mean, hardest, slowest } = tuneEffort(efforts)
+  const { hardest, slowest } = tuneEffort(efforts)
   const under = efforts.filter((e) => e.ceiling && e.ceiling.bpm < goal)
   return (
     <div className={css['effort-summary']} data-testid="effort-summary">
-      <span>
-        {t('effort.mean', { mean })}
-        {hardest ? (
-          <>
-            {' '}
-            <button type="button" onClick={() => onMeasure(hardest.measure)}>
-              {t('effort.hardest', { number: model.numbers[hardest.measure]! })}
-            </button>
-          </>
-        ) : null}
-      </span>
+      {hardest ? (
+        <button type="button" onClick={() => onMeasure(hardest.measure)}>
+          {t('effort.hardest', { number: model.numbers[hardest.measure]! })}
+        </button>
+      ) : null}
       {slowest?.ceiling ? (
-        <span>
-          {t('effort.manages', { bpm: slowest.ceiling.bpm })}{' '}
-          <button type="button" onClick={() => onMeasure(slowest.measure)}>
-            {t('effort.givesOut', {
-              number: model.numbers[slowest.measure]!,
-              reason: t(`effort.reason.${slowest.ceiling.reason}`),
-            })}
-          </button>
-        </span>
+        <button type="button" onClick={() => onMeasure(slowest.measure)}>
+          {t('effort.givesOut', {
+            number: model.numbers[slowest.measure]!,
+            reason: t(`effort.reason.${slowest.ceiling.reason}`),
+          })}
+        </button>
       ) : null}
       <TempoGoal doc={doc} goal={goal} own={model.tune.tempos[0]?.bpm ?? USUAL_TEMPO} />
       <span className={under.length > 0 ? 'under' : undefined}>

@@ -13,7 +13,7 @@ export function OrnamentMenu({
 }) {
   const { t } = useTranslation()
   return (
-    <Menu position="bottom-start" withinPortal shadow="md">
+    <Menu position="bottom-start" withinPortal={false} shadow="md">
       <Menu.Target>
         <Button size="compact-xs" h={28} variant="default" leftSection={<IconTilde size={15} />}>
           {t('ornament.button', { what: t(`ornament.short.${value}`) })}

@@ -38,7 +38,7 @@ export function PartsMenu({ tune, numbers, arranger, position, instrument }: Pro
   const at = position?.measure
   const canBuild = tune.sections.length > 1
   return (
-    <Menu position="bottom-start" shadow="md" width={280}>
+    <Menu position="bottom-start" withinPortal={false} shadow="md" width={280}>
       <Menu.Target>
         <Button size="compact-xs" h={28} variant="default" leftSection={<IconPlaylistAdd size={16} />}>
           {t('parts.title')}

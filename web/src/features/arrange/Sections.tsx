@@ -238,7 +238,7 @@ export function SectionTools({
     <>
       <Select
         size="xs"
-        w={132}
+        w={118}
         aria-label={t('arrange.style')}
         value={region.style}
         allowDeselect={false}
@@ -295,7 +295,7 @@ export function MoreTools(props: Props) {
         </Button>
       </Popover.Target>
       <Popover.Dropdown>
-        <ScrollArea.Autosize mah="70vh" type="auto">
+        <ScrollArea.Autosize mah="70vh" type="auto" offsetScrollbars>
           <Group gap={8} mb={10}>
             {isSolo(region.style) ? (
               <OrnamentMenu

@@ -351,7 +351,7 @@ export const bench = {
     ceilingUnder: 'only up to ♩ = {{bpm}}; limit: {{reason}}',
     none: 'nothing to speak of',
     mean: 'Effort {{mean}}',
-    hardest: 'most in measure {{number}}',
+    hardest: 'Most effort in measure {{number}}',
     manages: 'Playable up to ♩ = {{bpm}}',
     goalOver: 'below the goal of {{goal}}',
     givesOut: 'Limit: {{reason}} in measure {{number}}',
