@@ -50,12 +50,14 @@ describe('the moves of a change', () => {
 })
 
 describe('effort, measure by measure', () => {
-  it('has a cell a measure that leads there', () => {
+  it('is one line that unfolds to a cell a measure, which leads there', () => {
     const onPosition = vi.fn()
     const doc = arrangementFor(tune)
     shown(
       <EffortRibbon model={sheetModel(tune, doc)} doc={doc} position={undefined} onPosition={onPosition} />,
     )
+    expect(screen.queryAllByRole('button', { name: /^Measure \d/ })).toHaveLength(0)
+    fireEvent.click(screen.getByRole('button', { name: /^Effort \d/ }))
     const cells = screen.getAllByRole('button', { name: /^Measure \d/ })
     expect(cells).toHaveLength(4)
     fireEvent.click(cells[2]!)

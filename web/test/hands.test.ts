@@ -122,6 +122,7 @@ describe('how this teacher likes things', () => {
         lesson: USUAL_LESSON,
         leaveOut: [],
         tunings: [],
+        effortShown: false,
       })
     }
     vi.unstubAllGlobals()

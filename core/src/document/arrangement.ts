@@ -8,7 +8,7 @@ import type { Level, Omission, Ornament, Style } from './style.ts'
 import type { Grip, Span, TabNote } from './tab.ts'
 
 /** Moves with every change of shape; `schema/migrate.ts` brings earlier documents here. */
-export const ARRANGEMENT_SCHEMA = 4
+export const ARRANGEMENT_SCHEMA = 5
 
 export interface Layer {
   readonly notes: readonly TabNote[]

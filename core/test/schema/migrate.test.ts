@@ -6,6 +6,7 @@ import {
   commandAsNow,
   isFresh,
   undo,
+  USUAL_SCHOOL,
   type ArrangementDoc,
   type Command,
   type TuneDoc,
@@ -99,6 +100,28 @@ describe('a score of schema 3', () => {
     expect(() =>
       readArrangementDoc({ ...now, regions: [{ ...now.regions[0], feel: 'funky' }] }, tune),
     ).toThrow()
+  })
+})
+
+describe('a score of schema 4', () => {
+  const { tune, arrangement } = stored(4)
+
+  it('is read as it is: last chords were plain before, and no bass string was said', () => {
+    const now = readArrangementDoc(arrangement, readTuneDoc(tune))
+    expect(arrangement.schema).toBe(4)
+    expect(now).toEqual({ ...arrangement, schema: ARRANGEMENT_SCHEMA })
+    const school = { ...USUAL_SCHOOL, bassStrings: [{ chord: 'C', strings: [5, 4, 6, 4] }] }
+    const said = {
+      ...now,
+      regions: now.regions.map((r) => ({ ...r, school, lastChord: 'rolled' as const })),
+      base: { ...now.base, notes: now.base.notes.map((n) => ({ ...n, rolled: true as const })) },
+    }
+    expect(readArrangementDoc(said, tune)).toEqual(said)
+    const wrong = { ...school, bassStrings: [{ chord: 'C', strings: [7] }] }
+    for (const region of [{ lastChord: 'loud' }, { school: wrong }])
+      expect(() =>
+        readArrangementDoc({ ...now, regions: [{ ...now.regions[0], ...region }] }, tune),
+      ).toThrow()
   })
 })
 

@@ -1,20 +1,21 @@
 import { openShapeFor } from '../../chords/textbook.ts'
 import type { Region } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
-import { openPitch, type Setup } from '../../instrument/setup.ts'
+import { openPitch, pitchAt, placesOf, type Setup } from '../../instrument/setup.ts'
 import { message, type Message } from '../../messages/message.ts'
-import { transposeChord } from '../../music/harmony/chordSymbol.ts'
+import { bassPitchClass, transposeChord } from '../../music/harmony/chordSymbol.ts'
 import { keyText, transposeKey, type Key } from '../../music/pitch/key.ts'
-import { midiOf, type Midi } from '../../music/pitch/pitch.ts'
+import { midiOf, mod12, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { Plan } from './plan.ts'
-import { hasBassStrings, MELODY_ON_TOP } from './styleRules.ts'
+import { isSolo } from '../../document/style.ts'
+import { hasBassStrings, MELODY_ON_TOP, styleRules } from './styleRules.ts'
 
 /** Another key, octave and capo in which a melody lies where its style or level wants it. */
 export interface BetterKey {
   /** Notes that lie elsewhere now, of all. */
   readonly away: number
   readonly of: number
-  readonly why: 'innerStrings' | 'highFrets'
+  readonly why: 'innerStrings' | 'highFrets' | 'rootTaken'
   /** The whole move from the tune as it is written: semitones without the octave, octaves, fret of the capo. */
   readonly shift: number
   readonly octave: number
@@ -51,20 +52,29 @@ export function betterKey(
   if (!region || region.given || plan.melody.length === 0 || !hasBassStrings(setup.instrument))
     return undefined
   const written = plan.melody.map((n) => midiOf(n.pitch))
-  const now = awayAt(setup, region, plan.melodyMidi)
+  const roots = rootsUnder(plan, region, setup)
+  const blocked = blockedAt(setup, roots)
+  const now = awayAt(setup, region, plan.melodyMidi) + blocked
   const isTooHigh =
     region.level === 1 && plan.melodyMidi.some((midi) => midi > openPitch(setup, 1) + FIRST_FRETS)
-  if (now <= TOLERATED * written.length && !isTooHigh) return undefined
-  const options = proposals(setup, plan, region, written)
+  if (now <= TOLERATED * written.length && !isTooHigh && blocked === 0) return undefined
+  const options = proposals(setup, plan, region, written, roots)
   const best = options.reduce((a, b) => (b.price < a.price ? b : a))
-  const most = isTooHigh ? Math.max(now / 2, TOLERATED * written.length) : TOLERATED * written.length
+  const most =
+    isTooHigh || blocked > 0 ? Math.max(now / 2, TOLERATED * written.length) : TOLERATED * written.length
   if (best.left > most || best.left >= now) return undefined
   const { price: _, ...found } = best
   return {
     ...found,
     away: now,
     of: written.length,
-    why: MELODY_ON_TOP.has(region.style) && !isTooHigh ? 'innerStrings' : 'highFrets',
+    why: isTooHigh
+      ? 'highFrets'
+      : blocked > 0
+        ? 'rootTaken'
+        : MELODY_ON_TOP.has(region.style)
+          ? 'innerStrings'
+          : 'highFrets',
     key: transposeKey(tune.measures[0]!.key, found.shift),
   }
 }
@@ -77,11 +87,50 @@ function awayAt(setup: Setup, { style, level }: Region, melody: readonly Midi[])
   return melody.filter((midi) => midi < low || midi > high).length
 }
 
+/** A melody note with the root of the chord that comes with it. */
+interface RootUnder {
+  readonly melody: Midi
+  readonly root: PitchClass
+}
+
+/** Melody notes at changes of chord, where a first level plays a bass under them. */
+function rootsUnder(
+  { melody, melodyMidi, harmony }: Pick<Plan, 'melody' | 'melodyMidi' | 'harmony'>,
+  { style, level }: Region,
+  { instrument }: Setup,
+): RootUnder[] {
+  const hasBass = isSolo(style) && level === 1 && BY_CHORD.has(styleRules(style, level, instrument).bass)
+  if (!hasBass) return []
+  return harmony.flatMap(({ start, sounding }): RootUnder[] => {
+    const at = melody.findIndex((n) => n.start <= start && n.start + n.duration > start)
+    return sounding && at >= 0 ? [{ melody: melodyMidi[at]!, root: bassPitchClass(sounding) }] : []
+  })
+}
+
+/** Basses that follow the chords. */
+const BY_CHORD: ReadonlySet<string> = new Set(['chord', 'strong', 'beats'])
+
+/** Melody notes whose string is the only one that has the root within the first frets: the hand would have to go up for it. */
+function blockedAt(setup: Setup, roots: readonly RootUnder[]): number {
+  const { strings } = setup.instrument
+  const frets = Array.from({ length: FIRST_FRETS + 1 }, (_, fret) => fret)
+  return roots.filter(({ melody, root }) => {
+    const own = placesOf(setup, melody).filter((p) => p.fret <= FIRST_FRETS)
+    const low = Array.from({ length: strings - 3 }, (_, i) => strings - i).filter((string) =>
+      frets
+        .map((fret) => pitchAt(setup, { string, fret }))
+        .some((midi) => midi < melody && mod12(midi) === root),
+    )
+    return own.length > 0 && low.length > 0 && low.every((string) => own.every((p) => p.string === string))
+  }).length
+}
+
 function proposals(
   setup: Setup,
   plan: Pick<Plan, 'harmony' | 'transposed'>,
   region: Region,
   written: readonly Midi[],
+  roots: readonly RootUnder[],
 ) {
   const chords = plan.harmony.flatMap((h) => (h.sounding ? [h.sounding] : []))
   const found: { shift: number; octave: number; capo: number; left: number; price: number }[] = []
@@ -93,11 +142,17 @@ function proposals(
         return openShapeFor(shape, there) === undefined
       }).length
       for (const octave of [-1, 0, 1]) {
-        const left = awayAt(
-          there,
-          region,
-          written.map((midi) => midi + shift + 12 * octave),
-        )
+        const by = shift + 12 * octave - plan.transposed
+        const left =
+          awayAt(
+            there,
+            region,
+            written.map((midi) => midi + shift + 12 * octave),
+          ) +
+          blockedAt(
+            there,
+            roots.map(({ melody, root }) => ({ melody: melody + by, root: mod12(root + by) })),
+          )
         const price =
           (PRICE.closedChord * closed) / Math.max(1, chords.length) +
           PRICE.capo * capo +

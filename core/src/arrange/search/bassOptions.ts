@@ -29,6 +29,7 @@ export function bassOptions(
   tones: BassTones,
   melody: Midi | undefined,
   last: number,
+  lastEasy = Infinity,
 ): BassOption[] {
   if (requirement.part) return partOptions(setup, requirement.part.midi, last)
   const options: BassOption[] = []
@@ -43,7 +44,11 @@ export function bassOptions(
       options.push({
         place,
         nonRoot: false,
-        price: stringPrice(setup, string, requirement.string) + closePrice(midi, melody) + choice,
+        price:
+          stringPrice(setup, string, requirement.string) +
+          closePrice(midi, melody) +
+          (fret > lastEasy ? WEIGHTS.bassBeyond : 0) +
+          choice,
       })
     }
   }

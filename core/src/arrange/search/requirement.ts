@@ -279,6 +279,7 @@ function bassOf(
     },
     melody,
     Math.max(last, ...melodyPlaces.map((p) => p.fret)),
+    LEVEL_RULES[slice.level].lastEasyFret,
   )
   const place = lock?.bass?.place
   const known = place && options.find((o) => o.place.string === place.string && o.place.fret === place.fret)

@@ -2,10 +2,10 @@ import { present } from '../../invariant.ts'
 import { pickingStrain, type PickingStrain } from '../../hand/picking/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { OrnamentRoom } from '../plan/plan.ts'
-import type { Place, Setup } from '../../instrument/setup.ts'
+import { placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
-import { WEIGHTS } from './weights.ts'
+import { LEVEL_RULES, WEIGHTS } from './weights.ts'
 import type { Requirement } from './requirement.ts'
 import { struckStrings } from './struckStrings.ts'
 
@@ -21,6 +21,10 @@ export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft
     add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
   else if (requirement.melodyOnTop && melody.string > TOP_STRINGS && requirement.melody?.places.some(isOnTop))
     add('melodyInside', WEIGHTS.melodyInside, false)
+  const { lastEasyFret: easy } = LEVEL_RULES[requirement.level]
+  const midi = requirement.melody?.midi
+  if (melody.fret > easy && midi !== undefined && placesOf(setup, midi).some((p) => p.fret <= easy))
+    add('beyondFrets', WEIGHTS.beyondFrets, false)
   if (draft.bass && requirement.bass?.kind !== 'part' && melody.string > draft.bass.place.string)
     add('crossedVoices', WEIGHTS.crossedVoices, false)
   if (!requirement.melody?.onset) return

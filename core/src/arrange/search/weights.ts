@@ -42,6 +42,9 @@ export const WEIGHTS = {
   bassOnThird: 2.5,
   bassOnTreble: 6,
   bassClose: 0.5,
+  /** A bass beyond the frets of the level, and a melody note that lies within them too. No source. */
+  bassBeyond: 8,
+  beyondFrets: 5,
   /** A bass on another string than the teacher says, and none at all. No source. */
   bassOffSaid: 9,
   noSaid: 20,
@@ -163,6 +166,8 @@ export interface LevelRules {
   /** Highest fret offered where the note lies on several places: of a melody alone, and where a bass goes with it. */
   readonly lastFret: number
   readonly lastFretOverBass: number
+  /** Frets beyond which a note is dear, as they are not learned yet. */
+  readonly lastEasyFret: number
   /** How many shapes of a chord may serve as held shapes. */
   readonly heldShapes: number
   /** Share of the price of leaving the book's shape. */
@@ -178,6 +183,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     shapeBeat: 0.5,
     lastFret: 4,
     lastFretOverBass: 12,
+    lastEasyFret: 4,
     heldShapes: 1,
     textbook: 1,
     thin: 1,
@@ -188,6 +194,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     shapeBeat: 0.5,
     lastFret: 12,
     lastFretOverBass: 12,
+    lastEasyFret: Infinity,
     heldShapes: 1,
     textbook: 1,
     thin: 0.9,
@@ -198,6 +205,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     shapeBeat: 0.9,
     lastFret: 15,
     lastFretOverBass: 15,
+    lastEasyFret: Infinity,
     heldShapes: 3,
     textbook: 1,
     thin: 1.5,
@@ -208,6 +216,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     shapeBeat: 0.8,
     lastFret: 15,
     lastFretOverBass: 15,
+    lastEasyFret: Infinity,
     heldShapes: 3,
     textbook: 0.7,
     thin: 1.7,
@@ -218,6 +227,7 @@ export const LEVEL_RULES: Readonly<Record<Level, LevelRules>> = {
     shapeBeat: 0.8,
     lastFret: 17,
     lastFretOverBass: 17,
+    lastEasyFret: Infinity,
     heldShapes: 3,
     textbook: 0.5,
     thin: 3.4,

@@ -40,6 +40,14 @@ export const accompanying = {
     '{{count}} of {{of}} melody notes lies above fret 4 in this key. In {{key}}, capo {{capo}}, the tune lies in the first frets.',
   highFretsCapo_other:
     '{{count}} of {{of}} melody notes lie above fret 4 in this key. In {{key}}, capo {{capo}}, the tune lies in the first frets.',
+  rootTaken_one:
+    '{{count}} of {{of}} melody notes lies on the string of its chord’s low root in this key. In {{key}} the root lies free in the first frets.',
+  rootTaken_other:
+    '{{count}} of {{of}} melody notes lie on the strings of their chords’ low roots in this key. In {{key}} the roots lie free in the first frets.',
+  rootTakenCapo_one:
+    '{{count}} of {{of}} melody notes lies on the string of its chord’s low root in this key. In {{key}}, capo {{capo}}, the root lies free in the first frets.',
+  rootTakenCapo_other:
+    '{{count}} of {{of}} melody notes lie on the strings of their chords’ low roots in this key. In {{key}}, capo {{capo}}, the roots lie free in the first frets.',
   lowerString_one: 'With the lowest string a semitone lower it would be there.',
   lowerString_other: 'With the lowest string {{count}} semitones lower it would be there.',
   againstArm:

@@ -49,7 +49,7 @@ export function EffortRibbon({ model, doc, position, onPosition }: Props) {
           onOpen={(open) => setPrefs({ effortShown: open })}
         />
       ) : null}
-      <Collapse expanded={effortShown}>
+      <Collapse expanded={effortShown} transitionDuration={0}>
         <div ref={ref} className="effort" role="group" aria-label={t('effort.label')}>
           {efforts.map((e) => {
             const main = e.parts[0]?.part

@@ -174,9 +174,6 @@ export const bench = {
     hint: 'Each becomes a section of its own; undo takes it back.',
   },
   school: {
-    usual: 'Playing habits, feel',
-    own_one: 'Playing habits: {{count}} own',
-    own_other: 'Playing habits: {{count}} own',
     intro: 'Where teachers differ. Each choice changes what is computed for this section.',
     picking: 'Picking hand',
     pickings: {
@@ -302,6 +299,7 @@ export const bench = {
       highPosition: 'the hand stands at fret {{n}}',
       melodyOnBassString: 'the melody lies on a bass string',
       melodyInside: 'the melody lies on an inner string',
+      beyondFrets: 'the melody lies above the first frets',
       crossedVoices: 'the melody lies on a lower string than the bass',
       barre: 'a barre over {{n}} strings',
       barreHeld: 'the barre is held',
