@@ -162,7 +162,7 @@ test('a bend before the stroke and an artificial harmonic are asked for, drawn, 
   )
   await expect(page.getByTestId('audit')).toContainText('every melody note is kept')
   // Taken back, it is as it was.
-  await page.getByTestId('sounded').getByText('As it comes').click()
+  await page.getByTestId('sounded').getByText('Automatic').click()
   await expect(melody.nth(8)).not.toHaveText(/‹/)
 })
 

@@ -27,7 +27,7 @@ export function InstrumentTools({
     <>
       <Select
         size="xs"
-        w={86}
+        w={100}
         aria-label={t('instrument.kind')}
         value={instrument}
         allowDeselect={false}

@@ -238,7 +238,7 @@ export function SectionTools({
     <>
       <Select
         size="xs"
-        w={118}
+        w={142}
         aria-label={t('arrange.style')}
         value={region.style}
         allowDeselect={false}

@@ -177,9 +177,9 @@ export const accompany = {
       noBend:
         'no room for the bend here: it needs fret 2 or higher, a finger behind it and free strings beside; slide or hammer it instead',
     },
-    how: 'Sounded',
+    how: 'Articulation',
     ways: {
-      auto: 'As it comes',
+      auto: 'Automatic',
       pluck: 'Plucked',
       hammer: 'Hammer-on',
       pull: 'Pull-off',
