@@ -44,7 +44,7 @@ export const WEIGHTS = {
   bassClose: 0.5,
   /** A bass beyond the frets of the level, and a melody note that lies within them too. No source. */
   bassBeyond: 8,
-  beyondFrets: 1.6,
+  beyondFrets: 1.2,
   /** A bass on another string than the teacher says, and none at all. No source. */
   bassOffSaid: 9,
   noSaid: 20,
