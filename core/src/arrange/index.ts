@@ -122,6 +122,7 @@ export {
   type BassGrid,
   refusalOf,
   type StyleRefusal,
+  styleOn,
   type StyleRules,
   type VoiceGrid,
 } from './plan/styleRules.ts'

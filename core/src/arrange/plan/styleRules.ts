@@ -154,6 +154,23 @@ const WITHOUT_BASS_STRINGS: ReadonlySet<Style> = new Set([
   'strum',
 ])
 
+/** What comes nearest on an instrument without bass strings: the tune with its own strokes, or the chords under a singer. Common practice, no source. */
+const NEAREST: Readonly<Partial<Record<Style, Style>>> = {
+  'melody-bass': 'double-stops',
+  'alternating-bass': 'flatpicked-lead',
+  arpeggio: 'cross-string',
+  drone: 'double-stops',
+  bottleneck: 'flatpicked-lead',
+  shuffle: 'strum',
+}
+
+/**
+ * A style that an instrument plays, for one that it may not: the style itself where it does.
+ * @example styleOn('melody-bass', { strings: 4 }) // 'double-stops'
+ */
+export const styleOn = (style: Style, instrument: Pick<Instrument, 'strings'>): Style =>
+  refusalOf(style, 2, instrument) === undefined ? style : (NEAREST[style] ?? 'flatpicked-lead')
+
 /** Why a style at a level is not arranged for an instrument. */
 export type StyleRefusal = 'bassStrings' | 'chordsAtLevelOne'
 

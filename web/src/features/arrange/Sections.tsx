@@ -229,26 +229,32 @@ export function SectionTools({
         return { ...rest, style, level }
       }),
     }))
-  const styleItem = (s: Style) => ({
-    value: s,
-    label: t(`arrange.styles.${s}`),
-    disabled: refusalOf(s, 2, { strings }) !== undefined,
-  })
+  const offered = (styles: readonly Style[]) =>
+    styles
+      .filter((s) => refusalOf(s, 2, { strings }) === undefined || s === region.style)
+      .map((s) => ({ value: s, label: t(`arrange.styles.${s}`) }))
+  const lacks = [...SOLO_STYLES, ...ACCOMPANIMENTS].some((s) => refusalOf(s, 2, { strings }) !== undefined)
   return (
     <>
-      <Select
-        size="xs"
-        w={142}
-        aria-label={t('arrange.style')}
-        value={region.style}
-        allowDeselect={false}
-        maxDropdownHeight={320}
-        onChange={(v) => v !== null && chooseStyle(v)}
-        data={[
-          { group: t('accompany.solo'), items: [...SOLO_STYLES, 'bottleneck' as const].map(styleItem) },
-          { group: t('accompany.backing'), items: ACCOMPANIMENTS.map(styleItem) },
-        ]}
-      />
+      <Tooltip
+        label={t('sections.lacking')}
+        disabled={!lacks}
+        events={{ hover: true, focus: true, touch: true }}
+      >
+        <Select
+          size="xs"
+          w={142}
+          aria-label={t('arrange.style')}
+          value={region.style}
+          allowDeselect={false}
+          maxDropdownHeight={320}
+          onChange={(v) => v !== null && chooseStyle(v)}
+          data={[
+            { group: t('accompany.solo'), items: offered([...SOLO_STYLES, 'bottleneck']) },
+            { group: t('accompany.backing'), items: offered(ACCOMPANIMENTS) },
+          ]}
+        />
+      </Tooltip>
       <SegmentedControl
         size="xs"
         aria-label={t('arrange.level')}

@@ -99,6 +99,7 @@ export const bench = {
       capoShapes: 'Capo {{to}}, shapes kept',
       tuning: 'Tuning: {{to}}',
       instrument: 'Instrument: {{to}}',
+      instrumentStyle: 'Instrument: {{to}}; {{from}} became {{style}}',
       school: 'Playing habits: {{to}}',
       cut: 'Cut at measure {{number}}',
       fillRound: 'Filled round what was typed',
@@ -123,6 +124,7 @@ export const bench = {
     givenInPart: 'Some sections are as you gave them: nothing is added to them.',
     fillRound: 'Fill round it',
     fillMarked: 'Fill round it in the marked measures',
+    lacking: 'Styles with a bass of their own need bass strings: they are for the guitar.',
     refused: {
       bassStrings: 'This style needs bass strings of its own.',
       chordsAtLevelOne: 'Chord melody starts at level 2.',
