@@ -82,14 +82,15 @@ export const thinChanges = (page: Page): Share =>
 /** Chords without an open shape whose book form is a barre: bass roots struck at fret 5 and above. */
 const BARRED = /^(B|Bm|Bb|Bbm|Cm|C#m|F#|F#m|Gm|G#m|Ab|Db|Eb|Fm|Bm7|Cm7|F#m7|Gm7)$/
 
+const barredChords = ({ chords }: Page) =>
+  chords.filter((c) => BARRED.test(c.symbol.replace('♭', 'b').replace('♯', '#')))
+
 export function highRoots(page: Page): Share {
   return share(
-    page.chords
-      .filter((c) => BARRED.test(c.symbol.replace('♭', 'b').replace('♯', '#')))
-      .flatMap((c) => {
-        const bass = page.onsets.find((o) => o.at === c.start)?.notes[0]
-        return bass && bass.string >= lowStringOf(page) && isPc(bass, c.root) ? [bass.fret >= 5] : []
-      }),
+    barredChords(page).flatMap((c) => {
+      const bass = page.onsets.find((o) => o.at === c.start)?.notes[0]
+      return bass && bass.string >= lowStringOf(page) && isPc(bass, c.root) ? [bass.fret >= 5] : []
+    }),
   )
 }
 
@@ -98,29 +99,27 @@ export function highRootsNeedlessly(page: Page): Share {
   const { tuning, capo } = page.json.setup
   const open = (string: number) => tuning[tuning.length - string]! + capo
   return share(
-    page.chords
-      .filter((c) => BARRED.test(c.symbol.replace('♭', 'b').replace('♯', '#')))
-      .flatMap((c) => {
-        const notes = page.onsets.find((o) => o.at === c.start)?.notes ?? []
-        const bass = notes[0]
-        if (!bass || bass.string < lowStringOf(page) || !isPc(bass, c.root)) return []
-        const melody = notes.find((n) => n.role === 'melody')
-        const strings = tuning.map((_, i) => i + 1)
-        const lowRoots = strings
-          .filter((s) => s >= lowStringOf(page))
-          .flatMap((s) =>
-            [0, 1, 2, 3, 4].flatMap((fret) => (isPc({ midi: open(s) + fret }, c.root) ? [{ s, fret }] : [])),
-          )
-        const reachable = lowRoots.some(
-          (root) =>
-            !melody ||
-            strings.some((s) => {
-              const fret = melody.midi - open(s)
-              return s < root.s && fret >= 0 && (fret === 0 || Math.abs(fret - root.fret) <= HAND_FRETS)
-            }),
+    barredChords(page).flatMap((c) => {
+      const notes = page.onsets.find((o) => o.at === c.start)?.notes ?? []
+      const bass = notes[0]
+      if (!bass || bass.string < lowStringOf(page) || !isPc(bass, c.root)) return []
+      const melody = notes.find((n) => n.role === 'melody')
+      const strings = tuning.map((_, i) => i + 1)
+      const lowRoots = strings
+        .filter((s) => s >= lowStringOf(page))
+        .flatMap((s) =>
+          [0, 1, 2, 3, 4].flatMap((fret) => (isPc({ midi: open(s) + fret }, c.root) ? [{ s, fret }] : [])),
         )
-        return [bass.fret >= 5 && reachable]
-      }),
+      const reachable = lowRoots.some(
+        (root) =>
+          !melody ||
+          strings.some((s) => {
+            const fret = melody.midi - open(s)
+            return s < root.s && fret >= 0 && (fret === 0 || Math.abs(fret - root.fret) <= HAND_FRETS)
+          }),
+      )
+      return [bass.fret >= 5 && reachable]
+    }),
   )
 }
 

@@ -44,12 +44,18 @@ export function readBassOrders(text: string, strings: number): BassOrdersReading
 export const bassOrdersText = (orders: readonly BassOrder[]): string =>
   orders.map(({ chord, strings }) => `${chord} ${strings.join(' ')}`).join(', ')
 
+/** The strings that the teacher says for a chord, by the name of its shape. */
+export const saidStrings = (
+  orders: readonly BassOrder[] | undefined,
+  chord: string,
+): readonly number[] | undefined => orders?.find((o) => o.chord === chord)?.strings
+
 /** The string of a bass under a chord, by how many basses have sounded since the chord began. */
 export function saidString(
   orders: readonly BassOrder[] | undefined,
   chord: string,
   nth: number,
 ): number | undefined {
-  const strings = orders?.find((o) => o.chord === chord)?.strings
+  const strings = saidStrings(orders, chord)
   return strings?.[nth % strings.length]
 }

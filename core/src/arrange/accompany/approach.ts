@@ -2,7 +2,7 @@ import { present } from '../../invariant.ts'
 import type { Timeline } from '../../document/form/timeline.ts'
 import { measureAt } from '../../document/form/timeline.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
-import type { BassOrder } from '../../document/bassOrder.ts'
+import { saidStrings, type BassOrder } from '../../document/bassOrder.ts'
 import { chordText } from '../../music/harmony/chordSymbol.ts'
 import type { Measure } from '../../document/tune.ts'
 import type { Key } from '../../music/pitch/key.ts'
@@ -70,7 +70,7 @@ export function withApproaches(
   let result = [...onsets]
   for (const change of changesOf(held, tune, onsets)) {
     const shape = held.harmony[change.before.segment]?.shape
-    const isSaid = shape && rules.said.some((o) => o.chord === chordText(shape))
+    const isSaid = shape && saidStrings(rules.said, chordText(shape))
     const run = rules.runs === 'none' || isSaid ? [] : runInto(held, tune, change, rules.runs === 'all')
     if (run.length > 0) {
       const from = run[0]!.start

@@ -1,11 +1,10 @@
-import { isSolo } from '../../document/style.ts'
 import { openPitch } from '../../instrument/setup.ts'
 import { scaleOf } from '../../music/pitch/key.ts'
 import { mod12, pitchClass } from '../../music/pitch/pitch.ts'
 import { beatLength } from '../../music/time/metre.ts'
 import { eachInTurns, type Turns } from '../../turns.ts'
 import { graceChain } from './graceChain.ts'
-import { IDIOMS, OWN_DENSITY } from './idioms.ts'
+import { hasIdiom } from './idioms.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
 
 /** The third stands within two frets of its open string. */
@@ -45,9 +44,7 @@ export function* addHammeredThirds(page: OrnamentPage): Turns<void> {
 /** True for a note under the tune that is its chord's third, new with the chord, a step over its open string. */
 function isThird(page: OrnamentPage, i: number): boolean {
   const { role, place, attack, graces, id } = page.notes[i]!
-  const region = page.regionOf(i)
-  if (!region || !isSolo(region.style) || !IDIOMS[region.style].includes('hammeredThird')) return false
-  if (page.densityAt(i) < OWN_DENSITY || role === 'melody' || attack !== 'pluck' || graces) return false
+  if (!hasIdiom(page, i, 'hammeredThird') || role === 'melody' || attack !== 'pluck' || graces) return false
   if (place.harmonic || place.fret < 1 || place.fret > HIGHEST_FRET || page.asked.has(id)) return false
   // Where the music comes to rest the chord is struck as one.
   const start = page.starts[i]!

@@ -1,4 +1,5 @@
-import type { SoloStyle } from '../../document/style.ts'
+import { isSolo, type SoloStyle } from '../../document/style.ts'
+import type { OrnamentPage } from './ornamentPage.ts'
 
 /**
  * What a style's players do with a note here and there: hammer the third of a chord on from the open string where the chord comes;
@@ -19,4 +20,15 @@ export const IDIOMS: Readonly<Record<SoloStyle, readonly Idiom[]>> = {
 }
 
 /** The density of ornaments from which a hand adds what the source has not. */
-export const OWN_DENSITY = 2
+const OWN_DENSITY = 2
+
+/** True where the section of a note has an idiom, by its style and its density of ornaments. */
+export function hasIdiom(page: OrnamentPage, note: number, idiom: Idiom): boolean {
+  const style = page.regionOf(note)?.style
+  return (
+    style !== undefined &&
+    isSolo(style) &&
+    IDIOMS[style].includes(idiom) &&
+    page.densityAt(note) >= OWN_DENSITY
+  )
+}

@@ -1,8 +1,7 @@
 import { hasSlideRoom } from '../../document/marks.ts'
-import { isSolo } from '../../document/style.ts'
 import { lastFret } from '../../instrument/setup.ts'
 import { inFullMeasure, strongBeats } from '../../music/time/metre.ts'
-import { IDIOMS, OWN_DENSITY } from './idioms.ts'
+import { hasIdiom } from './idioms.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
 
 /** A note that is slid into lasts so long (seconds), and lies so high, at least. No source. */
@@ -18,9 +17,7 @@ export function addSlidesIn(page: OrnamentPage): void {
   for (const [k, i] of page.melody.entries()) {
     const note = page.notes[i]!
     const m = page.measureOf(i)
-    const region = page.regionOf(i)
-    const slides = region && isSolo(region.style) && IDIOMS[region.style].includes('slideIn')
-    if (!slides || region.without?.includes('slides') || page.densityAt(i) < OWN_DENSITY) continue
+    if (!hasIdiom(page, i, 'slideIn') || page.regionOf(i)?.without?.includes('slides')) continue
     const { place, attack, graces, bend, left, id } = note
     const measure = page.tune.measures[m]!
     const before = page.notes[page.melody[k - 1] ?? -1]

@@ -80,6 +80,8 @@ export function slide(
 
 class SlideWriter {
   private readonly spans: Span[] = []
+  /** Where the tune comes to rest. */
+  private readonly rest: Ticks
 
   constructor(
     private readonly tune: TuneDoc,
@@ -87,7 +89,9 @@ class SlideWriter {
     private readonly plan: Plan,
     private readonly line: readonly SlideNote[],
     private readonly places: readonly (Place | undefined)[],
-  ) {}
+  ) {
+    this.rest = line.find((l) => l.rests)?.note.start ?? Infinity
+  }
 
   write(): { notes: TabNote[]; grips: Grip[]; spans: Span[] } {
     const onsets = new Map<Ticks, Unpicked[]>()
@@ -237,11 +241,10 @@ class SlideWriter {
     const from = this.plan.timeline.starts[m]!
     const grid = bass === 'beats' ? beatStarts(measure.metre) : strongBeats(measure.metre)
     const times = grid.map((t) => t - missingHead(measure)).filter((t) => t >= 0 && t < measure.length)
-    const rest = this.line.find((l) => l.rests)?.note.start ?? Infinity
     return times.flatMap((t, k): Unpicked[] => {
       const at = from + t
       // Where the tune comes to rest its chord is struck once.
-      if (at >= rest) return []
+      if (at >= this.rest) return []
       const chord = this.plan.harmony[segmentAt(this.plan.harmony, at)]?.sounding
       if (!chord) return []
       const used = new Set((onsets.get(at) ?? []).map((n) => n.place.string))

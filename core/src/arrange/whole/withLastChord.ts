@@ -3,7 +3,6 @@ import { durationOf } from '../../document/durationOf.ts'
 import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
 import { chordNoteId, gripId } from '../../document/noteIds.ts'
 import { schoolOf } from '../plan/plan.ts'
-import { USUAL_STYLE } from '../plan/playedMelody.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { TabNote } from '../../document/tab.ts'
 import type { Measure, Pos } from '../../document/tune.ts'
@@ -60,7 +59,7 @@ export function withLastChord<T extends Pick<Layer, 'notes' | 'grips'>>(
   const from = Math.max(first, answer)
   if (strings.length === 0 || from <= start) return layer
   const pos: Pos = { measure: final.id, tick: from - first }
-  const flat = pickingOf(region.style ?? USUAL_STYLE, schoolOf(region), setup) === 'flatPick'
+  const flat = pickingOf(region.style, schoolOf(region), setup) === 'flatPick'
   const harmonics = strings.map((string, nth): TabNote => ({
     id: chordNoteId(pos, nth),
     pos,
