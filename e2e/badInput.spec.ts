@@ -72,7 +72,7 @@ test('an unknown address and a tune that is gone lead back to the shelf', async 
   await page.goto('/tunes/nothing/arrange')
   await expect(page.getByText('This tune is not on the shelf')).toBeVisible()
   await page.getByRole('link', { name: 'To the shelf' }).click()
-  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Teach a tune on guitar or mandolin' })).toBeVisible()
 })
 
 test('broken storage is said, not overwritten', async ({ page }) => {

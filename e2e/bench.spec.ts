@@ -221,14 +221,14 @@ test('everything is in the palette, and the keys are listed under ?', async ({ p
   await expect(page.getByRole('dialog')).toContainText('Space')
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+k')
-  await page.getByLabel('What would you like to do?').fill('print')
+  await page.getByRole('textbox', { name: 'Find anything' }).fill('print')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('link', { name: 'Back to the bench' })).toBeVisible()
 })
 
 test('a file dropped on the Shelf is read', async ({ page }) => {
   await page.goto('/')
-  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Teach a tune on guitar or mandolin' })).toBeVisible()
   const data = await page.evaluateHandle((abc) => {
     const transfer = new DataTransfer()
     transfer.items.add(new File([abc], 'gate.abc', { type: 'text/plain' }))

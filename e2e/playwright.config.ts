@@ -15,6 +15,21 @@ export const CHROMIUM = {
   ],
 }
 
+const ORIGIN = 'http://localhost:4317'
+
+/** A browser in which the first steps were ended: they are shown to who tests them. */
+const ENDED_GUIDE = {
+  cookies: [],
+  origins: [
+    {
+      origin: ORIGIN,
+      localStorage: [
+        { name: 'velvet-porch.prefs', value: JSON.stringify({ state: { guide: 'ended' }, version: 1 }) },
+      ],
+    },
+  ],
+}
+
 // Whoever takes these settings begins with stored states.
 process.env['STORED_STATES'] = fileURLToPath(new URL('../.cache/stored', import.meta.url))
 
@@ -34,7 +49,8 @@ export default defineConfig({
   outputDir: '../test-results',
   reporter: [['list'], ['json', { outputFile: '../.cache/e2e.json' }]],
   use: {
-    baseURL: 'http://localhost:4317',
+    baseURL: ORIGIN,
+    storageState: ENDED_GUIDE,
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
     locale: 'en-GB',

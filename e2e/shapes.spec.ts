@@ -216,7 +216,7 @@ test('every shape is listed on request, a handful at a time; the palette leads e
   await page.getByLabel('Must ring').fill('9')
   await expect(page.getByText('string numbers')).toBeVisible()
   await page.keyboard.press('Control+k')
-  await page.getByLabel('What would you like to do?').fill('neck card')
+  await page.getByRole('textbox', { name: 'Find anything' }).fill('neck card')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Neck card' })).toBeVisible()
 })

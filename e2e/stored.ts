@@ -73,7 +73,7 @@ export async function openStored(
   const { tables, bench } = title === undefined ? all : ofOneTune(all, title)
   // The Shelf makes the database and has nothing on it yet.
   await page.goto(`${base}/`)
-  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Teach a tune on guitar or mandolin' })).toBeVisible()
   await page.evaluate(
     async ([database, all]) => {
       const request = indexedDB.open(database)

@@ -2,7 +2,7 @@ import './support.ts'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { dayOfUse } from '../src/state/daysOfUse.ts'
 import { db } from '../src/state/db.ts'
-import { addTunes, BIN_DAYS, binned, deleteForGood, putBack, removeTune, sweep } from '../src/state/shelf.ts'
+import { addTunes, BIN_DAYS, binned, deleteForGood, putBack, binTune, sweep } from '../src/state/shelf.ts'
 import { tuneOf } from './support.ts'
 
 const tune = tuneOf('CDEF|G4|]')
@@ -23,7 +23,7 @@ afterEach(() => vi.useRealTimers())
 
 describe('the bin', () => {
   it('keeps a removed tune for thirty days of use, counted by days and not by the clock', async () => {
-    await removeTune(tune.id)
+    await binTune(tune.id)
     let now = Date.now()
     for (let day = 1; day < BIN_DAYS; day++) await useOn((now += 3 * DAY))
     expect((await binned()).map((b) => [b.row.id, b.daysLeft])).toEqual([[tune.id, 1]])
@@ -33,7 +33,7 @@ describe('the bin', () => {
   })
 
   it('loses nothing to a clock that jumps years ahead, or back', async () => {
-    await removeTune(tune.id)
+    await binTune(tune.id)
     for (const year of [2041, 1999, 2026, 2090]) await useOn(Date.UTC(year, 5, 1))
     expect((await binned())[0]!.daysLeft).toBe(BIN_DAYS - 4)
     await putBack(tune.id)
@@ -54,7 +54,7 @@ describe('the bin', () => {
 
   it('is emptied on request, with all that belongs to a tune', async () => {
     await db.drafts.put({ id: tune.id, text: 'x', rev: 1, ancestors: [], at: 1 })
-    await removeTune(tune.id)
+    await binTune(tune.id)
     await deleteForGood([tune.id])
     for (const table of [db.shelf, db.tunes, db.drafts]) expect(await table.count()).toBe(0)
   })

@@ -13,6 +13,7 @@ export {
   LOG_FORMAT,
   type LogEntry,
   LONGEST_LOG_NOTE,
+  notesOf,
   type PieceProgress,
   type PracticeLog,
   progressOf,

@@ -2,13 +2,15 @@ import { MantineProvider } from '@mantine/core'
 import { Notifications } from '@mantine/notifications'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { useEffect, type ComponentType } from 'react'
-import { createBrowserRouter, RouterProvider } from 'react-router'
+import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router'
 import { ShelfPage } from '../features/shelf/ShelfPage.tsx'
 import { bringStages } from '../texts/i18n.ts'
+import { leftBehind } from '../state/arrangedBehind.ts'
 import { sweep } from '../state/shelf.ts'
 import { Porch } from './Porch.tsx'
 import { RouteError } from './RouteError.tsx'
 import { theme } from './theme.ts'
+import { UnknownAddress } from './UnknownAddress.tsx'
 import { useFailures } from './useFailures.ts'
 
 const queries = new QueryClient({
@@ -64,6 +66,8 @@ const router = createBrowserRouter([
         path: 'settings',
         lazy: stage(async () => (await import('../features/settings/SettingsPage.tsx')).SettingsPage),
       },
+      { path: 'tunes/:id', element: <ToBench /> },
+      { path: '*', element: <UnknownAddress /> },
     ],
   },
   {
@@ -74,11 +78,18 @@ const router = createBrowserRouter([
   },
 ])
 
+/** A tune without a stage is worked on. */
+function ToBench() {
+  return <Navigate to={`/tunes/${useParams().id}/arrange`} replace />
+}
+
 export function App() {
   useFailures(queries)
   useEffect(() => {
     // That storage fails is shown on the page.
     sweep().catch(() => undefined)
+    if (leftBehind())
+      void import('../features/shelf/demo/demoBehind.ts').then(({ arrangeDemoBehind }) => arrangeDemoBehind())
   }, [])
   return (
     <MantineProvider theme={theme} defaultColorScheme="auto">

@@ -7,6 +7,8 @@ export interface Action {
   /** As pressed: `Space`, `Mod+Z`, `?`. `Mod` is Ctrl, or Command on a Mac. */
   readonly keys?: string
   readonly run: () => void
+  /** Where the palette lists it; what can be done on the page where it does not say. */
+  readonly group?: 'places' | 'settings'
   /** True for what changes the tune that is open: not offered while another window writes it. */
   readonly writes?: true
 }

@@ -23,7 +23,17 @@ export interface Prefs {
   readonly tunings: readonly OwnTuning[]
   /** True where effort stands unfolded over the sheet, measure by measure. */
   readonly effortShown: boolean
+  /** Where the first steps stand (see `guide.ts`). */
+  readonly guide: GuideState
 }
+
+/** The first steps with a tune, in their order: brought, made tab, heard, printed. */
+export const GUIDE_STEPS = ['bring', 'tab', 'hear', 'print'] as const
+export type GuideStep = (typeof GUIDE_STEPS)[number]
+
+/** Where the first steps stand: never begun, at a step, all done and still shown, or ended. */
+export const GUIDE_STATES = ['unseen', ...GUIDE_STEPS, 'done', 'ended'] as const
+export type GuideState = (typeof GUIDE_STATES)[number]
 
 /** A tuning that a teacher has named. */
 export interface OwnTuning {
@@ -87,6 +97,7 @@ const FIRST: Prefs = {
   leaveOut: [],
   tunings: [],
   effortShown: false,
+  guide: 'unseen',
 }
 
 /** A tuning as it was kept; its instrument is compared with the one in use where it is offered. */
@@ -109,6 +120,7 @@ function prefsFrom(value: unknown): Prefs {
     ...(stored.capoKeeps === 'shapes' || stored.capoKeeps === 'sound' ? { capoKeeps: stored.capoKeeps } : {}),
     tunings: Array.isArray(stored.tunings) ? stored.tunings.filter(isOwnTuning) : [],
     effortShown: stored.effortShown === true,
+    guide: GUIDE_STATES.find((g) => g === stored.guide) ?? FIRST.guide,
   }
 }
 

@@ -44,7 +44,7 @@ export async function addScore({ tune, arrangement }: Score): Promise<void> {
 }
 
 /** Puts a tune in the bin. */
-export async function removeTune(id: string): Promise<void> {
+export async function binTune(id: string): Promise<void> {
   const removedOnDay = await dayOfUse()
   await storing(() => db.shelf.update(id, { removedAt: Date.now(), removedOnDay }))
 }

@@ -14,10 +14,51 @@ export const en = {
     shapes: 'Shapes',
     neck: 'Neck card',
     settings: 'Settings',
+    more: 'Menu',
+    setting: {
+      naming: 'Names of notes: letters, syllables, German',
+      hands: 'Hands of students: add, change',
+      data: 'Everything as a file: save, bring back',
+    },
     go: 'Go to {{place}}',
     nameShape: 'Name a grip',
     path: 'Shapes through a progression',
     state: { done: 'done', stale: 'needs another look', empty: 'not started' },
+  },
+  help: {
+    title: 'What this page is for',
+    of: '{{place}}: what it is for',
+    keys: 'Keys of this page',
+    shelf:
+      'Every tune and song you have brought, the last one touched first.\nBring one as ABC, as tab or as words with chords, or write it here.\nWhat is removed lies in the bin for thirty days; Ctrl+Z takes the last change back.',
+    tune: 'The melody with its chords: a lead sheet.\nCorrect what was read wrong, in the notes or in the text beside them.\nChords that are missing are proposed here.',
+    fit: 'Which key, capo and tuning suit the tune, the singer and the hand.\nSay who plays and who sings; every possibility is tried and judged.\nThe best ones come with their reasons; one click takes one.',
+    arrange:
+      'The tune as tab: choose a style and a level, and read why each grip was chosen.\nTry other ways, write your own frets, lock what must stay.\nEvery change can be undone.',
+    teach:
+      'The tab taught step by step: the count, the fingers, what is plucked.\nLoop a piece and slow it down; the arrow keys or a pedal go on.\nThe plan says what to practise first, the drills where it is hard.',
+    handout:
+      'What the student takes home: paper, a PDF, or a lesson file that plays.\nChoose the parts, their order and the size of the print.\nThe lesson file keeps a practice log that can be read back under Teach.',
+    shapes:
+      'Every way to hold a chord on this neck, the best for the hand first.\nName a grip that you found, or lead a row of chords with small moves.\nShapes can be pinned to a tune and printed as a sheet.',
+    neck: 'What is looked up: capo, tunings, scales, roots, harmonics.\nA click on a place plays it.\nEach card can be printed.',
+    settings:
+      'How notes are called, and the hands you arrange for.\nEverything lies in this browser; save all of it as one file here.\nThe file brings the whole shelf back on another machine.',
+  },
+  guide: {
+    title: 'First steps',
+    call: 'Show the first steps',
+    end: 'End this',
+    step: { bring: 'Bring', tab: 'Tab', hear: 'Hear', print: 'Print' },
+    say: {
+      bring: 'Paste a tune or a song of yours, or take the demo tunes.',
+      tab: 'Look whether it was read right. Then press “Arrange this tune”.',
+      hear: 'This is the tab. Press the round button under it to hear it.',
+      print: 'Now “Hand out”: paper for the student.',
+      printHere: 'This is the paper. Print it, or save it as a PDF.',
+      done: 'That is the whole way. Style, level and capo change the tab; “?” lists the keys.',
+    },
+    toShelf: 'The next step begins on the shelf.',
   },
   shelf: {
     newTune: 'Write a new tune',
@@ -33,9 +74,11 @@ export const en = {
     demoTaken_other: 'The demo, “{{set}}”: {{count}} tunes are on the shelf as one set.',
     drop: 'Let go to put it on the shelf',
     dropHint: 'drop ABC, text tab or a song with chords anywhere on this page',
-    emptyTitle: 'The shelf is empty',
+    emptyTitle: 'Teach a tune on guitar or mandolin',
     emptyText:
-      'Bring a melody in ABC, a tab, or a song as words with chords; or start with the demo tune: a minute later it is tab.',
+      'For teachers: bring a tune or song, and Velvet Porch arranges it into tab for the hand that is to play it, says why, and makes the lesson and the handout.',
+    emptyLead:
+      'It starts from a lead sheet: a melody with the names of the chords over it. A tab of your own, or words with chords, will do as well.',
     nothing: 'No tune is called that.',
     showAll: 'Show all {{count}} tunes',
     count_one: '{{count}} tune',
@@ -48,6 +91,16 @@ export const en = {
     copyOf: '{{title}} (copy)',
     removed: '“{{title}}” is off the shelf.',
     undo: 'Put it back',
+    undone: 'Undone: {{what}}',
+    nothingToUndo: 'There is nothing to undo here.',
+    undoKey: 'Undo on the shelf',
+    did: {
+      remove: '“{{title}}” removed',
+      rename: '“{{title}}” renamed',
+      duplicate: '“{{title}}” duplicated',
+      add_one: '“{{title}}” put on the shelf',
+      add_other: '{{count}} tunes put on the shelf',
+    },
     renameTitle: 'Rename the tune',
     name: 'Name',
     save: 'Save',
@@ -110,8 +163,29 @@ export const en = {
   keys: {
     title: 'Keys',
     palette: 'Everything that can be done',
-    search: 'What would you like to do?',
+    search: 'Find anything',
     nothing: 'Nothing like that.',
+    groups: {
+      keys: 'On this page',
+      controls: 'Controls',
+      places: 'Places',
+      tunes: 'Tunes',
+      chords: 'Chords',
+      settings: 'Settings',
+    },
+    tune: 'Open “{{title}}”',
+    shapesOf: 'Shapes of {{chord}}',
+    inside: 'in {{where}}',
+    part: {
+      walk: { keys: '← →', does: 'On the sheet: beat before, next beat' },
+      lines: { keys: '↑ ↓', does: 'On the sheet: line above, line below' },
+      measures: { keys: 'Ctrl ← →', does: 'On the sheet: measure before, next measure' },
+      ends: { keys: 'Home, End', does: 'On the sheet: first beat, last beat' },
+      mark: { keys: 'Shift ← →', does: 'On the sheet: mark measures' },
+      loop: { keys: 'Enter, Esc', does: 'On the sheet: mark this measure, unmark' },
+      neck: { keys: '← → ↑ ↓, Enter', does: 'On the neck: string and fret, hear it' },
+      series: { keys: '← →', does: 'On the effort of the measures: along them' },
+    },
   },
   form: {
     button: 'Twelve bars',
@@ -127,6 +201,9 @@ export const en = {
     tempo: 'Quarter notes a minute',
     name: 'Twelve bars in {{key}}',
     make: 'Make it',
+  },
+  address: {
+    unknown: 'There is no page at that address: here is the shelf.',
   },
   error: {
     title: 'Something went wrong',

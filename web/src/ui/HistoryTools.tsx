@@ -5,9 +5,19 @@ import { useTranslation } from 'react-i18next'
 import { goTo, historyOf, step } from '../state/documents.ts'
 import { useHistory } from '../state/useTune.ts'
 import { useStored } from '../state/useStored.ts'
+import { holds } from './holds.ts'
 
 /** Undo, redo, and every step of a tune and its arrangement by name, with what else there is to go back to. */
-export function HistoryTools({ tuneId, children }: { tuneId: string; children?: React.ReactNode }) {
+export function HistoryTools({
+  tuneId,
+  held = [],
+  children,
+}: {
+  tuneId: string
+  /** Names of the further controls. */
+  held?: readonly string[]
+  children?: React.ReactNode
+}) {
   const { t } = useTranslation()
   const { undo, redo } = useHistory(tuneId)
   const [open, setOpen] = useState(false)
@@ -43,6 +53,7 @@ export function HistoryTools({ tuneId, children }: { tuneId: string; children?: 
               color="plum"
               aria-label={t('write.history.title')}
               disabled={!undo && !redo && !children}
+              {...holds(held)}
               onClick={() => setOpen(!open)}
             >
               <IconHistory size={18} />

@@ -66,6 +66,13 @@ export function progressOf(entries: readonly LogEntry[]): PieceProgress[] {
     })
 }
 
+/** Entries in which the student wrote something, the latest first. */
+export const notesOf = (entries: readonly LogEntry[]): LogEntry[] =>
+  entries
+    .filter((e) => e.note.trim() !== '')
+    .reverse()
+    .sort((a, b) => b.day.localeCompare(a.day))
+
 /** Entries as a device kept them: what is none is left out, so that a lesson opens whatever is found there. */
 export const entriesFrom = (kept: unknown): LogEntry[] => (Array.isArray(kept) ? kept.filter(isEntry) : [])
 

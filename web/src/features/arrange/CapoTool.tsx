@@ -5,6 +5,7 @@ import { transposeChord, transposeKey } from '@velvet-porch/core/music'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
+import { holds } from '../../ui/holds.ts'
 import { useNames } from '../../ui/names/useNames.ts'
 import { withCapo, type CapoKeeps } from './capoKeeps.ts'
 import type { Settings } from './settings.ts'
@@ -55,6 +56,7 @@ export function CapoTool({ tune, settings, arranger }: Props) {
           w={90}
           variant="default"
           aria-label={t('arrange.capoNow', { capo })}
+          {...holds([t('arrange.capoKeeps.label')])}
           onClick={() => setOpened((o) => !o)}
         >
           {capo === 0 ? t('arrange.noCapo') : t('arrange.capoAt', { capo })}

@@ -9,6 +9,7 @@ import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
+import { alongSeries } from '../../ui/alongSeries.ts'
 import { TempoGoal } from './TempoGoal.tsx'
 import css from './EffortRibbon.module.css'
 
@@ -37,6 +38,8 @@ export function EffortRibbon({ model, doc, position, onPosition }: Props) {
   const numbered = width / Math.max(1, efforts.length) >= CELL_FOR_NUMBER_PX
   const goal = doc?.goalBpm ?? model.tune.tempos[0]?.bpm ?? USUAL_TEMPO
   const { effortShown } = usePrefs()
+  // One stop of the Tab key for all cells: the arrow keys go along them.
+  const stop = efforts.find((e) => e.measure === position?.measure)?.measure ?? efforts[0]?.measure
   const go = (measure: number) =>
     onPosition(model.positions.find((s) => s.measure === measure) ?? { measure, tick: 0 })
   return (
@@ -50,7 +53,14 @@ export function EffortRibbon({ model, doc, position, onPosition }: Props) {
         />
       ) : null}
       <Collapse expanded={effortShown} transitionDuration={0}>
-        <div ref={ref} className="effort" role="group" aria-label={t('effort.label')}>
+        <div
+          ref={ref}
+          className="effort"
+          role="group"
+          aria-label={t('effort.label')}
+          data-series
+          onKeyDown={alongSeries}
+        >
           {efforts.map((e) => {
             const main = e.parts[0]?.part
             const slow = e.ceiling !== undefined && e.ceiling.bpm < goal
@@ -58,6 +68,7 @@ export function EffortRibbon({ model, doc, position, onPosition }: Props) {
             return (
               <button
                 key={e.measure}
+                tabIndex={e.measure === stop ? 0 : -1}
                 aria-label={label}
                 title={label}
                 className={[position?.measure === e.measure ? 'chosen' : '', slow ? 'slow' : '']

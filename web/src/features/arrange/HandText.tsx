@@ -3,6 +3,7 @@ import { midiOf } from '@velvet-porch/core/music'
 import { spanOf, type Setup } from '@velvet-porch/core/instrument'
 import { widestReach, type Pressed } from '@velvet-porch/core/hand'
 import { handMove, type HandMove } from '@velvet-porch/core/lesson'
+import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import type { HandMoment } from '../../score/neck/handMove.ts'
@@ -15,10 +16,13 @@ export function HandText({
   model,
   position,
   hand,
+  children,
 }: {
   model: SheetModel
   position: SheetPosition | undefined
   hand: HandMoment | undefined
+  /** What stands beside the title. */
+  children?: ReactNode
 }) {
   const { t } = useTranslation()
   const names = useNames()
@@ -32,8 +36,11 @@ export function HandText({
       : t('neck.position', { fret: hand.now.position })
   return (
     <div>
-      <div className={css['neck-head']} data-testid="neck-head">
-        {number === 0 ? t('neck.pickupTitle', { beat }) : t('neck.title', { measure: number, beat })}
+      <div className={css['neck-title']}>
+        <div className={css['neck-head']} data-testid="neck-head">
+          {number === 0 ? t('neck.pickupTitle', { beat }) : t('neck.title', { measure: number, beat })}
+        </div>
+        {children}
       </div>
       <div className={css['neck-move']}>
         {shape}

@@ -1,4 +1,3 @@
-import { present } from '@velvet-porch/core/invariant'
 import {
   ActionIcon,
   Button,
@@ -11,7 +10,7 @@ import {
   UnstyledButton,
   VisuallyHidden,
 } from '@mantine/core'
-import { IconAdjustments, IconArrowMerge, IconScissors } from '@tabler/icons-react'
+import { IconAdjustments, IconArrowMerge } from '@tabler/icons-react'
 import type { Metre } from '@velvet-porch/core/music'
 import { INSTRUMENTS, type Setup } from '@velvet-porch/core/instrument'
 import {
@@ -19,7 +18,6 @@ import {
   joinRegion,
   LEVELS,
   regionAt,
-  splitRegion,
   ACCOMPANIMENTS,
   isAccompaniment,
   isSolo,
@@ -38,6 +36,7 @@ import { refusalOf, type HarmonySegment } from '@velvet-porch/core/arrange'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { holds } from '../../ui/holds.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
 import { FeelForm } from './FeelForm.tsx'
 import { OrnamentMenu } from './OrnamentMenu.tsx'
@@ -113,59 +112,6 @@ export function SectionChips({
         </Tooltip>
       ) : null}
     </div>
-  )
-}
-
-/** Where a section is cut in two, and a whole tune by its parts. */
-function SectionCuts({
-  tune,
-  numbers,
-  arranger,
-  settings,
-  position,
-  section: { under, measure, setPicked },
-}: Props) {
-  const { t } = useTranslation()
-  const { regions } = settings
-  const canCut = measure !== undefined && under >= 0 && regions[under]!.from !== measure.id
-  const set = (label: string, change: (regions: readonly Region[]) => readonly Region[]) =>
-    void arranger.choose(label, (now) => ({ regions: change(now.regions) }))
-  return (
-    <>
-      <Tooltip label={measure ? t('sections.cutHint') : t('sections.cutNone')}>
-        <Button
-          size="compact-xs"
-          h={28}
-          variant="default"
-          leftSection={<IconScissors size={15} />}
-          {...(canCut ? {} : { 'data-disabled': true })}
-          aria-disabled={!canCut}
-          onClick={() => {
-            if (!canCut) return
-            setPicked(under + 1)
-            set(t('arrange.command.cut', { number: numbers[present(position).measure]! }), (now) =>
-              splitRegion(tune, now, measure.id),
-            )
-          }}
-        >
-          {canCut ? t('sections.cutAt', { number: numbers[present(position).measure]! }) : t('sections.cut')}
-        </Button>
-      </Tooltip>
-      {regions.length === 1 && tune.sections.length > 1 ? (
-        <Button
-          size="compact-xs"
-          h={28}
-          variant="default"
-          onClick={() =>
-            set(t('arrange.command.cutParts'), (now) =>
-              tune.sections.reduce<Region[]>((all, s) => splitRegion(tune, all, s.measure), [...now]),
-            )
-          }
-        >
-          {t('sections.byParts')}
-        </Button>
-      ) : null}
-    </>
   )
 }
 
@@ -282,9 +228,8 @@ export function SectionTools({
   )
 }
 
-/** What is chosen less often for the active section: ornaments, feel and end, playing habits; where sections are cut, and parts added. */
-export function MoreTools(props: Props) {
-  const { tune, arranger, settings, section } = props
+/** What is chosen less often for the active section: ornaments, feel and end, playing habits, parts that are added. */
+export function MoreTools({ tune, numbers, arranger, settings, position, section }: Props) {
   const { t } = useTranslation()
   const { active } = section
   const { regions } = settings
@@ -293,35 +238,54 @@ export function MoreTools(props: Props) {
   const own = changes(school) + [region.feel, region.close, region.lastChord].filter(Boolean).length
   const choose = (choice: Partial<Region>, label: string) =>
     void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
+  const solo = isSolo(region.style)
+  const swings = canSwing({ metre: fullMetre(tune, region) })
+  const ends = active === regions.length - 1
+  const moreNames = [
+    ...(solo ? [t('ornament.button', { what: t(`ornament.short.${ornamentOf(region)}`) })] : []),
+    t('parts.title'),
+    ...(swings ? [t('feel.label')] : []),
+    ...(ends ? [t('feel.end'), t('feel.lastChord')] : []),
+    ...(['picking', 'strokes', 'root', 'bassStrings'] as const).map((k) => t(`school.${k}`)),
+    ...(isAccompaniment(region.style)
+      ? (['runs', 'liftOff'] as const)
+      : (['repeats', 'hand', 'harmony'] as const)
+    ).map((k) => t(`school.${k}`)),
+  ]
   return (
     <Popover width={400} position="bottom-end" shadow="md" withinPortal trapFocus>
       <Popover.Target>
-        <Button size="compact-xs" h={28} variant="default" leftSection={<IconAdjustments size={16} />}>
+        <Button
+          size="compact-xs"
+          h={28}
+          variant="default"
+          leftSection={<IconAdjustments size={16} />}
+          {...holds(moreNames)}
+        >
           {own === 0 ? t('more.button') : t('more.own', { count: own })}
         </Button>
       </Popover.Target>
       <Popover.Dropdown>
         <ScrollArea.Autosize mah="70vh" type="auto" offsetScrollbars>
           <Group gap={8} mb={10}>
-            {isSolo(region.style) ? (
+            {solo ? (
               <OrnamentMenu
                 value={ornamentOf(region)}
                 onChange={(ornament, label) => choose({ ornament }, label)}
               />
             ) : null}
-            <SectionCuts {...props} />
             <PartsMenu
               tune={tune}
-              numbers={props.numbers}
+              numbers={numbers}
               arranger={arranger}
-              position={props.position}
+              position={position}
               instrument={INSTRUMENTS[settings.instrument].instrument}
             />
           </Group>
           <FeelForm
             region={region}
-            canSwing={canSwing({ metre: fullMetre(tune, region) })}
-            ends={active === regions.length - 1}
+            canSwing={swings}
+            ends={ends}
             onRegion={(change, label) =>
               void arranger.choose(label, (now) => ({
                 regions: now.regions.map((r, i) => (i === active ? change(r) : r)),

@@ -4,6 +4,7 @@ import { IconLayoutRows } from '@tabler/icons-react'
 import { useId } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useCurrentPlayer } from '../../state/players.ts'
+import { holds } from '../../ui/holds.ts'
 import { setPrefs, usePrefs, ZOOMS, type SheetPrefs } from '../../state/prefs.ts'
 import { useLeavingOut } from './useAsPlayed.ts'
 
@@ -27,6 +28,14 @@ export function SheetMenu() {
           color="plum"
           leftSection={<IconLayoutRows size={16} />}
           title={t('view.title')}
+          {...holds([
+            ...DAILY.map((layer) => t(`arrange.${layer}`)),
+            ...SHOWN.map((layer) => t(`view.layer.${layer}`)),
+            t('view.leaveOut', { name: player.name || t('instrument.adult') }),
+            ...(['form', 'perLine', 'layout', 'zoom', 'names', 'durations'] as const).map((k) =>
+              t(`view.${k}`),
+            ),
+          ])}
         >
           {t('view.button')}
         </Button>

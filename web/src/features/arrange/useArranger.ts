@@ -2,6 +2,7 @@ import { isFresh, sameContent, type ArrangementDoc, type TuneDoc } from '@velvet
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
+import { hasten, useComesBehind } from '../../state/arrangedBehind.ts'
 import { editScore, openScoreOf } from '../../state/openScore.ts'
 import { useCurrentPlayer, usePlayersReady } from '../../state/players.ts'
 import { arrangeInWorker } from '../../workers/benchWorker.ts'
@@ -42,10 +43,13 @@ export function useArranger(
   const failed = useStore(arranger.store, (s) => s.failed)
   const atWork = waiting.length > 0
   useEffect(() => () => arranger.cancel(), [arranger])
+  // A tab that comes without being asked for is waited for; it comes next.
+  const behind = useComesBehind(tuneId)
   useEffect(() => {
+    if (behind) return hasten(tuneId)
     if (ready && tune && doc === null && !arranger.isAtWork())
       void arranger.choose(t('arrange.command.first'), (now) => now)
-  }, [ready, tune, doc, arranger, t])
+  }, [ready, tune, doc, arranger, behind, tuneId, t])
   const stale = useMemo(() => Boolean(tune && doc && !isFresh(tune, doc)), [tune, doc])
   const settings = useMemo(
     () => (tune ? settingsAfter(settingsOf(tune, doc), waiting) : undefined),

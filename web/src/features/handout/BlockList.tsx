@@ -20,6 +20,7 @@ import { IconGripVertical, IconPlus, IconTrash } from '@tabler/icons-react'
 import { BLOCK_KINDS, LONGEST_NOTES, type Block } from '@velvet-porch/core/output/handout'
 import { useTranslation } from 'react-i18next'
 import css from './BlockList.module.css'
+import { holds } from '../../ui/holds.ts'
 
 interface Props {
   readonly blocks: readonly Block[]
@@ -62,7 +63,12 @@ export function BlockList({ blocks, measures, numbers, onChange }: Props) {
       </DndContext>
       <Menu>
         <Menu.Target>
-          <Button size="compact-sm" variant="default" leftSection={<IconPlus size={15} />}>
+          <Button
+            size="compact-sm"
+            variant="default"
+            leftSection={<IconPlus size={15} />}
+            {...holds(BLOCK_KINDS.map((kind) => t(`handout.kinds.${kind}`)))}
+          >
             {t('handout.add')}
           </Button>
         </Menu.Target>

@@ -6,6 +6,7 @@ import { lessonOf } from '@velvet-porch/core/lesson'
 import { handoutPieces, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { guideTook } from '../../state/guide.ts'
 import { keepHandout } from '../../state/handouts.ts'
 import { useLog, usePieceNotes } from '../../state/teaching.ts'
 import { StudentMenu } from '../lesson/StudentMenu.tsx'
@@ -55,6 +56,7 @@ export function Handout({
     setBusy(true)
     try {
       await savePdf(tune.title, handout, pages.current)
+      guideTook('print')
     } catch (e) {
       notifications.show({
         color: 'lamp',
@@ -77,13 +79,18 @@ export function Handout({
             size="compact-sm"
             variant="default"
             leftSection={<IconPrinter size={15} />}
-            onClick={() => window.print()}
+            data-guide="print"
+            onClick={() => {
+              guideTook('print')
+              window.print()
+            }}
           >
             {t('handout.print')}
           </Button>
           <Button
             size="compact-sm"
             loading={busy}
+            data-guide="print"
             leftSection={<IconFileTypePdf size={15} />}
             onClick={() => void toPdf()}
           >

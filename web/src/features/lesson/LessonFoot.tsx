@@ -49,6 +49,7 @@ export function LessonFoot({
       </Button>
       <div className={css['teach-play']}>
         <Button
+          style={{ flex: 'none' }}
           leftSection={playing ? <IconPlayerStopFilled size={16} /> : <IconPlayerPlayFilled size={16} />}
           onClick={onPlay}
         >

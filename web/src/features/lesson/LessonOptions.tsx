@@ -2,6 +2,7 @@ import { Button, NumberInput, Popover } from '@mantine/core'
 import { IconAdjustments } from '@tabler/icons-react'
 import { UNITS, type LessonSettings } from '@velvet-porch/core/lesson'
 import { useTranslation } from 'react-i18next'
+import { holds } from '../../ui/holds.ts'
 import { Choice } from './Choice.tsx'
 import { SpeechOptions } from './SpeechOptions.tsx'
 import lessonCss from './lesson.module.css'
@@ -37,7 +38,17 @@ export function LessonOptions({
   return (
     <Popover width={330} position="bottom-end" withinPortal={false}>
       <Popover.Target>
-        <Button size="compact-sm" variant="default" leftSection={<IconAdjustments size={15} />}>
+        <Button
+          size="compact-sm"
+          variant="default"
+          leftSection={<IconAdjustments size={15} />}
+          {...holds([
+            ...(['unit', 'joining', 'startShare', 'clean', 'tries'] as const).map((k) => t(`teach.${k}`)),
+            ...(['minutes', 'language', 'length', 'fingers', 'names', 'alongside'] as const).map((k) =>
+              t(`lesson.${k}`),
+            ),
+          ])}
+        >
           {t('teach.options')}
         </Button>
       </Popover.Target>

@@ -1,8 +1,10 @@
 import { present } from '@velvet-porch/core/invariant'
-import { Button, SegmentedControl } from '@mantine/core'
+import { Button, SegmentedControl, Select } from '@mantine/core'
+import { IconMinimize } from '@tabler/icons-react'
 import { hertz } from '@velvet-porch/core/music'
 import { pitchAt } from '@velvet-porch/core/instrument'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import { TEACH_LAYERS } from '@velvet-porch/core/lesson'
 import { useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NeckLegend } from '../arrange/HandText.tsx'
@@ -48,15 +50,13 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
       </div>
     )
   return (
-    <div className={css.teach} ref={root}>
+    <div className={css.teach} data-view={view} ref={root}>
       <LessonHead
         title={tune.title}
         student={student}
         own={own}
         instead={instead}
         onWritten={() => setInstead(undefined)}
-        layer={layer}
-        onLayer={setLayer}
         onFull={() => void root.current?.requestFullscreen()}
       />
       <Pieces
@@ -67,14 +67,34 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
         at={piece}
         onPiece={(p) => toMeasure(p.from, p.tick)}
       />
-      <SegmentedControl
-        className={css['teach-views']}
-        size="xs"
-        aria-label={t('teach.view')}
-        value={view}
-        onChange={(v) => setView(v)}
-        data={VIEWS.map((value) => ({ value, label: t(`teach.views.${value}`) }))}
-      />
+      <div className={css['teach-views']}>
+        <SegmentedControl
+          size="xs"
+          aria-label={t('teach.view')}
+          value={view}
+          onChange={(v) => setView(v)}
+          data={VIEWS.map((value) => ({ value, label: t(`teach.views.${value}`) }))}
+        />
+        <Select
+          className={css['teach-layer']}
+          size="xs"
+          aria-label={t('teach.layer')}
+          value={layer}
+          onChange={(v) => v && setLayer(v)}
+          data={TEACH_LAYERS.map((value) => ({ value, label: t(`teach.layers.${value}`) }))}
+          allowDeselect={false}
+          comboboxProps={{ withinPortal: false, width: 190, position: 'bottom-end' }}
+        />
+      </div>
+      <Button
+        className={css['teach-leave']}
+        size="compact-sm"
+        variant="default"
+        leftSection={<IconMinimize size={15} />}
+        onClick={() => void document.exitFullscreen()}
+      >
+        {t('teach.leaveFull')}
+      </Button>
       <LessonBody shown={shown} />
       <aside className={css['teach-neck']}>
         {model.setup ? (
@@ -87,7 +107,9 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
             }
           />
         ) : null}
-        <NeckLegend />
+        <div className={css['teach-legend']}>
+          <NeckLegend />
+        </div>
       </aside>
       {ON_SHEET.has(view) ? (
         <div className={css['teach-sheet']}>

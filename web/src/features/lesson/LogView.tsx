@@ -1,6 +1,6 @@
 import { Alert, FileButton, Button, Table } from '@mantine/core'
 import { IconFileUpload } from '@tabler/icons-react'
-import { pieceText, piecesOf, progressOf, type Lesson, type LogOf } from '@velvet-porch/core/lesson'
+import { notesOf, pieceText, piecesOf, progressOf, type Lesson, type LogOf } from '@velvet-porch/core/lesson'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'
@@ -23,6 +23,7 @@ export function LogView({
   const { tune, doc, phrasing } = lesson
   const players = usePlayers()
   const pieces = useMemo(() => (log ? piecesOf(tune, doc, log.unit) : []), [tune, doc, log])
+  const notes = log ? notesOf(log.entries) : []
   const [wrong, setWrong] = useState<string>()
   const [taken, setTaken] = useState<string>()
   const read = async (file: File | null) => {
@@ -65,26 +66,45 @@ export function LogView({
       {!log || log.entries.length === 0 ? (
         <p className="soft">{t('teach.noLog')}</p>
       ) : (
-        <Table mt="sm">
-          <Table.Thead>
-            <Table.Tr>
-              {(['piece', 'days', 'minutes', 'best', 'last'] as const).map((c) => (
-                <Table.Th key={c}>{t(`teach.log.${c}`)}</Table.Th>
-              ))}
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody>
-            {progressOf(log.entries).map((p) => (
-              <Table.Tr key={p.piece}>
-                <Table.Td>{name(p.piece)}</Table.Td>
-                <Table.Td>{p.days}</Table.Td>
-                <Table.Td>{p.minutes}</Table.Td>
-                <Table.Td>{p.bestBpm === undefined ? '–' : t('teach.bpm', { bpm: p.bestBpm })}</Table.Td>
-                <Table.Td>{p.lastDay}</Table.Td>
+        <>
+          {notes.length > 0 ? (
+            <section aria-labelledby="student-notes" data-testid="student-notes">
+              <h3 id="student-notes" className={lessonCss['teach-notes-head']}>
+                {student ? t('teach.notesOf', { name: student.name }) : t('teach.notes')}
+              </h3>
+              <ul className={lessonCss['teach-notes']}>
+                {notes.map((e, i) => (
+                  <li key={i}>
+                    <span className="soft">
+                      {e.day} · {name(e.piece)}
+                    </span>{' '}
+                    {e.note}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+          <Table mt="sm">
+            <Table.Thead>
+              <Table.Tr>
+                {(['piece', 'days', 'minutes', 'best', 'last'] as const).map((c) => (
+                  <Table.Th key={c}>{t(`teach.log.${c}`)}</Table.Th>
+                ))}
               </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
+            </Table.Thead>
+            <Table.Tbody>
+              {progressOf(log.entries).map((p) => (
+                <Table.Tr key={p.piece}>
+                  <Table.Td>{name(p.piece)}</Table.Td>
+                  <Table.Td>{p.days}</Table.Td>
+                  <Table.Td>{p.minutes}</Table.Td>
+                  <Table.Td>{p.bestBpm === undefined ? '–' : t('teach.bpm', { bpm: p.bestBpm })}</Table.Td>
+                  <Table.Td>{p.lastDay}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </>
       )}
     </div>
   )

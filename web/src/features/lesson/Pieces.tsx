@@ -35,7 +35,7 @@ export function Pieces({
     main ? t(`effort.value.${main.part}`, { n: Number(main.value.toFixed(main.value < 10 ? 1 : 0)) }) : ''
   const { hardest } = tuneEffort(at ? effort.slice(at.from, at.to + 1) : [])
   return (
-    <div className={css['teach-pieces']}>
+    <div className={css['teach-pieces']} data-pieces>
       <ol aria-label={t('teach.pieces')}>
         {pieces.map((p) => (
           <li key={p.number}>

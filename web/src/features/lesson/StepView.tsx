@@ -3,6 +3,9 @@ import { countText, stepSentences, type Lesson, type LessonStep } from '@velvet-
 import { useTranslation } from 'react-i18next'
 import css from './StepView.module.css'
 
+/** More sentences than these are set smaller, so that all of them are in view. */
+const MANY = 4
+
 /** One step large: its measure, its count, what is done in words. */
 export function StepView({
   lesson,
@@ -20,6 +23,7 @@ export function StepView({
   const { t } = useTranslation()
   const { steps, script, phrasing, nameOf } = lesson
   const step = steps[index]!
+  const sentences = stepSentences(step, phrasing.words, nameOf)
   const own = script.find((s) => s.measure === step.measure && s.pass === step.pass)
   return (
     <section
@@ -54,14 +58,16 @@ export function StepView({
           ) : null}
         </Group>
       </div>
-      <div className={css['teach-count']} data-testid="count">
-        {countText(step.count, phrasing.words)}
+      <div className={css['teach-said']}>
+        <div className={css['teach-count']} data-testid="count">
+          {countText(step.count, phrasing.words)}
+        </div>
+        <ul data-many={sentences.length > MANY ? true : undefined}>
+          {sentences.map((s) => (
+            <li key={s}>{s}.</li>
+          ))}
+        </ul>
       </div>
-      <ul>
-        {stepSentences(step, phrasing.words, nameOf).map((s) => (
-          <li key={s}>{s}.</li>
-        ))}
-      </ul>
       {own?.silent ? <p className="soft">{own.silent}.</p> : null}
     </section>
   )

@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import { useLeavingOut } from '../arrange/useAsPlayed.ts'
 import { usePlayers } from '../../state/players.ts'
 import { setPrefs } from '../../state/prefs.ts'
+import { holds } from '../../ui/holds.ts'
 import type { Taught } from './useTaught.ts'
 
 /** For whom it is taught: whose hand it is measured for, with which versions, with or without what may be left out. */
@@ -20,6 +21,7 @@ export function StudentMenu({ student, own }: Pick<Taught, 'student' | 'own'>) {
           size="compact-sm"
           variant={student ? 'light' : 'default'}
           leftSection={<IconUser size={15} />}
+          {...holds([t('teach.student'), t('teach.leaveOut'), t('teach.hands')])}
         >
           {student ? t('teach.for', { name: student.name }) : t('teach.forAnybody')}
         </Button>

@@ -19,6 +19,7 @@ import { handAt, withLifted, withReadyFingers } from '../../score/neck/handMove.
 import { player } from '../../score/playback/player.ts'
 import { usePlaying } from '../../score/playback/usePlaying.ts'
 import { sheetModel, type SheetModel, type SheetPosition } from '../../score/sheet/sheetModel.ts'
+import { keepLessonPlace, lessonPlace } from '../../state/lessonPlace.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { useLog, usePieceNotes } from '../../state/teaching.ts'
 import type { Instead } from './EasierHere.tsx'
@@ -67,11 +68,15 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   )
   const { steps, script } = lesson
   const { pieces } = plan
-  const [chosen, setIndex] = useState(0)
+  const [left] = useState(() => lessonPlace(tune.id))
+  const [chosen, setIndex] = useState(() => (left ? nearest(steps, left) : 0))
   const index = Math.min(chosen, Math.max(0, steps.length - 1))
   const [loop, setLoop] = useState<Loop>('none')
-  const [view, setView] = useState<View>('step')
+  const [view, setView] = useState<View>(() => VIEWS.find((v) => v === left?.view) ?? 'step')
   const step = steps[index]
+  useEffect(() => {
+    if (step) keepLessonPlace(tune.id, { measure: step.measure, tick: step.tick, view })
+  }, [tune.id, step, view])
   const model = useModelOfPass(tune, doc, usual, step)
   const position = useMemo(() => step && { measure: step.measure, tick: step.tick }, [step])
   const piece = position && pieces.find((p) => isInPiece(p, position))

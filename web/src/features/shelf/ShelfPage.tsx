@@ -1,11 +1,13 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconSearch, IconTrash } from '@tabler/icons-react'
-import { lazy, Suspense, useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../../state/actions.ts'
 import { db, type ShelfRow } from '../../state/db.ts'
+import { beginGuide } from '../../state/guide.ts'
+import { noteShelfStep } from '../../state/shelfSteps.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
 import { Archive } from './Archive.tsx'
@@ -15,6 +17,7 @@ import { FormDialog } from './FormDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 import { useArrive } from './useArrive.ts'
 import { useFileDrop } from './useFileDrop.ts'
+import { useShelfUndo } from './useShelfUndo.ts'
 import { WaysIn } from './WaysIn.tsx'
 import css from './ShelfPage.module.css'
 import shelfCss from './shelf.module.css'
@@ -52,6 +55,7 @@ export function ShelfPage() {
   const inBin = (all?.length ?? 0) - (rows?.length ?? 0)
   const [binOpen, setBinOpen] = useState(false)
   const arrive = useArrive()
+  const undo = useShelfUndo()
   const open = async (files: readonly File[]) => {
     const texts = await (await reading()).textsOf(files)
     setBringing({
@@ -62,19 +66,28 @@ export function ShelfPage() {
   }
   const dropping = useFileDrop((files) => void open(files))
   const demo = useCallback(async () => {
-    const { DEMO_SET, takeDemo } = await import('./demoTunes.ts')
+    const [{ takeDemo }, { DEMO_SET }] = await Promise.all([
+      import('./demo/takeDemo.ts'),
+      import('./demo/demoSettings.ts'),
+    ])
     const { first, fresh } = await takeDemo()
     const set = { set: DEMO_SET }
     notifications.show({
-      message: fresh === 0 ? t('shelf.demoThere', set) : t('shelf.demoTaken', { count: fresh, ...set }),
+      message:
+        fresh.length === 0
+          ? t('shelf.demoThere', set)
+          : t('shelf.demoTaken', { count: fresh.length, ...set }),
     })
+    if (fresh.length > 0) noteShelfStep({ kind: 'add', ids: fresh, title: DEMO_SET })
     void go(`/tunes/${first}/arrange`)
   }, [go, t])
   const writeNew = useCallback(async () => {
     const intake = await takeText(blankPage(t('shelf.newTitle')))
     const [tune] = intake.tunes
-    if (tune) void go(`/tunes/${tune.id}/tune?write`)
-    else arrive(intake)
+    if (tune) {
+      noteShelfStep({ kind: 'add', ids: [tune.id], title: tune.title })
+      void go(`/tunes/${tune.id}/tune?write`)
+    } else arrive(intake)
   }, [go, t, arrive])
   useActions(
     useMemo(
@@ -84,8 +97,10 @@ export function ShelfPage() {
         { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setBringing(PASTED) },
         { id: 'form', label: t('form.button'), run: () => setForming(true) },
         { id: 'demo', label: t('shelf.demo'), keys: 'D', run: () => void demo() },
+        { id: 'shelf.undo', label: t('shelf.undoKey'), keys: 'Mod+Z', run: () => void undo() },
+        { id: 'bin', label: t('shelf.bin.title'), run: () => setBinOpen(true) },
       ],
-      [t, demo, writeNew],
+      [t, demo, writeNew, undo],
     ),
   )
   const empty = rows?.length === 0
@@ -155,11 +170,15 @@ export function ShelfPage() {
 /** What stands where nothing is on the shelf yet. */
 function EmptyShelf({ ways }: { ways: ReactNode }) {
   const { t } = useTranslation()
+  useEffect(beginGuide, [])
   return (
     <section className={css['shelf-empty']}>
       <Title order={1}>{t('shelf.emptyTitle')}</Title>
       <Text my="md" maw={520} mx="auto" c="dimmed">
         {t('shelf.emptyText')}
+      </Text>
+      <Text my="md" maw={520} mx="auto" c="dimmed">
+        {t('shelf.emptyLead')}
       </Text>
       {ways}
       <Text size="sm" c="dimmed" mt="md">

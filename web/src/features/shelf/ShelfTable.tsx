@@ -8,8 +8,9 @@ import { Link } from 'react-router'
 import { saveAs } from '../../ui/saveAs.ts'
 import { tuneFile } from '../../state/backup.ts'
 import type { ShelfRow } from '../../state/db.ts'
-import { change } from '../../state/documents.ts'
-import { duplicateTune, putBack, removeTune } from '../../state/shelf.ts'
+import { duplicateTune } from '../../state/shelf.ts'
+import { noteShelfStep, removeTune, renameTune } from '../../state/shelfSteps.ts'
+import { useShelfUndo } from './useShelfUndo.ts'
 import css from './ShelfTable.module.css'
 import shelfCss from './shelf.module.css'
 
@@ -21,13 +22,18 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
   const names = useNames()
   const [renaming, setRenaming] = useState<ShelfRow>()
   const [all, setAll] = useState(false)
+  const undo = useShelfUndo()
+  const duplicate = async ({ id, title }: ShelfRow) => {
+    const copy = await duplicateTune(id, t('shelf.copyOf', { title }))
+    if (copy !== undefined) noteShelfStep({ kind: 'duplicate', id: copy, title })
+  }
   const when = new Intl.DateTimeFormat(i18n.language, { dateStyle: 'medium', timeStyle: 'short' })
   const save = async ({ id }: ShelfRow) => {
     const file = await tuneFile(id)
     if (file) saveAs(file.name, file.text, 'application/json')
   }
   const remove = async (row: ShelfRow) => {
-    await removeTune(row.id)
+    await removeTune(row.id, row.title)
     const note = notifications.show({
       message: (
         <Group justify="space-between" wrap="nowrap">
@@ -37,7 +43,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
             variant="light"
             onClick={() => {
               notifications.hide(note)
-              void putBack(row.id)
+              void undo()
             }}
           >
             {t('shelf.undo')}
@@ -93,10 +99,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                     <Menu.Item leftSection={<IconPencil size={16} />} onClick={() => setRenaming(row)}>
                       {t('shelf.rename')}
                     </Menu.Item>
-                    <Menu.Item
-                      leftSection={<IconCopy size={16} />}
-                      onClick={() => void duplicateTune(row.id, t('shelf.copyOf', { title: row.title }))}
-                    >
+                    <Menu.Item leftSection={<IconCopy size={16} />} onClick={() => void duplicate(row)}>
                       {t('shelf.duplicate')}
                     </Menu.Item>
                     <Menu.Item leftSection={<IconDeviceFloppy size={16} />} onClick={() => void save(row)}>
@@ -127,7 +130,7 @@ function RenameDialog({ row, onClose }: { row: ShelfRow; onClose: () => void }) 
   const [title, setTitle] = useState(row.title)
   const save = async () => {
     const name = title.trim()
-    if (name) await change('tune', row.id, t('shelf.rename'), (tune) => void (tune.title = name))
+    if (name) await renameTune(row.id, row.title, name)
     onClose()
   }
   return (

@@ -17,13 +17,23 @@ export function WaysIn({ empty, onDemo, onNew, onPaste, onForm, onOpen }: Props)
   const { t } = useTranslation()
   return (
     <Group gap="sm" justify={empty ? 'center' : 'flex-end'}>
-      <Button variant={empty ? 'filled' : 'default'} leftSection={<IconLamp size={18} />} onClick={onDemo}>
+      <Button
+        variant={empty ? 'filled' : 'default'}
+        leftSection={<IconLamp size={18} />}
+        onClick={onDemo}
+        data-guide="bring"
+      >
         {t('shelf.demo')}
       </Button>
       <Button variant="default" leftSection={<IconPencil size={18} />} onClick={onNew}>
         {t('shelf.newTune')}
       </Button>
-      <Button variant="default" leftSection={<IconClipboardText size={18} />} onClick={onPaste}>
+      <Button
+        variant="default"
+        leftSection={<IconClipboardText size={18} />}
+        onClick={onPaste}
+        data-guide="bring"
+      >
         {t('shelf.paste')}
       </Button>
       {empty ? null : (

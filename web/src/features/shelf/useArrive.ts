@@ -2,6 +2,7 @@ import { notifications } from '@mantine/notifications'
 import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { noteShelfStep } from '../../state/shelfSteps.ts'
 import type { Intake } from './intake.ts'
 
 /** Says what came in and what did not, and opens a tune that came in alone. */
@@ -19,6 +20,12 @@ export function useArrive(): (intake: Intake) => void {
           style: { whiteSpace: 'pre-line' },
         })
       }
+      if (intake.tunes.length > 0)
+        noteShelfStep({
+          kind: 'add',
+          ids: intake.tunes.map((tune) => tune.id),
+          title: intake.tunes[0]!.title,
+        })
       if (intake.tunes.length === 1)
         void go(`/tunes/${intake.tunes[0]!.id}/${intake.withTab ? 'arrange' : 'tune'}`)
       else if (intake.tunes.length > 1)

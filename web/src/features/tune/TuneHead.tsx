@@ -48,7 +48,7 @@ export function TuneHead({ tune, model, writing, onWrite }: Props) {
       >
         {t('write.open')}
       </Button>
-      <Button component={Link} to={`/tunes/${tune.id}/arrange`} size="sm">
+      <Button component={Link} to={`/tunes/${tune.id}/arrange`} size="sm" data-guide="tab">
         {t('tune.arrange')}
       </Button>
     </div>

@@ -1,5 +1,6 @@
 import { Button, Popover } from '@mantine/core'
 import { useState, type ReactNode } from 'react'
+import { holds } from '../../ui/holds.ts'
 
 /** A button of the writing bar and what unfolds from it. */
 export function BarPopover({
@@ -7,6 +8,7 @@ export function BarPopover({
   size = 'compact-sm',
   disabled = false,
   stays = false,
+  held = [],
   children,
 }: {
   label: string
@@ -14,6 +16,8 @@ export function BarPopover({
   disabled?: boolean
   /** True where it stays open, and the page stays within reach, until it is closed. */
   stays?: boolean
+  /** Names of the controls in it. */
+  held?: readonly string[]
   /** Made while it is open; is given what closes it. */
   children: (close: () => void) => ReactNode
 }) {
@@ -35,6 +39,7 @@ export function BarPopover({
           variant="default"
           disabled={disabled}
           aria-expanded={open}
+          {...holds(held)}
           onClick={() => setOpen(!open)}
         >
           {label}

@@ -10,7 +10,11 @@ import type { OnTargets } from './targets.ts'
 export function ExpressionMenu({ notes, onTargets }: { notes: readonly TabNote[]; onTargets: OnTargets }) {
   const { t } = useTranslation()
   return (
-    <BarPopover label={t('write.express.button')} size="compact-xs">
+    <BarPopover
+      label={t('write.express.button')}
+      size="compact-xs"
+      held={EXPRESSION_PARTS.map((part) => t(`write.express.part.${part}`))}
+    >
       {() => (
         <Stack gap={6} data-testid="expression">
           <Text size="xs" c="dimmed">

@@ -33,7 +33,16 @@ const NONE = '-'
 export function FormMenu({ tune, range, numbers, run }: Props) {
   const { t } = useTranslation()
   return (
-    <BarPopover label={t('write.form.title')}>
+    <BarPopover
+      label={t('write.form.title')}
+      held={
+        range
+          ? (['section', 'ending', 'jump', 'metre', 'key', 'tempo', 'source', 'writeOut'] as const).map((k) =>
+              t(`write.form.${k}`),
+            )
+          : []
+      }
+    >
       {() =>
         range ? (
           <FormFields

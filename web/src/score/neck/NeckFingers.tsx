@@ -39,13 +39,13 @@ export function NeckFingers({
           <g key={`${p.string}.${p.fret}`}>
             <circle
               {...at}
-              r={11}
+              r={view.finger - 1}
               fill="var(--linen-deep)"
               stroke="var(--ink-soft)"
               strokeDasharray="2.5 3"
               strokeWidth={1.6}
             />
-            <text x={at.cx} y={at.cy + 4.5} textAnchor="middle" fontSize={12} fill="var(--ink-soft)">
+            <text x={at.cx} y={at.cy + 4.5} textAnchor="middle" fontSize={view.finger} fill="var(--ink-soft)">
               {p.finger}
             </text>
           </g>
@@ -62,7 +62,7 @@ export function NeckFingers({
           >
             <circle
               {...at}
-              r={12}
+              r={view.finger}
               fill={kept ? 'var(--rail)' : 'var(--paper)'}
               stroke={kept ? 'var(--lamp)' : 'var(--ink)'}
               strokeWidth={kept ? 1 : 2.4}
@@ -71,7 +71,7 @@ export function NeckFingers({
               x={at.cx}
               y={at.cy + 5}
               textAnchor="middle"
-              fontSize={14}
+              fontSize={view.finger + 2}
               fontWeight={700}
               fill={kept ? 'var(--lamp)' : 'var(--ink)'}
             >

@@ -1,11 +1,21 @@
 import { fingerFromNut, fretFromNut, stringSpacingAt, type Setup } from '@velvet-porch/core/instrument'
 
-/** Neighbouring strings stand at least this far apart, in pixels: a finger can tap between them. */
+/** Neighbouring strings stand this far apart, in pixels: a finger can tap between them. */
 const STRING_GAP_PX = 25
+
+/** On a low window, such as a phone's, they come nearer, down to this: so much of the neck is to be seen. */
+const LEAST_STRING_GAP_PX = 17
+const LEAST_SEEN_MM = 100
+
+/** A finger's mark, in pixels; on a narrow neck as wide as the gap between strings. */
+const FINGER_RADIUS_PX = 12
 
 /** Room above the first fret line, for open-string marks, and below the last, for the picking hand. */
 const TOP_PX = 34
 const BOTTOM_PX = 30
+
+/** Room at the sides for fret numbers and for half a finger. */
+const SIDES_PX = 40
 
 /** The window on the neck, true to scale: where frets, strings and places stand in pixels. */
 export interface NeckView {
@@ -15,6 +25,8 @@ export interface NeckView {
   readonly strings: readonly number[]
   readonly capo: number
   readonly centre: number
+  /** Radius of a finger's mark. */
+  readonly finger: number
   readonly endY: number
   readonly fretY: (fret: number) => number
   readonly stringX: (string: number, y: 'top' | 'end' | number) => number
@@ -26,7 +38,12 @@ export interface NeckView {
 export function neckView(setup: Setup, position: number, size: { width: number; height: number }): NeckView {
   const { instrument } = setup
   const capo = setup.capo[0]!
-  const perMm = STRING_GAP_PX / instrument.spacing.nut
+  const { nut } = instrument.spacing
+  const fits = Math.min(
+    (size.height - TOP_PX - BOTTOM_PX) / LEAST_SEEN_MM,
+    (size.width - SIDES_PX) / ((instrument.strings - 1) * nut),
+  )
+  const perMm = Math.min(STRING_GAP_PX / nut, Math.max(LEAST_STRING_GAP_PX / nut, fits))
   const top = position > 1 ? capo + position - 2 : capo
   const fromMm = fretFromNut(instrument.scaleLength, top)
   const visibleMm = Math.max(120, (size.height - TOP_PX - BOTTOM_PX) / perMm)
@@ -50,6 +67,7 @@ export function neckView(setup: Setup, position: number, size: { width: number; 
     strings: Array.from({ length: instrument.strings }, (_, i) => i + 1),
     capo,
     centre: size.width / 2,
+    finger: Math.min(FINGER_RADIUS_PX, perMm * nut * 0.48),
     endY: y(endMm),
     fretY,
     stringX: (string, at) =>

@@ -2,6 +2,7 @@ import { Button, Group, Slider, Switch, Text } from '@mantine/core'
 import { IconChevronUp, IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
 import { useState, useSyncExternalStore } from 'react'
 import { useTranslation } from 'react-i18next'
+import { holds } from '../../ui/holds.ts'
 import type { MarkedMeasures } from '../sheet/selection.ts'
 import { player } from './player.ts'
 import css from './PlayControl.module.css'
@@ -88,12 +89,14 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
         className={css['play-side']}
         aria-expanded={open}
         aria-label={t('play.more')}
+        {...(open ? {} : holds([t('play.tempo'), t('play.metronome'), t('play.countIn')]))}
         onClick={() => setOpen(!open)}
       >
         <IconChevronUp size={18} style={{ transform: open ? 'rotate(180deg)' : undefined }} />
       </button>
       <button
         className={css['play-button']}
+        data-guide="hear"
         aria-label={t(state.playing ? 'play.stop' : 'play.play')}
         onClick={onToggle}
       >

@@ -3,6 +3,7 @@ import { measuresFrom, type Stretch } from '@velvet-porch/core/lesson'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { MarkedMeasures } from '../sheet/selection.ts'
 import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
+import { guideTook } from '../../state/guide.ts'
 import { player } from './player.ts'
 
 /**
@@ -49,6 +50,7 @@ export function usePlaying(
       player.load(music)
       player.set({ loop })
     }
+    if (model?.layer) guideTook('hear')
     const first = position && model?.unfolded.order.find((o) => o.measure === position.measure)
     void player.play(first ? first.startTick + position.tick : 0)
   }, [model, music, loop, position])

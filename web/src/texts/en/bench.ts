@@ -111,13 +111,16 @@ export const bench = {
       accept: 'Tab left as it is',
     },
   },
+  measureMenu: {
+    title: 'What to do with measure {{number}}',
+    pickup: 'What to do with the pickup',
+    key: 'What to do with this measure',
+    write: 'Write here by hand',
+  },
   sections: {
     label: 'Sections',
-    cut: 'New section',
-    cutAt: 'New section at measure {{number}}',
-    cutHint: 'From this measure on another style or level can be chosen',
-    cutNone: 'Click the measure on the sheet at which another style is to start',
-    byParts: 'By parts',
+    cut: 'New section here',
+    byParts: 'A section for every part',
     join: 'Join to the one before',
     given:
       'This tab is as you gave it: nothing is added to it, whatever the style. Fingers and picking are found.',

@@ -250,6 +250,7 @@ export const sheet = {
   },
   print: {
     back: 'Back to the bench',
+    nothing: 'There is no tab to print yet.',
     go: 'Print',
     hint: 'Prints on A4 or Letter; no system is broken across pages.',
   },

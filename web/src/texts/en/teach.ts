@@ -1,7 +1,6 @@
 /** Texts of the Teach stage. The steps themselves are said by the core's wording. */
 export const teach = {
   teach: {
-    subtitle: 'Step by step',
     nothing: 'There is no tab to teach yet.',
     toArrange: 'Arrange this tune',
     empty: 'Nothing is played in this arrangement.',
@@ -78,6 +77,8 @@ export const teach = {
     noLog: 'No log was read yet. The lesson file saves one on the student’s device.',
     logWrong: 'This file was not read',
     logWayOut: 'Ask for the file that “Save the log as a file” makes at the end of the lesson.',
+    notes: 'What the student wrote',
+    notesOf: 'What {{name}} wrote',
     pieceNo: 'Piece {{number}}',
     log: {
       piece: 'Piece',
@@ -86,7 +87,8 @@ export const teach = {
       best: 'Clean at',
       last: 'Last on',
     },
-    full: 'Fill the screen',
+    full: 'Full screen',
+    leaveFull: 'Leave full screen',
     loop: 'Play again and again',
     loops: {
       none: 'no loop',

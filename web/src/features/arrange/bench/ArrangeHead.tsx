@@ -52,7 +52,7 @@ export function ArrangeHead() {
           {onPosition ? (
             <FindTools tune={model.tune} doc={doc} numbers={model.numbers} onPosition={onPosition} />
           ) : null}
-          <HistoryTools tuneId={id}>
+          <HistoryTools tuneId={id} held={[t('versions.name')]}>
             <Button
               mt={10}
               mb={14}

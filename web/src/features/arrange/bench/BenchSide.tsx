@@ -13,6 +13,7 @@ import { HandText, NeckLegend, StretchText } from '../HandText.tsx'
 import { LeftOutLine } from '../LeftOutLine.tsx'
 import { Locks } from '../Locks.tsx'
 import { OrnamentsLeft } from '../OrnamentsLeft.tsx'
+import { MeasureActions } from '../MeasureActions.tsx'
 import { Ossias } from '../Ossias.tsx'
 import { Alternatives } from '../Alternatives.tsx'
 import { Reasons } from '../Reasons.tsx'
@@ -46,7 +47,9 @@ export const BenchSide = memo(function BenchSide() {
   const ready = checked ? { ...checked, model } : undefined
   return (
     <aside className={css['bench-side']}>
-      <HandText model={model} position={shown} hand={down} />
+      <HandText model={model} position={shown} hand={down}>
+        {shown ? <MeasureActions position={shown} /> : null}
+      </HandText>
       {position ? null : <Text size="xs">{t('neck.none')}</Text>}
       {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}
       {hand ? <NeckLegend /> : null}

@@ -3,6 +3,7 @@ import { IconDownload, IconFileText, IconNotebook, IconPrinter } from '@tabler/i
 import { textTab } from '@velvet-porch/core/output'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { holds } from '../../../ui/holds.ts'
 import { saveAs } from '../../../ui/saveAs.ts'
 import { useBenchPage } from './BenchContext.ts'
 
@@ -19,7 +20,13 @@ export function ExportMenu() {
   return (
     <Menu position="bottom-end" shadow="md">
       <Menu.Target>
-        <Button size="compact-sm" variant="subtle" color="plum" leftSection={<IconDownload size={16} />}>
+        <Button
+          size="compact-sm"
+          variant="subtle"
+          color="plum"
+          leftSection={<IconDownload size={16} />}
+          {...holds([t('arrange.print'), t('arrange.text'), t('arrange.export.files')])}
+        >
           {t('arrange.export.title')}
         </Button>
       </Menu.Target>

@@ -20,6 +20,7 @@ import {
 import type { OwnPattern } from '@velvet-porch/core/schema'
 import { useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { holds } from '../../../ui/holds.ts'
 import { useNames } from '../../../ui/names/useNames.ts'
 import { useOwnPatterns } from '../../../state/patterns.ts'
 import { KeepPattern } from './OwnPatterns.tsx'
@@ -75,6 +76,7 @@ export function PatternTools({ style, level, metre, pattern, chord, setup, onPat
           h={28}
           variant="default"
           leftSection={<IconWaveSine size={16} />}
+          {...holds([t('pattern.perBeat'), t('pattern.text'), t('pattern.use')])}
           onClick={() => setOpened((o) => !o)}
         >
           {t('pattern.button', { name: nameText(current) })}

@@ -7,21 +7,34 @@ import { writtenOut } from '@velvet-porch/core/edit'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
+import { TuneGate } from '../../../ui/TuneGate.tsx'
+import { NoTab } from '../../lesson/NoTab.tsx'
 import { useAsPlayed } from '../../arrange/useAsPlayed.ts'
 import { Sheet } from '../../../score/sheet/Sheet.tsx'
 import { useNames } from '../../../ui/names/useNames.ts'
 import { keysOf, sheetModel } from '../../../score/sheet/sheetModel.ts'
+import { guideTook } from '../../../state/guide.ts'
 import { usePrefs } from '../../../state/prefs.ts'
 import { useArrangement, useTune } from '../../../state/useTune.ts'
 import css from './PrintPage.module.css'
 
 /** The page as it goes on paper: title, tuning, capo, staff and tab; no system is broken across pages. */
 export function PrintPage() {
+  const { t } = useTranslation()
   const id = present(useParams().id)
   const opened = useTune(id)
   const doc = useArrangement(id)
-  if (opened.state !== 'ready' || !doc) return null
-  return <PrintSheet tune={opened.doc} doc={doc} />
+  return (
+    <TuneGate opened={opened}>
+      {(tune) =>
+        doc === undefined ? null : doc === null ? (
+          <NoTab tuneId={id} text={t('print.nothing')} />
+        ) : (
+          <PrintSheet tune={tune} doc={doc} />
+        )
+      }
+    </TuneGate>
+  )
 }
 
 function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
@@ -42,6 +55,10 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
     .join(' ')
   const keys = keysOf(model, names)
   const tempo = tune.tempos[0]!
+  const print = () => {
+    guideTook('print')
+    window.print()
+  }
   return (
     <div className={css['print-page']} data-mantine-color-scheme="light">
       <Group className="no-print" mb="md" justify="space-between">
@@ -54,7 +71,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
           {t('print.back')}
         </Button>
         <Text size="sm">{t('print.hint')}</Text>
-        <Button leftSection={<IconPrinter size={16} />} onClick={() => window.print()}>
+        <Button leftSection={<IconPrinter size={16} />} onClick={print}>
           {t('print.go')}
         </Button>
       </Group>

@@ -1,24 +1,24 @@
-import { present } from '@velvet-porch/core/invariant'
 import { Kbd, Modal, Table, UnstyledButton } from '@mantine/core'
-import { Spotlight, spotlight } from '@mantine/spotlight'
-import { useEffect, useMemo, useState } from 'react'
+import { spotlight } from '@mantine/spotlight'
+import { present } from '@velvet-porch/core/invariant'
+import { useEffect, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
-import { useReadOnly } from '../state/writeLock.ts'
-import { actionFor, useOfferedActions, type Action } from '../state/actions.ts'
+import { actionFor, useOfferedActions, type Action } from '../../state/actions.ts'
+import { useReadOnly } from '../../state/writeLock.ts'
+import { Palette } from './Palette.tsx'
 
-/** The command palette (Ctrl+K) and the list of keys (?). Both show what can be done now. */
-export function Keys() {
+/** The palette (Ctrl+K) and the list of keys (?). Both show what can be done now. */
+export function Keys({ listed, onListed }: { listed: boolean; onListed: (listed: boolean) => void }) {
   const { t } = useTranslation()
   const offered = useOfferedActions()
   const readOnly = useReadOnly(useParams().id)
   const actions = useMemo(() => (readOnly ? offered.filter((a) => !a.writes) : offered), [offered, readOnly])
-  const [listed, setListed] = useState(false)
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const own: readonly Action[] = [
         { id: 'palette', label: '', keys: 'Mod+K', run: spotlight.open },
-        { id: 'keys', label: '', keys: '?', run: () => setListed(true) },
+        { id: 'keys', label: '', keys: '?', run: () => onListed(true) },
       ]
       const action = actionFor(event, [...actions, ...own])
       if (!action) return
@@ -27,24 +27,11 @@ export function Keys() {
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [actions])
-  const close = () => setListed(false)
+  }, [actions, onListed])
+  const close = () => onListed(false)
   return (
     <>
-      <Spotlight
-        shortcut={null}
-        actions={actions.map((a) => ({
-          id: a.id,
-          label: a.label,
-          onClick: a.run,
-          rightSection: a.keys ? <Kbd>{shownKeys(a.keys)}</Kbd> : undefined,
-        }))}
-        nothingFound={t('keys.nothing')}
-        searchProps={{ 'aria-label': t('keys.search'), placeholder: t('keys.search') }}
-        highlightQuery
-        scrollable
-        maxHeight="60vh"
-      />
+      <Palette actions={actions} />
       <Modal
         opened={listed}
         onClose={close}
@@ -72,17 +59,38 @@ export function Keys() {
                   </Table.Td>
                 </Table.Tr>
               ))}
-            <Table.Tr>
-              <Table.Td>{t('keys.palette')}</Table.Td>
-              <Table.Td ta="right">
-                <Kbd>Ctrl+K</Kbd>
-              </Table.Td>
-            </Table.Tr>
+            {[
+              ['Mod+K', t('keys.palette')] as const,
+              ['?', t('keys.title')] as const,
+              ...keysOfParts().map((k) => [t(`keys.part.${k}.keys`), t(`keys.part.${k}.does`)] as const),
+            ].map(([keys, label]) => (
+              <Table.Tr key={keys}>
+                <Table.Td>{label}</Table.Td>
+                <Table.Td ta="right">
+                  <Kbd>{shownKeys(keys)}</Kbd>
+                </Table.Td>
+              </Table.Tr>
+            ))}
           </Table.Tbody>
         </Table>
       </Modal>
     </>
   )
 }
+
+/** Keys of parts of the page, which count while the keyboard is on them. */
+const PARTS = [
+  ['walk', '[data-sheet][tabindex]'],
+  ['lines', '[data-sheet][tabindex]'],
+  ['measures', '[data-sheet][tabindex]'],
+  ['ends', '[data-sheet][tabindex]'],
+  ['mark', '[data-sheet][tabindex]'],
+  ['loop', '[data-sheet][tabindex]'],
+  ['neck', '[data-testid="neck"]'],
+  ['series', '[data-series]'],
+] as const
+
+/** Those of the page that is open. */
+const keysOfParts = () => PARTS.filter(([, where]) => document.querySelector(where)).map(([part]) => part)
 
 const shownKeys = (keys: string) => keys.replace('Mod', 'Ctrl')

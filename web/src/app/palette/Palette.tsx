@@ -1,0 +1,61 @@
+import { Kbd } from '@mantine/core'
+import { Spotlight } from '@mantine/spotlight'
+import { useRef, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { Action } from '../../state/actions.ts'
+import { useFound } from './useFound.ts'
+
+/** Finds whatever is called so: what can be done, controls, places, tunes, chords, settings. */
+export function Palette({ actions }: { actions: readonly Action[] }) {
+  const { t } = useTranslation()
+  const [opened, setOpened] = useState(false)
+  const { query, setQuery, groups } = useFound(actions, opened)
+  // Where the keyboard was, and what was chosen: one of them has it when the palette is gone.
+  const before = useRef<HTMLElement | null>(null)
+  const chosen = useRef<(() => void) | null>(null)
+  const open = () => {
+    before.current = document.activeElement as HTMLElement | null
+    chosen.current = null
+    setOpened(true)
+  }
+  const gone = () => {
+    setOpened(false)
+    setQuery('')
+    if (chosen.current) chosen.current()
+    else before.current?.focus()
+  }
+  return (
+    <Spotlight.Root
+      shortcut={null}
+      query={query}
+      onQueryChange={setQuery}
+      onSpotlightOpen={open}
+      onExitTransitionEnd={gone}
+      transitionProps={{ duration: 0 }}
+      returnFocus={false}
+      scrollable
+      maxHeight="60vh"
+    >
+      <Spotlight.Search aria-label={t('keys.search')} placeholder={t('keys.search')} />
+      <Spotlight.ActionsList>
+        {groups.map(({ group, offers }) => (
+          <Spotlight.ActionsGroup key={group} label={group}>
+            {offers.map((o) => (
+              <Spotlight.Action
+                key={o.id}
+                label={o.label}
+                {...(o.description === undefined ? {} : { description: o.description })}
+                highlightQuery
+                rightSection={o.keys ? <Kbd>{o.keys.replace('Mod', 'Ctrl')}</Kbd> : undefined}
+                onClick={() => {
+                  chosen.current = o.run
+                }}
+              />
+            ))}
+          </Spotlight.ActionsGroup>
+        ))}
+        {groups.length === 0 ? <Spotlight.Empty>{t('keys.nothing')}</Spotlight.Empty> : null}
+      </Spotlight.ActionsList>
+    </Spotlight.Root>
+  )
+}
