@@ -88,7 +88,7 @@ test('a strum is said in words, placed by the arm, counted; asked about where it
   await words.press('Enter')
   await page.getByRole('button', { name: 'Use this pattern' }).click()
   await done(page, 'Pattern: your own')
-  await switchLayer(page, 'Count')
+  await switchLayer(page, 'Counts')
   await expect
     .poll(async () => (await page.locator('.count').allTextContents()).slice(0, 6))
     .toEqual(['1', '2', '3', '&', '4', '&'])

@@ -14,7 +14,6 @@ export const takeDemo = (page: Page): Promise<void> => openDemo(page, FIRST_OF_D
 export async function takeDemoByHand(page: Page): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'Take the demo tunes' }).click()
-  // All tunes are arranged before the first is shown.
   await expect(page.getByRole('heading', { name: FIRST_OF_DEMO })).toBeVisible({ timeout: 40_000 })
   await expect(page.locator('.tab-fret').first()).toBeVisible()
 }

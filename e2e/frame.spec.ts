@@ -2,7 +2,15 @@ import { expect, test, type Page } from '@playwright/test'
 import { arrangePasted, openDemo, paste, SMALL_TUNE, unfoldEffort } from './bench.ts'
 
 const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
-const REFERENCES = ['/shapes?chord=G', '/shapes?do=name', '/shapes?do=path', '/neck', '/neck?card=scale', '/settings', '/']
+const REFERENCES = [
+  '/shapes?chord=G',
+  '/shapes?do=name',
+  '/shapes?do=path',
+  '/neck',
+  '/neck?card=scale',
+  '/settings',
+  '/',
+]
 
 /** Each stage of the tune that is open, and each reference page, one after the other. */
 async function everywhere(page: Page, look: (where: string) => Promise<void>): Promise<void> {
@@ -21,7 +29,7 @@ async function everywhere(page: Page, look: (where: string) => Promise<void>): P
 
 /** A page that shows its title and nothing that moves. */
 async function settled(page: Page): Promise<void> {
-  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
   await expect(page.locator('.mantine-Loader-root')).toHaveCount(0)
   await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
 }
@@ -70,7 +78,9 @@ test('from the top of the page the sheet is one key and Enter away; the measures
   await expect(page.getByTestId('neck-head')).toContainText('Measure 4')
 })
 
-test('an address without a page leads to the shelf; a tune without a stage to its bench', async ({ page }) => {
+test('an address without a page leads to the shelf; a tune without a stage to its bench', async ({
+  page,
+}) => {
   await page.goto('/somewhere/else?x=1')
   await expect(page.getByText('There is no page at that address: here is the shelf.')).toBeVisible()
   expect(new URL(page.url()).pathname).toBe('/')
@@ -94,7 +104,7 @@ test('the palette finds every control of every page, folded ones too, and takes 
   await everywhere(page, async (where) => {
     // Names as a screen reader says them, from the page itself; the palette has its own way to them.
     const names = await namesOfControls(page)
-    expect(names.length).toBeGreaterThan(3)
+    expect(names.length).toBeGreaterThan(1)
     await page.keyboard.press('Control+k')
     const box = page.getByRole('textbox', { name: 'Find anything' })
     for (const name of names) {
@@ -116,7 +126,7 @@ async function namesOfControls(page: Page): Promise<string[]> {
     const [, name, state] = named.exec(line) ?? []
     if (name && !/\[disabled\]/.test(state ?? '')) names.add(name.replace(/\\"/g, '"').replace(/''/g, "'"))
   }
-  return [...names].filter((n) => !/^(String \d|Measure \d+: effort)/.test(n))
+  return [...names].filter((n) => !/^(string \d|Measure \d+: effort)/i.test(n))
 }
 
 test('what is folded is found by name, and is there with the keyboard on it', async ({ page }) => {
@@ -124,7 +134,7 @@ test('what is folded is found by name, and is there with the keyboard on it', as
   for (const [words, control] of [
     ['counts', page.getByRole('checkbox', { name: 'Counts' })],
     ['fretting hand', page.getByRole('combobox', { name: 'Fretting hand' })],
-    ['count-in', page.getByRole('switch', { name: 'Count-in' })],
+    ['count in', page.getByRole('switch', { name: 'Count in' })],
   ] as const) {
     await find(page, words)
     await page.keyboard.press('Enter')
@@ -136,7 +146,8 @@ test('what is folded is found by name, and is there with the keyboard on it', as
   await expect(page.getByText('Open “Gate Latch”')).toBeVisible()
   await page.getByRole('textbox', { name: 'Find anything' }).fill('bm7')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('textbox', { name: 'Chord' })).toHaveValue('Bm7')
+  await expect(page).toHaveURL(/chord=Bm7/)
+  await expect(page.getByText(/^Bm7: \d+ ways to lay it/)).toBeVisible()
   await page.goBack()
   await expect(page.locator('.tab-fret').first()).toBeVisible()
   await find(page, 'go to teach')
@@ -155,6 +166,7 @@ test('the list of keys names those of the sheet and of the neck', async ({ page 
     await expect(list).toContainText(does)
   await page.keyboard.press('Escape')
   await page.goto('/settings')
+  await settled(page)
   await page.keyboard.press('?')
   await expect(list).toBeVisible()
   await expect(list).not.toContainText('On the sheet')
@@ -194,22 +206,24 @@ test.describe('the first steps', () => {
     const lit = page.locator('[data-guide]').filter({ visible: true })
     const shines = () =>
       lit.evaluateAll((all) =>
-        all.filter((e) => getComputedStyle(e).boxShadow !== 'none').map((e) => e.textContent || e.ariaLabel),
+        all
+          .filter((e) => getComputedStyle(e).boxShadow.includes('16px 5px'))
+          .map((e) => e.textContent || e.ariaLabel),
       )
     await expect(guide).toContainText('Paste a tune or a song of yours')
     await expect(page.getByText(/a melody with the names of the chords over it/)).toBeVisible()
-    expect(await shines()).toEqual(['Take the demo tunes', 'Paste a tune or song'])
+    await expect.poll(shines).toEqual(['Take the demo tunes', 'Paste a tune or song'])
     await page.getByRole('button', { name: 'Paste a tune or song' }).click()
     await page.getByLabel('What you have as text').fill(SMALL_TUNE)
     await page.getByRole('button', { name: 'Take it' }).click()
     await expect(guide).toContainText('press “Arrange this tune”')
-    expect(await shines()).toEqual(['Arrange this tune'])
+    await expect.poll(shines).toEqual(['Arrange this tune'])
     await page.getByRole('link', { name: 'Arrange this tune' }).click()
     await expect(guide).toContainText('to hear it')
-    expect(await shines()).toEqual(['Play'])
+    await expect.poll(shines).toEqual(['Play'])
     await page.getByRole('button', { name: 'Play', exact: true }).click()
     await expect(guide).toContainText('Hand out')
-    expect(await shines()).toEqual(['Hand out'])
+    await expect.poll(shines).toEqual(['Hand out'])
     await page.getByRole('link', { name: 'Hand out' }).click()
     await expect(guide).toContainText('This is the paper')
     await page.getByRole('button', { name: 'Print', exact: true }).click()
@@ -273,7 +287,9 @@ test('on the shelf removal, rename, duplicate and a new tune are each undone by 
   await expect(page.getByTestId('bin')).toContainText('Gate Latch (copy)')
 })
 
-test('a phone reaches every place; no page goes sideways, on a phone or at twice the size', async ({ page }) => {
+test('a phone reaches every place; no page goes sideways, on a phone or at twice the size', async ({
+  page,
+}) => {
   test.slow()
   await openDemo(page, "Lamplighter's Round")
   await page.setViewportSize({ width: 390, height: 844 })

@@ -1,6 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { arrangePasted, paste, SMALL_TUNE, takeDemo } from './bench.ts'
+import { paste, SMALL_TUNE, takeDemo } from './bench.ts'
 
 test('the archive is searched and a tune taken; without the server the Shelf says so and all else works', async ({
   page,
@@ -46,64 +45,6 @@ test('nothing is fetched from anywhere else, and no policy is broken', async ({ 
   expect(foreign).toEqual([])
   expect(broken).toEqual([])
 })
-
-const PAGES = [
-  '/shapes?chord=B',
-  '/shapes?do=name&places=x-3-2-0-1-0',
-  '/shapes?do=path',
-  '/neck',
-  '/neck?card=harmonics',
-  '/neck?card=scale',
-  '/settings',
-]
-
-for (const scheme of ['light', 'dark'] as const) {
-  test(`no serious accessibility fault on any stage, ${scheme}`, async ({ page }) => {
-    // A dozen audits of whole pages: longer than one test usually takes.
-    test.slow()
-    await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
-    // A short tune: every line of a sheet is drawn by the same parts.
-    await arrangePasted(page)
-    await page.locator('.tab-fret').nth(3).click()
-    await page.getByText('Why this grip').click()
-    await page.getByText('Locks', { exact: true }).click()
-    await expect(page.getByTestId('ways').getByRole('listitem').first()).toBeVisible()
-    const check = async () => {
-      // After dark only the colours are others.
-      const audit = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode()
-      const { violations } = await (scheme === 'dark' ? audit.withRules(['color-contrast']) : audit).analyze()
-      expect(
-        violations
-          .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-          .map((v) => `${v.id}: ${v.nodes[0]!.html}`),
-      ).toEqual([])
-    }
-    await check()
-    const bench = page.url()
-    for (const path of scheme === 'dark' ? ['/shapes?chord=B', '/neck', '/settings'] : PAGES) {
-      await page.goto(path)
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-      // What fades in or moves has come to rest.
-      await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
-      await check()
-    }
-    await page.goto(bench.replace('arrange', 'tune'))
-    await expect(page.locator('[data-drawn]').first()).toBeAttached()
-    await check()
-    await page.goto(page.url().replace(/tune$/, 'fit'))
-    await expect(page.getByRole('button', { name: 'Find keys' })).toBeVisible()
-    await check()
-    await page.goto(page.url().replace(/fit$/, 'teach'))
-    await expect(page.getByTestId('count')).toBeVisible()
-    await check()
-    await page.goto(page.url().replace(/teach$/, 'handout'))
-    await expect(page.getByTestId('pages').getByRole('status')).toHaveText(/page/)
-    await check()
-    await page.goto('/')
-    await expect(page.getByRole('link', { name: 'Gate Latch' })).toBeVisible()
-    await check()
-  })
-}
 
 for (const [name, width, height] of [
   ['tablet', 1024, 768],

@@ -111,6 +111,7 @@ test('a log tells the plan what its student knows: the next lesson goes on from 
     await log.getByLabel('Pieces').selectOption(piece)
     await log.getByLabel('Tempo reached').fill(bpm)
     await log.getByLabel('Minutes').fill('9')
+    if (piece === '2') await log.getByLabel('Note', { exact: true }).fill('the stretch to fret 4 hurts')
     await log.getByRole('button', { name: 'Write it down' }).click()
   }
   const [sent] = await Promise.all([
@@ -146,4 +147,7 @@ test('a log tells the plan what its student knows: the next lesson goes on from 
   await expect(page.getByTestId('piece')).toContainText('then faster: ♩ = 70, ')
   await view(page, 'Log')
   await expect(page.getByTestId('log').getByRole('row')).toHaveCount(3)
+  const notes = page.getByRole('region', { name: 'What Wren wrote' })
+  await expect(notes.getByRole('listitem')).toHaveCount(1)
+  await expect(notes).toContainText(/\d{4}-\d\d-\d\d · .*the stretch to fret 4 hurts/)
 })

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, chooseLevel, frets, paste, settledFrets } from './bench.ts'
+import { arrangePasted, chooseLevel, frets, openDemo, paste, settledFrets } from './bench.ts'
 
 const TUNE =
   'X:1\nT:Gate Latch\nM:4/4\nL:1/4\nQ:1/4=120\nK:C\n"C"cdec|"G7"d2 B2|"C"cege|"F"fagf|"C"edcd|"G7"dBGB|"C"c4|"C"c4|]\n'
@@ -171,20 +171,73 @@ test('without a tab the stage says what to do', async ({ page }) => {
   expect((await settledFrets(page)).length).toBeGreaterThan(10)
 })
 
-test('on a phone everything is within reach', async ({ page }) => {
+for (const [name, width, height] of [
+  ['phone', 390, 844],
+  ['tablet', 1024, 768],
+  ['laptop', 1366, 768],
+] as const)
+  test(`on a ${name} the instruction, the count and Next are in view from the first moment, and at every step`, async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width, height })
+    await openDemo(page, "Lamplighter's Round")
+    await page.getByRole('link', { name: 'Teach' }).click()
+    await expect(count(page)).toBeVisible()
+    const next = page.getByRole('button', { name: 'Next', exact: true })
+    // The page is as high as the screen: nothing is scrolled to.
+    const whole = () =>
+      page.evaluate(() => {
+        const room = document.querySelector('#stage > :last-child')!
+        return room.scrollHeight - room.clientHeight
+      })
+    for (let i = 0; i < 8; i++) {
+      const said = step(page).locator('li')
+      for (const shown of [count(page), said.first(), said.last(), next])
+        await expect(shown).toBeInViewport({ ratio: 1 })
+      expect(await whole()).toBeLessThanOrEqual(0)
+      const box = (await next.boundingBox())!
+      expect(box.height).toBeGreaterThanOrEqual(44)
+      await next.click()
+    }
+    // One hand does all of it: what is pressed stands in the lower half.
+    for (const pressed of ['Back', 'Next', 'Hear it']) {
+      const { y } = (await page.getByRole('button', { name: pressed, exact: true }).boundingBox())!
+      expect(y).toBeGreaterThan(height / 2)
+    }
+    await loop(page, 'measure')
+    await page.getByRole('button', { name: 'Hear it' }).click()
+    await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
+    await page.getByRole('button', { name: 'Stop' }).click()
+  })
+
+test('a page that is reloaded goes on at its step and in its view', async ({ page }) => {
   await toTeach(page)
-  await page.setViewportSize({ width: 390, height: 844 })
-  for (const name of ['Back', 'Next']) {
-    const box = (await page.getByRole('button', { name, exact: true }).boundingBox())!
-    expect(box.height).toBeGreaterThanOrEqual(44)
-    expect(box.x + box.width).toBeLessThanOrEqual(390)
-  }
-  await page.getByRole('button', { name: 'Next', exact: true }).click()
-  await expect(count(page)).toHaveText('2')
-  await loop(page, 'measure')
-  await page.getByRole('button', { name: 'Hear it' }).click()
-  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
-  await page.getByRole('button', { name: 'Stop' }).click()
+  await page.keyboard.press('Shift+ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  const where = await page.getByText(/^Step \d+ of \d+$/).textContent()
+  await page.reload()
+  await expect(step(page)).toContainText('Measure 2')
+  await expect(page.getByText(/^Step \d+ of \d+$/)).toHaveText(where!)
+  await view(page, 'Plan')
+  await page.reload()
+  await expect(page.getByTestId('plan')).toBeVisible()
+})
+
+test('the full screen has a way out that is seen', async ({ page }) => {
+  await toTeach(page)
+  const leave = page.getByRole('button', { name: 'Leave full screen' })
+  await expect(leave).toBeHidden()
+  await page.getByRole('button', { name: 'Full screen', exact: true }).click()
+  await expect(leave).toBeInViewport({ ratio: 1 })
+  for (const shown of [
+    count(page),
+    step(page).locator('li').last(),
+    page.getByRole('button', { name: 'Next', exact: true }),
+  ])
+    await expect(shown).toBeInViewport({ ratio: 1 })
+  await leave.click()
+  await expect(page.getByRole('button', { name: 'Full screen', exact: true })).toBeVisible()
+  await expect(leave).toBeHidden()
 })
 
 test('a lesson goes from one beat to another, and a beat is played again and again', async ({ page }) => {

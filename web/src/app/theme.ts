@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from '@mantine/core'
+import { createTheme, Menu, type MantineColorsTuple } from '@mantine/core'
 
 const plum: MantineColorsTuple = [
   '#f7eef5',
@@ -36,4 +36,10 @@ export const theme = createTheme({
   defaultRadius: 'md',
   cursorType: 'pointer',
   respectReducedMotion: true,
+  components: {
+    // A menu belongs to the stage that it is unfolded from, and holds items alone.
+    Menu: Menu.extend({
+      defaultProps: { withInitialFocusPlaceholder: false, portalProps: { target: '#stage' } },
+    }),
+  },
 })

@@ -116,6 +116,7 @@ export const en = {
     takeTitle: 'Take “{{title}}”',
     tryAgain: 'Try again',
     saveTune: 'Save as a file',
+    beingArranged: 'being arranged',
     bin: {
       button_one: 'Bin: {{count}} tune',
       button_other: 'Bin: {{count}} tunes',
@@ -165,6 +166,7 @@ export const en = {
     palette: 'Everything that can be done',
     search: 'Find anything',
     nothing: 'Nothing like that.',
+    found: 'What was found',
     groups: {
       keys: 'On this page',
       controls: 'Controls',

@@ -47,18 +47,17 @@ export function HistoryTools({
         shadow="md"
       >
         <Popover.Target>
-          <Tooltip label={t('write.history.title')}>
-            <ActionIcon
-              variant="subtle"
-              color="plum"
-              aria-label={t('write.history.title')}
-              disabled={!undo && !redo && !children}
-              {...holds(held)}
-              onClick={() => setOpen(!open)}
-            >
-              <IconHistory size={18} />
-            </ActionIcon>
-          </Tooltip>
+          <ActionIcon
+            variant="subtle"
+            color="plum"
+            aria-label={t('write.history.title')}
+            title={t('write.history.title')}
+            disabled={!undo && !redo && !children}
+            {...holds(held)}
+            onClick={() => setOpen(!open)}
+          >
+            <IconHistory size={18} />
+          </ActionIcon>
         </Popover.Target>
         <Popover.Dropdown>
           {open ? (

@@ -13,6 +13,8 @@ export function Palette({ actions }: { actions: readonly Action[] }) {
   // Where the keyboard was, and what was chosen: one of them has it when the palette is gone.
   const before = useRef<HTMLElement | null>(null)
   const chosen = useRef<(() => void) | null>(null)
+  // The list scrolls: the keyboard must reach it.
+  const found = { viewportProps: { tabIndex: 0, role: 'group', 'aria-label': t('keys.found') } }
   const open = () => {
     before.current = document.activeElement as HTMLElement | null
     chosen.current = null
@@ -33,11 +35,12 @@ export function Palette({ actions }: { actions: readonly Action[] }) {
       onExitTransitionEnd={gone}
       transitionProps={{ duration: 0 }}
       returnFocus={false}
+      attributes={{ content: { 'aria-label': t('keys.search') } }}
       scrollable
       maxHeight="60vh"
     >
       <Spotlight.Search aria-label={t('keys.search')} placeholder={t('keys.search')} />
-      <Spotlight.ActionsList>
+      <Spotlight.ActionsList {...found}>
         {groups.map(({ group, offers }) => (
           <Spotlight.ActionsGroup key={group} label={group}>
             {offers.map((o) => (

@@ -10,7 +10,7 @@ export interface FoundControl {
 }
 
 const CONTROLS =
-  'button, a[href], input:not([type="file"]):not([type="hidden"]), select, textarea, summary, [role="combobox"], [role="slider"], [role="switch"]'
+  'button, a[href], input:not([type="file"]):not([type="hidden"]), select, textarea, summary, [role="textbox"], [role="combobox"], [role="slider"], [role="switch"]'
 
 /**
  * Every control within a part of the page by its name as it is read out, in the order of the page. Left out are what is
@@ -60,7 +60,8 @@ function ownName(control: HTMLElement): string {
     control.getAttribute('aria-label'),
     labelled,
     labels.join(' '),
-    control.matches('input, select, textarea') ? '' : control.textContent,
+    // As it is shown: what stands apart is told apart.
+    control.matches('input, select, textarea') ? '' : control.innerText || control.textContent,
     control.title,
     control.getAttribute('placeholder'),
   ]
@@ -77,23 +78,23 @@ function press(control: HTMLElement): void {
   if (!types) control.click()
 }
 
-/** How long what is unfolded may take to appear. */
+/** How long what is unfolded may take to appear; and for how many frames the keyboard must stay: what unfolds takes it first. */
 const UNFOLDS_WITHIN_MS = 3000
+const STAYS_FRAMES = 15
 
 /** Unfolds what a button holds, and puts the keyboard on the control that is called so. */
 function unfold(button: HTMLElement, name: string): void {
   press(button)
-  const focus = () => {
+  const until = performance.now() + UNFOLDS_WITHIN_MS
+  let stayed = 0
+  const look = () => {
     const unfolded = [...document.body.querySelectorAll<HTMLElement>(`${CONTROLS}, [role="menuitem"]`)]
     const control = unfolded.find((c) => isCalled(c, name) && c.checkVisibility())
+    stayed = control && document.activeElement === control ? stayed + 1 : 0
     control?.focus()
-    return control !== undefined && document.activeElement === control
+    if (stayed < STAYS_FRAMES && performance.now() < until) requestAnimationFrame(look)
   }
-  const observer = new MutationObserver(() => {
-    if (focus()) observer.disconnect()
-  })
-  observer.observe(document.body, { childList: true, subtree: true, attributes: true })
-  setTimeout(() => observer.disconnect(), UNFOLDS_WITHIN_MS)
+  look()
 }
 
 /** True for the control of this name, and for the chosen one of a group of it. */

@@ -1,4 +1,4 @@
-import { ActionIcon, Popover, Text, TextInput, Tooltip, UnstyledButton } from '@mantine/core'
+import { ActionIcon, Popover, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { FINDABLE, findOnPage } from '@velvet-porch/core/edit'
@@ -52,16 +52,15 @@ export function FindTools({
       shadow="md"
     >
       <Popover.Target>
-        <Tooltip label={`${t('find.title')} (/)`}>
-          <ActionIcon
-            variant="subtle"
-            color="plum"
-            aria-label={t('find.title')}
-            onClick={() => setOpen(!open)}
-          >
-            <IconSearch size={18} />
-          </ActionIcon>
-        </Tooltip>
+        <ActionIcon
+          variant="subtle"
+          color="plum"
+          aria-label={t('find.title')}
+          title={`${t('find.title')} (/)`}
+          onClick={() => setOpen(!open)}
+        >
+          <IconSearch size={18} />
+        </ActionIcon>
       </Popover.Target>
       <Popover.Dropdown>
         <form

@@ -29,7 +29,7 @@ export function TuningCard({ instrument }: { instrument: ReturnType<typeof useIn
             <th>{t('card.tuning.hertz')}</th>
             <th>{t('card.tuning.next')}</th>
             <th>{t('card.tuning.turn')}</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -49,7 +49,7 @@ export function SettingsPage() {
                 <Table.Th>{t('settings.widest')}</Table.Th>
                 <Table.Th>{t('settings.school')}</Table.Th>
                 <Table.Th>{t('settings.measuredFor')}</Table.Th>
-                <Table.Th />
+                <Table.Td />
               </Table.Tr>
             </Table.Thead>
             <Table.Tbody>

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Group, Menu, Modal, Table, TextInput } from '@mantine/core'
+import { ActionIcon, Button, Group, Menu, Modal, Table, Text, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconCopy, IconDeviceFloppy, IconDots, IconPencil, IconTrash } from '@tabler/icons-react'
 import { useState } from 'react'
@@ -7,6 +7,7 @@ import { useNames } from '../../ui/names/useNames.ts'
 import { Link } from 'react-router'
 import { saveAs } from '../../ui/saveAs.ts'
 import { tuneFile } from '../../state/backup.ts'
+import { useComesBehind } from '../../state/arrangedBehind.ts'
 import type { ShelfRow } from '../../state/db.ts'
 import { duplicateTune } from '../../state/shelf.ts'
 import { noteShelfStep, removeTune, renameTune } from '../../state/shelfSteps.ts'
@@ -65,7 +66,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
               {t('shelf.columns.measures')}
             </Table.Th>
             <Table.Th className={shelfCss['wide-only']}>{t('shelf.columns.changed')}</Table.Th>
-            <Table.Th aria-hidden />
+            <Table.Td />
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>
@@ -77,6 +78,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                   <span style={{ color: 'var(--ink-soft)', fontSize: 13 }}>{row.composer}</span>
                 ) : null}
                 {row.set ? <span className={css.set}>{row.set}</span> : null}
+                <ComesBehind id={row.id} />
               </Table.Td>
               <Table.Td className={shelfCss['wide-only']}>{names.shape(row.key)}</Table.Td>
               <Table.Td className={shelfCss['wide-only']}>{row.metre}</Table.Td>
@@ -123,6 +125,16 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
       {renaming ? <RenameDialog row={renaming} onClose={() => setRenaming(undefined)} /> : null}
     </>
   )
+}
+
+/** Says of a tune that its tab is on its way. */
+function ComesBehind({ id }: { id: string }) {
+  const { t } = useTranslation()
+  return useComesBehind(id) ? (
+    <Text span size="xs" c="dimmed" ml={8}>
+      {t('shelf.beingArranged')}
+    </Text>
+  ) : null
 }
 
 function RenameDialog({ row, onClose }: { row: ShelfRow; onClose: () => void }) {

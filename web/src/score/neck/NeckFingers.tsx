@@ -1,6 +1,7 @@
 import type { TabNote } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
-import type { HandMoment } from './handMove.ts'
+import { BAR_FINGER } from '@velvet-porch/core/document'
+import type { Bottleneck, HandMoment } from './handMove.ts'
 import type { NeckView } from './neckView.ts'
 
 /** The hand of the moment: fingers that stay are filled, arriving ones ringed, the next grip's are dotted. */
@@ -51,7 +52,9 @@ export function NeckFingers({
           </g>
         )
       })}
+      {hand.bottle ? <BottleneckBar view={view} bottle={hand.bottle} /> : null}
       {now.map((p) => {
+        if (hand.bottle && p.finger === BAR_FINGER) return null
         const at = view.place(p.string, p.fret)
         const kept = before.some((b) => b.string === p.string && b.fret === p.fret && b.finger === p.finger)
         return (
@@ -91,6 +94,46 @@ export function NeckFingers({
           {n.right}
         </text>
       ))}
+    </g>
+  )
+}
+
+/** How far a bottleneck stands out over the outer strings that it stops, and how thick it is, in pixels. */
+const OVER_PX = 13
+const THICK_PX = 17
+
+/** A bottleneck lies right over the fret, across all strings that it stops. */
+function BottleneckBar({ view, bottle: { fret, strings } }: { view: NeckView; bottle: Bottleneck }) {
+  const { t } = useTranslation()
+  const y = view.fretY(fret + view.capo)
+  const ends = strings.map((s) => view.place(s, fret).cx)
+  const [left, right] = [Math.min(...ends) - OVER_PX, Math.max(...ends) + OVER_PX]
+  return (
+    <g
+      role="img"
+      aria-label={t('neck.bottle', { fret, from: strings[0], to: strings[1] })}
+      data-testid="bottleneck"
+    >
+      <rect
+        x={left}
+        y={y - THICK_PX / 2}
+        width={right - left}
+        height={THICK_PX}
+        rx={THICK_PX / 2}
+        fill="var(--paper)"
+        fillOpacity={0.85}
+        stroke="var(--ink)"
+        strokeWidth={2.2}
+      />
+      <line
+        x1={left + 7}
+        x2={right - 7}
+        y1={y - THICK_PX / 4}
+        y2={y - THICK_PX / 4}
+        stroke="var(--rule)"
+        strokeWidth={2}
+        strokeLinecap="round"
+      />
     </g>
   )
 }

@@ -1,10 +1,19 @@
-import { ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core/document'
+import { BAR_FINGER, ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core/document'
 import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 
 export interface HandMoment {
   readonly before: Grip | undefined
   readonly now: Grip
   readonly next: Grip | undefined
+  /** The bottleneck, where it lies on the strings now. */
+  readonly bottle?: Bottleneck
+}
+
+/** A bottleneck over a fret: it lies across the strings from one to another. */
+export interface Bottleneck {
+  readonly fret: number
+  /** The highest and the lowest string, by number. */
+  readonly strings: readonly [number, number]
 }
 
 /** The grip at a spot, the one before it and the next. A grip that has begun earlier is there already: it stays. */
@@ -22,7 +31,29 @@ export function handAt(model: SheetModel, position: SheetPosition): HandMoment |
   }
   const now = grips[low]!
   const begins = ticksAt(model.timeline, now.pos) === at
-  return { before: begins ? grips[low - 1] : now, now, next: grips[low + 1] }
+  const bottle = bottleneckOf(model, now)
+  return {
+    before: begins ? grips[low - 1] : now,
+    now,
+    next: grips[low + 1],
+    ...(bottle ? { bottle } : {}),
+  }
+}
+
+/** The bottleneck of a grip that is one: the strings that it stops lie under one bar. */
+function bottleneckOf({ layer }: SheetModel, { pos, pressed }: Grip): Bottleneck | undefined {
+  const under = pressed.filter((p) => p.finger === BAR_FINGER)
+  const [first] = under
+  if (!layer || !first) return undefined
+  const slid = layer.notes.some(
+    (n) =>
+      n.attack === 'bottle' &&
+      n.pos.measure === pos.measure &&
+      n.pos.tick >= pos.tick &&
+      n.place.fret === first.fret,
+  )
+  const strings = under.map((p) => p.string)
+  return slid ? { fret: first.fret, strings: [Math.min(...strings), Math.max(...strings)] } : undefined
 }
 
 /** The same with the fingers that wait for a pull-off or stay under a hammer-on: all that is down. */

@@ -79,7 +79,7 @@ export const bench = {
     export: { title: 'Export', files: 'Handout, lesson file, PDF' },
     fingers: 'Fingers',
     picking: 'Picking hand',
-    counts: 'Count',
+    counts: 'Counts',
     degrees: 'Degrees over the chords',
     audit: {
       ok: 'Checked: every melody note is kept, {{roots}} of {{changes}} chords have their root.',
@@ -365,13 +365,13 @@ export const bench = {
     under_other: '{{count}} measures fall short: {{list}}',
     reached: 'within reach',
     value: {
-      stretch: 'stretch {{n}} mm over comfort',
-      shift: 'shift {{n}} mm a second',
-      barre: 'barre {{n}} string seconds',
-      changes: '{{n}} fingers a second land',
+      stretch: 'a stretch {{n}} mm wider than comfortable',
+      shift: 'the hand moves {{n}} mm a second',
+      barre: 'a barre to be held',
+      changes: '{{n}} fingers set down a second',
       picking: '{{n}} plucks a second',
-      independence: 'voices move against each other {{n}} times a second',
-      haste: '{{n}} onsets a second',
+      independence: 'thumb and melody take turns {{n}} times a second',
+      haste: '{{n}} notes a second',
     },
     reason: {
       changes: 'finger changes',

@@ -225,6 +225,7 @@ export const sheet = {
     noStretch: 'No stretch',
     capo: 'capo {{capo}}',
     label: 'The neck, strings 6 to 1 from the left, frets from the nut down',
+    bottle: 'Bottleneck over fret {{fret}}, strings {{from}} to {{to}}',
     finger: 'Finger {{finger}} on string {{string}} at fret {{fret}}',
     strip: 'The whole neck',
     hear: 'String {{string}}, fret {{fret}}: {{name}}',

@@ -1,7 +1,8 @@
-import { Button, Group, Progress, Text, Tooltip } from '@mantine/core'
+import { Button, Group, Loader, Progress, Text, Tooltip } from '@mantine/core'
 import { IconPencil, IconSwitchHorizontal } from '@tabler/icons-react'
 import { tuningId } from '@velvet-porch/core/instrument'
 import { useTranslation } from 'react-i18next'
+import { useComesBehind } from '../../../state/arrangedBehind.ts'
 import { useNames } from '../../../ui/names/useNames.ts'
 import { keysOf, type SheetModel } from '../../../score/sheet/sheetModel.ts'
 import { HistoryTools } from '../../../ui/HistoryTools.tsx'
@@ -29,6 +30,7 @@ export function ArrangeHead() {
   const onPosition = out ? undefined : goTo
   const { t } = useTranslation()
   const { settings } = arranger
+  const comesBehind = useComesBehind(id)
   const setupText = useSetupText(model)
   const section = useActiveSection(model.tune, settings, position)
   return (
@@ -85,7 +87,7 @@ export function ArrangeHead() {
               position={position}
               section={section}
             />
-            <Working arranger={arranger} />
+            <Working arranger={arranger} behind={comesBehind} />
           </div>
           <div className={`${css['bench-tools']} second`}>
             <SectionChips
@@ -115,10 +117,16 @@ export function ArrangeHead() {
 }
 
 /** Shows that work goes on, and stops it. */
-function Working({ arranger }: { arranger: BenchArranger }) {
+function Working({ arranger, behind }: { arranger: BenchArranger; behind: boolean }) {
   const { t } = useTranslation()
   const progress = useProgress(arranger)
-  if (progress === undefined) return null
+  if (progress === undefined)
+    return behind ? (
+      <Group gap={6} role="status">
+        <Text size="xs">{t('arrange.working')}</Text>
+        <Loader size={14} color="plum" />
+      </Group>
+    ) : null
   return (
     <Group gap={6} role="status">
       <Text size="xs">{t('arrange.working')}</Text>

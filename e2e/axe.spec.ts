@@ -1,0 +1,151 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { arrangePasted } from './bench.ts'
+
+/** What is unfolded on a page before it is looked at, by what the eye sees of it then. */
+interface State {
+  readonly called: string
+  readonly unfold?: (page: Page) => Promise<void>
+}
+
+const press = (name: string | RegExp) => (page: Page) =>
+  page.getByRole('button', { name, exact: true }).first().click()
+const menu = (name: string | RegExp) => async (page: Page) => {
+  await press(name)(page)
+  await expect(page.getByRole('menu')).toBeVisible()
+}
+const dialog = (name: string | RegExp) => async (page: Page) => {
+  await press(name)(page)
+  await expect(page.getByRole('dialog')).toBeVisible()
+}
+const plain: State = { called: 'as it opens' }
+
+/** Every page, with each of its dialogs and menus; a stage is an address of the tune that is open. */
+const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[]])[]>> = {
+  'shelf and tune': [
+    [
+      '/',
+      [
+        plain,
+        { called: 'menu of a tune', unfold: menu('What to do with Gate Latch') },
+        {
+          called: 'a paste that is understood',
+          unfold: async (page) => {
+            await press('Paste a tune or song')(page)
+            await page
+              .getByLabel('What you have as text')
+              .fill('X:1\nT:Hinge\nM:4/4\nL:1/4\nK:C\n"C"cdec|]\n')
+            await expect(page.getByTestId('understood')).toContainText('Hinge')
+          },
+        },
+        { called: 'twelve bars', unfold: dialog('Twelve bars') },
+        { called: 'palette', unfold: dialog('Find anything') },
+        { called: 'help', unfold: dialog('What this page is for') },
+      ],
+    ],
+    ['tune', [plain, { called: 'written on', unfold: press('Write') }]],
+    ['fit', [plain]],
+  ],
+  bench: [
+    [
+      'arrange',
+      [
+        plain,
+        {
+          called: 'reasons and locks',
+          unfold: async (page) => {
+            await page.locator('.tab-fret').nth(3).click()
+            for (const fold of ['Why this grip', 'Locks', 'Easier and fuller'])
+              await page.getByText(fold).first().click()
+            await expect(page.getByTestId('ways').getByRole('listitem').first()).toBeVisible()
+          },
+        },
+        { called: 'more', unfold: dialog(/^More/) },
+        { called: 'sheet', unfold: dialog('Sheet') },
+        { called: 'history', unfold: dialog('History') },
+        { called: 'export', unfold: menu('Export') },
+        { called: 'capo', unfold: dialog(/^Capo|^No capo/) },
+        { called: 'find', unfold: dialog('Find on the sheet') },
+        { called: 'measure', unfold: menu('What to do with measure 1') },
+        { called: 'playing', unfold: press('Playing') },
+        { called: 'effort', unfold: press(/^Effort/) },
+        {
+          called: 'written on',
+          unfold: async (page) => {
+            await page.getByRole('button', { name: 'Write', exact: true }).click()
+            await page.locator('.tab-fret').nth(3).click()
+            await page.getByRole('button', { name: 'Form', exact: true }).click()
+            await expect(page.getByTestId('form-menu')).toBeVisible()
+          },
+        },
+      ],
+    ],
+    ['print', [plain]],
+  ],
+  'lesson and handout': [
+    [
+      'teach',
+      [
+        plain,
+        ...['Piece', 'Script', 'Drills', 'Plan', 'Log'].map((view) => ({
+          called: view,
+          unfold: (page: Page) => page.locator('.teach-views').getByText(view, { exact: true }).click(),
+        })),
+        { called: 'options', unfold: dialog('How I teach') },
+        { called: 'student', unfold: dialog(/^For /) },
+      ],
+    ],
+    ['handout', [plain, { called: 'add a part', unfold: menu('Add a part') }]],
+  ],
+  references: [
+    ['/shapes?chord=B', [plain]],
+    ['/shapes?do=name&places=x-3-2-0-1-0', [plain]],
+    ['/shapes?do=path', [plain]],
+    ...['capo', 'tuning', 'scale', 'harmonics', 'roots'].map(
+      (card) => [`/neck?card=${card}`, [plain]] as const,
+    ),
+    [
+      '/settings',
+      [
+        plain,
+        { called: 'a hand', unfold: press('Add a hand') },
+        { called: 'keys', unfold: (page) => page.keyboard.press('?') },
+      ],
+    ],
+  ],
+}
+
+for (const scheme of ['light', 'dark'] as const)
+  for (const [part, pages] of Object.entries(PAGES))
+    test(`no accessibility fault on any page, dialog or menu: ${part}, ${scheme}`, async ({ page }) => {
+      // Audits of whole pages: longer than one test usually takes.
+      test.slow()
+      page.setDefaultTimeout(20_000)
+      await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
+      // A short tune: every line of a sheet is drawn by the same parts.
+      await arrangePasted(page)
+      const bench = page.url()
+      for (const [address, states] of pages)
+        for (const { called, unfold } of states) {
+          await page.goto(address.startsWith('/') ? address : bench.replace(/arrange$/, address))
+          await shown(page)
+          await unfold?.(page)
+          await shown(page)
+          // After dark only the colours are others.
+          const audit = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode()
+          const { violations } = await (
+            scheme === 'dark' ? audit.withRules(['color-contrast']) : audit
+          ).analyze()
+          const faults = violations.map(
+            (v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`,
+          )
+          expect.soft(faults, `${address}, ${called}`).toEqual([])
+        }
+    })
+
+/** What fades in or moves has come to rest. */
+async function shown(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { level: 1, includeHidden: true }).first()).toBeVisible()
+  await expect(page.locator('.mantine-Loader-root')).toHaveCount(0)
+  await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
+}
