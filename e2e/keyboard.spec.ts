@@ -48,21 +48,17 @@ test('the whole job without a mouse: a song pasted, read, fitted, arranged, corr
   await tabTo(page, 'Find keys')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: 'Find keys again' })).toBeVisible({ timeout: 90_000 })
-  await tabTo(page, /^Arrange it this way|^Arrange so|^Take/)
+  await tabTo(page, 'Use this')
   await page.keyboard.press('Enter')
+  await expect(page).toHaveTitle(/Arrange/)
   await expect(page.locator('.tab-fret').first()).toBeVisible()
   // Another style and level, from the palette and by arrow keys.
   await find(page, 'style')
-  await page.keyboard.type('Arp')
-  for (let i = 0; i < 20; i++) {
-    if (
-      (await page
-        .getByRole('option', { name: 'Arpeggio', exact: true })
-        .getAttribute('data-combobox-selected')) !== null
-    )
-      break
+  const arpeggio = page.getByRole('option', { name: 'Arpeggio', exact: true })
+  await expect(async () => {
     await page.keyboard.press('ArrowDown')
-  }
+    await expect(arpeggio).toHaveAttribute('data-combobox-selected', { timeout: 500 })
+  }).toPass()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: 'Undo: Style: Arpeggio' })).toBeEnabled()
   await find(page, 'level 3')
@@ -78,14 +74,22 @@ test('the whole job without a mouse: a song pasted, read, fitted, arranged, corr
   await expect(page.getByTestId('neck-head')).toContainText('Measure 1')
   await page.keyboard.press('w')
   await expect(page.getByTestId('write-bar')).toBeVisible()
+  await page.keyboard.press('Home')
+  await expect(page.getByTestId('pen-cell')).toBeVisible()
+  const written = page.getByRole('button', { name: /^Undo: / })
+  const before = await written.getAttribute('aria-label')
   await page.keyboard.press('3')
+  await expect(written).not.toHaveAttribute('aria-label', before!)
   await page.keyboard.press('Control+z')
+  await expect(written).toHaveAttribute('aria-label', before!)
   await page.keyboard.press('w')
+  await expect(page.getByTestId('write-bar')).toHaveCount(0)
   // Heard.
   await page.keyboard.press('Escape')
   await find(page, 'play')
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
   await find(page, 'stop')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
   // Taught.
   await find(page, 'go to teach')
   await expect(page.getByTestId('count')).toHaveText('1')

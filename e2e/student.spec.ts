@@ -111,7 +111,7 @@ test('a log tells the plan what its student knows: the next lesson goes on from 
     await log.getByLabel('Pieces').selectOption(piece)
     await log.getByLabel('Tempo reached').fill(bpm)
     await log.getByLabel('Minutes').fill('9')
-    if (piece === '2') await log.getByLabel('Note', { exact: true }).fill('the stretch to fret 4 hurts')
+    if (piece === '2') await log.getByLabel('How it went').fill('the stretch to fret 4 hurts')
     await log.getByRole('button', { name: 'Write it down' }).click()
   }
   const [sent] = await Promise.all([

@@ -186,7 +186,7 @@ export const en = {
       mark: { keys: 'Shift ← →', does: 'On the sheet: mark measures' },
       loop: { keys: 'Enter, Esc', does: 'On the sheet: mark this measure, unmark' },
       neck: { keys: '← → ↑ ↓, Enter', does: 'On the neck: string and fret, hear it' },
-      series: { keys: '← →', does: 'On the effort of the measures: along them' },
+      series: { keys: '← →', does: 'Among measures of the effort, or keys of Fit: along them' },
     },
   },
   form: {

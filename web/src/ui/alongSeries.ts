@@ -10,12 +10,12 @@ const STEPS: Readonly<Record<string, number>> = {
   End: Infinity,
 }
 
-/** Moves the keyboard along a row of buttons that is one stop of the Tab key. */
+/** Moves the keyboard along a row of buttons, or down the rows of a table, that are one stop of the Tab key. */
 export function alongSeries(event: KeyboardEvent<HTMLElement>): void {
   const step = STEPS[event.key]
   if (step === undefined) return
-  const buttons = [...event.currentTarget.querySelectorAll('button')]
-  const at = buttons.indexOf(document.activeElement as HTMLButtonElement)
+  const buttons = [...event.currentTarget.querySelectorAll<HTMLElement>('button, tr[tabindex]')]
+  const at = buttons.indexOf(document.activeElement as HTMLElement)
   if (at < 0) return
   event.preventDefault()
   event.stopPropagation()

@@ -1,6 +1,6 @@
 import { Kbd } from '@mantine/core'
-import { Spotlight } from '@mantine/spotlight'
-import { useRef, useState } from 'react'
+import { Spotlight, spotlight } from '@mantine/spotlight'
+import { useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Action } from '../../state/actions.ts'
 import { useFound } from './useFound.ts'
@@ -19,6 +19,14 @@ export function Palette({ actions }: { actions: readonly Action[] }) {
     before.current = document.activeElement as HTMLElement | null
     chosen.current = null
     setOpened(true)
+  }
+  // A list that has only just come has nothing chosen in it yet: Enter takes its first.
+  const enter = (event: KeyboardEvent) => {
+    const [first] = groups[0]?.offers ?? []
+    if (event.key !== 'Enter' || !first || document.querySelector('[role="dialog"] [data-selected]')) return
+    event.preventDefault()
+    chosen.current = first.run
+    spotlight.close()
   }
   const gone = () => {
     setOpened(false)
@@ -39,7 +47,7 @@ export function Palette({ actions }: { actions: readonly Action[] }) {
       scrollable
       maxHeight="60vh"
     >
-      <Spotlight.Search aria-label={t('keys.search')} placeholder={t('keys.search')} />
+      <Spotlight.Search aria-label={t('keys.search')} placeholder={t('keys.search')} onKeyDown={enter} />
       <Spotlight.ActionsList {...found}>
         {groups.map(({ group, offers }) => (
           <Spotlight.ActionsGroup key={group} label={group}>

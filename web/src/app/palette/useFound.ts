@@ -23,6 +23,22 @@ export interface OfferGroup {
   readonly offers: readonly Offer[]
 }
 
+/** How far a name is from what is typed: just that, beginning with it, a word of it beginning with it, or in it. */
+function distance(label: string, query: string): number {
+  const [name, typed] = [label.toLowerCase(), query.trim().toLowerCase()]
+  if (typed === '') return 0
+  if (name === typed) return 0
+  if (name.startsWith(typed)) return 1
+  return name.includes(` ${typed}`) ? 2 : 3
+}
+
+/** The nearest first; what is equally near stays in its order. */
+const byNearness = <T>(items: readonly T[], of: (item: T) => number): T[] =>
+  items
+    .map((item) => [of(item), item] as const)
+    .sort(([a], [b]) => a - b)
+    .map(([, item]) => item)
+
 /** Offers of one group that are listed at once. */
 const LISTED = 12
 
@@ -94,7 +110,10 @@ export function useFound(actions: readonly Action[], opened: boolean) {
       },
       { group: 'settings', offers: of('settings') },
     ]
-    return all
+    return byNearness(
+      all.map((g) => ({ ...g, offers: byNearness(g.offers, (o) => distance(o.label, query)) })),
+      (g) => Math.min(...g.offers.map((o) => distance(o.label, query))),
+    )
       .filter((g) => g.offers.length > 0)
       .map((g) => ({ group: t(`keys.groups.${g.group}`), offers: g.offers.slice(0, LISTED) }))
   }, [query, actions, controls, shelf, t, go])

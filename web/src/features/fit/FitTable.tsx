@@ -4,6 +4,7 @@ import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { FitWords } from './useFitWords.ts'
 import css from './FitTable.module.css'
+import { alongSeries } from '../../ui/alongSeries.ts'
 
 interface Props {
   readonly options: readonly FitOption[]
@@ -46,6 +47,7 @@ export const FitTable = memo(function FitTable(props: Props) {
     () => COLUMNS.filter((c) => (c === 'voice' ? sings : c === 'room' || c === 'octave' ? plays : true)),
     [sings, plays],
   )
+  const stop = (options.find((o) => o.id === chosen) ?? options[0])?.id
   return (
     <div className={css['fit-table']} tabIndex={-1} onMouseLeave={() => onHover(undefined)}>
       <table aria-label={t('fit.table')}>
@@ -58,13 +60,14 @@ export const FitTable = memo(function FitTable(props: Props) {
             ))}
           </tr>
         </thead>
-        <tbody>
+        <tbody data-series onKeyDown={alongSeries}>
           {options.map((o) => (
             <Row
               key={o.id}
               option={o}
               isBest={best.has(o.id)}
               isChosen={o.id === chosen}
+              isStop={o.id === stop}
               columns={columns}
               {...{ numbers, words, onChoose, onHover }}
             />
@@ -84,12 +87,14 @@ interface RowProps extends Pick<Props, 'numbers' | 'words' | 'onChoose' | 'onHov
   readonly option: FitOption
   readonly isBest: boolean
   readonly isChosen: boolean
+  /** True for the one that the Tab key reaches; arrow keys go to the others. */
+  readonly isStop: boolean
   readonly columns: readonly Column[]
 }
 
 /** Drawn anew only where its option changes: there are many, several times a second. */
 const Row = memo(function Row(props: RowProps) {
-  const { option: o, isBest, isChosen, columns, numbers, words, onChoose, onHover } = props
+  const { option: o, isBest, isChosen, isStop, columns, numbers, words, onChoose, onHover } = props
   const { t } = useTranslation()
   const { figures: f, choice } = o
   const cells: Readonly<Record<Column, () => string | number>> = {
@@ -116,7 +121,7 @@ const Row = memo(function Row(props: RowProps) {
   return (
     <tr
       className={states.join(' ')}
-      tabIndex={0}
+      tabIndex={isStop ? 0 : -1}
       aria-selected={isChosen}
       onFocus={() => onChoose(o.id)}
       onClick={() => onChoose(o.id)}

@@ -60,7 +60,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
     window.print()
   }
   return (
-    <div className={css['print-page']} data-mantine-color-scheme="light">
+    <main className={css['print-page']} data-mantine-color-scheme="light">
       <Group className="no-print" mb="md" justify="space-between">
         <Button
           component={Link}
@@ -89,6 +89,6 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
         <Sheet model={model} layers={sheet} view={view} />
         <footer className={css['print-foot']}>{t('sheet.fileNote')}</footer>
       </article>
-    </div>
+    </main>
   )
 }
