@@ -3,6 +3,8 @@ import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
 import { InstrumentBar } from '../../ui/instrument/InstrumentBar.tsx'
 import { useInstrument } from '../../ui/instrument/useInstrument.ts'
+import { useInstrumentText } from '../../ui/instrument/useInstrumentText.ts'
+import { Printable } from '../../ui/Printable.tsx'
 import { CapoCard } from './CapoCard.tsx'
 import { HarmonicsMap } from './HarmonicsMap.tsx'
 import { RootsCard } from './RootsCard.tsx'
@@ -21,7 +23,7 @@ export function NeckCardPage() {
   const card: Card = CARDS.find((c) => c === asked) ?? 'capo'
   return (
     <div className="reference">
-      <div className="reference-title">
+      <div className="reference-title no-print">
         <h1>{t('card.title')}</h1>
         <SegmentedControl
           aria-label={t('card.which')}
@@ -30,12 +32,16 @@ export function NeckCardPage() {
           onChange={(value) => instrument.set({ card: value })}
         />
       </div>
-      <InstrumentBar instrument={instrument} />
-      {card === 'capo' ? <CapoCard instrument={instrument} /> : null}
-      {card === 'tuning' ? <TuningCard instrument={instrument} /> : null}
-      {card === 'scale' ? <ScaleMap instrument={instrument} /> : null}
-      {card === 'harmonics' ? <HarmonicsMap instrument={instrument} /> : null}
-      {card === 'roots' ? <RootsCard instrument={instrument} /> : null}
+      <div className="no-print">
+        <InstrumentBar instrument={instrument} />
+      </div>
+      <Printable title={t(`card.name.${card}`)} note={useInstrumentText(instrument)} label={t('card.print')}>
+        {card === 'capo' ? <CapoCard instrument={instrument} /> : null}
+        {card === 'tuning' ? <TuningCard instrument={instrument} /> : null}
+        {card === 'scale' ? <ScaleMap instrument={instrument} /> : null}
+        {card === 'harmonics' ? <HarmonicsMap instrument={instrument} /> : null}
+        {card === 'roots' ? <RootsCard instrument={instrument} /> : null}
+      </Printable>
     </div>
   )
 }

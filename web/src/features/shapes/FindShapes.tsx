@@ -27,11 +27,14 @@ import { ShapeFilterTools } from './ShapeFilterTools.tsx'
 import { hearShape } from '../../score/playback/playShape.ts'
 import css from './FindShapes.module.css'
 import shapesCss from './shapes.module.css'
+import { useInstrumentText } from '../../ui/instrument/useInstrumentText.ts'
+import { Printable } from '../../ui/Printable.tsx'
 
 /** A chord typed, its shapes by part of the neck, one of them explained. */
 export function FindShapes({ instrument }: { instrument: ReturnType<typeof useInstrument> }) {
   const { t } = useTranslation()
   const names = useNames()
+  const facts = useInstrumentText(instrument)
   const [params] = useSearchParams()
   const { setup, set } = instrument
   const typed = params.get('chord') ?? 'C'
@@ -101,17 +104,21 @@ export function FindShapes({ instrument }: { instrument: ReturnType<typeof useIn
             onRelax={(filter) => set({ [RELAX_PARAM[filter]]: '' })}
           />
         ) : null}
-        {zones.map(({ zone, rows }) => (
-          <Zone
-            key={zone}
-            zone={zone}
-            rows={rows}
-            setup={setup}
-            chord={chord}
-            picked={shape}
-            onPick={(s) => setPicked(idOf(s))}
-          />
-        ))}
+        {chord && zones.length > 0 ? (
+          <Printable title={names.chord(chord)} note={facts} label={t('shapes.printSheet')}>
+            {zones.map(({ zone, rows }) => (
+              <Zone
+                key={zone}
+                zone={zone}
+                rows={rows}
+                setup={setup}
+                chord={chord}
+                picked={shape}
+                onPick={(s) => setPicked(idOf(s))}
+              />
+            ))}
+          </Printable>
+        ) : null}
         {zones.length > 0 ? (
           <Button mt="md" variant="default" onClick={() => set({ every: everything ? '' : '1' })}>
             {t(everything ? 'shapes.best' : 'shapes.every')}

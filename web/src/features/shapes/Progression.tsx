@@ -7,7 +7,6 @@ import { fretsText, fullCapo, type ProgressionFilters } from '@velvet-porch/core
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
-import { tuningId } from '@velvet-porch/core/instrument'
 import type { useInstrument } from '../../ui/instrument/useInstrument.ts'
 import { useNames } from '../../ui/names/useNames.ts'
 import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
@@ -19,6 +18,7 @@ import { useShapeFilters } from './useShapeFilters.ts'
 import { ShapeFilterTools } from './ShapeFilterTools.tsx'
 import css from './Progression.module.css'
 import shapesCss from './shapes.module.css'
+import { useInstrumentText } from '../../ui/instrument/useInstrumentText.ts'
 
 /** The most chords that a progression may have here. */
 const LONGEST = 64
@@ -57,12 +57,7 @@ export function Progression({ instrument }: { instrument: ReturnType<typeof useI
   const steps = path.data ?? []
   const capo = fullCapo(setup) ?? 0
   const [moves, setMoves] = useState(true)
-  const id = tuningId(instrument.kind, setup.tuning)
-  const facts = [
-    t(`instrument.kinds.${instrument.kind}`),
-    id ? t(`instrument.tunings.${id}`) : instrument.tuningText,
-    ...(capo > 0 ? [t('arrange.capoAt', { capo })] : []),
-  ].join(' · ')
+  const facts = useInstrumentText(instrument)
   const ways = steps.reduce((sum, s) => sum + (s.change?.mm ?? 0), 0)
   return (
     <div className={css.progression}>

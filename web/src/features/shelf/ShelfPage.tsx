@@ -70,15 +70,17 @@ export function ShelfPage() {
       import('./demo/takeDemo.ts'),
       import('./demo/demoSettings.ts'),
     ])
-    const { first, fresh } = await takeDemo()
+    const { first, fresh, count, song } = await takeDemo()
     const set = { set: DEMO_SET }
     notifications.show({
-      message:
-        fresh.length === 0
-          ? t('shelf.demoThere', set)
-          : t('shelf.demoTaken', { count: fresh.length, ...set }),
+      message: count === 0 ? t('shelf.demoThere', set) : t('shelf.demoTaken', { count, ...set }),
     })
-    if (fresh.length > 0) noteShelfStep({ kind: 'add', ids: fresh, title: DEMO_SET })
+    void song
+      .catch(() => [])
+      .then((later) => {
+        const ids = [...fresh, ...later]
+        if (ids.length > 0) noteShelfStep({ kind: 'add', ids, title: DEMO_SET })
+      })
     void go(`/tunes/${first}/arrange`)
   }, [go, t])
   const writeNew = useCallback(async () => {
@@ -171,6 +173,8 @@ export function ShelfPage() {
 function EmptyShelf({ ways }: { ways: ReactNode }) {
   const { t } = useTranslation()
   useEffect(beginGuide, [])
+  // What comes next is on its way while the page is read: the demo, the bench, the worker.
+  useEffect(() => void import('./demo/warmUp.ts').then(({ warmUp }) => warmUp()), [])
   return (
     <section className={css['shelf-empty']}>
       <Title order={1}>{t('shelf.emptyTitle')}</Title>

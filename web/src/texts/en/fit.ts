@@ -1,6 +1,7 @@
 /** Texts of the Fit stage: tuning, key and capo chosen together. */
 export const fit = {
   fit: {
+    printPart: 'Print this part',
     subtitle: 'Tuning, key and capo together',
     start: 'Find keys',
     again: 'Find keys again',

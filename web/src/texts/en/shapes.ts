@@ -1,6 +1,7 @@
 /** Texts of the chord shapes, their fingerings and the neck card. */
 export const shapes = {
   shapes: {
+    printSheet: 'Print these shapes',
     title: 'Shapes',
     task: 'What to do',
     tasks: { find: 'Shapes of a chord', name: 'Name a grip', path: 'Through a progression' },
@@ -207,6 +208,7 @@ export const shapes = {
     thumb: 'the thumb reaches over the neck',
   },
   card: {
+    print: 'Print this card',
     title: 'Neck card',
     which: 'Which card',
     name: {

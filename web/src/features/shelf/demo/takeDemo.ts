@@ -13,6 +13,10 @@ interface DemoTaken {
   readonly first: string
   /** The tunes that are new on the shelf; those that were there already stay as they are. */
   readonly fresh: readonly string[]
+  /** How many tunes are new, the song among them. */
+  readonly count: number
+  /** The song of the demo, which comes a moment later; none where it is there already. */
+  readonly song: Promise<readonly string[]>
 }
 
 /**
@@ -28,13 +32,23 @@ export async function takeDemo(): Promise<DemoTaken> {
     ({ title }) => idOf(title) === undefined,
   )
   await addTunes(tunes)
+  const fresh = await asSet(tunes)
   const [first] = tunes
   if (first) await arrangeDemo(first)
-  const song = await takeSong(idOf(SONG_TITLE) !== undefined)
-  const fresh = [...tunes, ...song].map(({ id }) => id)
-  await db.shelf.bulkUpdate(fresh.map((key) => ({ key, changes: { set: DEMO_SET } })))
-  arrangeDemoBehind()
-  return { first: first?.id ?? present(idOf(DEMO_SETTINGS[0]!.title)), fresh }
+  const songThere = idOf(SONG_TITLE) !== undefined
+  const song = takeSong(songThere).then(asSet).finally(arrangeDemoBehind)
+  return {
+    first: first?.id ?? present(idOf(DEMO_SETTINGS[0]!.title)),
+    fresh,
+    count: fresh.length + (songThere ? 0 : 1),
+    song,
+  }
+}
+
+/** Marks tunes on the shelf as those of the demo; gives their ids. */
+async function asSet(tunes: readonly TuneDoc[]): Promise<string[]> {
+  await db.shelf.bulkUpdate(tunes.map(({ id }) => ({ key: id, changes: { set: DEMO_SET } })))
+  return tunes.map(({ id }) => id)
 }
 
 const SONG_TITLE = 'Willow Ferry'

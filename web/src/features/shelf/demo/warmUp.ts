@@ -1,0 +1,11 @@
+import { readInWorker } from '../../../workers/benchWorker.ts'
+
+/** Brings what a first tune needs, while nothing else is to be done: its code, and a worker that has begun. */
+export async function warmUp(): Promise<void> {
+  await Promise.allSettled([
+    import('./takeDemo.ts'),
+    import('../../tune/TuneStage.tsx'),
+    import('../../arrange/ArrangeStage.tsx'),
+    readInWorker('X:1\nK:C\n'),
+  ])
+}
