@@ -11,7 +11,7 @@ import {
   arrangementId,
   duplicateTune,
   putBack,
-  removeTune,
+  binTune,
   sweep,
 } from '../src/state/shelf.ts'
 
@@ -144,12 +144,12 @@ describe('the shelf', () => {
   it('what is removed can be put back, and is swept with all its parts after thirty days of use', async () => {
     await db.arrangements.put(arrangementFor(tune))
     await retitle('Hinge')
-    await removeTune(tune.id)
+    await binTune(tune.id)
     await sweep()
     expect(await db.tunes.get(tune.id)).toBeDefined()
     await putBack(tune.id)
     expect((await db.shelf.get(tune.id))!.removedAt).toBeUndefined()
-    await removeTune(tune.id)
+    await binTune(tune.id)
     const today = (await db.shelf.get(tune.id))!.removedOnDay!
     await db.shelf.update(tune.id, { removedOnDay: today - BIN_DAYS + 1 })
     await sweep()
@@ -165,7 +165,7 @@ describe('the shelf', () => {
   })
 
   it('a change to a removed tune does not bring it back by itself', async () => {
-    await removeTune(tune.id)
+    await binTune(tune.id)
     await retitle('Hinge')
     expect((await db.shelf.get(tune.id))!.removedAt).toBeDefined()
   })

@@ -6,7 +6,7 @@ import { usualHandout } from '@velvet-porch/core/output/handout'
 import { db } from '../src/state/db.ts'
 import { keepHandout } from '../src/state/handouts.ts'
 import { savePlayer } from '../src/state/players.ts'
-import { BIN_DAYS, addScore, removeTune, sweep } from '../src/state/shelf.ts'
+import { BIN_DAYS, addScore, binTune, sweep } from '../src/state/shelf.ts'
 import { keepPieceNote, takeLog } from '../src/state/teaching.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
@@ -94,7 +94,7 @@ describe('a handout', () => {
     await keepPieceNote(tune.id, 'a', 'x')
     await takeLog(tune.id, JSON.stringify(log), '')
     await takeLog(tune.id, JSON.stringify(log), 'wren')
-    await removeTune(tune.id)
+    await binTune(tune.id)
     await db.shelf.update(tune.id, { removedOnDay: -BIN_DAYS })
     await sweep()
     for (const table of [db.handouts, db.teaching, db.logs]) expect(await table.count()).toBe(0)

@@ -26,6 +26,9 @@ const stage = (load: () => Promise<ComponentType>) => async () => {
   return { Component }
 }
 
+/** Whoever has nothing on the shelf yet takes a first tune next: what that needs is on its way while the page is read. */
+const bringNext = () => void import('./warmUp.ts').then(({ warmUp }) => warmUp())
+
 const router = createBrowserRouter([
   {
     path: '/',
@@ -33,7 +36,7 @@ const router = createBrowserRouter([
     errorElement: <RouteError />,
     HydrateFallback: Nothing,
     children: [
-      { index: true, element: <ShelfPage /> },
+      { index: true, element: <ShelfPage onEmpty={bringNext} /> },
       {
         path: 'tunes/:id/tune',
         lazy: stage(async () => (await import('../features/tune/TuneStage.tsx')).TuneStage),

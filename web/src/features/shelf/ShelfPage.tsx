@@ -42,7 +42,7 @@ interface Bringing {
 const PASTED: Bringing = { files: undefined, unopened: [], remarks: [] }
 
 /** The list of tunes, and the ways in: drop, open, paste, archive, demo. */
-export function ShelfPage() {
+export function ShelfPage({ onEmpty }: { onEmpty: () => void }) {
   const { t } = useTranslation()
   const go = useNavigate()
   const [bringing, setBringing] = useState<Bringing>()
@@ -131,7 +131,7 @@ export function ShelfPage() {
           void open(files)
         }}
       />
-      {empty ? <EmptyShelf ways={ways} /> : <Tunes rows={rows} ways={ways} />}
+      {empty ? <EmptyShelf ways={ways} onEmpty={onEmpty} /> : <Tunes rows={rows} ways={ways} />}
       {inBin > 0 ? (
         <Button
           variant="subtle"
@@ -170,11 +170,10 @@ export function ShelfPage() {
 }
 
 /** What stands where nothing is on the shelf yet. */
-function EmptyShelf({ ways }: { ways: ReactNode }) {
+function EmptyShelf({ ways, onEmpty }: { ways: ReactNode; onEmpty: () => void }) {
   const { t } = useTranslation()
   useEffect(beginGuide, [])
-  // What comes next is on its way while the page is read: the demo, the bench, the worker.
-  useEffect(() => void import('./demo/warmUp.ts').then(({ warmUp }) => warmUp()), [])
+  useEffect(onEmpty, [onEmpty])
   return (
     <section className={css['shelf-empty']}>
       <Title order={1}>{t('shelf.emptyTitle')}</Title>

@@ -36,7 +36,10 @@ export async function takeDemo(): Promise<DemoTaken> {
   const [first] = tunes
   if (first) await arrangeDemo(first)
   const songThere = idOf(SONG_TITLE) !== undefined
-  const song = takeSong(songThere).then(asSet).finally(arrangeDemoBehind)
+  const song = new Promise<void>((resolve) => setTimeout(resolve, HEAD_START_MS))
+    .then(() => takeSong(songThere))
+    .then(asSet)
+    .finally(arrangeDemoBehind)
   return {
     first: first?.id ?? present(idOf(DEMO_SETTINGS[0]!.title)),
     fresh,
@@ -50,6 +53,9 @@ async function asSet(tunes: readonly TuneDoc[]): Promise<string[]> {
   await db.shelf.bulkUpdate(tunes.map(({ id }) => ({ key: id, changes: { set: DEMO_SET } })))
   return tunes.map(({ id }) => id)
 }
+
+/** The tune that is opened has the worker to itself for so long. */
+const HEAD_START_MS = 1500
 
 const SONG_TITLE = 'Willow Ferry'
 
