@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, openDemo, paste, SMALL_TUNE, unfoldEffort } from './bench.ts'
+import { arrangePasted, openDemo, paste, SMALL_TUNE, takeDemoByHand, unfoldEffort } from './bench.ts'
 
 const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
 const REFERENCES = [
@@ -286,6 +286,20 @@ test('on the shelf removal, rename, duplicate and a new tune are each undone by 
   // What was put back by undo lies in the bin, not nowhere.
   await page.getByRole('button', { name: 'Bin: 2 tunes' }).click()
   await expect(page.getByTestId('bin')).toContainText('Gate Latch (copy)')
+})
+
+test('a page that is reloaded right after the demo was taken brings the rest of it, each tune as it is set there', async ({
+  page,
+}) => {
+  await takeDemoByHand(page)
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Letters from the Lock House' }).click()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+  await expect(page.getByRole('combobox', { name: 'Style' })).toHaveValue('Picking pattern')
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  await expect(page.getByRole('link', { name: 'Willow Ferry' })).toBeVisible()
+  await expect(page.getByText('being arranged')).toHaveCount(0)
+  await expect(page.getByRole('row')).toHaveCount(12)
 })
 
 test('a phone reaches every place; no page goes sideways, on a phone or at twice the size', async ({

@@ -92,7 +92,9 @@ export function App() {
     // That storage fails is shown on the page.
     sweep().catch(() => undefined)
     if (leftBehind())
-      void import('../features/shelf/demo/demoBehind.ts').then(({ arrangeDemoBehind }) => arrangeDemoBehind())
+      void import('../features/shelf/demo/demoBehind.ts')
+        .then(({ bringRest }) => bringRest())
+        .catch(() => undefined)
   }, [])
   return (
     <MantineProvider theme={theme} defaultColorScheme="auto">

@@ -1,6 +1,7 @@
 import { Button, Group } from '@mantine/core'
 import { IconClipboardText, IconFileMusic, IconLamp, IconLayoutGrid, IconPencil } from '@tabler/icons-react'
 import { useTranslation } from 'react-i18next'
+import css from './WaysIn.module.css'
 
 interface Props {
   /** True where nothing is on the shelf yet: the demo comes first then. */
@@ -16,7 +17,7 @@ interface Props {
 export function WaysIn({ empty, onDemo, onNew, onPaste, onForm, onOpen }: Props) {
   const { t } = useTranslation()
   return (
-    <Group gap="sm" justify={empty ? 'center' : 'flex-end'}>
+    <Group gap="sm" justify={empty ? 'center' : 'flex-end'} className={css.ways}>
       <Button
         variant={empty ? 'filled' : 'default'}
         leftSection={<IconLamp size={18} />}

@@ -61,7 +61,7 @@ export function withReadyFingers(moment: HandMoment | undefined): HandMoment | u
   if (!moment) return undefined
   const whole = (g: Grip) => (g.ready ? { ...g, pressed: [...g.pressed, ...g.ready] } : g)
   const { before, now, next } = moment
-  return { before: before && whole(before), now: whole(now), next: next && whole(next) }
+  return { ...moment, before: before && whole(before), now: whole(now), next: next && whole(next) }
 }
 
 /** The same for a hand that lifts some fingers first: one that comes back to its place lands there anew. */

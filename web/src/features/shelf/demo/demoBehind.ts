@@ -5,7 +5,7 @@ import { comesBehind, firstAsked, hasCome } from '../../../state/arrangedBehind.
 import { db } from '../../../state/db.ts'
 import { arrangementId } from '../../../state/shelf.ts'
 import { arrangeInWorker } from '../../../workers/benchWorker.ts'
-import { demoRegions, DEMO_SET, DEMO_SETTINGS } from './demoSettings.ts'
+import { demoRegions, DEMO_SET, DEMO_SETTINGS, SONG_TITLE } from './demoSettings.ts'
 
 /** Arranges a tune of the demo as it is set there; one that has a tab by then keeps it. */
 export async function arrangeDemo(tune: TuneDoc): Promise<void> {
@@ -30,14 +30,38 @@ async function withoutTab(): Promise<string[]> {
   return set.filter((_, i) => tabs[i] === undefined)
 }
 
+/** Marks tunes on the shelf as those of the demo; gives their ids. */
+export async function asSet(tunes: readonly TuneDoc[]): Promise<string[]> {
+  await db.shelf.bulkUpdate(tunes.map(({ id }) => ({ key: id, changes: { set: DEMO_SET } })))
+  return tunes.map(({ id }) => id)
+}
+
+/** Takes the song of the demo, where it is not on the shelf. */
+async function takeSong(): Promise<string[]> {
+  const there = await db.shelf.filter((r) => r.set === DEMO_SET && r.title === SONG_TITLE).toArray()
+  if (there.some((r) => r.removedAt === undefined)) return []
+  const { default: text } = await import('../../../../../demo/willow-ferry.cho?raw')
+  const { takeText } = await import('../intake.ts')
+  return asSet((await takeText(text)).tunes)
+}
+
 let atWork: Promise<void> | undefined
 
-/** Arranges what of the demo has no tab yet, one tune after the other; the one that is opened meanwhile comes next. */
-export function arrangeDemoBehind(): void {
+/**
+ * Brings what of the demo is not there yet: its song, then the tabs of its tunes one after the other; the one that is
+ * opened meanwhile comes next.
+ * @returns the ids of what is new on the shelf, as soon as it stands there
+ */
+export function bringRest(): Promise<readonly string[]> {
+  // Whoever opens one of them from now on waits for its tab.
+  const song = withoutTab().then(comesBehind).then(takeSong)
   // What fails here is arranged when it is opened, and says then why.
-  atWork ??= arrangeAll()
+  atWork ??= song
+    .catch(() => [])
+    .then(arrangeAll)
     .catch(() => undefined)
     .finally(() => (atWork = undefined))
+  return song
 }
 
 async function arrangeAll(): Promise<void> {

@@ -11,6 +11,9 @@ import {
 } from '@velvet-porch/core/document'
 import { wholeTune } from '@velvet-porch/core/arrange'
 
+/** The song of the demo: words with chords. */
+export const SONG_TITLE = 'Willow Ferry'
+
 /** What the demo is called on the shelf. */
 export const DEMO_SET = 'An Evening on the Porch'
 

@@ -1,11 +1,10 @@
 import { present } from '@velvet-porch/core/invariant'
-import type { TuneDoc } from '@velvet-porch/core/document'
 import { db } from '../../../state/db.ts'
 import { addTunes } from '../../../state/shelf.ts'
 import { readInWorker } from '../../../workers/benchWorker.ts'
-import { takeText } from '../intake.ts'
-import { arrangeDemo, arrangeDemoBehind } from './demoBehind.ts'
-import { DEMO_SET, DEMO_SETTINGS } from './demoSettings.ts'
+import { comesBehind } from '../../../state/arrangedBehind.ts'
+import { arrangeDemo, asSet, bringRest } from './demoBehind.ts'
+import { DEMO_SET, DEMO_SETTINGS, SONG_TITLE } from './demoSettings.ts'
 
 /** What was taken of the demo. */
 interface DemoTaken {
@@ -36,10 +35,9 @@ export async function takeDemo(): Promise<DemoTaken> {
   const [first] = tunes
   if (first) await arrangeDemo(first)
   const songThere = idOf(SONG_TITLE) !== undefined
-  const song = new Promise<void>((resolve) => setTimeout(resolve, HEAD_START_MS))
-    .then(() => takeSong(songThere))
-    .then(asSet)
-    .finally(arrangeDemoBehind)
+  // Noted at once: a page that is opened anew goes on with them.
+  comesBehind(tunes.slice(1).map(({ id }) => id))
+  const song = new Promise<void>((resolve) => setTimeout(resolve, HEAD_START_MS)).then(bringRest)
   return {
     first: first?.id ?? present(idOf(DEMO_SETTINGS[0]!.title)),
     fresh,
@@ -48,20 +46,5 @@ export async function takeDemo(): Promise<DemoTaken> {
   }
 }
 
-/** Marks tunes on the shelf as those of the demo; gives their ids. */
-async function asSet(tunes: readonly TuneDoc[]): Promise<string[]> {
-  await db.shelf.bulkUpdate(tunes.map(({ id }) => ({ key: id, changes: { set: DEMO_SET } })))
-  return tunes.map(({ id }) => id)
-}
-
 /** The tune that is opened has the worker to itself for so long. */
 const HEAD_START_MS = 1500
-
-const SONG_TITLE = 'Willow Ferry'
-
-/** The song of the demo: words with chords. */
-async function takeSong(there: boolean): Promise<readonly TuneDoc[]> {
-  if (there) return []
-  const { default: text } = await import('../../../../../demo/willow-ferry.cho?raw')
-  return (await takeText(text)).tunes
-}
