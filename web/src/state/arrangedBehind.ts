@@ -1,33 +1,32 @@
 import { createStore, useStore } from 'zustand'
 
-/** Tunes that are being arranged behind the page, the next one first. */
-const waiting = createStore<readonly string[]>(() => [])
-
 const KEY = 'velvet-porch.behind'
 
-/** Notes that there is work left, so that a page that is opened anew goes on with it. */
-function keepWhether(left: boolean): void {
+/** What an earlier page left to be arranged. */
+function left(): string[] {
   try {
-    if (left) localStorage.setItem(KEY, '1')
-    else localStorage.removeItem(KEY)
+    const ids: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]')
+    return Array.isArray(ids) ? ids.filter((id) => typeof id === 'string') : []
   } catch {
-    // Nothing can be kept: a tune is arranged when it is opened.
+    return []
   }
 }
 
+/** Tunes that are being arranged behind the page, the next one first; a page that is opened anew goes on with them. */
+const waiting = createStore<readonly string[]>(left)
+
 /** True where an earlier page left tunes to be arranged. */
-export function leftBehind(): boolean {
-  try {
-    return localStorage.getItem(KEY) !== null
-  } catch {
-    return false
-  }
-}
+export const leftBehind = (): boolean => left().length > 0
 
 /** These tunes will have a tab without being asked for. */
 export function comesBehind(ids: readonly string[]): void {
   waiting.setState(ids, true)
-  keepWhether(ids.length > 0)
+  try {
+    if (ids.length > 0) localStorage.setItem(KEY, JSON.stringify(ids))
+    else localStorage.removeItem(KEY)
+  } catch {
+    // Nothing can be kept: a tune is arranged when it is opened.
+  }
 }
 
 /** The tune whose turn it is. */

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
 import { hasten, useComesBehind } from '../../state/arrangedBehind.ts'
+import { storedScore } from '../../state/documents.ts'
 import { editScore, openScoreOf } from '../../state/openScore.ts'
 import { useCurrentPlayer, usePlayersReady } from '../../state/players.ts'
 import { arrangeInWorker } from '../../workers/benchWorker.ts'
@@ -47,8 +48,16 @@ export function useArranger(
   const behind = useComesBehind(tuneId)
   useEffect(() => {
     if (behind) return hasten(tuneId)
-    if (ready && tune && doc === null && !arranger.isAtWork())
+    if (!ready || !tune || doc !== null) return
+    let left = false
+    // Storage may hold one already that the page has not heard of.
+    void storedScore(tuneId).then((stored) => {
+      if (left || stored?.arrangement || arranger.isAtWork()) return
       void arranger.choose(t('arrange.command.first'), (now) => now)
+    })
+    return () => {
+      left = true
+    }
   }, [ready, tune, doc, arranger, behind, tuneId, t])
   const stale = useMemo(() => Boolean(tune && doc && !isFresh(tune, doc)), [tune, doc])
   const settings = useMemo(

@@ -60,7 +60,10 @@ export function bringRest(): Promise<readonly string[]> {
     .catch(() => [])
     .then(arrangeAll)
     .catch(() => undefined)
-    .finally(() => (atWork = undefined))
+    .finally(() => {
+      atWork = undefined
+      comesBehind([])
+    })
   return song
 }
 
