@@ -123,6 +123,7 @@ describe('how this teacher likes things', () => {
         leaveOut: [],
         tunings: [],
         effortShown: false,
+        guide: 'unseen',
       })
     }
     vi.unstubAllGlobals()

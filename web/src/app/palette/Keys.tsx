@@ -62,7 +62,7 @@ export function Keys({ listed, onListed }: { listed: boolean; onListed: (listed:
             {[
               ['Mod+K', t('keys.palette')] as const,
               ['?', t('keys.title')] as const,
-              ...keysOfParts().map((k) => [t(`keys.part.${k}.keys`), t(`keys.part.${k}.does`)] as const),
+              ...keysOfParts().map((k) => [t(`keys.partKeys.${k}`), t(`keys.partDoes.${k}`)] as const),
             ].map(([keys, label]) => (
               <Table.Tr key={keys}>
                 <Table.Td>{label}</Table.Td>

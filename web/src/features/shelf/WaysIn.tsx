@@ -17,7 +17,7 @@ interface Props {
 export function WaysIn({ empty, onDemo, onNew, onPaste, onForm, onOpen }: Props) {
   const { t } = useTranslation()
   return (
-    <Group gap="sm" justify={empty ? 'center' : 'flex-end'} className={css.ways}>
+    <Group gap="sm" justify={empty ? 'center' : 'flex-end'} className={css['ways-in']}>
       <Button
         variant={empty ? 'filled' : 'default'}
         leftSection={<IconLamp size={18} />}
