@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted } from './bench.ts'
+import { arrangePasted, atRest } from './bench.ts'
 
 /** What is unfolded on a page before it is looked at, by what the eye sees of it then. */
 interface State {
@@ -128,9 +128,9 @@ for (const scheme of ['light', 'dark'] as const)
       for (const [address, states] of pages)
         for (const { called, unfold } of states) {
           await page.goto(address.startsWith('/') ? address : bench.replace(/arrange$/, address))
-          await shown(page)
+          await atRest(page)
           await unfold?.(page)
-          await shown(page)
+          await atRest(page)
           // After dark only the colours are others.
           const audit = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode()
           const { violations } = await (
@@ -142,10 +142,3 @@ for (const scheme of ['light', 'dark'] as const)
           expect.soft(faults, `${address}, ${called}`).toEqual([])
         }
     })
-
-/** What fades in or moves has come to rest. */
-async function shown(page: Page): Promise<void> {
-  await expect(page.getByRole('heading', { level: 1, includeHidden: true }).first()).toBeVisible()
-  await expect(page.locator('.mantine-Loader-root')).toHaveCount(0)
-  await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
-}

@@ -142,3 +142,10 @@ export async function goToMeasure(page: Page, number: number): Promise<void> {
   await unfoldEffort(page)
   await page.getByRole('button', { name: new RegExp(`^Measure ${number}: effort`) }).click()
 }
+
+/** A page that shows its title and nothing that moves or is on its way. */
+export async function atRest(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { level: 1, includeHidden: true }).first()).toBeVisible()
+  await expect(page.locator('.mantine-Loader-root')).toHaveCount(0)
+  await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
+}

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, openDemo, paste, SMALL_TUNE, takeDemoByHand, unfoldEffort } from './bench.ts'
+import { arrangePasted, atRest, openDemo, paste, SMALL_TUNE, takeDemoByHand, unfoldEffort } from './bench.ts'
 
 const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
 const REFERENCES = [
@@ -17,21 +17,14 @@ async function everywhere(page: Page, look: (where: string) => Promise<void>): P
   const bench = page.url()
   for (const stage of STAGES) {
     await page.goto(bench.replace(/arrange$/, stage))
-    await settled(page)
+    await atRest(page)
     await look(stage)
   }
   for (const address of REFERENCES) {
     await page.goto(address)
-    await settled(page)
+    await atRest(page)
     await look(address)
   }
-}
-
-/** A page that shows its title and nothing that moves. */
-async function settled(page: Page): Promise<void> {
-  await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
-  await expect(page.locator('.mantine-Loader-root')).toHaveCount(0)
-  await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'))
 }
 
 const find = async (page: Page, words: string) => {
@@ -167,7 +160,7 @@ test('the list of keys names those of the sheet and of the neck', async ({ page 
     await expect(list).toContainText(does)
   await page.keyboard.press('Escape')
   await page.goto('/settings')
-  await settled(page)
+  await atRest(page)
   await page.keyboard.press('?')
   await expect(list).toBeVisible()
   await expect(list).not.toContainText('On the sheet')
@@ -181,7 +174,7 @@ test('help says what the page is for, and leads to its keys', async ({ page }) =
     ['Hand out', 'What the student takes home'],
   ] as const) {
     await page.getByRole('link', { name: stage }).click()
-    await settled(page)
+    await atRest(page)
     await page.getByRole('button', { name: 'What this page is for' }).click()
     const help = page.getByRole('dialog', { name: `${stage}: what it is for` })
     await expect(help).toContainText(words)
@@ -232,7 +225,7 @@ test.describe('the first steps', () => {
     await guide.getByRole('button', { name: 'End this' }).click()
     await expect(guide).toHaveCount(0)
     await page.reload()
-    await settled(page)
+    await atRest(page)
     await expect(guide).toHaveCount(0)
     await page.getByRole('button', { name: 'What this page is for' }).click()
     await page.getByRole('button', { name: 'Show the first steps' }).click()

@@ -1,4 +1,5 @@
 import './support.ts'
+import '../src/texts/i18n.ts'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { db } from '../src/state/db.ts'

@@ -1,5 +1,5 @@
 /** The tune and the arrangement: styles, tab, locks, regions, commands, form, ids, freshness, migration. */
-export { BAR_FINGER } from './barNotes.ts'
+export { BAR_FINGER, barNotes } from './barNotes.ts'
 export { alignIds } from './align.ts'
 export {
   ARRANGEMENT_SCHEMA,

@@ -26,8 +26,15 @@ const stage = (load: () => Promise<ComponentType>) => async () => {
   return { Component }
 }
 
-/** Whoever has nothing on the shelf yet takes a first tune next: what that needs is on its way while the page is read. */
-const bringNext = () => void import('./warmUp.ts').then(({ warmUp }) => warmUp())
+/** Milliseconds after which what comes next is brought, where the browser does not say that it is idle. */
+const IDLE_MS = 400
+
+/** Whoever has nothing on the shelf yet takes a first tune next: once the page stands, what that needs is brought. */
+const bringNext = () => {
+  const bring = () => void import('./warmUp.ts').then(({ warmUp }) => warmUp())
+  if ('requestIdleCallback' in window) requestIdleCallback(bring)
+  else setTimeout(bring, IDLE_MS)
+}
 
 const router = createBrowserRouter([
   {

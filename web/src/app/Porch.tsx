@@ -1,14 +1,14 @@
-import { useRef, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation } from 'react-router'
 import { Guide } from './guide/Guide.tsx'
 import { HelpDialog } from './HelpDialog.tsx'
+import { PageTitle } from './PageTitle.tsx'
 import { Keys } from './palette/Keys.tsx'
 import { usePlaceActions } from './palette/usePlaceActions.ts'
 import { placeOf } from './rail/places.ts'
 import { Rail } from './rail/Rail.tsx'
 import { StorageNotice } from './StorageNotice.tsx'
-import { usePageTitle } from './usePageTitle.ts'
 import css from './Porch.module.css'
 
 /** The frame of every stage: the rail on the left, the stage on the right. */
@@ -18,8 +18,8 @@ export function Porch() {
   const [help, setHelp] = useState(false)
   const [keys, setKeys] = useState(false)
   const place = placeOf(useLocation().pathname)
-  usePageTitle()
-  usePlaceActions(() => setHelp(true))
+  const openHelp = useCallback(() => setHelp(true), [])
+  usePlaceActions(openHelp)
   /** To the sheet, where the stage has one; to the stage itself where it has none. */
   const skip = () => {
     const sheet = stage.current?.querySelector<HTMLElement>('[data-sheet][tabindex]')
@@ -27,10 +27,11 @@ export function Porch() {
   }
   return (
     <div className={css.porch}>
+      <PageTitle />
       <button type="button" className={css.skip} onClick={skip}>
         {t('app.skip')}
       </button>
-      <Rail onHelp={() => setHelp(true)} onKeys={() => setKeys(true)} />
+      <Rail onHelp={openHelp} onKeys={() => setKeys(true)} />
       <main id="stage" ref={stage} className={css['stage-page']} tabIndex={-1}>
         <Guide />
         <StorageNotice />

@@ -1,15 +1,12 @@
 import { createStore, useStore } from 'zustand'
+import { keepValue, keptValue } from './keptValue.ts'
 
 const KEY = 'velvet-porch.behind'
 
 /** What an earlier page left to be arranged. */
 function left(): string[] {
-  try {
-    const ids: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]')
-    return Array.isArray(ids) ? ids.filter((id) => typeof id === 'string') : []
-  } catch {
-    return []
-  }
+  const ids = keptValue(KEY)
+  return Array.isArray(ids) ? ids.filter((id) => typeof id === 'string') : []
 }
 
 /** Tunes that are being arranged behind the page, the next one first; a page that is opened anew goes on with them. */
@@ -21,12 +18,7 @@ export const leftBehind = (): boolean => left().length > 0
 /** These tunes will have a tab without being asked for. */
 export function comesBehind(ids: readonly string[]): void {
   waiting.setState(ids, true)
-  try {
-    if (ids.length > 0) localStorage.setItem(KEY, JSON.stringify(ids))
-    else localStorage.removeItem(KEY)
-  } catch {
-    // Nothing can be kept: a tune is arranged when it is opened.
-  }
+  keepValue(KEY, ids.length > 0 ? ids : undefined)
 }
 
 /** The tune whose turn it is. */

@@ -1,4 +1,5 @@
 import type { Ticks } from '@velvet-porch/core/music'
+import { keepValue, keptValue } from './keptValue.ts'
 
 /** Where a lesson stood when it was last looked at. */
 export interface LessonPlace {
@@ -14,30 +15,20 @@ const MOST_KEPT = 200
 
 const KEY = 'velvet-porch.lessons'
 
-/** Kept in the browser beside the documents: it is nobody's work, and a page that is reloaded goes on from it. */
-function kept(): Record<string, LessonPlace> {
-  try {
-    const value: unknown = JSON.parse(localStorage.getItem(KEY) ?? '{}')
-    return typeof value === 'object' && value !== null ? (value as Record<string, LessonPlace>) : {}
-  } catch {
-    return {}
-  }
+const places = (): Record<string, unknown> => {
+  const value = keptValue(KEY)
+  return typeof value === 'object' ? (value as Record<string, unknown>) : {}
 }
 
 /** Where the lesson of a tune stood; undefined where it was never looked at. */
 export function lessonPlace(tuneId: string): LessonPlace | undefined {
-  const { measure, tick, view } = (kept()[tuneId] ?? {}) as Partial<Record<keyof LessonPlace, unknown>>
+  const { measure, tick, view } = (places()[tuneId] ?? {}) as Partial<Record<keyof LessonPlace, unknown>>
   const place = typeof measure === 'number' && typeof tick === 'number' && typeof view === 'string'
   return place ? { measure, tick, view } : undefined
 }
 
 /** Keeps where the lesson of a tune stands. */
 export function keepLessonPlace(tuneId: string, place: LessonPlace): void {
-  const { [tuneId]: _, ...others } = kept()
-  const newest = [...Object.entries(others), [tuneId, place] as const].slice(-MOST_KEPT)
-  try {
-    localStorage.setItem(KEY, JSON.stringify(Object.fromEntries(newest)))
-  } catch {
-    // Storage is full or forbidden: the next page begins at the first step.
-  }
+  const { [tuneId]: _, ...others } = places()
+  keepValue(KEY, Object.fromEntries([...Object.entries(others), [tuneId, place]].slice(-MOST_KEPT)))
 }

@@ -3,6 +3,7 @@ import { NOTE_NAMINGS, type NoteNaming } from '@velvet-porch/core/music'
 import { lessonSettingsFrom, USUAL_LESSON, type LessonSettings } from '@velvet-porch/core/lesson'
 import { createStore, useStore } from 'zustand'
 import { persist, type PersistStorage } from 'zustand/middleware'
+import { keepValue, keptValue } from './keptValue.ts'
 
 /** How this teacher likes things shown. Kept on the device, outside the documents. */
 export interface Prefs {
@@ -154,21 +155,11 @@ const VERSION = 1
 
 const kept: PersistStorage<Prefs> = {
   getItem: (name) => {
-    try {
-      const value = JSON.parse(localStorage.getItem(name) ?? '{}') as { state?: unknown } | null
-      return { state: prefsFrom(value?.state ?? value), version: VERSION }
-    } catch {
-      return null
-    }
+    const value = keptValue(name) as { state?: unknown } | undefined
+    return { state: prefsFrom(value?.state ?? value), version: VERSION }
   },
-  setItem: (name, value) => {
-    try {
-      localStorage.setItem(name, JSON.stringify(value))
-    } catch {
-      // Storage is full or forbidden: the choice holds until the page is closed.
-    }
-  },
-  removeItem: (name) => localStorage.removeItem(name),
+  setItem: keepValue,
+  removeItem: (name) => keepValue(name, undefined),
 }
 
 const store = createStore<Prefs>()(persist(() => FIRST, { name: KEY, version: VERSION, storage: kept }))

@@ -1,10 +1,11 @@
+import i18next from 'i18next'
 import { change } from './documents.ts'
 import { binTune, putBack } from './shelf.ts'
 
 /** What was done on the shelf since the page was opened; each can be taken back. */
 export type ShelfStep =
   | { readonly kind: 'remove'; readonly id: string; readonly title: string }
-  | { readonly kind: 'rename'; readonly id: string; readonly title: string; readonly to: string }
+  | { readonly kind: 'rename'; readonly id: string; readonly title: string }
   | { readonly kind: 'duplicate'; readonly id: string; readonly title: string }
   /** Tunes that came in together, or one that was begun. */
   | { readonly kind: 'add'; readonly ids: readonly string[]; readonly title: string }
@@ -43,13 +44,11 @@ export async function undoShelfStep(): Promise<ShelfStep | undefined> {
   return step
 }
 
+/** Enters the tune's own history as well. */
 const rename = (id: string, title: string) =>
-  change('tune', id, RENAME, (tune) => {
+  change('tune', id, i18next.t('shelf.rename'), (tune) => {
     tune.title = title
   })
-
-/** What a change of the name is called in the tune's own history. */
-const RENAME = 'Rename'
 
 /** Puts a tune in the bin. */
 export async function removeTune(id: string, title: string): Promise<void> {
@@ -59,5 +58,5 @@ export async function removeTune(id: string, title: string): Promise<void> {
 
 /** Gives a tune another name. */
 export async function renameTune(id: string, title: string, to: string): Promise<void> {
-  if (await rename(id, to)) noteShelfStep({ kind: 'rename', id, title, to })
+  if (await rename(id, to)) noteShelfStep({ kind: 'rename', id, title })
 }

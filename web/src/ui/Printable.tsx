@@ -52,7 +52,7 @@ export function Printable({
       {printing
         ? createPortal(
             <article
-              className={css['printed-part']}
+              className={`on-paper ${css['printed-part']}`}
               data-mantine-color-scheme="light"
               data-testid="printed-part"
               aria-hidden

@@ -10,17 +10,40 @@ import { everything } from '../state/backup.ts'
 import { setTabAside } from '../state/documents.ts'
 import { checkAgain, type Opened } from '../state/useTune.ts'
 
+interface Props {
+  readonly opened: Opened<TuneDoc>
+  readonly children: (tune: TuneDoc) => ReactNode
+}
+
 /** Lets a stage in when its tune is there, whole, and not being worked on in another tab. */
-export function TuneGate({
-  opened,
-  children,
-}: {
-  opened: Opened<TuneDoc>
-  children: (tune: TuneDoc) => ReactNode
-}) {
+export function TuneGate({ opened, children }: Props) {
+  const { t } = useTranslation()
+  const { writable, takeOver } = useDocLock(present(useParams().id))
+  return (
+    <WholeTune opened={opened}>
+      {(tune) => (
+        <>
+          {writable ? null : (
+            <Alert color="lamp" title={t('lock.title')} m="xs">
+              {t('lock.text')}{' '}
+              <Button size="compact-sm" ml="sm" onClick={takeOver}>
+                {t('lock.take')}
+              </Button>
+            </Alert>
+          )}
+          <fieldset disabled={!writable} inert={!writable} style={{ all: 'unset', display: 'contents' }}>
+            {children(tune)}
+          </fieldset>
+        </>
+      )}
+    </WholeTune>
+  )
+}
+
+/** Lets a page in that only shows a tune, when that is there and whole; says what is wrong with it otherwise. */
+export function WholeTune({ opened, children }: Props) {
   const { t } = useTranslation()
   const id = present(useParams().id)
-  const { writable, takeOver } = useDocLock(id)
   if (opened.state === 'loading')
     return (
       <Center h="60%">
@@ -39,21 +62,7 @@ export function TuneGate({
     )
   }
   if (opened.state === 'broken') return <Broken id={id} opened={opened} />
-  return (
-    <>
-      {writable ? null : (
-        <Alert color="lamp" title={t('lock.title')} m="xs">
-          {t('lock.text')}{' '}
-          <Button size="compact-sm" ml="sm" onClick={takeOver}>
-            {t('lock.take')}
-          </Button>
-        </Alert>
-      )}
-      <fieldset disabled={!writable} inert={!writable} style={{ all: 'unset', display: 'contents' }}>
-        {children(opened.doc)}
-      </fieldset>
-    </>
-  )
+  return children(opened.doc)
 }
 
 /** A tune or tab that storage holds and that cannot be read: its data out, everything out, a file back in. */

@@ -16,7 +16,8 @@ export function Guide() {
   const { id } = useParams()
   const { pathname } = useLocation()
   const go = useNavigate()
-  const score = useOpenScore(id)
+  // Who has ended them is not drawn anew with every note that is written.
+  const score = useOpenScore(step ? id : undefined)
   const [tune, tab] = [score?.tune !== undefined, score?.arrangement !== undefined]
   useEffect(() => {
     if (step && tune) guideTook('bring')

@@ -7,6 +7,7 @@ import { useParams } from 'react-router'
 import { actionFor, useOfferedActions, type Action } from '../../state/actions.ts'
 import { useReadOnly } from '../../state/writeLock.ts'
 import { Palette } from './Palette.tsx'
+import { shownKeys } from './shownKeys.ts'
 
 /** The palette (Ctrl+K) and the list of keys (?). Both show what can be done now. */
 export function Keys({ listed, onListed }: { listed: boolean; onListed: (listed: boolean) => void }) {
@@ -92,5 +93,3 @@ const PARTS = [
 
 /** Those of the page that is open. */
 const keysOfParts = () => PARTS.filter(([, where]) => document.querySelector(where)).map(([part]) => part)
-
-const shownKeys = (keys: string) => keys.replace('Mod', 'Ctrl')

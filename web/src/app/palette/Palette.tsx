@@ -3,6 +3,7 @@ import { Spotlight, spotlight } from '@mantine/spotlight'
 import { useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Action } from '../../state/actions.ts'
+import { shownKeys } from './shownKeys.ts'
 import { useFound } from './useFound.ts'
 
 /** Finds whatever is called so: what can be done, controls, places, tunes, chords, settings. */
@@ -57,7 +58,7 @@ export function Palette({ actions }: { actions: readonly Action[] }) {
                 label={o.label}
                 {...(o.description === undefined ? {} : { description: o.description })}
                 highlightQuery
-                rightSection={o.keys ? <Kbd>{o.keys.replace('Mod', 'Ctrl')}</Kbd> : undefined}
+                rightSection={o.keys ? <Kbd>{shownKeys(o.keys)}</Kbd> : undefined}
                 onClick={() => {
                   chosen.current = o.run
                 }}

@@ -1,9 +1,9 @@
-import { useMantineColorScheme, useComputedColorScheme } from '@mantine/core'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { useActions, type Action } from '../../state/actions.ts'
 import { callGuide } from '../../state/guide.ts'
+import { useDarkMode } from '../useDarkMode.ts'
 import { stagePath, STAGES } from '../rail/places.ts'
 
 /** What every page offers: its places, and what is set for the whole app. */
@@ -11,8 +11,7 @@ export function usePlaceActions(onHelp: () => void): void {
   const { t } = useTranslation()
   const { id } = useParams()
   const go = useNavigate()
-  const { setColorScheme } = useMantineColorScheme()
-  const dark = useComputedColorScheme('light') === 'dark'
+  const { turn } = useDarkMode()
   useActions(
     useMemo(() => {
       const to = (path: string, label: string): Action => ({
@@ -29,12 +28,7 @@ export function usePlaceActions(onHelp: () => void): void {
         to('/shapes?do=path', t('rail.path')),
         to('/neck', t('rail.neck')),
         to('/settings', t('rail.settings')),
-        {
-          id: 'dark',
-          group: 'settings',
-          label: t('app.lamp'),
-          run: () => setColorScheme(dark ? 'light' : 'dark'),
-        },
+        { id: 'dark', group: 'settings', label: t('app.dark'), run: turn },
         ...(['naming', 'hands', 'data'] as const).map((part): Action => ({
           id: `settings.${part}`,
           group: 'settings',
@@ -44,6 +38,6 @@ export function usePlaceActions(onHelp: () => void): void {
         { id: 'help', group: 'places', label: t('help.title'), keys: 'F1', run: onHelp },
         { id: 'guide', group: 'places', label: t('guide.call'), run: callGuide },
       ]
-    }, [t, id, go, setColorScheme, dark, onHelp]),
+    }, [t, id, go, turn, onHelp]),
   )
 }

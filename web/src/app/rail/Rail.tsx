@@ -1,4 +1,4 @@
-import { ActionIcon, Menu, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
+import { ActionIcon, Menu, Tooltip } from '@mantine/core'
 import { spotlight } from '@mantine/spotlight'
 import {
   IconDots,
@@ -15,6 +15,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { callGuide } from '../../state/guide.ts'
 import { useOpenScore } from '../../state/openScore.ts'
+import { useDarkMode } from '../useDarkMode.ts'
 import { PLACE_ICONS, REFERENCES, stagePath, STAGES, type Place } from './places.ts'
 import css from './Rail.module.css'
 
@@ -101,12 +102,9 @@ function RailTools({ onHelp, onKeys }: Props) {
   const { t } = useTranslation()
   const go = useNavigate()
   const inTune = useParams().id !== undefined
-  const { setColorScheme } = useMantineColorScheme()
-  const dark = useComputedColorScheme('light') === 'dark'
-  const turn = () => setColorScheme(dark ? 'light' : 'dark')
-  const Lamp = dark ? IconSun : IconMoon
+  const { dark, turn } = useDarkMode()
   const tools = [
-    { label: t('app.lamp'), Icon: Lamp, run: turn },
+    { label: t('app.dark'), Icon: dark ? IconSun : IconMoon, run: turn },
     { label: t('keys.search'), Icon: IconSearch, run: spotlight.open },
     { label: t('help.title'), Icon: IconHelp, run: onHelp },
   ]

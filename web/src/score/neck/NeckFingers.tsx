@@ -1,6 +1,5 @@
-import type { TabNote } from '@velvet-porch/core/document'
+import { BAR_FINGER, type TabNote } from '@velvet-porch/core/document'
 import { useTranslation } from 'react-i18next'
-import { BAR_FINGER } from '@velvet-porch/core/document'
 import type { Bottleneck, HandMoment } from './handMove.ts'
 import type { NeckView } from './neckView.ts'
 

@@ -1,4 +1,4 @@
-import { BAR_FINGER, ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core/document'
+import { BAR_FINGER, barNotes, ticksAt, type Grip, type PressedPlace } from '@velvet-porch/core/document'
 import type { SheetModel, SheetPosition } from '../sheet/sheetModel.ts'
 
 export interface HandMoment {
@@ -45,9 +45,10 @@ function bottleneckOf({ layer }: SheetModel, { pos, pressed }: Grip): Bottleneck
   const under = pressed.filter((p) => p.finger === BAR_FINGER)
   const [first] = under
   if (!layer || !first) return undefined
+  const onBar = barNotes(layer)
   const slid = layer.notes.some(
     (n) =>
-      n.attack === 'bottle' &&
+      onBar.has(n.id) &&
       n.pos.measure === pos.measure &&
       n.pos.tick >= pos.tick &&
       n.place.fret === first.fret,

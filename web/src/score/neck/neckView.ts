@@ -15,7 +15,7 @@ const TOP_PX = 34
 const BOTTOM_PX = 30
 
 /** Room at the sides for fret numbers and for half a finger. */
-const SIDES_PX = 40
+const SIDES_PX = 42
 
 /** The window on the neck, true to scale: where frets, strings and places stand in pixels. */
 export interface NeckView {

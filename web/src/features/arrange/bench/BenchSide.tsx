@@ -23,7 +23,7 @@ import css from './BenchSide.module.css'
 
 /** What stands beside the sheet: the hand at the chosen moment, its reasons, other ways, and what the audit says. */
 export const BenchSide = memo(function BenchSide() {
-  const { model, doc, arranger, position, marked, hear, checked, report, lockable } = useBenchPage()
+  const { model, doc, out, arranger, position, marked, hear, checked, report, lockable } = useBenchPage()
   const [tried, trial, ossia] = [useBench((s) => s.tried), useBench((s) => s.trial), useBench((s) => s.ossia)]
   const onPosition = useSetBench('position')
   const onTry = useSetBench('tried')
@@ -48,7 +48,7 @@ export const BenchSide = memo(function BenchSide() {
   return (
     <aside className={css['bench-side']}>
       <HandText model={model} position={shown} hand={down}>
-        {shown ? <MeasureActions position={shown} /> : null}
+        {shown && !out ? <MeasureActions position={shown} /> : null}
       </HandText>
       {position ? null : <Text size="xs">{t('neck.none')}</Text>}
       {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}

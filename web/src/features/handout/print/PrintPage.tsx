@@ -7,7 +7,7 @@ import { writtenOut } from '@velvet-porch/core/edit'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
-import { TuneGate } from '../../../ui/TuneGate.tsx'
+import { WholeTune } from '../../../ui/TuneGate.tsx'
 import { NoTab } from '../../lesson/NoTab.tsx'
 import { useAsPlayed } from '../../arrange/useAsPlayed.ts'
 import { Sheet } from '../../../score/sheet/Sheet.tsx'
@@ -25,7 +25,7 @@ export function PrintPage() {
   const opened = useTune(id)
   const doc = useArrangement(id)
   return (
-    <TuneGate opened={opened}>
+    <WholeTune opened={opened}>
       {(tune) =>
         doc === undefined ? null : doc === null ? (
           <NoTab tuneId={id} text={t('print.nothing')} />
@@ -33,7 +33,7 @@ export function PrintPage() {
           <PrintSheet tune={tune} doc={doc} />
         )
       }
-    </TuneGate>
+    </WholeTune>
   )
 }
 
@@ -60,7 +60,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
     window.print()
   }
   return (
-    <main className={css['print-page']} data-mantine-color-scheme="light">
+    <main className={`on-paper ${css['print-page']}`} data-mantine-color-scheme="light">
       <Group className="no-print" mb="md" justify="space-between">
         <Button
           component={Link}

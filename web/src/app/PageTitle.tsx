@@ -4,8 +4,11 @@ import { useLocation, useParams } from 'react-router'
 import { useOpenScore } from '../state/openScore.ts'
 import { placeOf } from './rail/places.ts'
 
-/** The window's title: the tune, the stage, the app; read out and listed by the browser. */
-export function usePageTitle(): void {
+/**
+ * The window's title: the tune, the stage, the app; read out and listed by the browser. A part of its own: the frame is not
+ * drawn anew with every note that is written.
+ */
+export function PageTitle() {
   const { t } = useTranslation()
   const { id } = useParams()
   const { pathname } = useLocation()
@@ -14,4 +17,5 @@ export function usePageTitle(): void {
   useEffect(() => {
     document.title = [tune, place, t('app.name')].filter(Boolean).join(' · ')
   }, [tune, place, t])
+  return null
 }
