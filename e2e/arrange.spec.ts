@@ -23,6 +23,33 @@ const TWO_HALVES =
 const noteAt = (page: Page, measure: number) =>
   page.getByRole('button', { name: new RegExp(`^Measure ${measure}: effort`) })
 
+test('a measure has a menu of its own, by mouse and by key: a section begins, joins again, is heard again; not on a page written out', async ({
+  page,
+}) => {
+  await arrangePasted(page, TWO_HALVES)
+  await goToMeasure(page, 5)
+  const menu = page.getByRole('menu')
+  await page.keyboard.press('m')
+  await menu.getByRole('menuitem', { name: 'New section here' }).click()
+  await done(page, 'Cut at measure 5')
+  await expect(page.locator('.chip')).toHaveCount(2)
+  // Where a section begins it can be joined to the one before, and not be cut.
+  await page.getByRole('button', { name: 'What to do with measure 5' }).click()
+  await expect(menu.getByRole('menuitem', { name: 'New section here' })).toHaveCount(0)
+  await menu.getByRole('menuitem', { name: 'Join to the one before' }).click()
+  await done(page, 'Joined two sections')
+  await expect(page.locator('.chip')).toHaveCount(0)
+  await page.keyboard.press('m')
+  await menu.getByRole('menuitem', { name: /measure 5/ }).click()
+  await expect(page.locator('.marked-measure')).not.toHaveCount(0)
+  // A page written out has other measures than the score.
+  await page.getByRole('button', { name: 'Sheet', exact: true }).click()
+  await page.getByText('Written out').click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('neck-head')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^What to do with/ })).toHaveCount(0)
+})
+
 test('a tune is cut into sections, each with its own style and level; every step can be taken back', async ({
   page,
 }) => {
