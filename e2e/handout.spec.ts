@@ -37,6 +37,36 @@ const serious = async (page: Page) =>
     .filter((v) => v.impact === 'serious' || v.impact === 'critical')
     .map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)
 
+test('on request the notes stand over the tab, on the page and in the PDF', async ({ page }) => {
+  await openDemo(page, 'Cold Pump Handle')
+  await toHandout(page)
+  const staves = () =>
+    onPaper(page).evaluate((host) => host.shadowRoot!.querySelectorAll('svg.tab svg text').length)
+  const systems = () => onPaper(page).evaluate((host) => host.shadowRoot!.querySelectorAll('svg.tab').length)
+  const fontsOf = (path: string) => execFileSync('pdffonts', [path], { encoding: 'utf8' })
+  await expect.poll(systems).toBeGreaterThan(1)
+  expect(await staves()).toBe(0)
+  expect(fontsOf(await saved(page, 'Save as PDF', 'plain.pdf'))).not.toContain('Bravura')
+  await page.getByText('Staff above', { exact: true }).click()
+  await expect.poll(staves).toBeGreaterThan(40)
+  // Clef, heads and signs come with their font, and nothing stands beyond the paper.
+  expect(fontsOf(await saved(page, 'Save as PDF', 'staff.pdf'))).toContain('Bravura')
+  const beyond = await onPaper(page).evaluate(
+    (host) =>
+      [...host.shadowRoot!.querySelectorAll('.page')].flatMap((sheet) => {
+        const { left, right } = sheet.getBoundingClientRect()
+        return [...sheet.querySelectorAll('svg.tab svg text')].filter((e) => {
+          const box = e.getBoundingClientRect()
+          return box.left < left || box.right > right
+        })
+      }).length,
+  )
+  expect(beyond).toBe(0)
+  // It is kept with the handout.
+  await page.reload()
+  await expect.poll(staves).toBeGreaterThan(40)
+})
+
 test('from a demo tune to two printed pages: parts added, moved and taken off, words of one’s own, a PDF', async ({
   page,
 }) => {
@@ -100,6 +130,9 @@ test('from a demo tune to two printed pages: parts added, moved and taken off, w
     '2 of 2',
   ])
     expect(text).toContain(said)
+  // Every page has the title at its foot.
+  for (const sheet of text.split('\f').filter((s) => s.trim() !== ''))
+    expect(sheet).toMatch(/Cold Pump Handle .*\d of 2\s*$/)
   // The browser's own print has the same pages.
   const printed = test.info().outputPath('printed.pdf')
   await page.pdf({ path: printed, preferCSSPageSize: true })

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
 import { openDemo } from './bench.ts'
 
 /** Notes what a print would show, in place of the dialog. */
@@ -61,4 +62,21 @@ test('a partner’s part prints on a page of its own', async ({ page }) => {
   await expect(part.locator('h1')).toHaveText("Lamplighter's Round")
   await expect(part.locator('h3')).toContainText('Second guitar')
   await expect(part.getByRole('listitem', { includeHidden: true })).toHaveCount(17)
+})
+
+test('a printed tune has its title and the number of the page at every foot', async ({ page }) => {
+  await openDemo(page, "Lamplighter's Round")
+  await page.goto(page.url().replace(/arrange.*$/, 'print'))
+  await expect(page.locator('[data-system]').first()).toBeVisible()
+  await expect(page.locator('[data-drawn]')).toHaveCount(await page.locator('[data-system]').count())
+  const path = test.info().outputPath('tune.pdf')
+  // On half sheets, so that there is more than one.
+  await page.pdf({ path, width: '210mm', height: '148mm' })
+  const sheets = execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' })
+    .split('\f')
+    .filter((s) => s.trim() !== '')
+  expect(sheets.length).toBeGreaterThan(1)
+  sheets.forEach((sheet, i) =>
+    expect(sheet).toMatch(new RegExp(`Lamplighter's Round +${i + 1} ?/ ?${sheets.length}\\s*$`)),
+  )
 })

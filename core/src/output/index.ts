@@ -17,4 +17,5 @@ export {
   type StaffWriting,
   writtenAbove,
 } from './notation/staff.ts'
+export { headWidth, staffReach, type StaffReach } from './notation/staffRoom.ts'
 export { textTab, type TextTabInput } from './text/textTab.ts'

@@ -54,6 +54,8 @@ const handoutSchema = Joi.object({
     strings: shown,
     rhythm: shown,
     lyrics: shown,
+    // Absent in handouts that were kept before there was a staff.
+    staff: Joi.boolean(),
   }).required(),
   settings: settings.required(),
   blocks: Joi.array()

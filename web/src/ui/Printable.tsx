@@ -3,6 +3,7 @@ import { IconPrinter } from '@tabler/icons-react'
 import { useEffect, useState, type ReactNode } from 'react'
 import { createPortal } from 'react-dom'
 import { useTranslation } from 'react-i18next'
+import { PageFoot } from './PageFoot.tsx'
 import css from './Printable.module.css'
 
 /** A part of a page that prints as a page of its own: a title, what it is for, and itself, in print colours. */
@@ -57,6 +58,7 @@ export function Printable({
               data-testid="printed-part"
               aria-hidden
             >
+              <PageFoot title={title} />
               <h1>{title}</h1>
               <p>{note}</p>
               {children}

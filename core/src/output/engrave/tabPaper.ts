@@ -16,6 +16,14 @@ import { inFullMeasure } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { rhythmSvg } from './rhythm.ts'
 import { el, words } from './svg.ts'
+import {
+  isNewMetre,
+  METRE_WIDTH,
+  paperStaff,
+  staffRoomIn,
+  type DrawStaff,
+  type PaperStaff,
+} from './paperStaff.ts'
 import { bendSvg, joinSvg } from './tabJoins.ts'
 
 /** What stands over and under the lines of a printed tab. */
@@ -27,6 +35,8 @@ export interface PaperLayers {
   readonly strings: boolean
   readonly rhythm: boolean
   readonly lyrics: boolean
+  /** The notes on five lines over the tab, where somebody draws them (`PaperOptions.drawStaff`). */
+  readonly staff?: boolean
 }
 
 export const USUAL_PAPER_LAYERS: PaperLayers = {
@@ -47,6 +57,7 @@ export interface PaperOptions {
   /** Measures, by index, both ends included; absent: all. */
   readonly from?: number
   readonly to?: number
+  readonly drawStaff?: DrawStaff
 }
 
 /** One line of a printed tab, and where in it what stands. */
@@ -76,7 +87,7 @@ export function tabSystems(tune: TuneDoc, doc: ArrangementDoc, options: PaperOpt
   const measures = tune.measures.slice(from, to + 1).map((m, i) => layoutMeasure(page, m, from + i))
   const systems = layOut(measures, {
     width: options.width,
-    head: HEAD,
+    head: page.staff?.head ?? HEAD,
     density: DENSITY,
   })
   return systems.map((s) => systemSvg(page, s, from))
@@ -95,12 +106,15 @@ interface Page {
   readonly harmony: readonly HarmonySegment[]
   readonly starts: readonly Ticks[]
   readonly rows: Rows
+  readonly staff: PaperStaff | undefined
 }
 
 /** Base lines and edges, from the top. */
 interface Rows {
   readonly section: number
   readonly chords: number
+  /** Top line of the staff; without one, of the tab. */
+  readonly barTop: number
   readonly top: number
   readonly bottom: number
   readonly rhythm: number
@@ -112,13 +126,14 @@ interface Rows {
 }
 
 function pageOf(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): Page {
-  const { layers } = options
+  const { layers, drawStaff } = options
   const { base, setup } = doc
   const timeline = timelineOf(tune.measures)
   const byId = new Map(base.notes.map((n) => [n.id, n]))
   const sung = layers.lyrics ? sungIn(tune) : []
   const verses = Math.max(0, ...sung.map((s) => s.verses.length))
   const harmony = layers.chords === 'none' ? [] : harmonyLine(tune, timeline, setup.capo[0]!, doc.transposed)
+  const staff = layers.staff && drawStaff ? paperStaff(tune, doc, drawStaff) : undefined
   return {
     tune,
     doc,
@@ -135,7 +150,8 @@ function pageOf(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): Page
     sung: by(sung, (s) => s.measure),
     harmony,
     starts: timeline.starts,
-    rows: rowsOf(tune, doc, layers, harmony.length > 0, verses),
+    rows: rowsOf(tune, doc, layers, staff, harmony.length > 0, verses),
+    staff,
   }
 }
 
@@ -143,6 +159,7 @@ function rowsOf(
   tune: TuneDoc,
   doc: ArrangementDoc,
   layers: PaperLayers,
+  staff: PaperStaff | undefined,
   chords: boolean,
   verses: number,
 ): Rows {
@@ -152,6 +169,8 @@ function rowsOf(
   let y = 4
   const section = (y += marks ? 12 : 0)
   const chordLine = (y += chords ? 15 : 0)
+  const staffTop = (y += staff ? Math.max(12, staff.above) : 0)
+  y += staff ? staff.lines + staff.below : 0
   const top = (y += 12 + (signs ? 12 : 0))
   const bottom = (y += (doc.setup.instrument.strings - 1) * GAP)
   const row = (on: boolean, height: number) => (y += on ? height : 0)
@@ -162,7 +181,20 @@ function rowsOf(
   const strings = row(layers.strings, 14)
   const lyrics = row(verses > 0, 16)
   row(verses > 1, (verses - 1) * 14)
-  return { section, chords: chordLine, top, bottom, rhythm, counts, picking, strings, lyrics, height: y + 9 }
+  const barTop = staff ? staffTop : top
+  return {
+    section,
+    chords: chordLine,
+    barTop,
+    top,
+    bottom,
+    rhythm,
+    counts,
+    picking,
+    strings,
+    lyrics,
+    height: y + 9,
+  }
 }
 
 function by<T>(list: readonly T[], key: (item: T) => string): Map<string, T[]> {
@@ -184,21 +216,21 @@ function layoutMeasure(page: Page, m: Measure, index: number): LayoutMeasure {
   for (const s of page.sung.get(m.id) ?? []) need(s.tick, 7 * Math.max(...s.verses.map((l) => l.length)) + 6)
   const notes = page.notes.get(m.id) ?? []
   for (const n of notes) if (n.bend) need(n.pos.tick, 28)
-  const onsets = [...notes.map((n) => n.pos.tick), ...needs.keys()]
+  const staff = page.staff && staffRoomIn(page.staff, page.tune, index)
   return {
     length: m.length,
-    onsets,
+    onsets: [...notes.map((n) => n.pos.tick), ...needs.keys(), ...(staff?.onsets ?? [])],
     needs,
-    signs: (m.repeatStart ? 10 : 0) + metreSign(page, index).length * 4,
+    signs: (m.repeatStart ? 10 : 0) + (staff?.signs ?? metreSign(page, index).length * 4),
   }
 }
 
-const metreText = ({ metre }: Measure): string => `${metre.num}/${metre.den}`
-
-/** A metre is written where it begins or changes. */
-function metreSign({ tune }: Page, index: number): string {
-  const [m, before] = [tune.measures[index]!, tune.measures[index - 1]]
-  return !before || metreText(before) !== metreText(m) ? metreText(m) : ''
+/** A metre stands on the staff, or in the tab where there is none. */
+function metreSign({ tune, staff }: Page, index: number): string {
+  const { metre } = tune.measures[index]!
+  return !staff && isNewMetre(tune.measures[index]!, tune.measures[index - 1])
+    ? `${metre.num}/${metre.den}`
+    : ''
 }
 
 function chordsIn({ harmony, starts, tune }: Page, index: number): HarmonySegment[] {
@@ -220,6 +252,10 @@ function systemSvg(page: Page, system: SystemLayout, offset: number): TabSystem 
     return el('path', { class: 'tl', d: `M0 ${y}H${right}` })
   })
   const placed = system.measures.map((m) => ({ ...m, index: m.index + offset }))
+  const staff = page.staff?.svg(
+    { ...system, measures: placed },
+    { width: system.width, height: rows.height, top: rows.barTop },
+  )
   const body = placed.map((m, i) => measureSvg(page, m, i === 0))
   const spoken = `${page.tune.title}: ${page.numbers[placed[0]!.index]}–${page.numbers[last.index + offset]}`
   return {
@@ -234,8 +270,9 @@ function systemSvg(page: Page, system: SystemLayout, offset: number): TabSystem 
         role: 'img',
         'aria-label': spoken,
       },
+      staff ?? '',
       ...lines,
-      el('path', { class: 'bl', d: `M0.5 ${rows.top}V${rows.bottom}` }),
+      el('path', { class: 'bl', d: `M0.5 ${rows.barTop}V${rows.bottom}` }),
       ...body,
     ),
     width: system.width,
@@ -260,7 +297,7 @@ function measureSvg(page: Page, placed: PlacedMeasure, first: boolean): string {
   const left = placed.x
   const parts = [
     section ? words({ class: 'sec', x: first ? 0 : left + 3, y: rows.section }, section.name) : '',
-    words({ class: 'num', x: first ? 2 : left + 3, y: rows.top - 4 }, numbers[placed.index] || ''),
+    words({ class: 'num', x: first ? 2 : left + 3, y: rows.barTop - 4 }, numbers[placed.index] || ''),
     ...chordsIn(page, placed.index).map((h) =>
       words({ class: 'ch', x: x(h.start - start) - 4, y: rows.chords }, chordName(page, h)),
     ),
@@ -389,16 +426,23 @@ function endingSvg({ tune, rows }: Page, { index, x, width }: PlacedMeasure): st
   )
 }
 
-function barsSvg({ tune, rows, strings }: Page, { index, x, width }: PlacedMeasure, first: boolean): string {
+function barsSvg(
+  { tune, rows, strings, staff }: Page,
+  { index, x, width }: PlacedMeasure,
+  first: boolean,
+): string {
   const m = tune.measures[index]!
   const right = x + width
   const bar = (at: number, heavy = false) =>
-    el('path', { class: heavy ? 'hl' : 'bl', d: `M${at} ${rows.top}V${rows.bottom}` })
+    el('path', { class: heavy ? 'hl' : 'bl', d: `M${at} ${rows.barTop}V${rows.bottom}` })
   const mid = rows.top + ((strings - 1) / 2) * GAP
+  const onStaff = staff ? [3 / 8, 5 / 8].map((share) => rows.barTop + staff.lines * share) : []
   const dots = (at: number) =>
-    [-1, 1].map((s) => el('circle', { class: 'do', cx: at, cy: mid + s * GAP, r: 1.8 })).join('')
+    [...onStaff, mid - GAP, mid + GAP].map((cy) => el('circle', { class: 'do', cx: at, cy, r: 1.8 })).join('')
   const heavy = m.barline === 'final' || m.repeatEnd > 1
-  const begin = x + (first ? 2 : 1)
+  // The sign of a repeat follows the metre on a staff.
+  const metreRoom = staff && isNewMetre(m, tune.measures[index - 1]) ? METRE_WIDTH : 0
+  const begin = x + metreRoom + (first && !staff ? 2 : 1)
   const jump = [
     m.fine ? 'Fine' : '',
     m.jump ? JUMP_TEXT[m.jump] : '',
@@ -411,9 +455,9 @@ function barsSvg({ tune, rows, strings }: Page, { index, x, width }: PlacedMeasu
     heavy ? bar(right - 1.5, true) + bar(right - 5) : m.barline === 'none' ? '' : bar(right - 0.5),
     m.barline === 'double' ? bar(right - 3.5) : '',
     m.repeatEnd > 1 ? dots(right - 9) : '',
-    m.repeatEnd > 2 ? words({ class: 'ct', x: right - 8, y: rows.top - 4 }, `×${m.repeatEnd}`) : '',
+    m.repeatEnd > 2 ? words({ class: 'ct', x: right - 8, y: rows.barTop - 4 }, `×${m.repeatEnd}`) : '',
     m.repeatStart ? bar(begin + 1, true) + bar(begin + 4.5) + dots(begin + 8.5) : '',
-    jump ? words({ class: 'ju', x: right - 4, y: rows.top - 4 }, jump) : '',
+    jump ? words({ class: 'ju', x: right - 4, y: rows.barTop - 4 }, jump) : '',
   ].join('')
 }
 

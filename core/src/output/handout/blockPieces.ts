@@ -1,5 +1,6 @@
 import { boxSvg } from '../engrave/boxPaper.ts'
 import { el, escaped } from '../engrave/svg.ts'
+import type { DrawStaff } from '../engrave/paperStaff.ts'
 import { tabSystems, type PaperOptions, type TabSystem } from '../engrave/tabPaper.ts'
 import { withVariant } from '../../document/variants.ts'
 import { passVersions, type PassVersion } from '../../lesson/steps/passSteps.ts'
@@ -40,6 +41,7 @@ interface HandoutContext {
   readonly handout: HandoutDoc
   readonly lesson: Lesson
   readonly notes: Notes
+  readonly drawStaff: DrawStaff | undefined
   readonly naming: NoteNaming
   /** Room on the page in px before large print. */
   readonly width: number
@@ -49,13 +51,22 @@ interface HandoutContext {
 /** Words of the teacher to pieces, by `noteKey`. */
 type Notes = Readonly<Record<string, string>>
 
-/** All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed. */
-export function handoutPieces(handout: HandoutDoc, lesson: Lesson, notes: Notes = {}): PaperPiece[] {
+/**
+ * All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed.
+ * @param drawStaff draws the staff over the tab, where the handout asks for one
+ */
+export function handoutPieces(
+  handout: HandoutDoc,
+  lesson: Lesson,
+  notes: Notes = {},
+  drawStaff?: DrawStaff,
+): PaperPiece[] {
   const scale = printScale(handout)
   const context: HandoutContext = {
     handout,
     lesson,
     notes,
+    drawStaff,
     naming: namingOf(handout.settings),
     width: Math.floor((PAPER_PX[handout.paper].width - 2 * MARGIN_PX) / scale),
     scale,
@@ -184,10 +195,18 @@ function strums(
   })
 }
 
+/** How tab is drawn on this handout. */
+const paperOptions = ({ handout, naming, width, drawStaff }: HandoutContext): PaperOptions => ({
+  width,
+  layers: handout.layers,
+  naming,
+  ...(drawStaff ? { drawStaff } : {}),
+})
+
 const tab: Making = (context, { from, to }) => {
-  const { lesson, handout, naming, width } = context
+  const { lesson } = context
   const range = { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) }
-  const options = { width, layers: handout.layers, naming }
+  const options = paperOptions(context)
   const systems = tabSystems(lesson.tune, lesson.doc, { ...options, ...range })
   return [
     ...systems.map((s) => ({ html: sized(context, s) })),
@@ -234,9 +253,13 @@ const steps: Making = ({ lesson }, { from = 0, to = Infinity }) => {
 const DRILLED = 2
 
 const drills: Making = (context) => {
-  const { lesson, naming, width } = context
+  const { lesson } = context
   const { paper, numbers } = lesson.phrasing
-  const layers = { ...context.handout.layers, chords: 'none', lyrics: false } as const
+  const usual = paperOptions(context)
+  const options: PaperOptions = {
+    ...usual,
+    layers: { ...usual.layers, chords: 'none', lyrics: false, staff: false },
+  }
   const made = lesson.spots.slice(0, DRILLED).flatMap((spot) =>
     drillsFor(spot).map((drill): Piece => {
       const { tune, arrangement } = drillOf(drill, spot, lesson.tune, lesson.doc)
@@ -245,7 +268,7 @@ const drills: Making = (context) => {
         drill: paper.drills[drill],
         bpm: spot.bpm,
       })
-      const systems = tabSystems(tune, arrangement, { width, layers, naming })
+      const systems = tabSystems(tune, arrangement, options)
       return {
         html: el('div', { class: 'drill' }, p(caption, 'caption'), ...systems.map((s) => sized(context, s))),
       }

@@ -1,5 +1,6 @@
 /** Tab, boxes and necks as SVG; pieces, pages and the lesson file. */
 export { neckSvg, type ShownFinger } from '../engrave/neckPaper.ts'
+export { type DrawStaff, type StaffPlace } from '../engrave/paperStaff.ts'
 export { escaped } from '../engrave/svg.ts'
 export {
   type PaperLayers,

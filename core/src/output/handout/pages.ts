@@ -49,8 +49,11 @@ export function pageHtml(
   words: PaperWords,
   title: string,
 ): string {
-  const leave =
-    page === pages ? `<span>${escaped(words.blocks.leave)}</span>` : `<span>${escaped(title)}</span>`
-  const number = fill(words.blocks.page, { page, pages })
-  return `<div class="page"><div class="body">${pieces.join('')}</div><footer>${leave}<span>${escaped(number)}</span></footer></div>`
+  const foot = [
+    title,
+    ...(page === pages ? [words.blocks.leave] : []),
+    fill(words.blocks.page, { page, pages }),
+  ]
+  const spans = foot.map((text) => `<span>${escaped(text)}</span>`)
+  return `<div class="page"><div class="body">${pieces.join('')}</div><footer>${spans.join('')}</footer></div>`
 }

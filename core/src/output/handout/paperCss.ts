@@ -2,8 +2,9 @@ import { FOOT_PX, MARGIN_PX, PAPER_PX, printScale, type HandoutDoc } from './han
 
 /** How drawings look on paper: black, white and one grey, so that any printer does. */
 export const DRAWING_CSS = `
-svg { display: block; overflow: visible; font-family: 'Figtree Variable', Figtree, sans-serif; fill: #000; }
-.draw svg { width: 100%; height: 100%; }
+svg { display: block; overflow: visible; fill: #000; }
+svg:not(svg svg) { font-family: 'Figtree Variable', Figtree, sans-serif; }
+.draw > svg { width: 100%; height: 100%; }
 .tl, .bl, .hl, .jo, .en, .st, .bm, .ba, .ns { fill: none; stroke: #000; }
 .tl { stroke: #777; stroke-width: 0.7; } .bl { stroke-width: 1; } .hl { stroke-width: 3; } .jo { stroke-width: 1.1; }
 .en { stroke-width: 0.9; } .st { stroke-width: 1.2; } .bm { stroke-width: 2.6; } .ba { stroke-width: 9; stroke-linecap: round; }

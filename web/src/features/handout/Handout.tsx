@@ -16,6 +16,7 @@ import { LessonFileButton } from './LessonFileButton.tsx'
 import { PaperOptionsForm } from './PaperOptionsForm.tsx'
 import { PaperPages } from './PaperPages.tsx'
 import { savePdf } from './pdf.ts'
+import { useDrawStaff } from './useDrawStaff.ts'
 import { errorWords } from '../../workers/errorWords.ts'
 import css from './Handout.module.css'
 
@@ -51,7 +52,11 @@ export function Handout({
   // The pages follow a moment after the form.
   const shown = useDeferredValue(handout)
   const lesson = useMemo(() => lessonOf(tune, doc, shown.settings, log), [tune, doc, shown.settings, log])
-  const pieces = useMemo(() => handoutPieces(shown, lesson, notes), [shown, lesson, notes])
+  const drawStaff = useDrawStaff(shown.layers.staff ?? false)
+  const pieces = useMemo(
+    () => handoutPieces(shown, lesson, notes, drawStaff),
+    [shown, lesson, notes, drawStaff],
+  )
   const toPdf = async () => {
     setBusy(true)
     try {

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { Choice } from '../lesson/Choice.tsx'
 import { SpeechOptions } from '../lesson/SpeechOptions.tsx'
 
-const LAYERS = ['fingers', 'picking', 'counts', 'strings', 'rhythm', 'lyrics'] as const
+const LAYERS = ['staff', 'fingers', 'picking', 'counts', 'strings', 'rhythm', 'lyrics'] as const
 const CHORDS = ['shapes', 'sounding', 'none'] as const
 
 /** Sheet, print, layers of the tab, and how the handout speaks. */

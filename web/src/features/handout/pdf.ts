@@ -1,13 +1,14 @@
 import { escaped, paperCss, printCss, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { download } from '../../ui/saveAs.ts'
-import { fontCss } from './fontCss.ts'
+import { fontCss, musicFontCss } from './fontCss.ts'
 
 /**
  * Has the server print pages as PDF and hands it to the browser as a download.
  * @throws Error in words that say what to do instead
  */
 export async function savePdf(title: string, handout: HandoutDoc, pages: readonly string[]): Promise<void> {
-  const css = `${await fontCss()}${paperCss(handout)}${printCss(handout)}`
+  const music = handout.layers.staff ? await musicFontCss() : ''
+  const css = `${await fontCss()}${music}${paperCss(handout)}${printCss(handout)}`
   const reply = await fetch('/api/pdf', {
     method: 'POST',
     headers: { 'Content-Type': 'text/html' },

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react'
 import { isPlayed, writtenAbove } from '@velvet-porch/core/output'
 import { drawStaff, musicFont } from './drawStaff.ts'
+import { STAFF_SCALE } from './metrics.ts'
 import { queueDrawing } from './drawQueue.ts'
 import type { SystemPage } from './pages.ts'
 import css from './StaffLayer.module.css'
@@ -22,7 +23,9 @@ export function StaffLayer({ page }: { page: SystemPage }) {
         if (!target.current) return
         drawStaff(target.current, page.system, page.model.tune, page.model.staff, {
           width,
-          rows,
+          height: rows.height,
+          top: rows.staffTop,
+          scale: STAFF_SCALE,
           arranged,
           octaveClef,
         })

@@ -21,7 +21,6 @@ import { isCompound, missingHead, WHOLE } from '@velvet-porch/core/music'
 import type { TuneDoc } from '@velvet-porch/core/document'
 import type { StaffMeasure, StaffSign } from '@velvet-porch/core/output'
 import { xAt, type SystemLayout } from '@velvet-porch/core/output/layout'
-import { STAFF_SCALE, type Rows } from './metrics.ts'
 
 let loaded: Promise<void> | undefined
 
@@ -34,7 +33,11 @@ export function musicFont(): Promise<void> {
 /** Where and how a staff is drawn: two voices once it is arranged, an 8 under the clef where it is written an octave up. */
 export interface StaffPage {
   readonly width: number
-  readonly rows: Rows
+  readonly height: number
+  /** Height of the top line, in px. */
+  readonly top: number
+  /** Size of the music, 1 being the notation font's own: lines 10 px apart. */
+  readonly scale: number
   readonly arranged: boolean
   readonly octaveClef: boolean
 }
@@ -70,9 +73,10 @@ export function drawStaff(
 ): void {
   target.replaceChildren()
   const renderer = new Renderer(target, Renderer.Backends.SVG)
-  renderer.resize(page.width, page.rows.height)
+  const { scale, width, height, top } = page
+  renderer.resize(width, height)
   const context = renderer.getContext()
-  context.scale(STAFF_SCALE, STAFF_SCALE)
+  context.scale(scale, scale)
   context.setFillStyle('currentColor')
   context.setStrokeStyle('currentColor')
   const pendingTies: { upper: Placed | undefined; lower: Placed | undefined } = {
@@ -85,12 +89,10 @@ export function drawStaff(
     const before = tune.measures[placed.index - 1]
     const first = k === 0 && system.head > 0
     const left = first ? 0 : placed.x
-    const stave = new Stave(
-      left / STAFF_SCALE,
-      (page.rows.staffTop - 40 * STAFF_SCALE) / STAFF_SCALE,
-      (placed.x + placed.width - left) / STAFF_SCALE,
-      { leftBar: false, rightBar: false },
-    )
+    const stave = new Stave(left / scale, top / scale - 40, (placed.x + placed.width - left) / scale, {
+      leftBar: false,
+      rightBar: false,
+    })
     stave.setStyle({ fillStyle: 'currentColor', strokeStyle: 'currentColor' })
     if (first) stave.addClef('treble', 'default', page.octaveClef ? '8vb' : undefined)
     if (first || before?.key.fifths !== measure.key.fifths) stave.addKeySignature(keySpec(signs.key.fifths))
@@ -111,7 +113,7 @@ export function drawStaff(
       ...build(signs.upper, 'upper', tune, twoVoices),
       ...build(signs.lower, 'lower', tune, true),
     ]
-    standAt(notes, stave, (sign) => xAt(placed, sign.tick, measure.length))
+    standAt(notes, stave, (sign) => xAt(placed, sign.tick, measure.length) / scale)
     drawVoices(context, notes, tune, measure, twoVoices)
     drawTies(context, notes, pendingTies)
   })
@@ -167,7 +169,7 @@ function standAt(notes: readonly Placed[], stave: Stave, x: (sign: StaffSign) =>
       context.addTickable(note)
       context.preFormat()
       context.setX(0)
-      context.setX(x(sign) / STAFF_SCALE - note.getAbsoluteX() - 5)
+      context.setX(x(sign) - note.getAbsoluteX() - 5)
     }
   }
 }

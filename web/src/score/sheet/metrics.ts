@@ -1,5 +1,4 @@
-import { STEPS, type Pitch } from '@velvet-porch/core/music'
-import type { StaffMeasure } from '@velvet-porch/core/output'
+import { headWidth as roomAtHead, staffReach, type StaffMeasure } from '@velvet-porch/core/output'
 
 /** The staff is drawn at this scale of the notation font, whose lines are 10 px apart. */
 export const STAFF_SCALE = 0.8
@@ -41,10 +40,6 @@ export interface Rows {
   readonly height: number
 }
 
-const diatonic = (p: Pitch) => p.octave * 7 + STEPS.indexOf(p.step)
-const TOP_LINE = diatonic({ step: 'F', alter: 0, octave: 5 })
-const BOTTOM_LINE = diatonic({ step: 'E', alter: 0, octave: 4 })
-
 /** Makes room for the highest and lowest note of the sheet, and no more. */
 export function systemRows(
   staff: readonly StaffMeasure[],
@@ -65,15 +60,9 @@ export function systemRows(
     signs: boolean
   },
 ): Rows {
-  const upper = staff.flatMap((m) => m.upper.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
-  const lower = staff.flatMap((m) => m.lower.flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
-  const stemsUp = lower.length > 0
-  const highest = Math.max(TOP_LINE, ...upper)
-  const lowest = Math.min(BOTTOM_LINE, ...lower, ...upper)
-  const above =
-    ((highest - TOP_LINE) * LINE_GAP) / 2 +
-    (stemsUp && highest > TOP_LINE - 7 ? STEM - Math.max(0, TOP_LINE - highest) * (LINE_GAP / 2) : 4)
-  const below = ((BOTTOM_LINE - lowest) * LINE_GAP) / 2 + (stemsUp ? STEM : 6)
+  const reach = staffReach(staff)
+  const above = reach.above * LINE_GAP + (reach.twoVoices ? STEM : 4)
+  const below = reach.below * LINE_GAP + (reach.twoVoices ? STEM : 6)
   const top = options.marksAbove ? 18 : 0
   const chords = top + 16 + (options.boxes ? BOX_HEIGHT : 0)
   const staffTop = Math.round(chords + 8 + Math.max(12, above))
@@ -105,9 +94,7 @@ export function systemRows(
 }
 
 /** Room for clef and key at the head of a system. */
-export function headWidth(fifths: number): number {
-  return 38 + Math.abs(fifths) * 9
-}
+export const headWidth = (fifths: number): number => roomAtHead(fifths, LINE_GAP)
 
 /** Height of a string of the tab. */
 export const tabY = (rows: Rows, string: number) => rows.tabTop + (string - 1) * TAB_GAP

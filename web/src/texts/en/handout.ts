@@ -29,6 +29,7 @@ export const handout = {
     large: 'Large print',
     tab: 'With the tab',
     layerNames: {
+      staff: 'Staff above',
       fingers: 'Fingers',
       picking: 'Picking hand',
       counts: 'Counts',

@@ -7,6 +7,7 @@ import { writtenOut } from '@velvet-porch/core/edit'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
+import { PageFoot } from '../../../ui/PageFoot.tsx'
 import { WholeTune } from '../../../ui/TuneGate.tsx'
 import { NoTab } from '../../lesson/NoTab.tsx'
 import { useAsPlayed } from '../../arrange/useAsPlayed.ts'
@@ -61,6 +62,7 @@ function PrintSheet({ tune, doc }: { tune: TuneDoc; doc: ArrangementDoc }) {
   }
   return (
     <main className={`on-paper ${css['print-page']}`} data-mantine-color-scheme="light">
+      <PageFoot title={tune.title} />
       <Group className="no-print" mb="md" justify="space-between">
         <Button
           component={Link}

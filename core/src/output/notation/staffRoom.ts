@@ -1,0 +1,38 @@
+import { STEPS, type Pitch } from '../../music/pitch/pitch.ts'
+import type { StaffMeasure } from './staff.ts'
+
+/** How far notes stand out of the five lines of a staff. */
+export interface StaffReach {
+  /** From the top line up to the highest note, in gaps between lines. */
+  readonly above: number
+  /** From the bottom line down to the lowest one, in the same. */
+  readonly below: number
+  /** True where some measure has a second voice, so that stems point both ways. */
+  readonly twoVoices: boolean
+}
+
+const diatonic = (p: Pitch) => p.octave * 7 + STEPS.indexOf(p.step)
+const TOP_LINE = diatonic({ step: 'F', alter: 0, octave: 5 })
+const BOTTOM_LINE = diatonic({ step: 'E', alter: 0, octave: 4 })
+
+/** The room that the notes of a staff under a treble clef need above and below its lines; stems are not counted. */
+export function staffReach(staff: readonly StaffMeasure[]): StaffReach {
+  const heights = (voice: 'upper' | 'lower') =>
+    staff.flatMap((m) => m[voice].flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
+  const [upper, lower] = [heights('upper'), heights('lower')]
+  const highest = upper.reduce((a, b) => Math.max(a, b), TOP_LINE)
+  const lowest = [...lower, ...upper].reduce((a, b) => Math.min(a, b), BOTTOM_LINE)
+  return {
+    above: (highest - TOP_LINE) / 2,
+    below: (BOTTOM_LINE - lowest) / 2,
+    twoVoices: lower.length > 0,
+  }
+}
+
+/**
+ * Room for clef and key at the head of a system.
+ * @param fifths sharps of the key, flats below zero
+ * @param lineGap px from line to line
+ */
+export const headWidth = (fifths: number, lineGap: number): number =>
+  ((38 + Math.abs(fifths) * 9) * lineGap) / 8
