@@ -115,30 +115,32 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
   ],
 }
 
-for (const scheme of ['light', 'dark'] as const)
-  for (const [part, pages] of Object.entries(PAGES))
-    test(`no accessibility fault on any page, dialog or menu: ${part}, ${scheme}`, async ({ page }) => {
-      // Audits of whole pages: longer than one test usually takes.
-      test.slow()
-      page.setDefaultTimeout(20_000)
-      await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
-      // A short tune: every line of a sheet is drawn by the same parts.
-      await arrangePasted(page)
-      const bench = page.url()
-      for (const [address, states] of pages)
-        for (const { called, unfold } of states) {
-          await page.goto(address.startsWith('/') ? address : bench.replace(/arrange$/, address))
-          await atRest(page)
-          await unfold?.(page)
-          await atRest(page)
-          // After dark only the colours are others.
-          const audit = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode()
-          const { violations } = await (
-            scheme === 'dark' ? audit.withRules(['color-contrast']) : audit
-          ).analyze()
-          const faults = violations.map(
-            (v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`,
-          )
-          expect.soft(faults, `${address}, ${called}`).toEqual([])
-        }
-    })
+for (const [part, pages] of Object.entries(PAGES))
+  test(`no accessibility fault on any page, dialog or menu, light and dark: ${part}`, async ({ page }) => {
+    // Audits of whole pages: longer than one test usually takes.
+    test.slow()
+    page.setDefaultTimeout(20_000)
+    // A short tune: every line of a sheet is drawn by the same parts.
+    await arrangePasted(page)
+    const bench = page.url()
+    for (const [address, states] of pages)
+      for (const { called, unfold } of states) {
+        await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' })
+        await page.goto(address.startsWith('/') ? address : bench.replace(/arrange$/, address))
+        await atRest(page)
+        await unfold?.(page)
+        await atRest(page)
+        expect.soft(await faults(page), `${address}, ${called}, light`).toEqual([])
+        await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' })
+        await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark')
+        await atRest(page)
+        // After dark only the colours are others.
+        expect.soft(await faults(page, ['color-contrast']), `${address}, ${called}, dark`).toEqual([])
+      }
+  })
+
+async function faults(page: Page, rules?: string[]): Promise<string[]> {
+  const audit = new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).setLegacyMode()
+  const { violations } = await (rules ? audit.withRules(rules) : audit).analyze()
+  return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)
+}
