@@ -87,6 +87,8 @@ describe('the lesson read back from its words alone', () => {
       [1, 'arpeggio', 5],
     ] as const
   ).map(([tune, style, level]) => arrangedScore(CORPUS[tune]!, style, level))
+  const openG = setupOf('guitar', tuningById('guitar', 'openG'))
+  const slid = arrangedScore(CORPUS[3]!, 'bottleneck', 3, openG)
   it.each(speeches)('says the same in %o, note names or not', (speech) => {
     const words = wordsFor(speech)
     const nameOf = (string: number, fret: number) => pitchIn('german', plainPitch(40 + string + fret, false))
@@ -97,6 +99,20 @@ describe('the lesson read back from its words alone', () => {
       expectSame(score, title, words)
       expectSame(score, `${title}, named`, words, nameOf)
     }
+    expectSame(slid, 'under a bottleneck', words)
+  })
+
+  it.each(speeches)('speaks of the bottleneck, not of the finger that carries it, in %o', (speech) => {
+    const words = wordsFor(speech)
+    const { tune, arrangement } = slid
+    const said = scriptText(lessonScript(tune, arrangement, words))
+    expect(said.toLowerCase()).toContain(words.bottleneck)
+    expect(said.toLowerCase()).not.toContain(words.fingers[4].toLowerCase())
+    // A tune without one has its little finger.
+    const bare = spoken[1]!
+    const plain = scriptText(lessonScript(bare.tune, bare.arrangement, words)).toLowerCase()
+    expect(plain).toContain(words.fingers[4].toLowerCase())
+    expect(plain).not.toContain(words.bottleneck)
   })
 
   /** Signs, words and short notes put on a note, as a teacher may put them there. */

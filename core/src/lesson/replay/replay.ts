@@ -18,7 +18,7 @@ export function replay(text: string, words: Wording): ReplayedStep[] {
   /** The hand after the measures as they are usually played, while those of one pass are followed. */
   let usual: Map<Finger, PlacedFinger> | undefined
   for (const line of text.split('\n')) {
-    if (line === '' || readBack(`${words.silent}.`, line)) continue
+    if (line === '' || [words.silent.one, words.silent.more].some((s) => readBack(`${s}.`, line))) continue
     const row = rowIn(line, words)
     if (row) {
       for (const step of playedRow(row, down, words)) {

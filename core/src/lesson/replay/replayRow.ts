@@ -3,7 +3,7 @@ import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import { readBack } from '../text/template.ts'
 import { ROW_SIGN, type Wording } from '../text/words/wording.ts'
-import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
+import { fingerNamed, nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
 
 /** A row of single notes as the lesson words it. */
 interface WordedRow {
@@ -32,7 +32,7 @@ export function playedRow(
   const names = before.flatMap((s) => readBack(words.hand.stays, s)?.fingers?.split(', ') ?? [])
   const kept = new Map<Finger, PlacedFinger>()
   for (const name of names) {
-    const finger = nameKey(words.fingers, name) as Finger
+    const finger = fingerNamed(words, name)
     const on = hand.get(finger)
     if (!on) throw new ReplayError(`The ${name} is to stay and is not down: ${items.join(ROW_SIGN)}`)
     kept.set(finger, on)
@@ -46,7 +46,7 @@ export function playedRow(
     if (!at) throw new ReplayError(`No place: ${item}`)
     const own = Number(at.string ?? string)
     const fret = Number(at.fret ?? 0)
-    const finger = at.finger === undefined ? undefined : (nameKey(words.fingers, at.finger) as Finger)
+    const finger = at.finger === undefined ? undefined : fingerNamed(words, at.finger)
     if (finger !== undefined && kept.has(finger))
       throw new ReplayError(`The ${at.finger} is to stay and is needed: ${item}`)
     const down = new Map(kept)

@@ -6,7 +6,7 @@ import type { PickingSign } from '../../instrument/hand.ts'
 import { readBack } from '../text/template.ts'
 import { capital } from '../text/words/capital.ts'
 import type { Wording } from '../text/words/wording.ts'
-import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
+import { fingerNamed, nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
 
 /** What one sentence sounds, and the fingers that come down with the sound. */
 export interface SoundedNotes {
@@ -116,8 +116,9 @@ function noteFrom(
   text: string,
   { attack, optional }: Way,
   down: ReadonlyMap<Finger, PlacedFinger>,
-  { place, picking, marks, fingers }: Wording,
+  words: Wording,
 ): ReadNote {
+  const { place, picking, marks } = words
   const found: Mark[] = []
   let rest = text
   // Marks stand outermost, so that a comma elsewhere is none.
@@ -146,7 +147,7 @@ function noteFrom(
   const string = Number(at.string)
   const touched = at.touched === undefined ? undefined : Number(at.touched)
   const fret = at.fret !== undefined ? Number(at.fret) : (touched ?? 0)
-  const named = by ? (nameKey(fingers, present(by.finger)) as Finger) : undefined
+  const named = by ? fingerNamed(words, present(by.finger)) : undefined
   const finger = named ?? (fret > 0 ? fingerAt(down, string, fret) : undefined)
   return {
     string,

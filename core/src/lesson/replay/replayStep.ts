@@ -8,7 +8,7 @@ import {
 } from '../../document/expression.ts'
 import { readBack } from '../text/template.ts'
 import type { Wording } from '../text/words/wording.ts'
-import { nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
+import { fingerNamed, nameKey, ReplayError, type ReplayedNote } from './replayed.ts'
 import { soundedIn } from './replaySound.ts'
 
 /** One step: two hands that do what each of its sentences says. */
@@ -21,7 +21,7 @@ export function followed(
   const moved = new Set<Finger>()
   const notes: ReplayedNote[] = []
   let expression: Expression = {}
-  const fingerOf = (name: string): Finger => nameKey(words.fingers, name) as Finger
+  const fingerOf = (name: string): Finger => fingerNamed(words, name)
   const move = (name: string, on: Omit<PlacedFinger, 'finger'>) => {
     const finger = fingerOf(name)
     if (moved.has(finger)) throw new ReplayError(`The ${name} is needed twice at once: ${rest}`)

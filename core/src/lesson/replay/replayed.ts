@@ -1,7 +1,9 @@
-import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
+import { BAR_FINGER } from '../../document/barNotes.ts'
+import type { Finger, PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import type { Expression } from '../../document/expression.ts'
 import type { StepNote } from '../steps/lessonStep.ts'
 import { capital } from '../text/words/capital.ts'
+import type { Wording } from '../text/words/wording.ts'
 
 /** A note as somebody plays it who has only the words; its finger is the one that lies there by then. */
 export type ReplayedNote = Omit<StepNote, 'artificial'>
@@ -28,3 +30,9 @@ export function nameKey(names: Readonly<Record<string, string>>, name: string): 
   if (key === undefined) throw new ReplayError(`Nobody is called “${name}”.`)
   return /^\d$/.test(key) ? Number(key) : key
 }
+
+/** The finger that a name means; what carries the bottleneck is called by it. */
+export const fingerNamed = (words: Wording, name: string): Finger =>
+  name === words.bottleneck || name === capital(words.bottleneck)
+    ? BAR_FINGER
+    : (nameKey(words.fingers, name) as Finger)

@@ -78,6 +78,8 @@ export interface LessonStep extends StepAlongside {
   readonly pass?: number
   readonly tick: Ticks
   readonly count: Count
+  /** The little finger carries a bottleneck here. */
+  readonly bottleneck?: true
   readonly hand: HandMove
   /** The shape that is held whole, where it has a name. */
   readonly shape?: StepShape

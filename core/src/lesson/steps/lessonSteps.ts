@@ -2,6 +2,7 @@ import { groupBy, uniq } from 'es-toolkit'
 import { isShift, positionWayMm } from '../../hand/moves/handPosition.ts'
 import { type PlacedFinger, placedFingers } from '../../hand/moves/placedFinger.ts'
 import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
+import { BAR_FINGER, barNotes } from '../../document/barNotes.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { Grip, TabNote } from '../../document/tab.ts'
 import { EXPRESSION_PARTS, type Expression } from '../../document/expression.ts'
@@ -46,6 +47,9 @@ export function lessonSteps(
   let sounding: readonly { string: number; until: Ticks }[] = []
   let measure = 0
   let lastShape: string | undefined
+  let bottleneck = false
+  const onBar = barNotes(base)
+  const barMeasures = new Set(base.notes.filter((n) => onBar.has(n.id)).map((n) => n.pos.measure))
   const wholeShape = wholeShapes(setup, tune.pins)
   for (const at of moments) {
     while (measure + 1 < timeline.starts.length && timeline.starts[measure + 1]! <= at) measure++
@@ -69,6 +73,9 @@ export function lessonSteps(
         : undefined
     if (shift || stood === undefined) stood = placed
     const tick = at - timeline.starts[measure]!
+    // It goes on lying on the strings until the finger is wanted without it.
+    const carried = down.some(isBarFinger) && !hand.lands.some(isBarFinger)
+    bottleneck = barMeasures.has(tune.measures[measure]!.id) || (bottleneck && carried)
     const named = grip && wholeShape(grip)
     const shape = named && { ...named, taken: named.name !== lastShape && hand.lands.length > 0 }
     if (grip) lastShape = named?.name
@@ -76,6 +83,7 @@ export function lessonSteps(
       measure,
       tick,
       count: beatCount(tune.measures[measure]!, tick),
+      ...(bottleneck ? { bottleneck } : {}),
       hand,
       ...(shape ? { shape } : {}),
       ...conflictsIn(now),
@@ -98,6 +106,8 @@ export function lessonSteps(
   }
   return withAlternativeFingers(withPreparedFingers(steps), setup)
 }
+
+const isBarFinger = ({ finger }: PlacedFinger): boolean => finger === BAR_FINGER
 
 /** Fingers that are to be in two places, where there are any. */
 function conflictsIn(now: readonly PlacedFinger[]): Pick<LessonStep, 'conflicts'> {

@@ -8,7 +8,7 @@ import { lessonSteps } from '../steps/lessonSteps.ts'
 import { keptIn, rowsOf, type Row } from '../steps/rows.ts'
 import type { StepHarmony } from '../steps/alongside.ts'
 import { harmonyText, lengthsText } from './alongsideText.ts'
-import { countText, stepSentences, type NameOf } from './stepText.ts'
+import { countText, stepSentences, wordsAt, type NameOf } from './stepText.ts'
 import { fill } from './template.ts'
 import { ROW_SIGN, type Wording } from './words/wording.ts'
 
@@ -60,7 +60,9 @@ export function lessonScript(
         pass === undefined
           ? measureTitle(numbers[measure]!, words)
           : passTitle(numbers[measure]!, pass, words),
-      ...(silent.length > 0 ? { silent: fill(words.silent, { strings: silent.join(', ') }) } : {}),
+      ...(silent.length > 0
+        ? { silent: fill(words.silent[silent.length > 1 ? 'more' : 'one'], { strings: silent.join(', ') }) }
+        : {}),
       lines,
     }
   })
@@ -74,8 +76,9 @@ export const measureTitle = (number: number, words: Wording): string =>
 export const passTitle = (number: number | string, pass: number, words: Wording): string =>
   fill(words.measureOnPass, { number, time: words.times[pass - 1] ?? pass })
 
-function rowText(row: Row, words: Wording, nameOf: NameOf | undefined): string {
+function rowText(row: Row, plain: Wording, nameOf: NameOf | undefined): string {
   const first = row.steps[0]!
+  const words = wordsAt(first, plain)
   if (row.string === undefined && row.position === undefined)
     return fill(words.line, {
       count: countText(first.count, words),

@@ -1,4 +1,5 @@
 import { type PlacedFinger, heldOn } from '../../hand/moves/placedFinger.ts'
+import { BAR_FINGER } from '../../document/barNotes.ts'
 import type { Attack } from '../../document/tab.ts'
 import { EXPRESSION_PARTS } from '../../document/expression.ts'
 import { fill } from './template.ts'
@@ -15,6 +16,10 @@ export function countText({ beat, syllable, share }: Count, { count }: Wording):
   return share ? fill(count.share, { share: share.join('/'), beat }) : fill(count.beat, { beat })
 }
 
+/** The words for a step: while the little finger carries the bottleneck, what it does is said of that. */
+export const wordsAt = ({ bottleneck }: Pick<LessonStep, 'bottleneck'>, words: Wording): Wording =>
+  bottleneck ? { ...words, fingers: { ...words.fingers, [BAR_FINGER]: words.bottleneck } } : words
+
 /** The name of what a place sounds, in the naming that is wanted. */
 export type NameOf = (string: number, fret: number) => string
 
@@ -23,7 +28,8 @@ export type NameOf = (string: number, fret: number) => string
  * what rings on, and the teacher's words.
  * @param nameOf present where notes are called by name as well
  */
-export function stepSentences(step: LessonStep, words: Wording, nameOf?: NameOf): string[] {
+export function stepSentences(step: LessonStep, plain: Wording, nameOf?: NameOf): string[] {
+  const words = wordsAt(step, plain)
   const {
     hand,
     shift,

@@ -25,6 +25,16 @@ export function Pieces({
   const { t } = useTranslation()
   const range = (from: number, to: number) =>
     from === to ? String(numbers[from]) : `${numbers[from]}–${numbers[to]}`
+  const pieceName = (p: Piece) =>
+    [
+      t(p.from === p.to ? 'teach.pieceOne' : 'teach.pieceMore', {
+        number: p.number,
+        measures: range(p.from, p.to),
+      }),
+      likeText(p),
+    ]
+      .filter(Boolean)
+      .join('. ')
   const likeText = ({ like }: Piece) =>
     like
       ? like.differs.length === 0
@@ -43,6 +53,7 @@ export function Pieces({
               type="button"
               aria-current={p === at ? 'true' : undefined}
               title={likeText(p)}
+              aria-label={pieceName(p)}
               onClick={() => onPiece(p)}
             >
               <b>{p.number}</b> {range(p.from, p.to)}

@@ -76,7 +76,7 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                 <Link to={`/tunes/${row.id}/arrange`}>{row.title}</Link>{' '}
                 {row.composer ? (
                   <span style={{ color: 'var(--ink-soft)', fontSize: 13 }}>{row.composer}</span>
-                ) : null}
+                ) : null}{' '}
                 {row.set ? <span className={css.set}>{row.set}</span> : null}
                 <ComesBehind id={row.id} />
               </Table.Td>

@@ -86,6 +86,8 @@ export function NeckFingers({
         <text
           key={n.id}
           className="pick"
+          role="img"
+          aria-label={t('neck.plucked', { string: n.place.string, finger: n.right })}
           x={view.stringX(n.place.string, 'end')}
           y={view.endY + 17}
           style={{ fontSize: 14, fill: 'var(--ink)' }}

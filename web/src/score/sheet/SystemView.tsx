@@ -8,6 +8,7 @@ import { STAFF_HEIGHT, TAB_GAP, tabY } from './metrics.ts'
 import type { SystemPage } from './pages.ts'
 import type { SheetPosition } from './sheetModel.ts'
 import { StaffLayer } from './StaffLayer.tsx'
+import { useLineName } from './useLineName.ts'
 import { TabLayer } from './TabLayer.tsx'
 import css from './SystemView.module.css'
 
@@ -51,6 +52,7 @@ export const SystemView = memo(function SystemView({
   const { ref, entry } = useIntersection<HTMLDivElement>({ rootMargin: '700px' })
   const near = always || (entry?.isIntersecting ?? false)
   const { height } = rows
+  const lineName = useLineName(page)
   const pick = (event: MouseEvent) => {
     const { left, top } = present(box.current).getBoundingClientRect()
     const x = (event.clientX - left) / zoom
@@ -123,7 +125,13 @@ export const SystemView = memo(function SystemView({
           <div style={{ position: 'absolute', inset: 0 }}>
             <StaffLayer page={page} />
           </div>
-          <svg width={width} height={height} style={{ position: 'absolute', inset: 0 }}>
+          <svg
+            width={width}
+            height={height}
+            style={{ position: 'absolute', inset: 0 }}
+            role="img"
+            aria-label={lineName}
+          >
             <TabLayer model={model} system={system} layers={layers} rows={rows} lit={lit} />
           </svg>
         </>

@@ -111,6 +111,8 @@ export const sheet = {
   sheet: {
     label: 'Sheet of {{title}}',
     measure: 'Measure {{number}}',
+    line: 'Measures {{from}} to {{to}}',
+    lineChords: '{{measures}}. Chords: {{chords}}',
     beat: 'beat {{beat}}',
     pickup: 'Pickup',
     note: '{{name}}, string {{string}}, fret {{fret}}',
@@ -227,6 +229,7 @@ export const sheet = {
     label: 'The neck, strings 6 to 1 from the left, frets from the nut down',
     bottle: 'Bottleneck over fret {{fret}}, strings {{from}} to {{to}}',
     finger: 'Finger {{finger}} on string {{string}} at fret {{fret}}',
+    plucked: 'String {{string}} picked with {{finger}}',
     strip: 'The whole neck',
     hear: 'String {{string}}, fret {{fret}}: {{name}}',
     legend: { kept: 'stays', landing: 'lands', next: 'comes next' },

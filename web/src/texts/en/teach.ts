@@ -105,6 +105,8 @@ export const teach = {
       said: 'measure {{from}}, beat {{fromBeat}} to measure {{to}}, beat {{toBeat}}',
     },
     pieces: 'Pieces',
+    pieceOne: 'Piece {{number}}, measure {{measures}}',
+    pieceMore: 'Piece {{number}}, measures {{measures}}',
     same: 'The same as piece {{piece}}.',
     like: 'As piece {{piece}}, but for measure {{list}}.',
     hardest: 'Hardest: measure {{measure}} (effort {{effort}}: {{why}}).',

@@ -7,7 +7,10 @@ const FULL: Wording = {
   times: ['first', 'second', 'third', 'fourth'],
   pickup: 'Pickup measure',
   line: '{count}: {rest}',
-  silent: 'Not played here, touching does no harm: string {strings}',
+  silent: {
+    one: 'Not played here, touching does no harm: string {strings}',
+    more: 'Not played here, touching does no harm: strings {strings}',
+  },
   count: { beat: '{beat}', syllable: '{syllable} of {beat}', share: '{share} after {beat}' },
   fingers: {
     1: 'index finger',
@@ -16,6 +19,7 @@ const FULL: Wording = {
     4: 'little finger',
     T: 'thumb over the neck',
   },
+  bottleneck: 'bottleneck',
   picking: { p: 'thumb', i: 'index', m: 'middle', a: 'ring', down: 'downstroke', up: 'upstroke' },
   hand: {
     held: 'Hold the shape',
@@ -131,7 +135,7 @@ export const ENGLISH: LanguageWords = {
   full: FULL,
   short: {
     ...FULL,
-    silent: 'Silent: string {strings}',
+    silent: { one: 'Silent: string {strings}', more: 'Silent: strings {strings}' },
     hand: {
       held: 'Hold',
       holds: 'Hold {chord}',

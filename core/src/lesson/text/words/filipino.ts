@@ -8,7 +8,10 @@ const FULL: Wording = {
   times: ['unang', 'ikalawang', 'ikatlong', 'ikaapat na'],
   pickup: 'Pambungad na sukat',
   line: '{count}: {rest}',
-  silent: 'Hindi tinutugtog dito, ayos lang masagi: kuwerdas {strings}',
+  silent: {
+    one: 'Hindi tinutugtog dito, ayos lang masagi: kuwerdas {strings}',
+    more: 'Hindi tinutugtog dito, ayos lang masagi: mga kuwerdas {strings}',
+  },
   count: { beat: '{beat}', syllable: '{syllable} ng {beat}', share: '{share} pagkatapos ng {beat}' },
   fingers: {
     1: 'hintuturo',
@@ -17,6 +20,7 @@ const FULL: Wording = {
     4: 'hinliliit',
     T: 'hinlalaki sa ibabaw ng leeg',
   },
+  bottleneck: 'tubo',
   picking: {
     p: 'hinlalaki',
     i: 'hintuturo',
@@ -130,7 +134,7 @@ export const FILIPINO: LanguageWords = {
   full: FULL,
   short: {
     ...FULL,
-    silent: 'Tahimik: kuwerdas {strings}',
+    silent: { one: 'Tahimik: kuwerdas {strings}', more: 'Tahimik: mga kuwerdas {strings}' },
     hand: {
       held: 'Panatili',
       holds: 'Panatili {chord}',

@@ -8,7 +8,10 @@ const FULL: Wording = {
   times: ['première', 'deuxième', 'troisième', 'quatrième'],
   pickup: 'Levée',
   line: '{count} : {rest}',
-  silent: 'Pas jouée ici, la toucher ne gêne pas : corde {strings}',
+  silent: {
+    one: 'Pas jouée ici, la toucher ne gêne pas : corde {strings}',
+    more: 'Pas jouées ici, les toucher ne gêne pas : cordes {strings}',
+  },
   count: { beat: '{beat}', syllable: '{syllable} de {beat}', share: '{share} après {beat}' },
   fingers: {
     1: 'l’index',
@@ -17,6 +20,7 @@ const FULL: Wording = {
     4: 'l’auriculaire',
     T: 'le pouce par-dessus le manche',
   },
+  bottleneck: 'le goulot',
   picking: { p: 'pouce', i: 'index', m: 'majeur', a: 'annulaire', down: 'vers le bas', up: 'vers le haut' },
   hand: {
     held: 'Gardez la position',
@@ -132,7 +136,7 @@ export const FRENCH: LanguageWords = {
   full: FULL,
   short: {
     ...FULL,
-    silent: 'Muette : corde {strings}',
+    silent: { one: 'Muette : corde {strings}', more: 'Muettes : cordes {strings}' },
     hand: {
       held: 'Tenir',
       holds: 'Tenir {chord}',

@@ -8,7 +8,10 @@ const FULL: Wording = {
   times: ['primera', 'segunda', 'tercera', 'cuarta'],
   pickup: 'Anacrusa',
   line: '{count}: {rest}',
-  silent: 'No se toca aquí, rozarla no molesta: cuerda {strings}',
+  silent: {
+    one: 'No se toca aquí, rozarla no molesta: cuerda {strings}',
+    more: 'No se tocan aquí, rozarlas no molesta: cuerdas {strings}',
+  },
   count: { beat: '{beat}', syllable: '{syllable} de {beat}', share: '{share} después de {beat}' },
   fingers: {
     1: 'el índice',
@@ -17,6 +20,7 @@ const FULL: Wording = {
     4: 'el meñique',
     T: 'el pulgar sobre el mástil',
   },
+  bottleneck: 'el tubo',
   picking: { p: 'pulgar', i: 'índice', m: 'medio', a: 'anular', down: 'hacia abajo', up: 'hacia arriba' },
   hand: {
     held: 'Mantén la postura',
@@ -132,7 +136,7 @@ export const SPANISH: LanguageWords = {
   full: FULL,
   short: {
     ...FULL,
-    silent: 'Muda: cuerda {strings}',
+    silent: { one: 'Muda: cuerda {strings}', more: 'Mudas: cuerdas {strings}' },
     hand: {
       held: 'Mantener',
       holds: 'Mantener {chord}',

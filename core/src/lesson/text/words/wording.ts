@@ -15,9 +15,11 @@ export interface Wording {
   /** A line of the script: when, and what is done. */
   readonly line: string
   /** Strings that nobody plays in a measure. */
-  readonly silent: string
+  readonly silent: { readonly one: string; readonly more: string }
   readonly count: { readonly beat: string; readonly syllable: string; readonly share: string }
   readonly fingers: Readonly<Record<Finger, string>>
+  /** What the little finger is called while it carries the bottleneck. */
+  readonly bottleneck: string
   readonly picking: Readonly<Record<Exclude<PickingSign, 'none'>, string>>
   readonly hand: {
     readonly stays: string
