@@ -35,6 +35,7 @@ beforeEach(async () => {
 })
 afterEach(() => {
   cleanup()
+  document.body.replaceChildren()
   vi.unstubAllGlobals()
 })
 

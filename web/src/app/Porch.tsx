@@ -9,6 +9,7 @@ import { usePlaceActions } from './palette/usePlaceActions.ts'
 import { placeOf } from './rail/places.ts'
 import { Rail } from './rail/Rail.tsx'
 import { StorageNotice } from './StorageNotice.tsx'
+import { WorkLine } from './WorkLine.tsx'
 import css from './Porch.module.css'
 
 /** The frame of every stage: the rail on the left, the stage on the right. */
@@ -33,6 +34,7 @@ export function Porch() {
       </button>
       <Rail onHelp={openHelp} onKeys={() => setKeys(true)} />
       <main id="stage" ref={stage} className={css['stage-page']} tabIndex={-1}>
+        <WorkLine />
         <Guide />
         <StorageNotice />
         <div className={css['stage-room']}>

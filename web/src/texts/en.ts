@@ -2,7 +2,7 @@ import { files, reading } from '@velvet-porch/core/messages'
 
 /** English texts of the frame and the Shelf, there from the start; those of the stages come with their code. */
 export const en = {
-  app: { name: 'Velvet Porch', dark: 'Dark mode', skip: 'Skip to the sheet' },
+  app: { name: 'Velvet Porch', dark: 'Dark mode', skip: 'Skip to the sheet', working: 'Working' },
   rail: {
     label: 'Stages of the work',
     shelf: 'Shelf',

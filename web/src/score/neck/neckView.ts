@@ -17,6 +17,9 @@ const BOTTOM_PX = 30
 /** Room at the sides for fret numbers and for half a finger. */
 const SIDES_PX = 42
 
+/** So many frets above its position most of the hand is at work. */
+const REACH_FRETS = 2
+
 /** The window on the neck, true to scale: where frets, strings and places stand in pixels. */
 export interface NeckView {
   readonly top: number
@@ -39,9 +42,14 @@ export function neckView(setup: Setup, position: number, size: { width: number; 
   const { instrument } = setup
   const capo = setup.capo[0]!
   const { nut } = instrument.spacing
+  // Strings draw apart up the neck: where the hand is they still have to fit.
+  const widest = stringSpacingAt(
+    instrument,
+    fretFromNut(instrument.scaleLength, capo + position + REACH_FRETS),
+  )
   const fits = Math.min(
     (size.height - TOP_PX - BOTTOM_PX) / LEAST_SEEN_MM,
-    (size.width - SIDES_PX) / ((instrument.strings - 1) * nut),
+    (size.width - SIDES_PX) / ((instrument.strings - 1) * widest),
   )
   const perMm = Math.min(STRING_GAP_PX / nut, Math.max(LEAST_STRING_GAP_PX / nut, fits))
   const top = position > 1 ? capo + position - 2 : capo
