@@ -123,6 +123,7 @@ test('pictures of a handout and of a lesson file on a phone', async ({ page, bro
   await openDemo(page, 'Letters from the Lock House')
   await page.getByRole('link', { name: 'Hand out' }).click()
   await expect(page.getByTestId('pages').getByRole('status')).toHaveText(/pages/)
+  await page.getByText('Staff above', { exact: true }).click()
   await page.waitForTimeout(900)
   await page.screenshot({ path: `${folder}/handout.png` })
   const [file] = await Promise.all([

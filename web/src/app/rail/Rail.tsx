@@ -74,6 +74,7 @@ function RailLink({
 }) {
   const { t } = useTranslation()
   const Icon = PLACE_ICONS[place]
+  const here = useLocation().pathname === to
   return (
     <Tooltip
       label={t(`help.${place}`).split('\n').join(' ')}
@@ -81,12 +82,14 @@ function RailLink({
       w={270}
       position="right"
       openDelay={700}
+      // Whoever has gone there looks at the page now.
+      disabled={here}
       events={{ hover: true, focus: false, touch: false }}
     >
       <Link
         to={to}
         data-guide={guide}
-        aria-current={useLocation().pathname === to ? 'page' : undefined}
+        aria-current={here ? 'page' : undefined}
         className={aside ? `${css.stage} ${css.aside}` : css.stage}
       >
         <Icon className={css.icon} size={21} stroke={1.7} aria-hidden />

@@ -3,8 +3,8 @@ import { countText, stepSentences, type Lesson, type LessonStep } from '@velvet-
 import { useTranslation } from 'react-i18next'
 import css from './StepView.module.css'
 
-/** More sentences than these are set smaller, so that all of them are in view. */
-const MANY = 4
+/** More letters than these are set smaller, so that all of them are in view. */
+const MANY = 140
 
 /** One step large: its measure, its count, what is done in words. */
 export function StepView({
@@ -24,6 +24,7 @@ export function StepView({
   const { steps, script, phrasing, nameOf } = lesson
   const step = steps[index]!
   const sentences = stepSentences(step, phrasing.words, nameOf)
+  const count = countText(step.count, phrasing.words)
   const own = script.find((s) => s.measure === step.measure && s.pass === step.pass)
   return (
     <section
@@ -59,10 +60,10 @@ export function StepView({
         </Group>
       </div>
       <div className={css['teach-said']}>
-        <div className={css['teach-count']} data-testid="count">
-          {countText(step.count, phrasing.words)}
+        <div className={css['teach-count']} data-testid="count" data-long={count.length > 2 || undefined}>
+          {count}
         </div>
-        <ul data-many={sentences.length > MANY ? true : undefined}>
+        <ul data-many={sentences.join('').length > MANY || undefined}>
           {sentences.map((s) => (
             <li key={s}>{s}.</li>
           ))}

@@ -36,7 +36,7 @@ const FULL: Wording = {
     slidesBarre: 'Slide the {finger}, across strings {from} to {to}, to fret {fret}',
     shift: 'The hand goes to fret {to}',
     conflict: 'Not possible as written, wanted in two places: {fingers}',
-    prepare: 'For the next change get prepare: {fingers}',
+    prepare: 'Make ready for the next change: {fingers}',
     alternative: 'On string {string} the {fingers} will do as well',
   },
   attack: {
