@@ -60,8 +60,8 @@ export function betterKey(
   if (now <= TOLERATED * written.length && !isTooHigh && blocked === 0) return undefined
   const options = proposals(setup, plan, region, written, roots)
   const best = options.reduce((a, b) => (b.price < a.price ? b : a))
-  const most =
-    isTooHigh || blocked > 0 ? Math.max(now / 2, TOLERATED * written.length) : TOLERATED * written.length
+  // A tune that is wider than the first frets fits no key whole: there the best of them is told.
+  const most = isTooHigh || blocked > 0 ? now - 1 : TOLERATED * written.length
   if (best.left > most || best.left >= now) return undefined
   const { price: _, ...found } = best
   return {
@@ -81,8 +81,8 @@ export function betterKey(
 
 /** Notes of a melody that lie beyond what style and level want. */
 function awayAt(setup: Setup, { style, level }: Region, melody: readonly Midi[]): number {
-  // On the first frets the two highest strings alone have too few notes.
-  const low = MELODY_ON_TOP.has(style) ? openPitch(setup, level === 1 ? 4 : 2) : -Infinity
+  // On the first frets the two highest strings alone have too few notes: a wide tune needs all but the lowest.
+  const low = MELODY_ON_TOP.has(style) ? openPitch(setup, level === 1 ? 5 : 2) : -Infinity
   const high = openPitch(setup, 1) + (level === 1 ? FIRST_FRETS : USUAL_FRETS)
   return melody.filter((midi) => midi < low || midi > high).length
 }

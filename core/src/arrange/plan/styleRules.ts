@@ -49,6 +49,8 @@ export interface StyleRules {
   readonly rolls: number | undefined
   /** Consecutive notes on different strings, each ringing into the next. */
   readonly ring: boolean
+  /** Fast notes off the beat stay on the string of the note before them, where a flat pick would have to cross on its way up. */
+  readonly pairs: boolean
 }
 
 const NOTHING: StyleRules = {
@@ -64,6 +66,7 @@ const NOTHING: StyleRules = {
   ending: 'root',
   rolls: undefined,
   ring: false,
+  pairs: false,
 }
 
 const rules = (some: Partial<StyleRules>): StyleRules => ({ ...NOTHING, ...some })
@@ -130,7 +133,7 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
     2: rules({ strums: strokes('beat', 3) }),
     3: rules({ strums: strokes('beat', 2), thick: 'changes' }),
     4: rules({ strums: strokes('beat', 2), thick: 'beats' }),
-    5: rules({ strums: strokes('half', 2), thick: 'beats' }),
+    5: rules({ strums: strokes('half', 2), thick: 'beats', pairs: true }),
   },
 }
 

@@ -22,7 +22,11 @@ export interface BassTones {
   readonly passing: PitchClass | undefined
 }
 
-/** All places below the melody that give the wished bass; root requirements without any get other chord tones, dearly. */
+/**
+ * All places below the melody that give the wished bass; root requirements without any get other chord tones, dearly.
+ * @param lastEasy fret beyond which a bass is dear
+ * @param melodyString where up to that fret the melody has this string alone
+ */
 export function bassOptions(
   setup: Setup,
   requirement: Pick<PlannedBass, 'kind' | 'part' | 'string'>,
@@ -30,6 +34,7 @@ export function bassOptions(
   melody: Midi | undefined,
   last: number,
   lastEasy = Infinity,
+  melodyString?: number,
 ): BassOption[] {
   if (requirement.part) return partOptions(setup, requirement.part.midi, last)
   const options: BassOption[] = []
@@ -52,8 +57,12 @@ export function bassOptions(
       })
     }
   }
-  return requirement.kind === 'root' && options.length === 0
-    ? otherTones(setup, tones.chord, melody)
+  if (requirement.kind !== 'root') return options
+  if (options.length === 0) return otherTones(setup, tones.chord, melody, WEIGHTS.nonRoot)
+  // A beginner's hand does not go up the neck for a root whose string the tune has: the fifth or third stands in for it.
+  const easy = options.filter((o) => o.place.fret <= lastEasy)
+  return easy.length > 0 && easy.length < options.length && easy.every((o) => o.place.string === melodyString)
+    ? [...options, ...otherTones(setup, tones.chord, melody, WEIGHTS.bassInstead)]
     : options
 }
 
@@ -84,14 +93,19 @@ function choicePrice(
   return alternatePrice(mod12(pc - tones.root))
 }
 
-function otherTones(setup: Setup, chord: readonly PitchClass[], melody: Midi | undefined): BassOption[] {
+function otherTones(
+  setup: Setup,
+  chord: readonly PitchClass[],
+  melody: Midi | undefined,
+  price: number,
+): BassOption[] {
   const options: BassOption[] = []
   const highest = hasBassStrings(setup.instrument) ? 4 : 2
   for (let string = setup.instrument.strings; string >= highest; string--) {
     for (let fret = 0; fret <= 4; fret++) {
       const midi = openPitch(setup, string) + fret
       if (chord.includes(mod12(midi)) && (melody === undefined || midi < melody))
-        options.push({ place: { string, fret }, price: WEIGHTS.nonRoot, nonRoot: true })
+        options.push({ place: { string, fret }, price, nonRoot: true })
     }
   }
   return options

@@ -267,6 +267,8 @@ function bassOf(
   if (!planned) return undefined
   const sounding = plan.harmony[planned.segment]?.sounding
   if (!sounding && planned.kind !== 'pedal' && planned.kind !== 'part') return undefined
+  const easyFret = LEVEL_RULES[slice.level].lastEasyFret
+  const easyStrings = new Set(melodyPlaces.filter((p) => p.fret <= easyFret).map((p) => p.string))
   const options = bassOptions(
     setup,
     planned,
@@ -279,7 +281,8 @@ function bassOf(
     },
     melody,
     Math.max(last, ...melodyPlaces.map((p) => p.fret)),
-    LEVEL_RULES[slice.level].lastEasyFret,
+    easyFret,
+    easyStrings.size === 1 ? [...easyStrings][0] : undefined,
   )
   const place = lock?.bass?.place
   const known = place && options.find((o) => o.place.string === place.string && o.place.fret === place.fret)

@@ -13,6 +13,7 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
   const note = plan.melody[b.melody]
   const requirement = plan.bass[b.bass]
   const voices = plan.inner[b.inner]
+  const follows = neighbours && b.melodyOnset && a.melody >= 0 && a.melody === b.melody - 1
   const holdsVoices = neighbours && voices !== undefined && !b.innerOnset && a.inner === b.inner
   return {
     seconds: neighbours ? b.seconds : secondsOfSlice(plan, from),
@@ -30,8 +31,8 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
       a.bass >= 0 &&
       plan.bass[a.bass]!.segment === requirement.segment,
     melodyAgain: a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
-    slurPrice:
-      neighbours && b.melodyOnset && a.melody >= 0 && a.melody === b.melody - 1 ? slurPrice(plan, b) : 0,
+    slurPrice: follows ? slurPrice(plan, b) : 0,
+    upstrokePrice: follows && b.rules.pairs && isFastUpstroke(plan, b) ? WEIGHTS.upstrokeCrosses : 0,
     fillsOn: b.innerOnset && a.innerOnset && isFigure(plan, a) && isFigure(plan, b),
     revoices:
       neighbours &&
@@ -59,6 +60,14 @@ function slurPrice(plan: Plan, { melody, measure }: Slice): number {
   const isStep = far > 0 && far <= SLUR_SPANS[density] && !plan.onBeat[melody]
   return isStep && seconds >= SLUR_S.least && seconds <= SLUR_S.most ? WEIGHTS.ownSlurBroken : 0
 }
+
+/** Notes that follow so soon (seconds) leave a pick no time to go round a string. No source. */
+const FAST_S = 0.25
+
+/** True for a melody note off the beat that comes fast after another: a flat pick strikes it upwards. */
+const isFastUpstroke = (plan: Plan, { melody }: Slice): boolean =>
+  !plan.onBeat[melody] &&
+  plan.secondsBetween(plan.melody[melody - 1]!.start, plan.melody[melody]!.start) <= FAST_S
 
 /** Seconds that a slice lasts, from the tempo of the slice after it. */
 function secondsOfSlice(plan: Plan, at: number): number {

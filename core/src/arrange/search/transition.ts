@@ -26,6 +26,8 @@ export interface Transition {
   readonly melodyAgain: boolean
   /** Price of two melody notes on two strings that are to be slurred: dearer where the source slurs them; 0 for none. */
   readonly slurPrice: number
+  /** Price of a fast stroke up on another string than the stroke before it; 0 where the pick may cross. */
+  readonly upstrokePrice: number
   /** True where both slices strike a fill of a figure. */
   readonly fillsOn: boolean
   /** True where a chord is struck again: its lower voices should stay. */
@@ -58,17 +60,9 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
-  const {
-    holdsMelody,
-    holdsBass,
-    holdsInner,
-    holdsVoicing,
-    sameChordBass,
-    melodyAgain,
-    slurPrice,
-    revoices,
-    fillsOn,
-  } = step
+  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, revoices, fillsOn } =
+    step
+  const crossing = step.slurPrice + step.upstrokePrice
   const { positionMm: fromMm, openOnly } = a
   const { positionMm: toMm } = b
   const { melody: fromMelody, bass: fromBass, inner: fromInner, heldShape: fromShape, lower: fromLower } = a
@@ -83,7 +77,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
     if (fillsOn && toInner[j] !== 0 && samePlace(fromInner[i]!, toInner[j]!)) cost += WEIGHTS.sameFillAgain
     if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
-    if (slurPrice > 0 && slurBroken(fromMelody[i]!, toMelody[j]!)) cost += slurPrice
+    if (crossing > 0 && crosses(fromMelody[i]!, toMelody[j]!)) cost += crossing
     return cost >= limit ? cost : cost + fingers(i, j)
   }
 }
@@ -144,8 +138,8 @@ export function positionChangePricer(
       : leanMm * mm
 }
 
-/** Two notes that no finger can join: they lie on different strings. */
-const slurBroken = (a: number, b: number) => a !== 0 && b !== 0 && keyString(a) !== keyString(b)
+/** Two notes that no finger can join, and between which a pick goes across: they lie on different strings. */
+const crosses = (a: number, b: number) => a !== 0 && b !== 0 && keyString(a) !== keyString(b)
 
 const hurryOf = (seconds: number) => 1 + WEIGHTS.hopHurry * Math.min(3, 0.3 / Math.max(seconds, 0.01))
 
@@ -194,8 +188,10 @@ export function transitionTerms(
     terms.push({ term: 'sameFill', cost: WEIGHTS.sameFillAgain })
   const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
   if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
-  if (step.slurPrice > 0 && slurBroken(from.melody, to.melody))
-    terms.push({ term: 'slurBroken', cost: step.slurPrice })
+  if (crosses(from.melody, to.melody)) {
+    if (step.slurPrice > 0) terms.push({ term: 'slurBroken', cost: step.slurPrice })
+    if (step.upstrokePrice > 0) terms.push({ term: 'upstrokeCrosses', cost: step.upstrokePrice })
+  }
   return terms
 }
 

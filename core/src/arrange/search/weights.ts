@@ -42,9 +42,13 @@ export const WEIGHTS = {
   bassOnThird: 2.5,
   bassOnTreble: 6,
   bassClose: 0.5,
-  /** A bass beyond the frets of the level, and a melody note that lies within them too. No source. */
+  /**
+   * A bass beyond the frets of the level, another tone of the chord in its stead, and a melody note that lies within them
+   * too. No source.
+   */
   bassBeyond: 8,
-  beyondFrets: 1.2,
+  bassInstead: 5,
+  beyondFrets: 5,
   /** A bass on another string than the teacher says, and none at all. No source. */
   bassOffSaid: 9,
   noSaid: 20,
@@ -74,6 +78,8 @@ export const WEIGHTS = {
   slurBroken: 4,
   /** A step off the beat that the level would slur, on two strings. No source. */
   ownSlurBroken: 2,
+  /** A fast note off the beat on another string than the one before it, where a flat pick should stay: the stroke up would cross. No source. */
+  upstrokeCrosses: 2.5,
   /** A place at which an ornament of the source cannot be played. No source. */
   ornamentLost: 3.5,
   melodyCut: 16,

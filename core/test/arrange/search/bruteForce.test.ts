@@ -65,6 +65,7 @@ const step: fc.Arbitrary<Transition> = fc.record({
   sameChordBass: fc.boolean(),
   melodyAgain: fc.boolean(),
   slurPrice: fc.constantFrom(0, 1, 4),
+  upstrokePrice: fc.constantFrom(0, 2.5),
   shiftShare: fc.constantFrom(1, 1.7),
 })
 

@@ -300,6 +300,7 @@ export const bench = {
       sameBass: 'the same bass twice running',
       ornamentLost: 'no room for the ornament here',
       slurBroken: 'slurred notes on two strings',
+      upstrokeCrosses: 'the stroke up crosses to another string',
       hover: 'the hand waits away from the nut',
       highPosition: 'the hand stands at fret {{n}}',
       melodyOnBassString: 'the melody lies on a bass string',
