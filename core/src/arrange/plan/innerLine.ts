@@ -336,27 +336,21 @@ function strums(lines: Indexed, m: number, { grid, gap }: NonNullable<StyleRules
 function thickened(
   lines: Indexed,
   m: number,
-  { lower, pedal }: InnerRules,
+  { lower, pedal, fill }: InnerRules,
   at: 'changes' | 'beats' | 'halves',
 ): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!
+  // Where the hand goes through a figure, these tones go through its strings too.
+  let turn = 0
   return lines.notesIn(m).flatMap(({ note }) => {
     const segment = segmentAt(lines.harmony, note.start)
     const harmony = lines.harmony[segment]
     const isFirst = note.start === from || (!pedal && harmony?.start === note.start)
     const isWanted = isFirst || (at !== 'changes' && rankOf(measure, from, note) <= RANKS[at])
     if ((!pedal && !harmony?.shape) || !isWanted) return []
-    return [
-      withMelody(
-        lines,
-        m,
-        note,
-        segment,
-        lower.thick === at || (lower.thick !== undefined && isFirst),
-        pedal,
-      ),
-    ]
+    const inherited = lower.thick === at || (lower.thick !== undefined && isFirst)
+    return [{ ...withMelody(lines, m, note, segment, inherited, pedal), turn: fill?.figure ? turn++ : 0 }]
   })
 }
 

@@ -290,7 +290,8 @@ function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string:
   if (figure) return figurePrice(setup, draft, string, turn)
   const inside = stringsInside(setup, draft)
   const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]
-  const step = role === 'harmony' ? inside.length - 1 : wave[turn % wave.length]!
+  const step =
+    role === 'harmony' ? inside.length - 1 - (turn % Math.max(1, inside.length)) : wave[turn % wave.length]!
   const wanted = inside[Math.max(0, step)] ?? string
   return WEIGHTS.fillTurn * Math.abs(string - wanted) + (draft.heldShape < 0 ? 0.2 : 0)
 }
