@@ -45,9 +45,10 @@ export const LEAST_FILL_S = 0.14
 const ROOM_FOR_FIGURE = 2
 
 /** What is struck more often there. */
-const FULLER = { changes: 'beats', beats: 'halves' } as const
+const FULLER = { changes: 'beats', beats: 'halves', halves: 'halves' } as const
 
-interface Lines {
+/** The other voices of a plan, and the form that they stand in. */
+export interface Lines {
   readonly measures: readonly Measure[]
   readonly timeline: Timeline
   readonly melody: readonly MelodyNote[]
@@ -337,7 +338,7 @@ function thickened(
   lines: Indexed,
   m: number,
   { lower, pedal, fill }: InnerRules,
-  at: 'changes' | 'beats' | 'halves',
+  at: NonNullable<StyleRules['thick']>,
 ): PlannedInner[] {
   const measure = lines.measures[m]!
   const from = lines.timeline.starts[m]!

@@ -23,7 +23,8 @@ import { alikeBass, bassContents } from './alikeBass.ts'
 import { bassLine, type PlannedBass } from './bassLine.ts'
 import { endingsOf, type Ending } from './endings.ts'
 import { harmonyLine, type HarmonySegment } from './harmonyLine.ts'
-import { innerLine, type PlannedInner } from './innerLine.ts'
+import { fullerLevel } from './fullerLevel.ts'
+import type { PlannedInner } from './innerLine.ts'
 import { passingBass } from './passingBass.ts'
 import { partLine } from './partLine.ts'
 import { melodyKind, playedMelody, regionIndex, USUAL_STYLE } from './playedMelody.ts'
@@ -142,9 +143,12 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   // Nothing is held from a part that plays the melody into one that accompanies it.
   for (let m = 1; m < tune.measures.length; m++) if (kind(m) !== kind(m - 1)) parted.add(m)
   const rules = new Map<Region, StyleRules & { readonly lower: StyleRules }>()
-  const rulesAt = (m: number) => {
+  /** The rules of a measure, or those of so many levels below its own. */
+  const rulesAt = (m: number, down = 0) => {
     const region = ruleOf(m)
     if (!region || kind(m) !== 'fingered') return undefined
+    const level = Math.max(1, region.level - down) as Level
+    if (level < region.level) return { ...withLower({ ...region, level }, setup), ...schoolOf(region) }
     const known = rules.get(region) ?? withLower(region, setup)
     rules.set(region, known)
     return { ...known, ...schoolOf(region) }
@@ -185,25 +189,45 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
     (a, b) => a.start - b.start,
   )
   yield
-  const inner = yield* innerLine(
-    {
+  const inner = yield* fullerLevel({
+    lines: {
       measures: tune.measures,
       timeline,
       melody,
       melodyMidi,
-      bass,
       harmony,
       keys,
       secondsBetween: seconds,
       joins: parted,
       endings,
     },
-    (m) => {
-      const at = rulesAt(m)
+    bassAt: (down) =>
+      down === 0
+        ? bass
+        : bassLine(
+            tune.measures,
+            timeline,
+            harmony,
+            (m) => {
+              const at = rulesAt(m, down)
+              return at && at.parts === 'melody' ? at : undefined
+            },
+            parted,
+            endings,
+          ),
+    rulesAt: (m, down) => {
+      const at = rulesAt(m, down)
       if (!at || at.parts === 'both') return undefined
       return { ...at, side: at.harmony, varied: at.repeats === 'varied' }
     },
-  )
+    // The first level has none below, and an easier version is poor on purpose.
+    sectionOf: (m, down) => {
+      const region = ruleOf(m)
+      return region && region.level - down > 1 && !region.without?.length && !region.given
+        ? region
+        : undefined
+    },
+  })
   yield
   const slices = yield* cut(timeline, { melody, bass, inner, harmony }, ruleOf, rulesAt, seconds)
   const firstSlice = firstSlices(tune.measures.length, slices)

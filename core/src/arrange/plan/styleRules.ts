@@ -41,8 +41,8 @@ export interface StyleRules {
   readonly chord: ChordRule | undefined
   /** A second voice in thirds and sixths. */
   readonly double: VoiceGrid | undefined
-  /** One more chord tone struck with the melody: where the harmony changes and on the first beat, or on every beat. */
-  readonly thick: 'changes' | 'beats' | undefined
+  /** One more chord tone struck with the melody: where the harmony changes and on the first beat, on every beat, on longer notes between too. */
+  readonly thick: 'changes' | 'beats' | 'halves' | undefined
   /** How the music comes to rest: on the root alone under the melody, or on a chord of so many voices, melody included. */
   readonly ending: 'root' | number
   /** Full chords under a note of so many beats are rolled. */
