@@ -93,7 +93,7 @@ export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
       'Strokes over the chord where the tune holds for three beats; the last chord strummed.',
       'A neighbouring string with it where the chord comes; strokes over the chord where the tune holds for two beats.',
       'A neighbouring string on every beat; slurs off the beat, slides into long notes.',
-      'The strokes on half beats.',
+      'The strokes on half beats; fast notes off the beat stay on the string of the note before, so that no stroke up has to cross.',
     ],
   },
   picking: {

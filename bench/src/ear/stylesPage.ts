@@ -53,6 +53,7 @@ writeFileSync(
 Written by \`npm run ear\`. What each style does from which level on is common practice, no published source; as data it stands in
 \`core/src/arrange/plan/styleRules.ts\`, \`core/src/arrange/ornament/idioms.ts\` and \`core/src/arrange/accompany/patternLibrary.ts\`. What all share: a tune, and a section that
 ends on the tonic, comes to rest on its chord with the root below, struck once; book shapes before others; the melody whole.
+Where a tune leaves no room for what a level adds (no long note, no beat between), the level plays its next device instead: one more tone with the tune, a denser second voice, or fills in shorter gaps (\`fullerLevel.ts\`).
 More on accompaniments and the bottleneck: [accompaniment.md](accompaniment.md). The examples are the first eight measures of a tune
 of the demo at level ${SHOWN_LEVEL}, as the program arranges them: *${SHOWN}*, for the shuffle *${SHUFFLED}*, for the bottleneck the
 first in open G.
