@@ -62,7 +62,7 @@ describe('a bottleneck in a given tab', () => {
     for (const grip of score.arrangement.base.grips)
       expect(new Set(grip.pressed.map((p) => p.fret)).size).toBeLessThanOrEqual(1)
     expect(scriptText(lessonOf(score.tune, score.arrangement, USUAL_LESSON).script)).toContain(
-      'Slide the little finger, across strings 1 to 2, to fret 7.',
+      'Slide the bottleneck, across strings 1 to 2, to fret 7.',
     )
     expect(scoreFaults(score)).toEqual([])
   })
