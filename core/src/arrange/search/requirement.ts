@@ -45,6 +45,8 @@ export interface Requirement {
     | {
         readonly midi: Midi
         readonly onset: boolean
+        /** The source slurs it to the note before. */
+        readonly slurred: boolean
         readonly places: readonly Place[]
         /** What an ornament of the source needs beside the note. */
         readonly room: OrnamentRoom | undefined
@@ -127,6 +129,7 @@ export function requirementOf(
       : {
           midi,
           onset: slice.melodyOnset,
+          slurred: plan.melody[slice.melody]?.slurred ?? false,
           room: slice.melodyOnset ? plan.ornamentRoom[slice.melody] : undefined,
           places: melodyPlaces(setup, midi, last, slice, beats, lock),
           before: before === undefined ? [] : melodyPlaces(setup, before, last, slice, 0, undefined),
@@ -146,6 +149,7 @@ export function requirementOf(
     picking,
     midi ?? '-',
     melody?.onset,
+    melody?.slurred,
     melody?.room ? `${melody.room.low}${melody.room.high}` : '-',
     before ?? '-',
     melody?.places.some((p) => p.harmonic),

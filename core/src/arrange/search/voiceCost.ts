@@ -23,7 +23,9 @@ export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft
     add('melodyInside', WEIGHTS.melodyInside, false)
   const { lastEasyFret: easy } = LEVEL_RULES[requirement.level]
   const midi = requirement.melody?.midi
-  if (melody.fret > easy && midi !== undefined && placesOf(setup, midi).some((p) => p.fret <= easy))
+  // A slur of the source may take its note further up.
+  const isFree = midi !== undefined && !requirement.melody?.slurred
+  if (melody.fret > easy && isFree && placesOf(setup, midi).some((p) => p.fret <= easy))
     add('beyondFrets', WEIGHTS.beyondFrets, false)
   if (draft.bass && requirement.bass?.kind !== 'part' && melody.string > draft.bass.place.string)
     add('crossedVoices', WEIGHTS.crossedVoices, false)

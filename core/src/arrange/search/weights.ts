@@ -48,7 +48,7 @@ export const WEIGHTS = {
    */
   bassBeyond: 8,
   bassInstead: 5,
-  beyondFrets: 5,
+  beyondFrets: 3,
   /** A bass on another string than the teacher says, and none at all. No source. */
   bassOffSaid: 9,
   noSaid: 20,
