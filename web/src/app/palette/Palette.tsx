@@ -21,12 +21,17 @@ export function Palette({ actions }: { actions: readonly Action[] }) {
     chosen.current = null
     setOpened(true)
   }
-  // A list that has only just come has nothing chosen in it yet: Enter takes its first.
+  // A list that has only just come may have nothing chosen in it yet: Enter takes its first.
   const enter = (event: KeyboardEvent) => {
-    const [first] = groups[0]?.offers ?? []
-    if (event.key !== 'Enter' || !first || document.querySelector('[role="dialog"] [data-selected]')) return
+    if (event.key !== 'Enter') return
+    const shown = event.currentTarget
+      .closest('[role="dialog"]')
+      ?.querySelectorAll('.mantine-Spotlight-action')
+    const at = [...(shown ?? [])].findIndex((button) => button.hasAttribute('data-selected'))
+    const offer = groups.flatMap((g) => g.offers)[Math.max(0, at)]
+    if (!offer) return
     event.preventDefault()
-    chosen.current = first.run
+    chosen.current = offer.run
     spotlight.close()
   }
   const gone = () => {
