@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Browser, type Page } from '@playwright/test'
-import { execFileSync } from 'node:child_process'
 import { arrangePasted, openDemo } from './bench.ts'
+import { pdfFonts, pdfInfo, pdfPages, pdfSheets, pdfText } from './pdf.ts'
 
 const pages = (page: Page) => page.getByTestId('pages')
 /** The words on the pages, which stand in a shadow of their own. */
@@ -28,10 +28,6 @@ async function saved(page: Page, button: string, name: string): Promise<string> 
   return path
 }
 
-const pdfPages = (path: string) =>
-  Number(/Pages:\s+(\d+)/.exec(execFileSync('pdfinfo', [path], { encoding: 'utf8' }))![1])
-const pdfText = (path: string) => execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' })
-
 const serious = async (page: Page) =>
   (await new AxeBuilder({ page }).analyze()).violations
     .filter((v) => v.impact === 'serious' || v.impact === 'critical')
@@ -43,14 +39,13 @@ test('on request the notes stand over the tab, on the page and in the PDF', asyn
   const staves = () =>
     onPaper(page).evaluate((host) => host.shadowRoot!.querySelectorAll('svg.tab svg text').length)
   const systems = () => onPaper(page).evaluate((host) => host.shadowRoot!.querySelectorAll('svg.tab').length)
-  const fontsOf = (path: string) => execFileSync('pdffonts', [path], { encoding: 'utf8' })
   await expect.poll(systems).toBeGreaterThan(1)
   expect(await staves()).toBe(0)
-  expect(fontsOf(await saved(page, 'Save as PDF', 'plain.pdf'))).not.toContain('Bravura')
+  expect(pdfFonts(await saved(page, 'Save as PDF', 'plain.pdf'))).not.toContain('Bravura')
   await page.getByText('Staff above', { exact: true }).click()
   await expect.poll(staves).toBeGreaterThan(40)
   // Clef, heads and signs come with their font, and nothing stands beyond the paper.
-  expect(fontsOf(await saved(page, 'Save as PDF', 'staff.pdf'))).toContain('Bravura')
+  expect(pdfFonts(await saved(page, 'Save as PDF', 'staff.pdf'))).toContain('Bravura')
   const beyond = await onPaper(page).evaluate(
     (host) =>
       [...host.shadowRoot!.querySelectorAll('.page')].flatMap((sheet) => {
@@ -131,8 +126,7 @@ test('from a demo tune to two printed pages: parts added, moved and taken off, w
   ])
     expect(text).toContain(said)
   // Every page has the title at its foot.
-  for (const sheet of text.split('\f').filter((s) => s.trim() !== ''))
-    expect(sheet).toMatch(/Cold Pump Handle .*\d of 2\s*$/)
+  for (const sheet of pdfSheets(path)) expect(sheet).toMatch(/Cold Pump Handle .*\d of 2\s*$/)
   // The browser's own print has the same pages.
   const printed = test.info().outputPath('printed.pdf')
   await page.pdf({ path: printed, preferCSSPageSize: true })
@@ -188,7 +182,7 @@ test('letter paper and large print, some measures alone, and every part in four 
     await expect(onPaper(page)).not.toContainText(/undefined|\{\w+\}/)
   }
   const path = await saved(page, 'Save as PDF', 'large.pdf')
-  expect(execFileSync('pdfinfo', [path], { encoding: 'utf8' })).toMatch(/612 x 792 pts \(letter\)/)
+  expect(pdfInfo(path)).toMatch(/612 x 792 pts \(letter\)/)
   await expect(pages(page).getByRole('status')).toHaveText(`${pdfPages(path)} pages`)
   expect(pdfText(path)).toContain('Hakbang-hakbang')
 })

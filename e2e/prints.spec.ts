@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
-import { execFileSync } from 'node:child_process'
 import { openDemo } from './bench.ts'
+import { pdfSheets } from './pdf.ts'
 
 /** Notes what a print would show, in place of the dialog. */
 async function watchPrints(page: Page): Promise<void> {
@@ -72,9 +72,7 @@ test('a printed tune has its title and the number of the page at every foot', as
   const path = test.info().outputPath('tune.pdf')
   // On half sheets, so that there is more than one.
   await page.pdf({ path, width: '210mm', height: '148mm' })
-  const sheets = execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' })
-    .split('\f')
-    .filter((s) => s.trim() !== '')
+  const sheets = pdfSheets(path)
   expect(sheets.length).toBeGreaterThan(1)
   sheets.forEach((sheet, i) =>
     expect(sheet).toMatch(new RegExp(`Lamplighter's Round +${i + 1} ?/ ?${sheets.length}\\s*$`)),

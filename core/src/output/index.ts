@@ -6,7 +6,7 @@ export { bendText } from './notation/bendText.ts'
 export { type SongWriting, writeChordPro } from './song/chordPro.ts'
 export {
   type Carried,
-  isPlayed,
+  octaveAbove,
   type StaffContent,
   staffContents,
   staffMeasure,
@@ -17,5 +17,5 @@ export {
   type StaffWriting,
   writtenAbove,
 } from './notation/staff.ts'
-export { headWidth, staffReach, type StaffReach } from './notation/staffRoom.ts'
+export { headWidth, isNewMetre, staffReach, type StaffReach } from './notation/staffRoom.ts'
 export { textTab, type TextTabInput } from './text/textTab.ts'

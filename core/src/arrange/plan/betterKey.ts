@@ -61,8 +61,8 @@ export function betterKey(
   const options = proposals(setup, plan, region, written, roots)
   const best = options.reduce((a, b) => (b.price < a.price ? b : a))
   // A tune that is wider than the first frets fits no key whole: there the best of them is told.
-  const most = isTooHigh || blocked > 0 ? now - 1 : TOLERATED * written.length
-  if (best.left > most || best.left >= now) return undefined
+  const anyBetter = isTooHigh || blocked > 0
+  if (best.left >= now || (!anyBetter && best.left > TOLERATED * written.length)) return undefined
   const { price: _, ...found } = best
   return {
     ...found,

@@ -1,4 +1,4 @@
-import { innerLine, type InnerRules, type Lines, type PlannedInner } from './innerLine.ts'
+import { innerLine, MORE_OFTEN, type InnerRules, type Lines, type PlannedInner } from './innerLine.ts'
 import type { PlannedBass } from './bassLine.ts'
 import type { Turns } from '../../turns.ts'
 
@@ -12,13 +12,14 @@ const MORE: readonly ((rules: InnerRules) => InnerRules)[] = [
   }),
 ]
 
-const MORE_OFTEN = { changes: 'beats', beats: 'halves', halves: 'halves' } as const
 const DENSER = { changes: 'strong', strong: 'beats', beats: 'halves', halves: 'all', all: 'all' } as const
 
 /** What the further voices of a level are planned from; `down` counts levels below the one that is wanted. */
 export interface LevelSource {
   readonly lines: Omit<Lines, 'bass'>
-  readonly bassAt: (down: number) => readonly PlannedBass[]
+  readonly bass: readonly PlannedBass[]
+  /** The bass of so many levels below. */
+  readonly bassBelow: (down: number) => readonly PlannedBass[]
   readonly rulesAt: (m: number, down: number) => InnerRules | undefined
   /** What keeps measures together: they are all played alike or all fuller; undefined: left as they are. */
   readonly sectionOf: (m: number, down: number) => object | undefined
@@ -29,20 +30,21 @@ export interface LevelSource {
  * filled, no beat between. There the level plays its next device, so that it is a level of its own.
  */
 export function* fullerLevel(source: LevelSource, down = 0): Turns<PlannedInner[]> {
-  const { rulesAt, sectionOf } = source
-  const lines = { ...source.lines, bass: source.bassAt(down) }
+  const { rulesAt, sectionOf, bass, bassBelow } = source
+  const lines = { ...source.lines, bass }
   let planned = yield* innerLine(lines, (m) => rulesAt(m, down))
-  const under = { ...source.lines, bass: source.bassAt(down + 1) }
   const section = (m: number) => sectionOf(m, down)
-  const [bass, bassUnder] = [lines, under].map(({ bass }) => textOf(lines, bass, section))
   const alike = new Set(lines.measures.flatMap((_, m) => section(m) ?? []))
-  const keepAlike = (a: Texts | undefined, b: Texts | undefined) => {
-    for (const s of alike) if (a?.get(s) !== b?.get(s)) alike.delete(s)
-  }
-  keepAlike(bass, bassUnder)
   if (alike.size === 0) return planned
-  const below = textOf(lines, yield* fullerLevel(source, down + 1), section)
-  keepAlike(textOf(lines, planned, section), below)
+  const textOf = (line: PlannedLine) => textsOf(lines, line, section)
+  const keepAlike = (own: Texts, below: Texts) => {
+    for (const s of alike) if (own.get(s) !== below.get(s)) alike.delete(s)
+  }
+  const lowerBass = bassBelow(down + 1)
+  keepAlike(textOf(bass), textOf(lowerBass))
+  if (alike.size === 0) return planned
+  const below = textOf(yield* fullerLevel({ ...source, bass: lowerBass }, down + 1))
+  keepAlike(textOf(planned), below)
   const fuller = new Map<object, (rules: InnerRules) => InnerRules>()
   for (const more of MORE) {
     if (alike.size === 0) break
@@ -52,7 +54,7 @@ export function* fullerLevel(source: LevelSource, down = 0): Turns<PlannedInner[
       const change = fuller.get(section(m) ?? source)
       return rules && change ? change(rules) : rules
     })
-    keepAlike(textOf(lines, planned, section), below)
+    keepAlike(textOf(planned), below)
   }
   return planned
 }
@@ -60,9 +62,11 @@ export function* fullerLevel(source: LevelSource, down = 0): Turns<PlannedInner[
 /** What is planned in each section, as a text that two plans are told apart by. */
 type Texts = ReadonlyMap<object, string>
 
-function textOf(
+type PlannedLine = readonly (PlannedBass | PlannedInner)[]
+
+function textsOf(
   { timeline, measures }: Pick<Lines, 'timeline' | 'measures'>,
-  line: readonly { readonly start: number; readonly kind: string; readonly voices?: number }[],
+  line: PlannedLine,
   sectionOf: (m: number) => object | undefined,
 ): Texts {
   const texts = new Map<object, string>()
@@ -71,8 +75,9 @@ function textOf(
     const end = timeline.starts[m + 1] ?? timeline.length
     const section = sectionOf(m)
     for (; at < line.length && line[at]!.start < end; at++) {
-      const { start, kind, voices = 1 } = line[at]!
-      if (section) texts.set(section, `${texts.get(section) ?? ''} ${start}${kind}${voices}`)
+      const one = line[at]!
+      const voices = 'voices' in one ? one.voices : 1
+      if (section) texts.set(section, `${texts.get(section) ?? ''} ${one.start}${one.kind}${voices}`)
     }
   })
   return texts

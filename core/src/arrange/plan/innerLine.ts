@@ -44,8 +44,8 @@ export const LEAST_FILL_S = 0.14
 /** Fewer fills than this in a measure are no figure. No source. */
 const ROOM_FOR_FIGURE = 2
 
-/** What is struck more often there. */
-const FULLER = { changes: 'beats', beats: 'halves', halves: 'halves' } as const
+/** What is struck more often. */
+export const MORE_OFTEN = { changes: 'beats', beats: 'halves', halves: 'halves' } as const
 
 /** The other voices of a plan, and the form that they stand in. */
 export interface Lines {
@@ -105,7 +105,8 @@ export function* innerLine(
     if (rules.strums) planned.push(...strums(lines, m, rules.strums))
     // Where the tune leaves a figure no room, the chord comes with its notes.
     const crowded = rules.fill?.figure && rules.fill.gap === 0 && between.length < ROOM_FOR_FIGURE
-    if (rules.thick) planned.push(...thickened(lines, m, rules, crowded ? FULLER[rules.thick] : rules.thick))
+    if (rules.thick)
+      planned.push(...thickened(lines, m, rules, crowded ? MORE_OFTEN[rules.thick] : rules.thick))
     if (inWaltzTime(lines.measures[m]!, rules)) planned.push(...waltzChords(lines, m, rules))
   }
   for (const ending of lines.endings) {

@@ -142,31 +142,33 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   const parted = new Set(junctions.flatMap((j) => [j.to, j.from + 1]))
   // Nothing is held from a part that plays the melody into one that accompanies it.
   for (let m = 1; m < tune.measures.length; m++) if (kind(m) !== kind(m - 1)) parted.add(m)
-  const rules = new Map<Region, StyleRules & { readonly lower: StyleRules }>()
+  const known = new Map<Region, Map<Level, ReturnType<typeof withLower>>>()
   /** The rules of a measure, or those of so many levels below its own. */
   const rulesAt = (m: number, down = 0) => {
     const region = ruleOf(m)
     if (!region || kind(m) !== 'fingered') return undefined
     const level = Math.max(1, region.level - down) as Level
-    if (level < region.level) return { ...withLower({ ...region, level }, setup), ...schoolOf(region) }
-    const known = rules.get(region) ?? withLower(region, setup)
-    rules.set(region, known)
-    return { ...known, ...schoolOf(region) }
+    const byLevel = known.get(region) ?? new Map<Level, ReturnType<typeof withLower>>()
+    const rules = byLevel.get(level) ?? withLower({ ...region, level }, setup)
+    known.set(region, byLevel.set(level, rules))
+    return { ...rules, ...schoolOf(region) }
   }
   const melodyMidi = melody.map((n) => midiOf(n.pitch) + transposed + (n.moved ?? 0))
   const keys = tune.measures.map((m) => transposeKey(m.key, transposed))
   const endings = endingsOf(tune, timeline, melody, harmony, keys)
-  const line = bassLine(
-    tune.measures,
-    timeline,
-    harmony,
-    (m) => {
-      const at = rulesAt(m)
-      return at && at.parts === 'melody' ? at : undefined
-    },
-    parted,
-    endings,
-  )
+  const bassOf = (down: number) =>
+    bassLine(
+      tune.measures,
+      timeline,
+      harmony,
+      (m) => {
+        const at = rulesAt(m, down)
+        return at && at.parts === 'melody' ? at : undefined
+      },
+      parted,
+      endings,
+    )
+  const line = bassOf(0)
   yield
   const alike = (m: number) => rulesAt(m)?.repeats === 'alike'
   const contents = yield* bassContents(line, timeline, melody, harmony, parted)
@@ -201,20 +203,8 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       joins: parted,
       endings,
     },
-    bassAt: (down) =>
-      down === 0
-        ? bass
-        : bassLine(
-            tune.measures,
-            timeline,
-            harmony,
-            (m) => {
-              const at = rulesAt(m, down)
-              return at && at.parts === 'melody' ? at : undefined
-            },
-            parted,
-            endings,
-          ),
+    bass,
+    bassBelow: bassOf,
     rulesAt: (m, down) => {
       const at = rulesAt(m, down)
       if (!at || at.parts === 'both') return undefined

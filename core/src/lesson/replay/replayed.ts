@@ -32,7 +32,7 @@ export function nameKey(names: Readonly<Record<string, string>>, name: string): 
 }
 
 /** The finger that a name means; what carries the bottleneck is called by it. */
-export const fingerNamed = (words: Wording, name: string): Finger =>
-  name === words.bottleneck || name === capital(words.bottleneck)
-    ? BAR_FINGER
-    : (nameKey(words.fingers, name) as Finger)
+export function fingerNamed({ fingers, bottleneck }: Wording, name: string): Finger {
+  const key = nameKey({ ...fingers, bottleneck }, name)
+  return key === 'bottleneck' ? BAR_FINGER : (key as Finger)
+}

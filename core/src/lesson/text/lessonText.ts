@@ -82,7 +82,7 @@ function rowText(row: Row, plain: Wording, nameOf: NameOf | undefined): string {
   if (row.string === undefined && row.position === undefined)
     return fill(words.line, {
       count: countText(first.count, words),
-      rest: sentences(stepSentences(first, words, nameOf)),
+      rest: sentences(stepSentences(first, plain, nameOf)),
     }).trimEnd()
   const kept = present(keptIn(first))
   const keep =

@@ -1,8 +1,8 @@
 import type { ArrangementDoc } from '../../document/arrangement.ts'
-import type { Measure, TuneDoc } from '../../document/tune.ts'
+import type { TuneDoc } from '../../document/tune.ts'
 import type { SystemLayout } from '../layout/systems.ts'
-import { isPlayed, staffOf, writtenAbove, type StaffMeasure } from '../notation/staff.ts'
-import { headWidth, staffReach } from '../notation/staffRoom.ts'
+import { octaveAbove, staffOf, type StaffMeasure } from '../notation/staff.ts'
+import { headWidth, isNewMetre, staffReach } from '../notation/staffRoom.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 
 /** Where and how the staff of one printed system is drawn. */
@@ -48,7 +48,7 @@ export function paperStaff(tune: TuneDoc, doc: ArrangementDoc, draw: DrawStaff):
   const { setup, base, transposed } = doc
   const signs = staffOf(tune, transposed, setup, base.notes)
   const { above, below, twoVoices } = staffReach(signs)
-  const octaveClef = isPlayed(base.notes) && writtenAbove(setup) > 0
+  const octaveClef = octaveAbove(setup, base.notes) > 0
   return {
     signs,
     above: Math.round(above * LINE_GAP + (twoVoices ? STEM : 6)),
@@ -77,7 +77,3 @@ export function staffRoomIn(
       (notes.some((s) => s.tick === 0 && s.accidental !== undefined) ? 7 : 0),
   }
 }
-
-/** True where a metre is written: where it begins or changes. */
-export const isNewMetre = (m: Measure, before: Measure | undefined): boolean =>
-  before === undefined || before.metre.num !== m.metre.num || before.metre.den !== m.metre.den

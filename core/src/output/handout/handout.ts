@@ -1,4 +1,4 @@
-import { USUAL_PAPER_LAYERS, type PaperLayers } from '../engrave/tabPaper.ts'
+import { USUAL_PAPER_LAYERS, type PaperLayers } from '../engrave/tabPage.ts'
 import type { Id } from '../../document/ids.ts'
 import { USUAL_LESSON, type LessonSettings } from '../../lesson/text/lessonSettings.ts'
 

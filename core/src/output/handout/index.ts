@@ -2,13 +2,8 @@
 export { neckSvg, type ShownFinger } from '../engrave/neckPaper.ts'
 export { type DrawStaff, type StaffPlace } from '../engrave/paperStaff.ts'
 export { escaped } from '../engrave/svg.ts'
-export {
-  type PaperLayers,
-  type PaperOptions,
-  type TabSystem,
-  tabSystems,
-  USUAL_PAPER_LAYERS,
-} from '../engrave/tabPaper.ts'
+export { type PaperLayers, type PaperOptions, USUAL_PAPER_LAYERS } from '../engrave/tabPage.ts'
+export { type TabSystem, tabSystems } from '../engrave/tabPaper.ts'
 export { handoutPieces, type PaperPiece } from './blockPieces.ts'
 export {
   type Block,

@@ -77,7 +77,7 @@ export const staffWriting = (
   setup: Setup | undefined,
   notes: readonly TabNote[],
   plain: boolean,
-): StaffWriting => ({ transposed, setup, above: setup && isPlayed(notes) ? writtenAbove(setup) : 0, plain })
+): StaffWriting => ({ transposed, setup, above: setup ? octaveAbove(setup, notes) : 0, plain })
 
 /** What stands in each measure of the staff. */
 export function staffContents(tune: TuneDoc, timeline: Timeline, notes: readonly TabNote[]): StaffContent[] {
@@ -128,8 +128,12 @@ function written(source: Pitch, moved: number, key: Key): Pitch {
 }
 
 /** True unless the notes only accompany: a tune that is sung alone stands at its own pitch. */
-export const isPlayed = (notes: readonly TabNote[]): boolean =>
+const isPlayed = (notes: readonly TabNote[]): boolean =>
   notes.length === 0 || notes.some((n) => !isBacking(n))
+
+/** Semitones between what is written and what sounds of a tab: a tune that is only sung stands at its own pitch. */
+export const octaveAbove = (setup: Setup, notes: readonly TabNote[]): number =>
+  isPlayed(notes) ? writtenAbove(setup) : 0
 
 /** What accompanies a singer stands in the tab alone; the staff is the singer's. */
 const isBacking = (note: TabNote) => note.notationVoice === BACKING_VOICE

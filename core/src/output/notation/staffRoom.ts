@@ -1,4 +1,5 @@
 import { STEPS, type Pitch } from '../../music/pitch/pitch.ts'
+import type { Measure } from '../../document/tune.ts'
 import type { StaffMeasure } from './staff.ts'
 
 /** How far notes stand out of the five lines of a staff. */
@@ -36,3 +37,7 @@ export function staffReach(staff: readonly StaffMeasure[]): StaffReach {
  */
 export const headWidth = (fifths: number, lineGap: number): number =>
   ((38 + Math.abs(fifths) * 9) * lineGap) / 8
+
+/** True where a metre is written: where it begins or changes. */
+export const isNewMetre = (m: Measure, before: Measure | undefined): boolean =>
+  before === undefined || before.metre.num !== m.metre.num || before.metre.den !== m.metre.den

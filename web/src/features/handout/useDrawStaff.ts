@@ -7,6 +7,7 @@ export function useDrawStaff(wanted: boolean): DrawStaff | undefined {
     queryKey: ['staff on paper'],
     queryFn: async () => (await import('../../score/sheet/staffOnPaper.ts')).staffOnPaper(),
     enabled: wanted,
+    networkMode: 'always',
     staleTime: Infinity,
     structuralSharing: false,
   })

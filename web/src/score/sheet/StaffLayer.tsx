@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { isPlayed, writtenAbove } from '@velvet-porch/core/output'
+import { octaveAbove } from '@velvet-porch/core/output'
 import { drawStaff, musicFont } from './drawStaff.ts'
 import { STAFF_SCALE } from './metrics.ts'
 import { queueDrawing } from './drawQueue.ts'
@@ -12,8 +12,7 @@ export function StaffLayer({ page }: { page: SystemPage }) {
   const { model, rows } = page
   const { width } = page.system
   const arranged = model.setup !== undefined
-  const octaveClef =
-    model.setup !== undefined && isPlayed(model.layer?.notes ?? []) && writtenAbove(model.setup) > 0
+  const octaveClef = model.setup !== undefined && octaveAbove(model.setup, model.layer?.notes ?? []) > 0
   useEffect(() => {
     let cancel = () => {}
     let left = false

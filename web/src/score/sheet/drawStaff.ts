@@ -19,7 +19,7 @@ import {
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url'
 import { isCompound, missingHead, WHOLE } from '@velvet-porch/core/music'
 import type { TuneDoc } from '@velvet-porch/core/document'
-import type { StaffMeasure, StaffSign } from '@velvet-porch/core/output'
+import { isNewMetre, type StaffMeasure, type StaffSign } from '@velvet-porch/core/output'
 import { xAt, type SystemLayout } from '@velvet-porch/core/output/layout'
 
 let loaded: Promise<void> | undefined
@@ -96,9 +96,7 @@ export function drawStaff(
     stave.setStyle({ fillStyle: 'currentColor', strokeStyle: 'currentColor' })
     if (first) stave.addClef('treble', 'default', page.octaveClef ? '8vb' : undefined)
     if (first || before?.key.fifths !== measure.key.fifths) stave.addKeySignature(keySpec(signs.key.fifths))
-    const metreChange =
-      placed.index === 0 || before?.metre.num !== measure.metre.num || before.metre.den !== measure.metre.den
-    if (metreChange)
+    if (isNewMetre(measure, before))
       stave.addTimeSignature(
         measure.metre.display === 'cut'
           ? 'C|'

@@ -27,7 +27,13 @@ import {
 } from '@velvet-porch/core/document'
 import { harmonyLine, readMelody, type HarmonySegment, type NoteReading } from '@velvet-porch/core/arrange'
 import type { Names } from '../../ui/names/useNames.ts'
-import { staffContents, staffMeasure, staffWriting, type StaffMeasure } from '@velvet-porch/core/output'
+import {
+  isNewMetre,
+  staffContents,
+  staffMeasure,
+  staffWriting,
+  type StaffMeasure,
+} from '@velvet-porch/core/output'
 import type { LayoutMeasure } from '@velvet-porch/core/output/layout'
 import { derived, type Derived } from './derived.ts'
 import { remarkLines } from './remarkLines.ts'
@@ -351,12 +357,11 @@ function layoutMeasure(
   const before = tune.measures[index - 1]
   const chords = harmony.map((h) => h.start - timeline.starts[index]!)
   const onsets = [...signs.upper, ...signs.lower.filter((s) => s.kind === 'note')].map((s) => s.tick)
-  const metreChange = !before || before.metre.num !== m.metre.num || before.metre.den !== m.metre.den
   const keyChange = before !== undefined && before.key.fifths !== m.key.fifths
   const accidentals = signs.upper
     .concat(signs.lower)
     .filter((s) => s.accidental !== undefined && s.tick === 0).length
-  const clefSigns = (metreChange ? METRE_WIDTH : 0) + (keyChange ? 30 : 0)
+  const clefSigns = (isNewMetre(m, before) ? METRE_WIDTH : 0) + (keyChange ? 30 : 0)
   return {
     length: m.length,
     onsets: [...onsets, ...chords, ...notes.map((n) => n.pos.tick)],
