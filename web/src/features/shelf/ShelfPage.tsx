@@ -108,6 +108,7 @@ export function ShelfPage({ onEmpty }: { onEmpty: () => void }) {
   const empty = rows?.length === 0
   const ways = (
     <WaysIn
+      read={rows !== undefined}
       empty={empty}
       onDemo={() => void demo()}
       onNew={() => void writeNew()}

@@ -4,6 +4,8 @@ import { useTranslation } from 'react-i18next'
 import css from './WaysIn.module.css'
 
 interface Props {
+  /** False until the shelf is read: an empty one has its buttons elsewhere, and a press meanwhile would be lost. */
+  readonly read: boolean
   /** True where nothing is on the shelf yet: the demo comes first then. */
   readonly empty: boolean
   readonly onDemo: () => void
@@ -14,10 +16,15 @@ interface Props {
 }
 
 /** The ways in: demo, an empty page, a paste, a form, files. */
-export function WaysIn({ empty, onDemo, onNew, onPaste, onForm, onOpen }: Props) {
+export function WaysIn({ read, empty, onDemo, onNew, onPaste, onForm, onOpen }: Props) {
   const { t } = useTranslation()
   return (
-    <Group gap="sm" justify={empty ? 'center' : 'flex-end'} className={css['ways-in']}>
+    <Group
+      gap="sm"
+      justify={empty ? 'center' : 'flex-end'}
+      className={css['ways-in']}
+      style={read ? undefined : { visibility: 'hidden' }}
+    >
       <Button
         variant={empty ? 'filled' : 'default'}
         leftSection={<IconLamp size={18} />}
