@@ -97,6 +97,15 @@ export function otherConditions(tunes: readonly TuneDoc[]): Map<string, OtherCou
         ),
       ),
     )
+  for (const level of LEVELS)
+    rows.set(
+      `bass-tune ${level}`,
+      sum(
+        ['standard', 'openD'].flatMap((id) =>
+          tunes.map((tune) => counted(tune, tuned(id), wholeTune(tune, 'bass-tune', level))),
+        ),
+      ),
+    )
   for (const style of SOLO_STYLES)
     for (const ornament of ORNAMENTS)
       rows.set(

@@ -180,6 +180,32 @@ export function lowerVoicesKept(page: Page): Share {
   )
 }
 
+/**
+ * Tones that the ear waits for at a change of chord: a suspended fourth that is to become its chord's third, a seventh that is to become the
+ * third of the chord a fourth above. Of those that sound below the tune, the ones that go down by a step at the change.
+ */
+export function tonesLed(page: Page): Share {
+  return share(
+    page.chords.slice(1).flatMap((to, i) => {
+      const from = page.chords[i]!
+      const third = [3, 4].find((t) => to.tones.includes((to.root + t) % 12))
+      const has = (semitones: number) => from.tones.includes((from.root + semitones) % 12)
+      const sus = to.root === from.root && has(5) && !has(3) && !has(4) ? 5 : undefined
+      const seventh =
+        (from.root + 5) % 12 === to.root ? [10, 11].find((s) => from.tones.includes((from.root + s) % 12)) : undefined
+      const degree = sus ?? seventh
+      if (third === undefined || degree === undefined || from.end !== to.start) return []
+      const aim = (to.root + third) % 12
+      const before = page.onsets.findLast((o) => o.at >= from.start && o.at < to.start && o.notes.length >= 3)
+      const after = page.onsets.find((o) => o.at === to.start && o.notes.length >= 3)
+      if (!before || !after) return []
+      return before.notes
+        .filter((n) => n.role !== 'melody' && isPc(n, (from.root + degree) % 12))
+        .map((n) => after.notes.some((m) => isPc(m, aim) && n.midi - m.midi >= 1 && n.midi - m.midi <= 2))
+    }),
+  )
+}
+
 const placeOf = (n: PageNote) => `${n.string}.${n.fret}`
 const chordAt = ({ chords }: Page, at: number) => chords.findLast((c) => c.start <= at)
 
@@ -296,9 +322,15 @@ export function idleLandings(page: Page): Share {
   )
 }
 
-/** The share of the notes of the poorer page that the other has at the same time and place. */
+/** The share of the notes of the fuller page that the other has at the same time and place, short notes before others among them. */
 export function sharedNotes(a: Page, b: Page): Share {
-  const keys = (p: Page) => new Set(p.json.notes.map((n) => `${n.start} ${n.string}.${n.fret}`))
+  const keys = (p: Page) =>
+    new Set(
+      p.json.notes.flatMap((n) => [
+        `${n.start} ${n.string}.${n.fret}`,
+        ...(n.graces ?? []).map((g) => `before ${n.start} ${g.string}.${g.fret}`),
+      ]),
+    )
   const [x, y] = [keys(a), keys(b)]
   const both = [...x].filter((k) => y.has(k)).length
   return { hits: both, of: Math.max(x.size, y.size) }

@@ -95,8 +95,10 @@ for (const style of ['chord-melody', 'arpeggio'] as const)
   for (const level of [3, 5] as const)
     row('melody on strings 1 and 2 where they have it', '≥ 90', style, level, heard.melodyOnTopWhereItCan)
 row('melody notes as blocks of four', '≤ 40', 'chord-melody', 5, heard.fullBlocks)
-for (const level of [3, 5] as const)
+for (const level of [3, 5] as const) {
   row('lower voices kept under one chord', '≥ 80', 'chord-melody', level, heard.lowerVoicesKept)
+  row('sevenths and suspensions led', '≥ 80', 'chord-melody', level, heard.tonesLed)
+}
 for (const style of ['melody-bass', 'alternating-bass', 'picking', 'bass-brush'] as const)
   for (const level of [4, 5] as const) row('basses that pass', '5 to 15', style, level, heard.passingBasses)
 for (const style of ['picking', 'strum', 'bass-brush'] as const)

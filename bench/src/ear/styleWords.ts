@@ -140,6 +140,17 @@ export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
       'Every measure pushes on; rests of the singer are filled with runs in triplets.',
     ],
   },
+  'bass-tune': {
+    name: 'Tune in the bass',
+    what: 'The tune on the low strings, struck by the thumb; brushes over the higher strings of the shape between its notes, none that would bite with the note that sounds. Each section goes to the octave in which it lies lowest.',
+    levels: [
+      'A brush on each beat of notes of three beats and more.',
+      'Under notes of two beats too; the last note is struck with its chord.',
+      'A brush after each note of a beat, where the tempo leaves the hand the time.',
+      'The arm comes back up after each brush of a long note.',
+      'Under notes of three beats a bass of the chord on strong beats.',
+    ],
+  },
   bottleneck: {
     name: 'Bottleneck',
     what: 'The tune under a bar in an open tuning: straight across where the chord lies, which it comes to rest on.',

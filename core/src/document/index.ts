@@ -92,6 +92,7 @@ export {
   type Omission,
   type Ornament,
   ORNAMENTS,
+  OTHER_TUNE_STYLES,
   SOLO_STYLES,
   type SoloStyle,
   type Style,

@@ -15,8 +15,11 @@ export type SoloStyle = (typeof SOLO_STYLES)[number]
 export const ACCOMPANIMENTS = ['picking', 'bass-brush', 'strum', 'shuffle'] as const
 export type Accompaniment = (typeof ACCOMPANIMENTS)[number]
 
-/** Styles: the melody played by the fingers, by a bottleneck, or accompanied. */
-export const STYLES = [...SOLO_STYLES, 'bottleneck', ...ACCOMPANIMENTS] as const
+/** Styles that play the melody in ways of their own: on the low strings under brushes, and by a bottleneck. */
+export const OTHER_TUNE_STYLES = ['bass-tune', 'bottleneck'] as const
+
+/** Styles: the melody played by the fingers, in a way of its own, or accompanied. */
+export const STYLES = [...SOLO_STYLES, ...OTHER_TUNE_STYLES, ...ACCOMPANIMENTS] as const
 export type Style = (typeof STYLES)[number]
 
 export const isSolo = (style: Style): style is SoloStyle => (SOLO_STYLES as readonly Style[]).includes(style)

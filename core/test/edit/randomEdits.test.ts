@@ -25,6 +25,7 @@ const STYLES: readonly Style[] = [
   'cross-string',
   'arpeggio',
   'double-stops',
+  'bass-tune',
 ]
 const LENGTH = 260
 

@@ -36,6 +36,7 @@ const STYLES: readonly Style[] = [
   'chord-melody',
   'strum',
   'double-stops',
+  'bass-tune',
 ]
 
 let arranged: readonly ArrangedSeed[] | undefined

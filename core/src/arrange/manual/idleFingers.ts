@@ -143,7 +143,7 @@ function canKeep(
 const isInPosition = (pressed: readonly Pressed[]): boolean =>
   pressed.every((a) => pressed.every((b) => Math.abs(a.fret - b.fret) <= Math.abs(a.finger - b.finger)))
 
-/** Takes off what comes down in the middle of a chord and sounds nothing before it leaves; of a finger that lies across, all or none. */
+/** Takes off what comes down in the middle of a chord and sounds nothing before it leaves; of a finger that lies across, all that is new or none. */
 function takeOff(
   held: readonly Held[],
   strings: ReadonlyMap<number, readonly Struck[]>,
@@ -159,7 +159,7 @@ function takeOff(
       const run = held.slice(i, end + 1)
       const across = [
         p,
-        ...run.flatMap((r) => r.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret)),
+        ...run.flatMap((r) => r.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret && !holds(before, q))),
       ]
       const sounds = across.some((q) =>
         struckWithin(strings.get(q.string), h.at, run.at(-1)!.until).some((s) => s.fret === q.fret),

@@ -28,6 +28,8 @@ import type { PlannedInner } from './innerLine.ts'
 import { passingBass } from './passingBass.ts'
 import { partLine } from './partLine.ts'
 import { melodyKind, playedMelody, regionIndex, USUAL_STYLE } from './playedMelody.ts'
+import { codeOfTone } from '../../chords/lowerVoices.ts'
+import { ledTone } from './ledTone.ts'
 import { chooseRegister, foldOntoInstrument, type Register } from './register.ts'
 import { styleRules, type StyleRules } from './styleRules.ts'
 
@@ -81,7 +83,14 @@ export interface Plan {
   readonly sung: readonly MelodyNote[]
   /** The melody of measures that are played with a bottleneck. */
   readonly slid: readonly MelodyNote[]
+  /** The melody of measures that have it in the bass. */
+  readonly low: readonly MelodyNote[]
   readonly harmony: readonly HarmonySegment[]
+  /**
+   * The tone that goes down by a step into a segment of the harmony from the one before it: where it lies on the strings (a code of
+   * lower voices), and how far it goes. Undefined where there is none.
+   */
+  readonly ledInto: readonly ({ readonly ledTone: number; readonly ledDown: number } | undefined)[]
   readonly bass: readonly PlannedBass[]
   readonly inner: readonly PlannedInner[]
   /** The region of each measure; undefined outside every region. */
@@ -119,7 +128,8 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
   const timeline = timelineOf(tune.measures)
   const unfolded = unfold(tune.measures)
   const ruleOf = regionIndex(tune, timeline, regions)
-  const kind = (m: number) => melodyKind(ruleOf(m)?.style ?? USUAL_STYLE)
+  const kindOf = (region: Region | undefined) => melodyKind(region?.style ?? USUAL_STYLE)
+  const kind = (m: number) => kindOf(ruleOf(m))
   const { notes: played, solo } = playedMelody(tune, timeline, regions)
   // A tab that is given lies where it lies: its tune goes to no other octave.
   const isGiven = regions.some((r) => r.given)
@@ -134,6 +144,17 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       const octave = ruleOf(n.measure)?.octave
       return octave ? inOctave(n, octave, transposed, setup) : n
     })
+  const low = regions
+    .filter((r) => kindOf(r) === 'low')
+    .flatMap((r) =>
+      inTheBass(
+        placed.filter((n) => ruleOf(n.measure) === r),
+        r,
+        transposed,
+        setup,
+      ),
+    )
+    .sort((a, b) => a.start - b.start)
   yield
   const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
   yield
@@ -240,6 +261,8 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       }),
       sung: melodyOf(tune, timeline).filter((n) => kind(n.measure) === 'sung'),
       slid: placed.filter((n) => kind(n.measure) === 'slid'),
+      low,
+      ledInto: harmony.map((h, i) => ledOnto(setup, harmony[i - 1], h)),
       harmony,
       bass,
       inner,
@@ -263,6 +286,31 @@ function inOctave(note: MelodyNote, octave: number, transposed: number, setup: S
   const moved = (note.moved ?? 0) + 12 * octave
   const midi = midiOf(note.pitch) + transposed + moved
   return midi >= lowest && midi <= highest ? { ...note, moved } : note
+}
+
+/** The melody of a section in the octave in which it lies best on the low strings, whatever the octave of the others. */
+function inTheBass(
+  notes: readonly MelodyNote[],
+  region: Region,
+  transposed: number,
+  setup: Setup,
+): readonly MelodyNote[] {
+  if (notes.length === 0 || region.given) return notes
+  const register = chooseRegister(notes, setup, [region])
+  const down = register.ok ? register.transposed - transposed : 0
+  const moved = down === 0 ? notes : notes.map((n) => ({ ...n, moved: (n.moved ?? 0) + down }))
+  const { octave } = region
+  return octave ? moved.map((n) => inOctave(n, octave, transposed, setup)) : moved
+}
+
+/** The tone that goes down from one segment into the next, as `Plan.ledInto` has it. */
+function ledOnto(
+  setup: Setup,
+  from: HarmonySegment | undefined,
+  to: HarmonySegment,
+): Plan['ledInto'][number] {
+  const led = from?.sounding && to.sounding && from.end === to.start && ledTone(from.sounding, to.sounding)
+  return led ? { ledTone: codeOfTone(setup, led.tone), ledDown: led.down } : undefined
 }
 
 /** Outside every section none but the source's own. */

@@ -6,9 +6,11 @@ import type { TuneDoc } from '../../document/tune.ts'
 /** The style of a measure that no region names. */
 export const USUAL_STYLE = 'melody-bass'
 
-/** Who has the melody of a style: a singer, the bottleneck, or the fretting hand. */
-export const melodyKind = (style: Style): 'sung' | 'slid' | 'fingered' =>
-  isAccompaniment(style) ? 'sung' : style === 'bottleneck' ? 'slid' : 'fingered'
+/** Who has the melody of a style: a singer, the bottleneck, the low strings, or the fretting hand where it likes. */
+export const melodyKind = (style: Style): 'sung' | 'slid' | 'low' | 'fingered' =>
+  isAccompaniment(style) ? 'sung' : (OWN_WAYS[style] ?? 'fingered')
+
+const OWN_WAYS: Readonly<Partial<Record<Style, 'slid' | 'low'>>> = { bottleneck: 'slid', 'bass-tune': 'low' }
 
 /** The region of each measure. */
 export function regionIndex(

@@ -10,7 +10,7 @@ export type Register =
   | { readonly ok: false; readonly measure: number; readonly reason: 'low' | 'high' | 'wide' }
 
 /** Lowest melody pitch (string 3 open) that leaves strings for a bass below it, and highest in easy reach of string 1. */
-const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5, highAlone: 7 }
+const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5, highAlone: 7, highOnThird: 2 }
 
 /** What sounds the melody. */
 type Sounding = Pick<Region, 'style' | 'level'>
@@ -20,6 +20,10 @@ function comfortOf(setup: Setup, regions: readonly Sounding[]): { low: Midi; hig
   const sings = regions.length > 0 && regions.every((r) => r.style === 'bottleneck')
   // A bottleneck sings on the treble strings, away from the nut.
   if (sings) return { low: openPitch(setup, 1) - 2, high: openPitch(setup, 1) + 12 }
+  // Under brushes a tune has the bass strings, and the third.
+  const inBass = regions.length > 0 && regions.every((r) => r.style === 'bass-tune')
+  if (inBass)
+    return { low: openPitch(setup, setup.instrument.strings), high: openPitch(setup, 3) + COMFORT.highOnThird }
   const overChords = regions.length > 0 && regions.every((r) => MELODY_ON_TOP.has(r.style) && r.level > 1)
   if (overChords && hasBassStrings(setup.instrument))
     return { low: openPitch(setup, 2), high: openPitch(setup, 1) + COMFORT.highAboveOpen1 }

@@ -163,6 +163,7 @@ const NEAREST: Readonly<Partial<Record<Style, Style>>> = {
   'alternating-bass': 'flatpicked-lead',
   arpeggio: 'cross-string',
   drone: 'double-stops',
+  'bass-tune': 'flatpicked-lead',
   bottleneck: 'flatpicked-lead',
   shuffle: 'strum',
 }

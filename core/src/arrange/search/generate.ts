@@ -18,7 +18,7 @@ import {
   type VoiceKey,
 } from './candidate.ts'
 import type { Draft } from './draft.ts'
-import { lowerVoices } from './lowerVoices.ts'
+import { lowerVoices } from '../../chords/lowerVoices.ts'
 import { keepsLock } from './locks.ts'
 import { struckStrings } from './struckStrings.ts'
 import { staticCost, weakFingerPrice } from './staticCost.ts'

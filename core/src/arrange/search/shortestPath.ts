@@ -117,7 +117,7 @@ function looks(step: Transition): { from: number; to: number } {
     (step.holdsBass || step.sameChordBass ? LOOKS.bass : 0) |
     (step.holdsInner || step.fillsOn ? LOOKS.inner : 0) |
     (step.holdsVoicing ? LOOKS.heldShape : 0) |
-    (step.revoices ? LOOKS.lower : 0)
+    (step.revoices || step.ledTone !== 0 ? LOOKS.lower : 0)
   return {
     from: both | LOOKS.openOnly | (step.ringsOn ? LOOKS.melody : 0),
     to: both | (step.ringsOn ? LOOKS.planted : 0),

@@ -41,8 +41,19 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
       a.inner >= 0 &&
       plan.inner[a.inner]!.kind === 'chord' &&
       plan.inner[a.inner]!.segment === voices.segment,
+    ...ledInto(plan, a, b, neighbours),
     shiftShare: b.school.hand === 'position' ? WEIGHTS.positionFirm : 1,
   }
+}
+
+const NOTHING_LED = { ledTone: 0, ledDown: 0 }
+
+/** The tone that a new voicing takes on from another chord's. */
+function ledInto(plan: Plan, a: Slice, b: Slice, neighbours: boolean): typeof NOTHING_LED {
+  const voices = plan.inner[b.inner]
+  const before = plan.inner[a.inner]
+  if (!neighbours || !b.innerOnset || voices?.kind !== 'chord' || before?.kind !== 'chord') return NOTHING_LED
+  return before.segment === voices.segment - 1 ? (plan.ledInto[voices.segment] ?? NOTHING_LED) : NOTHING_LED
 }
 
 const isFigure = (plan: Plan, { inner }: Slice): boolean => plan.inner[inner]?.figure ?? false

@@ -3,7 +3,7 @@ import { moveKind } from '../../hand/moves/fingerMoves.ts'
 import type { CostTerm } from '../../document/tab.ts'
 import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
 import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
-import { voicesMoved } from './lowerVoices.ts'
+import { voicesMoved, voicesNotLed } from '../../chords/lowerVoices.ts'
 import { WEIGHTS } from './weights.ts'
 
 /** What joins two slices: the time between them and what the second holds over from the first. */
@@ -32,6 +32,9 @@ export interface Transition {
   readonly fillsOn: boolean
   /** True where a chord is struck again: its lower voices should stay. */
   readonly revoices: boolean
+  /** Where the tone lies that is to go down by a step into a new chord, as a code of lower voices (0: none), and how far. */
+  readonly ledTone: number
+  readonly ledDown: number
   /** Price of a shift, as a share: more where the hand is to stay in its position. */
   readonly shiftShare: number
 }
@@ -62,6 +65,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
   const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, revoices, fillsOn } =
     step
+  const { ledTone, ledDown } = step
   const crossing = step.slurPrice + step.upstrokePrice
   const { positionMm: fromMm, openOnly } = a
   const { positionMm: toMm } = b
@@ -77,6 +81,8 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
     if (fillsOn && toInner[j] !== 0 && samePlace(fromInner[i]!, toInner[j]!)) cost += WEIGHTS.sameFillAgain
     if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
+    if (ledTone !== 0 && toLower[j] !== 0)
+      cost += WEIGHTS.toneNotLed * voicesNotLed(fromLower[i]!, toLower[j]!, ledTone, ledDown)
     if (crossing > 0 && crosses(fromMelody[i]!, toMelody[j]!)) cost += crossing
     return cost >= limit ? cost : cost + fingers(i, j)
   }
@@ -188,6 +194,9 @@ export function transitionTerms(
     terms.push({ term: 'sameFill', cost: WEIGHTS.sameFillAgain })
   const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
   if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
+  const notLed =
+    step.ledTone !== 0 && to.lower !== 0 ? voicesNotLed(from.lower, to.lower, step.ledTone, step.ledDown) : 0
+  if (notLed > 0) terms.push({ term: 'toneNotLed', cost: WEIGHTS.toneNotLed * notLed, quantity: notLed })
   if (crosses(from.melody, to.melody)) {
     if (step.slurPrice > 0) terms.push({ term: 'slurBroken', cost: step.slurPrice })
     if (step.upstrokePrice > 0) terms.push({ term: 'upstrokeCrosses', cost: step.upstrokePrice })

@@ -126,6 +126,8 @@ export const WEIGHTS = {
   voicingLost: 3,
   /** A lower voice that moves where the chord is struck again. No source. */
   lowerMoved: 3.4,
+  /** A suspended fourth or a seventh that does not go down by a step where the next chord has its third. No source. */
+  toneNotLed: 4.5,
   /** A chord that comes without a note on a bass string, and one of two notes. No source. */
   voicingNoBass: 5,
   voicingBare: 6,

@@ -17,6 +17,7 @@ import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import { planning, type Plan } from '../plan/plan.ts'
 import type { Register } from '../plan/register.ts'
 import { refusalOf } from '../plan/styleRules.ts'
+import { withBassTune } from '../bassTune/withBassTune.ts'
 import { slide } from '../slide/slide.ts'
 import { straightAcross } from '../slide/straightAcross.ts'
 import { accompany } from '../accompany/accompany.ts'
@@ -119,7 +120,8 @@ export function* arranging(
     yield 1
     const backing = accompany(tune, setup, plan, lockedRegions)
     yield 1
-    const all = joined(joined(layer, bottle, plan.timeline), backing, plan.timeline)
+    const low = yield* within(1, withBassTune({ tune, setup, regions: lockedRegions }, plan))
+    const all = [bottle, low, backing].reduce<Layer>((sum, part) => joined(sum, part, plan.timeline), layer)
     const handAt = handsOf(tune, setup, lockedRegions, plan.timeline)
     const back = { ...all, locks, ...sameFingersBack({ ...all, locks }, handAt, plan.timeline, plan.harmony) }
     const whole = {

@@ -13,7 +13,7 @@ import {
 } from '../../music/harmony/chordSymbol.ts'
 import type { Layer, Region } from '../../document/arrangement.ts'
 import { canSwing } from '../../document/swing.ts'
-import { isAccompaniment, isSolo, type Level, type Style } from '../../document/style.ts'
+import { isAccompaniment, isSolo, OTHER_TUNE_STYLES, type Level, type Style } from '../../document/style.ts'
 import { USUAL_SCHOOL } from '../../document/school.ts'
 import type { ChordMark, TuneDoc } from '../../document/tune.ts'
 import type { PickingSchool, Player } from '../../instrument/hand.ts'
@@ -121,7 +121,7 @@ export function tabJson(
       player: setup.player,
     },
     transposed: plan.transposed,
-    source: [...plan.melody, ...plan.slid].sort((a, b) => a.start - b.start).map(sourceNote),
+    source: [...plan.melody, ...plan.slid, ...plan.low].sort((a, b) => a.start - b.start).map(sourceNote),
     ...(plan.sung.length > 0 ? { sung: plan.sung.map(sourceNote) } : {}),
     notes: layer.notes.map((n) => ({
       measure: knownIn(timeline.indexOf, n.pos.measure),
@@ -200,7 +200,8 @@ function styleOf(
   if (region && !isSolo(region.style)) {
     const { style, level, school = USUAL_SCHOOL } = region
     const sung = isAccompaniment(style) ? { sung: true } : {}
-    return { style, level, picking: pickingOf(style, school, setup), ...sung }
+    const above = style === 'bass-tune' ? { harmonyAbove: true } : {}
+    return { style, level, picking: pickingOf(style, school, setup), ...sung, ...above }
   }
   const slice = plan.slices[plan.firstSlice[measure]!]
   if (slice?.measure !== measure) return {}
@@ -210,10 +211,13 @@ function styleOf(
   return { style, level, picking, ...(above ? { harmonyAbove: true } : {}) }
 }
 
+const HAVE_NO_ROOTS: ReadonlySet<Style> = new Set(OTHER_TUNE_STYLES)
+
 /** True where the style plays a bass or voicing at a time and the school wants its root. */
 function rootWanted(tune: TuneDoc, plan: Plan, instrument: Setup['instrument'], start: number): boolean {
   const region = plan.regions[measureAt(plan.timeline, start)]
-  if (region?.style === 'bottleneck') return false
+  // There the tune has the bass, or the bar lies where the tune is.
+  if (region && HAVE_NO_ROOTS.has(region.style)) return false
   if (region && isAccompaniment(region.style))
     return !strumsWhole(region.style, instrument) && accompanimentRoots(tune, plan, region, start)
   const slice = plan.slices[plan.sliceAt.get(start) ?? -1]

@@ -57,6 +57,8 @@ const step: fc.Arbitrary<Transition> = fc.record({
   holdsInner: fc.boolean(),
   holdsVoicing: fc.boolean(),
   revoices: fc.boolean(),
+  ledTone: fc.constantFrom(0, 0b00110_00001_01011_00110_00001_01000),
+  ledDown: fc.constantFrom(1, 2),
   fillsOn: fc.boolean(),
   ringsOn: fc.boolean(),
   melodyBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),

@@ -21,7 +21,9 @@ import {
   ACCOMPANIMENTS,
   isAccompaniment,
   isSolo,
+  OTHER_TUNE_STYLES,
   SOLO_STYLES,
+  STYLES,
   tidyRegions,
   ornamentOf,
   USUAL_SCHOOL,
@@ -179,7 +181,7 @@ export function SectionTools({
     styles
       .filter((s) => refusalOf(s, 2, { strings }) === undefined || s === region.style)
       .map((s) => ({ value: s, label: t(`arrange.styles.${s}`) }))
-  const lacks = [...SOLO_STYLES, ...ACCOMPANIMENTS].some((s) => refusalOf(s, 2, { strings }) !== undefined)
+  const lacks = STYLES.some((s) => refusalOf(s, 2, { strings }) !== undefined)
   return (
     <>
       <Tooltip
@@ -196,7 +198,7 @@ export function SectionTools({
           maxDropdownHeight={320}
           onChange={(v) => v !== null && chooseStyle(v)}
           data={[
-            { group: t('accompany.solo'), items: offered([...SOLO_STYLES, 'bottleneck']) },
+            { group: t('accompany.solo'), items: offered([...SOLO_STYLES, ...OTHER_TUNE_STYLES]) },
             { group: t('accompany.backing'), items: offered(ACCOMPANIMENTS) },
           ]}
         />

@@ -1,0 +1,411 @@
+import { bassString } from '../accompany/struckStrings.ts'
+import { progressionShapes, type SegmentShape } from '../accompany/progressionShapes.ts'
+import { heldShapesFor } from '../../chords/textbook.ts'
+import type { Region } from '../../document/arrangement.ts'
+import { durationOf } from '../../document/durationOf.ts'
+import type { MelodyNote } from '../../document/form/timeline.ts'
+import { measureAt } from '../../document/form/timeline.ts'
+import { bassNoteId, chordNoteId, melodyNoteId } from '../../document/noteIds.ts'
+import { ornamentOf } from '../../document/regions.ts'
+import { USUAL_SCHOOL, type School } from '../../document/school.ts'
+import type { Level } from '../../document/style.ts'
+import { BACKING_VOICE, type Role, type TabNote } from '../../document/tab.ts'
+import type { Pos, TuneDoc } from '../../document/tune.ts'
+import { fingeringsOf } from '../../hand/grip/fingering.ts'
+import { assignPicking } from '../../hand/picking/assignPicking.ts'
+import type { PickingSchool, PickingSign, Stroke } from '../../instrument/hand.ts'
+import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
+import { present } from '../../invariant.ts'
+import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
+import { midiOf, mod12, type Midi } from '../../music/pitch/pitch.ts'
+import { beatLength, beatStarts, inFullMeasure } from '../../music/time/metre.ts'
+import type { Ticks } from '../../music/time/ticks.ts'
+import { endingAt, endingsOf, type Ending } from '../plan/endings.ts'
+import { segmentAt } from '../plan/harmonyLine.ts'
+import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
+import type { Plan } from '../plan/plan.ts'
+import { brushTimes } from './brushTimes.ts'
+import { hammeredFrom } from './hammered.ts'
+import { BASS_TUNE_LEVELS, type BassTuneRules } from './levels.ts'
+import { lowPlace } from './lowPlace.ts'
+
+/** Strings of a stroke down and of one up. Common practice, no source. */
+const SWEPT: Readonly<Record<Stroke, number>> = { down: 3, up: 2 }
+
+/** Fewer strings than this are no brush. */
+const LEAST_SWEPT = 2
+
+/** The lowest string that is brushed where the tune rests. */
+const FIRST_BASS_STRING = 5
+
+/** A root on this string or a lower one has no other below it. */
+const LOWEST_OVER = 4
+
+/** A semitone, from below or from above. */
+const BITING = [1, 11]
+
+/** The density of ornaments from which a hand adds what the source has not. */
+const OWN_DENSITY = 2
+
+/** From this level on the last note is struck with its chord. */
+const CHORD_AT_END: Level = 2
+
+/** How the tune's notes are struck where not by the strokes of a pick. */
+const THUMB_SIGN: Readonly<Partial<Record<PickingSchool, PickingSign>>> = {
+  fingerPerString: 'p',
+  thumbAndIndex: 'p',
+  pickAndFingers: 'down',
+}
+
+type Unpicked = Omit<TabNote, 'left' | 'right'>
+
+/** What is struck at one moment. */
+interface Onset {
+  readonly at: Ticks
+  readonly measure: number
+  readonly notes: readonly Unpicked[]
+  readonly stroke?: Stroke
+}
+
+/**
+ * The measures whose tune lies in the bass: each note of it by the thumb or the pick on a low string, in the shape of its chord where
+ * the shape has it, and brushes over the higher strings of the shape between the notes. The fretting hand is found afterwards,
+ * as it is for all places that are given.
+ * @returns notes without left-hand fingers, in order of time
+ */
+export function bassTune(tune: TuneDoc, setup: Setup, plan: Plan, regions: readonly Region[]): TabNote[] {
+  if (plan.low.length === 0) return []
+  const endings = endingsOf(tune, plan.timeline, plan.low, plan.harmony, plan.keys)
+  return regions.flatMap((region) =>
+    region.style === 'bass-tune' && !region.given ? new Section(tune, setup, plan, region, endings).write() : [],
+  )
+}
+
+class Section {
+  private readonly school: School
+  private readonly melody: readonly MelodyNote[]
+  private readonly shapes: ReadonlyMap<number, SegmentShape>
+  private readonly rules: BassTuneRules
+  private readonly first: number
+  private readonly last: number
+
+  constructor(
+    private readonly tune: TuneDoc,
+    private readonly setup: Setup,
+    private readonly plan: Plan,
+    private readonly region: Region,
+    private readonly endings: readonly Ending[],
+  ) {
+    const { timeline } = plan
+    this.school = region.school ?? USUAL_SCHOOL
+    this.first = timeline.indexOf.get(region.from) ?? 0
+    this.last = timeline.indexOf.get(region.to) ?? tune.measures.length - 1
+    this.melody = plan.low.filter((n) => plan.regions[n.measure] === region)
+    this.shapes = this.shapesHeld()
+    this.rules = BASS_TUNE_LEVELS[region.level]
+  }
+
+  write(): TabNote[] {
+    const places = new Map(this.melody.map((n) => [n, this.placeOf(n)] as const))
+    const onsets = [...this.tuneOnsets(places), ...this.brushes(places)].sort((a, b) => a.at - b.at)
+    const lasting = this.cutWhereStruckAgain(onsets)
+    const hand = pickingHand('bass-tune', this.school, this.setup)
+    // A note alone is the thumb's, on whatever string; a pick has its own strokes.
+    const thumb = THUMB_SIGN[hand.school]
+    const signs = assignPicking(
+      lasting.map((o, i) =>
+        pickedOnset(
+          o.notes,
+          this.tune.measures[o.measure]!,
+          o.at - this.plan.timeline.starts[o.measure]!,
+          i === 0 ? 1 : this.plan.secondsBetween(lasting[i - 1]!.at, o.at),
+        ),
+      ),
+      hand,
+    )
+    return lasting.flatMap((o, i) =>
+      o.notes.map((n, k): TabNote => ({
+        ...n,
+        left: 0,
+        right: n.attack === 'brush' ? present(o.stroke) : ((o.notes.length === 1 && thumb) || signs[i]![k]!),
+      })),
+    )
+  }
+
+  /** One shape for each chord of the section, by the segment of the harmony. */
+  private shapesHeld(): Map<number, SegmentShape> {
+    const { harmony, timeline, pins } = this.plan
+    const from = timeline.starts[this.first]!
+    const to = timeline.starts[this.last]! + this.tune.measures[this.last]!.length
+    const segments = harmony.flatMap((h, i) => (h.end > from && h.start < to && h.shape ? [{ h, i }] : []))
+    const found = progressionShapes(
+      this.setup,
+      segments.map(({ h }) => h),
+      this.region.level,
+      pins,
+      {
+        alike: this.school.repeats === 'alike',
+        barres: !this.region.without?.includes('barre'),
+        stretches: !this.region.without?.includes('stretch'),
+        full: false,
+      },
+    )
+    return new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
+  }
+
+  private midiOf(note: MelodyNote): Midi {
+    return midiOf(note.pitch) + this.plan.transposed + (note.moved ?? 0)
+  }
+
+  private shapeAt(at: Ticks): SegmentShape | undefined {
+    return this.shapes.get(segmentAt(this.plan.harmony, at))
+  }
+
+  private placeOf(note: MelodyNote): Place | undefined {
+    return lowPlace(this.setup, this.midiOf(note), this.shapeAt(note.start)?.frets)
+  }
+
+  private pos(at: Ticks): Pos {
+    const m = measureAt(this.plan.timeline, at)
+    return { measure: this.tune.measures[m]!.id, tick: at - this.plan.timeline.starts[m]! }
+  }
+
+  /** The notes of the tune: hammered on, or struck with their chord, where the level does so; the last one with its chord. */
+  private tuneOnsets(places: ReadonlyMap<MelodyNote, Place | undefined>): Onset[] {
+    return this.melody.flatMap((note, i): Onset[] => {
+      const place = places.get(note)
+      if (!place) return []
+      const under = this.chordWith(note, place)
+      const before = this.melody[i - 1]
+      const grace =
+        under.length === 0 && this.isHammered(note)
+          ? hammeredFrom(
+              this.setup,
+              this.plan.keys[note.measure]!,
+              place,
+              before && { note: before, place: places.get(before) },
+              note,
+              this.secondsOf(note),
+            )
+          : undefined
+      const melody: Unpicked = {
+        id: melodyNoteId(note.sourceId),
+        sourceId: note.sourceId,
+        pos: this.pos(note.start),
+        dur: durationOf(note.duration),
+        role: 'melody',
+        notationVoice: 1,
+        place,
+        attack: grace ? 'hammer' : 'pluck',
+        ...(grace ? { graces: [grace] } : {}),
+        optional: false,
+      }
+      return [
+        {
+          at: note.start,
+          measure: note.measure,
+          notes: [melody, ...this.sounded(under, note.start, note.duration, 'pluck')],
+        },
+      ]
+    })
+  }
+
+  private secondsOf(note: MelodyNote): number {
+    return this.plan.secondsBetween(note.start, note.start + note.duration)
+  }
+
+  /** True for a note on a beat, a beat long and more, that the level hammers on. */
+  private isHammered(note: MelodyNote): boolean {
+    const measure = this.tune.measures[note.measure]!
+    const within = inFullMeasure(measure, note.start - this.plan.timeline.starts[note.measure]!)
+    const { hammers } = this.rules
+    return (
+      ornamentOf(this.region) >= OWN_DENSITY &&
+      note.duration >= beatLength(measure.metre) &&
+      (hammers === 'changes' ? within === 0 || this.isChange(note) : hammers === 'beats' && beatStarts(measure.metre).includes(within))
+    )
+  }
+
+  private isChange(note: MelodyNote): boolean {
+    return this.plan.harmony[segmentAt(this.plan.harmony, note.start)]?.start === note.start
+  }
+
+  /** What is struck with a note: the last one has its chord, and so have those that a chord comes with where the level is full. */
+  private chordWith(note: MelodyNote, place: Place): readonly Place[] {
+    const rests = this.endings.some((e) => e.at === note.start)
+    if (rests) return this.region.level >= CHORD_AT_END ? this.lastChord(note, place) : []
+    const measure = this.tune.measures[note.measure]!
+    const isStruck = this.rules.full && this.isChange(note) && note.duration >= beatLength(measure.metre)
+    const shape = this.shapeAt(note.start)
+    return isStruck && shape ? this.over(shape, place, this.midiOf(note), SWEPT.down) : []
+  }
+
+  /**
+   * The chord of the last note: its root below, where the note is not the root itself, and what lies above; of a shape that has the
+   * note where one does, else of the chord's own shape.
+   */
+  private lastChord(note: MelodyNote, place: Place): readonly Place[] {
+    const chord = this.plan.harmony[segmentAt(this.plan.harmony, note.start)]?.shape
+    const own = this.shapeAt(note.start)
+    if (!chord || !own) return []
+    const rooted = mod12(bassPitchClass(chord) + this.setup.capo[0]!)
+    const all: readonly Pick<SegmentShape, 'frets'>[] = [
+      own,
+      ...heldShapesFor(chord, this.setup, this.plan.pins),
+    ].filter(({ frets }) => frets[place.string - 1] === place.fret)
+    const midi = this.midiOf(note)
+    const above = (shape: Pick<SegmentShape, 'frets'>, root: readonly Place[]) =>
+      this.over(shape, place, midi, SWEPT.down - root.length, root)
+    if (mod12(midi) === rooted && place.string >= LOWEST_OVER) return above(all[0] ?? own, [])
+    for (const shape of all) {
+      const root = this.rootUnder(shape, place)
+      if (!root || mod12(pitchAt(this.setup, root)) !== rooted) continue
+      const rest = this.between(shape, root, place, above(shape, [root]))
+      if (rest.length > 0) return [root, ...rest]
+    }
+    return above(own, [])
+  }
+
+  /** A chord over its root, with strings between root and melody where it lacks them above. */
+  private between(
+    { frets }: Pick<SegmentShape, 'frets'>,
+    root: Place,
+    melody: Place,
+    above: readonly Place[],
+  ): readonly Place[] {
+    const places = [...above]
+    for (let string = melody.string + 1; string < root.string && places.length < SWEPT.down - 1; string++) {
+      const fret = frets[string - 1]
+      if (fret === null || fret === undefined) continue
+      const place = { string, fret }
+      if (this.isHeld([root, melody, ...places, place])) places.push(place)
+    }
+    return places
+  }
+
+  /** Brushes between the notes, and root basses under long ones. */
+  private brushes(places: ReadonlyMap<MelodyNote, Place | undefined>): Onset[] {
+    const { timeline, secondsBetween } = this.plan
+    const result: Onset[] = []
+    for (let m = this.first; m <= this.last; m++) {
+      // A locked measure keeps what it was, whatever its section plays.
+      if (this.plan.regions[m] !== this.region) continue
+      const measure = this.tune.measures[m]!
+      const times = brushTimes(
+        measure,
+        timeline.starts[m]!,
+        this.melody,
+        this.rules,
+        timeline.length,
+        secondsBetween,
+      )
+      for (const { at, until, stroke, bass } of times) {
+        if (endingAt(this.endings, at)) continue
+        const note = this.melody.findLast((n) => n.start < at)
+        const shape = this.shapeAt(at)
+        if (!note || !shape) continue
+        const place = places.get(note)
+        const sounds = place && note.start + note.duration > at ? place : undefined
+        const low = bass ? this.rootUnder(shape, sounds) : undefined
+        if (low) {
+          result.push({
+            at,
+            measure: m,
+            notes: [this.noteOf(low, at, until - at, 'bass', 'pluck', bassNoteId(this.pos(at)))],
+          })
+          continue
+        }
+        const swept = this.over(shape, sounds, sounds ? this.midiOf(note) : undefined, SWEPT[stroke])
+        if (swept.length >= LEAST_SWEPT)
+          result.push({ at, measure: m, notes: this.sounded(swept, at, until - at, 'brush'), stroke })
+      }
+    }
+    return result
+  }
+
+  /** The root of a shape below what sounds; none where the tune has its string. */
+  private rootUnder({ frets }: Pick<SegmentShape, 'frets'>, melody: Place | undefined): Place | undefined {
+    const string = bassString({ frets })
+    const place = { string, fret: frets[string - 1]! }
+    if (!melody) return place
+    const below = string !== melody.string && pitchAt(this.setup, place) < pitchAt(this.setup, melody)
+    return below && this.isHeld([place, melody]) ? place : undefined
+  }
+
+  /**
+   * The highest strings of a shape above a melody note that sounds on, as many as the hand can hold with it. What lies a semitone from
+   * the note would bite: it is left out.
+   */
+  private over(
+    { frets }: Pick<SegmentShape, 'frets'>,
+    melody: Place | undefined,
+    midi: Midi | undefined,
+    most: number,
+    below: readonly Place[] = [],
+  ): readonly Place[] {
+    const places: Place[] = []
+    for (let string = 1; string < (melody?.string ?? FIRST_BASS_STRING) && places.length < most; string++) {
+      const fret = frets[string - 1]
+      if (fret === null || fret === undefined) break
+      const place = { string, fret }
+      const bites = midi !== undefined && BITING.includes(mod12(pitchAt(this.setup, place) - midi))
+      if (bites || !this.isHeld([...places, place, ...below, ...(melody ? [melody] : [])])) {
+        // A stroke passes over no string in between.
+        if (places.length >= LEAST_SWEPT) break
+        places.length = 0
+        continue
+      }
+      places.push(place)
+    }
+    return places
+  }
+
+  private isHeld(places: readonly Place[]): boolean {
+    const frets: (number | null)[] = Array.from({ length: this.setup.instrument.strings }, () => null)
+    for (const p of places) frets[p.string - 1] = p.fret
+    return places.every((p) => p.fret === 0) || fingeringsOf(this.setup, frets, this.setup.player, 1).length > 0
+  }
+
+  private sounded(
+    places: readonly Place[],
+    at: Ticks,
+    ticks: Ticks,
+    attack: 'pluck' | 'brush',
+  ): Unpicked[] {
+    const pos = this.pos(at)
+    return places.map((place, nth) => this.noteOf(place, at, ticks, 'harmony', attack, chordNoteId(pos, nth)))
+  }
+
+  private noteOf(
+    place: Place,
+    at: Ticks,
+    ticks: Ticks,
+    role: Exclude<Role, 'melody'>,
+    attack: 'pluck' | 'brush',
+    id: string,
+  ): Unpicked {
+    return {
+      id,
+      pos: this.pos(at),
+      dur: durationOf(ticks),
+      role,
+      notationVoice: BACKING_VOICE,
+      place,
+      attack,
+      optional: role === 'harmony' && attack === 'brush',
+    }
+  }
+
+  /** What accompanies ends where its string, or the tune's next note, is struck. */
+  private cutWhereStruckAgain(onsets: readonly Onset[]): Onset[] {
+    return onsets.map((o, i) => {
+      const next = onsets[i + 1]?.at ?? this.plan.timeline.length
+      return {
+        ...o,
+        notes: o.notes.map((n) =>
+          n.role === 'melody' ? n : { ...n, dur: durationOf(Math.min(n.dur.ticks, next - o.at)) },
+        ),
+      }
+    })
+  }
+}
