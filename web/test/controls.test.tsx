@@ -123,6 +123,28 @@ describe('controls as the palette finds them', () => {
     await vi.waitFor(() => expect(nameOf(document.activeElement as HTMLElement)).toBe('Degrees'))
     document.activeElement!.remove()
   })
+
+  it('take the keyboard from nobody who goes on before they have appeared', async () => {
+    const box = document.createElement('input')
+    box.setAttribute('aria-label', 'Degrees')
+    render(
+      <>
+        <button {...holds(['Degrees'])}>Sheet</button>
+        <input aria-label="Find" />
+      </>,
+    )
+    controlsIn(document.body)
+      .find((c) => c.name === 'Degrees')!
+      .use()
+    const find = screen.getByRole('textbox', { name: 'Find' })
+    find.focus()
+    fireEvent.keyDown(find, { key: 'b' })
+    document.body.append(box)
+    // Frames in which it would have been looked for.
+    for (let frame = 0; frame < 3; frame++) await new Promise((done) => requestAnimationFrame(done))
+    expect(document.activeElement).toBe(find)
+    box.remove()
+  })
 })
 
 describe('a series that is one stop', () => {

@@ -82,17 +82,22 @@ function press(control: HTMLElement): void {
 const UNFOLDS_WITHIN_MS = 3000
 const STAYS_FRAMES = 15
 
-/** Unfolds what a button holds, and puts the keyboard on the control that is called so. */
+/** Unfolds what a button holds, and puts the keyboard on the control that is called so, unless somebody goes on meanwhile. */
 function unfold(button: HTMLElement, name: string): void {
   press(button)
   const until = performance.now() + UNFOLDS_WITHIN_MS
+  const goesOn = new AbortController()
+  for (const act of ['keydown', 'pointerdown'])
+    window.addEventListener(act, () => goesOn.abort(), { capture: true, signal: goesOn.signal })
   let stayed = 0
   const look = () => {
+    if (goesOn.signal.aborted) return
     const unfolded = [...document.body.querySelectorAll<HTMLElement>(`${CONTROLS}, [role="menuitem"]`)]
     const control = unfolded.find((c) => isCalled(c, name) && c.checkVisibility())
     stayed = control && document.activeElement === control ? stayed + 1 : 0
     control?.focus()
     if (stayed < STAYS_FRAMES && performance.now() < until) requestAnimationFrame(look)
+    else goesOn.abort()
   }
   look()
 }

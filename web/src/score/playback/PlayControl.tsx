@@ -1,6 +1,6 @@
 import { Button, Group, Slider, Switch, Text } from '@mantine/core'
 import { IconChevronUp, IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
-import { useState, useSyncExternalStore } from 'react'
+import { useRef, useState, useSyncExternalStore, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { holds } from '../../ui/holds.ts'
 import type { MarkedMeasures } from '../sheet/selection.ts'
@@ -21,10 +21,17 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
   const { t } = useTranslation()
   const state = useSyncExternalStore(player.subscribe, player.snapshot)
   const [open, setOpen] = useState(false)
+  const fold = useRef<HTMLButtonElement>(null)
+  const foldUp = (event: KeyboardEvent) => {
+    if (event.key !== 'Escape') return
+    event.stopPropagation()
+    setOpen(false)
+    fold.current?.focus()
+  }
   return (
     <div className={`${css.play} no-print`}>
       {open ? (
-        <div className={css['play-more']} role="group" aria-label={t('play.more')}>
+        <div className={css['play-more']} role="group" aria-label={t('play.more')} onKeyDown={foldUp}>
           <Text size="sm" id="tempo-label">
             {t('play.tempo')} · {t('play.percent', { n: Math.round(state.tempo * 100) })}
           </Text>
@@ -86,6 +93,7 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
         </div>
       ) : null}
       <button
+        ref={fold}
         className={css['play-side']}
         aria-expanded={open}
         aria-label={t('play.more')}
