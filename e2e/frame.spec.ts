@@ -8,6 +8,7 @@ const REFERENCES = [
   '/shapes?do=path',
   '/neck',
   '/neck?card=scale',
+  '/tuner',
   '/settings',
   '/',
 ]

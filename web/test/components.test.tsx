@@ -99,7 +99,7 @@ describe('the ways in', () => {
     [true, 4],
     [false, 5],
   ])('an empty shelf (%s) offers %s', (empty, count) => {
-    shown(<WaysIn empty={empty} {...ways} />)
+    shown(<WaysIn read empty={empty} {...ways} />)
     expect(screen.getAllByRole('button')).toHaveLength(count)
     fireEvent.click(screen.getByRole('button', { name: /Paste/ }))
     expect(ways.onPaste).toHaveBeenCalled()

@@ -192,7 +192,9 @@ export function tonesLed(page: Page): Share {
       const has = (semitones: number) => from.tones.includes((from.root + semitones) % 12)
       const sus = to.root === from.root && has(5) && !has(3) && !has(4) ? 5 : undefined
       const seventh =
-        (from.root + 5) % 12 === to.root ? [10, 11].find((s) => from.tones.includes((from.root + s) % 12)) : undefined
+        (from.root + 5) % 12 === to.root
+          ? [10, 11].find((s) => from.tones.includes((from.root + s) % 12))
+          : undefined
       const degree = sus ?? seventh
       if (third === undefined || degree === undefined || from.end !== to.start) return []
       const aim = (to.root + third) % 12

@@ -39,7 +39,11 @@ export const codeOfTone = (setup: Setup, tone: PitchClass): number =>
  */
 export function voicesNotLed(from: number, to: number, tone: number, down: number): number {
   let left = 0
-  for (let rest = from, next = to, wanted = tone; rest !== 0; rest >>>= BITS, next >>>= BITS, wanted >>>= BITS) {
+  for (
+    let rest = from, next = to, wanted = tone;
+    rest !== 0;
+    rest >>>= BITS, next >>>= BITS, wanted >>>= BITS
+  ) {
     const own = rest & 31
     if (own !== 0 && (own - (wanted & 31)) % 12 === 0 && (next & 31) !== own - down) left++
   }

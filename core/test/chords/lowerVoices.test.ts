@@ -31,7 +31,9 @@ describe('lower voices as a number', () => {
           const setup = guitarSetup(capo)
           const plain = a.filter(
             (fret, i) =>
-              fret !== null && mod12(pitchAt(setup, { string: i + 1, fret })) === tone && b[i] !== fret - down,
+              fret !== null &&
+              mod12(pitchAt(setup, { string: i + 1, fret })) === tone &&
+              b[i] !== fret - down,
           ).length
           const codes = [a, b].map((chord) => lowerVoices(chord, undefined))
           expect(voicesNotLed(codes[0]!, codes[1]!, codeOfTone(setup, tone), down)).toBe(plain)

@@ -73,6 +73,10 @@ const router = createBrowserRouter([
         lazy: stage(async () => (await import('../features/neck/NeckCardPage.tsx')).NeckCardPage),
       },
       {
+        path: 'tuner',
+        lazy: stage(async () => (await import('../features/tuner/TunerPage.tsx')).TunerPage),
+      },
+      {
         path: 'settings',
         lazy: stage(async () => (await import('../features/settings/SettingsPage.tsx')).SettingsPage),
       },

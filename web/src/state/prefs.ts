@@ -1,4 +1,5 @@
 import type { InstrumentKind } from '@velvet-porch/core/instrument'
+import { A4_RANGE } from '@velvet-porch/core/input/audio'
 import { NOTE_NAMINGS, type NoteNaming } from '@velvet-porch/core/music'
 import { lessonSettingsFrom, USUAL_LESSON, type LessonSettings } from '@velvet-porch/core/lesson'
 import { createStore, useStore } from 'zustand'
@@ -24,6 +25,8 @@ export interface Prefs {
   readonly tunings: readonly OwnTuning[]
   /** True where effort stands unfolded over the sheet, measure by measure. */
   readonly effortShown: boolean
+  /** Pitch of A4 that instruments are tuned to, in hertz. */
+  readonly a4: number
   /** Where the first steps stand (see `guide.ts`). */
   readonly guide: GuideState
 }
@@ -98,6 +101,7 @@ const FIRST: Prefs = {
   leaveOut: [],
   tunings: [],
   effortShown: false,
+  a4: A4_RANGE.usual,
   guide: 'unseen',
 }
 
@@ -106,6 +110,9 @@ const isOwnTuning = (value: unknown): value is OwnTuning => {
   const { kind, name, notes } = (value ?? {}) as Partial<OwnTuning>
   return [kind, name, notes].every((text) => typeof text === 'string')
 }
+
+const isA4 = (value: unknown): value is number =>
+  typeof value === 'number' && value >= A4_RANGE.low && value <= A4_RANGE.high
 
 /** Preferences as somebody kept them: what is not understood is as at first. */
 function prefsFrom(value: unknown): Prefs {
@@ -121,6 +128,7 @@ function prefsFrom(value: unknown): Prefs {
     ...(stored.capoKeeps === 'shapes' || stored.capoKeeps === 'sound' ? { capoKeeps: stored.capoKeeps } : {}),
     tunings: Array.isArray(stored.tunings) ? stored.tunings.filter(isOwnTuning) : [],
     effortShown: stored.effortShown === true,
+    a4: isA4(stored.a4) ? stored.a4 : FIRST.a4,
     guide: GUIDE_STATES.find((g) => g === stored.guide) ?? FIRST.guide,
   }
 }

@@ -13,6 +13,7 @@ export const en = {
     handout: 'Hand out',
     shapes: 'Shapes',
     neck: 'Neck card',
+    tuner: 'Tuner',
     settings: 'Settings',
     more: 'Menu',
     setting: {
@@ -42,6 +43,8 @@ export const en = {
     shapes:
       'Every way to hold a chord on this neck, the best for the hand first.\nName a grip that you found, or lead a row of chords with small moves.\nShapes can be pinned to a tune and printed as a sheet.',
     neck: 'What is looked up: capo, tunings, scales, roots, harmonics.\nA click on a place plays it.\nEach card can be printed.',
+    tuner:
+      'Tunes string by string, to every tuning and behind a capo.\nThe needle shows cents, the words what to do with the peg.\nNothing is recorded.',
     settings:
       'How notes are called, and the hands you arrange for.\nEverything lies in this browser; save all of it as one file here.\nThe file brings the whole shelf back on another machine.',
   },

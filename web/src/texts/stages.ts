@@ -6,6 +6,7 @@ import { handout } from './en/handout.ts'
 import { shapes } from './en/shapes.ts'
 import { sheet } from './en/sheet.ts'
 import { teach } from './en/teach.ts'
+import { tuner } from './en/tuner.ts'
 import { write } from './en/write.ts'
 
 /** English texts of the stages, grouped by place; `said` is what the core says, by its codes. */
@@ -18,5 +19,6 @@ export const stages = {
   ...teach,
   ...handout,
   ...write,
+  ...tuner,
   said: ENGLISH,
 }

@@ -77,7 +77,9 @@ export function bassTune(tune: TuneDoc, setup: Setup, plan: Plan, regions: reado
   if (plan.low.length === 0) return []
   const endings = endingsOf(tune, plan.timeline, plan.low, plan.harmony, plan.keys)
   return regions.flatMap((region) =>
-    region.style === 'bass-tune' && !region.given ? new Section(tune, setup, plan, region, endings).write() : [],
+    region.style === 'bass-tune' && !region.given
+      ? new Section(tune, setup, plan, region, endings).write()
+      : [],
   )
 }
 
@@ -127,7 +129,7 @@ class Section {
       o.notes.map((n, k): TabNote => ({
         ...n,
         left: 0,
-        right: n.attack === 'brush' ? present(o.stroke) : ((o.notes.length === 1 && thumb) || signs[i]![k]!),
+        right: n.attack === 'brush' ? present(o.stroke) : (o.notes.length === 1 && thumb) || signs[i]![k]!,
       })),
     )
   }
@@ -222,7 +224,9 @@ class Section {
     return (
       ornamentOf(this.region) >= OWN_DENSITY &&
       note.duration >= beatLength(measure.metre) &&
-      (hammers === 'changes' ? within === 0 || this.isChange(note) : hammers === 'beats' && beatStarts(measure.metre).includes(within))
+      (hammers === 'changes'
+        ? within === 0 || this.isChange(note)
+        : hammers === 'beats' && beatStarts(measure.metre).includes(within))
     )
   }
 
@@ -363,15 +367,12 @@ class Section {
   private isHeld(places: readonly Place[]): boolean {
     const frets: (number | null)[] = Array.from({ length: this.setup.instrument.strings }, () => null)
     for (const p of places) frets[p.string - 1] = p.fret
-    return places.every((p) => p.fret === 0) || fingeringsOf(this.setup, frets, this.setup.player, 1).length > 0
+    return (
+      places.every((p) => p.fret === 0) || fingeringsOf(this.setup, frets, this.setup.player, 1).length > 0
+    )
   }
 
-  private sounded(
-    places: readonly Place[],
-    at: Ticks,
-    ticks: Ticks,
-    attack: 'pluck' | 'brush',
-  ): Unpicked[] {
+  private sounded(places: readonly Place[], at: Ticks, ticks: Ticks, attack: 'pluck' | 'brush'): Unpicked[] {
     const pos = this.pos(at)
     return places.map((place, nth) => this.noteOf(place, at, ticks, 'harmony', attack, chordNoteId(pos, nth)))
   }

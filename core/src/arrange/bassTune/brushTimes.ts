@@ -59,7 +59,13 @@ export function brushTimes(
     const free = upAt < to && upAt < after && !(melody[firstAtOrAfter(melody, at + 1)]?.start === upAt)
     // A note of the tune between the beats has the arm.
     const own = here || since < at
-    if (follows && free && own && secondsBetween(at, upAt) >= LEAST_S && secondsBetween(upAt, after) >= LEAST_S)
+    if (
+      follows &&
+      free &&
+      own &&
+      secondsBetween(at, upAt) >= LEAST_S &&
+      secondsBetween(upAt, after) >= LEAST_S
+    )
       result.push({ at: upAt, until, stroke: here || bass ? 'down' : 'up', bass: false })
   }
   return result

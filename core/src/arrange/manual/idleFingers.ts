@@ -159,7 +159,9 @@ function takeOff(
       const run = held.slice(i, end + 1)
       const across = [
         p,
-        ...run.flatMap((r) => r.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret && !holds(before, q))),
+        ...run.flatMap((r) =>
+          r.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret && !holds(before, q)),
+        ),
       ]
       const sounds = across.some((q) =>
         struckWithin(strings.get(q.string), h.at, run.at(-1)!.until).some((s) => s.fret === q.fret),

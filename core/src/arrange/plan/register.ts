@@ -23,7 +23,10 @@ function comfortOf(setup: Setup, regions: readonly Sounding[]): { low: Midi; hig
   // Under brushes a tune has the bass strings, and the third.
   const inBass = regions.length > 0 && regions.every((r) => r.style === 'bass-tune')
   if (inBass)
-    return { low: openPitch(setup, setup.instrument.strings), high: openPitch(setup, 3) + COMFORT.highOnThird }
+    return {
+      low: openPitch(setup, setup.instrument.strings),
+      high: openPitch(setup, 3) + COMFORT.highOnThird,
+    }
   const overChords = regions.length > 0 && regions.every((r) => MELODY_ON_TOP.has(r.style) && r.level > 1)
   if (overChords && hasBassStrings(setup.instrument))
     return { low: openPitch(setup, 2), high: openPitch(setup, 1) + COMFORT.highAboveOpen1 }

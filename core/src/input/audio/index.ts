@@ -1,4 +1,4 @@
-/** A recording's tuning and likely keys. */
+/** What is heard: a recording's tuning and likely keys, the pitch of a string. */
 export { midiNote } from './midiNote.ts'
 export {
   type KeyCandidate,
@@ -7,3 +7,13 @@ export {
   type RecordingPitch,
   type RecordingReading,
 } from './recordingPitch.ts'
+export { LISTENED, stringPitch, type StringPitch } from './tuner/stringPitch.ts'
+export { steadyPitch, withPitch, type PitchesHeard } from './tuner/steadyPitch.ts'
+export {
+  A4_RANGE,
+  tunedString,
+  wantedPitch,
+  type PegTurn,
+  type TunedString,
+  type TunerSettings,
+} from './tuner/tunedString.ts'

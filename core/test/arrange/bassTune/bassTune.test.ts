@@ -35,7 +35,11 @@ const startsOf = (notes: TabJson['notes']) => [...new Set(notes.map((n) => n.sta
 
 describe('a tune in the bass', () => {
   it('keeps every note of every tune, at every level, in other tunings and behind a capo, without a fault', () => {
-    const setups = [guitarSetup(), guitarSetup(3), { ...guitarSetup(), tuning: tuningById('guitar', 'openD') }]
+    const setups = [
+      guitarSetup(),
+      guitarSetup(3),
+      { ...guitarSetup(), tuning: tuningById('guitar', 'openD') },
+    ]
     for (const tune of CHORDED)
       LEVELS.forEach((level, i) => {
         const { report } = inTheBass(tune, level, setups[i % setups.length])
@@ -82,7 +86,8 @@ describe('a tune in the bass', () => {
   it('plays more at each level: long notes, notes of two beats, of one, the arm coming back', () => {
     const counts = LEVELS.map((level) => startsOf(brushes(inTheBass(PLAIN, level).json)).length)
     for (let i = 1; i < 4; i++) expect(counts[i]!).toBeGreaterThan(counts[i - 1]!)
-    const basses = (level: Level) => inTheBass(PLAIN, level).json.notes.filter((n) => n.role === 'bass').length
+    const basses = (level: Level) =>
+      inTheBass(PLAIN, level).json.notes.filter((n) => n.role === 'bass').length
     expect(basses(5)).toBeGreaterThan(basses(4))
   })
 
@@ -96,7 +101,9 @@ describe('a tune in the bass', () => {
   })
 
   it('has the root below its last note, where that is another tone of the chord', () => {
-    const third = tuneOf('X:1\nT:Third\nM:4/4\nL:1/4\nQ:1/4=90\nK:C\n"C"C E G E|"F"F2 A2|"G7"G F D B,|"C"E4|]\n')
+    const third = tuneOf(
+      'X:1\nT:Third\nM:4/4\nL:1/4\nQ:1/4=90\nK:C\n"C"C E G E|"F"F2 A2|"G7"G F D B,|"C"E4|]\n',
+    )
     const { json, report } = inTheBass(third, 3)
     const struck = json.notes.filter((n) => n.start === json.source.at(-1)!.start)
     expect(mod12(Math.min(...struck.map((n) => n.midi)))).toBe(0)
@@ -116,7 +123,12 @@ describe('a tune in the bass', () => {
       // C major: no B flat, and no F sharp.
       expect([0, 2, 4, 5, 7, 9, 11]).toContain(mod12(n.graces![0]!.midi))
     }
-    expect(hammers(5, wholeTune(PLAIN, 'bass-tune', 5).map((r) => ({ ...r, ornament: 1 as const })))).toEqual([])
+    expect(
+      hammers(
+        5,
+        wholeTune(PLAIN, 'bass-tune', 5).map((r) => ({ ...r, ornament: 1 as const })),
+      ),
+    ).toEqual([])
   })
 
   it('leaves no room for a brush where the tune is too fast for an arm', () => {
@@ -137,7 +149,9 @@ describe('a tune in the bass', () => {
     expect(report.structural).toBe(0)
     expect(report.melodyKept).toBe(report.melodyNotes)
     const melody = json.notes.filter((n) => n.role === 'melody').map((n) => n.midi)
-    expect(melody.slice(5).map((m, i) => melody[i]! - m)).toEqual([24, 24, 24, 24, 24].map(() => melody[0]! - melody[5]!))
+    expect(melody.slice(5).map((m, i) => melody[i]! - m)).toEqual(
+      [24, 24, 24, 24, 24].map(() => melody[0]! - melody[5]!),
+    )
     expect(melody[0]! - melody[5]!).toBeGreaterThanOrEqual(12)
   })
 

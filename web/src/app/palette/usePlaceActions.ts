@@ -27,6 +27,7 @@ export function usePlaceActions(onHelp: () => void): void {
         to('/shapes?do=name', t('rail.nameShape')),
         to('/shapes?do=path', t('rail.path')),
         to('/neck', t('rail.neck')),
+        to('/tuner', t('rail.tuner')),
         to('/settings', t('rail.settings')),
         { id: 'dark', group: 'settings', label: t('app.dark'), run: turn },
         ...(['naming', 'hands', 'data'] as const).map((part): Action => ({

@@ -8,6 +8,7 @@ import {
   IconSchool,
   IconSettings,
   IconTargetArrow,
+  IconWaveSine,
   type Icon,
 } from '@tabler/icons-react'
 
@@ -16,7 +17,7 @@ export const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
 export type Stage = (typeof STAGES)[number]
 
 /** What is looked up beside the work. */
-export const REFERENCES = ['shapes', 'neck', 'settings'] as const
+export const REFERENCES = ['shapes', 'neck', 'tuner', 'settings'] as const
 export type Reference = (typeof REFERENCES)[number]
 
 /** Every place of the app that has a page. */
@@ -31,6 +32,7 @@ export const PLACE_ICONS: Readonly<Record<Place, Icon>> = {
   handout: IconPrinter,
   shapes: IconGridDots,
   neck: IconRuler2,
+  tuner: IconWaveSine,
   settings: IconSettings,
 }
 
