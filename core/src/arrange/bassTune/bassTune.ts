@@ -1,4 +1,3 @@
-import { bassString } from '../accompany/struckStrings.ts'
 import { progressionShapes, type SegmentShape } from '../accompany/progressionShapes.ts'
 import { heldShapesFor } from '../../chords/textbook.ts'
 import type { Region } from '../../document/arrangement.ts'
@@ -11,19 +10,19 @@ import { USUAL_SCHOOL, type School } from '../../document/school.ts'
 import type { Level } from '../../document/style.ts'
 import { BACKING_VOICE, type Role, type TabNote } from '../../document/tab.ts'
 import type { Pos, TuneDoc } from '../../document/tune.ts'
-import { fingeringsOf } from '../../hand/grip/fingering.ts'
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
 import type { PickingSchool, PickingSign, Stroke } from '../../instrument/hand.ts'
-import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
+import type { Place, Setup } from '../../instrument/setup.ts'
 import { present } from '../../invariant.ts'
 import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
-import { midiOf, mod12, type Midi } from '../../music/pitch/pitch.ts'
+import { midiOf, mod12 } from '../../music/pitch/pitch.ts'
 import { beatLength, beatStarts, inFullMeasure } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { endingAt, endingsOf, type Ending } from '../plan/endings.ts'
 import { segmentAt } from '../plan/harmonyLine.ts'
 import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
+import { above, chordAround, LEAST_SWEPT, rootUnder } from './aroundNote.ts'
 import { brushTimes } from './brushTimes.ts'
 import { hammeredFrom } from './hammered.ts'
 import { BASS_TUNE_LEVELS, type BassTuneRules } from './levels.ts'
@@ -31,18 +30,6 @@ import { lowPlace } from './lowPlace.ts'
 
 /** Strings of a stroke down and of one up. Common practice, no source. */
 const SWEPT: Readonly<Record<Stroke, number>> = { down: 3, up: 2 }
-
-/** Fewer strings than this are no brush. */
-const LEAST_SWEPT = 2
-
-/** The lowest string that is brushed where the tune rests. */
-const FIRST_BASS_STRING = 5
-
-/** A root on this string or a lower one has no other below it. */
-const LOWEST_OVER = 4
-
-/** A semitone, from below or from above. */
-const BITING = [1, 11]
 
 /** The density of ornaments from which a hand adds what the source has not. */
 const OWN_DENSITY = 2
@@ -155,16 +142,13 @@ class Section {
     return new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
   }
 
-  private midiOf(note: MelodyNote): Midi {
-    return midiOf(note.pitch) + this.plan.transposed + (note.moved ?? 0)
-  }
-
   private shapeAt(at: Ticks): SegmentShape | undefined {
     return this.shapes.get(segmentAt(this.plan.harmony, at))
   }
 
   private placeOf(note: MelodyNote): Place | undefined {
-    return lowPlace(this.setup, this.midiOf(note), this.shapeAt(note.start)?.frets)
+    const midi = midiOf(note.pitch) + this.plan.transposed + (note.moved ?? 0)
+    return lowPlace(this.setup, midi, this.shapeAt(note.start)?.frets)
   }
 
   private pos(at: Ticks): Pos {
@@ -241,50 +225,16 @@ class Section {
     const measure = this.tune.measures[note.measure]!
     const isStruck = this.rules.full && this.isChange(note) && note.duration >= beatLength(measure.metre)
     const shape = this.shapeAt(note.start)
-    return isStruck && shape ? this.over(shape, place, this.midiOf(note), SWEPT.down) : []
+    return isStruck && shape ? above(this.setup, shape, place, SWEPT.down) : []
   }
 
-  /**
-   * The chord of the last note: its root below, where the note is not the root itself, and what lies above; of a shape that has the
-   * note where one does, else of the chord's own shape.
-   */
   private lastChord(note: MelodyNote, place: Place): readonly Place[] {
     const chord = this.plan.harmony[segmentAt(this.plan.harmony, note.start)]?.shape
     const own = this.shapeAt(note.start)
     if (!chord || !own) return []
-    const rooted = mod12(bassPitchClass(chord) + this.setup.capo[0]!)
-    const all: readonly Pick<SegmentShape, 'frets'>[] = [
-      own,
-      ...heldShapesFor(chord, this.setup, this.plan.pins),
-    ].filter(({ frets }) => frets[place.string - 1] === place.fret)
-    const midi = this.midiOf(note)
-    const above = (shape: Pick<SegmentShape, 'frets'>, root: readonly Place[]) =>
-      this.over(shape, place, midi, SWEPT.down - root.length, root)
-    if (mod12(midi) === rooted && place.string >= LOWEST_OVER) return above(all[0] ?? own, [])
-    for (const shape of all) {
-      const root = this.rootUnder(shape, place)
-      if (!root || mod12(pitchAt(this.setup, root)) !== rooted) continue
-      const rest = this.between(shape, root, place, above(shape, [root]))
-      if (rest.length > 0) return [root, ...rest]
-    }
-    return above(own, [])
-  }
-
-  /** A chord over its root, with strings between root and melody where it lacks them above. */
-  private between(
-    { frets }: Pick<SegmentShape, 'frets'>,
-    root: Place,
-    melody: Place,
-    above: readonly Place[],
-  ): readonly Place[] {
-    const places = [...above]
-    for (let string = melody.string + 1; string < root.string && places.length < SWEPT.down - 1; string++) {
-      const fret = frets[string - 1]
-      if (fret === null || fret === undefined) continue
-      const place = { string, fret }
-      if (this.isHeld([root, melody, ...places, place])) places.push(place)
-    }
-    return places
+    const root = mod12(bassPitchClass(chord) + this.setup.capo[0]!)
+    const others = heldShapesFor(chord, this.setup, this.plan.pins)
+    return chordAround(this.setup, [own, ...others], place, root, SWEPT.down)
   }
 
   /** Brushes between the notes, and root basses under long ones. */
@@ -310,7 +260,7 @@ class Section {
         if (!note || !shape) continue
         const place = places.get(note)
         const sounds = place && note.start + note.duration > at ? place : undefined
-        const low = bass ? this.rootUnder(shape, sounds) : undefined
+        const low = bass ? rootUnder(this.setup, shape, sounds) : undefined
         if (low) {
           result.push({
             at,
@@ -319,57 +269,12 @@ class Section {
           })
           continue
         }
-        const swept = this.over(shape, sounds, sounds ? this.midiOf(note) : undefined, SWEPT[stroke])
+        const swept = above(this.setup, shape, sounds, SWEPT[stroke])
         if (swept.length >= LEAST_SWEPT)
           result.push({ at, measure: m, notes: this.sounded(swept, at, until - at, 'brush'), stroke })
       }
     }
     return result
-  }
-
-  /** The root of a shape below what sounds; none where the tune has its string. */
-  private rootUnder({ frets }: Pick<SegmentShape, 'frets'>, melody: Place | undefined): Place | undefined {
-    const string = bassString({ frets })
-    const place = { string, fret: frets[string - 1]! }
-    if (!melody) return place
-    const below = string !== melody.string && pitchAt(this.setup, place) < pitchAt(this.setup, melody)
-    return below && this.isHeld([place, melody]) ? place : undefined
-  }
-
-  /**
-   * The highest strings of a shape above a melody note that sounds on, as many as the hand can hold with it. What lies a semitone from
-   * the note would bite: it is left out.
-   */
-  private over(
-    { frets }: Pick<SegmentShape, 'frets'>,
-    melody: Place | undefined,
-    midi: Midi | undefined,
-    most: number,
-    below: readonly Place[] = [],
-  ): readonly Place[] {
-    const places: Place[] = []
-    for (let string = 1; string < (melody?.string ?? FIRST_BASS_STRING) && places.length < most; string++) {
-      const fret = frets[string - 1]
-      if (fret === null || fret === undefined) break
-      const place = { string, fret }
-      const bites = midi !== undefined && BITING.includes(mod12(pitchAt(this.setup, place) - midi))
-      if (bites || !this.isHeld([...places, place, ...below, ...(melody ? [melody] : [])])) {
-        // A stroke passes over no string in between.
-        if (places.length >= LEAST_SWEPT) break
-        places.length = 0
-        continue
-      }
-      places.push(place)
-    }
-    return places
-  }
-
-  private isHeld(places: readonly Place[]): boolean {
-    const frets: (number | null)[] = Array.from({ length: this.setup.instrument.strings }, () => null)
-    for (const p of places) frets[p.string - 1] = p.fret
-    return (
-      places.every((p) => p.fret === 0) || fingeringsOf(this.setup, frets, this.setup.player, 1).length > 0
-    )
   }
 
   private sounded(places: readonly Place[], at: Ticks, ticks: Ticks, attack: 'pluck' | 'brush'): Unpicked[] {
@@ -393,7 +298,7 @@ class Section {
       notationVoice: BACKING_VOICE,
       place,
       attack,
-      optional: role === 'harmony' && attack === 'brush',
+      optional: false,
     }
   }
 
