@@ -141,7 +141,7 @@ test('pictures of a handout and of a lesson file on a phone', async ({ page, bro
   await context.close()
 })
 
-test('pictures of a song accompanied, and of easier versions', async ({ page }) => {
+test('picture of a song accompanied', async ({ page }) => {
   await demo(page)
   await page.goto('/')
   await page.getByRole('link', { name: 'Letters from the Lock House' }).click()
@@ -150,23 +150,16 @@ test('pictures of a song accompanied, and of easier versions', async ({ page }) 
   await page.getByRole('button', { name: /^Pattern:/ }).click()
   await page.waitForTimeout(900)
   await page.screenshot({ path: `${folder}/accompany.png` })
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Cold Pump Handle' }).click()
-  await openMore(page)
-  await page.getByRole('button', { name: /^Ornaments:/ }).click()
-  await page.getByRole('menuitem', { name: /^Ornate/ }).click()
-  await page.keyboard.press('Escape')
-  await expect(page.locator('.join-letter').first()).toBeVisible()
-  await switchLayer(page, 'Degrees over the chords')
-  await page.locator('.tab-fret').nth(9).click()
-  const panel = page.getByTestId('easier')
-  await panel.getByText('Easier and fuller').click()
-  await panel.getByText('Tune', { exact: true }).click()
-  await panel.getByRole('button', { name: 'Look for versions' }).click()
-  await expect(panel.getByRole('listitem').first()).toBeVisible()
-  await panel.scrollIntoViewIfNeeded()
+})
+
+test('picture of the tuner', async ({ page }) => {
+  await page.goto('/tuner?tuning=dadgad')
+  await page.getByText('Simulated string', { exact: true }).click()
+  await page.getByRole('button', { name: 'Listen' }).click()
+  await page.getByRole('radiogroup', { name: 'String of the simulation' }).getByText('5').click()
+  await expect(page.getByTestId('tuner-note')).toContainText('string 5')
   await page.waitForTimeout(900)
-  await page.screenshot({ path: `${folder}/easier.png` })
+  await page.screenshot({ path: `${folder}/tuner.png` })
 })
 
 test('picture of a bottleneck piece', async ({ page }) => {

@@ -109,6 +109,7 @@ describe('how this teacher likes things', () => {
       '{"tunings":[{"kind":"guitar"},7],"capoKeeps":"all"}',
       '{"sheet":{"perLine":9,"form":3,"counts":"yes"}}',
       '{"lesson":{"unit":3,"way":7,"minutes":-1}}',
+      '{"a4":9000}',
       '{"leaveOut":"all","sheet":{"zoom":1000,"layout":7,"names":"x","durations":[],"boxes":1}}',
     ]) {
       vi.resetModules()
@@ -123,6 +124,7 @@ describe('how this teacher likes things', () => {
         leaveOut: [],
         tunings: [],
         effortShown: false,
+        a4: 440,
         guide: 'unseen',
       })
     }

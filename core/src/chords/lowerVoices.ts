@@ -45,7 +45,8 @@ export function voicesNotLed(from: number, to: number, tone: number, down: numbe
     rest >>>= BITS, next >>>= BITS, wanted >>>= BITS
   ) {
     const own = rest & 31
-    if (own !== 0 && (own - (wanted & 31)) % 12 === 0 && (next & 31) !== own - down) left++
+    const isLed = own > down && (next & 31) === own - down
+    if (own !== 0 && (own - (wanted & 31)) % 12 === 0 && !isLed) left++
   }
   return left
 }

@@ -2,7 +2,7 @@ import { knownIn } from '../invariant.ts'
 import { tidyRegions } from '../document/regions.ts'
 import type { ArrangementDoc, Layer } from '../document/arrangement.ts'
 import type { Id } from '../document/ids.ts'
-import type { Measure, TuneDoc, TuneEvent } from '../document/tune.ts'
+import type { Measure, TuneDoc } from '../document/tune.ts'
 import { measureLength, type Metre } from '../music/time/metre.ts'
 import { USUAL_TEMPO } from '../music/time/tempo.ts'
 import type { Ticks } from '../music/time/ticks.ts'
@@ -11,6 +11,7 @@ import { done, refused, type Edited, type MeasureEdit } from './edited.ts'
 import type { Score } from '../document/score.ts'
 import { freshIds } from './freshIds.ts'
 import { withLines } from './songLines.ts'
+import { withLength } from './measureLength.ts'
 import { filled, melodyIn, restsFor, withEvents, withMelodyIn } from './melodyMeasure.ts'
 
 /** Inserts, deletes, copies and moves measures; metre, key, tempo, pickup, and measures that end early. */
@@ -234,22 +235,6 @@ function withMetre(tune: TuneDoc, from: number, metre: Metre): TuneDoc {
     next = withLength(next, i, { ...measure, metre, nominal, length })
   }
   return next
-}
-
-/** A measure with another length: rests come and go at its end; notes never do, nor does the moment of a chord. */
-function withLength(tune: TuneDoc, index: number, wanted: Measure): TuneDoc {
-  const melody = melodyIn(tune, wanted.id)
-  const chords = tune.chords.flatMap((c) =>
-    c.pos.measure === wanted.id && c.pos.tick >= wanted.length ? [c.pos.tick] : [],
-  )
-  const underChord = (e: TuneEvent) =>
-    chords.some((tick) => e.pos.tick <= tick && e.pos.tick + e.dur.ticks > tick)
-  const notes = melody.filter((e) => e.pitch !== undefined || e.dur.tupletId !== undefined || underChord(e))
-  const sounding = Math.max(0, ...notes.map((e) => e.pos.tick + e.dur.ticks))
-  const measure = { ...wanted, length: Math.max(wanted.length, sounding) }
-  const resized = { ...tune, measures: tune.measures.map((m, i) => (i === index ? measure : m)) }
-  const trimmed = melody.filter((e) => e.pos.tick < measure.length)
-  return withMelodyIn(resized, measure.id, filled(trimmed, measure, freshIds(tune).event))
 }
 
 /** The first measure shortened to a pickup or made whole: the end is kept, as a pickup ends where its measure does. */

@@ -10,6 +10,7 @@ import { done, refused, type Edited, type MelodyEdit } from './edited.ts'
 import { editRhythm } from './rhythm.ts'
 import type { Score } from '../document/score.ts'
 import { freshIds } from './freshIds.ts'
+import { withoutEmptyExcess } from './measureLength.ts'
 import {
   filled,
   melodyIn,
@@ -23,6 +24,12 @@ import {
 
 /** Writes the melody. What a note covers gives way to it; what it leaves is filled with rests, so that measures always sum. */
 export function editMelody(score: Score, edit: MelodyEdit): Edited {
+  const result = edited(score, edit)
+  if (!result.ok) return result
+  return done({ ...result.score, tune: withoutEmptyExcess(score.tune, result.score.tune) })
+}
+
+function edited(score: Score, edit: MelodyEdit): Edited {
   const { tune } = score
   const measure = tune.measures.find((m) => m.id === edit.at.measure)
   if (!measure) return refused('noSuchMeasure')

@@ -186,6 +186,17 @@ describe('what cannot be written', () => {
     if (found.offer) edit(score, found.offer)
   })
 
+  it('a measure that held too much has the length of its metre again once nothing sounds beyond it', () => {
+    const small = edit(opened(), { do: 'metre', from: 3, num: 3, den: 8 })
+    expect(small.tune.measures[3]).toMatchObject({ nominal: (3 * WHOLE) / 8, length: WHOLE })
+    const empty = edit(small, { do: 'rest', at: at(small, 3, 0), ticks: WHOLE })
+    expect(empty.tune.measures[3]!.length).toBe((3 * WHOLE) / 8)
+    expect(structuralFaults(empty)).toEqual([])
+    expect(tuneOf(empty.tune.abc!.text).measures.map((m) => m.length)).toEqual(
+      empty.tune.measures.map((m) => m.length),
+    )
+  })
+
   it('a fret typed in the middle of a tied note strikes it anew', () => {
     const tied = opened(tuneOf('X:1\nT:Sill\nM:4/4\nL:1/4\nQ:1/4=90\nK:C\n"C"c4-|c4|"F"f4|"C"c4|]\n'))
     const at = { measure: tied.tune.measures[1]!.id, tick: 0 }
