@@ -104,6 +104,7 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
     ...['capo', 'tuning', 'scale', 'harmonics', 'roots'].map(
       (card) => [`/neck?card=${card}`, [plain]] as const,
     ),
+    ['/tuner?capo=2', [plain]],
     [
       '/settings',
       [

@@ -127,7 +127,7 @@ test('the ABC is edited in place: errors are marked, ids and undo survive, the a
   page,
 }) => {
   await arrangePasted(page)
-  await page.getByRole('link', { name: 'Tune', exact: false }).filter({ hasText: 'Tune' }).first().click()
+  await page.getByRole('link', { name: /Tune$/ }).click()
   const editor = page.getByRole('textbox', { name: 'The tune in ABC' })
   await editor.click()
   await page.keyboard.press('Control+End')
@@ -321,4 +321,28 @@ test('over the sheet stand fifteen controls at most, and two whole systems are i
   // Nothing is chosen yet, and the neck is not empty.
   await expect(page.getByText('Click a note on the sheet', { exact: true })).toBeVisible()
   await expect(page.getByTestId('neck-head')).toContainText('Pickup, beat 3')
+})
+
+test('a tab is there before the font of its staff, and the staff as soon as the font is', async ({
+  page,
+}) => {
+  let isAsked!: () => void
+  let bring!: () => void
+  const asked = new Promise<void>((done) => (isAsked = done))
+  const brought = new Promise<void>((done) => (bring = done))
+  await page.route(/bravura.*\.woff2$/, async (route) => {
+    isAsked()
+    await brought
+    await route.continue()
+  })
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Paste a tune or song' }).click()
+  await page.getByLabel('What you have as text').fill(SMALL_TUNE)
+  await page.getByRole('button', { name: 'Take it' }).click()
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+  await asked
+  await expect(page.locator('.vf-stavenote')).toHaveCount(0)
+  bring()
+  await expect(page.locator('.vf-stavenote').first()).toBeVisible()
 })

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { chooseLevel, done, openDemo, takeDemoByHand, switchLayer, openMore } from '../bench.ts'
+import { chooseLevel, done, openDemo, takeDemoByHand, switchLayer } from '../bench.ts'
 
 const folder = '../docs/screenshots'
 
@@ -41,7 +41,7 @@ test('pictures of a song: its bars beside it, and its page', async ({ page }) =>
   await demo(page)
   await page.goto('/')
   await page.getByRole('link', { name: 'Willow Ferry' }).click()
-  await page.getByRole('link', { name: 'Tune', exact: false }).first().click()
+  await page.getByRole('link', { name: /Tune$/ }).click()
   await expect(page.locator('[data-drawn]').first()).toBeAttached()
   await page.getByText('Bars', { exact: true }).click()
   await page.waitForTimeout(600)

@@ -17,7 +17,13 @@ export function CentsRuler({ cents, turn }: { cents: number | undefined; turn: P
       <line className={css['scale-line']} x1={xOf(-MOST)} x2={xOf(MOST)} y1={60} y2={60} />
       {TICKS.map((tick) => (
         <g key={tick}>
-          <line className={css['scale-line']} x1={xOf(tick)} x2={xOf(tick)} y1={tick % 50 === 0 ? 40 : 48} y2={60} />
+          <line
+            className={css['scale-line']}
+            x1={xOf(tick)}
+            x2={xOf(tick)}
+            y1={tick % 50 === 0 ? 40 : 48}
+            y2={60}
+          />
           <text className={tick % 50 !== 0 ? `${css.tick} ${css.between}` : css.tick} x={xOf(tick)} y={80}>
             {tick > 0 ? `+${tick}` : tick === 0 ? '0' : `−${-tick}`}
           </text>
