@@ -182,6 +182,29 @@ test('Space plays and stops, the cursor moves, the loop stays in its measures', 
   await expect(cursor).toHaveAttribute('data-measure', '4')
 })
 
+test('a marked measure goes faster loop by loop; a voice is turned off while it plays', async ({ page }) => {
+  await arrangePasted(page)
+  await page.getByRole('group', { name: 'Sheet of Gate Latch' }).focus()
+  await page.keyboard.press('End')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Playing', exact: true }).click()
+  const panel = page.getByRole('group', { name: 'Playing', exact: true })
+  const tempo = panel.getByRole('slider', { name: /^Tempo/ })
+  await tempo.focus()
+  await tempo.press('ArrowLeft')
+  await tempo.press('ArrowLeft')
+  await expect(panel).toContainText('Tempo · 90 %')
+  await panel.getByRole('radiogroup', { name: 'A little faster after' }).getByText('each loop').click()
+  await page.getByRole('button', { name: 'Play', exact: true }).click()
+  await panel.getByRole('radiogroup', { name: 'Bass' }).getByText('Off').click()
+  await expect(
+    panel.getByRole('radiogroup', { name: 'Bass' }).getByRole('radio', { name: 'Off' }),
+  ).toBeChecked()
+  await expect(panel).toContainText('Tempo · 95 %')
+  await expect(panel).toContainText('Tempo · 100 %')
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+})
+
 test('the tab is downloaded as aligned text and printed without a broken system', async ({ page }) => {
   await takeDemo(page)
   const waiting = page.waitForEvent('download')

@@ -97,10 +97,10 @@ function run(file: string, values: Values): void {
     throw new UsageError(
       `--octave=${setup.octave}: the melody does not lie there on this instrument; ${octaves} does, or leave --octave out.`,
     )
-  if (octaves !== 0)
-    warnings.push(
-      `The melody is played ${Math.abs(octaves)} octave(s) ${octaves < 0 ? 'lower' : 'higher'} than written.`,
-    )
+  if (octaves !== 0) {
+    const far = Math.abs(octaves) === 1 ? 'an octave' : `${Math.abs(octaves)} octaves`
+    warnings.push(`The melody is played ${far} ${octaves < 0 ? 'lower' : 'higher'} than written.`)
+  }
   const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
   const report = audit(finishedTabOf(json))
   if (values.json) {

@@ -146,9 +146,9 @@ export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
     levels: [
       'A brush on each beat of notes of three beats and more.',
       'Under notes of two beats too; the last note is struck with its chord.',
-      'A brush after each note of a beat, where the tempo leaves the hand the time.',
-      'The arm comes back up after each brush of a long note.',
-      'Under notes of three beats a bass of the chord on strong beats.',
+      'A brush after each note of a beat, where the tempo leaves the hand the time; in a measure without room for brushes its first note is struck with the chord.',
+      'The arm comes back up after each brush of a long note; notes on one and where the chord comes are hammered on from open strings; without room for brushes strong beats are struck with the chord.',
+      'The note that a chord comes with is struck with it; under notes of three beats a bass of the chord on strong beats.',
     ],
   },
   bottleneck: {

@@ -16,7 +16,7 @@ import type { Place, Setup } from '../../instrument/setup.ts'
 import { present } from '../../invariant.ts'
 import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
 import { midiOf, mod12 } from '../../music/pitch/pitch.ts'
-import { beatLength, beatStarts, inFullMeasure } from '../../music/time/metre.ts'
+import { beatLength, beatStarts, inFullMeasure, strongBeats } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { endingAt, endingsOf, type Ending } from '../plan/endings.ts'
 import { segmentAt } from '../plan/harmonyLine.ts'
@@ -33,6 +33,9 @@ const SWEPT: Readonly<Record<Stroke, number>> = { down: 3, up: 2 }
 
 /** The density of ornaments from which a hand adds what the source has not. */
 const OWN_DENSITY = 2
+
+/** A chord with a note takes the hand this time (seconds) to the next one. Common practice, no source. */
+const LEAST_STRUCK_S = 0.13
 
 /** From this level on the last note is struck with its chord. */
 const CHORD_AT_END: Level = 2
@@ -96,7 +99,9 @@ class Section {
 
   write(): TabNote[] {
     const places = new Map(this.melody.map((n) => [n, this.placeOf(n)] as const))
-    const onsets = [...this.tuneOnsets(places), ...this.brushes(places)].sort((a, b) => a.at - b.at)
+    const brushes = this.brushes(places)
+    const roomy = new Set(brushes.map((b) => b.measure))
+    const onsets = [...this.tuneOnsets(places, roomy), ...brushes].sort((a, b) => a.at - b.at)
     const lasting = this.cutWhereStruckAgain(onsets)
     const hand = pickingHand('bass-tune', this.school, this.setup)
     // A note alone is the thumb's, on whatever string; a pick has its own strokes.
@@ -157,11 +162,14 @@ class Section {
   }
 
   /** The notes of the tune: hammered on, or struck with their chord, where the level does so; the last one with its chord. */
-  private tuneOnsets(places: ReadonlyMap<MelodyNote, Place | undefined>): Onset[] {
+  private tuneOnsets(
+    places: ReadonlyMap<MelodyNote, Place | undefined>,
+    roomy: ReadonlySet<number>,
+  ): Onset[] {
     return this.melody.flatMap((note, i): Onset[] => {
       const place = places.get(note)
       if (!place) return []
-      const under = this.chordWith(note, place)
+      const under = this.chordWith(note, place, !roomy.has(note.measure))
       const before = this.melody[i - 1]
       const grace =
         under.length === 0 && this.isHammered(note)
@@ -218,16 +226,31 @@ class Section {
     return this.plan.harmony[segmentAt(this.plan.harmony, note.start)]?.start === note.start
   }
 
-  /** What is struck with a note: the last one has its chord, and so have those that a chord comes with where the level is full. */
-  private chordWith(note: MelodyNote, place: Place): readonly Place[] {
+  /**
+   * What is struck with a note: the last one has its chord, and so have those that a chord comes with where the level is full, and
+   * the stronger ones of a measure that leaves no room for brushes.
+   */
+  private chordWith(note: MelodyNote, place: Place, crowded: boolean): readonly Place[] {
     const rests = this.endings.some((e) => e.at === note.start)
     if (rests) return this.region.level >= CHORD_AT_END ? this.lastChord(note, place) : []
     const measure = this.tune.measures[note.measure]!
-    const isStruck = this.rules.full && this.isChange(note) && note.duration >= beatLength(measure.metre)
+    const isFull = this.rules.full && this.isChange(note) && note.duration >= beatLength(measure.metre)
     const shape = this.shapeAt(note.start)
+    const isStruck = isFull || (crowded && this.isStrong(note))
     return isStruck && shape ? above(this.setup, shape, place, SWEPT.down) : []
   }
 
+  /** True for a note that a crowded measure of this level strikes with its chord, where the tempo leaves the hand the time. */
+  private isStrong(note: MelodyNote): boolean {
+    const measure = this.tune.measures[note.measure]!
+    const within = inFullMeasure(measure, note.start - this.plan.timeline.starts[note.measure]!)
+    const { crowded } = this.rules
+    if (crowded === 'never' || this.secondsOf(note) < LEAST_STRUCK_S) return false
+    if (crowded === 'one') return within === 0
+    return (crowded === 'strong' ? strongBeats : beatStarts)(measure.metre).includes(within)
+  }
+
+  /** The chord around the last note. */
   private lastChord(note: MelodyNote, place: Place): readonly Place[] {
     const chord = this.plan.harmony[segmentAt(this.plan.harmony, note.start)]?.shape
     const own = this.shapeAt(note.start)

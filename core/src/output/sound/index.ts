@@ -1,4 +1,5 @@
 /** String model, performance in played order, sequencer. */
+export { type Balance, type Loudness, LOUDNESSES } from './balance.ts'
 export { InstrumentVoice } from './instrumentVoice.ts'
 export { type Click, type Performance, type ScoreNote, scoreOf } from './performance.ts'
 export { PluckedString } from './pluckedString.ts'

@@ -1,6 +1,7 @@
 import { present } from '../../invariant.ts'
 import { bpmAt } from '../../document/form/tempoMap.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
+import { gainOf, type Balance } from './balance.ts'
 import type { Performance, ScoreNote } from './performance.ts'
 
 /** What happens inside a block of samples. `frame` counts from the block's start. */
@@ -26,6 +27,8 @@ export interface PlaySettings {
   /** Share of the written tempo, 0.3 to 1.5. */
   readonly tempo: number
   readonly metronome: boolean
+  /** How loud each voice is; absent: all are full. */
+  readonly balance?: Balance
   /** Played ticks to repeat; undefined plays to the end. */
   readonly loop?: { readonly from: Ticks; readonly to: Ticks }
 }
@@ -177,6 +180,8 @@ export class Sequencer {
     })
     for (; this.nextNote < notes.length && notes[this.nextNote]!.at < until; this.nextNote++) {
       const n = notes[this.nextNote]!
+      const gain = gainOf(this.settings.balance, n.role)
+      if (gain === 0) continue
       this.stops = this.stops.filter((s) => s.string !== n.string)
       const { string, hertz, role, velocity, damping, arrival, glide, vibrato, touch, pluckAt } = n
       events.push({
@@ -185,7 +190,7 @@ export class Sequencer {
         string,
         hertz,
         role,
-        velocity,
+        velocity: velocity * gain,
         ...(damping ? { damping } : {}),
         ...(arrival ? { arrival, glide: (glide ?? 0) / this.settings.tempo } : {}),
         ...(vibrato ? { vibrato } : {}),

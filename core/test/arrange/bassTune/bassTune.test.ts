@@ -137,6 +137,16 @@ describe('a tune in the bass', () => {
     )
     const { json } = inTheBass(fast, 4)
     expect(startsOf(brushes(json)).filter((t) => t < 12)).toEqual([])
+    // There the stronger notes have their chord instead, the more the higher the level.
+    const struck = ([2, 3, 4, 5] as const).map(
+      (level) =>
+        startsOf(inTheBass(fast, level).json.notes.filter((n) => n.role === 'harmony')).filter((t) => t < 12)
+          .length,
+    )
+    expect(struck[0]).toBe(0)
+    expect(struck[1]).toBeGreaterThan(0)
+    expect(struck[2]).toBeGreaterThan(struck[1]!)
+    expect(struck[3]).toBeGreaterThan(struck[2]!)
   })
 
   it('is a section beside others, each in its own octave', () => {

@@ -1,9 +1,11 @@
-import { Button, Group, Slider, Switch, Text } from '@mantine/core'
+import { Button, Group, SegmentedControl, Slider, Switch, Text } from '@mantine/core'
 import { IconChevronUp, IconPlayerPlayFilled, IconPlayerStopFilled } from '@tabler/icons-react'
 import { useRef, useState, useSyncExternalStore, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import { holds } from '../../ui/holds.ts'
 import type { MarkedMeasures } from '../sheet/selection.ts'
+import { BalanceRows } from './BalanceRows.tsx'
+import { LADDERS, type Ladder } from './ladder.ts'
 import { player } from './player.ts'
 import css from './PlayControl.module.css'
 
@@ -58,6 +60,7 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
             onChange={(e) => player.set({ countIn: e.currentTarget.checked })}
             mb={6}
           />
+          <BalanceRows />
           <Text size="sm" c="dimmed">
             {!marked
               ? t('play.noLoop')
@@ -87,6 +90,17 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
               </Button>
             ) : null}
           </Group>
+          <Text size="sm" mt={8} mb={2} id="ladder-label">
+            {t('play.ladder')}
+          </Text>
+          <SegmentedControl
+            size="xs"
+            fullWidth
+            aria-labelledby="ladder-label"
+            data={LADDERS.map((n) => ({ value: String(n), label: t(`play.ladders.${n}`) }))}
+            value={String(state.ladder)}
+            onChange={(v) => player.set({ ladder: Number(v) as Ladder })}
+          />
           <Text size="xs" c="dimmed" mt={4}>
             {t('play.low')}
           </Text>
@@ -97,7 +111,15 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
         className={css['play-side']}
         aria-expanded={open}
         aria-label={t('play.more')}
-        {...(open ? {} : holds([t('play.tempo'), t('play.metronome'), t('play.countIn')]))}
+        {...(open
+          ? {}
+          : holds([
+              t('play.tempo'),
+              t('play.metronome'),
+              t('play.countIn'),
+              t('play.balance'),
+              t('play.ladder'),
+            ]))}
         onClick={() => setOpen(!open)}
       >
         <IconChevronUp size={18} style={{ transform: open ? 'rotate(180deg)' : undefined }} />

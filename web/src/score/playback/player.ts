@@ -1,4 +1,5 @@
-import type { Performance } from '@velvet-porch/core/output/sound'
+import type { Balance, Performance } from '@velvet-porch/core/output/sound'
+import { tempoAfter, type Ladder } from './ladder.ts'
 import type { FromStrings, ToStrings } from './strings.worklet.ts'
 import workletUrl from './strings.worklet.ts?worker&url'
 
@@ -8,6 +9,10 @@ export interface PlayerState {
   readonly metronome: boolean
   readonly countIn: boolean
   readonly loop: { readonly from: number; readonly to: number } | undefined
+  /** How loud each voice is. */
+  readonly balance: Balance
+  /** Loops after which the tempo rises. */
+  readonly ladder: Ladder
   readonly failed: boolean
 }
 
@@ -19,6 +24,8 @@ class Player {
     metronome: false,
     countIn: false,
     loop: undefined,
+    balance: {},
+    ladder: 0,
     failed: false,
   }
   private readonly listeners = new Set<() => void>()
@@ -30,6 +37,9 @@ class Player {
   private score: Performance | undefined
   private loaded = false
   private expectPlaying = false
+  /** Loops played since tempo or loop were set, and the last position. */
+  private loops = 0
+  private last = 0
 
   readonly subscribe = (listener: () => void) => {
     this.listeners.add(listener)
@@ -54,7 +64,11 @@ class Player {
   /** True where Play would play this music. */
   readonly holds = (music: (() => Performance) | undefined): boolean => this.music === music
 
-  set(change: Partial<Pick<PlayerState, 'tempo' | 'metronome' | 'countIn' | 'loop'>>): void {
+  set(
+    change: Partial<Pick<PlayerState, 'tempo' | 'metronome' | 'countIn' | 'loop' | 'balance' | 'ladder'>>,
+  ): void {
+    // Whoever moves tempo or loop by hand begins to count anew.
+    this.loops = 0
     this.update(change)
     this.sendSettings()
   }
@@ -72,6 +86,8 @@ class Player {
     this.loaded = true
     this.sendSettings()
     const { loop } = this.state
+    this.loops = 0
+    this.last = 0
     this.expectPlaying = true
     this.send({ kind: 'play', from: loop ? loop.from : from, countIn: this.state.countIn })
     this.update({ playing: true, failed: false })
@@ -94,8 +110,8 @@ class Player {
   }
 
   private sendSettings(): void {
-    const { tempo, metronome, loop } = this.state
-    this.send({ kind: 'set', settings: { tempo, metronome, ...(loop ? { loop } : {}) } })
+    const { tempo, metronome, balance, loop } = this.state
+    this.send({ kind: 'set', settings: { tempo, metronome, balance, ...(loop ? { loop } : {}) } })
   }
 
   private start(): Promise<void> {
@@ -122,7 +138,20 @@ class Player {
     if (!playing) {
       this.expectPlaying = false
       this.ended()
-    } else if (!countingIn) this.followers.forEach((f) => f(position))
+    } else if (!countingIn) {
+      this.countLoops(position)
+      this.followers.forEach((f) => f(position))
+    }
+  }
+
+  /** A loop begins again where the position goes back: then the tempo may rise. */
+  private countLoops(position: number): void {
+    const again = this.state.loop !== undefined && position < this.last
+    this.last = position
+    if (!again) return
+    this.loops++
+    const tempo = tempoAfter(this.state.tempo, this.loops, this.state.ladder)
+    if (tempo !== this.state.tempo) this.set({ tempo })
   }
 
   private ended(): void {

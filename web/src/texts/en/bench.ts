@@ -196,7 +196,7 @@ export const bench = {
     repeats: 'Measures that come again',
     repeatRules: { alike: 'Played alike', varied: 'Varied' },
     hand: 'Fretting hand',
-    hands: { free: 'As it comes', position: 'Stays in its position', open: 'Takes open strings' },
+    hands: { free: 'Automatic', position: 'Stays in its position', open: 'Takes open strings' },
     harmony: 'Second voice of double stops',
     sides: { below: 'Below the tune', above: 'Above the tune' },
     parts: 'The source’s parts',

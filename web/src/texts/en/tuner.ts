@@ -13,7 +13,7 @@ export const tuner = {
     again: 'Tuning or capo has changed: check every string again.',
     reading: 'What is heard',
     off: 'Press “Listen”, then pluck one string.',
-    asking: 'Waiting for the microphone: the browser may ask for leave.',
+    asking: 'Waiting for the microphone: the browser may ask for permission.',
     pluck: 'Pluck one string and let it ring.',
     string: 'string {{string}}',
     one: '{{string}} · {{pitch}}',

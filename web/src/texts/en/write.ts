@@ -95,7 +95,7 @@ export const write = {
       listening: 'Listening to {{names}}. Each key writes a note of the pen’s length.',
       none: 'No MIDI keyboard is plugged in. These keys do the same.',
       notOffered: 'This browser does not offer MIDI. These keys do the same.',
-      refused: 'The browser did not give leave to listen. These keys do the same.',
+      refused: 'The browser did not give permission to listen. These keys do the same.',
       screen: 'Keys on the screen',
     },
     remark: 'Words to the student here',
