@@ -142,7 +142,7 @@ test('what is folded is found by name, and is there with the keyboard on it', as
   await page.getByRole('textbox', { name: 'Find anything' }).fill('bm7')
   // The list follows what is typed.
   await expect(page.locator('.mantine-Spotlight-actionLabel').first()).toContainText('Bm7')
-  await page.getByRole('textbox', { name: 'Find anything' }).press('Enter')
+  await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/chord=Bm7/)
   await expect(page.getByText(/^Bm7: \d+ ways to lay it/)).toBeVisible()
   await page.goBack()

@@ -23,6 +23,7 @@ export function withLength(tune: TuneDoc, index: number, wanted: Measure): TuneD
  * Measures that the change left alone stay as they were brought.
  */
 export function withoutEmptyExcess(before: TuneDoc, after: TuneDoc): TuneDoc {
+  if (!after.measures.some((m) => m.length > m.nominal)) return after
   const unchanged = new Set(before.events)
   const changed = new Set(after.events.flatMap((e) => (unchanged.has(e) ? [] : [e.pos.measure])))
   return after.measures.reduce(

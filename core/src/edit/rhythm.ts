@@ -1,5 +1,5 @@
 import { knownIn, present } from '../invariant.ts'
-import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../document/form/timeline.ts'
+import { measureAt, melodyOf, posAt, ticksAt, type Timeline, timelineOf } from '../document/form/timeline.ts'
 import type { ArrangementDoc } from '../document/arrangement.ts'
 import type { TabNote } from '../document/tab.ts'
 import { durationOf } from '../document/durationOf.ts'
@@ -112,11 +112,6 @@ function tearsTuplet(tune: TuneDoc, timeline: Timeline, from: Ticks, to: Ticks):
   return tune.events.some((e) => e.dur.tupletId && groups.has(e.dur.tupletId) && !inside(e))
 }
 
-function posAt(tune: TuneDoc, timeline: Timeline, at: Ticks): Pos {
-  const m = measureAt(timeline, at)
-  return { measure: tune.measures[m]!.id, tick: at - timeline.starts[m]! }
-}
-
 /** A beat of a quarter that is parted in three. */
 interface Triplet {
   readonly id: Id
@@ -173,14 +168,14 @@ function piecesOf(
     if (triplet && until - at < QUARTER) {
       const written = durationOf(((until - at) * 3) / 2)
       pieces.push({
-        pos: posAt(tune, timeline, at),
+        pos: posAt(tune.measures, timeline, at),
         dur: { ...written, ticks: until - at, tupletId: triplet.id },
       })
       at = until
       continue
     }
     for (const v of plainValues(until - at)) {
-      pieces.push({ pos: posAt(tune, timeline, at), dur: durationOf(v.ticks) })
+      pieces.push({ pos: posAt(tune.measures, timeline, at), dur: durationOf(v.ticks) })
       at += v.ticks
     }
   }
@@ -240,7 +235,7 @@ function carriedAlong(
     if (!kept.has(n)) return []
     const to = n.role === 'melody' ? undefined : goesTo(n)
     if (to === undefined) return [n]
-    const pos = posAt(tune, timeline, to)
+    const pos = posAt(tune.measures, timeline, to)
     const room = present(tune.measures.find((m) => m.id === pos.measure)).length - pos.tick
     return [{ ...n, pos, dur: n.dur.ticks <= room ? n.dur : durationOf(room) }]
   })

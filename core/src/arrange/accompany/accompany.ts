@@ -12,7 +12,7 @@ import type { Pos, TuneDoc } from '../../document/tune.ts'
 import type { PickingSign } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
-import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
+import { pickedLine, pickingHand } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import { type Ticks } from '../../music/time/ticks.ts'
@@ -24,7 +24,7 @@ import { usualPattern } from './patternLibrary.ts'
 import { endingOnset, patternOnsets, type HeldHarmony } from './patternOnsets.ts'
 import { readPattern } from './patternText.ts'
 import { strumsWhole } from '../plan/styleRules.ts'
-import { progressionShapes } from './progressionShapes.ts'
+import { regionShapes } from './regionShapes.ts'
 import type { AccompanyRemark } from './remark.ts'
 import { withPhraseFills } from './phraseFill.ts'
 import { withTurnaround } from './turnaround.ts'
@@ -74,35 +74,28 @@ function accompanyRegion(
   region: Region,
   style: Accompaniment,
 ): Accompanied {
-  const { timeline, harmony, keys, pins, sung, secondsBetween } = plan
+  const { timeline, harmony, keys, sung, secondsBetween } = plan
   const first = timeline.indexOf.get(region.from) ?? 0
   const last = timeline.indexOf.get(region.to) ?? tune.measures.length - 1
   const from = timeline.starts[first]!
   const to = timeline.starts[last]! + tune.measures[last]!.length
-  const inside = harmony.map((h) => h.end > from && h.start < to)
-  if (!harmony.some((h, i) => inside[i] && h.shape))
+  if (!harmony.some((h) => h.end > from && h.start < to && h.shape))
     return { notes: [], grips: [], remarks: [{ kind: 'noChords', measure: first }] }
   const school = region.school ?? USUAL_SCHOOL
-  const segments = harmony.flatMap((h, i) => (inside[i] ? [{ h, i }] : []))
-  const found = progressionShapes(
+  const { shapes, lacking } = regionShapes(
     setup,
-    segments.map(({ h }) => h),
-    region.level,
-    pins,
-    {
-      alike: school.repeats === 'alike',
-      barres: !region.without?.includes('barre'),
-      stretches: !region.without?.includes('stretch'),
-      full: strumsWhole(style, setup.instrument),
-    },
+    plan,
+    region,
+    school,
+    { from, to },
+    strumsWhole(style, setup.instrument),
   )
-  const shapes = new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
   const held: HeldHarmony = { setup, harmony, shapes }
-  const remarks: AccompanyRemark[] = segments.flatMap(({ h }, k) =>
-    h.shape && !found[k]
-      ? [{ kind: 'noShape' as const, measure: measureAt(timeline, h.start), chord: h.symbol }]
-      : [],
-  )
+  const remarks = lacking.map(({ start, symbol }): AccompanyRemark => ({
+    kind: 'noShape',
+    measure: measureAt(timeline, start),
+    chord: symbol,
+  }))
   const patterns = patternFinder(region, style, setup.instrument.strings, remarks)
   const laid: AccompanyOnset[] = []
   for (let index = first; index <= last; index++) {
@@ -147,13 +140,10 @@ function accompanyRegion(
   const filled = fills ? withPhraseFills(held, song, approached, from, to, style === 'shuffle') : approached
   const onsets = last === tune.measures.length - 1 ? comingToRest(filled) : filled
   const signs = assignPicking(
-    onsets.map((o, i) =>
-      pickedOnset(
-        o.sounds,
-        tune.measures[o.measure]!,
-        o.start - timeline.starts[o.measure]!,
-        i === 0 ? 1 : secondsBetween(onsets[i - 1]!.start, o.start),
-      ),
+    pickedLine(
+      onsets.map(({ sounds, start, measure }) => ({ notes: sounds, at: start, measure })),
+      tune.measures,
+      plan,
     ),
     pickingHand(style, school, setup),
   )

@@ -1,9 +1,10 @@
-import { progressionShapes, type SegmentShape } from '../accompany/progressionShapes.ts'
+import type { SegmentShape } from '../accompany/progressionShapes.ts'
+import { regionShapes } from '../accompany/regionShapes.ts'
 import { heldShapesFor } from '../../chords/textbook.ts'
 import type { Region } from '../../document/arrangement.ts'
 import { durationOf } from '../../document/durationOf.ts'
 import type { MelodyNote } from '../../document/form/timeline.ts'
-import { measureAt } from '../../document/form/timeline.ts'
+import { posAt } from '../../document/form/timeline.ts'
 import { bassNoteId, chordNoteId, melodyNoteId } from '../../document/noteIds.ts'
 import { ornamentOf } from '../../document/regions.ts'
 import { USUAL_SCHOOL, type School } from '../../document/school.ts'
@@ -17,11 +18,13 @@ import { present } from '../../invariant.ts'
 import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
 import { midiOf, mod12 } from '../../music/pitch/pitch.ts'
 import { beatLength, beatStarts, inFullMeasure, strongBeats } from '../../music/time/metre.ts'
+import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { endingAt, endingsOf, type Ending } from '../plan/endings.ts'
 import { segmentAt } from '../plan/harmonyLine.ts'
-import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
+import { pickedLine, pickingHand } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
+import { OWN_DENSITY } from '../ornament/idioms.ts'
 import { above, chordAround, LEAST_SWEPT, rootUnder } from './aroundNote.ts'
 import { brushTimes } from './brushTimes.ts'
 import { hammeredFrom } from './hammered.ts'
@@ -30,9 +33,6 @@ import { lowPlace } from './lowPlace.ts'
 
 /** Strings of a stroke down and of one up. Common practice, no source. */
 const SWEPT: Readonly<Record<Stroke, number>> = { down: 3, up: 2 }
-
-/** The density of ornaments from which a hand adds what the source has not. */
-const OWN_DENSITY = 2
 
 /** A chord with a note takes the hand this time (seconds) to the next one. Common practice, no source. */
 const LEAST_STRUCK_S = 0.13
@@ -93,7 +93,9 @@ class Section {
     this.first = timeline.indexOf.get(region.from) ?? 0
     this.last = timeline.indexOf.get(region.to) ?? tune.measures.length - 1
     this.melody = plan.low.filter((n) => plan.regions[n.measure] === region)
-    this.shapes = this.shapesHeld()
+    const from = timeline.starts[this.first]!
+    const to = timeline.starts[this.last]! + tune.measures[this.last]!.length
+    this.shapes = regionShapes(setup, plan, region, this.school, { from, to }, false).shapes
     this.rules = BASS_TUNE_LEVELS[region.level]
   }
 
@@ -106,17 +108,7 @@ class Section {
     const hand = pickingHand('bass-tune', this.school, this.setup)
     // A note alone is the thumb's, on whatever string; a pick has its own strokes.
     const thumb = THUMB_SIGN[hand.school]
-    const signs = assignPicking(
-      lasting.map((o, i) =>
-        pickedOnset(
-          o.notes,
-          this.tune.measures[o.measure]!,
-          o.at - this.plan.timeline.starts[o.measure]!,
-          i === 0 ? 1 : this.plan.secondsBetween(lasting[i - 1]!.at, o.at),
-        ),
-      ),
-      hand,
-    )
+    const signs = assignPicking(pickedLine(lasting, this.tune.measures, this.plan), hand)
     return lasting.flatMap((o, i) =>
       o.notes.map((n, k): TabNote => ({
         ...n,
@@ -124,27 +116,6 @@ class Section {
         right: n.attack === 'brush' ? present(o.stroke) : (o.notes.length === 1 && thumb) || signs[i]![k]!,
       })),
     )
-  }
-
-  /** One shape for each chord of the section, by the segment of the harmony. */
-  private shapesHeld(): Map<number, SegmentShape> {
-    const { harmony, timeline, pins } = this.plan
-    const from = timeline.starts[this.first]!
-    const to = timeline.starts[this.last]! + this.tune.measures[this.last]!.length
-    const segments = harmony.flatMap((h, i) => (h.end > from && h.start < to && h.shape ? [{ h, i }] : []))
-    const found = progressionShapes(
-      this.setup,
-      segments.map(({ h }) => h),
-      this.region.level,
-      pins,
-      {
-        alike: this.school.repeats === 'alike',
-        barres: !this.region.without?.includes('barre'),
-        stretches: !this.region.without?.includes('stretch'),
-        full: false,
-      },
-    )
-    return new Map(segments.flatMap(({ i }, k) => (found[k] ? [[i, found[k]] as const] : [])))
   }
 
   private shapeAt(at: Ticks): SegmentShape | undefined {
@@ -157,8 +128,7 @@ class Section {
   }
 
   private pos(at: Ticks): Pos {
-    const m = measureAt(this.plan.timeline, at)
-    return { measure: this.tune.measures[m]!.id, tick: at - this.plan.timeline.starts[m]! }
+    return posAt(this.tune.measures, this.plan.timeline, at)
   }
 
   /** The notes of the tune: hammered on, or struck with their chord, where the level does so; the last one with its chord. */
@@ -278,7 +248,7 @@ class Section {
       )
       for (const { at, until, stroke, bass } of times) {
         if (endingAt(this.endings, at)) continue
-        const note = this.melody.findLast((n) => n.start < at)
+        const note = this.melody[firstAtOrAfter(this.melody, at) - 1]
         const shape = this.shapeAt(at)
         if (!note || !shape) continue
         const place = places.get(note)

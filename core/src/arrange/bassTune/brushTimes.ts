@@ -56,16 +56,8 @@ export function brushTimes(
     if (isBrushed && secondsBetween(at, after) >= LEAST_S) result.push({ at, until, stroke: 'down', bass })
     const upAt = at + back
     const follows = here ? up !== 'never' : isBrushed && up === 'always'
-    const free = upAt < to && upAt < after && !(melody[firstAtOrAfter(melody, at + 1)]?.start === upAt)
-    // A note of the tune between the beats has the arm.
-    const own = here || since < at
-    if (
-      follows &&
-      free &&
-      own &&
-      secondsBetween(at, upAt) >= LEAST_S &&
-      secondsBetween(upAt, after) >= LEAST_S
-    )
+    const free = upAt < to && upAt < after
+    if (follows && free && secondsBetween(at, upAt) >= LEAST_S && secondsBetween(upAt, after) >= LEAST_S)
       result.push({ at: upAt, until, stroke: here || bass ? 'down' : 'up', bass: false })
   }
   return result

@@ -20,7 +20,7 @@ export const IDIOMS: Readonly<Record<SoloStyle, readonly Idiom[]>> = {
 }
 
 /** The density of ornaments from which a hand adds what the source has not. */
-const OWN_DENSITY = 2
+export const OWN_DENSITY = 2
 
 /** True where the section of a note has an idiom, by its style and its density of ornaments. */
 export function hasIdiom(page: OrnamentPage, note: number, idiom: Idiom): boolean {

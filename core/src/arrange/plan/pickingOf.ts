@@ -7,6 +7,7 @@ import type { Style } from '../../document/style.ts'
 import type { School } from '../../document/school.ts'
 import type { PickingSchool } from '../../instrument/hand.ts'
 import type { Setup } from '../../instrument/setup.ts'
+import type { Plan } from './plan.ts'
 
 /**
  * How a style is picked under a school: as the school says, else as the player picks. A flatpicked lead takes a pick,
@@ -48,3 +49,25 @@ export const pickedOnset = (
   inMeasure: inFullMeasure(measure, tick),
   metre: measure.metre,
 })
+
+/** What is plucked at one moment, in written time. */
+export interface PluckedMoment {
+  readonly notes: Parameters<typeof pickedOnset>[0]
+  readonly at: Ticks
+  readonly measure: number
+}
+
+/** Moments that are plucked one after the other, as the picking hand meets them; it has a second before the first. */
+export const pickedLine = (
+  moments: readonly PluckedMoment[],
+  measures: readonly Measure[],
+  { timeline, secondsBetween }: Pick<Plan, 'timeline' | 'secondsBetween'>,
+): PickedOnset[] =>
+  moments.map(({ notes, at, measure }, i) =>
+    pickedOnset(
+      notes,
+      measures[measure]!,
+      at - timeline.starts[measure]!,
+      i === 0 ? 1 : secondsBetween(moments[i - 1]!.at, at),
+    ),
+  )

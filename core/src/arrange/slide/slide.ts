@@ -1,6 +1,6 @@
 import { knownIn } from '../../invariant.ts'
 import { BAR_FINGER } from '../../document/barNotes.ts'
-import { measureAt, ticksAt, type MelodyNote } from '../../document/form/timeline.ts'
+import { measureAt, posAt, ticksAt, type MelodyNote } from '../../document/form/timeline.ts'
 import { chordPitchClasses } from '../../music/harmony/chordSymbol.ts'
 import type { Level } from '../../document/style.ts'
 import type { Grip, PressedPlace, Span, TabNote } from '../../document/tab.ts'
@@ -10,7 +10,7 @@ import { openPitch, pitchAt, type Place, type Setup } from '../../instrument/set
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
 import { mod12, midiOf, pitchClass } from '../../music/pitch/pitch.ts'
 import { segmentAt } from '../plan/harmonyLine.ts'
-import { pickedOnset, pickingHand } from '../plan/pickingOf.ts'
+import { pickedLine, pickingHand } from '../plan/pickingOf.ts'
 import type { Plan } from '../plan/plan.ts'
 import { beatStarts, inFullMeasure, missingHead, strongBeats } from '../../music/time/metre.ts'
 import { type Ticks } from '../../music/time/ticks.ts'
@@ -114,8 +114,7 @@ class SlideWriter {
   }
 
   private pos(at: Ticks): Pos {
-    const m = measureAt(this.plan.timeline, at)
-    return { measure: this.tune.measures[m]!.id, tick: at - this.plan.timeline.starts[m]! }
+    return posAt(this.tune.measures, this.plan.timeline, at)
   }
 
   private note(at: Ticks, ticks: Ticks, place: Place, id: string): Omit<Unpicked, 'role' | 'notationVoice'> {
@@ -273,13 +272,14 @@ class SlideWriter {
     const struck = onsets.map((notes) => notes.filter((n) => n.attack !== 'slide' || n.graces))
     const some = struck.filter((notes) => notes.length > 0)
     const signs = assignPicking(
-      some.map((notes, k) => {
-        const at = ticksAt(this.plan.timeline, notes[0]!.pos)
-        const m = measureAt(this.plan.timeline, at)
-        const before = some[k - 1]
-        const seconds = before ? this.plan.secondsBetween(ticksAt(this.plan.timeline, before[0]!.pos), at) : 1
-        return pickedOnset(notes, this.tune.measures[m]!, notes[0]!.pos.tick, seconds)
-      }),
+      pickedLine(
+        some.map((notes) => {
+          const at = ticksAt(this.plan.timeline, notes[0]!.pos)
+          return { notes, at, measure: measureAt(this.plan.timeline, at) }
+        }),
+        this.tune.measures,
+        this.plan,
+      ),
       pickingHand('bottleneck', USUAL_SCHOOL, this.setup),
     )
     const signOf = new Map(some.flatMap((notes, k) => notes.map((n, i) => [n.id, signs[k]![i]!] as const)))

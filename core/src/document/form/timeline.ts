@@ -53,6 +53,12 @@ export function measureAt(timeline: Timeline, tick: Ticks): number {
   return low
 }
 
+/** Where a written time stands: its measure, and the tick inside it. */
+export function posAt(measures: readonly Pick<Measure, 'id'>[], timeline: Timeline, at: Ticks): Pos {
+  const m = measureAt(timeline, at)
+  return { measure: measures[m]!.id, tick: at - timeline.starts[m]! }
+}
+
 /** A melody note with its ties joined. */
 export interface MelodyNote {
   readonly sourceId: Id

@@ -12,6 +12,7 @@ export { steadyPitch, withPitch, type PitchesHeard } from './tuner/steadyPitch.t
 export {
   A4_RANGE,
   tunedString,
+  wantedHertz,
   wantedPitch,
   type PegTurn,
   type TunedString,

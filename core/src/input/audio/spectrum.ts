@@ -1,4 +1,5 @@
 import FFT from 'fft.js'
+import { offPeak } from './peaks.ts'
 
 /** A peak of a spectrum: where it lies between the bins, and how strong it is. */
 export interface Peak {
@@ -61,7 +62,7 @@ function peaksOf(level: Float64Array, rate: number): Peak[] {
     const here = level[k]!
     if (here < 0.01 * strongest || here <= level[k - 1]! || here < level[k + 1]!) continue
     const [a, b, c] = [Math.log(level[k - 1]!), Math.log(here), Math.log(level[k + 1]!)]
-    const off = (0.5 * (a - c)) / (a - 2 * b + c)
+    const off = offPeak(a, b, c)
     if (Number.isFinite(off)) peaks.push({ hertz: (k + off) * bin, strength: here })
   }
   return peaks.sort((x, y) => y.strength - x.strength).slice(0, MOST_PEAKS)

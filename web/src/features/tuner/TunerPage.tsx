@@ -1,17 +1,6 @@
-import {
-  Alert,
-  Button,
-  Chip,
-  Group,
-  NumberInput,
-  SegmentedControl,
-  Slider,
-  Switch,
-  Text,
-} from '@mantine/core'
+import { Alert, Button, Chip, Group, NumberInput, SegmentedControl, Switch, Text } from '@mantine/core'
 import { IconCheck, IconMicrophone, IconPlayerStopFilled } from '@tabler/icons-react'
-import { A4_RANGE, tunedString, wantedPitch } from '@velvet-porch/core/input/audio'
-import { hertz } from '@velvet-porch/core/music'
+import { A4_RANGE, tunedString, wantedHertz, wantedPitch } from '@velvet-porch/core/input/audio'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
@@ -21,6 +10,7 @@ import { useNames } from '../../ui/names/useNames.ts'
 import { CentsRuler } from './CentsRuler.tsx'
 import { microphone } from './microphone.ts'
 import { simulatedString, type SimulatedString } from './simulatedString.ts'
+import { StandIn, type Pretended } from './StandIn.tsx'
 import { useHeardPitch } from './useHeardPitch.ts'
 import { useTunedStrings } from './useTunedStrings.ts'
 import css from './tuner.module.css'
@@ -37,13 +27,12 @@ export function TunerPage() {
   const [string, setString] = useState<number>()
   const [capoOn, setCapoOn] = useState(true)
   const settings = { a4, capoOn: capoOn && capo > 0, string: string && Math.min(string, setup.tuning.length) }
-  const wantedHertz = (s: number) => (hertz(wantedPitch(setup, s, settings)) * a4) / A4_RANGE.usual
-  const [pretended, setPretended] = useState({ string: 1, cents: -18, noise: 0 })
+  const [pretended, setPretended] = useState<Pretended>({ string: 1, cents: -18, noise: 0 })
   const sounding = useRef<SimulatedString>({ hertz: 110, noise: 0 })
   const standIn = Math.min(pretended.string, setup.tuning.length)
   useEffect(() => {
     sounding.current = {
-      hertz: wantedHertz(standIn) * 2 ** (pretended.cents / 1200),
+      hertz: wantedHertz(setup, standIn, settings) * 2 ** (pretended.cents / 1200),
       noise: pretended.noise,
     }
   })
@@ -153,38 +142,7 @@ export function TunerPage() {
         {setup.instrument.doubling > 1 ? <Text size="sm">{t('tuner.course')}</Text> : null}
         {capo > 0 ? <Text size="sm">{t('tuner.capoPulls')}</Text> : null}
         {from === 'simulated' ? (
-          <section aria-label={t('tuner.simulated')}>
-            <Text size="sm" mb="xs">
-              {t('tuner.standIn')}
-            </Text>
-            <Group gap="xl" align="end">
-              <SegmentedControl
-                size="xs"
-                aria-label={t('tuner.standInString')}
-                data={strings.map((s) => ({ value: String(s), label: String(s) }))}
-                value={String(standIn)}
-                onChange={(value) => setPretended({ ...pretended, string: Number(value) })}
-              />
-              <div style={{ width: 220 }}>
-                <Text size="xs" id="stand-in-cents">
-                  {t('tuner.standInCents', { cents: pretended.cents })}
-                </Text>
-                <Slider
-                  thumbProps={{ 'aria-labelledby': 'stand-in-cents' }}
-                  min={-49}
-                  max={49}
-                  value={pretended.cents}
-                  label={null}
-                  onChange={(cents) => setPretended({ ...pretended, cents })}
-                />
-              </div>
-              <Switch
-                label={t('tuner.standInNoise')}
-                checked={pretended.noise > 0}
-                onChange={(e) => setPretended({ ...pretended, noise: e.currentTarget.checked ? 0.02 : 0 })}
-              />
-            </Group>
-          </section>
+          <StandIn strings={strings} pretended={{ ...pretended, string: standIn }} onChange={setPretended} />
         ) : null}
         <Text size="sm" c="dimmed">
           {t('tuner.private')}

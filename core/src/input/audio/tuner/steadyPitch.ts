@@ -1,4 +1,5 @@
 import { median } from 'es-toolkit'
+import { centsBetween } from '../peaks.ts'
 
 /** Readings that are looked at together, and how far they may lie apart (cents) and still be one string. */
 const READINGS = 5
@@ -9,7 +10,7 @@ export type PitchesHeard = readonly number[]
 
 /** With one more reading; another string begins anew. */
 export function withPitch(heard: PitchesHeard, hertz: number): PitchesHeard {
-  const same = heard.filter((h) => Math.abs(1200 * Math.log2(h / hertz)) < APART)
+  const same = heard.filter((h) => Math.abs(centsBetween(h, hertz)) < APART)
   const goesOn = same.length * 2 >= heard.length
   return [...(goesOn ? heard : same), hertz].slice(-READINGS)
 }

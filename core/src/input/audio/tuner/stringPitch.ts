@@ -1,4 +1,5 @@
 import FFT from 'fft.js'
+import { offPeak } from '../peaks.ts'
 
 /** The pitch of one sounding string. */
 export interface StringPitch {
@@ -98,14 +99,10 @@ function periodOf(samples: Float32Array, rate: number): { samples: number; clari
   const best = Math.max(0, ...peaks.map((p) => alike[p]!))
   const first = peaks.find((p) => alike[p]! >= NEARLY * best)
   if (first === undefined) return undefined
-  return { samples: first + offPeak(alike, first), clarity: alike[first]! }
-}
-
-/** Where a parabola through a peak and its neighbours is highest, from the peak. */
-function offPeak(values: ArrayLike<number>, at: number): number {
-  const [a, b, c] = [values[at - 1]!, values[at]!, values[at + 1]!]
-  const curve = a - 2 * b + c
-  return curve < 0 ? (0.5 * (a - c)) / curve : 0
+  return {
+    samples: first + offPeak(alike[first - 1]!, alike[first]!, alike[first + 1]!),
+    clarity: alike[first]!,
+  }
 }
 
 /** A partial as it is found: its number, its frequency over it, and how much it says of the pitch. */
@@ -136,11 +133,10 @@ function byPartials(samples: Float32Array, rate: number, near: number): number {
     let peak = from
     for (let k = from; k <= to; k++) if (level(k) > level(peak)) peak = k
     if (peak === from || peak === to) continue
-    const around = [level(peak - 1), level(peak), level(peak + 1)]
     found.push({
       n: number,
-      hertz: (peak + offPeak(around, 1)) * bin,
-      strength: Math.exp(around[1]!),
+      hertz: (peak + offPeak(level(peak - 1), level(peak), level(peak + 1))) * bin,
+      strength: Math.exp(level(peak)),
     })
   }
   const strongest = Math.max(0, ...found.map((p) => p.strength))

@@ -1,3 +1,4 @@
+import { centsBetween } from '../peaks.ts'
 import { openPitch, type Setup } from '../../../instrument/setup.ts'
 import { hertz, type Midi } from '../../../music/pitch/pitch.ts'
 
@@ -38,16 +39,17 @@ const OTHER_STRING = 350
 export const wantedPitch = (setup: Setup, string: number, { capoOn }: Pick<TunerSettings, 'capoOn'>): Midi =>
   capoOn ? openPitch(setup, string) : setup.tuning[string - 1]!
 
+/** The same in hertz, where A4 is as it is set. */
+export const wantedHertz = (setup: Setup, string: number, settings: Omit<TunerSettings, 'string'>): number =>
+  (hertz(wantedPitch(setup, string, settings)) * settings.a4) / A4_RANGE.usual
+
 /**
  * Which string is heard, and what is to be done with it.
  * @param heard hertz
  * @example tunedString(guitarSetup(), 108, { a4: 440, capoOn: false }) // string 5, 32 cents flat: tighten
  */
 export function tunedString(setup: Setup, heard: number, settings: TunerSettings): TunedString {
-  const off = (string: number) => {
-    const wanted = (hertz(wantedPitch(setup, string, settings)) * settings.a4) / A4_RANGE.usual
-    return 1200 * Math.log2(heard / wanted)
-  }
+  const off = (string: number) => centsBetween(heard, wantedHertz(setup, string, settings))
   const strings = setup.tuning.map((_, i) => i + 1)
   const nearest = strings.reduce((a, b) => (Math.abs(off(b)) < Math.abs(off(a)) ? b : a))
   const string = settings.string ?? nearest
