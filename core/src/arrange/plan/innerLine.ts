@@ -31,6 +31,8 @@ export interface PlannedInner {
   readonly change: boolean
   /** True for the chord on which the music comes to rest. */
   readonly rests: boolean
+  /** True for a stroke between the notes of the tune: it may lie over the one that is held. */
+  readonly answers: boolean
   readonly second: readonly SecondVoice[]
   /** True where the level below has it too: a higher level does not give it up for comfort. */
   readonly inherited: boolean
@@ -139,6 +141,7 @@ const BARE = {
   voices: 0,
   change: false,
   rests: false,
+  answers: false,
   second: [],
   inherited: false,
 } as const
@@ -327,9 +330,19 @@ function strums(lines: Indexed, m: number, { grid, gap }: NonNullable<StyleRules
       (t) => lines.secondsBetween(Math.min(t, start), Math.max(t, start)) < LEAST_VOICING_S,
     )
     if (near) return []
-    const until = Math.min(start + slotOf(measure, grid), harmony.end)
+    // What may lie over the tune is gone before its next note.
+    const until = Math.min(start + slotOf(measure, grid), harmony.end, after)
     return [
-      { ...BARE, start, until, kind: 'chord' as const, role: 'harmony' as const, segment, voices: STRUMMED },
+      {
+        ...BARE,
+        start,
+        until,
+        kind: 'chord' as const,
+        role: 'harmony' as const,
+        segment,
+        voices: STRUMMED,
+        answers: true,
+      },
     ]
   })
 }

@@ -269,11 +269,14 @@ function filled(
     if (under && heldShape?.frets[string - 1] !== fret) continue
     const price = fillPrice(setup, requirement, draft, string)
     const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
+    const strain = strainPrice(requirement, full)
+    // Thumb and index alone have no finger for a third string apart: without the fill nothing is lost.
+    if (requirement.picking === 'thumbAndIndex' && strain > 0) continue
     if (everyFill) {
       found.push(full)
       continue
     }
-    const all = price + strainPrice(requirement, full) + weakFingerPrice(full)
+    const all = price + strain + weakFingerPrice(full)
     if (!best || all < best.price) best = { draft: full, price: all }
   }
   if (best) found.push(best.draft)
@@ -340,7 +343,7 @@ function strikes(setup: Setup, requirement: Requirement, found: Draft[]): void {
     const shape = requirement.heldShapes[heldShape]!
     const top = requirement.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
     if (requirement.melody && !top) continue
-    if (requirement.melody && isUnderOther(shape, present(top))) continue
+    if (requirement.melody && !requirement.inner?.answers && isUnderOther(shape, present(top))) continue
     if (!canBeStruck(requirement, shape)) continue
     if (!requirement.stretches && handFault(setup, setup.player.spans, shape.pressed)) continue
     const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0

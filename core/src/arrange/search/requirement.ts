@@ -72,6 +72,7 @@ export interface Requirement {
         readonly change: boolean
         /** True for the chord on which the music comes to rest. */
         readonly rests: boolean
+        readonly answers: boolean
         /** True where a voicing is wanted with its root below at a change. */
         readonly firm: boolean
         readonly turn: number
@@ -333,6 +334,7 @@ function innerOf(
     onset: slice.innerOnset,
     change: planned.change,
     rests: planned.rests,
+    answers: planned.answers,
     firm: planned.change && slice.school.root === 'always',
     turn: planned.turn,
     figure: planned.figure,
@@ -383,6 +385,9 @@ function heldShapesOf(plan: Plan, slice: Slice, setup: Setup, cache: Requirement
   return known
 }
 
+/** Least price of each voice that an answer over the chord has fewer than it could. No source. */
+const FULL_ANSWER = 2.5
+
 /** The melody note under which a voicing is struck. */
 function topOf(plan: Plan, planned: PlannedInner): Midi | undefined {
   const slice = plan.slices[knownIn(plan.sliceAt, planned.start)]!
@@ -406,6 +411,7 @@ function heldVoicings(
     planned.voices,
     planned.change,
     planned.rests,
+    planned.answers,
     picking,
     slice.level,
     slice.barres,
@@ -423,9 +429,10 @@ function heldVoicings(
             book: heldShapesOf(plan, slice, setup, cache)[0],
             lastFret: rules.lastFret,
             barreStrings: barreStrings(slice, setup),
-            thin: rules.thin,
+            thin: planned.answers ? Math.max(FULL_ANSWER, rules.thin) : rules.thin,
             change: planned.change,
             rests: planned.rests,
+            answers: planned.answers,
             strummed: picking === 'flatPick',
           })
     cache.voicings.set(key, known)

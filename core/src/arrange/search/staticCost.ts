@@ -24,7 +24,7 @@ export function staticCost(setup: Setup, requirement: Requirement, draft: Draft,
     )
   melodyTerms(setup, requirement, draft, add)
   bassTerms(requirement, draft, add)
-  innerTerms(requirement, draft, add)
+  innerTerms(setup, requirement, draft, add)
   pickingTerms(requirement, draft, add)
   if (requirement.inner?.kind === 'chord') voicingTerms(requirement, draft, add)
   else if (requirement.holdsShapes) heldShapeTerms(setup, requirement, draft, rules, add)

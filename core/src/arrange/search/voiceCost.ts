@@ -2,7 +2,7 @@ import { present } from '../../invariant.ts'
 import { pickingStrain, type PickingStrain } from '../../hand/picking/pickingPrice.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { OrnamentRoom } from '../plan/plan.ts'
-import { placesOf, type Place, type Setup } from '../../instrument/setup.ts'
+import { pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
@@ -65,8 +65,12 @@ export function bassTerms(requirement: Requirement, draft: Draft, add: AddTerm):
   else add('noBass', WEIGHTS.noRootAtChange + (inherited ? WEIGHTS.noInherited : 0), false)
 }
 
+/** A voice that lies on a string over the melody's and sounds under it. */
+const isCrossed = (setup: Setup, melody: Place, other: Place) =>
+  other.string < melody.string && pitchAt(setup, other) < pitchAt(setup, melody)
+
 /** Fills and second voices: what is left out, and where they lie. */
-export function innerTerms(requirement: Requirement, draft: Draft, add: AddTerm): void {
+export function innerTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
   if (!requirement.inner?.onset) return
   const { kind } = requirement.inner
   if (kind === 'chord') {
@@ -79,6 +83,8 @@ export function innerTerms(requirement: Requirement, draft: Draft, add: AddTerm)
   } else {
     if (draft.inner.price > 0)
       add(kind === 'double' ? 'secondChoice' : 'fillChoice', draft.inner.price, false)
+    if (draft.melody && isCrossed(setup, draft.melody, draft.inner.place))
+      add('crossedInner', WEIGHTS.crossedInner, false)
     const apart = draft.melody ? Math.abs(draft.inner.place.string - draft.melody.string) - 1 : 0
     if (kind === 'double' && apart > 0)
       add('secondApart', WEIGHTS.secondApart * apart, false, apart, 'strings')

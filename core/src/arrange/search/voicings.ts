@@ -28,6 +28,8 @@ export interface VoicingRequirement {
   readonly change: boolean
   /** True where the music comes to rest on it: over its root on a bass string, and no bare interval, where a hand has that. */
   readonly rests: boolean
+  /** True for a stroke between the tune's notes: over a low note it takes the strings above. */
+  readonly answers: boolean
   /** True where one stroke goes across: no string between is left out. */
   readonly strummed: boolean
 }
@@ -50,7 +52,8 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
   const scorer = voicingPrice(setup, requirement)
   for (const melody of placesOf(setup, requirement.top)) {
     if (melody.fret > requirement.lastFret) continue
-    for (const frets of belowMelody(setup, requirement, melody)) found.push({ frets, price: scorer(frets) })
+    const besides = liesOver(setup, requirement, melody) ? aboveMelody : belowMelody
+    for (const frets of besides(setup, requirement, melody)) found.push({ frets, price: scorer(frets) })
   }
   if (requirement.rests) {
     const good = [FULL_RESTING, LEAST_RESTING]
@@ -191,6 +194,44 @@ function belowMelody(setup: Setup, requirement: VoicingRequirement, melody: Plac
   }
   const fretted = melody.fret > 0
   go(melody.string + 1, 1, fretted ? melody.fret : requirement.lastFret, fretted ? melody.fret : 0)
+  return result
+}
+
+/**
+ * True where an answer is struck over the held note: more strings lie above it than below, and close chords on bass
+ * strings would sound like mud. Common practice, no source.
+ */
+const liesOver = (setup: Setup, { answers }: VoicingRequirement, melody: Place): boolean =>
+  answers && melody.string - 1 > setup.instrument.strings - melody.string
+
+/** Every chord on the strings next above the melody's, two or more of them, each higher than the one below it. */
+function aboveMelody(setup: Setup, requirement: VoicingRequirement, melody: Place): (number | null)[][] {
+  const tones = chordPitchClasses(requirement.chord)
+  const result: (number | null)[][] = []
+  const frets: (number | null)[] = Array.from({ length: setup.instrument.strings }, () => null)
+  frets[melody.string - 1] = melody.fret
+  const go = (string: number, voices: number, below: Midi, low: number, high: number) => {
+    if (voices > 2) result.push([...frets])
+    if (string < 1 || voices >= requirement.voices) return
+    const to = Math.min(requirement.lastFret, lastFret(setup, string), low + WINDOW)
+    const from = Math.max(1, high - WINDOW)
+    for (let fret = 0; fret <= to; fret = fret === 0 ? from : fret + 1) {
+      const midi = openPitch(setup, string) + fret
+      if (midi <= below || !tones.includes(mod12(midi))) continue
+      frets[string - 1] = fret
+      if (fret === 0) go(string - 1, voices + 1, midi, low, high)
+      else go(string - 1, voices + 1, midi, Math.min(low, fret), Math.max(high, fret))
+    }
+    frets[string - 1] = null
+  }
+  const fretted = melody.fret > 0
+  go(
+    melody.string - 1,
+    1,
+    pitchAt(setup, melody),
+    fretted ? melody.fret : requirement.lastFret,
+    fretted ? melody.fret : 0,
+  )
   return result
 }
 

@@ -53,7 +53,9 @@ export const WEIGHTS = {
   bassOffSaid: 9,
   noSaid: 20,
   /** The melody on a lower string than the bass: it can be played, but the picking hand must cross. */
-  crossedVoices: 3,
+  crossedVoices: 8,
+  /** An inner voice on a higher string than the melody and yet below it. No source. */
+  crossedInner: 8,
   notTextbookBass: 3.5,
   notTextbookFinger: 4,
   notTextbookPlace: 2.5,

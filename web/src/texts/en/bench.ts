@@ -308,6 +308,7 @@ export const bench = {
       melodyInside: 'the melody lies on an inner string',
       beyondFrets: 'the melody lies above the first frets',
       crossedVoices: 'the melody lies on a lower string than the bass',
+      crossedInner: 'an inner voice lies on a higher string than the melody, and sounds lower',
       barre: 'a barre over {{n}} strings',
       barreHeld: 'the barre is held',
       squeeze: 'fingers are close together',
