@@ -15,6 +15,7 @@ const CORE = [
   'output',
   'input',
   'edit',
+  'studio',
   'schema',
 ]
 const INSIDE = {
@@ -42,7 +43,19 @@ const INSIDE = {
 const WEB = ['texts', 'workers', 'state', 'ui', 'score', 'features', 'app']
 const WEB_INSIDE = {
   'web/src/score': ['sheet', 'playback', 'neck', 'edit'],
-  'web/src/features': ['shelf', 'shapes', 'neck', 'settings', 'tune', 'fit', 'arrange', 'lesson', 'handout'],
+  'web/src/features': [
+    'shelf',
+    'shapes',
+    'neck',
+    'settings',
+    'tune',
+    'fit',
+    'arrange',
+    'lesson',
+    'handout',
+    'students',
+    'sets',
+  ],
 }
 
 const inOrder = (folder, rooms) =>

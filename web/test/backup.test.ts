@@ -6,6 +6,7 @@ import { everything, restore, takeTuneFile, tuneFile } from '../src/state/backup
 import { db, TABLES_VERSION } from '../src/state/db.ts'
 import { change, changeScore, historyOf, step } from '../src/state/documents.ts'
 import { addScore, addTunes, arrangementId } from '../src/state/shelf.ts'
+import { addStudent, changeEntry, keepAssignment, keepSet } from '../src/state/studio.ts'
 import { keepVersion, versionsOf } from '../src/state/versions.ts'
 import { arrangementFor, tuneOf } from './support.ts'
 
@@ -34,6 +35,10 @@ beforeEach(async () => {
   await db.logs.put({ id: tune.id, tuneId: tune.id, readAt: 1, entries: [] })
   await db.drafts.put({ id: tune.id, text: 'half a', rev: 2, ancestors: ['1.a'], at: 5 })
   await db.meta.put({ id: 'days', day: '2026-1-1', count: 3 })
+  const id = await addStudent('Wren')
+  await keepAssignment({ id: 'a', studentId: id, tuneId: tune.id, given: '2026-01-01' })
+  await keepSet({ id: 'gig', name: 'Porch', items: [{ tuneId: tune.id }] })
+  await changeEntry(tune.id, { status: 'teaching' })
 })
 
 describe('one file with everything', () => {

@@ -7,7 +7,8 @@ import { db } from '../src/state/db.ts'
 import { keepHandout } from '../src/state/handouts.ts'
 import { savePlayer } from '../src/state/players.ts'
 import { BIN_DAYS, addScore, binTune, sweep } from '../src/state/shelf.ts'
-import { keepPieceNote, takeLog } from '../src/state/teaching.ts'
+import { asLogOf, keepLog, lookAtLog } from '../src/state/logs.ts'
+import { keepPieceNote } from '../src/state/teaching.ts'
 
 const tune = tuneOf('"C"cdec|"G"g4|"C"c4|]')
 const log: PracticeLog = {
@@ -16,6 +17,13 @@ const log: PracticeLog = {
   tune: tune.id,
   title: tune.title,
   entries: [{ day: '2026-11-26', piece: 1, bpm: 72, clean: 3, minutes: 10, note: 'better' }],
+}
+
+/** Reads a log and keeps it; says whose it was taken for. */
+async function takeLog(text: string, student: string) {
+  const returned = await lookAtLog('log.json', text, student)
+  await keepLog(returned, 'here')
+  return returned.student
 }
 
 beforeEach(async () => {
@@ -39,10 +47,10 @@ describe('a teacher’s words to pieces', () => {
 })
 
 describe('a student’s log', () => {
-  it('is read and kept with its tune; a later one takes its place', async () => {
-    await takeLog(tune.id, JSON.stringify(log), '')
+  it('is read and kept with its tune; a later one goes on from it', async () => {
+    await takeLog(JSON.stringify(log), '')
     const later = { ...log, entries: [...log.entries, { ...log.entries[0]!, day: '2026-11-27', bpm: 80 }] }
-    await takeLog(tune.id, JSON.stringify(later), '')
+    await takeLog(JSON.stringify(later), '')
     expect(await db.logs.toArray()).toMatchObject([{ tuneId: tune.id, entries: later.entries }])
   })
 
@@ -51,18 +59,57 @@ describe('a student’s log', () => {
     await savePlayer({ ...DEFAULT_PLAYER, id: 'odile', name: 'Odile' })
     const named = (student: string, bpm: number) =>
       JSON.stringify({ ...log, student, unit: 'measure', entries: [{ ...log.entries[0]!, bpm }] })
-    expect(await takeLog(tune.id, JSON.stringify(log), 'odile')).toBe('odile')
-    expect(await takeLog(tune.id, named('wren', 90), 'odile')).toBe('wren')
+    expect(await takeLog(JSON.stringify(log), 'odile')).toBe('odile')
+    expect(await takeLog(named('wren', 90), 'odile')).toBe('wren')
     // Somebody who was taken off the list: it is whose lesson it is.
-    expect(await takeLog(tune.id, named('gone', 50), '')).toBe('')
+    expect(await takeLog(named('gone', 50), '')).toBe('')
     const kept = await db.logs.where('tuneId').equals(tune.id).toArray()
     const tempos = kept.map((row) => row.entries[0]!.bpm)
     expect(tempos.sort((a, b) => a - b)).toEqual([50, 72, 90])
     expect(kept.filter((row) => row.unit === 'measure')).toHaveLength(2)
-    // A later one takes the place of the same student's alone.
-    await takeLog(tune.id, named('wren', 100), '')
-    const later = await db.logs.where('tuneId').equals(tune.id).toArray()
-    expect(later.map((row) => row.entries[0]!.bpm).sort((a, b) => a - b)).toEqual([50, 72, 100])
+  })
+
+  it('that tells a day differently is kept as somebody has chosen', async () => {
+    const first = log.entries[0]!
+    const told = JSON.stringify({
+      ...log,
+      entries: [
+        { ...first, bpm: 90 },
+        { ...first, piece: 2 },
+      ],
+    })
+    await takeLog(JSON.stringify(log), '')
+    const returned = await lookAtLog('again.json', told, '')
+    expect(returned.merged!.conflicts).toHaveLength(1)
+    const tempos = async () => (await db.logs.get(tune.id))!.entries.map((e) => [e.piece, e.bpm])
+    await keepLog(returned, 'here')
+    expect(await tempos()).toEqual([
+      [1, 72],
+      [2, 72],
+    ])
+    await keepLog(returned, 'there')
+    expect(await tempos()).toEqual([
+      [1, 90],
+      [2, 72],
+    ])
+  })
+
+  it('of other pieces does not mix with the one that is kept, which is laid aside', async () => {
+    await takeLog(JSON.stringify(log), '')
+    const byMeasure = { ...log, unit: 'measure', entries: [{ ...log.entries[0]!, piece: 3, bpm: 99 }] }
+    const returned = await lookAtLog('m.json', JSON.stringify(byMeasure), '')
+    expect(returned.otherPieces).toBe(true)
+    await keepLog(returned, 'there')
+    expect((await db.logs.get(tune.id))!.entries).toEqual(byMeasure.entries)
+    expect((await db.logs.toArray()).flatMap((row) => row.entries)).toContainEqual(log.entries[0])
+  })
+
+  it('of nobody who is known waits until somebody says whose it is', async () => {
+    await savePlayer({ ...DEFAULT_PLAYER, id: 'wren', name: 'Wren' })
+    const returned = await lookAtLog('log.json', JSON.stringify({ ...log, student: 'gone' }))
+    expect(returned.student).toBeUndefined()
+    await expect(keepLog(returned, 'here')).rejects.toThrow('whose')
+    expect((await asLogOf(returned, 'wren')).merged!.added).toEqual(log.entries)
   })
 
   it.each([
@@ -75,8 +122,8 @@ describe('a student’s log', () => {
       /entries\[0\].bpm/,
     ],
   ])('%s is refused with the reason, and what was kept stays', async (_, text, reason) => {
-    await takeLog(tune.id, JSON.stringify(log), '')
-    await expect(takeLog(tune.id, text, '')).rejects.toThrow(reason)
+    await takeLog(JSON.stringify(log), '')
+    await expect(takeLog(text, '')).rejects.toThrow(reason)
     expect((await db.logs.get(tune.id))!.entries).toEqual(log.entries)
   })
 })
@@ -92,8 +139,8 @@ describe('a handout', () => {
   it('goes with its tune, and so do notes and log', async () => {
     await keepHandout(usualHandout(tune.id))
     await keepPieceNote(tune.id, 'a', 'x')
-    await takeLog(tune.id, JSON.stringify(log), '')
-    await takeLog(tune.id, JSON.stringify(log), 'wren')
+    await takeLog(JSON.stringify(log), '')
+    await takeLog(JSON.stringify(log), 'wren')
     await binTune(tune.id)
     await db.shelf.update(tune.id, { removedOnDay: -BIN_DAYS })
     await sweep()

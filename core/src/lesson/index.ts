@@ -19,6 +19,7 @@ export {
   progressOf,
 } from './practice/practiceLog.ts'
 export {
+  goalOf,
   pieceTicks,
   type PracticeMethod,
   type Recipe,

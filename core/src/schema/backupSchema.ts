@@ -6,6 +6,7 @@ import { LIMITS } from '../document/limits.ts'
 import type { TuneDoc } from '../document/tune.ts'
 import { readArrangementDoc } from './arrangementSchema.ts'
 import { id, SchemaError, validated } from './common.ts'
+import { assignment, lessonRecord, repertoireEntry, setList, studentRecord } from './studioSchema.ts'
 import { readTuneDoc } from './tuneSchema.ts'
 
 export const BACKUP_FORMAT = 'velvet-porch-backup'
@@ -24,6 +25,11 @@ export const BACKUP_TABLES = [
   'logs',
   'drafts',
   'meta',
+  'students',
+  'assignments',
+  'lessons',
+  'repertoire',
+  'sets',
 ] as const
 export type BackupTable = (typeof BACKUP_TABLES)[number]
 
@@ -101,6 +107,11 @@ const rows: Record<BackupTable, Joi.Schema> = {
     at: time,
   }),
   meta: withId.keys({ day: text(20).required(), count: Joi.number().integer().min(0).required() }),
+  students: studentRecord,
+  assignments: assignment,
+  lessons: lessonRecord,
+  repertoire: repertoireEntry,
+  sets: setList,
 }
 
 const backup = Joi.object({

@@ -16,5 +16,12 @@ export { readHandout } from './handoutSchema.ts'
 export { type OwnPattern, readOwnPattern } from './patternSchema.ts'
 export { readPlayer } from './playerSchema.ts'
 export { readPracticeLog } from './practiceLogSchema.ts'
+export {
+  readAssignment,
+  readLessonRecord,
+  readRepertoireEntry,
+  readSetList,
+  readStudentRecord,
+} from './studioSchema.ts'
 export { readTabJson } from './tabJsonSchema.ts'
 export { readTuneDoc } from './tuneSchema.ts'

@@ -77,6 +77,18 @@ const router = createBrowserRouter([
         lazy: stage(async () => (await import('../features/tuner/TunerPage.tsx')).TunerPage),
       },
       {
+        path: 'students',
+        lazy: stage(async () => (await import('../features/students/StudentsPage.tsx')).StudentsPage),
+      },
+      {
+        path: 'students/:student',
+        lazy: stage(async () => (await import('../features/students/StudentPage.tsx')).StudentPage),
+      },
+      {
+        path: 'sets/:set?',
+        lazy: stage(async () => (await import('../features/sets/SetsPage.tsx')).SetsPage),
+      },
+      {
         path: 'settings',
         lazy: stage(async () => (await import('../features/settings/SettingsPage.tsx')).SettingsPage),
       },

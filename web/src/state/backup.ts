@@ -73,6 +73,9 @@ export async function takeTuneFile(file: TuneFile): Promise<string> {
   return id
 }
 
+/** Tables whose rows belong to no tune: what is not here is added. */
+const OWN_ROWS = ['players', 'patterns', 'students', 'assignments', 'lessons', 'repertoire', 'sets'] as const
+
 /** What bringing a backup in did. */
 export interface Restored {
   readonly added: number
@@ -106,7 +109,7 @@ export async function restore(backup: Backup, how: 'add' | 'replace'): Promise<R
       // Steps of the history are numbered anew, in their order, behind those that are here.
       const history = rows.history.filter(fresh('tuneId')).map(({ seq: _, ...step }) => step)
       await db.table('history').bulkAdd(history)
-      for (const table of ['players', 'patterns'] as const) {
+      for (const table of OWN_ROWS) {
         const own = new Set<unknown>(await db.table(table).toCollection().primaryKeys())
         await db.table(table).bulkAdd(rows[table].filter((r) => !own.has(r['id'])))
       }

@@ -11,6 +11,13 @@ import {
 import type { LogEntry, Unit } from '@velvet-porch/core/lesson'
 import type { HandoutDoc } from '@velvet-porch/core/output/handout'
 import type { OwnPattern } from '@velvet-porch/core/schema'
+import type {
+  Assignment,
+  LessonRecord,
+  RepertoireEntry,
+  SetList,
+  StudentRecord,
+} from '@velvet-porch/core/studio'
 
 /** What the Shelf shows of a tune; kept beside the documents so that long shelves list quickly. */
 export interface ShelfRow {
@@ -79,7 +86,7 @@ export interface TeachingRow {
   notes: Readonly<Record<string, string>>
 }
 
-/** A practice log that a student sent, read back; the last one of each tune and student. */
+/** What is known of a student's practice of a tune: all logs that came back, joined. */
 export interface LogRow {
   id: string
   tuneId: string
@@ -108,6 +115,11 @@ class PorchDb extends Dexie {
   logs!: Table<LogRow, string>
   drafts!: Table<DraftRow, string>
   meta!: Table<MetaRow, string>
+  students!: Table<StudentRecord, string>
+  assignments!: Table<Assignment, string>
+  lessons!: Table<LessonRecord, string>
+  repertoire!: Table<RepertoireEntry, string>
+  sets!: Table<SetList, string>
 
   constructor() {
     // The query cache would clone long documents at every change; live queries read the database instead.
@@ -151,6 +163,13 @@ class PorchDb extends Dexie {
         })
       })
     this.version(8).stores({}).upgrade(arrangementsAsNow)
+    this.version(9).stores({
+      students: 'id',
+      assignments: 'id, studentId, tuneId',
+      lessons: 'id, studentId, day',
+      repertoire: 'id',
+      sets: 'id, name',
+    })
   }
 }
 
@@ -162,6 +181,6 @@ async function arrangementsAsNow(tx: Transaction): Promise<void> {
 }
 
 /** The version of the tables as they are now: a backup says which it is of. */
-export const TABLES_VERSION = 8
+export const TABLES_VERSION = 9
 
 export const db = new PorchDb()

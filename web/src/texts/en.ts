@@ -14,6 +14,8 @@ export const en = {
     shapes: 'Shapes',
     neck: 'Neck card',
     tuner: 'Tuner',
+    students: 'Students',
+    sets: 'Set lists',
     settings: 'Settings',
     more: 'Menu',
     setting: {
@@ -45,6 +47,9 @@ export const en = {
     neck: 'What is looked up: capo, tunings, scales, roots, harmonics.\nA click on a place plays it.\nEach card can be printed.',
     tuner:
       'Tunes string by string, to every tuning and behind a capo.\nThe needle shows cents, the words what to do with the peg.\nNothing is recorded.',
+    students:
+      'Who learns what: lessons, practice that came back, who is stuck, what is due.\nA name opens the page for before the lesson.\nAll of it stays on this device.',
+    sets: 'The tunes of an evening or a class, ordered so that nobody retunes twice.\nWhat has to be done between two tunes stands between them.\n“On stage” shows one tune at a time, large.',
     settings:
       'How notes are called, and the hands you arrange for.\nEverything lies in this browser; save all of it as one file here.\nThe file brings the whole shelf back on another machine.',
   },

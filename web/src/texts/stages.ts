@@ -5,6 +5,7 @@ import { fit } from './en/fit.ts'
 import { handout } from './en/handout.ts'
 import { shapes } from './en/shapes.ts'
 import { sheet } from './en/sheet.ts'
+import { studio } from './en/studio.ts'
 import { teach } from './en/teach.ts'
 import { tuner } from './en/tuner.ts'
 import { write } from './en/write.ts'
@@ -20,5 +21,6 @@ export const stages = {
   ...handout,
   ...write,
   ...tuner,
+  ...studio,
   said: ENGLISH,
 }

@@ -28,6 +28,8 @@ export function usePlaceActions(onHelp: () => void): void {
         to('/shapes?do=path', t('rail.path')),
         to('/neck', t('rail.neck')),
         to('/tuner', t('rail.tuner')),
+        to('/students', t('rail.students')),
+        to('/sets', t('rail.sets')),
         to('/settings', t('rail.settings')),
         { id: 'dark', group: 'settings', label: t('app.dark'), run: turn },
         ...(['naming', 'hands', 'data'] as const).map((part): Action => ({

@@ -3,11 +3,13 @@ import {
   IconGridDots,
   IconGuitarPick,
   IconMusic,
+  IconPlaylist,
   IconPrinter,
   IconRuler2,
   IconSchool,
   IconSettings,
   IconTargetArrow,
+  IconUsers,
   IconWaveSine,
   type Icon,
 } from '@tabler/icons-react'
@@ -17,7 +19,7 @@ export const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
 export type Stage = (typeof STAGES)[number]
 
 /** What is looked up beside the work. */
-export const REFERENCES = ['shapes', 'neck', 'tuner', 'settings'] as const
+export const REFERENCES = ['students', 'sets', 'shapes', 'neck', 'tuner', 'settings'] as const
 export type Reference = (typeof REFERENCES)[number]
 
 /** Every place of the app that has a page. */
@@ -33,13 +35,15 @@ export const PLACE_ICONS: Readonly<Record<Place, Icon>> = {
   shapes: IconGridDots,
   neck: IconRuler2,
   tuner: IconWaveSine,
+  students: IconUsers,
+  sets: IconPlaylist,
   settings: IconSettings,
 }
 
 /** The place that an address shows; the shelf where it shows none. */
 export function placeOf(pathname: string): Place {
-  const last = pathname.split('/').filter(Boolean).at(-1)
-  return [...STAGES, ...REFERENCES].find((p) => p === last) ?? 'shelf'
+  const parts = pathname.split('/').filter(Boolean)
+  return [...STAGES, ...REFERENCES].find((p) => p === parts.at(-1) || p === parts[0]) ?? 'shelf'
 }
 
 /** The address of a stage of a tune. */

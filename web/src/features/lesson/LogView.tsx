@@ -1,12 +1,10 @@
-import { Alert, FileButton, Button, Table } from '@mantine/core'
-import { IconFileUpload } from '@tabler/icons-react'
+import { Table } from '@mantine/core'
 import { notesOf, pieceText, piecesOf, progressOf, type Lesson, type LogOf } from '@velvet-porch/core/lesson'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { PlayerRow } from '../../state/db.ts'
-import { usePlayers } from '../../state/players.ts'
-import { takeLog } from '../../state/teaching.ts'
-import { errorWords } from '../../workers/errorWords.ts'
+import { ReadLogsButton, ReturnedFiles } from './ReturnedFiles.tsx'
+import { useReturnedLogs } from './useReturnedLogs.ts'
 import lessonCss from './lesson.module.css'
 
 /** The student's practice log, read back from the file that the lesson file saves. */
@@ -21,20 +19,9 @@ export function LogView({
 }) {
   const { t } = useTranslation()
   const { tune, doc, phrasing } = lesson
-  const players = usePlayers()
   const pieces = useMemo(() => (log ? piecesOf(tune, doc, log.unit) : []), [tune, doc, log])
   const notes = log ? notesOf(log.entries) : []
-  const [wrong, setWrong] = useState<string>()
-  const [taken, setTaken] = useState<string>()
-  const read = async (file: File | null) => {
-    if (!file) return
-    try {
-      setTaken(await takeLog(tune.id, await file.text(), student?.id ?? ''))
-      setWrong(undefined)
-    } catch (e) {
-      setWrong(errorWords(t, e))
-    }
-  }
+  const returned = useReturnedLogs(student?.id ?? '')
   const name = (number: number) => {
     const piece = pieces[number - 1]
     if (number === 0) return phrasing.paper.learn.whole
@@ -42,27 +29,8 @@ export function LogView({
   }
   return (
     <div className={lessonCss['teach-view']} data-testid="log">
-      <FileButton
-        onChange={(f) => void read(f)}
-        accept="application/json,.json"
-        inputProps={{ 'aria-label': t('teach.readLog') }}
-      >
-        {(props) => (
-          <Button {...props} size="compact-sm" variant="default" leftSection={<IconFileUpload size={15} />}>
-            {t('teach.readLog')}
-          </Button>
-        )}
-      </FileButton>
-      {wrong ? (
-        <Alert color="red" title={t('teach.logWrong')} mt="sm">
-          {wrong} {t('teach.logWayOut')}
-        </Alert>
-      ) : null}
-      {taken !== undefined && taken !== (student?.id ?? '') ? (
-        <Alert color="plum" mt="sm">
-          {t('teach.logOf', { name: players.find((p) => p.id === taken)?.name ?? '' })}
-        </Alert>
-      ) : null}
+      <ReadLogsButton logs={returned} />
+      <ReturnedFiles logs={returned} />
       {!log || log.entries.length === 0 ? (
         <p className="soft">{t('teach.noLog')}</p>
       ) : (

@@ -7,9 +7,12 @@ import type { MarkedMeasures } from '../sheet/selection.ts'
 import { BalanceRows } from './BalanceRows.tsx'
 import { LADDERS, type Ladder } from './ladder.ts'
 import { player } from './player.ts'
+import { SaveSound } from './SaveSound.tsx'
 import css from './PlayControl.module.css'
 
 interface Props {
+  /** What the music is called: a file of it is named so. */
+  readonly name: string
   readonly onToggle: () => void
   readonly marked: MarkedMeasures | undefined
   readonly numberOf: (measure: number) => number
@@ -19,7 +22,7 @@ interface Props {
 }
 
 /** A bar under the sheet, over none of its notes; tempo, count-in, metronome and loop unfold from it. */
-export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Props) {
+export function PlayControl({ name, onToggle, marked, numberOf, measure, onMark }: Props) {
   const { t } = useTranslation()
   const state = useSyncExternalStore(player.subscribe, player.snapshot)
   const [open, setOpen] = useState(false)
@@ -101,6 +104,7 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
             value={String(state.ladder)}
             onChange={(v) => player.set({ ladder: Number(v) as Ladder })}
           />
+          <SaveSound name={name} />
           <Text size="xs" c="dimmed" mt={4}>
             {t('play.low')}
           </Text>
@@ -119,6 +123,7 @@ export function PlayControl({ onToggle, marked, numberOf, measure, onMark }: Pro
               t('play.countIn'),
               t('play.balance'),
               t('play.ladder'),
+              t('play.wav'),
             ]))}
         onClick={() => setOpen(!open)}
       >

@@ -1,4 +1,4 @@
-import type { Balance, Performance } from '@velvet-porch/core/output/sound'
+import type { Balance, Performance, PlaySettings } from '@velvet-porch/core/output/sound'
 import { tempoAfter, type Ladder } from './ladder.ts'
 import type { FromStrings, ToStrings } from './strings.worklet.ts'
 import workletUrl from './strings.worklet.ts?worker&url'
@@ -99,6 +99,12 @@ class Player {
     this.ended()
   }
 
+  /** What Play would sound, and how; undefined where there is no music. */
+  toBeHeard(): { readonly score: Performance; readonly settings: PlaySettings } | undefined {
+    this.score ??= this.music?.()
+    return this.score && { score: this.score, settings: this.settings() }
+  }
+
   /** Sounds one place now. */
   async pluck(string: number, hertz: number): Promise<void> {
     try {
@@ -109,9 +115,13 @@ class Player {
     }
   }
 
-  private sendSettings(): void {
+  private settings(): PlaySettings {
     const { tempo, metronome, balance, loop } = this.state
-    this.send({ kind: 'set', settings: { tempo, metronome, balance, ...(loop ? { loop } : {}) } })
+    return { tempo, metronome, balance, ...(loop ? { loop } : {}) }
+  }
+
+  private sendSettings(): void {
+    this.send({ kind: 'set', settings: this.settings() })
   }
 
   private start(): Promise<void> {

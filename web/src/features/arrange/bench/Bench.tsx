@@ -113,6 +113,7 @@ export function Bench({ id }: { id: string }) {
           </Part>
           <Part name="player" of={[page.model]}>
             <Player
+              name={tune?.title ?? ''}
               onToggle={toggle}
               marked={page.marked}
               numberOf={numberOf}

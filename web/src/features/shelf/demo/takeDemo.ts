@@ -1,9 +1,11 @@
+import { dayOf } from '@velvet-porch/core/studio'
 import { present } from '@velvet-porch/core/invariant'
 import { db } from '../../../state/db.ts'
 import { addTunes } from '../../../state/shelf.ts'
 import { readInWorker } from '../../../workers/benchWorker.ts'
 import { comesBehind } from '../../../state/arrangedBehind.ts'
 import { arrangeDemo, asSet, bringRest } from './demoBehind.ts'
+import { bringDemoStudio } from './demoStudio.ts'
 import { DEMO_SET, DEMO_SETTINGS, SONG_TITLE } from './demoSettings.ts'
 
 /** What was taken of the demo. */
@@ -32,6 +34,8 @@ export async function takeDemo(): Promise<DemoTaken> {
   )
   await addTunes(tunes)
   const fresh = await asSet(tunes)
+  const onShelf = [...there, ...tunes].map(({ title, id }) => [title, id] as const)
+  await bringDemoStudio(new Map(onShelf), dayOf(new Date()))
   const [first] = tunes
   if (first) await arrangeDemo(first)
   const songThere = idOf(SONG_TITLE) !== undefined

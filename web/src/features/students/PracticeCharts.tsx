@@ -1,0 +1,128 @@
+import { useComputedColorScheme } from '@mantine/core'
+import { minutesAWeek } from '@velvet-porch/core/studio'
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+} from 'chart.js'
+import { Bar, Line } from 'react-chartjs-2'
+import { useTranslation } from 'react-i18next'
+import type { LogRow } from '../../state/db.ts'
+import { useDayWords } from './useDayWords.ts'
+import type { StudiedTune } from './useStudies.ts'
+import css from './students.module.css'
+
+Chart.register(
+  BarController,
+  BarElement,
+  LineController,
+  LineElement,
+  CategoryScale,
+  LinearScale,
+  PointElement,
+  Legend,
+  Tooltip,
+)
+
+const WEEKS = 12
+
+/** Colours of the tunes, from the porch: plum, fern, rust, wood, dusk. */
+const COLOURS = {
+  light: ['#5e2d52', '#4f7f4a', '#a6401f', '#7a4e33', '#3d5a80'],
+  dark: ['#d3b1cb', '#8fb58a', '#f0926f', '#d0a884', '#8fb0d8'],
+} as const
+
+interface Props {
+  readonly studies: readonly StudiedTune[]
+  readonly logs: readonly LogRow[]
+  readonly today: string
+}
+
+/** What rises: the clean tempo of each tune against its goal, and minutes a week. */
+export function PracticeCharts({ studies, logs, today }: Props) {
+  const { t } = useTranslation()
+  const { dayText } = useDayWords()
+  const scheme = useComputedColorScheme('light')
+  const [ink, rule] = scheme === 'dark' ? ['#f1e5d3', '#6d5a68'] : ['#2a1a2c', '#b9a890']
+  const shown = studies.filter((s) => s.study && s.study.tempos.length > 0)
+  const entries = logs.flatMap((row) => row.entries)
+  if (entries.length === 0) return null
+  const days = [...new Set(shown.flatMap((s) => s.study?.tempos.map((p) => p.day) ?? []))].sort()
+  const share = (s: StudiedTune, day: string) => {
+    const point = s.study?.tempos.findLast((p) => p.day <= day)
+    return point && s.study ? Math.round((100 * point.best) / s.study.goalBpm) : null
+  }
+  const weeks = minutesAWeek(entries, today, WEEKS)
+  const scales = (y: string) => ({
+    x: { ticks: { color: ink, maxRotation: 0, autoSkip: true }, grid: { display: false } },
+    y: {
+      beginAtZero: true,
+      title: { display: true, text: y, color: ink },
+      ticks: { color: ink },
+      grid: { color: `${rule}55` },
+    },
+  })
+  const common = { animation: false, maintainAspectRatio: false, color: ink } as const
+  return (
+    <section aria-labelledby="student-charts">
+      <h2 id="student-charts">{t('studio.progress')}</h2>
+      <div className={css['studio-charts']}>
+        <figure>
+          <figcaption>{t('studio.tempoChart')}</figcaption>
+          <div className={css['studio-chart']}>
+            <Line
+              role="img"
+              aria-label={t('studio.tempoChartWords', {
+                list: shown.map((s) => `${s.title}: ${share(s, today) ?? 0} %`).join('; '),
+              })}
+              data={{
+                labels: days.map(dayText),
+                datasets: shown.map((s, i) => ({
+                  label: s.title,
+                  data: days.map((day) => share(s, day)),
+                  borderColor: COLOURS[scheme][i % COLOURS[scheme].length]!,
+                  backgroundColor: COLOURS[scheme][i % COLOURS[scheme].length]!,
+                  stepped: true,
+                  pointRadius: 2,
+                })),
+              }}
+              options={{
+                ...common,
+                scales: scales(t('studio.ofGoal')),
+                plugins: { legend: { labels: { color: ink, boxWidth: 12 } } },
+              }}
+            />
+          </div>
+        </figure>
+        <figure>
+          <figcaption>{t('studio.minutesChart')}</figcaption>
+          <div className={css['studio-chart']}>
+            <Bar
+              role="img"
+              aria-label={t('studio.minutesChartWords', {
+                minutes: weeks.reduce((sum, w) => sum + w.minutes, 0),
+                weeks: WEEKS,
+              })}
+              data={{
+                labels: weeks.map((w) => dayText(w.week)),
+                datasets: [{ data: weeks.map((w) => w.minutes), backgroundColor: COLOURS[scheme][0] }],
+              }}
+              options={{
+                ...common,
+                scales: scales(t('studio.minutes')),
+                plugins: { legend: { display: false } },
+              }}
+            />
+          </div>
+        </figure>
+      </div>
+    </section>
+  )
+}
