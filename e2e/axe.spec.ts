@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { arrangePasted, atRest } from './bench.ts'
+import { openStored } from './stored.ts'
 
 /** What is unfolded on a page before it is looked at, by what the eye sees of it then. */
 interface State {
@@ -97,6 +98,22 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
     ],
     ['handout', [plain, { called: 'add a part', unfold: menu('Add a part') }]],
   ],
+  studio: [
+    ['/students', [plain, { called: 'a student', unfold: toStudent }]],
+    [
+      '/sets',
+      [
+        plain,
+        {
+          called: 'on stage',
+          unfold: async (page) => {
+            await page.getByRole('button', { name: 'On stage' }).click()
+            await expect(page.getByTestId('on-stage')).toBeVisible()
+          },
+        },
+      ],
+    ],
+  ],
   references: [
     ['/shapes?chord=B', [plain]],
     ['/shapes?do=name&places=x-3-2-0-1-0', [plain]],
@@ -116,13 +133,20 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
   ],
 }
 
+/** The page of the first student of the roster. */
+async function toStudent(page: Page): Promise<void> {
+  await page.getByTestId('roster').getByRole('link').first().click()
+  await expect(page.getByTestId('given-tunes')).toBeVisible()
+}
+
 for (const [part, pages] of Object.entries(PAGES))
   test(`no accessibility fault on any page, dialog or menu, light and dark: ${part}`, async ({ page }) => {
     // Audits of whole pages: longer than one test usually takes.
     test.slow()
     page.setDefaultTimeout(20_000)
     // A short tune: every line of a sheet is drawn by the same parts.
-    await arrangePasted(page)
+    if (part === 'studio') await openStored(page, 'demo')
+    else await arrangePasted(page)
     const bench = page.url()
     for (const [address, states] of pages)
       for (const { called, unfold } of states) {

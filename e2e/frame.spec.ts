@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
-import { arrangePasted, atRest, openDemo, paste, SMALL_TUNE, takeDemoByHand, unfoldEffort } from './bench.ts'
+import { openStored } from './stored.ts'
+import { arrangePasted, atRest, paste, SMALL_TUNE, takeDemoByHand, unfoldEffort } from './bench.ts'
 
 const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
 const REFERENCES = [
@@ -9,6 +10,8 @@ const REFERENCES = [
   '/neck',
   '/neck?card=scale',
   '/tuner',
+  '/students',
+  '/sets',
   '/settings',
   '/',
 ]
@@ -25,6 +28,15 @@ async function everywhere(page: Page, look: (where: string) => Promise<void>): P
     await page.goto(address)
     await atRest(page)
     await look(address)
+  }
+  // Somebody's own page, where anybody is on record.
+  await page.goto('/students')
+  await atRest(page)
+  const student = page.getByTestId('roster').getByRole('link').first()
+  if (await student.isVisible()) {
+    await student.click()
+    await atRest(page)
+    await look('a student')
   }
 }
 
@@ -302,7 +314,7 @@ test('a phone reaches every place; no page goes sideways, on a phone or at twice
   page,
 }) => {
   test.slow()
-  await openDemo(page, "Lamplighter's Round")
+  await openStored(page, 'demo')
   await page.setViewportSize({ width: 390, height: 844 })
   const bar = page.getByRole('navigation', { name: 'Stages of the work' })
   for (const place of ['Shelf', 'Tune', 'Fit', 'Arrange', 'Teach', 'Hand out'])

@@ -42,41 +42,43 @@ export function SettingsPage() {
         <h2>{t('settings.players')}</h2>
         <p className="soft">{t('settings.playersHint')}</p>
         {players.length > 0 ? (
-          <Table maw={820} data-testid="players">
-            <Table.Thead>
-              <Table.Tr>
-                <Table.Th>{t('settings.name')}</Table.Th>
-                <Table.Th>{t('settings.widest')}</Table.Th>
-                <Table.Th>{t('settings.school')}</Table.Th>
-                <Table.Th>{t('settings.measuredFor')}</Table.Th>
-                <Table.Td />
-              </Table.Tr>
-            </Table.Thead>
-            <Table.Tbody>
-              {players.map((p) => (
-                <Table.Tr key={p.id}>
-                  <Table.Td>{p.name}</Table.Td>
-                  <Table.Td>{t('shapes.mm', { mm: Math.round(p.spans['14']) })}</Table.Td>
-                  <Table.Td>{t(`settings.schools.${p.school}`)}</Table.Td>
-                  <Table.Td>
-                    <Button
-                      size="compact-sm"
-                      variant={p.id === player ? 'filled' : 'default'}
-                      aria-pressed={p.id === player}
-                      onClick={() => setPrefs({ player: p.id === player ? '' : p.id })}
-                    >
-                      {t(p.id === player ? 'settings.inUse' : 'settings.use')}
-                    </Button>
-                  </Table.Td>
-                  <Table.Td ta="right">
-                    <Button size="compact-sm" variant="subtle" onClick={() => setEdited(p)}>
-                      {t('settings.edit', { name: p.name })}
-                    </Button>
-                  </Table.Td>
+          <Table.ScrollContainer minWidth={620} maw={820}>
+            <Table data-testid="players">
+              <Table.Thead>
+                <Table.Tr>
+                  <Table.Th>{t('settings.name')}</Table.Th>
+                  <Table.Th>{t('settings.widest')}</Table.Th>
+                  <Table.Th>{t('settings.school')}</Table.Th>
+                  <Table.Th>{t('settings.measuredFor')}</Table.Th>
+                  <Table.Td />
                 </Table.Tr>
-              ))}
-            </Table.Tbody>
-          </Table>
+              </Table.Thead>
+              <Table.Tbody>
+                {players.map((p) => (
+                  <Table.Tr key={p.id}>
+                    <Table.Td>{p.name}</Table.Td>
+                    <Table.Td>{t('shapes.mm', { mm: Math.round(p.spans['14']) })}</Table.Td>
+                    <Table.Td>{t(`settings.schools.${p.school}`)}</Table.Td>
+                    <Table.Td>
+                      <Button
+                        size="compact-sm"
+                        variant={p.id === player ? 'filled' : 'default'}
+                        aria-pressed={p.id === player}
+                        onClick={() => setPrefs({ player: p.id === player ? '' : p.id })}
+                      >
+                        {t(p.id === player ? 'settings.inUse' : 'settings.use')}
+                      </Button>
+                    </Table.Td>
+                    <Table.Td ta="right">
+                      <Button size="compact-sm" variant="subtle" onClick={() => setEdited(p)}>
+                        {t('settings.edit', { name: p.name })}
+                      </Button>
+                    </Table.Td>
+                  </Table.Tr>
+                ))}
+              </Table.Tbody>
+            </Table>
+          </Table.ScrollContainer>
         ) : null}
         <Button mt="sm" onClick={() => setEdited({ id: newId(), ...DEFAULT_PLAYER })}>
           {t('settings.add')}

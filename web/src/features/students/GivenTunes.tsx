@@ -37,21 +37,23 @@ export function GivenTunes({ student, studies, today }: Props) {
     <section aria-labelledby="student-tunes">
       <h2 id="student-tunes">{t('studio.tunes')}</h2>
       {studies.length > 0 ? (
-        <Table data-testid="given-tunes">
-          <Table.Thead>
-            <Table.Tr>
-              {(['tune', 'version', 'wanted', 'state', 'ready'] as const).map((c) => (
-                <Table.Th key={c}>{t(`studio.given.${c}`)}</Table.Th>
+        <Table.ScrollContainer minWidth={860}>
+          <Table data-testid="given-tunes">
+            <Table.Thead>
+              <Table.Tr>
+                {(['tune', 'version', 'wanted', 'state', 'ready'] as const).map((c) => (
+                  <Table.Th key={c}>{t(`studio.given.${c}`)}</Table.Th>
+                ))}
+                <Table.Td />
+              </Table.Tr>
+            </Table.Thead>
+            <Table.Tbody>
+              {studies.map((s) => (
+                <Given key={s.assignment.id} studied={s} student={student} today={today} />
               ))}
-              <Table.Td />
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody>
-            {studies.map((s) => (
-              <Given key={s.assignment.id} studied={s} student={student} today={today} />
-            ))}
-          </Table.Tbody>
-        </Table>
+            </Table.Tbody>
+          </Table>
+        </Table.ScrollContainer>
       ) : null}
       <Group gap="xs" mt="xs">
         <Select
@@ -112,6 +114,8 @@ function Given({ studied, student, today }: { studied: StudiedTune; student: Stu
           clearable
           aria-label={t('studio.dueOf', { title })}
           placeholder={t('studio.noDay')}
+          classNames={{ placeholder: css['studio-no-day']! }}
+          clearButtonProps={{ 'aria-label': t('studio.dueClear', { title }) }}
           valueFormat="D MMM"
           value={assignment.due ?? null}
           onChange={(due) => {

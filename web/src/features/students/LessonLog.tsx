@@ -8,6 +8,7 @@ import { newId } from '../../newId.ts'
 import { dropLesson, keepLesson, type Student } from '../../state/studio.ts'
 import { errorWords } from '../../workers/errorWords.ts'
 import { useDayWords } from './useDayWords.ts'
+import css from './students.module.css'
 
 interface Props {
   readonly student: Student
@@ -70,7 +71,7 @@ export function LessonLog({ student, lessons, today }: Props) {
           onChange={(state) => change({ state })}
         />
       </Group>
-      <Group grow align="flex-start" mt="xs">
+      <div className={css['studio-texts']}>
         {(['done', 'next', 'notes'] as const).map((field) => (
           <Textarea
             key={field}
@@ -81,7 +82,7 @@ export function LessonLog({ student, lessons, today }: Props) {
             onChange={(event) => change({ [field]: event.currentTarget.value })}
           />
         ))}
-      </Group>
+      </div>
       {wrong ? <p role="alert">{wrong}</p> : null}
       <Group mt="xs" gap="xs">
         <Button onClick={() => void keep()}>{t('studio.keepLesson')}</Button>
@@ -90,38 +91,40 @@ export function LessonLog({ student, lessons, today }: Props) {
         </Button>
       </Group>
       {past.length > 0 ? (
-        <Table mt="md" data-testid="past-lessons">
-          <Table.Tbody>
-            {past.map((l) => (
-              <Table.Tr key={l.id}>
-                <Table.Td style={{ whiteSpace: 'nowrap' }}>
-                  {dayText(l.day)}, {l.time}
-                </Table.Td>
-                <Table.Td>{t(`studio.state.${l.state}`)}</Table.Td>
-                <Table.Td>{[l.done, l.next].filter(Boolean).join(' → ')}</Table.Td>
-                <Table.Td ta="right">
-                  <Group gap={4} wrap="nowrap" justify="flex-end">
-                    <ActionIcon
-                      variant="subtle"
-                      aria-label={t('studio.editLesson', { day: dayText(l.day) })}
-                      onClick={() => setDraft(l)}
-                    >
-                      <IconPencil size={16} />
-                    </ActionIcon>
-                    <ActionIcon
-                      variant="subtle"
-                      color="red"
-                      aria-label={t('studio.dropLesson', { day: dayText(l.day) })}
-                      onClick={() => void dropLesson(l.id)}
-                    >
-                      <IconTrash size={16} />
-                    </ActionIcon>
-                  </Group>
-                </Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
+        <Table.ScrollContainer minWidth={560} mt="md">
+          <Table data-testid="past-lessons">
+            <Table.Tbody>
+              {past.map((l) => (
+                <Table.Tr key={l.id}>
+                  <Table.Td style={{ whiteSpace: 'nowrap' }}>
+                    {dayText(l.day)}, {l.time}
+                  </Table.Td>
+                  <Table.Td>{t(`studio.state.${l.state}`)}</Table.Td>
+                  <Table.Td>{[l.done, l.next].filter(Boolean).join(' → ')}</Table.Td>
+                  <Table.Td ta="right">
+                    <Group gap={4} wrap="nowrap" justify="flex-end">
+                      <ActionIcon
+                        variant="subtle"
+                        aria-label={t('studio.editLesson', { day: dayText(l.day) })}
+                        onClick={() => setDraft(l)}
+                      >
+                        <IconPencil size={16} />
+                      </ActionIcon>
+                      <ActionIcon
+                        variant="subtle"
+                        color="red"
+                        aria-label={t('studio.dropLesson', { day: dayText(l.day) })}
+                        onClick={() => void dropLesson(l.id)}
+                      >
+                        <IconTrash size={16} />
+                      </ActionIcon>
+                    </Group>
+                  </Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </Table.ScrollContainer>
       ) : null}
     </section>
   )

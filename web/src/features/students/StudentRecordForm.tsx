@@ -4,6 +4,7 @@ import { INSTRUMENTS, type InstrumentKind } from '@velvet-porch/core/instrument'
 import type { StudentRecord } from '@velvet-porch/core/studio'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
+import css from './students.module.css'
 import { keepStudent, type Student } from '../../state/studio.ts'
 
 /** Who a student is: instrument, level, minutes a day, goals; the hand is set up under Settings. */
@@ -50,7 +51,7 @@ export function StudentRecordForm({ student }: { student: Student }) {
           {t('studio.handUnderSettings')}
         </Anchor>
       </Group>
-      <Group grow align="flex-start" mt="xs">
+      <div className={css['studio-texts']}>
         {(['goals', 'notes'] as const).map((field) => (
           <Textarea
             key={field}
@@ -61,7 +62,7 @@ export function StudentRecordForm({ student }: { student: Student }) {
             onBlur={(event) => keep({ [field]: event.currentTarget.value })}
           />
         ))}
-      </Group>
+      </div>
     </section>
   )
 }

@@ -103,6 +103,7 @@ function Week({ students, lessons, today }: Shown) {
       <Calendar
         firstDayOfWeek={1}
         weekendDays={[]}
+        hideOutsideDates
         getDayProps={(day) => ({
           selected: day >= monday && day <= daysAfter(monday, 6),
           onClick: () => setChosen(day),
@@ -151,50 +152,53 @@ function Roster({
   return (
     <section aria-labelledby="studio-roster">
       <h2 id="studio-roster">{t('studio.roster')}</h2>
-      <Table data-testid="roster">
-        <Table.Thead>
-          <Table.Tr>
-            {(['student', 'learns', 'last', 'next', 'minutes', 'due'] as const).map((c) => (
-              <Table.Th key={c}>{t(`studio.column.${c}`)}</Table.Th>
-            ))}
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {students.map(({ hand, record }) => {
-            const { last, coming } = lessonsAround(
-              lessons.filter((l) => l.studentId === hand.id),
-              today,
-            )
-            const own = studies?.filter((s) => s.assignment.studentId === hand.id) ?? []
-            const learning = own.filter((s) => s.assignment.learnt === undefined)
-            const minutes = logs
-              .filter((row) => studentOfLog(row).split(' ')[0] === hand.id)
-              .flatMap((row) => row.entries)
-              .filter((e) => e.day >= since && e.day <= today)
-              .reduce((sum, e) => sum + e.minutes, 0)
-            const due = learning
-              .flatMap((s) => s.study?.toPractise ?? [])
-              .filter((p) => p.review && p.review.due <= today).length
-            return (
-              <Table.Tr key={hand.id}>
-                <Table.Td>
-                  <Anchor component={Link} to={`/students/${hand.id}`} fw={600}>
-                    {hand.name}
-                  </Anchor>{' '}
-                  <span className="soft">
-                    {t(`instrument.kinds.${record.instrument}`)}, {t('studio.level', { level: record.level })}
-                  </span>
-                </Table.Td>
-                <Table.Td>{learning.map((s) => s.title).join('; ')}</Table.Td>
-                <Table.Td>{last ? dayText(last.day) : '–'}</Table.Td>
-                <Table.Td>{coming ? `${dayText(coming.day)}, ${coming.time}` : '–'}</Table.Td>
-                <Table.Td>{t('studio.minutesOf', { minutes, wanted: record.minutesADay * 7 })}</Table.Td>
-                <Table.Td>{studies ? due : ''}</Table.Td>
-              </Table.Tr>
-            )
-          })}
-        </Table.Tbody>
-      </Table>
+      <Table.ScrollContainer minWidth={700}>
+        <Table data-testid="roster">
+          <Table.Thead>
+            <Table.Tr>
+              {(['student', 'learns', 'last', 'next', 'minutes', 'due'] as const).map((c) => (
+                <Table.Th key={c}>{t(`studio.column.${c}`)}</Table.Th>
+              ))}
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {students.map(({ hand, record }) => {
+              const { last, coming } = lessonsAround(
+                lessons.filter((l) => l.studentId === hand.id),
+                today,
+              )
+              const own = studies?.filter((s) => s.assignment.studentId === hand.id) ?? []
+              const learning = own.filter((s) => s.assignment.learnt === undefined)
+              const minutes = logs
+                .filter((row) => studentOfLog(row).split(' ')[0] === hand.id)
+                .flatMap((row) => row.entries)
+                .filter((e) => e.day >= since && e.day <= today)
+                .reduce((sum, e) => sum + e.minutes, 0)
+              const due = learning
+                .flatMap((s) => s.study?.toPractise ?? [])
+                .filter((p) => p.review && p.review.due <= today).length
+              return (
+                <Table.Tr key={hand.id}>
+                  <Table.Td>
+                    <Anchor component={Link} to={`/students/${hand.id}`} fw={600}>
+                      {hand.name}
+                    </Anchor>{' '}
+                    <span className="soft">
+                      {t(`instrument.kinds.${record.instrument}`)},{' '}
+                      {t('studio.level', { level: record.level })}
+                    </span>
+                  </Table.Td>
+                  <Table.Td>{learning.map((s) => s.title).join('; ')}</Table.Td>
+                  <Table.Td>{last ? dayText(last.day) : '–'}</Table.Td>
+                  <Table.Td>{coming ? `${dayText(coming.day)}, ${coming.time}` : '–'}</Table.Td>
+                  <Table.Td>{t('studio.minutesOf', { minutes, wanted: record.minutesADay * 7 })}</Table.Td>
+                  <Table.Td>{studies ? due : ''}</Table.Td>
+                </Table.Tr>
+              )
+            })}
+          </Table.Tbody>
+        </Table>
+      </Table.ScrollContainer>
     </section>
   )
 }

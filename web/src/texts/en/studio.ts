@@ -57,6 +57,7 @@ export const studio = {
     bench: 'on the bench',
     dueOf: '{{title}}: wanted by',
     noDay: 'no day',
+    dueClear: '{{title}}: wanted by no day',
     masteredOf: '{{percent}} % at tempo',
     noTab: 'no tab yet',
     likely: 'likely {{day}}',
