@@ -52,8 +52,10 @@ const WEB_INSIDE = {
     'fit',
     'arrange',
     'lesson',
+    'practise',
     'handout',
     'students',
+    'repertoire',
     'sets',
   ],
 }

@@ -99,7 +99,18 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
     ['handout', [plain, { called: 'add a part', unfold: menu('Add a part') }]],
   ],
   studio: [
+    ['practise', [plain]],
     ['/students', [plain, { called: 'a student', unfold: toStudent }]],
+    [
+      '/repertoire',
+      [
+        plain,
+        {
+          called: 'more',
+          unfold: (page) => page.getByRole('button', { name: 'More about' }).first().click(),
+        },
+      ],
+    ],
     [
       '/sets',
       [

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { openStored } from './stored.ts'
 import { arrangePasted, atRest, paste, SMALL_TUNE, takeDemoByHand, unfoldEffort } from './bench.ts'
 
-const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
+const STAGES = ['tune', 'fit', 'arrange', 'teach', 'practise', 'handout'] as const
 const REFERENCES = [
   '/shapes?chord=G',
   '/shapes?do=name',
@@ -11,6 +11,7 @@ const REFERENCES = [
   '/neck?card=scale',
   '/tuner',
   '/students',
+  '/repertoire',
   '/sets',
   '/settings',
   '/',
@@ -317,7 +318,7 @@ test('a phone reaches every place; no page goes sideways, on a phone or at twice
   await openStored(page, 'demo')
   await page.setViewportSize({ width: 390, height: 844 })
   const bar = page.getByRole('navigation', { name: 'Stages of the work' })
-  for (const place of ['Shelf', 'Tune', 'Fit', 'Arrange', 'Teach', 'Hand out'])
+  for (const place of ['Shelf', 'Tune', 'Fit', 'Arrange', 'Teach', 'Practise', 'Hand out'])
     await expect(bar.getByRole('link', { name: place })).toBeInViewport({ ratio: 1 })
   await bar.getByRole('button', { name: 'Menu' }).click()
   for (const place of ['Shapes', 'Neck card', 'Settings', 'Dark mode', 'Find anything', 'Keys'])

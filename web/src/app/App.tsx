@@ -61,6 +61,10 @@ const router = createBrowserRouter([
         lazy: stage(async () => (await import('../features/lesson/TeachStage.tsx')).TeachStage),
       },
       {
+        path: 'tunes/:id/practise',
+        lazy: stage(async () => (await import('../features/practise/PractiseStage.tsx')).PractiseStage),
+      },
+      {
         path: 'tunes/:id/handout',
         lazy: stage(async () => (await import('../features/handout/HandoutStage.tsx')).HandoutStage),
       },
@@ -83,6 +87,10 @@ const router = createBrowserRouter([
       {
         path: 'students/:student',
         lazy: stage(async () => (await import('../features/students/StudentPage.tsx')).StudentPage),
+      },
+      {
+        path: 'repertoire',
+        lazy: stage(async () => (await import('../features/repertoire/RepertoirePage.tsx')).RepertoirePage),
       },
       {
         path: 'sets/:set?',

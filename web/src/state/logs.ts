@@ -1,4 +1,4 @@
-import type { LogOf, PracticeLog } from '@velvet-porch/core/lesson'
+import type { LogEntry, LogOf, PracticeLog, Unit } from '@velvet-porch/core/lesson'
 import { mergeLogs, type Keeping, type MergedLog } from '@velvet-porch/core/studio'
 import { useMemo } from 'react'
 import { db, type LogRow } from './db.ts'
@@ -91,6 +91,25 @@ export async function keepLog({ log, student }: ReturnedLog, keeping: Keeping): 
         ...(unit === undefined ? {} : { unit }),
         entries,
       })
+    }),
+  )
+}
+
+/** Writes one entry of practice down. Where the log that is kept has other pieces, that one is laid aside. */
+export async function writeEntry(
+  tuneId: string,
+  student: string,
+  unit: Unit,
+  entry: LogEntry,
+): Promise<void> {
+  const id = logId(tuneId, student)
+  await storing(() =>
+    db.transaction('rw', db.logs, async () => {
+      const kept = await db.logs.get(id)
+      const other = kept && unitOf(kept) !== unit
+      if (other) await db.logs.put({ ...kept, id: `${id} ${unitOf(kept)}` })
+      const entries = other ? [entry] : [...(kept?.entries ?? []), entry]
+      await db.logs.put({ id, tuneId, readAt: Date.now(), unit, entries })
     }),
   )
 }

@@ -10,11 +10,13 @@ export const en = {
     fit: 'Fit',
     arrange: 'Arrange',
     teach: 'Teach',
+    practise: 'Practise',
     handout: 'Hand out',
     shapes: 'Shapes',
     neck: 'Neck card',
     tuner: 'Tuner',
     students: 'Students',
+    repertoire: 'Repertoire',
     sets: 'Set lists',
     settings: 'Settings',
     more: 'Menu',
@@ -40,6 +42,8 @@ export const en = {
       'The tune as tab: choose a style and a level, and read why each grip was chosen.\nTry other ways, write your own frets, lock what must stay.\nEvery change can be undone.',
     teach:
       'The tab taught step by step: the count, the fingers, what is plucked.\nLoop a piece and slow it down; the arrow keys or a pedal go on.\nThe plan says what to practise first, the drills where it is hard.',
+    practise:
+      'A piece in a loop, faster only when it is clean.\nThe list says what is due today and what is new; one key says how it went.\nWhat was reached is written into the log of the student.',
     handout:
       'What the student takes home: paper, a PDF, or a lesson file that plays.\nChoose the parts, their order and the size of the print.\nThe lesson file keeps a practice log that can be read back under Teach.',
     shapes:
@@ -49,6 +53,8 @@ export const en = {
       'Tunes string by string, to every tuning and behind a capo.\nThe needle shows cents, the words what to do with the peg.\nNothing is recorded.',
     students:
       'Who learns what: lessons, practice that came back, who is stuck, what is due.\nA name opens the page for before the lesson.\nAll of it stays on this device.',
+    repertoire:
+      'Every tune with its standing: an idea, being arranged, taught, in the repertoire.\nWhere it comes from and whose it is, its versions, who has it, who asked for it.\nOrdered by key, tuning, capo, effort or the day it was played.',
     sets: 'The tunes of an evening or a class, ordered so that nobody retunes twice.\nWhat has to be done between two tunes stands between them.\n“On stage” shows one tune at a time, large.',
     settings:
       'How notes are called, and the hands you arrange for.\nEverything lies in this browser; save all of it as one file here.\nThe file brings the whole shelf back on another machine.',

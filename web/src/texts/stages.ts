@@ -3,6 +3,8 @@ import { accompany } from './en/accompany.ts'
 import { bench } from './en/bench.ts'
 import { fit } from './en/fit.ts'
 import { handout } from './en/handout.ts'
+import { practise } from './en/practise.ts'
+import { repertoire } from './en/repertoire.ts'
 import { shapes } from './en/shapes.ts'
 import { sheet } from './en/sheet.ts'
 import { studio } from './en/studio.ts'
@@ -22,5 +24,7 @@ export const stages = {
   ...write,
   ...tuner,
   ...studio,
+  ...practise,
+  ...repertoire,
   said: ENGLISH,
 }

@@ -29,6 +29,7 @@ export function usePlaceActions(onHelp: () => void): void {
         to('/neck', t('rail.neck')),
         to('/tuner', t('rail.tuner')),
         to('/students', t('rail.students')),
+        to('/repertoire', t('rail.repertoire')),
         to('/sets', t('rail.sets')),
         to('/settings', t('rail.settings')),
         { id: 'dark', group: 'settings', label: t('app.dark'), run: turn },

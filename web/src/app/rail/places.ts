@@ -2,6 +2,7 @@ import {
   IconBooks,
   IconGridDots,
   IconGuitarPick,
+  IconMetronome,
   IconMusic,
   IconPlaylist,
   IconPrinter,
@@ -10,16 +11,17 @@ import {
   IconSettings,
   IconTargetArrow,
   IconUsers,
+  IconVinyl,
   IconWaveSine,
   type Icon,
 } from '@tabler/icons-react'
 
 /** The stages of the work on one tune, in its order. */
-export const STAGES = ['tune', 'fit', 'arrange', 'teach', 'handout'] as const
+export const STAGES = ['tune', 'fit', 'arrange', 'teach', 'practise', 'handout'] as const
 export type Stage = (typeof STAGES)[number]
 
 /** What is looked up beside the work. */
-export const REFERENCES = ['students', 'sets', 'shapes', 'neck', 'tuner', 'settings'] as const
+export const REFERENCES = ['students', 'repertoire', 'sets', 'shapes', 'neck', 'tuner', 'settings'] as const
 export type Reference = (typeof REFERENCES)[number]
 
 /** Every place of the app that has a page. */
@@ -31,11 +33,13 @@ export const PLACE_ICONS: Readonly<Record<Place, Icon>> = {
   fit: IconTargetArrow,
   arrange: IconGuitarPick,
   teach: IconSchool,
+  practise: IconMetronome,
   handout: IconPrinter,
   shapes: IconGridDots,
   neck: IconRuler2,
   tuner: IconWaveSine,
   students: IconUsers,
+  repertoire: IconVinyl,
   sets: IconPlaylist,
   settings: IconSettings,
 }
