@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { chooseLevel, done, openDemo, takeDemoByHand, switchLayer } from '../bench.ts'
+import { openDemo, takeDemoByHand, switchLayer } from '../bench.ts'
 
 const folder = '../docs/screenshots'
 
@@ -61,22 +61,6 @@ test('a picture of a lesson on a music stand', async ({ page }) => {
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight')
   await page.waitForTimeout(800)
   await page.screenshot({ path: `${folder}/teach.png` })
-})
-
-test('a picture of two versions side by side', async ({ page }) => {
-  await demo(page)
-  await page.getByRole('button', { name: 'History' }).click()
-  await page.getByRole('button', { name: 'Keep as “full”' }).click()
-  await expect(page.getByRole('group', { name: 'full' })).toBeVisible()
-  await page.keyboard.press('Escape')
-  await chooseLevel(page, 1)
-  await done(page, 'Level 1')
-  await page.getByRole('button', { name: 'History' }).click()
-  await page.getByRole('group', { name: 'full' }).getByRole('button', { name: 'Side by side' }).click()
-  await page.keyboard.press('Escape')
-  await expect(page.getByTestId('beside-version')).toBeVisible()
-  await page.waitForTimeout(900)
-  await page.screenshot({ path: `${folder}/versions.png` })
 })
 
 test('a picture of writing by hand', async ({ page }) => {
@@ -162,17 +146,7 @@ test('picture of the tuner', async ({ page }) => {
   await page.screenshot({ path: `${folder}/tuner.png` })
 })
 
-test('picture of a bottleneck piece', async ({ page }) => {
-  await demo(page)
-  await page.goto('/')
-  await page.getByRole('link', { name: 'Siding at Sundown' }).click()
-  await page.locator('.tab-fret').nth(4).click()
-  await switchLayer(page, 'Degrees over the chords')
-  await page.waitForTimeout(900)
-  await page.screenshot({ path: `${folder}/bottleneck.png` })
-})
-
-test('pictures of shapes, neck card and settings', async ({ page }) => {
+test('pictures of shapes and neck card', async ({ page }) => {
   const shot = async (path: string, file: string) => {
     await page.goto(path)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
@@ -181,18 +155,24 @@ test('pictures of shapes, neck card and settings', async ({ page }) => {
   }
   await shot('/shapes?chord=F%23m7b5', 'shapes')
   await shot('/neck?card=scale&tuning=dadgad', 'neck-card')
-  await page.goto('/settings')
-  for (const [name, fret] of [
-    ['Small hands', 5],
-    ['Wide hands', 1],
-  ] as const) {
-    await page.getByRole('button', { name: 'Add a hand' }).click()
-    await page.getByRole('textbox', { name: 'Name' }).fill(name)
-    await page.getByRole('button', { name: 'Find it on the neck' }).click()
-    await page.getByRole('button', { name: new RegExp(`frets ${fret} and`) }).click()
-    await page.getByRole('button', { name: 'Save', exact: true }).click()
-    await expect(page.getByTestId('players')).toContainText(name)
-  }
-  await page.waitForTimeout(500)
-  await page.screenshot({ path: `${folder}/settings.png` })
+})
+
+test('pictures of a student, of practising and of a set list', async ({ page }) => {
+  await demo(page)
+  await page.goto('/')
+  await expect(page.getByText('being arranged')).toHaveCount(0, { timeout: 60_000 })
+  await page.getByRole('link', { name: 'Students' }).click()
+  await page.getByTestId('roster').getByRole('link', { name: 'Wren Tallow' }).click()
+  await expect(page.getByTestId('practice-list').getByRole('listitem').first()).toBeVisible()
+  await page.screenshot({ path: `${folder}/student.png` })
+  await page.getByTestId('given-tunes').getByRole('link', { name: 'The Ferry at Dusk' }).click()
+  await page.getByRole('link', { name: 'Practise' }).click()
+  await expect(page.getByTestId('ladder')).toBeVisible()
+  await page.getByRole('button', { name: 'Clean' }).click()
+  await page.waitForTimeout(900)
+  await page.screenshot({ path: `${folder}/practise.png` })
+  await page.getByRole('link', { name: 'Set lists' }).click()
+  await page.getByRole('button', { name: 'Best order' }).click()
+  await expect(page.getByTestId('set-ordered')).toBeVisible()
+  await page.screenshot({ path: `${folder}/sets.png` })
 })

@@ -57,6 +57,7 @@ describe('a student', () => {
       })
       await db.logs.put({ id: `${tune.id} ${studentId}`, tuneId: tune.id, readAt: 1, entries: [] })
     }
+    await changeEntry(tune.id, { requests: [{ by: 'Wren Tallow', day: TODAY }] })
     const measured = arrangementFor(tune)
     const own = { ...DEFAULT_PLAYER, name: 'Wren Tallow' }
     await db.arrangements.put({ ...measured, id: 'v', setup: { ...measured.setup, player: own } })

@@ -131,12 +131,12 @@ export const dropSet = (id: string) => storing(() => db.sets.delete(id))
  * not its name.
  */
 export async function eraseStudent(id: string): Promise<void> {
-  const { players, students, assignments, lessons, logs, tunes, arrangements, history } = db
+  const { players, students, assignments, lessons, logs, repertoire, tunes, arrangements, history } = db
   await allWritten()
   await storing(() =>
     db.transaction(
       'rw',
-      [players, students, assignments, lessons, logs, tunes, arrangements, history],
+      [players, students, assignments, lessons, logs, repertoire, tunes, arrangements, history],
       async () => {
         const name = (await players.get(id))?.name
         await players.delete(id)
@@ -145,7 +145,11 @@ export async function eraseStudent(id: string): Promise<void> {
         await lessons.where('studentId').equals(id).delete()
         const own = (await logs.toArray()).filter((row) => studentOfLog(row).split(' ')[0] === id)
         await logs.bulkDelete(own.map((row) => row.id))
-        if (name !== undefined) await forgetName(name)
+        if (name === undefined) return
+        await repertoire.toCollection().modify((entry, ref) => {
+          ref.value = { ...entry, requests: entry.requests.filter((r) => r.by !== name) }
+        })
+        await forgetName(name)
       },
     ),
   )

@@ -1,5 +1,5 @@
 import { Anchor, Button, Group, Select, TagsInput, TextInput } from '@mantine/core'
-import { RIGHTS, type RepertoireEntry, type Rights } from '@velvet-porch/core/studio'
+import { RIGHTS, type RepertoireEntry } from '@velvet-porch/core/studio'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
@@ -33,7 +33,7 @@ export function EntryForm({ row }: { row: RepertoireRow }) {
         allowDeselect={false}
         value={entry.rights}
         data={RIGHTS.map((value) => ({ value, label: t(`repertoire.right.${value}`) }))}
-        onChange={(rights) => rights && change({ rights: rights as Rights })}
+        onChange={(rights) => rights && change({ rights })}
       />
       <TagsInput
         label={t('repertoire.tags')}
@@ -47,7 +47,7 @@ export function EntryForm({ row }: { row: RepertoireRow }) {
           ask()
         }}
       >
-        <Group gap="xs" align="flex-end" wrap="nowrap">
+        <Group gap="xs" align="flex-end">
           <TextInput
             label={t('repertoire.askedFor')}
             value={by}

@@ -80,7 +80,7 @@ export function RepertoirePage() {
           onChange={(value) => value && setView(value)}
         />
       </div>
-      <Chip.Group value={status} onChange={(value) => setStatus(value as TuneStatus | 'all')}>
+      <Chip.Group value={status} onChange={(value) => setStatus(value)}>
         <Group gap={6} role="group" aria-label={t('repertoire.which')}>
           {(['all', ...TUNE_STATUSES] as const).map((value) => (
             <Chip key={value} value={value} size="sm">
@@ -116,10 +116,11 @@ export function RepertoirePage() {
                       <button
                         type="button"
                         className={css['repertoire-more']}
+                        aria-label={t('repertoire.more', { title: row.tune.title })}
                         aria-expanded={open === row.tune.id}
                         onClick={() => setOpen(open === row.tune.id ? undefined : row.tune.id)}
                       >
-                        {t('repertoire.more', { title: row.tune.title })}
+                        {t(open === row.tune.id ? 'repertoire.less' : 'repertoire.moreShort')}
                       </button>
                     </div>
                   </Table.Td>

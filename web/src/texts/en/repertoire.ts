@@ -34,6 +34,8 @@ export const repertoire = {
       played: 'Last played',
     },
     more: 'More about {{title}}',
+    moreShort: 'more',
+    less: 'less',
     statusOf: 'Status of {{title}}',
     versions: 'versions: {{names}}',
     askedBy_one: 'by one',

@@ -1,5 +1,6 @@
 import { ADULT_SPANS, DEFAULT_PLAYER, type HandSpans, type Player } from '@velvet-porch/core/instrument'
 import type { Level } from '@velvet-porch/core/document'
+import type { TuneStatus } from '@velvet-porch/core/studio'
 
 /** How somebody of the demo gets on with a tune: the invented practice is made from it. */
 export interface DemoStudy {
@@ -146,6 +147,31 @@ export const DEMO_STUDENTS: readonly DemoStudent[] = [
       { done: 'New tuning; open strings listened to.', next: 'First phrase by ear.' },
     ],
   },
+]
+
+/** How some tunes of the demo stand, and who asked for them. */
+export const DEMO_STANDING: readonly {
+  readonly title: string
+  readonly status: TuneStatus
+  readonly tags: readonly string[]
+  readonly askedBy: readonly string[]
+}[] = [
+  {
+    title: 'The Ferry at Dusk',
+    status: 'teaching',
+    tags: ['waltz', 'first pieces'],
+    askedBy: ['Wren Tallow'],
+  },
+  {
+    title: "Lamplighter's Round",
+    status: 'repertoire',
+    tags: ['porch'],
+    askedBy: ['Ansel Pike', 'Mirela Dove'],
+  },
+  { title: 'Rain on the Bicycle Shop', status: 'teaching', tags: ['slow'], askedBy: [] },
+  { title: 'Two Chairs', status: 'repertoire', tags: ['first pieces'], askedBy: [] },
+  { title: 'Three Spokes Short', status: 'teaching', tags: ['jig', 'porch'], askedBy: ['Ansel Pike'] },
+  { title: 'Nightjar over the Weir', status: 'arranging', tags: ['mandolin'], askedBy: [] },
 ]
 
 /** The set list of the demo. */

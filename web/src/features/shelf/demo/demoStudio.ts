@@ -2,7 +2,7 @@ import type { LogEntry } from '@velvet-porch/core/lesson'
 import { daysAfter, type Day } from '@velvet-porch/core/studio'
 import { newId } from '../../../newId.ts'
 import { db, type LogRow } from '../../../state/db.ts'
-import { DEMO_GIG, DEMO_STUDENTS, type DemoStudent, type DemoStudy } from './demoStudents.ts'
+import { DEMO_GIG, DEMO_STANDING, DEMO_STUDENTS, type DemoStudent, type DemoStudy } from './demoStudents.ts'
 
 /** Pieces of a demo tune that are practised, and minutes for each. */
 const PIECES = 4
@@ -16,10 +16,16 @@ const MINUTES = 5
 export async function bringDemoStudio(ids: ReadonlyMap<string, string>, today: Day): Promise<void> {
   await db.transaction(
     'rw',
-    [db.players, db.students, db.assignments, db.lessons, db.logs, db.sets],
+    [db.players, db.students, db.assignments, db.lessons, db.logs, db.sets, db.repertoire],
     async () => {
       if ((await db.players.count()) > 0 || (await db.students.count()) > 0) return
       for (const student of DEMO_STUDENTS) await bringStudent(student, ids, today)
+      for (const { title, status, tags, askedBy } of DEMO_STANDING) {
+        const id = ids.get(title)
+        if (id === undefined) continue
+        const requests = askedBy.map((by) => ({ by, day: daysAfter(today, -60) }))
+        await db.repertoire.put({ id, status, source: '', rights: 'own', tags, requests })
+      }
       await db.sets.add({
         id: newId(),
         name: DEMO_GIG.name,
