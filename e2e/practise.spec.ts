@@ -1,5 +1,7 @@
+import { writeFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { openStored } from './stored.ts'
+import { wavFile } from './wav.ts'
 
 const words = (page: Page) => page.getByTestId('climb-words')
 const now = (page: Page) => page.getByTestId('ladder').locator('[aria-current="step"]')
@@ -63,4 +65,45 @@ test('without a tab the stage says so', async ({ page }) => {
   await expect(page).toHaveURL(/\/tune/)
   await page.goto(page.url().replace(/tune\?.*$|tune$/, 'practise'))
   await expect(page.getByText('There is no tab to practise yet.')).toBeVisible()
+})
+
+test('a recording of one’s own: slower, measures marked, the loop and the sheet go by it; kept only when asked', async ({
+  page,
+}, info) => {
+  await practiseAs(page, 'Wren Tallow')
+  const path = info.outputPath('porch tape.wav')
+  writeFileSync(
+    path,
+    wavFile(120, (t) => 0.4 * Math.sin(2 * Math.PI * 220 * t)),
+  )
+  const panel = page.getByTestId('recording')
+  await panel.getByText('A recording of my own').click()
+  await panel.locator('input[type=file]').setInputFiles(path)
+  await expect(panel).toContainText('porch tape.wav')
+  await expect(panel).toContainText('it is gone when you leave this page')
+  // Two measures marked while it plays.
+  await panel.getByRole('button', { name: 'Play the recording' }).click()
+  await expect(panel.getByTestId('recording-time')).toHaveText(/^at [1-9]/)
+  await panel.getByRole('button', { name: 'Measure 0 begins now' }).click()
+  await expect(panel.getByTestId('recording-time')).toHaveText(/^at [3-9]/)
+  await panel.getByRole('button', { name: 'Measure 1 begins now' }).click()
+  await expect(panel.getByTestId('marks').getByRole('listitem')).toHaveCount(2)
+  await panel.getByRole('button', { name: 'Stop the recording' }).click()
+  // The piece is measures 9 to 12: that is where it begins now, and the sheet goes with it.
+  await panel.getByRole('button', { name: 'Play the recording' }).click()
+  await expect(page.getByTestId('play-cursor')).toHaveAttribute('data-measure', /^(9|10|11|12)$/)
+  await panel.getByRole('button', { name: 'Stop the recording' }).click()
+  const slider = panel.getByRole('slider')
+  await slider.focus()
+  for (let i = 0; i < 8; i++) await slider.press('ArrowLeft')
+  await expect(panel).toContainText('Speed 60 %, same pitch')
+  // Gone with the page; kept when asked for.
+  await panel.getByRole('button', { name: 'Keep it on this device' }).click()
+  await expect(panel).toContainText('Kept in this browser with its marks')
+  await page.reload()
+  await panel.getByText('A recording of my own').click()
+  await expect(panel).toContainText('porch tape.wav')
+  await expect(panel.getByTestId('marks').getByRole('listitem')).toHaveCount(2)
+  await panel.getByRole('button', { name: 'Do not keep it any more' }).click()
+  await expect(panel).toContainText('A file on this device')
 })

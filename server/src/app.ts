@@ -67,6 +67,8 @@ export function createApp(
           styleSrc: ["'self'", "'unsafe-inline'"],
           fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:'],
+          // A recording of the teacher's own is played from memory.
+          mediaSrc: ["'self'", 'blob:'],
           connectSrc: ["'self'"],
           workerSrc: ["'self'"],
           manifestSrc: ["'self'"],

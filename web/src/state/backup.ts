@@ -73,8 +73,17 @@ export async function takeTuneFile(file: TuneFile): Promise<string> {
   return id
 }
 
-/** Tables whose rows belong to no tune: what is not here is added. */
-const OWN_ROWS = ['players', 'patterns', 'students', 'assignments', 'lessons', 'repertoire', 'sets'] as const
+/** Tables whose rows stand for themselves, whatever tunes are here: what is not here is added. */
+const OWN_ROWS = [
+  'logs',
+  'players',
+  'patterns',
+  'students',
+  'assignments',
+  'lessons',
+  'repertoire',
+  'sets',
+] as const
 
 /** What bringing a backup in did. */
 export interface Restored {
@@ -93,8 +102,10 @@ export async function restore(backup: Backup, how: 'add' | 'replace'): Promise<R
   const restored = await storing(() =>
     db.transaction('rw', db.tables, async (): Promise<Restored> => {
       if (how === 'replace') {
-        for (const table of db.tables) await table.clear()
-        for (const table of db.tables) await table.bulkPut([...(rows[table.name as BackupTable] ?? [])])
+        // A recording is in no file: it stays where its tune does.
+        const tables = db.tables.filter((table) => table.name !== 'recordings')
+        for (const table of tables) await table.clear()
+        for (const table of tables) await table.bulkPut([...(rows[table.name as BackupTable] ?? [])])
         return { added: rows.tunes.length, kept: 0 }
       }
       const here = new Set<unknown>([
@@ -104,8 +115,7 @@ export async function restore(backup: Backup, how: 'add' | 'replace'): Promise<R
       const fresh = (key: 'id' | 'tuneId') => (r: BackupRow) => !here.has(r[key])
       for (const table of ['tunes', 'shelf', 'handouts', 'teaching', 'drafts'] as const)
         await db.table(table).bulkPut(rows[table].filter(fresh('id')))
-      for (const table of ['arrangements', 'logs'] as const)
-        await db.table(table).bulkPut(rows[table].filter(fresh('tuneId')))
+      await db.table('arrangements').bulkPut(rows.arrangements.filter(fresh('tuneId')))
       // Steps of the history are numbered anew, in their order, behind those that are here.
       const history = rows.history.filter(fresh('tuneId')).map(({ seq: _, ...step }) => step)
       await db.table('history').bulkAdd(history)

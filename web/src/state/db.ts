@@ -14,6 +14,7 @@ import type { OwnPattern } from '@velvet-porch/core/schema'
 import type {
   Assignment,
   LessonRecord,
+  RecordingMark,
   RepertoireEntry,
   SetList,
   StudentRecord,
@@ -96,6 +97,15 @@ export interface LogRow {
   entries: readonly LogEntry[]
 }
 
+/** A recording that the teacher keeps of a tune, with the measures that were marked in it. It is in no file with everything. */
+export interface RecordingRow {
+  /** The tune's. */
+  id: string
+  name: string
+  sound: Blob
+  marks: readonly RecordingMark[]
+}
+
 /** Arrangements written before hands had techniques get the usual ones; what was up to date stays so. */
 function withWholePlayer(doc: ArrangementDoc, tune: TuneDoc | undefined): ArrangementDoc {
   const setup = { ...doc.setup, player: { ...DEFAULT_PLAYER, ...doc.setup.player } }
@@ -120,6 +130,7 @@ class PorchDb extends Dexie {
   lessons!: Table<LessonRecord, string>
   repertoire!: Table<RepertoireEntry, string>
   sets!: Table<SetList, string>
+  recordings!: Table<RecordingRow, string>
 
   constructor() {
     // The query cache would clone long documents at every change; live queries read the database instead.
@@ -169,6 +180,7 @@ class PorchDb extends Dexie {
       lessons: 'id, studentId, day',
       repertoire: 'id',
       sets: 'id, name',
+      recordings: 'id',
     })
   }
 }

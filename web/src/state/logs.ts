@@ -11,6 +11,9 @@ const logId = (tuneId: string, student: string): string => (student === '' ? tun
 /** Whose a log is: the id of a hand; empty for nobody in particular. */
 export const studentOfLog = ({ id, tuneId }: LogRow): string => id.slice(tuneId.length + 1)
 
+/** True for a log of a student, laid aside ones too. */
+export const isLogOf = (row: LogRow, student: string): boolean => studentOfLog(row).split(' ')[0] === student
+
 /** The unit in which the pieces of a log are numbered. */
 const unitOf = (log: Pick<LogRow, 'unit'>) => log.unit ?? 'phrase'
 

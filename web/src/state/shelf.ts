@@ -119,18 +119,23 @@ export async function sweep(): Promise<void> {
 
 /** Deletes tunes with all that belongs to them. */
 export async function deleteForGood(ids: readonly string[]): Promise<void> {
-  const { shelf, tunes, arrangements: tabs, history, handouts, teaching, logs, drafts } = db
+  const { shelf, tunes, arrangements: tabs, history, handouts, teaching, logs, drafts, recordings } = db
   await storing(() =>
-    db.transaction('rw', [shelf, tunes, tabs, history, handouts, teaching, logs, drafts], async () => {
-      const gone = [...ids]
-      await history.where('tuneId').anyOf(gone).delete()
-      await tabs.bulkDelete(await tabs.where('tuneId').anyOf(gone).primaryKeys())
-      await handouts.bulkDelete(gone)
-      await teaching.bulkDelete(gone)
-      await drafts.bulkDelete(gone)
-      await logs.where('tuneId').anyOf(gone).delete()
-      await tunes.bulkDelete(gone)
-      await shelf.bulkDelete(gone)
-    }),
+    db.transaction(
+      'rw',
+      [shelf, tunes, tabs, history, handouts, teaching, logs, drafts, recordings],
+      async () => {
+        const gone = [...ids]
+        await history.where('tuneId').anyOf(gone).delete()
+        await tabs.bulkDelete(await tabs.where('tuneId').anyOf(gone).primaryKeys())
+        await handouts.bulkDelete(gone)
+        await teaching.bulkDelete(gone)
+        await drafts.bulkDelete(gone)
+        await recordings.bulkDelete(gone)
+        await logs.where('tuneId').anyOf(gone).delete()
+        await tunes.bulkDelete(gone)
+        await shelf.bulkDelete(gone)
+      },
+    ),
   )
 }

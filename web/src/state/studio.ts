@@ -12,7 +12,7 @@ import {
 import { newId } from '../newId.ts'
 import { db, type PlayerRow } from './db.ts'
 import { forgetName } from './forgetName.ts'
-import { studentOfLog } from './logs.ts'
+import { isLogOf } from './logs.ts'
 import { usePlayers } from './players.ts'
 import { currentPrefs, setPrefs } from './prefs.ts'
 import { storing } from './storageTrouble.ts'
@@ -143,7 +143,7 @@ export async function eraseStudent(id: string): Promise<void> {
         await students.delete(id)
         await assignments.where('studentId').equals(id).delete()
         await lessons.where('studentId').equals(id).delete()
-        const own = (await logs.toArray()).filter((row) => studentOfLog(row).split(' ')[0] === id)
+        const own = (await logs.toArray()).filter((row) => isLogOf(row, id))
         await logs.bulkDelete(own.map((row) => row.id))
         if (name === undefined) return
         await repertoire.toCollection().modify((entry, ref) => {

@@ -1,9 +1,9 @@
-import { useComputedColorScheme } from '@mantine/core'
 import type { FitOption } from '@velvet-porch/core/arrange'
 import { BubbleController, Chart, Legend, LinearScale, PointElement, Tooltip } from 'chart.js'
 import { memo, useMemo, type KeyboardEvent } from 'react'
 import { Bubble } from 'react-chartjs-2'
 import { useTranslation } from 'react-i18next'
+import { useChartColours } from '../../ui/chartColours.ts'
 import type { FitWords } from './useFitWords.ts'
 import css from './FitChart.module.css'
 
@@ -18,19 +18,13 @@ interface Props {
   readonly words: FitWords
 }
 
-/** Colours of the tunings, from the porch: plum, fern, rust, wood, dusk. */
-const COLOURS = {
-  light: ['#5e2d52', '#4f7f4a', '#a6401f', '#7a4e33', '#3d5a80'],
-  dark: ['#d3b1cb', '#8fb58a', '#f0926f', '#d0a884', '#8fb0d8'],
-} as const
-
 /** Radius of a point whose harmony has no open roots, and what all of them add. */
 const RADIUS = { least: 4, more: 9 }
 
 /** Effort against the distance from the wanted key; the size is the share of open roots. Walked by the arrow keys. */
 export const FitChart = memo(function FitChart({ options, best, wanted, chosen, onChoose, words }: Props) {
   const { t } = useTranslation()
-  const scheme = useComputedColorScheme('light')
+  const { ink, rule, seriesColour } = useChartColours()
   const inOrder = useMemo(
     () =>
       [...options].sort(
@@ -40,10 +34,9 @@ export const FitChart = memo(function FitChart({ options, best, wanted, chosen, 
     [options],
   )
   const tunings = useMemo(() => [...new Set(inOrder.map((o) => words.tuning(o)))].sort(), [inOrder, words])
-  const [ink, rule] = scheme === 'dark' ? ['#f1e5d3', '#6d5a68'] : ['#2a1a2c', '#b9a890']
   const data = {
     datasets: tunings.map((tuning, i) => {
-      const colour = COLOURS[scheme][i % COLOURS[scheme].length]!
+      const colour = seriesColour(i)
       const own = inOrder.filter((o) => words.tuning(o) === tuning)
       return {
         label: tuning,

@@ -4,7 +4,7 @@ import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { hertz } from '@velvet-porch/core/music'
 import { pitchAt } from '@velvet-porch/core/instrument'
 import { cautionWords, recipeIn, type LogEntry, type Recipe } from '@velvet-porch/core/lesson'
-import { useMemo, useState, useSyncExternalStore } from 'react'
+import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { Neck } from '../../score/neck/Neck.tsx'
@@ -12,10 +12,13 @@ import { player } from '../../score/playback/player.ts'
 import { Sheet } from '../../score/sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../../score/sheet/TabLayer.tsx'
 import { useActions } from '../../state/actions.ts'
+import { RecordingPanel } from './RecordingPanel.tsx'
 import { StudentMenu } from '../lesson/StudentMenu.tsx'
 import { useClimb } from './useClimb.ts'
 import { useElapsed } from './useElapsed.ts'
 import { useHandAtCursor } from './useHandAtCursor.ts'
+import { useRecording } from './useRecording.ts'
+import { useSharedCursor } from './useSharedCursor.ts'
 import { usePractice, type Practice } from './usePractice.ts'
 import css from './practise.module.css'
 
@@ -30,12 +33,14 @@ const REST_EVERY = 12
 export function PractiseView({ tune, written }: { tune: TuneDoc; written: ArrangementDoc }) {
   const { t } = useTranslation()
   const practice = usePractice(tune, written)
-  const { lesson, model, piece, looped, student, own, cursor } = practice
+  const { lesson, model, piece, looped, student, own } = practice
   const [running, setRunning] = useState(false)
   const [noted, setNoted] = useState<LogEntry>()
   const { seconds } = useElapsed(running)
   const hand = useHandAtCursor(model, looped?.from)
   const marked = useMemo(() => looped && { from: looped.from.measure, to: looped.to.measure }, [looped])
+  const { cursor, follow } = useSharedCursor(practice.cursor)
+  const recording = useRecording(model, marked, follow)
   const [said] = cautionWords(lesson)
   const minutes = Math.floor(seconds / 60)
   return (
@@ -54,7 +59,9 @@ export function PractiseView({ tune, written }: { tune: TuneDoc; written: Arrang
           <StudentMenu student={student} own={own} />
         </Group>
       </header>
-      <TodayList practice={practice} />
+      <TodayList practice={practice}>
+        <RecordingPanel recording={recording} model={model} />
+      </TodayList>
       <section
         className={css['practise-piece']}
         aria-labelledby="practise-piece"
@@ -66,7 +73,10 @@ export function PractiseView({ tune, written }: { tune: TuneDoc; written: Arrang
             practice={practice}
             tempos={temposFor(recipeIn(lesson, piece))}
             onBegin={() => setRunning(true)}
-            onWritten={setNoted}
+            onWritten={(entry) => {
+              setNoted(entry)
+              practice.choose(undefined)
+            }}
           />
         ) : (
           <p>{t('practise.nothing')}</p>
@@ -125,7 +135,7 @@ const clockText = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
 
 /** What is to be played again and what is new. */
-function TodayList({ practice }: { practice: Practice }) {
+function TodayList({ practice, children }: { practice: Practice; children: ReactNode }) {
   const { t } = useTranslation()
   const { list, piece, nameOf, choose, lesson, study } = practice
   return (
@@ -154,6 +164,7 @@ function TodayList({ practice }: { practice: Practice }) {
           {t('practise.drills')}
         </Link>
       ) : null}
+      {children}
     </section>
   )
 }

@@ -1,4 +1,3 @@
-import { useComputedColorScheme } from '@mantine/core'
 import { minutesAWeek } from '@velvet-porch/core/studio'
 import {
   BarController,
@@ -15,6 +14,7 @@ import {
 import { Bar, Line } from 'react-chartjs-2'
 import { useTranslation } from 'react-i18next'
 import type { LogRow } from '../../state/db.ts'
+import { useChartColours } from '../../ui/chartColours.ts'
 import { useDayWords } from './useDayWords.ts'
 import type { StudiedTune } from './useStudies.ts'
 import css from './students.module.css'
@@ -33,12 +33,6 @@ Chart.register(
 
 const WEEKS = 12
 
-/** Colours of the tunes, from the porch: plum, fern, rust, wood, dusk. */
-const COLOURS = {
-  light: ['#5e2d52', '#4f7f4a', '#a6401f', '#7a4e33', '#3d5a80'],
-  dark: ['#d3b1cb', '#8fb58a', '#f0926f', '#d0a884', '#8fb0d8'],
-} as const
-
 interface Props {
   readonly studies: readonly StudiedTune[]
   readonly logs: readonly LogRow[]
@@ -49,8 +43,7 @@ interface Props {
 export function PracticeCharts({ studies, logs, today }: Props) {
   const { t } = useTranslation()
   const { dayText } = useDayWords()
-  const scheme = useComputedColorScheme('light')
-  const [ink, rule] = scheme === 'dark' ? ['#f1e5d3', '#6d5a68'] : ['#2a1a2c', '#b9a890']
+  const { ink, rule, seriesColour } = useChartColours()
   const shown = studies.filter((s) => s.study && s.study.tempos.length > 0)
   const entries = logs.flatMap((row) => row.entries)
   if (entries.length === 0) return null
@@ -87,8 +80,8 @@ export function PracticeCharts({ studies, logs, today }: Props) {
                 datasets: shown.map((s, i) => ({
                   label: s.title,
                   data: days.map((day) => share(s, day)),
-                  borderColor: COLOURS[scheme][i % COLOURS[scheme].length]!,
-                  backgroundColor: COLOURS[scheme][i % COLOURS[scheme].length]!,
+                  borderColor: seriesColour(i),
+                  backgroundColor: seriesColour(i),
                   stepped: true,
                   pointRadius: 2,
                 })),
@@ -112,7 +105,7 @@ export function PracticeCharts({ studies, logs, today }: Props) {
               })}
               data={{
                 labels: weeks.map((w) => dayText(w.week)),
-                datasets: [{ data: weeks.map((w) => w.minutes), backgroundColor: COLOURS[scheme][0] }],
+                datasets: [{ data: weeks.map((w) => w.minutes), backgroundColor: seriesColour(0) }],
               }}
               options={{
                 ...common,

@@ -5,7 +5,7 @@ import { csvOf } from '@velvet-porch/core/studio'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
-import { studentOfLog, useLogs } from '../../state/logs.ts'
+import { isLogOf, useLogs } from '../../state/logs.ts'
 import { eraseStudent, today as todayIs, useLessons, useStudents, type Student } from '../../state/studio.ts'
 import { useShelf } from '../../state/useShelf.ts'
 import { saveAs } from '../../ui/saveAs.ts'
@@ -49,7 +49,7 @@ function Known({ student }: { student: Student }) {
   const today = todayIs()
   const lessons = useLessons().filter((l) => l.studentId === hand.id)
   const studies = useStudies(today)?.filter((s) => s.assignment.studentId === hand.id)
-  const logs = useLogs().filter((row) => studentOfLog(row).split(' ')[0] === hand.id)
+  const logs = useLogs().filter((row) => isLogOf(row, hand.id))
   const returned = useReturnedLogs(hand.id)
   return (
     <div className="reference">
@@ -82,7 +82,7 @@ function Keeping({ student }: { student: Student }) {
   const { hand, record } = student
   const [asking, setAsking] = useState(false)
   const lessons = useLessons().filter((l) => l.studentId === hand.id)
-  const logs = useLogs().filter((row) => studentOfLog(row).split(' ')[0] === hand.id)
+  const logs = useLogs().filter((row) => isLogOf(row, hand.id))
   const shelf = useShelf()
   const titleOf = (tuneId: string) => shelf.find((row) => row.id === tuneId)?.title ?? ''
   const table = () =>

@@ -7,7 +7,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { addStudent, today as todayIs, useLessons, useStudents, type Student } from '../../state/studio.ts'
-import { useLogs, studentOfLog } from '../../state/logs.ts'
+import { useLogs, isLogOf } from '../../state/logs.ts'
 import { errorWords } from '../../workers/errorWords.ts'
 import { ReadLogsButton, ReturnedFiles } from '../lesson/ReturnedFiles.tsx'
 import { useReturnedLogs } from '../lesson/useReturnedLogs.ts'
@@ -170,7 +170,7 @@ function Roster({
               const own = studies?.filter((s) => s.assignment.studentId === hand.id) ?? []
               const learning = own.filter((s) => s.assignment.learnt === undefined)
               const minutes = logs
-                .filter((row) => studentOfLog(row).split(' ')[0] === hand.id)
+                .filter((row) => isLogOf(row, hand.id))
                 .flatMap((row) => row.entries)
                 .filter((e) => e.day >= since && e.day <= today)
                 .reduce((sum, e) => sum + e.minutes, 0)
