@@ -53,7 +53,7 @@ function Returned({ file, index, logs }: { file: ReturnedFile; index: number; lo
   const conflicts = merged?.conflicts ?? []
   if (file.state === 'kept')
     return (
-      <Alert color="plum">
+      <Alert color="plum" role="note">
         {t('teach.logKept', { name: nameOf(student), title, count: merged?.added.length ?? 0 })}
         {merged && merged.known > 0 ? ` ${t('teach.logKnown', { count: merged.known })}` : ''}
       </Alert>
