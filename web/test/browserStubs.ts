@@ -11,5 +11,7 @@ export function stubBrowser(): void {
       disconnect() {}
     },
   )
+  if (!('fonts' in document))
+    Object.defineProperty(document, 'fonts', { value: new EventTarget(), configurable: true })
   Element.prototype.scrollIntoView = () => undefined
 }

@@ -60,8 +60,7 @@ export function mergeLogs(
       const { day, piece } = onlyThere[place]![0]!
       return { day, piece, here: onlyHere[place]!, there: onlyThere[place]! }
     })
-  const torn = new Set(conflicts.map((c) => `${c.day} ${c.piece}`))
-  const added = Object.entries(onlyThere).flatMap(([place, own]) => (torn.has(place) ? [] : own))
+  const added = Object.entries(onlyThere).flatMap(([place, own]) => (onlyHere[place] ? [] : own))
   const lost = new Set(keeping === 'there' ? conflicts.flatMap((c) => c.here) : [])
   const chosen = keeping === 'here' ? [] : conflicts.flatMap((c) => c.there)
   return {

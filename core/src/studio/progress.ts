@@ -2,6 +2,10 @@ import { groupBy } from 'es-toolkit'
 import type { LogEntry } from '../lesson/practice/practiceLog.ts'
 import { daysAfter, daysBetween, weekOf, type Day } from './day.ts'
 
+/** The fastest clean tempo of some entries in quarter notes a minute; 0 where none was clean. */
+export const bestClean = (entries: readonly LogEntry[]): number =>
+  Math.max(0, ...entries.filter((e) => e.clean > 0).map((e) => e.bpm))
+
 /** A tempo at which a tune was clean on a day, and the best until then. Quarter notes a minute. */
 export interface TempoPoint {
   readonly day: Day
@@ -21,7 +25,7 @@ export function tempoOverTime(entries: readonly LogEntry[]): TempoPoint[] {
     .sort()
     .map((day) => {
       const byPiece = Object.values(groupBy(byDay[day]!, (e) => e.piece))
-      const reached = Math.min(...byPiece.map((own) => Math.max(...own.map((e) => e.bpm))))
+      const reached = Math.min(...byPiece.map(bestClean))
       best = Math.max(best, reached)
       return { day, reached, best }
     })
@@ -72,7 +76,7 @@ export function stuckPieces(
       let best = 0
       let flat: Day[] = []
       for (const day of days) {
-        const reached = Math.max(0, ...byDay[day]!.filter((e) => e.clean > 0).map((e) => e.bpm))
+        const reached = bestClean(byDay[day]!)
         if (reached > best) {
           best = reached
           flat = []

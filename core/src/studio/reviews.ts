@@ -2,7 +2,7 @@ import { groupBy } from 'es-toolkit'
 import { createEmptyCard, fsrs, Rating, type Card, type Grade } from 'ts-fsrs'
 import type { LogEntry } from '../lesson/practice/practiceLog.ts'
 import { daysAfter, type Day } from './day.ts'
-import type { GoalOf } from './progress.ts'
+import { bestClean, type GoalOf } from './progress.ts'
 
 /** When a piece is to be played again before it fades. */
 export interface Review {
@@ -24,7 +24,7 @@ const noonOf = (day: Day): Date => new Date(`${day}T12:00:00Z`)
  * once more. Common practice, no source.
  */
 export function gradeOf(entries: readonly LogEntry[], bestBefore: number, goalBpm: number): Grade {
-  const reached = Math.max(0, ...entries.filter((e) => e.clean > 0).map((e) => e.bpm))
+  const reached = bestClean(entries)
   if (reached === 0) return Rating.Again
   if (reached < Math.min(bestBefore, goalBpm)) return Rating.Hard
   return bestBefore >= goalBpm && reached >= goalBpm ? Rating.Easy : Rating.Good
@@ -48,7 +48,7 @@ export function reviewsOf(entries: readonly LogEntry[], goalOf: GoalOf, today: D
       for (const day of days) {
         const practised = byDay[day]!
         card = scheduler.next(card, noonOf(day), gradeOf(practised, best, goalOf(piece))).card
-        best = Math.max(best, ...practised.filter((e) => e.clean > 0).map((e) => e.bpm))
+        best = Math.max(best, bestClean(practised))
       }
       const lastDay = days.at(-1)!
       return {

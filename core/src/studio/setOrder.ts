@@ -33,7 +33,7 @@ const setupText = ({ kind, tuning, capo }: SetTune): string => JSON.stringify([k
 
 /**
  * The order in which the fewest seconds go into retuning, moving the capo and changing the instrument. Tunes of one setup stand
- * together (no order is better for tearing them apart: the price of a move is a metric), so up to twelve setups are exact
+ * together (no order is better for parting them: the price of a move is a metric), so up to twelve setups are exact
  * however many tunes there are; of equal orders the one nearest to the order given is taken.
  * @param ends the tunes that are to open and to close
  */
@@ -52,7 +52,8 @@ export function setOrder(tunes: readonly SetTune[], ends: SetEnds = {}): SetOrde
   }
   const at = (id: string | undefined) => blocks.findIndex((b) => id !== undefined && b[0]!.id === id)
   const first = at(ends.first)
-  const last = at(ends.last)
+  // One tune cannot both open and close a set of several.
+  const last = ends.last === ends.first ? -1 : at(ends.last)
   const exact = blocks.length <= MOST_EXACT
   const found = exact ? bestOrder(blocks, first, last) : goodOrder(blocks, first, last)
   const order = found.flat()
@@ -75,6 +76,13 @@ function bestOrder(blocks: readonly Block[], first: number, last: number): Block
   )
   const states = ownKind.reduce((product, own) => product * (own.length + 1), 1)
   const digitOf = (state: number, k: number) => Math.floor(state / places[k]!) % (ownKind[k]!.length + 1)
+  /** The blocks that a state says were played: a set without one of them cannot be in it. */
+  const playedIn = Array.from({ length: states }, (_, state) =>
+    kinds.reduce((set, _, k) => {
+      const digit = digitOf(state, k)
+      return digit === 0 ? set : set | (1 << ownKind[k]![digit - 1]!)
+    }, 0),
+  )
   const seconds = heads.map((a) =>
     heads.map((b) => (a.kind === b.kind ? secondsOfMoves(movesBetween(a, b)) : 0)),
   )
@@ -98,7 +106,8 @@ function bestOrder(blocks: readonly Block[], first: number, last: number): Block
     return !(i === last && count > 1 && (set | (1 << i)) !== all)
   }
   for (let set = all - 1; set >= 0; set--)
-    for (let state = 0; state < states; state++)
+    for (let state = 0; state < states; state++) {
+      if ((playedIn[state]! & set) !== playedIn[state]) continue
       for (let hand = 0; hand <= none; hand++) {
         let best = Infinity
         for (let i = 0; i < count; i++) {
@@ -108,6 +117,7 @@ function bestOrder(blocks: readonly Block[], first: number, last: number): Block
         }
         rest[set * size + state * (none + 1) + hand] = best
       }
+    }
   const order: Block[] = []
   let set = 0
   let state = 0

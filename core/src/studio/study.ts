@@ -70,18 +70,13 @@ export function studyOf(
   }
   const reviews = new Map(reviewsOf(known, goalOfPiece, today).map((r) => [r.piece, r]))
   const stuck = stuckPieces(known, goalOfPiece)
+  const stuckOn = new Set(stuck.map((s) => s.piece))
   const mastered = masteredOn(known, goalOfPiece)
   const stateOf = (piece: number): MeasureState =>
-    mastered.has(piece)
-      ? 'mastered'
-      : stuck.some((s) => s.piece === piece)
-        ? 'stuck'
-        : reviews.has(piece)
-          ? 'begun'
-          : 'new'
+    mastered.has(piece) ? 'mastered' : stuckOn.has(piece) ? 'stuck' : reviews.has(piece) ? 'begun' : 'new'
   const toPractise = pieces.map(({ number }, i): PieceToPractise => {
     const review = reviews.get(number)
-    const isStuck = stuck.some((s) => s.piece === number)
+    const isStuck = stuckOn.has(number)
     return {
       tuneId: tune.id,
       piece: number,

@@ -101,6 +101,22 @@ describe('the order of a set', () => {
     ])
   })
 
+  it('opens with a tune that is said to open and to close', () => {
+    const tunes = [tune('a', 0, 0), tune('b', 1, 0), tune('c', 2, 2)]
+    const found = setOrder(tunes, { first: 'b', last: 'b' })
+    expect(found.order[0]!.id).toBe('b')
+    expect(found.order).toHaveLength(3)
+  })
+
+  it('of twelve setups on three instruments is found', () => {
+    const many = Array.from({ length: 8 }, (_, i) => tune(`g${i}`, i % 3, i))
+    const fifths = Array.from({ length: 4 }, (_, i) => tune(`m${i}`, 0, i, true))
+    const found = setOrder([...many, ...fifths])
+    expect(found.exact).toBe(true)
+    // One change of the instrument is enough.
+    expect(found.moves.flat().filter((m) => m.kind === 'instrument')).toHaveLength(1)
+  })
+
   it('of one setup alone is the order that was given', () => {
     const same = ['d', 'a', 'c'].map((id) => tune(id, 0, 0))
     expect(setOrder(same).order.map((t) => t.id)).toEqual(['d', 'a', 'c'])

@@ -15,7 +15,7 @@ export const studentOfLog = ({ id, tuneId }: LogRow): string => id.slice(tuneId.
 export const isLogOf = (row: LogRow, student: string): boolean => studentOfLog(row).split(' ')[0] === student
 
 /** The unit in which the pieces of a log are numbered. */
-const unitOf = (log: Pick<LogRow, 'unit'>) => log.unit ?? 'phrase'
+const unitOf = (log: { readonly unit?: Unit }): Unit => log.unit ?? 'phrase'
 
 /**
  * What a student of a tune wrote down; undefined where there is none.
@@ -42,7 +42,7 @@ export interface ReturnedLog {
   readonly student: string | undefined
   /** What it tells; absent until it is known whose it is. */
   readonly merged?: MergedLog
-  /** True where its pieces are others than those of the log that is kept: that one is laid aside, not joined. */
+  /** True where its pieces are others than those of the log that is kept: that one is laid aside, not joined, until its unit is used again. */
   readonly otherPieces: boolean
 }
 
@@ -64,58 +64,53 @@ export async function lookAtLog(file: string, text: string, student?: string): P
 export const asLogOf = (returned: ReturnedLog, student: string): Promise<ReturnedLog> =>
   heldAgainst({ ...returned, student })
 
+/** A log of other pieces that waits until its unit is used again. */
+const asideId = (id: string, unit: Unit): string => `${id} ${unit}`
+
+/** What is kept in a unit: the log in use, or the one of that unit that was laid aside. */
+async function keptIn(id: string, unit: Unit) {
+  const kept = await db.logs.get(id)
+  const isOther = kept !== undefined && unitOf(kept) !== unit
+  const own = isOther ? await db.logs.get(asideId(id, unit)) : kept
+  return { other: isOther ? kept : undefined, entries: own?.entries ?? [] }
+}
+
 async function heldAgainst(returned: ReturnedLog): Promise<ReturnedLog> {
   const { log, student } = returned
   if (student === undefined) return returned
-  const kept = await db.logs.get(logId(log.tune, student))
-  const otherPieces = kept !== undefined && unitOf(kept) !== unitOf(log)
-  return {
-    ...returned,
-    otherPieces,
-    merged: mergeLogs(otherPieces ? [] : (kept?.entries ?? []), log.entries),
-  }
+  const { other, entries } = await keptIn(logId(log.tune, student), unitOf(log))
+  return { ...returned, otherPieces: other !== undefined, merged: mergeLogs(entries, log.entries) }
+}
+
+/** Puts a log into use in a unit; one of other pieces is laid aside, and the one that was laid aside in this unit goes on. */
+async function changeLog(
+  tuneId: string,
+  student: string,
+  unit: Unit,
+  change: (entries: readonly LogEntry[]) => readonly LogEntry[],
+): Promise<void> {
+  const id = logId(tuneId, student)
+  await storing(() =>
+    db.transaction('rw', db.logs, async () => {
+      const { other, entries } = await keptIn(id, unit)
+      if (other) {
+        await db.logs.put({ ...other, id: asideId(id, unitOf(other)) })
+        await db.logs.delete(asideId(id, unit))
+      }
+      await db.logs.put({ id, tuneId, readAt: Date.now(), unit, entries: change(entries) })
+    }),
+  )
 }
 
 /** Keeps a log that came back, joined with what was known. @throws Error where it is not known whose it is */
 export async function keepLog({ log, student }: ReturnedLog, keeping: Keeping): Promise<void> {
   if (student === undefined) throw new Error('Nobody has said whose log this is.')
-  const id = logId(log.tune, student)
-  await storing(() =>
-    db.transaction('rw', db.logs, async () => {
-      const kept = await db.logs.get(id)
-      const other = kept && unitOf(kept) !== unitOf(log)
-      if (other) await db.logs.put({ ...kept, id: `${id} ${unitOf(kept)}` })
-      const { entries } = mergeLogs(other ? [] : (kept?.entries ?? []), log.entries, keeping)
-      const { unit } = log
-      await db.logs.put({
-        id,
-        tuneId: log.tune,
-        readAt: Date.now(),
-        ...(unit === undefined ? {} : { unit }),
-        entries,
-      })
-    }),
-  )
+  await changeLog(log.tune, student, unitOf(log), (kept) => mergeLogs(kept, log.entries, keeping).entries)
 }
 
-/** Writes one entry of practice down. Where the log that is kept has other pieces, that one is laid aside. */
-export async function writeEntry(
-  tuneId: string,
-  student: string,
-  unit: Unit,
-  entry: LogEntry,
-): Promise<void> {
-  const id = logId(tuneId, student)
-  await storing(() =>
-    db.transaction('rw', db.logs, async () => {
-      const kept = await db.logs.get(id)
-      const other = kept && unitOf(kept) !== unit
-      if (other) await db.logs.put({ ...kept, id: `${id} ${unitOf(kept)}` })
-      const entries = other ? [entry] : [...(kept?.entries ?? []), entry]
-      await db.logs.put({ id, tuneId, readAt: Date.now(), unit, entries })
-    }),
-  )
-}
+/** Writes one entry of practice down. */
+export const writeEntry = (tuneId: string, student: string, unit: Unit, entry: LogEntry): Promise<void> =>
+  changeLog(tuneId, student, unit, (kept) => [...kept, entry])
 
 function parsed(text: string): unknown {
   try {

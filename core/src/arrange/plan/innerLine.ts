@@ -4,13 +4,14 @@ import type { Role } from '../../document/tab.ts'
 import type { Measure } from '../../document/tune.ts'
 import type { Key } from '../../music/pitch/key.ts'
 import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
-import { beatLength, beatStarts, isCompound, strongBeats, missingHead } from '../../music/time/metre.ts'
+import { beatLength, beatStarts, missingHead } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { inWaltzTime, type PlannedBass } from './bassLine.ts'
 import { secondVoices, type SecondVoice } from './doubleStop.ts'
 import type { Ending } from './endings.ts'
 import { segmentAt, type HarmonySegment } from './harmonyLine.ts'
 import type { ChordRule, FillRule, StyleRules, VoiceGrid } from './styleRules.ts'
+import { gridTimes, neighbours, rankOf, RANKS, slotOf } from './innerMoments.ts'
 import type { Turns } from '../../turns.ts'
 
 /** Further voices at one moment: a fill, a second voice for the melody, or a whole voicing under it. */
@@ -229,8 +230,6 @@ interface Moment {
   readonly rank: number
 }
 
-const RANKS: Readonly<Record<VoiceGrid, number>> = { changes: 0, strong: 1, beats: 2, halves: 3, all: 4 }
-
 /** A second voice with each note, and whole voicings, are not struck faster than this (seconds). Common practice. */
 const LEAST_DOUBLE_S = 0.18
 const LEAST_VOICING_S = 0.26
@@ -416,37 +415,4 @@ function waltzChords(lines: Indexed, m: number, rules: InnerRules): PlannedInner
       const until = Math.min(start + slotOf(measure, 'beat'), from + measure.length)
       return [{ ...BARE, start, until, kind: 'fill', role: 'fill', segment, turn: i, inherited }]
     })
-}
-
-/** How strong a melody note's place is: on a strong beat, a beat, half a beat long, or none of these. */
-function rankOf(measure: Measure, from: Ticks, note: MelodyNote): number {
-  const offset = missingHead(measure)
-  const at = note.start - from + offset
-  if (strongBeats(measure.metre).includes(at)) return RANKS.strong
-  if (beatStarts(measure.metre).includes(at)) return RANKS.beats
-  return note.duration >= beatLength(measure.metre) / 2 ? RANKS.halves : RANKS.all
-}
-
-/** Length of one fill: a beat, or its half (its third in compound metres). */
-function slotOf(measure: Measure, grid: 'beat' | 'half'): Ticks {
-  const beat = beatLength(measure.metre)
-  return grid === 'beat' ? beat : isCompound(measure.metre) ? beat / 3 : beat / 2
-}
-
-function gridTimes(measure: Measure, from: Ticks, grid: 'beat' | 'half'): Ticks[] {
-  const slot = slotOf(measure, grid)
-  const offset = missingHead(measure)
-  const times: Ticks[] = []
-  for (let at = 0; at < measure.nominal; at += slot)
-    if (at >= offset && at - offset < measure.length) times.push(from + at - offset)
-  return times
-}
-
-function neighbours({ melody, timeline }: Lines, at: Ticks): { before: Ticks; after: Ticks } {
-  const next = firstAtOrAfter(melody, at + 1)
-  // Before a tune there is silence.
-  return {
-    before: melody[next - 1]?.start ?? -timeline.length,
-    after: melody[next]?.start ?? timeline.length,
-  }
 }

@@ -164,6 +164,19 @@ function widestBarre(pressed: readonly Pressed[]): number {
   return widest
 }
 
+/** The open string, and the frets of it that a hand reaches which holds others from `low` to `high`. */
+function* reachedFrets(
+  setup: Setup,
+  requirement: VoicingRequirement,
+  string: number,
+  low: number,
+  high: number,
+): Generator<number> {
+  yield 0
+  const to = Math.min(requirement.lastFret, lastFret(setup, string), low + WINDOW)
+  for (let fret = Math.max(1, high - WINDOW); fret <= to; fret++) yield fret
+}
+
 /** Every choice of strings below the melody's, frets within a hand's window, at least one voice besides the melody. */
 function belowMelody(setup: Setup, requirement: VoicingRequirement, melody: Place): (number | null)[][] {
   const { strings } = setup.instrument
@@ -181,9 +194,7 @@ function belowMelody(setup: Setup, requirement: VoicingRequirement, melody: Plac
     if (voices >= requirement.voices) return
     const above = pitchAbove(setup, frets, string)
     const open = openPitch(setup, string)
-    const from = Math.max(1, high - WINDOW)
-    const to = Math.min(requirement.lastFret, lastFret(setup, string), low + WINDOW)
-    for (let fret = 0; fret <= to; fret = fret === 0 ? from : fret + 1) {
+    for (const fret of reachedFrets(setup, requirement, string, low, high)) {
       if (open + fret >= above) break
       if (!tones.includes(mod12(open + fret))) continue
       frets[string - 1] = fret
@@ -213,9 +224,7 @@ function aboveMelody(setup: Setup, requirement: VoicingRequirement, melody: Plac
   const go = (string: number, voices: number, below: Midi, low: number, high: number) => {
     if (voices > 2) result.push([...frets])
     if (string < 1 || voices >= requirement.voices) return
-    const to = Math.min(requirement.lastFret, lastFret(setup, string), low + WINDOW)
-    const from = Math.max(1, high - WINDOW)
-    for (let fret = 0; fret <= to; fret = fret === 0 ? from : fret + 1) {
+    for (const fret of reachedFrets(setup, requirement, string, low, high)) {
       const midi = openPitch(setup, string) + fret
       if (midi <= below || !tones.includes(mod12(midi))) continue
       frets[string - 1] = fret

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { handAt } from '../../score/neck/handMove.ts'
 import { player } from '../../score/playback/player.ts'
+import { writtenSpot } from '../../score/playback/usePlaying.ts'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 
 /** What the hand holds where the music is, at rest where it begins; the neck changes with the grips, not with every frame. */
@@ -9,16 +10,12 @@ export function useHandAtCursor(model: SheetModel, from: SheetPosition | undefin
   useEffect(
     () =>
       player.follow((tick) => {
-        const { order } = model.unfolded
-        const own = tick === undefined ? undefined : order.findLast((o) => o.startTick <= tick)
-        const beat = own && tick !== undefined ? Math.floor((tick - own.startTick) / STEP) * STEP : 0
-        setAt((before) =>
-          !own
-            ? undefined
-            : before?.measure === own.measure && before.tick === beat
-              ? before
-              : { measure: own.measure, tick: beat },
-        )
+        const spot = tick === undefined ? undefined : writtenSpot(model, tick)
+        setAt((before) => {
+          if (!spot) return undefined
+          const step = { ...spot, tick: Math.floor(spot.tick / STEP) * STEP }
+          return before?.measure === step.measure && before.tick === step.tick ? before : step
+        })
       }),
     [model],
   )

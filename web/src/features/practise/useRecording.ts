@@ -86,10 +86,10 @@ export function useRecording(
       if (begin !== undefined) element.currentTime = Math.max(0, begin)
       element.play().catch(() => setFailed(true))
     },
-    /** Marks the measure after the last one that was marked, or the one that is looked at, as beginning now. */
-    mark(measure?: number) {
-      const played = measure === undefined ? (marks.at(-1)?.played ?? -1) + 1 : playedOf(measure)
-      if (played >= 0 && played < order.length && audio.current)
+    /** Marks the measure after the last one that was marked as beginning now. */
+    mark() {
+      const played = (marks.at(-1)?.played ?? -1) + 1
+      if (played < order.length && audio.current)
         change(withMark(marks, { played, seconds: audio.current.currentTime }))
     },
     unmark: (played: number) => change(marks.filter((m) => m.played !== played)),

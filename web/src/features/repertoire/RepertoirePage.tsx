@@ -1,11 +1,10 @@
 import { Anchor, Badge, Chip, Group, Select, Table, Text, TextInput } from '@mantine/core'
-import { tuningId } from '@velvet-porch/core/instrument'
 import { TUNE_STATUSES, type TuneStatus } from '@velvet-porch/core/studio'
 import { Fragment, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { changeEntry } from '../../state/studio.ts'
-import { useNames } from '../../ui/names/useNames.ts'
+import { useTuningText } from '../../ui/instrument/useTuningText.ts'
 import { EntryForm } from './EntryForm.tsx'
 import { useRepertoireRows, type RepertoireRow } from './useRepertoireRows.ts'
 import css from './repertoire.module.css'
@@ -16,22 +15,14 @@ type View = (typeof VIEWS)[number]
 /** Every tune with its standing: idea to repertoire, whose it is, versions, who has it, who asked for it. */
 export function RepertoirePage() {
   const { t } = useTranslation()
-  const names = useNames()
   const rows = useRepertoireRows()
   const [status, setStatus] = useState<TuneStatus | 'all'>('all')
   const [sought, setSought] = useState('')
   const [view, setView] = useState<View>('title')
   const [open, setOpen] = useState<string>()
-  const tuningText = ({ setup }: RepertoireRow) => {
-    if (!setup) return ''
-    const id = tuningId(setup.instrument.kind, setup.tuning)
-    return id
-      ? t(`instrument.tunings.${id}`)
-      : [...setup.tuning]
-          .reverse()
-          .map((p) => names.pitch(p))
-          .join(' ')
-  }
+  const nameOfTuning = useTuningText()
+  const tuningText = ({ setup }: RepertoireRow) =>
+    setup ? nameOfTuning(setup.instrument.kind, setup.tuning) : ''
   const capoOf = ({ setup }: RepertoireRow) => Math.max(0, ...(setup?.capo ?? []))
   const asked = (row: RepertoireRow) => new Set(row.entry.requests.map((r) => r.by)).size
   const by: Readonly<Record<View, (a: RepertoireRow, b: RepertoireRow) => number>> = {

@@ -2,12 +2,14 @@ import { isFresh, timelineOf, type ArrangementDoc } from '@velvet-porch/core/doc
 import { effortOf } from '@velvet-porch/core/hand'
 import type { Setup } from '@velvet-porch/core/instrument'
 import { freshEntry, type RepertoireEntry } from '@velvet-porch/core/studio'
-import { useEffect, useMemo, useState } from 'react'
+import { meanBy } from 'es-toolkit'
+import { useMemo } from 'react'
 import { db, type ShelfRow } from '../../state/db.ts'
 import { arrangementId } from '../../state/shelf.ts'
 import { useAssignments, useRepertoire, useStudents } from '../../state/studio.ts'
 import { useShelf } from '../../state/useShelf.ts'
 import { useStored } from '../../state/useStored.ts'
+import { useInTurns } from '../../ui/useInTurns.ts'
 
 /** A tune of the repertoire as it is listed. */
 export interface RepertoireRow {
@@ -54,27 +56,15 @@ export function useRepertoireRows(): readonly RepertoireRow[] {
   )
 }
 
-/** The mean effort of each tab that is an answer to its tune, one after the other so that the page never waits. */
+/** The mean effort of each tab that is an answer to its tune. */
 function useEfforts(arrangements: readonly ArrangementDoc[]): ReadonlyMap<string, number> {
-  const [efforts, setEfforts] = useState<ReadonlyMap<string, number>>(new Map())
-  useEffect(() => {
-    let left = false
-    void (async () => {
-      const known = new Map<string, number>()
-      for (const doc of arrangements) {
-        const tune = await db.tunes.get(doc.tuneId)
-        if (left) return
-        if (!tune || !isFresh(tune, doc)) continue
-        const measures = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
-        if (measures.length > 0)
-          known.set(doc.id, measures.reduce((sum, m) => sum + m.effort, 0) / measures.length)
-        await new Promise((resolve) => setTimeout(resolve))
-      }
-      if (!left) setEfforts(known)
-    })()
-    return () => {
-      left = true
-    }
-  }, [arrangements])
-  return efforts
+  const found = useInTurns(arrangements, meanEffort)
+  return useMemo(() => new Map(found?.flatMap((one) => (one ? [one] : []))), [found])
+}
+
+async function meanEffort(doc: ArrangementDoc): Promise<readonly [string, number] | undefined> {
+  const tune = await db.tunes.get(doc.tuneId)
+  if (!tune || !isFresh(tune, doc)) return undefined
+  const measures = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
+  return measures.length === 0 ? undefined : [doc.id, meanBy(measures, (m) => m.effort)]
 }

@@ -1,12 +1,13 @@
-import { tuningId } from '@velvet-porch/core/instrument'
 import type { SetMove, SetTune } from '@velvet-porch/core/studio'
 import { useTranslation } from 'react-i18next'
+import { useTuningText } from '../../ui/instrument/useTuningText.ts'
 import { useNames } from '../../ui/names/useNames.ts'
 
 /** What has to be done between two tunes, in words, and how a tune is set up. */
 export function useMoveWords() {
   const { t } = useTranslation()
   const names = useNames()
+  const tuningText = useTuningText()
   const capoText = (capo: readonly number[]) => {
     const fret = Math.max(0, ...capo)
     const strings = capo.flatMap((f, i) => (f > 0 ? [i + 1] : []))
@@ -25,14 +26,7 @@ export function useMoveWords() {
       to: names.pitch(move.to),
     })
   }
-  const setupText = ({ kind, tuning, capo }: SetTune): string => {
-    const id = tuningId(kind, tuning)
-    const strings = [...tuning].reverse().map((p) => names.pitch(p))
-    return [
-      t(`instrument.kinds.${kind}`),
-      id ? t(`instrument.tunings.${id}`) : strings.join(' '),
-      capoText(capo),
-    ].join(', ')
-  }
+  const setupText = ({ kind, tuning, capo }: SetTune): string =>
+    [t(`instrument.kinds.${kind}`), tuningText(kind, tuning), capoText(capo)].join(', ')
   return { moveText, setupText }
 }

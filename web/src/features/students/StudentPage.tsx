@@ -1,10 +1,11 @@
 import { Anchor, Button, Group, Modal, Text } from '@mantine/core'
 import '@mantine/dates/styles.css'
 import { IconArrowLeft, IconDownload, IconTrash } from '@tabler/icons-react'
-import { csvOf } from '@velvet-porch/core/studio'
+import { csvOf, type LessonRecord } from '@velvet-porch/core/studio'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
+import type { LogRow } from '../../state/db.ts'
 import { isLogOf, useLogs } from '../../state/logs.ts'
 import { eraseStudent, today as todayIs, useLessons, useStudents, type Student } from '../../state/studio.ts'
 import { useShelf } from '../../state/useShelf.ts'
@@ -48,7 +49,7 @@ function Known({ student }: { student: Student }) {
   const { hand, record } = student
   const today = todayIs()
   const lessons = useLessons().filter((l) => l.studentId === hand.id)
-  const studies = useStudies(today)?.filter((s) => s.assignment.studentId === hand.id)
+  const studies = useStudies(today, hand.id)
   const logs = useLogs().filter((row) => isLogOf(row, hand.id))
   const returned = useReturnedLogs(hand.id)
   return (
@@ -69,20 +70,26 @@ function Known({ student }: { student: Student }) {
         <LessonLog student={student} lessons={lessons} today={today} />
         <PracticeCharts studies={studies ?? []} logs={logs} today={today} />
         <StudentRecordForm student={student} />
-        <Keeping student={student} />
+        <Keeping student={student} lessons={lessons} logs={logs} />
       </div>
     </div>
   )
 }
 
 /** Records out as a table or as plain data, and erased whole. */
-function Keeping({ student }: { student: Student }) {
+function Keeping({
+  student,
+  lessons,
+  logs,
+}: {
+  student: Student
+  lessons: readonly LessonRecord[]
+  logs: readonly LogRow[]
+}) {
   const { t } = useTranslation()
   const go = useNavigate()
   const { hand, record } = student
   const [asking, setAsking] = useState(false)
-  const lessons = useLessons().filter((l) => l.studentId === hand.id)
-  const logs = useLogs().filter((row) => isLogOf(row, hand.id))
   const shelf = useShelf()
   const titleOf = (tuneId: string) => shelf.find((row) => row.id === tuneId)?.title ?? ''
   const table = () =>

@@ -13,6 +13,7 @@ import { ReadLogsButton, ReturnedFiles } from '../lesson/ReturnedFiles.tsx'
 import { useReturnedLogs } from '../lesson/useReturnedLogs.ts'
 import { useFileDrop } from '../shelf/useFileDrop.ts'
 import { useDayWords } from './useDayWords.ts'
+import { useStuckText } from './useStuckText.ts'
 import { useStudies, type StudiedTune } from './useStudies.ts'
 import css from './students.module.css'
 
@@ -211,7 +212,7 @@ interface Compared {
 /** Who does not get on, and where. */
 function Stuck({ students, studies }: Compared) {
   const { t } = useTranslation()
-  const { dayText } = useDayWords()
+  const stuckText = useStuckText()
   const rows = students.flatMap(({ hand }) =>
     studies
       .filter((s) => s.assignment.studentId === hand.id && s.assignment.learnt === undefined)
@@ -227,14 +228,7 @@ function Stuck({ students, studies }: Compared) {
             <Anchor component={Link} to={`/students/${hand.id}`}>
               {hand.name}
             </Anchor>
-            :{' '}
-            {t(stuck.bpm === 0 ? 'studio.stuckNever' : 'studio.stuckAt', {
-              title: s.title,
-              piece: s.pieceName(stuck.piece),
-              bpm: stuck.bpm,
-              sessions: stuck.sessions,
-              day: dayText(stuck.since),
-            })}
+            : {stuckText(s, stuck)}
           </li>
         ))}
       </ul>

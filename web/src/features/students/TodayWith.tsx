@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import type { LogRow } from '../../state/db.ts'
 import type { Student } from '../../state/studio.ts'
 import { useDayWords } from './useDayWords.ts'
+import { useStuckText } from './useStuckText.ts'
 import type { StudiedTune } from './useStudies.ts'
 import css from './students.module.css'
 
@@ -19,6 +20,7 @@ interface Props {
 export function TodayWith({ student, lessons, studies = [], logs, today }: Props) {
   const { t } = useTranslation()
   const { dayText } = useDayWords()
+  const stuckText = useStuckText()
   const { last, coming } = lessonsAround(lessons, today)
   const learning = studies.filter((s) => s.assignment.learnt === undefined)
   const list = practiceList(
@@ -57,7 +59,7 @@ export function TodayWith({ student, lessons, studies = [], logs, today }: Props
         <dd>
           {entries.length === 0
             ? t('studio.nothingBack')
-            : t('studio.backWith', { minutes, days: new Set(entries.map((e) => e.day)).size })}
+            : t('studio.backWith', { minutes, count: new Set(entries.map((e) => e.day)).size })}
           {written.map((e, i) => (
             <div key={i} className="soft">
               {dayText(e.day)}: “{e.note}”
@@ -69,15 +71,7 @@ export function TodayWith({ student, lessons, studies = [], logs, today }: Props
             <dt>{t('studio.workOn')}</dt>
             <dd>
               {stuck.map(({ s, piece }) => (
-                <div key={`${s.assignment.id} ${piece.piece}`}>
-                  {t(piece.bpm === 0 ? 'studio.stuckNever' : 'studio.stuckAt', {
-                    title: s.title,
-                    piece: s.pieceName(piece.piece),
-                    bpm: piece.bpm,
-                    sessions: piece.sessions,
-                    day: dayText(piece.since),
-                  })}
-                </div>
+                <div key={`${s.assignment.id} ${piece.piece}`}>{stuckText(s, piece)}</div>
               ))}
             </dd>
           </>

@@ -2,13 +2,14 @@ import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { piecesOf, pieceText, paperWordsFor, wordsFor, type LessonSettings } from '@velvet-porch/core/lesson'
 import { measureNumbers } from '@velvet-porch/core/document'
 import { studyOf, type Assignment, type Day, type Study } from '@velvet-porch/core/studio'
-import { useEffect, useState } from 'react'
+import { useCallback } from 'react'
 import { db, type LogRow } from '../../state/db.ts'
 import { useLogs, studentOfLog } from '../../state/logs.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { arrangementId } from '../../state/shelf.ts'
 import { useAssignments } from '../../state/studio.ts'
 import { useStored } from '../../state/useStored.ts'
+import { useInTurns } from '../../ui/useInTurns.ts'
 
 /** How a student stands with a tune that was given to them. */
 export interface StudiedTune {
@@ -21,32 +22,23 @@ export interface StudiedTune {
 }
 
 /**
- * How all students stand with what they learn, worked out one after the other so that the page never waits.
- * @returns undefined until the first of them are known
+ * How students stand with what they learn.
+ * @param student the one who is asked about; all where nobody is named
+ * @returns undefined until it is known
  */
-export function useStudies(today: Day): readonly StudiedTune[] | undefined {
+export function useStudies(today: Day, student?: string): readonly StudiedTune[] | undefined {
   const assignments = useAssignments()
   const logs = useLogs()
   const { lesson } = usePrefs()
-  const sources = useStored(() => sourcesOf(assignments), [assignments])
-  const [studies, setStudies] = useState<readonly StudiedTune[]>()
-  useEffect(() => {
-    if (!sources) return
-    let left = false
-    void (async () => {
-      const all: StudiedTune[] = []
-      for (const source of sources) {
-        if (left) return
-        all.push(studiedTune(source, logs, lesson, today))
-        await new Promise((resolve) => setTimeout(resolve))
-      }
-      if (!left) setStudies(all)
-    })()
-    return () => {
-      left = true
-    }
-  }, [sources, logs, lesson, today])
-  return studies
+  const sources = useStored(
+    () => sourcesOf(assignments.filter((a) => student === undefined || a.studentId === student)),
+    [assignments, student],
+  )
+  const studied = useCallback(
+    (source: Source) => studiedTune(source, logs, lesson, today),
+    [logs, lesson, today],
+  )
+  return useInTurns(sources, studied)
 }
 
 interface Source {

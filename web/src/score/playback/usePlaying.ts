@@ -67,7 +67,7 @@ function musicOf(model: SheetModel | undefined): (() => Performance) | undefined
 }
 
 /** Where a played tick stands on the page. */
-function writtenSpot(model: SheetModel, tick: number): SheetPosition | undefined {
+export function writtenSpot(model: SheetModel, tick: number): SheetPosition | undefined {
   const { order } = model.unfolded
   let low = 0
   let high = order.length - 1
