@@ -18,3 +18,9 @@ export {
   type TunedString,
   type TunerSettings,
 } from './tuner/tunedString.ts'
+export { expectedNotes, secondsFrom, type ExpectedNote } from './take/expectedNotes.ts'
+export { LEAST_FOLLOWED, takeCheck, type NoteHeard, type TakeReading } from './take/takeCheck.ts'
+export { playedMelody, type PlayedIn, type PlayedNote } from './melody/playedMelody.ts'
+export { draftTune, type Draft } from './melody/draftTune.ts'
+export { likelyPlaces } from './melody/likelyPlaces.ts'
+export { latencyOf, type Latency } from './take/latency.ts'

@@ -1,5 +1,5 @@
-import FFT from 'fft.js'
 import { offPeak } from '../peaks.ts'
+import { periodOf, transformed } from '../period.ts'
 
 /** The pitch of one sounding string. */
 export interface StringPitch {
@@ -21,9 +21,6 @@ const SILENT = 0.0015
 
 /** Under this clarity there is no string. */
 const LEAST_CLARITY = 0.7
-
-/** A period is the first repetition that is nearly as good as the best one: later ones are octaves below. */
-const NEARLY = 0.9
 
 /** Partials that are looked at, and the highest frequency at which one is. */
 const PARTIALS = 10
@@ -51,58 +48,9 @@ export function stringPitch(samples: Float32Array, rate: number): StringPitch | 
   let energy = 0
   for (const x of samples) energy += x * x
   if (samples.length < LISTENED / 2 || Math.sqrt(energy / samples.length) < SILENT) return undefined
-  const period = periodOf(samples, rate)
+  const period = periodOf(samples, rate, { low: LOWEST, high: HIGHEST })
   if (!period || period.clarity < LEAST_CLARITY) return undefined
   return { hertz: byPartials(samples, rate, rate / period.samples), clarity: period.clarity }
-}
-
-/** Transforms by their size: their tables are dear to make, and a tuner asks for the same ones ten times a second. */
-const transforms = new Map<number, FFT>()
-
-function transformOf(size: number): FFT {
-  const known = transforms.get(size) ?? new FFT(size)
-  transforms.set(size, known)
-  return known
-}
-
-/** The spectrum of samples, with silence up to a size; real and imaginary parts in turn. */
-function transformed(samples: ArrayLike<number>, size: number): Float64Array {
-  const fft = transformOf(size)
-  const input = new Float64Array(size)
-  input.set(samples)
-  const spectrum = new Float64Array(2 * size)
-  fft.realTransform(spectrum, input)
-  fft.completeSpectrum(spectrum)
-  return spectrum
-}
-
-/** The period in samples, between them, with how well the sound repeats itself. */
-function periodOf(samples: Float32Array, rate: number): { samples: number; clarity: number } | undefined {
-  const n = samples.length
-  const size = 2 ** Math.ceil(Math.log2(2 * n))
-  const spectrum = transformed(samples, size)
-  const power = new Float64Array(2 * size)
-  for (let i = 0; i < spectrum.length; i += 2) power[i] = spectrum[i]! ** 2 + spectrum[i + 1]! ** 2
-  const correlation = new Float64Array(2 * size)
-  transformOf(size).inverseTransform(correlation, power)
-  const longest = Math.min(Math.floor(rate / LOWEST), n - 2)
-  const shortest = Math.floor(rate / HIGHEST)
-  const alike = new Float64Array(longest + 2)
-  let squares = 2 * correlation[0]!
-  for (let lag = 0; lag < alike.length; lag++) {
-    alike[lag] = squares > 0 ? (2 * correlation[2 * lag]!) / squares : 0
-    squares -= samples[lag]! ** 2 + samples[n - 1 - lag]! ** 2
-  }
-  const peaks: number[] = []
-  for (let lag = shortest; lag <= longest; lag++)
-    if (alike[lag]! > 0 && alike[lag]! > alike[lag - 1]! && alike[lag]! >= alike[lag + 1]!) peaks.push(lag)
-  const best = Math.max(0, ...peaks.map((p) => alike[p]!))
-  const first = peaks.find((p) => alike[p]! >= NEARLY * best)
-  if (first === undefined) return undefined
-  return {
-    samples: first + offPeak(alike[first - 1]!, alike[first]!, alike[first + 1]!),
-    clarity: alike[first]!,
-  }
 }
 
 /** A partial as it is found: its number, its frequency over it, and how much it says of the pitch. */
