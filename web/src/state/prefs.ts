@@ -27,6 +27,8 @@ export interface Prefs {
   readonly effortShown: boolean
   /** Pitch of A4 that instruments are tuned to, in hertz. */
   readonly a4: number
+  /** Milliseconds that the microphone of this device is late; absent until it is measured. */
+  readonly delayMs?: number
   /** Where the first steps stand (see `guide.ts`). */
   readonly guide: GuideState
 }
@@ -129,6 +131,9 @@ function prefsFrom(value: unknown): Prefs {
     tunings: Array.isArray(stored.tunings) ? stored.tunings.filter(isOwnTuning) : [],
     effortShown: stored.effortShown === true,
     a4: isA4(stored.a4) ? stored.a4 : FIRST.a4,
+    ...(typeof stored.delayMs === 'number' && Math.abs(stored.delayMs) < 1000
+      ? { delayMs: stored.delayMs }
+      : {}),
     guide: GUIDE_STATES.find((g) => g === stored.guide) ?? FIRST.guide,
   }
 }

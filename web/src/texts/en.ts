@@ -82,6 +82,7 @@ export const en = {
     search: 'Find a tune',
     open: 'Open a file',
     paste: 'Paste a tune or song',
+    playIn: 'Play it in',
     demo: 'Take the demo tunes',
     demoThere: 'The demo, “{{set}}”, is on the shelf already.',
     demoTaken_one: 'The demo, “{{set}}”: one tune that was missing is on the shelf again.',

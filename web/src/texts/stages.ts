@@ -3,6 +3,7 @@ import { accompany } from './en/accompany.ts'
 import { bench } from './en/bench.ts'
 import { fit } from './en/fit.ts'
 import { handout } from './en/handout.ts'
+import { playIn } from './en/playIn.ts'
 import { practise } from './en/practise.ts'
 import { repertoire } from './en/repertoire.ts'
 import { shapes } from './en/shapes.ts'
@@ -25,6 +26,7 @@ export const stages = {
   ...tuner,
   ...studio,
   ...practise,
+  ...playIn,
   ...repertoire,
   said: ENGLISH,
 }

@@ -38,6 +38,7 @@ function played(notes: readonly { at: number; length: number; midi: number }[], 
     seconds: second(n.at),
     string: placesOf(setup, n.midi).sort((a, b) => a.fret - b.fret)[0]?.string ?? 6,
     hertz: hertz(n.midi),
+    fret: 0,
     rings: second(n.length),
     isStruck: true,
   }))

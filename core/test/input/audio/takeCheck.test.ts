@@ -8,6 +8,7 @@ import {
   type ExpectedNote,
   type TakeReading,
 } from '../../../src/input/audio/index.ts'
+import { guitarSetup } from '../../../src/instrument/index.ts'
 import { hertz, QUARTER } from '../../../src/music/index.ts'
 import { bounce, scoreOf, type Performance } from '../../../src/output/sound/index.ts'
 import { finish } from '../../../src/turns.ts'
@@ -19,17 +20,14 @@ import { CORPUS } from '../../support/tunes.ts'
 const RATE = 44_100
 const TEMPO = 0.7
 
-function performanceOf(tune: TuneDoc, style: Style, level: 2 | 3 | 4): Performance {
-  const { setup, base } = arrangedScore(tune, style, level).arrangement
-  return scoreOf(tune, setup, base, timelineOf(tune.measures), unfold(tune.measures))
-}
-
 /** Four measures of a tune, as a student practises them. */
 function loopOf(tune: TuneDoc, style: Style, level: 2 | 3 | 4): readonly ExpectedNote[] {
   const { order } = unfold(tune.measures)
   const from = order[Math.min(2, order.length - 5)]!.startTick
   const to = order[Math.min(6, order.length - 1)]!.startTick
-  return expectedNotes(performanceOf(tune, style, level), { from, to }, TEMPO)
+  const { setup, base } = arrangedScore(tune, style, level).arrangement
+  const score = scoreOf(tune, setup, base, timelineOf(tune.measures), unfold(tune.measures))
+  return expectedNotes(score, { from, to }, TEMPO, setup)
 }
 
 /** Slips planted in about one note of nine, never two in one moment. */
@@ -179,7 +177,7 @@ describe('when a note is due', () => {
       beat: QUARTER,
       countIn: 4,
     }
-    const due = expectedNotes(score, { from: 0, to: 8 * QUARTER }, 0.8).map((n) => n.seconds)
+    const due = expectedNotes(score, { from: 0, to: 8 * QUARTER }, 0.8, guitarSetup()).map((n) => n.seconds)
     const second = secondsFrom(score, 0, 0.8)
     expect(second(3 * QUARTER)).toBeCloseTo(1.875, 9)
     const { samples } = finish(bounce(score, { tempo: 0.8, metronome: false }, RATE))

@@ -12,6 +12,7 @@ import { player } from '../../score/playback/player.ts'
 import { Sheet } from '../../score/sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../../score/sheet/TabLayer.tsx'
 import { useActions } from '../../state/actions.ts'
+import { TakePanel } from './take/TakePanel.tsx'
 import { RecordingPanel } from './RecordingPanel.tsx'
 import { StudentMenu } from '../lesson/StudentMenu.tsx'
 import { useClimb } from './useClimb.ts'
@@ -243,6 +244,7 @@ function Climbing({
           {t('practise.write')}
         </Button>
       </Group>
+      <TakePanel model={practice.model} onClean={() => went(true)} />
     </>
   )
 }

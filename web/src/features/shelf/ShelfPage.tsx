@@ -10,6 +10,7 @@ import { beginGuide } from '../../state/guide.ts'
 import { noteShelfStep } from '../../state/shelfSteps.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
+import { bringStages } from '../../texts/i18n.ts'
 import { Archive } from './Archive.tsx'
 import type { Source } from './intake.ts'
 import { BinDialog } from './BinDialog.tsx'
@@ -27,6 +28,11 @@ const blankPage = (title: string) =>
   `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
 
 const IntakeDialog = lazy(async () => ({ default: (await import('./IntakeDialog.tsx')).IntakeDialog }))
+
+const PlayInDialog = lazy(async () => {
+  await bringStages()
+  return { default: (await import('../playIn/PlayInDialog.tsx')).PlayInDialog }
+})
 
 /** Reading comes with its code when something is brought. */
 const reading = () => import('./intake.ts')
@@ -47,6 +53,7 @@ export function ShelfPage({ onEmpty }: { onEmpty: () => void }) {
   const go = useNavigate()
   const [bringing, setBringing] = useState<Bringing>()
   const [forming, setForming] = useState(false)
+  const [playingIn, setPlayingIn] = useState(false)
   const picker = useRef<HTMLInputElement>(null)
   const all = useStored(() => db.shelf.orderBy('changedAt').reverse().toArray())
   const trouble = useStorageTrouble()
@@ -97,6 +104,7 @@ export function ShelfPage({ onEmpty }: { onEmpty: () => void }) {
         { id: 'new', label: t('shelf.newTune'), keys: 'N', run: () => void writeNew() },
         { id: 'open', label: t('shelf.open'), keys: 'O', run: () => picker.current?.click() },
         { id: 'paste', label: t('shelf.paste'), keys: 'P', run: () => setBringing(PASTED) },
+        { id: 'playIn', label: t('shelf.playIn'), run: () => setPlayingIn(true) },
         { id: 'form', label: t('form.button'), run: () => setForming(true) },
         { id: 'demo', label: t('shelf.demo'), keys: 'D', run: () => void demo() },
         { id: 'shelf.undo', label: t('shelf.undoKey'), keys: 'Mod+Z', run: () => void undo() },
@@ -114,6 +122,7 @@ export function ShelfPage({ onEmpty }: { onEmpty: () => void }) {
       onNew={() => void writeNew()}
       onPaste={() => setBringing(PASTED)}
       onForm={() => setForming(true)}
+      onPlayIn={() => setPlayingIn(true)}
       onOpen={() => picker.current?.click()}
     />
   )
@@ -153,6 +162,18 @@ export function ShelfPage({ onEmpty }: { onEmpty: () => void }) {
           arrive(await takeText(abc))
         }}
       />
+      {playingIn ? (
+        <Suspense>
+          <PlayInDialog
+            onClose={() => setPlayingIn(false)}
+            onTake={async (score) => {
+              const intake = await (await reading()).take([{ ...score, problems: [] }])
+              setPlayingIn(false)
+              arrive(intake)
+            }}
+          />
+        </Suspense>
+      ) : null}
       {bringing ? (
         <Suspense>
           <IntakeDialog

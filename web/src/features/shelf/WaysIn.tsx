@@ -1,5 +1,12 @@
 import { Button, Group } from '@mantine/core'
-import { IconClipboardText, IconFileMusic, IconLamp, IconLayoutGrid, IconPencil } from '@tabler/icons-react'
+import {
+  IconClipboardText,
+  IconFileMusic,
+  IconLamp,
+  IconLayoutGrid,
+  IconMicrophone,
+  IconPencil,
+} from '@tabler/icons-react'
 import { useTranslation } from 'react-i18next'
 import css from './WaysIn.module.css'
 
@@ -12,11 +19,12 @@ interface Props {
   readonly onNew: () => void
   readonly onPaste: () => void
   readonly onForm: () => void
+  readonly onPlayIn: () => void
   readonly onOpen: () => void
 }
 
-/** The ways in: demo, an empty page, a paste, a form, files. */
-export function WaysIn({ read, empty, onDemo, onNew, onPaste, onForm, onOpen }: Props) {
+/** The ways in: demo, an empty page, a paste, a melody played in, a form, files. */
+export function WaysIn({ read, empty, onDemo, onNew, onPaste, onForm, onPlayIn, onOpen }: Props) {
   const { t } = useTranslation()
   return (
     <Group
@@ -45,9 +53,14 @@ export function WaysIn({ read, empty, onDemo, onNew, onPaste, onForm, onOpen }: 
         {t('shelf.paste')}
       </Button>
       {empty ? null : (
-        <Button variant="default" leftSection={<IconLayoutGrid size={18} />} onClick={onForm}>
-          {t('form.button')}
-        </Button>
+        <>
+          <Button variant="default" leftSection={<IconMicrophone size={18} />} onClick={onPlayIn}>
+            {t('shelf.playIn')}
+          </Button>
+          <Button variant="default" leftSection={<IconLayoutGrid size={18} />} onClick={onForm}>
+            {t('form.button')}
+          </Button>
+        </>
       )}
       <Button
         variant={empty ? 'default' : 'filled'}

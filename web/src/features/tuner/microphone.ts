@@ -1,35 +1,13 @@
 import { LISTENED } from '@velvet-porch/core/input/audio'
-import { LOOK_MS, type HearingFault, type SoundSource } from './soundSource.ts'
-
-/** The microphone could not be had. */
-export class MicrophoneError extends Error {
-  override readonly name = 'MicrophoneError'
-  constructor(readonly fault: HearingFault) {
-    super(fault)
-  }
-}
-
-/** What browsers call it (Media Capture and Streams, getUserMedia). */
-const FAULTS: Readonly<Record<string, HearingFault>> = {
-  NotAllowedError: 'refused',
-  SecurityError: 'refused',
-  NotFoundError: 'none',
-  OverconstrainedError: 'none',
-  NotReadableError: 'taken',
-  AbortError: 'taken',
-}
+import { closeMicrophone, openMicrophone } from '../../score/hearing/microphone.ts'
+import { LOOK_MS, type SoundSource } from './soundSource.ts'
 
 /**
- * The microphone as it is, without what browsers do to speech. Nothing is recorded: only the last third of a second is kept.
+ * The microphone. Nothing is recorded: only the last third of a second is kept.
  * @throws MicrophoneError
  */
 export const microphone: SoundSource = async (hear) => {
-  if (!navigator.mediaDevices) throw new MicrophoneError('notOffered')
-  const stream = await navigator.mediaDevices
-    .getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false } })
-    .catch((error: unknown) => {
-      throw new MicrophoneError(FAULTS[(error as DOMException).name] ?? 'none')
-    })
+  const stream = await openMicrophone()
   const context = new AudioContext()
   const analyser = context.createAnalyser()
   analyser.fftSize = LISTENED
@@ -43,7 +21,7 @@ export const microphone: SoundSource = async (hear) => {
   }, LOOK_MS)
   return () => {
     clearInterval(look)
-    for (const track of stream.getTracks()) track.stop()
+    closeMicrophone(stream)
     void context.close()
   }
 }

@@ -6,6 +6,3 @@ export type SoundSource = (hear: Hear) => Promise<() => void>
 
 /** Milliseconds from one look at the sound to the next. */
 export const LOOK_MS = 120
-
-/** Why nothing can be heard: refused by whoever sits there, no microphone, one that is taken, or a page that may not ask. */
-export type HearingFault = 'refused' | 'none' | 'taken' | 'notOffered'

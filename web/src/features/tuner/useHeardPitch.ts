@@ -3,8 +3,8 @@ import { transfer } from 'comlink'
 import { useEffect, useState } from 'react'
 import { Supervised } from '../../workers/supervised.ts'
 import type { TunerApi } from '../../workers/tuner.worker.ts'
-import { MicrophoneError } from './microphone.ts'
-import type { HearingFault, SoundSource } from './soundSource.ts'
+import { hearingFault, type HearingFault } from '../../score/hearing/microphone.ts'
+import type { SoundSource } from './soundSource.ts'
 
 /** What a tuner hears. */
 export interface Heard {
@@ -54,8 +54,7 @@ export function useHeardPitch(source: SoundSource | undefined): Heard {
         setHeard({ state: 'listening', pitch: undefined })
       },
       (error: unknown) => {
-        const state = error instanceof MicrophoneError ? error.fault : 'none'
-        if (!over) setHeard({ state, pitch: undefined })
+        if (!over) setHeard({ state: hearingFault(error), pitch: undefined })
       },
     )
     return () => {

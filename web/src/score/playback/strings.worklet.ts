@@ -10,6 +10,8 @@ export type ToStrings =
 
 /** What it tells back, about thirty times a second while playing. */
 export interface FromStrings {
+  /** Sample of the audio clock at which the position is reached. */
+  readonly frame: number
   readonly position: number
   readonly playing: boolean
   readonly countingIn: boolean
@@ -17,6 +19,7 @@ export interface FromStrings {
 
 // The audio thread's globals are in no TypeScript library.
 declare const sampleRate: number
+declare const currentFrame: number
 declare function registerProcessor(name: string, processor: unknown): void
 declare class AudioWorkletProcessor {
   readonly port: MessagePort
@@ -50,7 +53,8 @@ class StringsProcessor extends AudioWorkletProcessor {
     for (let c = 1; c < channels.length; c++) channels[c]!.set(channels[0]!)
     const { playing, position, countingIn } = this.voice.sequencer
     if ((playing && this.blocks++ % REPORT_BLOCKS === 0) || playing !== this.wasPlaying) {
-      this.port.postMessage({ position, playing, countingIn } satisfies FromStrings)
+      const frame = currentFrame + channels[0]!.length
+      this.port.postMessage({ frame, position, playing, countingIn } satisfies FromStrings)
     }
     this.wasPlaying = playing
     return true

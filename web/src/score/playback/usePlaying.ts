@@ -60,7 +60,7 @@ export function usePlaying(
 const isStretch = (looped: MarkedMeasures | Stretch): looped is Stretch => typeof looped.from === 'object'
 
 /** What is heard of a sheet, where there is something to hear. */
-function musicOf(model: SheetModel | undefined): (() => Performance) | undefined {
+export function musicOf(model: SheetModel | undefined): (() => Performance) | undefined {
   if (!model?.layer || !model.setup) return undefined
   const { tune, setup, layer, timeline, unfolded, variants, regions } = model
   return () => scoreOf(tune, setup, layer, timeline, unfolded, variants, regions)

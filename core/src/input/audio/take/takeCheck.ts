@@ -188,6 +188,7 @@ function verdictOf(
   let best = { fretsOff: 0, score: 0 }
   for (const fretsOff of BESIDE) {
     const hertz = own * 2 ** (fretsOff / 12)
+    if (expected[note]!.fret + fretsOff < 0) continue
     if (others.some((o) => Math.abs(o / hertz - 1) < 0.02)) continue
     const beside = evidenceOf(rise, hertz, others).ownScore
     if (beside > best.score) best = { fretsOff, score: beside }

@@ -1,0 +1,36 @@
+/** Texts of playing a melody in. */
+export const playIn = {
+  playIn: {
+    title: 'Play a melody in',
+    intro:
+      'Play one note at a time, or sing or hum, to clicks after a count-in. What was heard becomes a draft that you correct; doubtful notes are marked.',
+    name: 'Name of the tune',
+    untitled: 'A tune played in',
+    soundedBy: 'It is played on',
+    by: { guitar: 'Guitar', mandolin: 'Mandolin', voice: 'Sung or hummed' },
+    tempo: 'Beats a minute',
+    tempoFault: 'From {{from}} to {{to}}.',
+    metre: 'Metre',
+    grid: 'Shortest notes',
+    grids: { quarter: 'Quarters', eighth: 'Eighths', third: 'Thirds of a quarter', sixteenth: 'Sixteenths' },
+    start: 'Count in and record',
+    again: 'Record it anew',
+    stop: 'I have played it',
+    recording: 'Play now: measure {{number}}.',
+    state: {
+      asking: 'Waiting for the microphone.',
+      countingIn: 'Counting in: get ready.',
+      listening: 'Listening to what was played',
+      nothing: 'No note was heard. Play nearer to the microphone, one note at a time, and record anew.',
+    },
+    heardTitle: 'What was heard',
+    heard_one: '{{count}} note, in {{key}}.',
+    heard_other: '{{count}} notes, in {{key}}.',
+    doubtful_one: 'One is doubtful: its measure will be marked as guessed.',
+    doubtful_other: '{{count}} are doubtful: their measures will be marked as guessed.',
+    noDoubt: 'None is doubtful.',
+    withTab: 'It comes with its likely strings and frets.',
+    take: 'Put it on the shelf',
+    private: 'The sound is listened to on this device and is not kept.',
+  },
+}
