@@ -94,10 +94,17 @@ describe('a notice', () => {
 })
 
 describe('the ways in', () => {
-  const ways = { onDemo: vi.fn(), onNew: vi.fn(), onPaste: vi.fn(), onForm: vi.fn(), onOpen: vi.fn() }
+  const ways = {
+    onDemo: vi.fn(),
+    onNew: vi.fn(),
+    onPaste: vi.fn(),
+    onForm: vi.fn(),
+    onPlayIn: vi.fn(),
+    onOpen: vi.fn(),
+  }
   it.each([
     [true, 4],
-    [false, 5],
+    [false, 6],
   ])('an empty shelf (%s) offers %s', (empty, count) => {
     shown(<WaysIn read empty={empty} {...ways} />)
     expect(screen.getAllByRole('button')).toHaveLength(count)

@@ -155,7 +155,7 @@ describe('a lesson', () => {
   it('that is new comes a week after the last, at its hour, never before today', () => {
     const last = { ...lesson(30, 'held'), time: '18:15', minutes: 30 }
     inPage(<LessonLog student={WREN} lessons={[last]} today={TODAY} />)
-    expect(screen.getByLabelText('At').value).toBe('18:15')
+    expect(screen.getByLabelText<HTMLInputElement>('At').value).toBe('18:15')
     fireEvent.click(screen.getByRole('button', { name: 'Keep this lesson' }))
     return waitFor(async () =>
       expect(await db.lessons.toArray()).toMatchObject([{ day: TODAY, minutes: 30 }]),

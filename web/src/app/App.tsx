@@ -93,6 +93,10 @@ const router = createBrowserRouter([
         lazy: stage(async () => (await import('../features/repertoire/RepertoirePage.tsx')).RepertoirePage),
       },
       {
+        path: 'sets/:set/book',
+        lazy: stage(async () => (await import('../features/sets/book/SetBookPage.tsx')).SetBookPage),
+      },
+      {
         path: 'sets/:set?',
         lazy: stage(async () => (await import('../features/sets/SetsPage.tsx')).SetsPage),
       },

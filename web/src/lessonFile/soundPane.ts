@@ -78,7 +78,7 @@ export class SoundPane {
           : undefined
     const written = tune.tempos[0]?.bpm ?? goalBpm
     const tempo = (percent / 100) * (goalBpm / written)
-    this.strings.set({ tempo, metronome: false, ...(loop ? { loop } : {}) })
+    this.strings.set({ tempo, ...(loop ? { loop } : {}) })
   }
 
   stop(): void {

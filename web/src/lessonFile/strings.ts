@@ -15,7 +15,7 @@ export class Strings {
   private next = 0
   private heard: { at: number; position: number; playing: boolean }[] = []
   private sounding = new Set<AudioBufferSourceNode>()
-  private settings: PlaySettings = { tempo: 1, metronome: false }
+  private settings: PlaySettings = { tempo: 1 }
   private readonly strings: number
   private readonly onPosition: (position: number | undefined) => void
 

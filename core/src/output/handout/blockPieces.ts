@@ -35,6 +35,8 @@ export interface PaperPiece {
   readonly block: string
   readonly html: string
   readonly heads?: true
+  /** Begins a page, and is what the contents of a book call by this id. */
+  readonly opens?: string
 }
 
 /** Everything that blocks are made from. */

@@ -4,6 +4,7 @@ export { type DrawStaff, type StaffPlace } from '../engrave/paperStaff.ts'
 export { escaped } from '../engrave/svg.ts'
 export { type PaperLayers, type PaperOptions, USUAL_PAPER_LAYERS } from '../engrave/tabPage.ts'
 export { type TabSystem, tabSystems } from '../engrave/tabPaper.ts'
+export { bookPieces, type BookTune, type BookWords, withPageNumbers } from './book.ts'
 export { handoutPieces, type PaperPiece } from './blockPieces.ts'
 export {
   type Block,

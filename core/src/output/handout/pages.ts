@@ -7,10 +7,12 @@ import { FOOT_PX, MARGIN_PX, PAPER_PX, type Paper } from './handout.ts'
 interface Measured {
   readonly height: number
   readonly heads?: true
+  /** Begins a page. */
+  readonly opens?: string
 }
 
 /**
- * Which pieces stand on which page: as many as fit, no piece broken, no heading left alone at a foot. A piece that is
+ * Which pieces stand on which page: as many as fit, no piece broken, no heading left alone at a foot, what opens a tune at the head. A piece that is
  * higher than a page has one of its own.
  * @returns indexes of pieces, page by page
  */
@@ -29,7 +31,7 @@ export function paginated(pieces: readonly Measured[], room: number): number[][]
     while (pieces[to]!.heads && to + 1 < pieces.length) to++
     const group = pieces.slice(i, to + 1)
     const height = group.reduce((sum, p) => sum + p.height, 0)
-    if (used + height > room) turn()
+    if (used + height > room || pieces[i]!.opens !== undefined) turn()
     for (let k = i; k <= to; k++) page.push(k)
     used += height
     i = to + 1

@@ -26,7 +26,7 @@ const FULL = 32_767
  * Plays a score from the beginning into memory, as the audio thread would, and lets the last strings ring. A sound that would be
  * too loud is made quieter as a whole.
  * Yields the share that is done, 0 to 1.
- * @param settings tempo, metronome and balance as they are heard; a loop is played once
+ * @param settings tempo and balance as they are heard; a loop is played once
  */
 export function* bounce(
   score: Performance,

@@ -1,5 +1,14 @@
 /** String model, performance in played order, sequencer. */
-export { type Balance, type Loudness, LOUDNESSES } from './balance.ts'
+export {
+  type Balance,
+  type Loudness,
+  LOUDNESSES,
+  OWN_PARTS,
+  ownPartOf,
+  type OwnPart,
+  withOwnPart,
+} from './balance.ts'
+export { COUNTED_TO, countedAloud } from './countingVoice.ts'
 export { InstrumentVoice } from './instrumentVoice.ts'
 export { type Click, type Performance, type ScoreNote, scoreOf } from './performance.ts'
 export { PluckedString } from './pluckedString.ts'

@@ -1,3 +1,4 @@
+import { COUNTED_TO, countedAloud } from './countingVoice.ts'
 import { PluckedString } from './pluckedString.ts'
 import { Sequencer, type SoundEvent } from './sequencer.ts'
 
@@ -19,12 +20,14 @@ function cutOff({ damping, touch, role }: Extract<SoundEvent, { kind: 'pluck' }>
   return role === 'bass' ? 1500 : 2600
 }
 
-/** Six strings, a metronome and their sequencer: fills blocks of samples. Runs in the audio thread and offline alike. */
+/** Six strings, a metronome, a voice that counts, and their sequencer: fills blocks of samples. Runs in the audio thread and offline alike. */
 export class InstrumentVoice {
   readonly sequencer: Sequencer
   private readonly sampleRate: number
   private readonly strings: readonly PluckedString[]
-  private click = { left: 0, hertz: 1000 }
+  private click = { left: 0, hertz: 1000, gain: 1 }
+  private readonly words = new Map<number, Float32Array>()
+  private spoken: { readonly word: Float32Array; at: number; readonly gain: number } | undefined
 
   constructor(sampleRate: number, strings = 6) {
     this.sampleRate = sampleRate
@@ -50,8 +53,8 @@ export class InstrumentVoice {
       const frame = Math.min(event.frame, out.length - 1)
       this.renderSpan(out, from, frame)
       from = Math.max(from, frame)
-      if (event.kind === 'click')
-        this.click = { left: Math.round(this.sampleRate * 0.03), hertz: event.strong ? 1568 : 1175 }
+      if (event.kind === 'click') this.clickNow(event.strong, event.gain)
+      else if (event.kind === 'count') this.count(event.number, event.gain)
       else if (event.kind === 'stop') this.strings[event.string - 1]?.damp()
       else if (event.arrival)
         this.strings[event.string - 1]?.arrive(event.hertz, KICK[event.arrival] * event.velocity, event.glide)
@@ -69,6 +72,18 @@ export class InstrumentVoice {
     for (let i = 0; i < out.length; i++) out[i] = Math.tanh(out[i]! * 0.9)
   }
 
+  private clickNow(strong: boolean, gain: number): void {
+    this.click = { left: Math.round(this.sampleRate * 0.03), hertz: strong ? 1568 : 1175, gain }
+  }
+
+  /** Counts a beat aloud; one beyond the numbers that are spoken clicks. */
+  private count(number: number, gain: number): void {
+    if (number > COUNTED_TO) return this.clickNow(number === 1, gain)
+    const word = this.words.get(number) ?? countedAloud(number, this.sampleRate)
+    this.words.set(number, word)
+    this.spoken = { word, at: 0, gain }
+  }
+
   private renderSpan(out: Float32Array, from: number, to: number): void {
     if (to <= from) return
     for (const s of this.strings) s.render(out, from, to)
@@ -76,7 +91,13 @@ export class InstrumentVoice {
       const t = this.click.left / this.sampleRate
       out[i] =
         out[i]! +
-        0.35 * Math.sin(2 * Math.PI * this.click.hertz * t) * (this.click.left / (this.sampleRate * 0.03))
+        this.click.gain *
+          0.35 *
+          Math.sin(2 * Math.PI * this.click.hertz * t) *
+          (this.click.left / (this.sampleRate * 0.03))
     }
+    const { spoken } = this
+    for (let i = from; spoken && i < to && spoken.at < spoken.word.length; i++)
+      out[i] = out[i]! + spoken.gain * spoken.word[spoken.at++]!
   }
 }

@@ -41,10 +41,12 @@ export interface ScoreNote {
   readonly damping?: 'palm' | 'muted'
 }
 
-/** A click of the metronome. */
+/** A beat: a click of the metronome, a number counted aloud. */
 export interface Click {
   readonly at: Ticks
   readonly strong: boolean
+  /** The beat in its measure, from 1. */
+  readonly number: number
 }
 
 /** Everything that the sequencer plays. Plain data: it crosses to the audio thread as it is. */
@@ -126,7 +128,7 @@ export function scoreOf(
     const beat = beatLength(m.metre)
     const offset = inFullMeasure(m, 0)
     for (let t = Math.ceil(offset / beat) * beat; t < offset + m.length; t += beat) {
-      clicks.push({ at: startTick + t - offset, strong: t === 0 })
+      clicks.push({ at: startTick + t - offset, strong: t === 0, number: Math.round(t / beat) + 1 })
     }
   }
   const first = tune.measures.find((m) => m.length >= m.nominal) ?? tune.measures[0]!

@@ -21,23 +21,30 @@ export type SoundEvent =
       readonly pluckAt?: ScoreNote['pluckAt']
     }
   | { readonly frame: number; readonly kind: 'stop'; readonly string: number }
-  | { readonly frame: number; readonly kind: 'click'; readonly strong: boolean }
+  | {
+      readonly frame: number
+      readonly kind: 'click'
+      readonly strong: boolean
+      /** Share of its loudness, 0 to 1. */
+      readonly gain: number
+    }
+  /** A beat that is counted aloud. */
+  | { readonly frame: number; readonly kind: 'count'; readonly number: number; readonly gain: number }
 
 export interface PlaySettings {
   /** Share of the written tempo, 0.3 to 1.5. */
   readonly tempo: number
-  readonly metronome: boolean
-  /** How loud each voice is; absent: all are full. */
+  /** How loud each voice is, with the metronome and the counting; absent: all notes are full, nothing beside them. */
   readonly balance?: Balance
   /** Played ticks to repeat; undefined plays to the end. */
   readonly loop?: { readonly from: Ticks; readonly to: Ticks }
 }
 
-const PLAIN: PlaySettings = { tempo: 1, metronome: false }
+const PLAIN: PlaySettings = { tempo: 1 }
 
 /**
  * Turns a score into timed events, block by block, inside the audio thread. Time is kept in ticks and advanced by whole
- * blocks of frames, so tempo, loop and metronome can change at any moment without a note being lost or late.
+ * blocks of frames, so tempo, loop and balance can change at any moment without a note being lost or late.
  */
 export class Sequencer {
   private readonly sampleRate: number
@@ -161,7 +168,7 @@ export class Sequencer {
         this.countIn = undefined
         return 0
       }
-      events.push({ frame, kind: 'click', strong: count.left === present(this.score).countIn })
+      events.push({ frame, kind: 'click', strong: count.left === present(this.score).countIn, gain: 1 })
       count.left--
       count.frames = this.beatFrames()
     }
@@ -201,7 +208,11 @@ export class Sequencer {
     }
     for (; this.nextClick < clicks.length && clicks[this.nextClick]!.at < until; this.nextClick++) {
       const c = clicks[this.nextClick]!
-      if (this.settings.metronome) events.push({ frame: at(c.at), kind: 'click', strong: c.strong })
+      const { balance } = this.settings
+      const click = gainOf(balance, 'metronome')
+      if (click > 0) events.push({ frame: at(c.at), kind: 'click', strong: c.strong, gain: click })
+      const aloud = gainOf(balance, 'counting')
+      if (aloud > 0) events.push({ frame: at(c.at), kind: 'count', number: c.number, gain: aloud })
     }
   }
 }

@@ -180,7 +180,7 @@ describe('when a note is due', () => {
     const due = expectedNotes(score, { from: 0, to: 8 * QUARTER }, 0.8, guitarSetup()).map((n) => n.seconds)
     const second = secondsFrom(score, 0, 0.8)
     expect(second(3 * QUARTER)).toBeCloseTo(1.875, 9)
-    const { samples } = finish(bounce(score, { tempo: 0.8, metronome: false }, RATE))
+    const { samples } = finish(bounce(score, { tempo: 0.8 }, RATE))
     for (const at of due.slice(1)) {
       const i = Math.round(at * RATE)
       const loud = (from: number) =>

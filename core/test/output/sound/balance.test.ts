@@ -21,7 +21,7 @@ type Pluck = Extract<SoundEvent, { kind: 'pluck' }>
 function struck(balance: Balance | undefined): Pluck[] {
   const sequencer = new Sequencer(RATE)
   sequencer.load(score)
-  sequencer.set({ tempo: 1.5, metronome: false, ...(balance ? { balance } : {}) })
+  sequencer.set({ tempo: 1.5, ...(balance ? { balance } : {}) })
   sequencer.play(0, false)
   const all: Pluck[] = []
   while (sequencer.playing) for (const e of sequencer.advance(128)) if (e.kind === 'pluck') all.push(e)

@@ -27,8 +27,7 @@ const scoreWith = (midis: readonly number[]): Performance => ({
   countIn: 4,
 })
 
-const bounced = (score: Performance, settings = { tempo: 1, metronome: false }) =>
-  finish(bounce(score, settings, RATE)).samples
+const bounced = (score: Performance, settings = { tempo: 1 }) => finish(bounce(score, settings, RATE)).samples
 
 describe('a bounce', () => {
   const midis = [40, 45, 50, 55, 59, 64, 52, 67, 71]
@@ -70,14 +69,14 @@ describe('a bounce', () => {
   })
 
   it('lasts as long as the tune at its tempo, and the last strings ring', () => {
-    const seconds = (tempo: number) => bounced(scoreWith(midis), { tempo, metronome: false }).length / RATE
+    const seconds = (tempo: number) => bounced(scoreWith(midis), { tempo }).length / RATE
     expect(seconds(1)).toBeCloseTo(midis.length * SECONDS_A_QUARTER + 2.5, 1)
     expect(seconds(0.5)).toBeCloseTo(2 * midis.length * SECONDS_A_QUARTER + 2.5, 1)
   })
 
   it('of marked measures has them once', () => {
     const loop = { from: 2 * QUARTER, to: 4 * QUARTER }
-    const samples = finish(bounce(scoreWith(midis), { tempo: 1, metronome: false, loop }, RATE)).samples
+    const samples = finish(bounce(scoreWith(midis), { tempo: 1, loop }, RATE)).samples
     expect(samples.length / RATE).toBeCloseTo(2 * SECONDS_A_QUARTER + 2.5, 1)
   })
 
@@ -93,7 +92,7 @@ describe('a bounce', () => {
     const tune = tuneOfMusic('"C"c2e2|"G7"d2B2|"C"c4|]')
     const { layer, plan } = arrangeTune(tune, 'melody-bass', 2)
     const score = scoreOf(tune, guitarSetup(), layer, plan.timeline, plan.unfolded)
-    const bytes = wavOf(finish(bounce(score, { tempo: 1.5, metronome: true }, RATE)))
+    const bytes = wavOf(finish(bounce(score, { tempo: 1.5, balance: { metronome: 'full' } }, RATE)))
     const view = new DataView(bytes.buffer)
     const text = (at: number) => String.fromCharCode(...bytes.subarray(at, at + 4))
     expect([text(0), text(8), text(36)]).toEqual(['RIFF', 'WAVE', 'data'])

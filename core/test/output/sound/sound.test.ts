@@ -102,7 +102,7 @@ describe('the sequencer', () => {
   it('half tempo takes twice as long; the metronome clicks on every beat', () => {
     const s = new Sequencer(RATE)
     s.load(scoreFor())
-    s.set({ tempo: 0.5, metronome: true })
+    s.set({ tempo: 0.5, balance: { metronome: 'full' } })
     s.play(0, false)
     const clicks = run(s, 13)
       .filter((e) => e.kind === 'click')
@@ -124,7 +124,7 @@ describe('the sequencer', () => {
     const s = new Sequencer(RATE)
     const score = scoreFor()
     s.load(score)
-    s.set({ tempo: 1, metronome: false, loop: { from: 4 * QUARTER, to: 8 * QUARTER } })
+    s.set({ tempo: 1, loop: { from: 4 * QUARTER, to: 8 * QUARTER } })
     s.play(4 * QUARTER, false)
     const inLoop = score.notes.filter((n) => n.at >= 4 * QUARTER && n.at < 8 * QUARTER).length
     expect(run(s, 5.9).filter((e) => e.kind === 'pluck')).toHaveLength(inLoop * 3)

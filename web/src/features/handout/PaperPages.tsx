@@ -8,6 +8,7 @@ import {
   paperCss,
   printCss,
   roomOn,
+  withPageNumbers,
   type HandoutDoc,
   type PaperPiece,
 } from '@velvet-porch/core/output/handout'
@@ -45,10 +46,14 @@ export function PaperPages({
       if (dropped || !measuring.current || !shown.current) return
       const heights = measured(rootOf(measuring.current), css, pieces)
       const layout = paginated(
-        pieces.map((p, i) => ({ height: heights[i]!, ...(p.heads ? { heads: true as const } : {}) })),
+        pieces.map(({ heads, opens }, i) => ({
+          height: heights[i]!,
+          ...(heads ? { heads } : {}),
+          ...(opens === undefined ? {} : { opens }),
+        })),
         roomOn(paper),
       )
-      const pages = (layout.length > 0 ? layout : [[]]).map((page, i, all) =>
+      const laid = (layout.length > 0 ? layout : [[]]).map((page, i, all) =>
         pageHtml(
           page.map((k) => wrapped(pieces[k]!)),
           i + 1,
@@ -57,6 +62,7 @@ export function PaperPages({
           title,
         ),
       )
+      const pages = withPageNumbers(laid, layout, pieces)
       const look = `${css}${printCss({ paper })} @media screen { .page { margin: 0 auto 18px; box-shadow: 0 2px 14px #0004; } }`
       rootOf(shown.current).innerHTML = `<style>${look}</style>${pages.join('')}`
       setCount(pages.length)

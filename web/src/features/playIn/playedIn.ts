@@ -24,6 +24,7 @@ export function clicksIn(metre: Metre, bpm: number): Performance {
   const clicks = Array.from({ length: (MOST_MEASURES * length) / beat }, (_, i) => ({
     at: i * beat,
     strong: (i * beat) % length === 0,
+    number: ((i * beat) % length) / beat + 1,
   }))
   return {
     notes: [],

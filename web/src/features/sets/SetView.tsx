@@ -3,6 +3,7 @@ import {
   IconArrowDown,
   IconArrowUp,
   IconArrowsSort,
+  IconBook2,
   IconPresentation,
   IconTrash,
   IconX,
@@ -76,6 +77,15 @@ export function SetView({ set }: { set: SetList }) {
           onClick={() => setOnStage(true)}
         >
           {t('sets.stage')}
+        </Button>
+        <Button
+          component={Link}
+          to={`/sets/${set.id}/book`}
+          variant="default"
+          leftSection={<IconBook2 size={17} />}
+          disabled={tunes.length === 0}
+        >
+          {t('sets.book.open')}
         </Button>
         <ActionIcon
           size="lg"

@@ -17,7 +17,7 @@ export function useMoveWords() {
       : t('sets.partialCapo', { fret, strings: strings.join(', ') })
   }
   const moveText = (move: SetMove): string => {
-    if (move.kind === 'instrument') return t('sets.take', { instrument: t(`instrument.kinds.${move.to}`) })
+    if (move.kind === 'instrument') return t(`sets.take.${move.to}`)
     if (move.kind === 'capo')
       return Math.max(...move.to) === 0 ? t('sets.capoOff') : t('sets.capoMove', { to: capoText(move.to) })
     return t(move.to < move.from ? 'sets.down' : 'sets.up', {

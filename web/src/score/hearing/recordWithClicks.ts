@@ -87,7 +87,7 @@ export async function recordWithClicks(
   const send = (message: ToStrings) => strings.port.postMessage(message)
   const clicks = score.clicks.filter((c) => c.at >= from && c.at < to)
   send({ kind: 'load', score: { ...score, notes: [], clicks, length: to } })
-  send({ kind: 'set', settings: { tempo, metronome: true } })
+  send({ kind: 'set', settings: { tempo, balance: { metronome: 'full' } } })
   send({ kind: 'play', from, countIn: true })
   return { stop: () => ending?.(), done }
 }

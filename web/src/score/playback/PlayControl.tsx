@@ -52,12 +52,6 @@ export function PlayControl({ name, onToggle, marked, numberOf, measure, onMark 
             marks={[{ value: 60 }, { value: 100 }]}
           />
           <Switch
-            label={t('play.metronome')}
-            checked={state.metronome}
-            onChange={(e) => player.set({ metronome: e.currentTarget.checked })}
-            mb={6}
-          />
-          <Switch
             label={t('play.countIn')}
             checked={state.countIn}
             onChange={(e) => player.set({ countIn: e.currentTarget.checked })}
@@ -119,9 +113,11 @@ export function PlayControl({ name, onToggle, marked, numberOf, measure, onMark 
           ? {}
           : holds([
               t('play.tempo'),
-              t('play.metronome'),
               t('play.countIn'),
+              t('play.ownPart'),
               t('play.balance'),
+              t('play.voice.metronome'),
+              t('play.voice.counting'),
               t('play.ladder'),
               t('play.wav'),
             ]))}

@@ -6,7 +6,6 @@ import workletUrl from './strings.worklet.ts?worker&url'
 export interface PlayerState {
   readonly playing: boolean
   readonly tempo: number
-  readonly metronome: boolean
   readonly countIn: boolean
   readonly loop: { readonly from: number; readonly to: number } | undefined
   /** How loud each voice is. */
@@ -21,7 +20,6 @@ class Player {
   private state: PlayerState = {
     playing: false,
     tempo: 1,
-    metronome: false,
     countIn: false,
     loop: undefined,
     balance: {},
@@ -64,9 +62,7 @@ class Player {
   /** True where Play would play this music. */
   readonly holds = (music: (() => Performance) | undefined): boolean => this.music === music
 
-  set(
-    change: Partial<Pick<PlayerState, 'tempo' | 'metronome' | 'countIn' | 'loop' | 'balance' | 'ladder'>>,
-  ): void {
+  set(change: Partial<Pick<PlayerState, 'tempo' | 'countIn' | 'loop' | 'balance' | 'ladder'>>): void {
     // Whoever moves tempo or loop by hand begins to count anew.
     this.loops = 0
     this.update(change)
@@ -116,8 +112,8 @@ class Player {
   }
 
   private settings(): PlaySettings {
-    const { tempo, metronome, balance, loop } = this.state
-    return { tempo, metronome, balance, ...(loop ? { loop } : {}) }
+    const { tempo, balance, loop } = this.state
+    return { tempo, balance, ...(loop ? { loop } : {}) }
   }
 
   private sendSettings(): void {

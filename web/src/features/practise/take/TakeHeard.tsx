@@ -43,7 +43,7 @@ export function TakeHeard({ reading, expected, model, onClean }: Props) {
     return all || needsALook(own) ? [{ i, own, place: placeOf(model, note) }] : []
   })
   return (
-    <section data-testid="take-heard" aria-label={t('practise.take.heardTitle')}>
+    <section ref={intoView} data-testid="take-heard" aria-label={t('practise.take.heardTitle')}>
       <p role="status">{t('practise.take.heard', { heard, count: notes.length })}</p>
       {heard === notes.length ? (
         <Button
@@ -92,6 +92,9 @@ export function TakeHeard({ reading, expected, model, onClean }: Props) {
     </section>
   )
 }
+
+/** What was heard stands under what was asked for: it is shown as soon as it is there. */
+const intoView = (section: HTMLElement | null) => section?.scrollIntoView({ block: 'nearest' })
 
 /** Where on the page an expected note stands. */
 function placeOf(model: SheetModel, { at, string, fret }: ExpectedNote) {

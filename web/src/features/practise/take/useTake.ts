@@ -45,7 +45,11 @@ const IDLE: TakeState = { kind: 'idle' }
 const DELAY_CLICKS = 8
 const DELAY_SCORE: Performance = {
   notes: [],
-  clicks: Array.from({ length: DELAY_CLICKS }, (_, i) => ({ at: i * QUARTER, strong: i % 4 === 0 })),
+  clicks: Array.from({ length: DELAY_CLICKS }, (_, i) => ({
+    at: i * QUARTER,
+    strong: i % 4 === 0,
+    number: (i % 4) + 1,
+  })),
   tempos: [{ at: 0, bpm: 72 }],
   length: DELAY_CLICKS * QUARTER,
   beat: QUARTER,
