@@ -21,6 +21,7 @@ export default defineConfig({
       {
         test: {
           name: 'apps',
+          setupFiles: ['web/test/setup.ts'],
           include: tests('server', 'web'),
           testTimeout: 60_000,
           isolate: false,

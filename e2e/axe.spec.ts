@@ -28,6 +28,7 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
       '/',
       [
         plain,
+        { called: 'playing in', unfold: dialog('Play it in') },
         { called: 'menu of a tune', unfold: menu('What to do with Gate Latch') },
         {
           called: 'a paste that is understood',
@@ -99,7 +100,10 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
     ['handout', [plain, { called: 'add a part', unfold: menu('Add a part') }]],
   ],
   studio: [
-    ['practise', [plain]],
+    [
+      'practise',
+      [plain, { called: 'a take', unfold: (page: Page) => page.getByText('Check a take').click() }],
+    ],
     ['/students', [plain, { called: 'a student', unfold: toStudent }]],
     [
       '/repertoire',
@@ -115,6 +119,13 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
       '/sets',
       [
         plain,
+        {
+          called: 'as a book',
+          unfold: async (page) => {
+            await page.getByRole('link', { name: 'As a book' }).click()
+            await expect(page.getByTestId('pages').getByRole('status')).toHaveText(/\d+ pages/)
+          },
+        },
         {
           called: 'on stage',
           unfold: async (page) => {

@@ -235,17 +235,31 @@ test('a lesson file teaches without a network on phone and tablet, and its log c
     expect(await lesson.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
     // It plays in a loop and says where it is.
     await lesson.getByLabel('Loop').selectOption('measure')
-    await lesson.getByRole('button', { name: 'Play' }).click()
+    await lesson.getByRole('button', { name: 'Play', exact: true }).click()
     await expect(lesson.locator('.where')).toHaveText(/Step [124-9] of/)
     await lesson.getByRole('button', { name: 'Stop' }).click()
-    await expect(lesson.getByRole('button', { name: 'Play' })).toBeVisible()
+    await expect(lesson.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
     expect(await serious(lesson)).toEqual([])
     if (width === 390) {
+      // Practised by the list: three clean ones make it rise, and it is in the log by itself.
+      const pane = lesson.locator('.practise')
+      await expect(pane.getByRole('listitem').first()).toContainText('new')
+      const rung = pane.locator('[aria-current="step"]')
+      const begun = await rung.innerText()
+      for (let i = 0; i < 3; i++) await pane.getByRole('button', { name: 'Clean' }).click()
+      await expect(rung).not.toHaveText(begun)
+      await pane.getByRole('button', { name: 'Play this piece' }).click()
+      await lesson.getByRole('button', { name: 'Stop' }).click()
+      await pane.getByRole('button', { name: 'Into the log' }).click()
+      await expect(lesson.locator('.entries li')).toHaveText([new RegExp(`${begun} · 3×`)])
       await lesson.getByLabel('Tempo reached').fill('70')
       await lesson.getByLabel('Minutes').fill('15')
       await lesson.getByLabel('How it went').fill('<b>better</b>')
       await lesson.getByRole('button', { name: 'Write it down' }).click()
-      await expect(lesson.locator('.entries li')).toHaveText([/♩ = 70 · 3× · 15 min · <b>better<\/b>/])
+      await expect(lesson.locator('.entries li')).toHaveText([
+        /♩ = 70 · 3× · 15 min · <b>better<\/b>/,
+        /· 3×/,
+      ])
       const [log] = await Promise.all([
         lesson.waitForEvent('download'),
         lesson.getByRole('button', { name: 'Save the log as a file' }).click(),
@@ -266,7 +280,7 @@ test('a lesson file teaches without a network on phone and tablet, and its log c
   })
   await expect(log.getByRole('alert')).toContainText('not a practice log')
   await file.setInputFiles(test.info().outputPath('log.json'))
-  await expect(log.getByRole('row').nth(1)).toContainText(/Piece 1, measures 1 to 4.*1.*15.*♩ = 70/)
+  await expect(log.getByRole('row').nth(1)).toContainText(/Piece 1, measures 1 to 4.*1.*16.*♩ = 72/)
   await expect(log.getByRole('alert')).toHaveCount(0)
 })
 

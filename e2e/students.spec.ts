@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
+import { pdfSheets } from './pdf.ts'
 import { openStored } from './stored.ts'
 
 const today = (page: Page) => page.getByTestId('today')
@@ -167,6 +168,27 @@ test('a set list is ordered so that nobody retunes twice, and read on stage', as
   await page.keyboard.press('PageDown')
   await expect(stage.getByRole('heading', { name: first! })).toBeVisible()
   await expect(stage).toContainText('2 of 7')
+})
+
+test('a set list becomes one book: title, contents with pages and what is done between, each tune on a page of its own', async ({
+  page,
+}) => {
+  await openStored(page, 'demo')
+  await page.getByRole('link', { name: 'Set lists' }).click()
+  await page.getByRole('link', { name: 'As a book' }).click()
+  await expect(page.getByTestId('pages').getByRole('status')).toHaveText(/^(9|1\d) pages$/)
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as PDF' }).click(),
+  ])
+  const path = test.info().outputPath('book.pdf')
+  await file.saveAs(path)
+  const [front, ...sheets] = pdfSheets(path)
+  expect(front).toContain('Contents')
+  expect(front).toContain('String 6 from E2 down to D2')
+  const listed = [...front!.matchAll(/^\s*\d+\. (.+?) (?:Guitar|Mandolin),.*?\s(\d+)\s*$/gm)]
+  expect(listed).toHaveLength(7)
+  for (const [, title, number] of listed) expect(sheets[Number(number) - 2]!.trimStart()).toMatch(title!)
 })
 
 test('what is heard is saved as a sound file', async ({ page }) => {

@@ -61,14 +61,42 @@ describe('the program of a lesson file', () => {
     expect(said()).toContain('Measure 4')
   })
 
+  it('practises what is due: rises when it is clean, and writes it into the log by itself', () => {
+    const pane = document.querySelector('.practise')!
+    const now = () => pane.querySelector('[aria-current="step"]')!.textContent
+    const words = () => pane.querySelector('.climb')!.textContent
+    expect(pane.querySelector('.today li')!.textContent).toContain('new')
+    const first = now()
+    press('c')
+    expect(words()).toContain('1 of 3 clean ones in a row')
+    press('c')
+    press('c')
+    expect(now()).not.toBe(first)
+    press('x')
+    expect(words()).toContain('0 of 3')
+    button('Not yet').click()
+    expect(now()).toBe(first)
+    button('Into the log').click()
+    const kept = JSON.parse(localStorage.getItem(`velvet-porch.log.${tune.id}`)!) as {
+      bpm: number
+      clean: number
+    }[]
+    expect(kept).toHaveLength(1)
+    expect(first).toBe(`♩ = ${kept[0]!.bpm}`)
+    expect(kept[0]!.clean).toBe(3)
+    expect(pane.textContent).toContain('Written down')
+    expect(document.querySelectorAll('.entries li')).toHaveLength(1)
+    localStorage.clear()
+  })
+
   it('keeps what was practised on this device, within sense', () => {
     const form = document.querySelector<HTMLFormElement>('.log form')!
     document.querySelector<HTMLInputElement>('#log-bpm')!.value = '9999'
     document.querySelector<HTMLInputElement>('#log-note')!.value = 'slowly <b>'
     form.dispatchEvent(new Event('submit', { cancelable: true }))
     const kept = JSON.parse(localStorage.getItem(`velvet-porch.log.${tune.id}`)!) as unknown[]
-    expect(kept).toHaveLength(1)
-    expect(kept[0]).toMatchObject({ piece: 1, bpm: 500, note: 'slowly <b>' })
+    expect(kept).toHaveLength(2)
+    expect(kept[1]).toMatchObject({ piece: 1, bpm: 500, note: 'slowly <b>' })
     const entry = document.querySelector('.entries li')!
     expect(entry.textContent).toContain('slowly <b>')
     expect(entry.querySelector('b')).toBeNull()

@@ -26,6 +26,7 @@ export {
   recipeOf,
   targetOf,
   USUAL_WAY,
+  temposWithin,
 } from './practice/recipe.ts'
 export type { LogOf, Student } from './practice/student.ts'
 export { type TroubleSpot, troubleSpots } from './practice/troubleSpots.ts'

@@ -10,13 +10,21 @@ import {
 import type { LessonData } from '@velvet-porch/core/output/handout'
 import { h } from './dom.ts'
 
+/** The practice log as the page has it. */
+export interface LogBook {
+  readonly element: HTMLElement
+  readonly entries: () => readonly LogEntry[]
+  /** Writes down what was practised. */
+  readonly write: (entry: LogEntry) => void
+}
+
 /** The practice log: written down on this device, saved as a file for the teacher. */
 export function logBook(
   { tune, settings, student }: LessonData,
   words: PaperWords['lesson'],
   pieces: readonly string[],
   goalBpm: number,
-): HTMLElement {
+): LogBook {
   let entries = entriesOf(tune)
   const list = h('ul', { class: 'entries' })
   const piece = h(
@@ -55,13 +63,16 @@ export function logBook(
       minutes: Math.min(1440, Math.max(0, Number(minutes.value) || 0)),
       note: note.value.slice(0, LONGEST_LOG_NOTE),
     }
+    write(entry)
+    note.value = ''
+  }
+  const write = (entry: LogEntry) => {
     entries = [...entries, entry]
     try {
       localStorage.setItem(keyOf(tune), JSON.stringify(entries))
     } catch {
       // The browser keeps nothing for files: the log holds until it is closed, and can be saved before.
     }
-    note.value = ''
     draw()
   }
   const send = () => {
@@ -82,7 +93,7 @@ export function logBook(
   draw()
   const field = (id: string, label: string, input: HTMLElement) =>
     h('p', {}, h('label', { for: id }, label), input)
-  return h(
+  const element = h(
     'section',
     { class: 'log' },
     h('h2', {}, words.log),
@@ -100,9 +111,11 @@ export function logBook(
     list,
     h('button', { type: 'button', click: send }, words.send),
   )
+  return { element, entries: () => entries, write }
 }
 
-function today(): string {
+/** The day by this device's clock. */
+export function today(): string {
   const now = new Date()
   const two = (n: number) => String(n).padStart(2, '0')
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`

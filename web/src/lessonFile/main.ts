@@ -1,10 +1,18 @@
 import { present } from '@velvet-porch/core/invariant'
 import { measureNumbers, withVariant, type Variant } from '@velvet-porch/core/document'
-import { cautionWords, lessonOf, pieceText, type Lesson, type PaperWords } from '@velvet-porch/core/lesson'
+import {
+  cautionWords,
+  isInPiece,
+  lessonOf,
+  pieceText,
+  type Lesson,
+  type PaperWords,
+} from '@velvet-porch/core/lesson'
 import { setupFacts, type LessonData } from '@velvet-porch/core/output/handout'
 import { h } from './dom.ts'
 import { entriesOf, logBook } from './logBook.ts'
 import { PiecePane } from './piecePane.ts'
+import { PractisePane } from './practisePane.ts'
 import { SheetPane } from './sheetPane.ts'
 import { SoundPane } from './soundPane.ts'
 import { StepPane } from './stepPane.ts'
@@ -59,6 +67,11 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
     present(document.getElementById('version')).focus()
   }
   const pieces = lesson.pieces.map((p) => pieceText(p, phrasing))
+  const book = logBook(data, text, pieces, lesson.goalBpm)
+  const practise = new PractisePane(data, lesson, pieces, book, {
+    play: (bpm) => sound.practise(bpm),
+    goTo: (number) => go(steps.findIndex((s) => isInPiece(lesson.pieces[number - 1]!, s))),
+  })
   page.append(
     h(
       'header',
@@ -78,7 +91,8 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
     ),
     piece.element,
     allSteps(lesson, go),
-    logBook(data, text, pieces, lesson.goalBpm),
+    practise.element,
+    book.element,
     h(
       'footer',
       {},
@@ -91,6 +105,7 @@ function open(whole: LessonData, version?: Variant, from = { measure: 0, tick: 0
     if (e.target instanceof HTMLInputElement || e.target instanceof HTMLSelectElement) return
     if (e.key === 'ArrowRight' || e.key === 'PageDown') go(index + 1)
     else if (e.key === 'ArrowLeft' || e.key === 'PageUp') go(index - 1)
+    else if ((e.key === 'c' || e.key === 'x') && !e.ctrlKey && !e.metaKey) practise.went(e.key === 'c')
     else if (e.key === ' ' && !(e.target instanceof HTMLButtonElement)) void sound.toggle()
     else return
     e.preventDefault()

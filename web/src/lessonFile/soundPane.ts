@@ -25,7 +25,7 @@ export class SoundPane {
     id: 'tempo',
     min: 30,
     max: 120,
-    step: 5,
+    step: 1,
     value: START,
   })
   private readonly tempoText = h('output', { for: 'tempo' })
@@ -79,6 +79,13 @@ export class SoundPane {
     const written = tune.tempos[0]?.bpm ?? goalBpm
     const tempo = (percent / 100) * (goalBpm / written)
     this.strings.set({ tempo, ...(loop ? { loop } : {}) })
+  }
+
+  /** Plays a piece again and again at a tempo in quarter notes a minute; stops where it plays already. */
+  practise(bpm: number): void {
+    this.loop.value = 'piece'
+    this.tempo.value = String(Math.round((100 * bpm) / this.lesson.goalBpm))
+    void this.toggle()
   }
 
   stop(): void {

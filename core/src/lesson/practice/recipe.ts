@@ -30,6 +30,12 @@ export interface Recipe {
   readonly seconds: number
 }
 
+/** The tempos up to what this hand should manage; those over it are for later. */
+export function temposWithin({ tempos, ceiling }: Pick<Recipe, 'tempos' | 'ceiling'>): readonly number[] {
+  const within = tempos.filter((bpm) => bpm <= (ceiling?.bpm ?? Infinity))
+  return within.length > 0 ? within : tempos.slice(0, 1)
+}
+
 /** Tempos on the way to the goal at most, and by how much each rises at least. */
 const RUNGS = 6
 const RISE = 4

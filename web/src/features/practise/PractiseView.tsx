@@ -3,7 +3,7 @@ import { IconCheck, IconClock, IconPlayerPauseFilled, IconPlayerPlayFilled, Icon
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { hertz } from '@velvet-porch/core/music'
 import { pitchAt } from '@velvet-porch/core/instrument'
-import { cautionWords, recipeIn, type LogEntry, type Recipe } from '@velvet-porch/core/lesson'
+import { cautionWords, recipeIn, temposWithin, type LogEntry } from '@velvet-porch/core/lesson'
 import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
@@ -72,7 +72,7 @@ export function PractiseView({ tune, written }: { tune: TuneDoc; written: Arrang
           <Climbing
             key={`${student?.id ?? ''} ${piece.number}`}
             practice={practice}
-            tempos={temposFor(recipeIn(lesson, piece))}
+            tempos={temposWithin(recipeIn(lesson, piece))}
             onBegin={() => setRunning(true)}
             onWritten={(entry) => {
               setNoted(entry)
@@ -124,12 +124,6 @@ export function PractiseView({ tune, written }: { tune: TuneDoc; written: Arrang
       </div>
     </div>
   )
-}
-
-/** The tempos up to what this hand should manage: the others are for later. */
-const temposFor = ({ tempos, ceiling }: Recipe): readonly number[] => {
-  const within = tempos.filter((bpm) => bpm <= (ceiling?.bpm ?? Infinity))
-  return within.length > 0 ? within : tempos.slice(0, 1)
 }
 
 const clockText = (seconds: number): string =>

@@ -130,7 +130,12 @@ export const studio = {
     takeOut: 'Take {{title}} out',
     gone: '{{title}} (not on the shelf any more)',
     about: 'about {{seconds}} s',
-    take: { guitar: 'Take the guitar', mandolin: 'Take the mandolin' },
+    take: {
+      guitar: 'Take the guitar',
+      baritone: 'Take the baritone guitar',
+      tenor: 'Take the tenor guitar',
+      mandolin: 'Take the mandolin',
+    },
     noCapo: 'no capo',
     capoAt: 'capo at fret {{fret}}',
     partialCapo: 'capo at fret {{fret}} on strings {{strings}}',

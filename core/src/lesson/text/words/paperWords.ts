@@ -84,5 +84,19 @@ export interface PaperWords {
     readonly empty: string
     readonly loud: string
     readonly step: string
+    /** Practising: today's list with why each piece is on it, the way up, how it went. */
+    readonly practise: string
+    readonly due: string
+    readonly stuck: string
+    readonly fresh: string
+    readonly oneMinutes: string
+    readonly nothingDue: string
+    readonly needed: string
+    readonly goal: string
+    readonly wasClean: string
+    readonly notYet: string
+    readonly playPiece: string
+    readonly intoLog: string
+    readonly practised: string
   }
 }
