@@ -13,6 +13,7 @@ import { Sheet } from '../../score/sheet/Sheet.tsx'
 import { NO_LAYERS, type TabLayers } from '../../score/sheet/TabLayer.tsx'
 import { useActions } from '../../state/actions.ts'
 import { TakePanel } from './take/TakePanel.tsx'
+import { PieceDrills } from './PieceDrills.tsx'
 import { RecordingPanel } from './RecordingPanel.tsx'
 import { StudentMenu } from '../lesson/StudentMenu.tsx'
 import { useClimb } from './useClimb.ts'
@@ -238,6 +239,7 @@ function Climbing({
           {t('practise.write')}
         </Button>
       </Group>
+      {piece ? <PieceDrills lesson={practice.lesson} piece={piece} /> : null}
       <TakePanel model={practice.model} onClean={() => went(true)} />
     </>
   )
