@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { pdfSheets } from './pdf.ts'
 import { openStored } from './stored.ts'
@@ -191,7 +192,7 @@ test('a set list becomes one book: title, contents with pages and what is done b
   for (const [, title, number] of listed) expect(sheets[Number(number) - 2]!.trimStart()).toMatch(title!)
 })
 
-test('what is heard is saved as a sound file', async ({ page }) => {
+test('what is heard is saved as a sound file, and as MIDI with a track for each string', async ({ page }) => {
   await openStored(page, 'demo')
   await page.getByRole('button', { name: 'Playing' }).click()
   const [file] = await Promise.all([
@@ -199,6 +200,17 @@ test('what is heard is saved as a sound file', async ({ page }) => {
     page.getByRole('button', { name: 'Save as sound (WAV)' }).click(),
   ])
   expect(file.suggestedFilename()).toMatch(/\.wav$/)
+  await page.getByRole('button', { name: 'Export' }).click()
+  const [midi] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'As MIDI, a channel a string' }).click(),
+  ])
+  const path = test.info().outputPath('tune.mid')
+  await midi.saveAs(path)
+  const bytes = readFileSync(path)
+  // Standard MIDI Files 1.0: the header says format 1, the tracks, and 480 ticks a quarter.
+  expect(bytes.subarray(0, 4).toString()).toBe('MThd')
+  expect([bytes.readUInt16BE(8), bytes.readUInt16BE(10), bytes.readUInt16BE(12)]).toEqual([1, 7, 480])
 })
 
 test('the repertoire says how each tune stands, who has it and who asked for it', async ({ page }) => {

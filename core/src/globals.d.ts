@@ -3,3 +3,6 @@ declare class TextDecoder {
   constructor(label?: string, options?: { fatal?: boolean })
   decode(input: Uint8Array): string
 }
+declare class TextEncoder {
+  encode(input: string): Uint8Array
+}

@@ -77,6 +77,7 @@ export const bench = {
     },
     print: 'Print',
     text: 'Tab as text',
+    midi: 'As MIDI, a channel a string',
     export: { title: 'Export', files: 'Handout, lesson file, PDF' },
     fingers: 'Fingers',
     picking: 'Picking hand',

@@ -1,0 +1,2 @@
+/** An arrangement as a standard MIDI file. */
+export { writeMidi } from './writeMidi.ts'
