@@ -115,7 +115,7 @@ function track(events: readonly TimedEvent[]): MidiEvent[] {
   const timed = inTime.map(({ event: { at, ...event } }) => {
     const deltaTime = at - last
     last = at
-    return { ...event, deltaTime } as MidiEvent
+    return { ...event, deltaTime }
   })
   return [...timed, { deltaTime: 0, type: 'endOfTrack' }]
 }
