@@ -29,7 +29,12 @@ const gridOf = (notes: readonly { at: number }[]): number =>
   [QUARTER / 2, QUARTER / 4, QUARTER / 3].find((g) => notes.every((n) => n.at % g === 0)) ?? QUARTER / 12
 
 /** A tune as it is played on other strings, one note after the other, 15 dB over noise in a room. */
-function played(notes: readonly { at: number; length: number; midi: number }[], bpm: number, seed: number) {
+function played(
+  notes: readonly { at: number; length: number; midi: number }[],
+  bpm: number,
+  seed: number,
+  rate = RATE,
+) {
   const random = seeded(seed)
   const second = (ticks: number) => (ticks * 60) / (bpm * QUARTER)
   const setup = guitarSetup()
@@ -43,7 +48,7 @@ function played(notes: readonly { at: number; length: number; midi: number }[], 
     isStruck: true,
   }))
   const room = { random, overNoise: 15, echo: 0.35, cents: 30 * (random() - 0.5), latency: 0.05 }
-  return takeOf(expected, new Map(), RATE, room)
+  return takeOf(expected, new Map(), rate, room)
 }
 
 describe('a melody that is played in', () => {
@@ -62,6 +67,15 @@ describe('a melody that is played in', () => {
     })
     expect(all).toBeGreaterThan(180)
     expect(right / all).toBeGreaterThanOrEqual(0.95)
+  })
+
+  it('is the same at any rate that a device may have', () => {
+    const notes = beginningOf(CORPUS[0]!, 12)
+    for (const rate of [16_000, 22_050, 48_000, 96_000]) {
+      const on = { bpm: 80, grid: gridOf(notes), latencyMs: 50 }
+      const heard = finish(playedMelody(played(notes, 80, 3, rate), rate, on))
+      expect(heard.map((n) => [n.at, n.midi])).toEqual(notes.map((n) => [n.at, n.midi]))
+    }
   })
 
   it('that is sung, without strokes between its notes, has the same notes', () => {

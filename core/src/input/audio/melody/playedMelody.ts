@@ -2,6 +2,7 @@ import { hertz } from '../../../music/pitch/pitch.ts'
 import { QUARTER, type Ticks } from '../../../music/time/ticks.ts'
 import { LOOK_S, onsetStrength } from '../onsetStrength.ts'
 import { periodOf } from '../period.ts'
+import { atUsualRate } from '../usualRate.ts'
 import { riseAt, risesOf } from '../risingPartials.ts'
 
 /** A note that was played in. */
@@ -56,14 +57,15 @@ interface Beginning {
 
 /**
  * What was played one note at a time, sung or hummed, to clicks: a draft of notes on a grid. Yields the share that is done.
- * @param samples mono, from the first beat on
- * @param rate samples a second
+ * @param recorded mono, from the first beat on
+ * @param recordedRate samples a second
  */
 export function* playedMelody(
-  samples: Float32Array,
-  rate: number,
+  recorded: Float32Array,
+  recordedRate: number,
   { bpm, grid, latencyMs }: PlayedIn,
 ): Generator<number, readonly PlayedNote[]> {
+  const { samples, rate } = atUsualRate(recorded, recordedRate)
   const levels = levelsOf(samples, rate)
   const loudest = levels.reduce((most, x) => Math.max(most, x), 0)
   if (loudest === 0) return []

@@ -1,4 +1,5 @@
 import { evidenceOf, presenceOf, riseAt, type Rise } from '../risingPartials.ts'
+import { atUsualRate } from '../usualRate.ts'
 import { LOOK_S, onsetStrength } from '../onsetStrength.ts'
 import type { ExpectedNote } from './expectedNotes.ts'
 
@@ -51,17 +52,18 @@ interface Moment {
 /**
  * Listens to a take of what is written: is each note there, or one beside it, and how early or late. An aid, never a grade: it looks
  * for what should be there and hears nothing else. Yields the share that is done.
- * @param samples mono, from the beginning of the stretch on
- * @param rate samples a second
+ * @param recorded mono, from the beginning of the stretch on
+ * @param recordedRate samples a second
  * @param latencyMs milliseconds that everything comes late for reasons of the device
  */
 export function* takeCheck(
-  samples: Float32Array,
-  rate: number,
+  recorded: Float32Array,
+  recordedRate: number,
   expected: readonly ExpectedNote[],
   latencyMs: number,
 ): Generator<number, TakeReading> {
   if (expected.length === 0) return { followed: false }
+  const { samples, rate } = atUsualRate(recorded, recordedRate)
   const strength = yield* withinShare(onsetStrength(samples, rate), 0, 0.5)
   const moments = momentsOf(expected)
   const strokes = strokesOf(strength, moments, latencyMs / 1000)
