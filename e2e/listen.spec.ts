@@ -1,8 +1,5 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { chromium, expect, test, type Browser, type Page } from '@playwright/test'
-import { CHROMIUM } from './playwright.config.ts'
+import { expect, test, type Page } from '@playwright/test'
+import { hearing } from './hearing.ts'
 import { openStored } from './stored.ts'
 import { wavFile } from './wav.ts'
 
@@ -69,30 +66,6 @@ test('a melody is played in by the simulated string and comes onto the shelf wit
   await expect(page).toHaveURL(/\/arrange$/)
 })
 
-/** A page whose microphone hears a sound file, round and round. */
-async function hearing(sound: Buffer, use: (page: Page) => Promise<void>, baseURL: string): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), 'porch-'))
-  const file = join(folder, 'heard.wav')
-  writeFileSync(file, sound)
-  let browser: Browser | undefined
-  try {
-    browser = await chromium.launch({
-      ...CHROMIUM,
-      args: [
-        ...CHROMIUM.args,
-        '--use-fake-device-for-media-stream',
-        '--use-fake-ui-for-media-stream',
-        `--use-file-for-fake-audio-capture=${file}`,
-      ],
-    })
-    const page = await browser.newPage({ baseURL })
-    await use(page)
-  } finally {
-    await browser?.close()
-    rmSync(folder, { recursive: true })
-  }
-}
-
 /** A D string that is struck with every click of 120 a minute. */
 const plucks = wavFile(4, (t) => {
   const since = t % 0.5
@@ -105,35 +78,31 @@ const plucks = wavFile(4, (t) => {
 test('a microphone is listened to while the clicks count: what is played in, and a take of something else', async ({
   baseURL,
 }) => {
-  await hearing(
-    plucks,
-    async (page) => {
-      await openStored(page, 'demo')
-      await page.goto('/')
-      await page.getByRole('button', { name: 'Play it in' }).click()
-      const dialog = page.getByRole('dialog', { name: 'Play a melody in' })
-      await dialog.getByLabel('Beats a minute').fill('120')
-      await dialog.getByRole('button', { name: 'Count in and record' }).click()
-      await expect(dialog.getByTestId('play-in-state')).toHaveText('Play now: measure 4.')
-      await dialog.getByRole('button', { name: 'I have played it' }).click()
-      const measures = dialog.getByTestId('played').getByRole('listitem')
-      await expect(measures.nth(1)).toHaveText(/^(D\??){3,5}$/)
-      await expect(dialog.getByTestId('played')).not.toContainText(/[ABCEFG][♯♭]?\d/)
-      await dialog.getByRole('button', { name: 'Cancel' }).last().click()
+  await hearing(plucks, baseURL, async (page) => {
+    await openStored(page, 'demo')
+    await page.goto('/')
+    await page.getByRole('button', { name: 'Play it in' }).click()
+    const dialog = page.getByRole('dialog', { name: 'Play a melody in' })
+    await dialog.getByLabel('Beats a minute').fill('120')
+    await dialog.getByRole('button', { name: 'Count in and record' }).click()
+    await expect(dialog.getByTestId('play-in-state')).toHaveText('Play now: measure 4.')
+    await dialog.getByRole('button', { name: 'I have played it' }).click()
+    const measures = dialog.getByTestId('played').getByRole('listitem')
+    await expect(measures.nth(1)).toHaveText(/^(D\??){3,5}$/)
+    await expect(dialog.getByTestId('played')).not.toContainText(/[ABCEFG][♯♭]?\d/)
+    await dialog.getByRole('button', { name: 'Cancel' }).last().click()
 
-      await page.evaluate(() => {
-        const key = 'velvet-porch.prefs'
-        const kept = JSON.parse(localStorage.getItem(key) ?? '{"state":{},"version":1}') as {
-          state: Record<string, unknown>
-        }
-        localStorage.setItem(key, JSON.stringify({ ...kept, state: { ...kept.state, delayMs: 40 } }))
-      })
-      await practise(page)
-      await recordATake(page)
-      await expect(heard(page)).toHaveText('I could not follow this take.')
-    },
-    baseURL!,
-  )
+    await page.evaluate(() => {
+      const key = 'velvet-porch.prefs'
+      const kept = JSON.parse(localStorage.getItem(key) ?? '{"state":{},"version":1}') as {
+        state: Record<string, unknown>
+      }
+      localStorage.setItem(key, JSON.stringify({ ...kept, state: { ...kept.state, delayMs: 40 } }))
+    })
+    await practise(page)
+    await recordATake(page)
+    await expect(heard(page)).toHaveText('I could not follow this take.')
+  })
 })
 
 test('a refused microphone is said, with the way out', async ({ page }) => {

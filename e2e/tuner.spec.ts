@@ -1,8 +1,6 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { chromium, expect, test, type Page } from '@playwright/test'
-import { CHROMIUM } from './playwright.config.ts'
+import { expect, test, type Page } from '@playwright/test'
+import { hearing } from './hearing.ts'
+import { wavFile } from './wav.ts'
 
 const words = (page: Page) => page.getByTestId('tuner-words')
 const note = (page: Page) => page.getByTestId('tuner-note')
@@ -58,60 +56,26 @@ test('a capo asks for another look at every string; A4 and the tuning move what 
   await expect(a4).toHaveValue('443 Hz')
 })
 
-/** Sixteen bits, mono: a sound file as RIFF has it. */
-function wav(samples: Float32Array, rate: number): Buffer {
-  const data = Buffer.alloc(44 + samples.length * 2)
-  data.write('RIFF', 0)
-  data.writeUInt32LE(36 + samples.length * 2, 4)
-  data.write('WAVEfmt ', 8)
-  data.writeUInt32LE(16, 16)
-  data.writeUInt16LE(1, 20)
-  data.writeUInt16LE(1, 22)
-  data.writeUInt32LE(rate, 24)
-  data.writeUInt32LE(rate * 2, 28)
-  data.writeUInt16LE(2, 32)
-  data.writeUInt16LE(16, 34)
-  data.write('data', 36)
-  data.writeUInt32LE(samples.length * 2, 40)
-  samples.forEach((x, i) => data.writeInt16LE(Math.round(32_000 * x), 44 + i * 2))
-  return data
-}
-
 test('a microphone is listened to: a D string that is 20 cents flat, from a sound file', async ({
   baseURL,
 }) => {
-  const rate = 48_000
   const hertz = 146.832 * 2 ** (-20 / 1200)
   // Partials of a plucked string, fading and coming again twice a second: the file is played round and round.
-  const samples = Float32Array.from({ length: 4 * rate }, (_, i) => {
-    const t = i / rate
+  const string = wavFile(4, (t) => {
     const since = t % 2
     return [1, 2, 3, 4, 5].reduce(
       (sum, n) => sum + (0.35 / n) * Math.exp(-since * n * 0.7) * Math.sin(2 * Math.PI * n * hertz * t),
       0,
     )
   })
-  const folder = mkdtempSync(join(tmpdir(), 'porch-'))
-  const file = join(folder, 'string.wav')
-  writeFileSync(file, wav(samples, rate))
-  const browser = await chromium.launch({
-    ...CHROMIUM,
-    args: [
-      ...CHROMIUM.args,
-      '--use-fake-device-for-media-stream',
-      '--use-fake-ui-for-media-stream',
-      `--use-file-for-fake-audio-capture=${file}`,
-    ],
+  await hearing(string, baseURL, async (page) => {
+    await page.goto('/tuner')
+    await page.getByRole('button', { name: 'Listen' }).click()
+    await expect(note(page)).toHaveText('D3string 4')
+    await expect(words(page)).toHaveText(/^(19|20|21) cents flat: tighten a little$/)
+    await page.getByRole('button', { name: 'Stop listening' }).click()
+    await expect(note(page)).toContainText('Press “Listen”')
   })
-  const page = await browser.newPage()
-  await page.goto(`${baseURL}/tuner`)
-  await page.getByRole('button', { name: 'Listen' }).click()
-  await expect(note(page)).toHaveText('D3string 4')
-  await expect(words(page)).toHaveText(/^(19|20|21) cents flat: tighten a little$/)
-  await page.getByRole('button', { name: 'Stop listening' }).click()
-  await expect(note(page)).toContainText('Press “Listen”')
-  await browser.close()
-  rmSync(folder, { recursive: true })
 })
 
 test('where there is no microphone, or it is refused, the page says what to do instead', async ({ page }) => {

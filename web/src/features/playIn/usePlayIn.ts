@@ -2,13 +2,10 @@ import type { Score } from '@velvet-porch/core/document'
 import type { Draft, PlayedIn, PlayedNote } from '@velvet-porch/core/input/audio'
 import { measureLength } from '@velvet-porch/core/music'
 import { proxy } from 'comlink'
-import { useEffect, useRef, useState } from 'react'
-import { hearingFault, type HearingFault } from '../../score/hearing/microphone.ts'
-import { recordWithClicks, type Take, type TakeUnderWay } from '../../score/hearing/recordWithClicks.ts'
-import { player } from '../../score/playback/player.ts'
+import { useState } from 'react'
+import type { Take } from '../../score/hearing/recordWithClicks.ts'
+import { takeFault, useListener, type TakeFault } from '../../score/hearing/useListener.ts'
 import { currentPrefs } from '../../state/prefs.ts'
-import { Supervised } from '../../workers/supervised.ts'
-import type { TakeApi } from '../../workers/take.worker.ts'
 import { clicksIn, simulatedPhrase } from './playedIn.ts'
 
 /** Where playing in stands. */
@@ -17,7 +14,7 @@ export type PlayInState =
   /** With the measure that is being played. */
   | { readonly kind: 'recording'; readonly measure: number }
   | { readonly kind: 'listening'; readonly share: number }
-  | { readonly kind: 'fault'; readonly fault: HearingFault | 'broken' }
+  | { readonly kind: 'fault'; readonly fault: TakeFault }
   | { readonly kind: 'heard'; readonly played: readonly PlayedNote[]; readonly score: Score }
 
 const RATE = 44_100
@@ -33,32 +30,19 @@ export interface PlayInOrder {
 /** Plays a melody in, from the count-in to the draft of a tune. */
 export function usePlayIn() {
   const [state, setState] = useState<PlayInState>({ kind: 'idle' })
-  const underWay = useRef<TakeUnderWay>(undefined)
-  const worker = useRef<Supervised<TakeApi>>(undefined)
-  const over = useRef(false)
-  useEffect(() => {
-    over.current = false
-    return () => {
-      over.current = true
-      underWay.current?.stop()
-      worker.current?.end()
-      worker.current = undefined
-    }
-  }, [])
+  const listener = useListener()
   const show = (next: PlayInState) => {
-    if (!over.current) setState(next)
+    if (!listener.isOver()) setState(next)
   }
 
-  const takeOf = async (
-    { by, on, draft }: PlayInOrder,
-    ask: Supervised<TakeApi>,
-  ): Promise<Take | undefined> => {
+  const takeOf = async ({ by, on, draft }: PlayInOrder): Promise<Take | undefined> => {
     if (by === 'simulated')
       return {
-        samples: await ask.call('simulated', simulatedPhrase(2 * on.grid, on.bpm), new Map(), RATE, ROOM),
+        samples: await listener
+          .ask()
+          .call('simulated', simulatedPhrase(2 * on.grid, on.bpm), new Map(), RATE, ROOM),
         rate: RATE,
       }
-    player.stop()
     show({ kind: 'asking' })
     const score = clicksIn(draft.metre, on.bpm)
     const length = measureLength(draft.metre)
@@ -68,27 +52,24 @@ export function usePlayIn() {
           ? { kind: 'countingIn' }
           : { kind: 'recording', measure: Math.floor(position / length) + 1 },
       )
-    underWay.current = await recordWithClicks({ score, from: 0, to: score.length, tempo: 1 }, onPosition)
-    return underWay.current.done
+    return listener.record({ score, from: 0, to: score.length, tempo: 1 }, onPosition)
   }
 
   const start = async (order: PlayInOrder) => {
-    const ask = (worker.current ??= new Supervised<TakeApi>(
-      () => new Worker(new URL('../../workers/take.worker.ts', import.meta.url), { type: 'module' }),
-    ))
     try {
-      const take = await takeOf(order, ask)
+      const take = await takeOf(order)
       if (!take) return show({ kind: 'idle' })
       show({ kind: 'listening', share: 0 })
       const latencyMs = order.by === 'simulated' ? 1000 * ROOM.latency : (currentPrefs().delayMs ?? 0)
       const onProgress = proxy((share: number) => show({ kind: 'listening', share }))
-      const played = await ask.call('melody', take.samples, take.rate, { ...order.on, latencyMs }, onProgress)
+      const played = await listener
+        .ask()
+        .call('melody', take.samples, take.rate, { ...order.on, latencyMs }, onProgress)
       if (played.length === 0) return show({ kind: 'nothing' })
-      show({ kind: 'heard', played, score: await ask.call('draft', played, order.draft) })
+      show({ kind: 'heard', played, score: await listener.ask().call('draft', played, order.draft) })
     } catch (error) {
-      const broken = (error as Error).name !== 'MicrophoneError'
-      show({ kind: 'fault', fault: broken ? 'broken' : hearingFault(error) })
+      show({ kind: 'fault', fault: takeFault(error) })
     }
   }
-  return { state, start, stop: () => underWay.current?.stop() }
+  return { state, start, stop: listener.stop }
 }

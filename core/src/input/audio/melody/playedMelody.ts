@@ -2,6 +2,7 @@ import { hertz } from '../../../music/pitch/pitch.ts'
 import { QUARTER, type Ticks } from '../../../music/time/ticks.ts'
 import { LOOK_S, onsetStrength } from '../onsetStrength.ts'
 import { periodOf } from '../period.ts'
+import { withinShare } from '../withinShare.ts'
 import { atUsualRate } from '../usualRate.ts'
 import { riseAt, risesOf } from '../risingPartials.ts'
 
@@ -69,7 +70,7 @@ export function* playedMelody(
   const levels = levelsOf(samples, rate)
   const loudest = levels.reduce((most, x) => Math.max(most, x), 0)
   if (loudest === 0) return []
-  const strength = yield* half(onsetStrength(samples, rate))
+  const strength = yield* withinShare(onsetStrength(samples, rate), 0, 0.5)
   const strokes = withSoftBeginnings(strokesIn(strength), levels, loudest)
   const beginnings: Beginning[] = []
   for (const [i, seconds] of strokes.entries()) {
@@ -97,14 +98,6 @@ export function* playedMelody(
     const length = Math.max(grid, Math.round((end - note.at) / grid) * grid)
     return { ...note, length: next ? Math.min(length, next.at - note.at) : length }
   })
-}
-
-function* half(work: Generator<number, Float64Array>): Generator<number, Float64Array> {
-  for (;;) {
-    const step = work.next()
-    if (step.done) return step.value
-    yield step.value / 2
-  }
 }
 
 /** Root mean square of every hundredth of a second. */

@@ -1,6 +1,7 @@
 import { evidenceOf, presenceOf, riseAt, type Rise } from '../risingPartials.ts'
 import { atUsualRate } from '../usualRate.ts'
 import { LOOK_S, onsetStrength } from '../onsetStrength.ts'
+import { withinShare } from '../withinShare.ts'
 import type { ExpectedNote } from './expectedNotes.ts'
 
 /** What is said of one note of a take. */
@@ -91,14 +92,6 @@ export function* takeCheck(
     yield 0.5 + (0.5 * m) / moments.length
   }
   return followed < LEAST_FOLLOWED * moments.length ? { followed: false } : { followed: true, notes }
-}
-
-function* withinShare<T>(work: Generator<number, T>, from: number, width: number): Generator<number, T> {
-  for (;;) {
-    const step = work.next()
-    if (step.done) return step.value
-    yield from + width * step.value
-  }
 }
 
 /** Notes that begin together, in order of time. */

@@ -7,18 +7,11 @@ import {
 import type { Setup } from '@velvet-porch/core/instrument'
 import { QUARTER } from '@velvet-porch/core/music'
 import type { Mistake, Performance } from '@velvet-porch/core/output/sound'
-import { useEffect, useRef, useState } from 'react'
-import { hearingFault, type HearingFault } from '../../../score/hearing/microphone.ts'
-import {
-  recordWithClicks,
-  type Clicked,
-  type Take,
-  type TakeUnderWay,
-} from '../../../score/hearing/recordWithClicks.ts'
+import { useState } from 'react'
+import type { Clicked, Take } from '../../../score/hearing/recordWithClicks.ts'
+import { takeFault, useListener, type TakeFault } from '../../../score/hearing/useListener.ts'
 import { player } from '../../../score/playback/player.ts'
 import { setPrefs, usePrefs } from '../../../state/prefs.ts'
-import { Supervised } from '../../../workers/supervised.ts'
-import type { TakeApi } from '../../../workers/take.worker.ts'
 
 /** Who plays: somebody before the microphone, or the simulated student that stands in. */
 export type TakePlayer = 'microphone' | 'simulated'
@@ -34,7 +27,7 @@ export type TakeState =
   | { readonly kind: 'countingIn' }
   | { readonly kind: 'recording' }
   | { readonly kind: 'listening'; readonly share: number }
-  | { readonly kind: 'fault'; readonly fault: HearingFault | 'broken' }
+  | { readonly kind: 'fault'; readonly fault: TakeFault }
   /** The delay could not be measured. */
   | { readonly kind: 'noDelay' }
   | { readonly kind: 'heard'; readonly reading: TakeReading; readonly expected: readonly ExpectedNote[] }
@@ -66,42 +59,23 @@ export function useTake(by: TakePlayer, slips: readonly Slip[], setup: Setup | u
   const { delayMs } = usePrefs()
   const [simulatedDelay, setSimulatedDelay] = useState<number>()
   const [state, setState] = useState<TakeState>(IDLE)
-  const underWay = useRef<TakeUnderWay>(undefined)
-  const worker = useRef<Supervised<TakeApi>>(undefined)
-  const over = useRef(false)
-  useEffect(() => {
-    over.current = false
-    return () => {
-      over.current = true
-      underWay.current?.stop()
-      worker.current?.end()
-      worker.current = undefined
-    }
-  }, [])
+  const listener = useListener()
   const delay = by === 'microphone' ? delayMs : simulatedDelay
-  const ask = () =>
-    (worker.current ??= new Supervised<TakeApi>(
-      () => new Worker(new URL('../../../workers/take.worker.ts', import.meta.url), { type: 'module' }),
-    ))
-
   /** Somebody plays with the clicks. Undefined where it was stopped before it began. */
-  const record = async (clicked: Clicked): Promise<Take | undefined> => {
-    player.stop()
+  const record = (clicked: Clicked): Promise<Take | undefined> => {
     setState({ kind: 'asking' })
-    underWay.current = await recordWithClicks(clicked, (_, countingIn) => {
-      if (!over.current) setState({ kind: countingIn ? 'countingIn' : 'recording' })
+    return listener.record(clicked, (_, countingIn) => {
+      if (!listener.isOver()) setState({ kind: countingIn ? 'countingIn' : 'recording' })
     })
-    return underWay.current.done
   }
 
   /** Runs what may fail, and says why where it does. */
   const tried = async (work: () => Promise<TakeState>) => {
     try {
       const next = await work()
-      if (!over.current) setState(next)
+      if (!listener.isOver()) setState(next)
     } catch (error) {
-      const broken = (error as Error).name !== 'MicrophoneError'
-      if (!over.current) setState({ kind: 'fault', fault: broken ? 'broken' : hearingFault(error) })
+      if (!listener.isOver()) setState({ kind: 'fault', fault: takeFault(error) })
     }
   }
 
@@ -113,7 +87,7 @@ export function useTake(by: TakePlayer, slips: readonly Slip[], setup: Setup | u
         by === 'microphone'
           ? await record({ score: DELAY_SCORE, from: 0, to: DELAY_SCORE.length, tempo: 1 })
           : {
-              samples: await ask().call(
+              samples: await listener.ask().call(
                 'simulated',
                 clicks.map((seconds) => ({ ...OPEN_STRING, seconds, rings: 0.6 })),
                 new Map(),
@@ -124,7 +98,7 @@ export function useTake(by: TakePlayer, slips: readonly Slip[], setup: Setup | u
             }
       if (!take) return IDLE
       setState({ kind: 'listening', share: 0 })
-      const found = await ask().call('latency', take.samples, take.rate, clicks)
+      const found = await listener.ask().call('latency', take.samples, take.rate, clicks)
       if (!found) return { kind: 'noDelay' }
       if (by === 'microphone') setPrefs({ delayMs: found.latencyMs })
       else setSimulatedDelay(found.latencyMs)
@@ -135,7 +109,7 @@ export function useTake(by: TakePlayer, slips: readonly Slip[], setup: Setup | u
     by === 'microphone'
       ? record(clicked)
       : {
-          samples: await ask().call('simulated', expected, mistakesIn(expected, slips), RATE, ROOM),
+          samples: await listener.ask().call('simulated', expected, mistakesIn(expected, slips), RATE, ROOM),
           rate: RATE,
         }
 
@@ -152,9 +126,9 @@ export function useTake(by: TakePlayer, slips: readonly Slip[], setup: Setup | u
       setState({ kind: 'listening', share: 0 })
       const { proxy } = await import('comlink')
       const onProgress = proxy((share: number) => {
-        if (!over.current) setState({ kind: 'listening', share })
+        if (!listener.isOver()) setState({ kind: 'listening', share })
       })
-      const reading = await ask().call('check', take.samples, take.rate, expected, delay, onProgress)
+      const reading = await listener.ask().call('check', take.samples, take.rate, expected, delay, onProgress)
       return { kind: 'heard', reading, expected }
     })
 
@@ -163,7 +137,7 @@ export function useTake(by: TakePlayer, slips: readonly Slip[], setup: Setup | u
     delay,
     measureDelay,
     start,
-    stop: () => underWay.current?.stop(),
+    stop: listener.stop,
     forget: () => setState(IDLE),
   }
 }
