@@ -81,6 +81,7 @@ export { rolledChords } from './rolledChords.ts'
 export type { Score } from './score.ts'
 export { lineBars, type LineBars, type PlacedChange } from './lineBars.ts'
 export type { Song, SongLine } from './song.ts'
+export { isSongAlone } from './songAlone.ts'
 export { changesOn, type ChangeOnLine, wordsInMeasures } from './songWords.ts'
 export {
   type Accompaniment,

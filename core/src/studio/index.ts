@@ -46,5 +46,12 @@ export { MOST_EXACT, type SetEnds, type SetOrder, setOrder } from './setOrder.ts
 export { MOST_SET_ITEMS, type SetItem, type SetList } from './setList.ts'
 export { type MeasureState, type Study, studyOf, type StudySource } from './study.ts'
 export { minutesOf } from './minutesOf.ts'
-export { afterRepetition, isAtGoal, newLadder, type TempoLadder, writtenOf } from './tempoLadder.ts'
+export {
+  afterRepetition,
+  isAtGoal,
+  newLadder,
+  practisedEntry,
+  type TempoLadder,
+  writtenOf,
+} from './tempoLadder.ts'
 export { playedAt, type RecordingMark, secondOf, withMark } from './recordingMarks.ts'

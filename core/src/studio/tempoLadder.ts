@@ -1,3 +1,6 @@
+import type { LogEntry } from '../lesson/practice/practiceLog.ts'
+import type { Day } from './day.ts'
+
 /** Where somebody stands on the way up to a goal tempo. */
 export interface TempoLadder {
   /** Rising tempos in quarter notes a minute, the goal last. */
@@ -50,7 +53,7 @@ export function afterRepetition(ladder: TempoLadder, wasClean: boolean, needed: 
 export const isAtGoal = ({ tempos, reached = 0 }: TempoLadder): boolean =>
   reached >= (tempos.at(-1) ?? Infinity)
 
-/** What is written down of it: the highest tempo that was clean, and how often in a row. */
+/** The highest tempo that was clean, and how often in a row. */
 export const writtenOf = (
   ladder: TempoLadder,
   needed: number,
@@ -58,3 +61,20 @@ export const writtenOf = (
   ladder.reached === undefined
     ? { bpm: ladder.tempos[ladder.at] ?? 0, clean: ladder.most }
     : { bpm: ladder.reached, clean: needed }
+
+/**
+ * What is written down of a piece that was practised up a ladder.
+ * @param needed clean repetitions before the tempo rises
+ * @param ms milliseconds that it took; a minute at least is written
+ */
+export const practisedEntry = (
+  ladder: TempoLadder,
+  needed: number,
+  { day, piece, ms }: { readonly day: Day; readonly piece: number; readonly ms: number },
+): LogEntry => ({
+  day,
+  piece,
+  ...writtenOf(ladder, needed),
+  minutes: Math.max(1, Math.round(ms / 60_000)),
+  note: '',
+})

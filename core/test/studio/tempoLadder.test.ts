@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { afterRepetition, isAtGoal, newLadder, writtenOf } from '@velvet-porch/core/studio'
+import { afterRepetition, isAtGoal, newLadder, practisedEntry, writtenOf } from '@velvet-porch/core/studio'
 
 const TEMPOS = [60, 68, 76, 84, 92, 100]
 const NEEDED = 3
@@ -60,4 +60,11 @@ describe('the tempo ladder', () => {
     expect(isAtGoal(done)).toBe(true)
     expect(writtenOf(done, NEEDED)).toEqual({ bpm: 100, clean: 3 })
   })
+})
+
+it('what is written down has the day, the piece and a minute at least', () => {
+  const ladder = afterRepetition(newLadder([80, 100]), true, 3)
+  const entry = (ms: number) => practisedEntry(ladder, 3, { day: '2026-03-02', piece: 2, ms })
+  expect(entry(4_000)).toEqual({ day: '2026-03-02', piece: 2, bpm: 80, clean: 1, minutes: 1, note: '' })
+  expect(entry(260_000).minutes).toBe(4)
 })

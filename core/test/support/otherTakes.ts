@@ -1,11 +1,6 @@
 import type { ExpectedNote } from '../../src/input/audio/index.ts'
+import type { Mistake } from '../../src/output/sound/index.ts'
 import { additiveString, noise } from './otherStrings.ts'
-
-/** What the player does with one note. */
-export type Slip =
-  | { readonly kind: 'missed' }
-  | { readonly kind: 'fret'; readonly by: number }
-  | { readonly kind: 'late'; readonly seconds: number }
 
 export interface TakeRoom {
   readonly random: () => number
@@ -28,7 +23,7 @@ const UNEVEN_S = 0.018
  */
 export function takeOf(
   expected: readonly ExpectedNote[],
-  slips: ReadonlyMap<number, Slip>,
+  slips: ReadonlyMap<number, Mistake>,
   rate: number,
   { random, overNoise, echo, cents, latency }: TakeRoom,
 ): Float32Array {

@@ -8,6 +8,7 @@ import {
   type PracticeLog,
 } from '@velvet-porch/core/lesson'
 import type { LessonData } from '@velvet-porch/core/output/handout'
+import { dayOf, type Day } from '@velvet-porch/core/studio'
 import { h } from './dom.ts'
 
 /** The practice log as the page has it. */
@@ -115,11 +116,7 @@ export function logBook(
 }
 
 /** The day by this device's clock. */
-export function today(): string {
-  const now = new Date()
-  const two = (n: number) => String(n).padStart(2, '0')
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
-}
+export const today = (): Day => dayOf(new Date())
 
 const keyOf = ({ id }: TuneDoc): string => `velvet-porch.log.${id}`
 

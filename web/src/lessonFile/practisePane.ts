@@ -1,4 +1,4 @@
-import { fill, recipeIn, temposWithin, type Lesson, type LogEntry } from '@velvet-porch/core/lesson'
+import { fill, recipeIn, temposWithin, type Lesson } from '@velvet-porch/core/lesson'
 import type { LessonData } from '@velvet-porch/core/output/handout'
 import {
   afterRepetition,
@@ -6,7 +6,7 @@ import {
   newLadder,
   practiceList,
   studyOf,
-  writtenOf,
+  practisedEntry,
   type PracticeItem,
   type TempoLadder,
 } from '@velvet-porch/core/studio'
@@ -31,6 +31,7 @@ export class PractisePane {
   private piece = 0
   private ladder: TempoLadder = newLadder([])
   private tries = 0
+  private items: readonly PracticeItem[]
   private begun = Date.now()
 
   constructor(
@@ -40,6 +41,7 @@ export class PractisePane {
     private readonly book: LogBook,
     private readonly doings: Doings,
   ) {
+    this.items = this.todaysItems()
     const text = lesson.phrasing.paper.lesson
     const button = (label: string, click: () => void, kind = '') =>
       h('button', { type: 'button', click, ...(kind ? { class: kind } : {}) }, label)
@@ -62,7 +64,7 @@ export class PractisePane {
       this.buttons,
       this.written,
     )
-    this.choose(this.items()[0]?.piece ?? 1, false)
+    this.choose(this.items[0]?.piece ?? 1, false)
   }
 
   /** One repetition more, clean or not. */
@@ -72,7 +74,8 @@ export class PractisePane {
     this.draw()
   }
 
-  private items(): readonly PracticeItem[] {
+  /** Today's list, worked out from the whole tab: anew only when something was written down. */
+  private todaysItems(): readonly PracticeItem[] {
     const { tune, doc, settings } = this.data
     const entries = this.book.entries()
     const given = entries.map((e) => e.day).sort()[0] ?? today()
@@ -99,24 +102,22 @@ export class PractisePane {
   /** Writes down how far it went; the next piece of the list comes. */
   private write(): void {
     if (this.tries === 0) return
-    const entry: LogEntry = {
+    const entry = practisedEntry(this.ladder, this.data.settings.way.clean, {
       day: today(),
       piece: this.piece,
-      ...writtenOf(this.ladder, this.data.settings.way.clean),
-      minutes: Math.max(1, Math.round((Date.now() - this.begun) / 60_000)),
-      note: '',
-    }
+      ms: Date.now() - this.begun,
+    })
     this.book.write(entry)
+    this.items = this.todaysItems()
     const text = this.lesson.phrasing.paper.lesson
     this.written.textContent = fill(text.practised, { piece: this.names[this.piece - 1] ?? '' })
-    const items = this.items()
-    this.choose(items.find((i) => i.piece !== entry.piece)?.piece ?? entry.piece, true)
+    this.choose(this.items.find((i) => i.piece !== entry.piece)?.piece ?? entry.piece, true)
   }
 
   private draw(): void {
     const text = this.lesson.phrasing.paper.lesson
     const why = { due: text.due, stuck: text.stuck, new: text.fresh }
-    const items = this.items()
+    const { items } = this
     this.list.replaceChildren(
       ...(items.length === 0
         ? [h('li', {}, text.nothingDue)]

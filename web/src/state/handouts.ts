@@ -1,3 +1,4 @@
+import { isSongAlone } from '@velvet-porch/core/document'
 import { usualHandout, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { db } from './db.ts'
 import { currentPrefs } from './prefs.ts'
@@ -9,8 +10,10 @@ import { mayWrite } from './writeLock.ts'
 export function useHandout(tuneId: string): HandoutDoc | undefined {
   return useStored(async () => {
     const tune = await db.tunes.get(tuneId)
-    const song = tune?.song !== undefined && tune.events.every((e) => !e.pitch)
-    const first = { ...usualHandout(tuneId, song), settings: currentPrefs().lesson }
+    const first = {
+      ...usualHandout(tuneId, tune !== undefined && isSongAlone(tune)),
+      settings: currentPrefs().lesson,
+    }
     const kept = await db.handouts.get(tuneId)
     if (!kept) return first
     const { readHandout } = await import('@velvet-porch/core/schema')

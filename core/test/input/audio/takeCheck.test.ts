@@ -10,10 +10,10 @@ import {
 } from '../../../src/input/audio/index.ts'
 import { guitarSetup } from '../../../src/instrument/index.ts'
 import { hertz, QUARTER } from '../../../src/music/index.ts'
-import { bounce, scoreOf, type Performance } from '../../../src/output/sound/index.ts'
+import { bounce, scoreOf, type Mistake, type Performance } from '../../../src/output/sound/index.ts'
 import { finish } from '../../../src/turns.ts'
 import { additiveString, seeded } from '../../support/otherStrings.ts'
-import { takeOf, type Slip } from '../../support/otherTakes.ts'
+import { takeOf } from '../../support/otherTakes.ts'
 import { arrangedScore } from '../../support/score.ts'
 import { CORPUS } from '../../support/tunes.ts'
 
@@ -31,8 +31,8 @@ function loopOf(tune: TuneDoc, style: Style, level: 2 | 3 | 4): readonly Expecte
 }
 
 /** Slips planted in about one note of nine, never two in one moment. */
-function slipsIn(expected: readonly ExpectedNote[], random: () => number): Map<number, Slip> {
-  const slips = new Map<number, Slip>()
+function slipsIn(expected: readonly ExpectedNote[], random: () => number): Map<number, Mistake> {
+  const slips = new Map<number, Mistake>()
   const taken = new Set<number>()
   expected.forEach((n, i) => {
     const moment = Math.round(n.seconds * 20)
@@ -150,7 +150,7 @@ it('a note that comes late is said to be late by as much', () => {
   const late = expected.findIndex(
     (n, i) => i > 3 && expected.every((o) => o === n || Math.abs(o.seconds - n.seconds) > 0.4),
   )
-  const slips = new Map<number, Slip>([[late, { kind: 'late', seconds: 0.11 }]])
+  const slips = new Map<number, Mistake>([[late, { kind: 'late', seconds: 0.11 }]])
   const reading = listen(takeOf(expected, slips, RATE, { ...roomOf(random), cents: 0 }), expected)
   if (!reading.followed) throw new Error('not followed')
   expect(reading.notes[late]!.verdict).toBe('heard')

@@ -1,5 +1,5 @@
 import { Button, Popover, SegmentedControl, Stack, Text } from '@mantine/core'
-import type { TuneDoc } from '@velvet-porch/core/document'
+import { isSongAlone, type TuneDoc } from '@velvet-porch/core/document'
 import { highestCapo } from '@velvet-porch/core/instrument'
 import { transposeChord, transposeKey } from '@velvet-porch/core/music'
 import { useState } from 'react'
@@ -31,7 +31,7 @@ export function CapoTool({ tune, settings, arranger }: Props) {
   const { capoKeeps } = usePrefs()
   const [opened, setOpened] = useState(false)
   const [looked, setLooked] = useState<number>()
-  const song = tune.song !== undefined && tune.events.every((e) => !e.pitch)
+  const song = isSongAlone(tune)
   const keeps = capoKeeps ?? (song ? 'shapes' : 'sound')
   const { capo, shift = 0 } = settings
   const highest = Math.min(HIGHEST, highestCapo(settings.instrument))

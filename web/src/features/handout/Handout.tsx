@@ -1,12 +1,10 @@
-import { Button, Group } from '@mantine/core'
+import { Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconFileTypePdf, IconPrinter } from '@tabler/icons-react'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import { lessonOf } from '@velvet-porch/core/lesson'
 import { handoutPieces, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { guideTook } from '../../state/guide.ts'
 import { keepHandout } from '../../state/handouts.ts'
 import { useLog } from '../../state/logs.ts'
 import { usePieceNotes } from '../../state/teaching.ts'
@@ -14,9 +12,9 @@ import { StudentMenu } from '../lesson/StudentMenu.tsx'
 import { useTaught } from '../lesson/useTaught.ts'
 import { BlockList } from './BlockList.tsx'
 import { LessonFileButton } from './LessonFileButton.tsx'
+import { PaperButtons } from './PaperButtons.tsx'
 import { PaperOptionsForm } from './PaperOptionsForm.tsx'
 import { PaperPages } from './PaperPages.tsx'
-import { savePdf } from './pdf.ts'
 import { useDrawStaff } from './useDrawStaff.ts'
 import { errorWords } from '../../workers/errorWords.ts'
 import css from './Handout.module.css'
@@ -33,7 +31,6 @@ export function Handout({
 }) {
   const { t } = useTranslation()
   const [handout, setHandout] = useState(kept)
-  const [busy, setBusy] = useState(false)
   const notes = usePieceNotes(tune.id)
   const { doc, student, own } = useTaught(tune, written)
   const log = useLog(tune.id, student?.id ?? '')
@@ -58,21 +55,6 @@ export function Handout({
     () => handoutPieces(shown, lesson, notes, drawStaff),
     [shown, lesson, notes, drawStaff],
   )
-  const toPdf = async () => {
-    setBusy(true)
-    try {
-      await savePdf(tune.title, handout, pages.current)
-      guideTook('print')
-    } catch (e) {
-      notifications.show({
-        color: 'lamp',
-        title: t('handout.noPdf'),
-        message: errorWords(t, e),
-      })
-    } finally {
-      setBusy(false)
-    }
-  }
   return (
     <div className={css.handout}>
       <header className="bench-title no-print">
@@ -81,27 +63,7 @@ export function Handout({
         <Group gap={6} ml="auto">
           <StudentMenu student={student} own={own} />
           <LessonFileButton tune={tune} doc={doc} settings={handout.settings} student={student?.id} />
-          <Button
-            size="compact-sm"
-            variant="default"
-            leftSection={<IconPrinter size={15} />}
-            data-guide="print"
-            onClick={() => {
-              guideTook('print')
-              window.print()
-            }}
-          >
-            {t('handout.print')}
-          </Button>
-          <Button
-            size="compact-sm"
-            loading={busy}
-            data-guide="print"
-            leftSection={<IconFileTypePdf size={15} />}
-            onClick={() => void toPdf()}
-          >
-            {t('handout.pdf')}
-          </Button>
+          <PaperButtons title={tune.title} handout={handout} pages={pages} />
         </Group>
       </header>
       <aside className={`${css['handout-side']} no-print`}>

@@ -1,5 +1,5 @@
 import type { LogEntry } from '@velvet-porch/core/lesson'
-import { afterRepetition, isAtGoal, newLadder, writtenOf } from '@velvet-porch/core/studio'
+import { afterRepetition, isAtGoal, newLadder, practisedEntry } from '@velvet-porch/core/studio'
 import { useCallback, useEffect, useState } from 'react'
 import { player } from '../../score/playback/player.ts'
 import { writeEntry } from '../../state/logs.ts'
@@ -31,13 +31,11 @@ export function useClimb(
     [needed],
   )
   const write = async () => {
-    const entry: LogEntry = {
+    const entry = practisedEntry(ladder, needed, {
       day: today,
       piece: piece?.number ?? 0,
-      ...writtenOf(ladder, needed),
-      minutes: Math.max(1, Math.round((performance.now() - begun) / 60_000)),
-      note: '',
-    }
+      ms: performance.now() - begun,
+    })
     await writeEntry(tune.id, student?.id ?? '', unit, entry)
     setTries(0)
     onWritten(entry)

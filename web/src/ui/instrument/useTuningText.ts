@@ -1,5 +1,6 @@
 import { tuningId, type InstrumentKind } from '@velvet-porch/core/instrument'
 import type { Midi } from '@velvet-porch/core/music'
+import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../names/useNames.ts'
 
@@ -7,13 +8,16 @@ import { useNames } from '../names/useNames.ts'
 export function useTuningText() {
   const { t } = useTranslation()
   const names = useNames()
-  return (kind: InstrumentKind, tuning: readonly Midi[]): string => {
-    const id = tuningId(kind, tuning)
-    return id
-      ? t(`instrument.tunings.${id}`)
-      : tuning
-          .map((p) => names.pitch(p))
-          .reverse()
-          .join(' ')
-  }
+  return useCallback(
+    (kind: InstrumentKind, tuning: readonly Midi[]): string => {
+      const id = tuningId(kind, tuning)
+      return id
+        ? t(`instrument.tunings.${id}`)
+        : tuning
+            .map((p) => names.pitch(p))
+            .reverse()
+            .join(' ')
+    },
+    [t, names],
+  )
 }

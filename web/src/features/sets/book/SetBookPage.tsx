@@ -1,15 +1,13 @@
 import { Button, Group, SegmentedControl, Switch, Text } from '@mantine/core'
-import { notifications } from '@mantine/notifications'
-import { IconArrowLeft, IconFileTypePdf, IconPrinter } from '@tabler/icons-react'
+import { IconArrowLeft } from '@tabler/icons-react'
 import { bookPieces, PAPERS, usualHandout, type Paper } from '@velvet-porch/core/output/handout'
 import { movesOf } from '@velvet-porch/core/studio'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { useSets } from '../../../state/studio.ts'
-import { errorWords } from '../../../workers/errorWords.ts'
+import { PaperButtons } from '../../handout/PaperButtons.tsx'
 import { PaperPages } from '../../handout/PaperPages.tsx'
-import { savePdf } from '../../handout/pdf.ts'
 import { useMoveWords } from '../useMoveWords.ts'
 import { useSetTunes } from '../useSetTunes.ts'
 import { useBookTunes } from './useBookTunes.ts'
@@ -22,7 +20,6 @@ export function SetBookPage() {
   const set = useSets()?.find((s) => s.id === id)
   const [paper, setPaper] = useState<Paper>('a4')
   const [large, setLarge] = useState(false)
-  const [busy, setBusy] = useState(false)
   const made = useBookTunes(
     set,
     useMemo(() => ({ paper, large }), [paper, large]),
@@ -33,43 +30,29 @@ export function SetBookPage() {
   const takePages = useCallback((all: readonly string[]) => void (pages.current = all), [])
   const name = set?.name ?? ''
   const words = made?.find((m) => m.words)?.words
-  const printed = tunes?.filter((tune) => made?.some((m) => m.id === tune.id && m.pieces.length > 0)) ?? []
-  const without = tunes?.filter((tune) => !printed.includes(tune)) ?? []
-  // Texts are made anew at each look; what is laid on pages changes with what it says alone.
-  const moves = movesOf(printed)
-  const minutes = printed.reduce((sum, tune) => sum + tune.minutes, 0)
-  const front = JSON.stringify({
-    about: t('sets.book.about', { count: printed.length, minutes }),
-    contents: t('sets.book.contents'),
-    tunes: printed.map((tune, i) => ({
-      id: tune.id,
-      title: tune.title,
-      setup: setupText(tune),
-      moves: (moves[i] ?? []).map(moveText),
-    })),
-  })
+  const pagesOf = (id: string) => made?.find((m) => m.id === id)?.pieces ?? []
+  const without = tunes?.filter((tune) => pagesOf(tune.id).length === 0) ?? []
   const pieces = useMemo(() => {
-    const { tunes: listed, ...book } = JSON.parse(front) as {
-      about: string
-      contents: string
-      tunes: { id: string; title: string; setup: string; moves: string[] }[]
-    }
+    const own = new Map(made?.map((m) => [m.id, m.pieces]))
+    const printed = tunes?.filter((tune) => (own.get(tune.id) ?? []).length > 0) ?? []
+    const moves = movesOf(printed)
+    const minutes = printed.reduce((sum, tune) => sum + tune.minutes, 0)
     return bookPieces(
-      { title: name, ...book },
-      listed.map((tune) => ({ ...tune, pieces: made?.find((m) => m.id === tune.id)?.pieces ?? [] })),
+      {
+        title: name,
+        about: t('sets.book.about', { count: printed.length, minutes }),
+        contents: t('sets.book.contents'),
+      },
+      printed.map((tune, i) => ({
+        id: tune.id,
+        title: tune.title,
+        setup: setupText(tune),
+        moves: (moves[i] ?? []).map(moveText),
+        pieces: own.get(tune.id) ?? [],
+      })),
     )
-  }, [front, name, made])
+  }, [made, tunes, name, t, setupText, moveText])
   const handout = useMemo(() => ({ ...usualHandout('book'), paper, large }), [paper, large])
-  const toPdf = async () => {
-    setBusy(true)
-    try {
-      await savePdf(name, handout, pages.current)
-    } catch (e) {
-      notifications.show({ color: 'lamp', title: t('handout.noPdf'), message: errorWords(t, e) })
-    } finally {
-      setBusy(false)
-    }
-  }
   return (
     <div className={css['book']}>
       <header className="bench-title no-print">
@@ -97,24 +80,7 @@ export function SetBookPage() {
             value={paper}
             onChange={setPaper}
           />
-          <Button
-            size="compact-sm"
-            variant="default"
-            disabled={!words}
-            leftSection={<IconPrinter size={15} />}
-            onClick={() => window.print()}
-          >
-            {t('handout.print')}
-          </Button>
-          <Button
-            size="compact-sm"
-            disabled={!words}
-            loading={busy}
-            leftSection={<IconFileTypePdf size={15} />}
-            onClick={() => void toPdf()}
-          >
-            {t('handout.pdf')}
-          </Button>
+          <PaperButtons title={name} handout={handout} pages={pages} disabled={!words} />
         </Group>
       </header>
       {without.length > 0 && made ? (

@@ -1,3 +1,4 @@
+import { isSongAlone } from '@velvet-porch/core/document'
 import { lessonOf, type PaperWords } from '@velvet-porch/core/lesson'
 import {
   handoutPieces,
@@ -37,8 +38,7 @@ export function useBookTunes(set: SetList | undefined, paper: BookPaper): readon
 async function setPages(id: string, paper: BookPaper): Promise<SetPages> {
   const [tune, doc] = await Promise.all([db.tunes.get(id), db.arrangements.get(arrangementId(id))])
   if (!tune || !doc) return { id, pieces: [], words: undefined }
-  const song = tune.song !== undefined && tune.events.every((e) => !e.pitch)
-  const usual = usualHandout(id, song)
+  const usual = usualHandout(id, isSongAlone(tune))
   const { lesson: settings } = currentPrefs()
   const handout: HandoutDoc = {
     ...usual,
