@@ -57,6 +57,12 @@ test('a lesson day: who comes, what was, what is hard, what next; the lesson is 
   // Everything that is to be practised fits the fifteen minutes a day.
   const minutes = (await list.allInnerTexts()).map((text) => Number(/(\d+) min$/.exec(text.trim())![1]))
   expect(minutes.reduce((a, b) => a + b, 0)).toBeLessThanOrEqual(15)
+  // How much of the tab's effort is mastered is drawn, and said.
+  const effort = page.getByRole('img', { name: /^Effort mastered/ })
+  await expect(effort).toBeVisible()
+  const [, mastered, all] = /The Ferry at Dusk: (\d+) of (\d+)/.exec((await effort.getAttribute('aria-label'))!)!
+  expect(Number(mastered)).toBeGreaterThan(0)
+  expect(Number(mastered)).toBeLessThan(Number(all))
   // Written down, the lesson is what was done last time.
   const log = page.getByTestId('lesson-log')
   await log.getByLabel('What was done').fill('Phrase three with eyes closed.')

@@ -4,6 +4,8 @@ export { type Day, dayOf, daysAfter, daysBetween, isDay, weekOf } from './day.ts
 export { type Keeping, type LogConflict, type MergedLog, mergeLogs } from './mergeLogs.ts'
 export { type PieceToPractise, type PracticeItem, practiceList } from './practiceList.ts'
 export {
+  type EffortPoint,
+  effortOverTime,
   type GoalOf,
   masteredOn,
   minutesAWeek,

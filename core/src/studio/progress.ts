@@ -105,3 +105,28 @@ export function masteredOn(entries: readonly LogEntry[], goalOf: GoalOf): Readon
   }
   return first
 }
+
+/** How much effort has been mastered by a day, in the points of the tab's effort. */
+export interface EffortPoint {
+  readonly day: Day
+  readonly effort: number
+}
+
+/**
+ * Effort mastered until each day on which a piece was mastered: a hard piece counts for more than an easy one.
+ * @param mastered the day of each piece, as `masteredOn` has them
+ * @param effortOfPiece points of effort of a piece, by its number
+ */
+export function effortOverTime(
+  mastered: ReadonlyMap<number, Day>,
+  effortOfPiece: (piece: number) => number,
+): EffortPoint[] {
+  const byDay = groupBy([...mastered], ([, day]) => day)
+  let effort = 0
+  return Object.keys(byDay)
+    .sort()
+    .map((day) => {
+      effort += byDay[day]!.reduce((sum, [piece]) => sum + effortOfPiece(piece), 0)
+      return { day, effort }
+    })
+}

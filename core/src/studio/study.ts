@@ -9,10 +9,12 @@ import { goalOf, recipeOf, targetOf, USUAL_WAY, type PracticeMethod } from '../l
 import { daysBetween, type Day } from './day.ts'
 import type { PieceToPractise } from './practiceList.ts'
 import {
+  effortOverTime,
   masteredOn,
   shareMastered,
   stuckPieces,
   tempoOverTime,
+  type EffortPoint,
   type StuckPiece,
   type TempoPoint,
 } from './progress.ts'
@@ -31,6 +33,9 @@ export interface Study {
   /** Share of the pieces that are clean at what is to be reached for now, 0 to 1. */
   readonly mastered: number
   readonly tempos: readonly TempoPoint[]
+  /** Points of effort of all pieces, and of those mastered, day by day. */
+  readonly effort: number
+  readonly effortMastered: readonly EffortPoint[]
   /** Absent where all pieces are mastered. */
   readonly readiness?: Readiness
   /** The last day of practice; absent where there was none. */
@@ -85,6 +90,10 @@ export function studyOf(
       ...(review ? { review } : {}),
     }
   })
+  const effortOfPiece = (number: number) => {
+    const piece = pieces[number - 1]
+    return piece ? effort.slice(piece.from, piece.to + 1).reduce((sum, m) => sum + m.effort, 0) : 0
+  }
   const readiness = readinessOf(known, pieces.length, goalOfPiece, given, today)
   const lastDay = known
     .map((e) => e.day)
@@ -98,6 +107,8 @@ export function studyOf(
     stuck,
     mastered: shareMastered(known, pieces.length, goalOfPiece),
     tempos: tempoOverTime(known),
+    effort: pieces.reduce((sum, p) => sum + effortOfPiece(p.number), 0),
+    effortMastered: effortOverTime(mastered, effortOfPiece),
     ...(readiness ? { readiness } : {}),
     ...(lastDay === undefined ? {} : { lastDay }),
     measures: tune.measures.map((_, m) => {

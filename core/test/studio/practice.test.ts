@@ -4,7 +4,9 @@ import { describe, expect, it } from 'vitest'
 import type { LogEntry } from '@velvet-porch/core/lesson'
 import {
   daysAfter,
+  effortOverTime,
   gradeOf,
+  masteredOn,
   mergeLogs,
   minutesAWeek,
   practiceList,
@@ -198,6 +200,21 @@ describe('progress', () => {
     expect(stuckPieces([...flat, entry(7, 1, 62)], hundred)).toEqual([])
     expect(stuckPieces(flat, () => 60)).toEqual([])
     expect(stuckPieces(flat.slice(0, 3), hundred)).toEqual([])
+  })
+
+  it('counts the effort of every mastered piece once, from the day on which it was mastered', () => {
+    const effortOfPiece = (piece: number) => 10 * piece
+    fc.assert(
+      fc.property(someLog, (log) => {
+        const points = effortOverTime(masteredOn(log, hundred), effortOfPiece)
+        for (const { day, effort } of points) {
+          const until = log.filter((e) => e.day <= day && e.clean > 0 && e.bpm >= 100)
+          const pieces = [...new Set(until.map((e) => e.piece))]
+          expect(effort).toBe(pieces.reduce((sum, p) => sum + effortOfPiece(p), 0))
+        }
+        expect(points.length > 0).toBe(log.some((e) => e.clean > 0 && e.bpm >= 100))
+      }),
+    )
   })
 
   it('is mastered where it was clean at the goal', () => {

@@ -4,6 +4,7 @@ import {
   BarElement,
   CategoryScale,
   Chart,
+  Filler,
   Legend,
   LinearScale,
   LineController,
@@ -27,6 +28,7 @@ Chart.register(
   CategoryScale,
   LinearScale,
   PointElement,
+  Filler,
   Legend,
   Tooltip,
 )
@@ -39,7 +41,7 @@ interface Props {
   readonly today: string
 }
 
-/** What rises: the clean tempo of each tune against its goal, and minutes a week. */
+/** What rises: the clean tempo of each tune against its goal, the effort mastered, and minutes a week. */
 export function PracticeCharts({ studies, logs, today }: Props) {
   const { t } = useTranslation()
   const { dayText } = useDayWords()
@@ -52,6 +54,12 @@ export function PracticeCharts({ studies, logs, today }: Props) {
     const point = s.study?.tempos.findLast((p) => p.day <= day)
     return point && s.study ? Math.round((100 * point.best) / s.study.goalBpm) : null
   }
+  const learned = studies.filter((s) => s.study && s.study.effortMastered.length > 0)
+  const effortDays = [
+    ...new Set(learned.flatMap((s) => s.study?.effortMastered.map((p) => p.day) ?? []).concat(today)),
+  ].sort()
+  const effortBy = (s: StudiedTune, day: string) =>
+    Math.round(s.study?.effortMastered.findLast((p) => p.day <= day)?.effort ?? 0)
   const weeks = minutesAWeek(entries, today, WEEKS)
   const scales = (y: string) => ({
     x: { ticks: { color: ink, maxRotation: 0, autoSkip: true }, grid: { display: false } },
@@ -62,6 +70,7 @@ export function PracticeCharts({ studies, logs, today }: Props) {
       grid: { color: `${rule}55` },
     },
   })
+  const stacked = (own: ReturnType<typeof scales>) => ({ ...own, y: { ...own.y, stacked: true } })
   const common = { animation: false, maintainAspectRatio: false, color: ink } as const
   return (
     <section aria-labelledby="student-charts">
@@ -94,6 +103,45 @@ export function PracticeCharts({ studies, logs, today }: Props) {
             />
           </div>
         </figure>
+        {learned.length > 0 && (
+          <figure>
+            <figcaption>{t('studio.effortChart')}</figcaption>
+            <div className={css['studio-chart']}>
+              <Line
+                role="img"
+                aria-label={t('studio.effortChartWords', {
+                  list: learned
+                    .map((s) =>
+                      t('studio.effortOfTune', {
+                        title: s.title,
+                        mastered: effortBy(s, today),
+                        all: Math.round(s.study?.effort ?? 0),
+                      }),
+                    )
+                    .join('; '),
+                })}
+                data={{
+                  labels: effortDays.map(dayText),
+                  datasets: learned.map((s, i) => ({
+                    label: s.title,
+                    data: effortDays.map((day) => effortBy(s, day)),
+                    borderColor: seriesColour(i),
+                    backgroundColor: `${seriesColour(i)}55`,
+                    // One tune lies on the other: the upper edge is all that is mastered.
+                    fill: i === 0 ? 'origin' : '-1',
+                    stepped: true,
+                    pointRadius: 2,
+                  })),
+                }}
+                options={{
+                  ...common,
+                  scales: stacked(scales(t('studio.effortPoints'))),
+                  plugins: { legend: { labels: { color: ink, boxWidth: 12 } } },
+                }}
+              />
+            </div>
+          </figure>
+        )}
         <figure>
           <figcaption>{t('studio.minutesChart')}</figcaption>
           <div className={css['studio-chart']}>
