@@ -20,15 +20,24 @@ export interface GivenNotes {
   /** Semitones by which the tab sounds above what the tune writes. */
   readonly transposed: number
   readonly school?: School | undefined
+  /** True where the notes accompany a melody that is sung. */
+  readonly isBacking?: boolean
 }
 
 /** A score of given notes: what is given is locked as typed, both hands are found around it. */
-export function* givenScore({ tune, setup, notes, transposed, school }: GivenNotes): Turns<Required<Score>> {
+export function* givenScore({
+  tune,
+  setup,
+  notes,
+  transposed,
+  school,
+  isBacking = false,
+}: GivenNotes): Turns<Required<Score>> {
   const regions = [
     {
       from: tune.measures[0]!.id,
       to: tune.measures.at(-1)!.id,
-      style: 'melody-bass' as const,
+      style: isBacking ? ('picking' as const) : ('melody-bass' as const),
       level: 3 as const,
       given: true as const,
       ...(school ? { school } : {}),

@@ -27,6 +27,37 @@ export const reading = {
   prose: { what: 'text after an empty line', taken: 'left out; it is no music' },
   backslash: { what: '"\\" means nothing here', taken: 'left out' },
 
+  // Scores in MusicXML.
+  notXml: {
+    what: 'the file is no XML, or is cut short ({{reason}})',
+    taken: 'nothing was read; save it again',
+  },
+  notMusicXml: {
+    what: 'the file is XML but no score (it begins with "{{element}}")',
+    taken: 'nothing was read; save it as MusicXML',
+  },
+  xmlEntities: {
+    what: 'the file defines entities of its own',
+    taken: 'nothing was read; no score needs them',
+  },
+  xmlTooDeep: { what: 'elements lie more than {{most}} deep', taken: 'nothing was read' },
+  xmlTooMany: { what: 'the file has more than {{most}} elements', taken: 'nothing was read; take it apart' },
+  badMxl: {
+    what: 'the packed file is damaged, or no packed score',
+    taken: 'nothing was read; save it again',
+  },
+  emptyMxl: { what: 'no score is in the packed file', taken: 'nothing was read' },
+  mxlTooLarge: { what: 'the packed score is over {{most}} MB', taken: 'nothing was read' },
+  stringTwice: {
+    what: 'measure {{measure}} has two notes on string {{string}} at once',
+    taken: 'the first stands; one string sounds one note',
+  },
+  voicesLeft: {
+    what_one: 'one more voice',
+    what_other: '{{count}} more voices',
+    taken: 'left out; the melody is among those that are kept',
+  },
+
   // Fields.
   noKey: { what: 'there is no key (K:)', taken: 'read in C major' },
   lateKey: { what: 'the key stands behind the music', taken: 'taken for all of it' },

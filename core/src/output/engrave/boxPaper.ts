@@ -1,5 +1,5 @@
 import type { HeldFrets } from '../../lesson/steps/heldShape.ts'
-import { el, words } from './svg.ts'
+import { el, words } from '../markup.ts'
 
 const GAP = 12
 const SPACE = 14

@@ -1,7 +1,7 @@
 import type { PlacedFinger } from '../../hand/moves/placedFinger.ts'
 import { fretFromNut } from '../../instrument/geometry.ts'
 import type { Setup } from '../../instrument/setup.ts'
-import { el, words } from './svg.ts'
+import { el, words } from '../markup.ts'
 
 /** A finger on the neck and what it does there: it stays, it has just come, or it comes next. */
 export interface ShownFinger extends PlacedFinger {

@@ -4,7 +4,7 @@ import type { Measure } from '../../document/tune.ts'
 import { beatLength, missingHead } from '../../music/time/metre.ts'
 import { WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import { writtenValue } from '../../music/time/writtenValue.ts'
-import { el, words } from './svg.ts'
+import { el, words } from '../markup.ts'
 
 const STEM = 16
 

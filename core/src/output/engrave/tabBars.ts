@@ -1,6 +1,6 @@
 import { type PlacedMeasure } from '../layout/systems.ts'
 import type { Measure } from '../../document/tune.ts'
-import { el, words } from './svg.ts'
+import { el, words } from '../markup.ts'
 import { isNewMetre } from '../notation/staffRoom.ts'
 import { METRE_WIDTH } from './paperStaff.ts'
 import { GAP, type Page } from './tabPage.ts'

@@ -1,7 +1,7 @@
 import type { Attack, TabNote } from '../../document/tab.ts'
 import { bendText } from '../notation/bendText.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import { el, words } from './svg.ts'
+import { el, words } from '../markup.ts'
 
 const LETTERS: Readonly<Record<string, string>> = { hammer: 'h', pull: 'p', release: 'r' }
 

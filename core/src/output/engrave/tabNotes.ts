@@ -1,7 +1,7 @@
 import type { TabNote } from '../../document/tab.ts'
 import { OCTAVE } from '../../instrument/setup.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import { el, words } from './svg.ts'
+import { el, words } from '../markup.ts'
 import { bendSvg } from './tabJoins.ts'
 import { stringY, type Page } from './tabPage.ts'
 

@@ -1,5 +1,5 @@
 import { boxSvg } from '../engrave/boxPaper.ts'
-import { el, escaped } from '../engrave/svg.ts'
+import { el, escaped } from '../markup.ts'
 import type { DrawStaff } from '../engrave/paperStaff.ts'
 import type { PaperOptions } from '../engrave/tabPage.ts'
 import { tabSystems, type TabSystem } from '../engrave/tabPaper.ts'

@@ -1,4 +1,4 @@
-import { el, escaped } from '../engrave/svg.ts'
+import { el, escaped } from '../markup.ts'
 import type { PaperPiece } from './blockPieces.ts'
 
 /** A tune of a book. */

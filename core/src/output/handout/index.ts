@@ -1,7 +1,7 @@
 /** Tab, boxes and necks as SVG; pieces, pages and the lesson file. */
 export { neckSvg, type ShownFinger } from '../engrave/neckPaper.ts'
 export { type DrawStaff, type StaffPlace } from '../engrave/paperStaff.ts'
-export { escaped } from '../engrave/svg.ts'
+export { escaped } from '../markup.ts'
 export { type PaperLayers, type PaperOptions, USUAL_PAPER_LAYERS } from '../engrave/tabPage.ts'
 export { type TabSystem, tabSystems } from '../engrave/tabPaper.ts'
 export { bookPieces, type BookTune, type BookWords, withPageNumbers } from './book.ts'

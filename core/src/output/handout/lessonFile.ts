@@ -1,4 +1,4 @@
-import { escaped } from '../engrave/svg.ts'
+import { escaped } from '../markup.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { LessonSettings } from '../../lesson/text/lessonSettings.ts'

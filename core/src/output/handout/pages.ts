@@ -1,4 +1,4 @@
-import { escaped } from '../engrave/svg.ts'
+import { escaped } from '../markup.ts'
 import { fill } from '../../lesson/text/template.ts'
 import type { PaperWords } from '../../lesson/text/words/paperWords.ts'
 import { FOOT_PX, MARGIN_PX, PAPER_PX, type Paper } from './handout.ts'

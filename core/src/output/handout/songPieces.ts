@@ -1,4 +1,4 @@
-import { el, escaped } from '../engrave/svg.ts'
+import { el, escaped } from '../markup.ts'
 import type { Paper } from './handout.ts'
 import type { Sung } from './lyricLines.ts'
 import { roomOn } from './pages.ts'

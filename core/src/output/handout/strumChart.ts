@@ -1,7 +1,7 @@
 import type { Count } from '../../lesson/steps/beatCount.ts'
 import type { StruckMoment } from '../../lesson/steps/struckFrom.ts'
 import type { Wording } from '../../lesson/text/words/wording.ts'
-import { el, escaped } from '../engrave/svg.ts'
+import { el, escaped } from '../markup.ts'
 
 /** Arrows as the arm goes: down towards the high strings, up again. A box of 12 by 26 units. */
 const ARROWS = {

@@ -1,4 +1,4 @@
-import { present } from '../../invariant.ts'
+import { present } from '../invariant.ts'
 /** Text made safe for XML and HTML, in text and in quoted attributes. */
 export const escaped = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
 
