@@ -17,7 +17,7 @@ interface Values {
 export const readCommand = command(
   'read',
   'file',
-  'Says what a text is (ABC, tab, a song, a tune of the app) and what is understood of it; - reads what is piped in.',
+  'Says what a text is (ABC, tab, a song, MusicXML, MIDI, a tune of the app) and what is understood of it; - reads what is piped in.',
 )
   .option(
     '--capo-means <what>',
@@ -54,6 +54,8 @@ const KIND_TEXTS = {
   abc: 'A text in ABC.',
   tab: 'A text tab.',
   song: 'A song: words with chords.',
+  musicxml: 'A score in MusicXML.',
+  midi: 'A MIDI file.',
   json: 'A tune that was saved here.',
 } as const
 

@@ -6,3 +6,6 @@ declare class TextDecoder {
 declare class TextEncoder {
   encode(input: string): Uint8Array
 }
+
+declare function atob(text: string): string
+declare function btoa(text: string): string

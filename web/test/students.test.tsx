@@ -177,7 +177,7 @@ describe('the page before a lesson', () => {
     title: 'Gate Latch',
     study: {
       ...{ tuneId: tune.id, goalBpm: 120, pieces: [], toPractise: [], stuck: [], mastered: 0, tempos: [] },
-      ...{ measures: [] },
+      ...{ measures: [], effort: 0, effortMastered: [] },
       ...study,
     },
     pieceName: (piece) => `piece ${piece}`,

@@ -8,7 +8,7 @@ export type SourceText =
   | { readonly ok: false; readonly says: Message<'files'> }
 
 /**
- * Turns a file's bytes into text: UTF-8, else Latin-1 (said in `note`), with line ends made alike.
+ * Turns a file's bytes into text: UTF-16 where a byte-order mark says so, UTF-8, else Latin-1 (said in `note`), with line ends made alike.
  * Refuses what is empty, too large or not text, and says the way out.
  */
 export function decodeSource(bytes: Uint8Array): SourceText {
@@ -20,6 +20,8 @@ export function decodeSource(bytes: Uint8Array): SourceText {
       says: message('files.tooLarge', { size, most: LARGEST_SOURCE_BYTES / 1_000_000 }),
     }
   }
+  const wide = wideEncoding(bytes)
+  if (wide) return { ok: true, text: plainLines(new TextDecoder(wide).decode(bytes)) }
   if (looksBinary(bytes)) {
     return { ok: false, says: message('files.notText') }
   }
@@ -28,6 +30,21 @@ export function decodeSource(bytes: Uint8Array): SourceText {
   } catch {
     const text = plainLines(new TextDecoder('latin1').decode(bytes))
     return { ok: true, text, note: message('files.otherEncoding') }
+  }
+}
+
+/**
+ * An XML text from its bytes: by its byte-order mark, else by the encoding that its first line says, else UTF-8 (XML 1.0, appendix F).
+ */
+export function decodedXml(bytes: Uint8Array): string {
+  const wide = wideEncoding(bytes) ?? (bytes[0] === 0 ? 'utf-16be' : bytes[1] === 0 ? 'utf-16le' : undefined)
+  if (wide) return plainLines(new TextDecoder(wide).decode(bytes))
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200))
+  const stated = /encoding\s*=\s*["']([\w.-]+)["']/.exec(head)?.[1]
+  try {
+    return plainLines(new TextDecoder(stated ?? 'utf-8').decode(bytes))
+  } catch {
+    return plainLines(new TextDecoder('utf-8').decode(bytes))
   }
 }
 
@@ -49,6 +66,12 @@ export function untabbed(line: string): string {
  * @example isJson('{title: Willow Ferry}') // false
  */
 export const isJson = (text: string): boolean => /^\s*\{\s*(?:"|\})/.test(text)
+
+/** The encoding in words of two bytes that a byte-order mark names. */
+function wideEncoding([a, b]: Uint8Array): 'utf-16be' | 'utf-16le' | undefined {
+  if (a === 0xfe && b === 0xff) return 'utf-16be'
+  return a === 0xff && b === 0xfe ? 'utf-16le' : undefined
+}
 
 function looksBinary(bytes: Uint8Array): boolean {
   const sample = bytes.subarray(0, 8192)

@@ -10,30 +10,34 @@ export interface HeardNote {
   readonly midi: number
 }
 
+/** The MIDI file that abc2midi (Debian's abcmidi) makes of one tune of a text. */
+export function madeByAbc2midi(abc: string, number = '1'): Uint8Array {
+  const dir = mkdtempSync(join(tmpdir(), 'velvet-'))
+  try {
+    writeFileSync(join(dir, 'tune.abc'), abc)
+    execFileSync('abc2midi', [join(dir, 'tune.abc'), number, '-o', join(dir, 'tune.mid')], { stdio: 'pipe' })
+    return readFileSync(join(dir, 'tune.mid'))
+  } finally {
+    rmSync(dir, { recursive: true, force: true })
+  }
+}
+
 /**
  * What abc2midi (Debian's abcmidi, an independent reader of ABC) plays: onsets and pitches of one tune.
  * Its note-ons are written a tick late, so onsets are rounded to 1/48 of a quarter by the caller.
  */
 export function heardByAbc2midi(abc: string): HeardNote[] {
-  const dir = mkdtempSync(join(tmpdir(), 'velvet-'))
-  try {
-    const source = join(dir, 'tune.abc')
-    const target = join(dir, 'tune.mid')
-    writeFileSync(source, abc.replace(/^(K:.*)$/m, '%%MIDI gchordoff\n$1\n%%MIDI gchordoff'))
-    execFileSync('abc2midi', [source, '1', '-o', target], { stdio: 'pipe' })
-    const midi = parseMidi(readFileSync(target))
-    const division = midi.header.ticksPerBeat!
-    const notes: HeardNote[] = []
-    for (const track of midi.tracks) {
-      let at = 0
-      for (const event of track) {
-        at += event.deltaTime
-        if (event.type === 'noteOn' && event.velocity > 0)
-          notes.push({ onset: at / division, midi: event.noteNumber })
-      }
+  const bytes = madeByAbc2midi(abc.replace(/^(K:.*)$/m, '%%MIDI gchordoff\n$1\n%%MIDI gchordoff'))
+  const midi = parseMidi(bytes)
+  const division = midi.header.ticksPerBeat!
+  const notes: HeardNote[] = []
+  for (const track of midi.tracks) {
+    let at = 0
+    for (const event of track) {
+      at += event.deltaTime
+      if (event.type === 'noteOn' && event.velocity > 0)
+        notes.push({ onset: at / division, midi: event.noteNumber })
     }
-    return notes.sort((a, b) => a.onset - b.onset || a.midi - b.midi)
-  } finally {
-    rmSync(dir, { recursive: true, force: true })
   }
+  return notes.sort((a, b) => a.onset - b.onset || a.midi - b.midi)
 }

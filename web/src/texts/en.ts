@@ -35,7 +35,7 @@ export const en = {
     of: '{{place}}: what it is for',
     keys: 'Keys of this page',
     shelf:
-      'Every tune and song you have brought, the last one touched first.\nBring one as ABC, as tab or as words with chords, or write it here.\nWhat is removed lies in the bin for thirty days; Ctrl+Z takes the last change back.',
+      'Every tune and song you have brought, the last one touched first.\nBring one as ABC, MusicXML or MIDI, as tab or as words with chords, or write it here.\nWhat is removed lies in the bin for thirty days; Ctrl+Z takes the last change back.',
     tune: 'The melody with its chords: a lead sheet.\nCorrect what was read wrong, in the notes or in the text beside them.\nChords that are missing are proposed here.',
     fit: 'Which key, capo and tuning suit the tune, the singer and the hand.\nSay who plays and who sings; every possibility is tried and judged.\nThe best ones come with their reasons; one click takes one.',
     arrange:
@@ -88,7 +88,7 @@ export const en = {
     demoTaken_one: 'The demo, “{{set}}”: one tune that was missing is on the shelf again.',
     demoTaken_other: 'The demo, “{{set}}”: {{count}} tunes are on the shelf as one set.',
     drop: 'Let go to put it on the shelf',
-    dropHint: 'drop ABC, text tab or a song with chords anywhere on this page',
+    dropHint: 'drop ABC, MusicXML, MIDI, text tab or a song with chords anywhere on this page',
     emptyTitle: 'Teach a tune on guitar or mandolin',
     emptyText:
       'For teachers: bring a tune or song, and Velvet Porch arranges it into tab for the hand that is to play it, says why, and makes the lesson and the handout.',
@@ -174,6 +174,14 @@ export const en = {
     shapes: 'The shape: the hand holds {{chord}}, {{sound}} sounds',
     sound: 'The sound: {{chord}} sounds, the hand holds {{shape}}',
     bars: 'Bars a line',
+    melodyVoice: 'Melody',
+    voice: '{{name}} ({{notes}} notes)',
+    finest: 'Shortest note',
+    finestOf: { eighth: 'eighth', sixteenth: 'sixteenth', thirtySecond: 'thirty-second' },
+    pickup: 'Pickup, in quarter notes',
+    triplets_one: 'Triplets ({{count}} beat)',
+    triplets_other: 'Triplets ({{count}} beats)',
+    straighten: 'Write the swing as even halves',
     capo: 'capo {{capo}}',
   },
   keys: {

@@ -1,4 +1,5 @@
 /** A text of any kind recognised by its content, and read. */
+export { fileText, type FileText, isZip, LARGEST_SCORE_BYTES } from './fileText.ts'
 export { kindOf, TEXT_KINDS, type TextKind } from './kindOf.ts'
 export {
   readAny,

@@ -1,11 +1,13 @@
 import { directiveIn } from '../song/directive.ts'
 import { chordsOverWords, looksLikeSong } from '../song/readingSong.ts'
+import { midiInText } from '../midi/midiText.ts'
+import { isMusicXml } from '../musicxml/isMusicXml.ts'
 import { isJson } from '../sourceText.ts'
 import { looksLikeTab } from '../text/readTextTab.ts'
 import { textSystems } from '../text/tabLines.ts'
 
 /** What a text can be, by what stands in it: a name or an ending says nothing. */
-export const TEXT_KINDS = ['abc', 'tab', 'song', 'json'] as const
+export const TEXT_KINDS = ['abc', 'tab', 'song', 'musicxml', 'midi', 'json'] as const
 export type TextKind = (typeof TEXT_KINDS)[number]
 
 /** Fields that head a tune in ABC and nothing else. */
@@ -23,6 +25,8 @@ const OF_A_SONG = /^(?:title|artist|start_of_\w+|end_of_\w+|chorus|capo|key)$/
  */
 export function kindOf(text: string): TextKind | undefined {
   if (isJson(text)) return 'json'
+  if (isMusicXml(text)) return 'musicxml'
+  if (midiInText(text)) return 'midi'
   const directed = text.split('\n').some((l) => OF_A_SONG.test(directiveIn(l)?.name ?? ''))
   if (directed) return 'song'
   if (ABC_FIELD.test(text)) return 'abc'

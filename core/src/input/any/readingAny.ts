@@ -8,7 +8,11 @@ import { finish, type Turns } from '../../turns.ts'
 import type { GivenPlace } from '../abc/placeMarks.ts'
 import { readingAbc } from '../abc/readAbc.ts'
 import { noTune } from '../abc/noTune.ts'
+import { midiInText } from '../midi/midiText.ts'
+import { readingMidi, type MidiChoices, type MidiQuantised } from '../midi/readingMidi.ts'
+import { readingMusicXml } from '../musicxml/readingMusicXml.ts'
 import type { Problem } from '../problem.ts'
+import type { VoicesOffered } from '../voiceOffer.ts'
 import { readSong, songsIn } from '../song/readingSong.ts'
 import { tuneOfSong, type SongChoices, type SongTune } from '../song/songTune.ts'
 import { playersOf, readingTextTab } from '../text/readTextTab.ts'
@@ -24,6 +28,8 @@ export interface ReadingNeeds {
   readonly title: string
   readonly school?: School
   readonly song?: SongChoices
+  /** The voice of a score that is its melody, and how a MIDI file is drawn to a grid. */
+  readonly score?: MidiChoices
 }
 
 /** One tune of a text as understood; without a tune where nothing of it could be read. */
@@ -37,6 +43,10 @@ export interface TuneUnderstood {
   readonly song?: Pick<SongTune, 'capo' | 'bars' | 'guessed' | 'strum' | 'tuning'>
   /** What chord names beside a capo were taken for, where the text does not say it. */
   readonly capoNames?: TabScore['capoNames']
+  /** The voices of a score, and which of them is the melody. */
+  readonly voices?: VoicesOffered
+  /** How a MIDI file was drawn to a grid. */
+  readonly quantised?: MidiQuantised
   readonly problems: readonly Problem[]
 }
 
@@ -60,6 +70,16 @@ export function* readingAny(text: string, needs: ReadingNeeds): Turns<TextUnders
     const tunes: TuneUnderstood[] = []
     for (const player of playersOf(text)) tunes.push(yield* tabUnderstood(text, needs, player))
     return { kind, tunes }
+  }
+  if (kind === 'musicxml') {
+    const { score, ...plain } = needs
+    const melody = score?.melody
+    return { kind, tunes: yield* readingMusicXml(text, { ...plain, ...(melody ? { melody } : {}) }) }
+  }
+  const midi = kind === 'midi' ? midiInText(text) : undefined
+  if (midi) {
+    const { newId, title, score: choices = {} } = needs
+    return { kind: 'midi', tunes: [yield* readingMidi(midi, { newId, title, choices })] }
   }
   if (kind === 'song') return { kind, tunes: songsIn(text).map((s) => songUnderstood(s, needs)) }
   const nothing = text.trim() === '' ? message('reading.empty') : message('reading.noKind')

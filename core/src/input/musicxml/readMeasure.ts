@@ -2,7 +2,7 @@ import type { ChordKind, KindDegree } from '../../output/musicxml/chordKinds.ts'
 import { chordOfKind } from '../../output/musicxml/chordKinds.ts'
 import { chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
 import { STEPS, type NoteName, type Pitch, type Step } from '../../music/pitch/pitch.ts'
-import { keyOf, MODES, type Key } from '../../music/pitch/key.ts'
+import { keyOf, keyOfSignature, MODES, type Key, type Mode } from '../../music/pitch/key.ts'
 import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import type { Jump } from '../../document/tune.ts'
 import type { Metre } from '../../music/time/metre.ts'
@@ -231,7 +231,7 @@ class MeasureReading {
       state.transpose =
         (numberIn(transpose, 'chromatic') ?? 0) + 12 * (numberIn(transpose, 'octave-change') ?? 0)
     const key = child(element, 'key')
-    if (key) state.key = keyOfSignature(numberIn(key, 'fifths') ?? 0, textIn(key, 'mode'))
+    if (key) state.key = keyOfSignature(numberIn(key, 'fifths') ?? 0, modeOf(textIn(key, 'mode')))
     for (const clef of children(element, 'clef'))
       if (textIn(clef, 'sign') === 'TAB') state.tabStaves.add(Number(clef.attributes['number'] ?? 1))
     for (const details of children(element, 'staff-details'))
@@ -372,13 +372,10 @@ function metreOf(time: XmlElement): Metre | undefined {
   return { num, den, ...(symbol === 'common' || symbol === 'cut' ? { display: symbol } : {}) }
 }
 
-/** The key of a signature, in a mode; major where it is not said. */
-export function keyOfSignature(fifths: number, mode: string | undefined): Key {
-  const own = mode === 'aeolian' ? 'minor' : mode === 'ionian' ? 'major' : mode
-  const known = MODES.find((m) => m === own) ?? 'major'
-  const within = Math.max(-7, Math.min(7, Math.round(fifths)))
-  const keys = STEPS.flatMap((step) => [0, 1, -1].map((alter) => keyOf({ step, alter }, known)))
-  return keys.find((k) => k.fifths === within) ?? keyOf({ step: 'C', alter: 0 }, known)
+/** A mode as files name it; major where they do not. */
+function modeOf(text: string | undefined): Mode {
+  if (text === 'aeolian') return 'minor'
+  return MODES.find((m) => m === text) ?? 'major'
 }
 
 const JUMPS: readonly (readonly [RegExp, Jump])[] = [

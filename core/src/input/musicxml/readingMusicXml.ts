@@ -8,18 +8,12 @@ import { message, type Message } from '../../messages/message.ts'
 import { writingAbc } from '../../output/abc/writeAbc.ts'
 import type { Turns } from '../../turns.ts'
 import type { Problem } from '../problem.ts'
+import type { VoicesOffered } from '../voiceOffer.ts'
 import { readParts, type XmlPart, type XmlScore } from './readParts.ts'
 import { hasTab, tabOfScore } from './tabOfScore.ts'
 import { tuneOfScore, type Report } from './tuneOfScore.ts'
 import { likelyMelody, voicesIn, type ScoreVoice } from './voices.ts'
 import { XmlError } from './xmlTree.ts'
-
-/** A voice of a score as it is offered for the melody. */
-export interface VoiceOffer {
-  readonly id: string
-  readonly name: string
-  readonly notes: number
-}
 
 /** What a score is understood as. */
 export interface MusicXmlReading {
@@ -27,7 +21,7 @@ export interface MusicXmlReading {
   readonly arrangement?: ArrangementDoc
   readonly problems: readonly Problem[]
   /** The voices of the score, and which of them is the melody. */
-  readonly voices?: { readonly offered: readonly VoiceOffer[]; readonly melody: string }
+  readonly voices?: VoicesOffered
 }
 
 /** What is needed to read a score. */

@@ -1,13 +1,16 @@
 import { harmoniseIn } from '../../arrange/harmonise/harmonise.ts'
 import { withCuts } from '../../document/form/cutMeasures.ts'
+import { ticksAt, timelineOf } from '../../document/form/timeline.ts'
 import type { Id } from '../../document/ids.ts'
 import { cutTo, LIMITS } from '../../document/limits.ts'
 import { TUNE_SCHEMA, type ChordMark, type Jump, type TempoMark, type TuneDoc } from '../../document/tune.ts'
 import { message, type Message } from '../../messages/message.ts'
 import { chordText, transposeChord } from '../../music/harmony/chordSymbol.ts'
 import { transposeKey } from '../../music/pitch/key.ts'
+import { midiOf } from '../../music/pitch/pitch.ts'
 import { measureLength } from '../../music/time/metre.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
+import { chordsHeard, type SoundingNote } from '../chordsHeard.ts'
 import { readEnding } from '../abc/abcFields.ts'
 import type { Problem } from '../problem.ts'
 import { finishMeasures, type MeasureDraft } from '../repeatedMeasures.ts'
@@ -86,8 +89,19 @@ export function tuneOfScore(
   }
   const eventOf = new Map(read.flatMap((r) => [...r.eventOf]))
   if (bare.chords.length > 0) return { tune: bare, eventOf }
-  report('note', 1, message('reading.noChords'))
-  return { tune: { ...bare, chords: harmoniseIn(bare, 'family').chords }, eventOf }
+  const heard = voices.length > 1 ? chordsHeard(measures, soundingIn(bare), newId) : []
+  report('note', 1, message(heard.length > 0 ? 'reading.chordsGuessed' : 'reading.noChords'))
+  return { tune: { ...bare, chords: heard.length > 0 ? heard : harmoniseIn(bare, 'family').chords }, eventOf }
+}
+
+/** Everything that sounds in a tune, on its written time line. */
+function soundingIn(tune: TuneDoc): SoundingNote[] {
+  const timeline = timelineOf(tune.measures)
+  return tune.events.flatMap((e): SoundingNote[] => {
+    const from = ticksAt(timeline, e.pos)
+    const pitches = e.pitch ? [e.pitch, ...e.chordTones] : []
+    return pitches.map((p) => ({ from, to: from + e.dur.ticks, midi: midiOf(p) }))
+  })
 }
 
 /** Measures as long as the longest part has them, with the melody's metre, key and signs. */

@@ -58,6 +58,38 @@ export const reading = {
     taken: 'left out; the melody is among those that are kept',
   },
 
+  // MIDI files.
+  notMidi: { what: 'the file is no MIDI file', taken: 'nothing was read' },
+  midiTooLarge: { what: 'the MIDI file is over {{most}} MB', taken: 'nothing was read; take it apart' },
+  midiCut: { what: 'the MIDI file is cut short', taken: 'nothing was read; save or load it again' },
+  badMidi: { what: 'the MIDI file is damaged ({{reason}})', taken: 'nothing was read; save it again' },
+  midiOfSongs: {
+    what: 'the MIDI file holds several songs one after the other (format 2)',
+    taken: 'nothing was read; save each as a file of its own',
+  },
+  midiInSeconds: {
+    what: 'the MIDI file counts in seconds and film frames, not in beats',
+    taken: 'nothing was read; save it with beats',
+  },
+  hangingNotes: {
+    what_one: 'a note that nothing ends',
+    what_other: '{{count}} notes that nothing ends',
+    taken: 'held to the end of the track',
+  },
+  drumsLeft: { what: 'drums (channel 10)', taken: 'left out; they have no pitch' },
+  offTheGrid: {
+    what: '{{percent}} % of the notes lie between the places of the grid',
+    taken: 'drawn to the nearest one; try shorter notes, or play it in to clicks',
+  },
+  swingStraightened: {
+    what: 'the second half of each beat comes late',
+    taken: 'written as even halves; choose a swing when it is arranged',
+  },
+  chordsGuessed: {
+    what: 'no chords are named',
+    taken: 'guessed from what sounds together; change them as you like',
+  },
+
   // Fields.
   noKey: { what: 'there is no key (K:)', taken: 'read in C major' },
   lateKey: { what: 'the key stands behind the music', taken: 'taken for all of it' },

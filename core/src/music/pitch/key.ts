@@ -57,6 +57,16 @@ export const plainKeys = (most: number): Key[] =>
     .flatMap((mode) => STEPS.flatMap((step) => [0, -1, 1].map((alter) => keyOf({ step, alter }, mode))))
     .filter((k) => Math.abs(k.fifths) <= most)
 
+/**
+ * The key of a signature in a mode; signatures beyond seven signs are read as seven.
+ * @example keyOfSignature(-1, 'minor') // D minor
+ */
+export function keyOfSignature(fifths: number, mode: Mode): Key {
+  const within = Math.max(-7, Math.min(7, Math.round(fifths)))
+  const keys = STEPS.flatMap((step) => [0, 1, -1].map((alter) => keyOf({ step, alter }, mode)))
+  return keys.find((k) => k.fifths === within) ?? keyOf({ step: 'C', alter: 0 }, mode)
+}
+
 const SHARP_ORDER: readonly Step[] = ['F', 'C', 'G', 'D', 'A', 'E', 'B']
 
 /** Alteration that the signature gives a step: +1, 0 or −1. */

@@ -1,8 +1,7 @@
 import { Alert, Button, Group, Modal, Text, Textarea } from '@mantine/core'
-import type { SongChoices } from '@velvet-porch/core/input/song'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { take, takeSaved, type Intake, type Source } from './intake.ts'
+import { take, takeSaved, type Choices, type Intake, type Source } from './intake.ts'
 import { UnderstoodTune } from './UnderstoodTune.tsx'
 import { useUnderstood } from './useUnderstood.ts'
 import css from './IntakeDialog.module.css'
@@ -22,7 +21,7 @@ interface Props {
 export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Props) {
   const { t } = useTranslation()
   const [text, setText] = useState('')
-  const [choices, setChoices] = useState<readonly SongChoices[]>([])
+  const [choices, setChoices] = useState<readonly Choices[]>([])
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const [taking, setTaking] = useState(false)
   const [failed, setFailed] = useState<readonly string[]>([])
@@ -57,8 +56,13 @@ export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Pro
     if (intake.tunes.length > 0) onTaken(intake)
     else setFailed(intake.complaints)
   }
-  const choose = (source: number, change: SongChoices) =>
-    setChoices(sources.map((_, i) => ({ ...choices[i], ...(i === source ? change : {}) })))
+  const choose = (source: number, { song, score }: Choices) =>
+    setChoices(
+      sources.map((_, i) => {
+        const own = choices[i] ?? {}
+        return i === source ? { song: { ...own.song, ...song }, score: { ...own.score, ...score } } : own
+      }),
+    )
   const toggle = (id: string) =>
     setLeft((now) => new Set(now.has(id) ? [...now].filter((x) => x !== id) : [...now, id]))
   const empty = sources.every((s) => s.text.trim() === '')

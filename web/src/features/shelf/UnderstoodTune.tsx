@@ -1,10 +1,11 @@
 import { Checkbox, Text } from '@mantine/core'
 import type { TuneDoc } from '@velvet-porch/core/document'
 import type { TuneUnderstood } from '@velvet-porch/core/input/any'
-import type { SongChoices } from '@velvet-porch/core/input/song'
 import { useTranslation } from 'react-i18next'
 import { problemText } from '../../texts/say.ts'
 import { useNames } from '../../ui/names/useNames.ts'
+import type { Choices } from './intake.ts'
+import { ScoreQuestions } from './ScoreQuestions.tsx'
 import { SongQuestions } from './SongQuestions.tsx'
 import css from './IntakeDialog.module.css'
 
@@ -17,13 +18,13 @@ interface Props {
   readonly taken: boolean
   /** Takes it or leaves it; absent where there is nothing to choose from. */
   readonly onTake: (() => void) | undefined
-  readonly onChoose: (change: SongChoices) => void
+  readonly onChoose: (change: Choices) => void
 }
 
 /** One tune of a text: what it is in a line, what is doubtful in it, and what must be asked. */
 export function UnderstoodTune({ understood, file, taken, onTake, onChoose }: Props) {
   const { t } = useTranslation()
-  const { tune, song, capoNames, arrangement, problems } = understood
+  const { tune, song, capoNames, arrangement, problems, voices, quantised } = understood
   const facts = useFacts(tune, arrangement?.setup.capo[0] ?? song?.capo ?? 0)
   if (!tune) return null
   const listed = problems.filter((p) => p.severity !== 'note')
@@ -42,7 +43,19 @@ export function UnderstoodTune({ understood, file, taken, onTake, onChoose }: Pr
       )}
       <Text size="sm">{[file, ...facts].filter(Boolean).join(' · ')}</Text>
       {song || capoNames ? (
-        <SongQuestions tune={tune} song={song} capoNames={capoNames} onChoose={onChoose} />
+        <SongQuestions
+          tune={tune}
+          song={song}
+          capoNames={capoNames}
+          onChoose={(change) => onChoose({ song: change })}
+        />
+      ) : null}
+      {voices || quantised ? (
+        <ScoreQuestions
+          voices={voices}
+          quantised={quantised}
+          onChoose={(change) => onChoose({ score: change })}
+        />
       ) : null}
       {shown.length > 0 ? (
         <ul className={css.doubts}>

@@ -1,7 +1,8 @@
 import { arrangementOf } from '@velvet-porch/core/arrange'
 import type { Score, TuneDoc } from '@velvet-porch/core/document'
-import { decodeSource, isJson, LARGEST_SOURCE_BYTES } from '@velvet-porch/core/input'
+import { isJson, LARGEST_SOURCE_BYTES } from '@velvet-porch/core/input'
 import type { TuneUnderstood } from '@velvet-porch/core/input/any'
+import type { MidiChoices } from '@velvet-porch/core/input/midi'
 import type { SongChoices } from '@velvet-porch/core/input/song'
 import i18next from 'i18next'
 import { takeTuneFile } from '../../state/backup.ts'
@@ -37,23 +38,38 @@ export interface Understood {
   readonly complaints: readonly string[]
 }
 
+/** What is chosen where a source leaves it open: of a song, and of a score or MIDI file. */
+export interface Choices {
+  readonly song?: SongChoices
+  readonly score?: MidiChoices
+}
+
 /** What could not be taken, and why. */
 const nothing = (...complaints: string[]): Intake => ({ tunes: [], complaints, withTab: false })
 
 /** Reads a source without taking it. Never throws: what failed is a complaint. */
-export async function understood(source: Source, title: string, song: SongChoices = {}): Promise<Understood> {
+export async function understood(
+  source: Source,
+  newTitle: string,
+  choices: Choices = {},
+): Promise<Understood> {
   const { text } = source
   const refused = (...complaints: string[]): Understood => ({ source, tunes: [], complaints })
   if (isJson(text)) {
     const fault = await savedFault(text)
     return fault === undefined ? { source, saved: true, tunes: [], complaints: [] } : refused(fault)
   }
-  if (text.length > LARGEST_SOURCE_BYTES)
+  const { kindOf, LARGEST_SCORE_BYTES } = await import('@velvet-porch/core/input/any')
+  const kind = kindOf(text)
+  const isScore = kind === 'musicxml' || kind === 'midi'
+  if (text.length > (isScore ? LARGEST_SCORE_BYTES : LARGEST_SOURCE_BYTES))
     return refused(i18next.t('shelf.tooLong', { mb: (text.length / 1_000_000).toFixed(1) }))
   try {
+    // A score without a title is called as its file is.
+    const title = (isScore && source.file?.replace(/\.\w+$/, '')) || newTitle
     const { player } = currentPrefs()
     const hand = playerOf(player === undefined ? undefined : await db.players.get(player))
-    const { tunes } = await understandInWorker(text, { player: hand, title, song })
+    const { tunes } = await understandInWorker(text, { player: hand, title, ...choices })
     return { source, tunes, complaints: tunes.flatMap((t) => (t.tune ? [] : reasonsOf(t))) }
   } catch (error) {
     return refused(errorWords(i18next.t, error))
@@ -142,7 +158,8 @@ export const textsOf = (files: readonly File[]): Promise<FileText[]> =>
     files.map(async (file): Promise<FileText> => {
       if (isJson(await file.slice(0, 100).text()) && file.size <= LARGEST_TUNE_FILE)
         return { source: { file: file.name, text: await file.text() } }
-      const source = decodeSource(new Uint8Array(await file.slice(0, 10_000_000).arrayBuffer()))
+      const { fileText, LARGEST_SCORE_BYTES } = await import('@velvet-porch/core/input/any')
+      const source = fileText(new Uint8Array(await file.slice(0, LARGEST_SCORE_BYTES + 1).arrayBuffer()))
       if (!source.ok) return { complaint: `${file.name}: ${say(i18next.t, source.says)}` }
       return {
         source: { file: file.name, text: source.text },

@@ -1,8 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useDebouncedValue } from '@mantine/hooks'
-import type { SongChoices } from '@velvet-porch/core/input/song'
 import { useTranslation } from 'react-i18next'
-import { understood, type Source, type Understood } from './intake.ts'
+import { understood, type Choices, type Source, type Understood } from './intake.ts'
 
 /** Quiet time after a key before a text is read. */
 const READ_AFTER_MS = 200
@@ -14,7 +13,7 @@ interface Reading {
 }
 
 /** Reads texts as they are typed and pasted; nothing is taken. */
-export function useUnderstood(sources: readonly Source[], choices: readonly SongChoices[]): Reading {
+export function useUnderstood(sources: readonly Source[], choices: readonly Choices[]): Reading {
   const { t } = useTranslation()
   const wanted = { sources, choices }
   const [asked] = useDebouncedValue(JSON.stringify(wanted), READ_AFTER_MS)
