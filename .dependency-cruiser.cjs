@@ -17,6 +17,7 @@ const CORE = [
   'edit',
   'studio',
   'schema',
+  'formats',
 ]
 const INSIDE = {
   'core/src/music': ['pitch', 'harmony', 'time'],
@@ -35,8 +36,20 @@ const INSIDE = {
     'harmonise',
   ],
   'core/src/lesson': ['steps', 'practice', 'text', 'replay'],
-  'core/src/output': ['abc', 'notation', 'text', 'song', 'layout', 'engrave', 'handout', 'json', 'sound'],
-  'core/src/input': ['abc', 'audio', 'text', 'song', 'any'],
+  'core/src/output': [
+    'abc',
+    'notation',
+    'text',
+    'song',
+    'layout',
+    'engrave',
+    'handout',
+    'json',
+    'sound',
+    'midi',
+    'musicxml',
+  ],
+  'core/src/input': ['abc', 'audio', 'text', 'song', 'musicxml', 'midi', 'any'],
 }
 
 /** Of the interface: what is shared first, then the features (the later ones build on the earlier), then what holds them. */

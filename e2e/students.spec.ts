@@ -209,7 +209,7 @@ test('what is heard is saved as a sound file, and as MIDI with a track for each 
   await page.getByRole('button', { name: 'Export' }).click()
   const [midi] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('menuitem', { name: 'As MIDI, a channel a string' }).click(),
+    page.getByRole('menuitem', { name: 'MIDI, a channel a string' }).click(),
   ])
   const path = test.info().outputPath('tune.mid')
   await midi.saveAs(path)

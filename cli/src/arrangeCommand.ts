@@ -14,8 +14,9 @@ import {
 import { audit } from '@velvet-porch/core/audit'
 import { finishedTabOf, tabJson, textTab } from '@velvet-porch/core/output'
 import { finish } from '@velvet-porch/core/turns'
+import { convertAll, isFolder, withFolderOptions, type FolderValues } from './batch/convertAll.ts'
 import { askedFrom } from './askedFrom.ts'
-import { collected, command, withArrangeOptions, type ArrangeValues } from './options.ts'
+import { collected, command, withArrangeOptions } from './options.ts'
 import { patternFrom } from './patternFrom.ts'
 import { lockFrom } from './lockFrom.ts'
 import { printHands } from './handsCommand.ts'
@@ -24,7 +25,7 @@ import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
 import { auditWords, say } from './words.ts'
 
-interface Values extends ArrangeValues {
+interface Values extends FolderValues {
   readonly ornament?: string
   readonly pattern?: string
   readonly perBeat?: string
@@ -35,13 +36,16 @@ interface Values extends ArrangeValues {
 }
 
 /** `porch arrange`: reads a text of any kind, arranges one tune and prints it as tab or as the stable JSON object. */
-export const arrangeCommand = withArrangeOptions(
-  command(
-    'arrange',
-    'file',
-    'Arranges a tune (ABC) or a song (words with chords) and prints it as tab; a tab gets both hands.',
+export const arrangeCommand = withFolderOptions(
+  withArrangeOptions(
+    command(
+      'arrange',
+      'file',
+      'Arranges a tune (ABC, MusicXML, MIDI) or a song (words with chords) and prints it as tab; a tab gets both hands. The tunes of a folder are written as files.',
+    ),
+    '1',
   ),
-  '1',
+  'json,musicxml,txt',
 )
   .option('--ornament <0-3>', 'how much the fretting hand sounds alone')
   .option('--pattern <pattern>', 'a picking pattern or strum for every measure')
@@ -58,7 +62,8 @@ export const arrangeCommand = withArrangeOptions(
   .option('--text', 'prints text tab, the usual way')
   .action(run)
 
-function run(file: string, values: Values): void {
+async function run(file: string, values: Values): Promise<void> {
+  if (isFolder(file)) return convertAll(file, values)
   if (holdsTab(file)) return printHands(file, values)
   const found = tuneFrom(file, values)
   const { style, level, setup, regions: asked } = askedFrom(values, found)

@@ -1,6 +1,7 @@
 import { Command, CommanderError } from 'commander'
 import { ArrangeError } from '@velvet-porch/core/arrange'
 import { arrangeCommand } from './arrangeCommand.ts'
+import { convertCommand } from './convertCommand.ts'
 import { auditCommand } from './auditCommand.ts'
 import { easierCommand } from './easierCommand.ts'
 import { fitCommand } from './fitCommand.ts'
@@ -19,6 +20,7 @@ const porch = new Command('porch')
 for (const sub of [
   arrangeCommand,
   readCommand,
+  convertCommand,
   easierCommand,
   fitCommand,
   handsCommand,
@@ -35,7 +37,7 @@ for (const each of [porch, ...porch.commands])
     .showHelpAfterError(`See porch${each === porch ? '' : ` ${each.name()}`} --help.`)
 
 try {
-  porch.parse()
+  await porch.parseAsync()
 } catch (error) {
   process.exitCode = 1
   if (error instanceof CommanderError) process.exitCode = error.exitCode

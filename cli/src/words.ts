@@ -26,7 +26,8 @@ export const problemWords = ({ says: { code, values } }: Pick<Problem, 'says'>) 
 /** @example problemText(p) // 'line 5, column 12: … — …' */
 export function problemText(problem: Problem): string {
   const { what, taken } = problemWords(problem)
-  return `line ${problem.line}, column ${problem.column}: ${what} — ${taken}`
+  const place = problem.line === 0 ? '' : `line ${problem.line}, column ${problem.column}: `
+  return `${place}${what} — ${taken}`
 }
 
 /** A report of the audit with its words: the form that JSON promises. */

@@ -1,6 +1,8 @@
 import type { Message } from '../messages/message.ts'
 
-/** Something in a source text that the reader could not take as it stands. Lines and columns count from 1. */
+/**
+ * Something in a source text that the reader could not take as it stands. Lines and columns count from 1; line 0 is the file as a whole.
+ */
 export interface Problem {
   readonly severity: 'error' | 'warning' | 'note'
   readonly line: number

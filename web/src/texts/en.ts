@@ -179,6 +179,7 @@ export const en = {
     finest: 'Shortest note',
     finestOf: { eighth: 'eighth', sixteenth: 'sixteenth', thirtySecond: 'thirty-second' },
     pickup: 'Pickup, in quarter notes',
+    noTriplets: 'Triplets',
     triplets_one: 'Triplets ({{count}} beat)',
     triplets_other: 'Triplets ({{count}} beats)',
     straighten: 'Write the swing as even halves',
@@ -283,6 +284,7 @@ export const en = {
     take: 'Work here instead',
   },
   problem: {
+    ofAll: '{{what}} — {{taken}}',
     at: 'line {{line}}, column {{column}}: {{what}} — {{taken}}',
     workerSilent: 'This took too long and was stopped. Nothing was changed; try it with less, or once more.',
     workerBroke: 'The work could not be done: {{reason}}. Nothing was changed; try once more.',

@@ -18,5 +18,6 @@ export const problemWords = (t: TFunction, { says: { code, values } }: Pick<Prob
 /** A problem with its place, on one line. */
 export function problemText(t: TFunction, problem: Problem): string {
   const { line, column } = problem
-  return t('problem.at', { line, column, ...problemWords(t, problem) })
+  const said = problemWords(t, problem)
+  return line === 0 ? t('problem.ofAll', said) : t('problem.at', { line, column, ...said })
 }

@@ -2,3 +2,4 @@
 export type { GivenPlace } from './placeMarks.ts'
 export { PlacesError, scoreOfPlaces } from './scoreOfPlaces.ts'
 export { readAbc, readingAbc, type TuneReading } from './readAbc.ts'
+export { tuneTexts } from './tuneTexts.ts'

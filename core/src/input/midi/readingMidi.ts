@@ -69,10 +69,10 @@ export function* readingMidi(
 ): Turns<MidiReading> {
   const problems: Problem[] = []
   const report = (severity: Problem['severity'], says: Message<'reading'>) =>
-    problems.push({ severity, line: 1, column: 1, says })
+    problems.push({ severity, line: 0, column: 0, says })
   const refused = (says: Message<'reading'>): MidiReading => ({
     tune: undefined,
-    problems: [{ severity: 'error', line: 1, column: 1, says }],
+    problems: [{ severity: 'error', line: 0, column: 0, says }],
   })
   let content: MidiContent
   try {

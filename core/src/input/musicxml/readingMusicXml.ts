@@ -61,7 +61,7 @@ export function* readingMusicXml(text: string, needs: MusicXmlNeeds): Turns<Musi
   yield
   const voices = voicesIn(score)
   const melody = voices.find((v) => v.id === needs.melody) ?? likelyMelody(voices)
-  if (!melody) return refused(message('reading.noNotes'), 1)
+  if (!melody) return refused(message('reading.noNotes'), 0)
   const tabs = score.parts.filter(hasTab)
   const own = tabs.includes(melody.part) ? melody.part : tabs[0]
   const first = yield* playedFrom(score, voices, melody, own, needs, report)
@@ -89,7 +89,7 @@ function* playedFrom(
 ): Turns<Score> {
   const read = tuneOfScore(score, voices, melody, tabbed, newId(), title, report)
   if (melody.notes === 0)
-    report('note', 1, message(read.tune.chords.length > 0 ? 'reading.noMelody' : 'reading.onlyRests'))
+    report('note', 0, message(read.tune.chords.length > 0 ? 'reading.noMelody' : 'reading.onlyRests'))
   yield
   const tune: TuneDoc = { ...read.tune, abc: { text: yield* writingAbc(read.tune), spans: [] } }
   if (!tabbed) return { tune }

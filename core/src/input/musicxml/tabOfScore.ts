@@ -51,7 +51,7 @@ export function* tabOfScore(
   const setup = setupFor(part, player)
   if (!setup) {
     const strings = highestString(part)
-    report('warning', 1, message('reading.otherStrings', { strings }))
+    report('warning', 0, message('reading.otherStrings', { strings }))
     return undefined
   }
   yield

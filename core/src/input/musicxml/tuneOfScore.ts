@@ -63,11 +63,11 @@ export function tuneOfScore(
   const others = voices.filter((v) => v !== melody && v.part !== tabbed)
   const kept = [melody, ...others.filter((v) => v.part === part), ...others.filter((v) => v.part !== part)]
   if (kept.length > MOST_VOICES)
-    report('note', 1, message('reading.voicesLeft', { count: kept.length - MOST_VOICES }))
+    report('note', 0, message('reading.voicesLeft', { count: kept.length - MOST_VOICES }))
   const read = kept.slice(0, MOST_VOICES).map((voice, v) => voiceEvents(voice, v, measures, newId))
   const ids = measures.map((m) => m.id)
   const tempos = temposOf(score.parts, ids)
-  if (tempos.every((t) => !t.stated)) report('note', 1, message('reading.noTempo', { bpm: USUAL_TEMPO }))
+  if (tempos.every((t) => !t.stated)) report('note', 0, message('reading.noTempo', { bpm: USUAL_TEMPO }))
   const bare: TuneDoc = {
     schema: TUNE_SCHEMA,
     id,
@@ -90,7 +90,7 @@ export function tuneOfScore(
   const eventOf = new Map(read.flatMap((r) => [...r.eventOf]))
   if (bare.chords.length > 0) return { tune: bare, eventOf }
   const heard = voices.length > 1 ? chordsHeard(measures, soundingIn(bare), newId) : []
-  report('note', 1, message(heard.length > 0 ? 'reading.chordsGuessed' : 'reading.noChords'))
+  report('note', 0, message(heard.length > 0 ? 'reading.chordsGuessed' : 'reading.noChords'))
   return { tune: { ...bare, chords: heard.length > 0 ? heard : harmoniseIn(bare, 'family').chords }, eventOf }
 }
 

@@ -9,7 +9,7 @@ import { useTranslation } from 'react-i18next'
 import { saveAs } from '../../ui/saveAs.ts'
 import look from '../../lessonFile/look.css?inline'
 import { db } from '../../state/db.ts'
-import { fontCss } from './fontCss.ts'
+import { fontCss } from '../../ui/fontCss.ts'
 import { errorWords } from '../../workers/errorWords.ts'
 
 /** Saves the lesson as one file that opens anywhere, without a network. */

@@ -1,6 +1,6 @@
 import { escaped, paperCss, printCss, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { download } from '../../ui/saveAs.ts'
-import { fontCss, musicFontCss } from './fontCss.ts'
+import { fontCss, musicFontCss } from '../../ui/fontCss.ts'
 
 /**
  * Has the server print pages as PDF and hands it to the browser as a download.

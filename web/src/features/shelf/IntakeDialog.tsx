@@ -95,6 +95,7 @@ export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Pro
               understood={tune}
               file={file}
               taken={!left.has(id)}
+              chosen={choices[source] ?? {}}
               onTake={found.length + saved.length > 1 ? () => toggle(id) : undefined}
               onChoose={(change) => choose(source, change)}
             />

@@ -10,12 +10,15 @@ const FINEST_NAMES = { 2: 'eighth', 4: 'sixteenth', 8: 'thirtySecond' } as const
 interface Props {
   readonly voices: TuneUnderstood['voices']
   readonly quantised: TuneUnderstood['quantised']
+  /** What was chosen: shown at once, while it is read anew. */
+  readonly chosen: MidiChoices
   readonly onChoose: (change: MidiChoices) => void
 }
 
 /** What a score leaves open: which voice is the melody; and of a MIDI file, how what was played is written. */
-export function ScoreQuestions({ voices, quantised, onChoose }: Props) {
+export function ScoreQuestions({ voices, quantised, chosen, onChoose }: Props) {
   const { t } = useTranslation()
+  const shown = quantised && { ...quantised, ...chosen }
   return (
     <div className={css.questions}>
       {voices && voices.offered.length > 1 ? (
@@ -24,7 +27,7 @@ export function ScoreQuestions({ voices, quantised, onChoose }: Props) {
           w={240}
           label={t('intake.melodyVoice')}
           allowDeselect={false}
-          value={voices.melody}
+          value={chosen.melody ?? voices.melody}
           data={voices.offered.map((v) => ({
             value: v.id,
             label: t('intake.voice', { name: v.name, notes: v.notes }),
@@ -32,14 +35,14 @@ export function ScoreQuestions({ voices, quantised, onChoose }: Props) {
           onChange={(melody) => melody !== null && onChoose({ melody })}
         />
       ) : null}
-      {quantised ? (
+      {quantised && shown ? (
         <>
           <Select
             size="xs"
             w={150}
             label={t('intake.finest')}
             allowDeselect={false}
-            value={String(quantised.finest)}
+            value={String(shown.finest)}
             data={FINEST.map((f) => ({ value: String(f), label: t(`intake.finestOf.${FINEST_NAMES[f]}`) }))}
             onChange={(value) => {
               const finest = FINEST.find((f) => String(f) === value)
@@ -54,20 +57,24 @@ export function ScoreQuestions({ voices, quantised, onChoose }: Props) {
             max={quantised.quarters - 0.5}
             step={0.5}
             decimalScale={1}
-            value={quantised.pickup}
+            value={shown.pickup}
             onChange={(value) => typeof value === 'number' && onChoose({ pickup: value })}
           />
           <Checkbox
             size="sm"
-            label={t('intake.triplets', { count: quantised.tripletBeats })}
-            checked={quantised.triplets}
+            label={
+              quantised.tripletBeats > 0
+                ? t('intake.triplets', { count: quantised.tripletBeats })
+                : t('intake.noTriplets')
+            }
+            checked={shown.triplets}
             onChange={(e) => onChoose({ triplets: e.currentTarget.checked })}
           />
-          {quantised.swing !== undefined || !quantised.straighten ? (
+          {quantised.swing !== undefined || !shown.straighten ? (
             <Checkbox
               size="sm"
               label={t('intake.straighten')}
-              checked={quantised.straighten}
+              checked={shown.straighten}
               onChange={(e) => onChoose({ straighten: e.currentTarget.checked })}
             />
           ) : null}

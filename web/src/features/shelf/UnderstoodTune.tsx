@@ -16,13 +16,14 @@ interface Props {
   readonly understood: TuneUnderstood
   readonly file: string | undefined
   readonly taken: boolean
+  readonly chosen: Choices
   /** Takes it or leaves it; absent where there is nothing to choose from. */
   readonly onTake: (() => void) | undefined
   readonly onChoose: (change: Choices) => void
 }
 
 /** One tune of a text: what it is in a line, what is doubtful in it, and what must be asked. */
-export function UnderstoodTune({ understood, file, taken, onTake, onChoose }: Props) {
+export function UnderstoodTune({ understood, file, taken, chosen, onTake, onChoose }: Props) {
   const { t } = useTranslation()
   const { tune, song, capoNames, arrangement, problems, voices, quantised } = understood
   const facts = useFacts(tune, arrangement?.setup.capo[0] ?? song?.capo ?? 0)
@@ -54,6 +55,7 @@ export function UnderstoodTune({ understood, file, taken, onTake, onChoose }: Pr
         <ScoreQuestions
           voices={voices}
           quantised={quantised}
+          chosen={chosen.score ?? {}}
           onChoose={(change) => onChoose({ score: change })}
         />
       ) : null}

@@ -1,3 +1,4 @@
+import { fromEvent } from 'file-selector'
 import { useEffect, useRef, useState } from 'react'
 
 /** Files dropped anywhere on the page; true while something hovers over it. */
@@ -25,7 +26,8 @@ export function useFileDrop(onFiles: (files: File[]) => void): boolean {
       e.preventDefault()
       depth = 0
       setOver(false)
-      handler.current([...(e.dataTransfer?.files ?? [])])
+      // Folders too, with all that lies in them.
+      void fromEvent(e).then((found) => handler.current(found.filter((f) => f instanceof File)))
     }
     window.addEventListener('dragenter', enter)
     window.addEventListener('dragleave', leave)

@@ -1,29 +1,65 @@
 import { Button, Menu } from '@mantine/core'
-import { IconDownload, IconFileText, IconNotebook, IconPiano, IconPrinter } from '@tabler/icons-react'
-import { textTab } from '@velvet-porch/core/output'
+import { notifications } from '@mantine/notifications'
+import {
+  IconDeviceFloppy,
+  IconDownload,
+  IconFileMusic,
+  IconFileText,
+  IconLetterA,
+  IconNotebook,
+  IconPhoto,
+  IconPiano,
+  IconPrinter,
+  IconQuote,
+  IconVectorSpline,
+} from '@tabler/icons-react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { holds } from '../../../ui/holds.ts'
-import { download, saveAs } from '../../../ui/saveAs.ts'
+import { errorWords } from '../../../workers/errorWords.ts'
 import { useBenchPage } from './BenchContext.ts'
+import { EXPORTS, exportScore, type ExportId } from './exports.ts'
 
-/** What leaves the bench: paper, text, files. */
+const ICONS: Readonly<Record<ExportId, typeof IconDownload>> = {
+  text: IconFileText,
+  musicxml: IconFileMusic,
+  midi: IconPiano,
+  abc: IconLetterA,
+  chordpro: IconQuote,
+  svg: IconVectorSpline,
+  png: IconPhoto,
+  'tune-file': IconDeviceFloppy,
+}
+
+/** What leaves the bench: paper, text, files; and what of it a file does not keep. */
 export function ExportMenu() {
   const { id, signs: model, doc } = useBenchPage()
   const { t } = useTranslation()
   const go = useNavigate()
-  const saveText = () => {
-    if (!model.layer || !model.setup) return
-    const { tune, timeline, setup, layer, harmony } = model
-    saveAs(`${tune.title}.txt`, textTab({ tune, timeline, setup, layer, harmony }), 'text/plain')
-  }
-  const midi = async () => {
+  const { tune } = model
+  const isSong = tune.song !== undefined || tune.events.some((e) => e.lyric)
+  const offered = EXPORTS.filter((e) => e !== 'chordpro' || isSong)
+  const save = async (format: ExportId) => {
     if (!doc) return
-    const { writeMidi } = await import('@velvet-porch/core/output/midi')
-    const { tune } = model
-    // A view into memory of its own: the browser takes it as it is.
-    const bytes = new Uint8Array(writeMidi({ tune, arrangement: doc }))
-    download(`${tune.title}.mid`, new Blob([bytes], { type: 'audio/midi' }))
+    const name = t(`arrange.export.of.${format}`)
+    try {
+      const left = await exportScore(format, { tune, arrangement: doc })
+      notifications.show(
+        left === undefined
+          ? { message: t('arrange.export.nothing', { name }), color: 'red' }
+          : {
+              title: t('arrange.export.saved', { name }),
+              message:
+                left.length === 0
+                  ? t('arrange.export.whole')
+                  : t('arrange.export.left', {
+                      list: left.map((f) => t(`arrange.export.feature.${f}`)).join('; '),
+                    }),
+            },
+      )
+    } catch (error) {
+      notifications.show({ message: errorWords(t, error), color: 'red' })
+    }
   }
   return (
     <Menu position="bottom-end" shadow="md">
@@ -33,7 +69,11 @@ export function ExportMenu() {
           variant="subtle"
           color="plum"
           leftSection={<IconDownload size={16} />}
-          {...holds([t('arrange.print'), t('arrange.text'), t('arrange.midi'), t('arrange.export.files')])}
+          {...holds([
+            t('arrange.print'),
+            ...offered.map((e) => t(`arrange.export.of.${e}`)),
+            t('arrange.export.files'),
+          ])}
         >
           {t('arrange.export.title')}
         </Button>
@@ -46,15 +86,23 @@ export function ExportMenu() {
         >
           {t('arrange.print')}
         </Menu.Item>
-        <Menu.Item leftSection={<IconFileText size={16} />} disabled={!doc} onClick={saveText}>
-          {t('arrange.text')}
-        </Menu.Item>
-        <Menu.Item leftSection={<IconPiano size={16} />} disabled={!doc} onClick={() => void midi()}>
-          {t('arrange.midi')}
-        </Menu.Item>
         <Menu.Item leftSection={<IconNotebook size={16} />} onClick={() => void go(`/tunes/${id}/handout`)}>
           {t('arrange.export.files')}
         </Menu.Item>
+        <Menu.Divider />
+        {offered.map((format) => {
+          const Icon = ICONS[format]
+          return (
+            <Menu.Item
+              key={format}
+              leftSection={<Icon size={16} />}
+              disabled={!doc}
+              onClick={() => void save(format)}
+            >
+              {t(`arrange.export.of.${format}`)}
+            </Menu.Item>
+          )
+        })}
       </Menu.Dropdown>
     </Menu>
   )

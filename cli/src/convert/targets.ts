@@ -1,0 +1,60 @@
+import { FORMATS, formatOf, leftBehind, type Format } from '@velvet-porch/core/formats'
+import { UsageError } from '../usage.ts'
+
+/** Formats that a browser draws: the page of a handout, and a drawing as pixels. */
+const DRAWN = ['pdf', 'png'] as const
+type Drawn = (typeof DRAWN)[number]
+
+/** What a file is to be written as. */
+export type Target = { readonly ending: string } & ({ readonly format: Format } | { readonly drawn: Drawn })
+
+const ENDINGS = [...FORMATS.filter((f) => f.writes).flatMap((f) => f.endings.slice(0, 1)), ...DRAWN]
+
+/** What a file is to be, by its ending; a usage error names those that can be written. */
+export function targetOf(fileOrEnding: string): Target {
+  const ending = fileOrEnding.replace(/^.*\./, '').toLowerCase()
+  const drawn = DRAWN.find((d) => d === ending)
+  if (drawn) return { ending, drawn }
+  const format = formatOf(`x.${ending}`)
+  if (!format?.writes)
+    throw new UsageError(`"${fileOrEnding}" is no file that can be written; use ${ENDINGS.join(', ')}.`)
+  return { ending, format }
+}
+
+/** True for a target that is written from a tab. */
+export const needsTab = (target: Target): boolean => 'drawn' in target || target.format.writes?.of === 'tab'
+
+/** What a feature is called. */
+const FEATURE_WORDS: Readonly<Record<ReturnType<typeof leftBehind>[number], string>> = {
+  notes: 'the notes',
+  otherVoices: 'further voices',
+  chords: 'chords',
+  form: 'repeats, endings and jumps (they are written out)',
+  words: 'words under the melody',
+  songWords: 'the words of the song',
+  sections: 'names of parts',
+  tempo: 'the tempo',
+  ornaments: 'ornaments of the source',
+  slurs: 'slurs of the source',
+  source: 'who made it and where it is from',
+  rights: 'rights',
+  tuning: 'tuning and capo',
+  partialCapo: 'a capo on some strings (its strings are written as a tuning)',
+  places: 'strings and frets',
+  leftHand: 'fretting fingers',
+  rightHand: 'picking',
+  techniques: 'hammer-ons, slides, bends, harmonics',
+  marks: 'let ring, palm mute, accents, rolled chords',
+  remarks: 'loudness and words to the student',
+  swing: 'swing',
+  settled: 'what was settled by hand',
+  versions: 'versions for students',
+  styles: 'styles and levels',
+}
+
+/** What is not carried into a file, in a line; empty where all is. */
+export function leftText(target: Target, score: Parameters<typeof leftBehind>[1]): string {
+  if ('drawn' in target) return ''
+  const left = leftBehind(target.format, score)
+  return left.length === 0 ? '' : `Not carried: ${left.map((f) => FEATURE_WORDS[f]).join('; ')}.`
+}

@@ -1,0 +1,12 @@
+/** Formats that are read and written: what each keeps of a tune and its tab, and what it leaves behind. */
+export { type Feature, FEATURES, featuresOf } from './features.ts'
+export {
+  canWrite,
+  type Format,
+  formatOf,
+  FORMATS,
+  type FormatWriter,
+  leftBehind,
+  type WrittenOf,
+} from './formats.ts'
+export { tabSvg } from './tabSvg.ts'
