@@ -60,7 +60,9 @@ test('a lesson day: who comes, what was, what is hard, what next; the lesson is 
   // How much of the tab's effort is mastered is drawn, and said.
   const effort = page.getByRole('img', { name: /^Effort mastered/ })
   await expect(effort).toBeVisible()
-  const [, mastered, all] = /The Ferry at Dusk: (\d+) of (\d+)/.exec((await effort.getAttribute('aria-label'))!)!
+  const [, mastered, all] = /The Ferry at Dusk: (\d+) of (\d+)/.exec(
+    (await effort.getAttribute('aria-label'))!,
+  )!
   expect(Number(mastered)).toBeGreaterThan(0)
   expect(Number(mastered)).toBeLessThan(Number(all))
   // Written down, the lesson is what was done last time.

@@ -4,7 +4,13 @@ import { join, relative } from 'node:path'
 import { ensureDebian, ensurePackages, root, run } from './setup.mjs'
 
 ensurePackages()
-ensureDebian({ chromium: 'chromium', abc2midi: 'abcmidi', abcm2ps: 'abcm2ps', pdftotext: 'poppler-utils', xmllint: 'libxml2-utils' })
+ensureDebian({
+  chromium: 'chromium',
+  abc2midi: 'abcmidi',
+  abcm2ps: 'abcm2ps',
+  pdftotext: 'poppler-utils',
+  xmllint: 'libxml2-utils',
+})
 mkdirSync(join(root, '.cache'), { recursive: true })
 const unit = join(root, '.cache/unit.json')
 const e2e = join(root, '.cache/e2e.json')

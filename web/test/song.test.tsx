@@ -36,20 +36,38 @@ afterEach(() => {
 describe('one tune of a text, before it is taken', () => {
   it('says what it is, what is doubtful first, and asks what the names beside a capo mean', () => {
     const onChoose = vi.fn()
-    shown(<UnderstoodTune understood={song} file="weir.txt" taken onTake={undefined} onChoose={onChoose} />)
+    shown(
+      <UnderstoodTune
+        understood={song}
+        file="weir.txt"
+        taken
+        chosen={{}}
+        onTake={undefined}
+        onChoose={onChoose}
+      />,
+    )
     expect(screen.getByText('Weir Song')).toBeTruthy()
     expect(
       screen.getByText(/^weir\.txt · 4 measures · 4 chords · 1 line of words · A major · 4\/4 · capo 2$/),
     ).toBeTruthy()
     expect(screen.getAllByRole('listitem')[0]!.textContent).toContain('“Gqx” is no chord that is understood')
     fireEvent.click(screen.getByRole('radio', { name: 'The sound: G sounds, the hand holds F' }))
-    expect(onChoose).toHaveBeenCalledWith({ meaning: 'sound' })
+    expect(onChoose).toHaveBeenCalledWith({ song: { meaning: 'sound' } })
     fireEvent.change(screen.getByLabelText('Bars a line'), { target: { value: '2' } })
-    expect(onChoose).toHaveBeenCalledWith({ bars: 2 })
+    expect(onChoose).toHaveBeenCalledWith({ song: { bars: 2 } })
   })
 
   it('asks the same of a tab, whose notes say what is likelier; of bars it asks nothing', () => {
-    shown(<UnderstoodTune understood={tab} file={undefined} taken onTake={undefined} onChoose={vi.fn()} />)
+    shown(
+      <UnderstoodTune
+        understood={tab}
+        file={undefined}
+        taken
+        chosen={{}}
+        onTake={undefined}
+        onChoose={vi.fn()}
+      />,
+    )
     const shapes = screen.getByRole<HTMLInputElement>('radio', {
       name: 'The shape: the hand holds C, D sounds',
     })
@@ -59,7 +77,16 @@ describe('one tune of a text, before it is taken', () => {
 
   it('is left where its mark is taken off', () => {
     const onTake = vi.fn()
-    shown(<UnderstoodTune understood={song} file={undefined} taken onTake={onTake} onChoose={vi.fn()} />)
+    shown(
+      <UnderstoodTune
+        understood={song}
+        file={undefined}
+        taken
+        chosen={{}}
+        onTake={onTake}
+        onChoose={vi.fn()}
+      />,
+    )
     fireEvent.click(screen.getByRole('checkbox', { name: 'Take “Weir Song”' }))
     expect(onTake).toHaveBeenCalledOnce()
   })

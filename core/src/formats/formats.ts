@@ -135,7 +135,7 @@ export const FORMATS: readonly Format[] = [
     reads: 'song',
     writes: {
       of: 'song',
-      keeps: ['chords', 'words', 'songWords', 'sections', 'tempo', 'source'],
+      keeps: ['chords', 'songWords', 'sections', 'tempo', 'source'],
       writing: ({ tune, arrangement }) =>
         atOnce(() =>
           writeChordPro(tune, {
@@ -213,7 +213,7 @@ export function formatOf(file: string): Format | undefined {
 export function canWrite({ writes }: Format, { tune, arrangement }: Score): boolean {
   if (!writes) return false
   if (writes.of === 'tab') return (arrangement?.base.notes.length ?? 0) > 0
-  if (writes.of === 'song') return (tune.song?.lines.length ?? 0) > 0 || tune.events.some((e) => e.lyric)
+  if (writes.of === 'song') return (tune.song?.lines.length ?? 0) > 0
   return !isSongAlone(tune) || writes.keeps.includes('songWords')
 }
 

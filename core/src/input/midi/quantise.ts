@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
 import type { RecordedNote } from './midiVoices.ts'
 
@@ -137,13 +138,13 @@ export function asVoice(notes: readonly DrawnNote[], shortest: Ticks): Struck[] 
   for (const n of notes) at.set(n.from, [...(at.get(n.from) ?? []), n])
   const starts = [...at.keys()].sort((a, b) => a - b)
   return starts.map((from, i) => {
-    const own = at.get(from)!
+    const own = knownIn(at, from)
     const next = starts[i + 1]
     const ends = Math.max(from + shortest, ...own.map((n) => n.to))
     const cut = next === undefined ? ends : Math.min(ends, next)
     const gap = next === undefined ? 0 : next - cut
-    const isGap = gap > 0 && gap <= QUARTER / 2 && gap <= GAP * (cut - from)
+    const isGap = next !== undefined && gap > 0 && gap <= QUARTER / 2 && gap <= GAP * (cut - from)
     const midis = [...new Set(own.map((n) => n.midi))].sort((a, b) => b - a)
-    return { from, to: isGap ? next! : cut, midis }
+    return { from, to: isGap ? next : cut, midis }
   })
 }

@@ -175,12 +175,13 @@ function chordsOf(
   const from = has(part) ? part : parts.find(has)
   return ids.flatMap((measure, i) => {
     const read = from?.measures[i]
-    return (read?.harmonies ?? []).flatMap(({ tick, symbol, parsed, line }): ChordMark[] => {
-      if (tick >= Math.max(1, read!.length)) return []
+    if (!read) return []
+    return read.harmonies.flatMap(({ tick, symbol, parsed, line }): ChordMark[] => {
+      if (tick >= Math.max(1, read.length)) return []
       if (!parsed && symbol !== 'N.C.')
         report('warning', line, message('reading.unknownChord', { chord: symbol }))
-      const flats = transposeKey(read!.key, read!.transpose).fifths < 0
-      const sounding = parsed && transposeChord(parsed, read!.transpose, flats)
+      const flats = transposeKey(read.key, read.transpose).fifths < 0
+      const sounding = parsed && transposeChord(parsed, read.transpose, flats)
       return [
         {
           id: newId('c'),

@@ -75,7 +75,9 @@ class EventWriter {
       if (note.tick >= measure.length || note.ticks === 0) continue
       this.rest(measure.id, at, note.tick)
       const struck = [note, ...notesWith(notes, i)].filter((n) => n.pitch)
-      const pitches = struck.map((n) => sounding(n.pitch!)).sort((a, b) => midiOf(b) - midiOf(a))
+      const pitches = struck
+        .flatMap((n) => (n.pitch ? [sounding(n.pitch)] : []))
+        .sort((a, b) => midiOf(b) - midiOf(a))
       const ticks = Math.min(note.ticks, measure.length - note.tick)
       const id = this.newId('e')
       const slurred = pitches.length > 0 && this.slurs > 0
@@ -133,7 +135,8 @@ class EventWriter {
       return plain === ticks && base !== undefined ? { ticks, base, dots } : durationOf(ticks)
     }
     const { actual, normal, begins } = tuplet
-    if (base === undefined || Math.abs((plain! * normal) / actual - ticks) > 1) return durationOf(ticks)
+    if (base === undefined || plain === undefined || Math.abs((plain * normal) / actual - ticks) > 1)
+      return durationOf(ticks)
     const ratio = `${actual}:${normal}`
     if (begins || this.open?.ratio !== ratio || (this.open.filled > 0 && this.open.filled % GRID === 0)) {
       this.open = { id: this.newId('t'), ratio, filled: 0 }

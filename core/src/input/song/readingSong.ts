@@ -24,7 +24,9 @@ export function chordsOverWords(text: string): number {
   return lines.filter((line, i) => {
     const under = lines[i + 1] ?? ''
     const isRow = (l: string) => isChordRow(l, naming) || isTabLine(l)
-    return isChordRow(line, naming) && /[A-Za-zÀ-ÿ]{2}/.test(under) && !isRow(under)
+    // A string on which nothing is played looks like a chord with bars.
+    const isNamed = isChordRow(line, naming) && !isTabLine(line)
+    return isNamed && /[A-Za-zÀ-ÿ]{2}/.test(under) && !isRow(under)
   }).length
 }
 

@@ -1,6 +1,7 @@
 import { finish, type Turns } from '../../turns.ts'
 import { handLineIn, type HandLine } from './handLines.ts'
 import { plainLines, untabbed } from '../sourceText.ts'
+import { isMarkLine } from './linesAbove.ts'
 import { isCountLine } from './countLine.ts'
 import { marksOfSystem, type SystemMarks } from './systemMarks.ts'
 
@@ -56,6 +57,8 @@ function withPlainSigns(text: string): string {
 
 /** True for a line that is mostly dashes, frets and bars. */
 export function isString(line: string): boolean {
+  // A palm that damps for long is mostly dashes too.
+  if (isMarkLine(line)) return false
   const body = line.replace(NAME, '')
   const dashes = (body.match(/-/g) ?? []).length
   const own = (body.match(/[-|0-9hpbrsxX/\\~()<>{}+=^:*. ]/g) ?? []).length

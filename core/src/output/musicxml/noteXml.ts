@@ -147,9 +147,11 @@ function notationsOf(
   const out: string[] = []
   if (tiedFrom) out.push(el('tied', { type: 'stop' }))
   if (tiedTo) out.push(el('tied', { type: 'start' }))
-  if (first && slur.ends) out.push(el('slur', { type: 'stop', number: 1 }))
-  if (first && slur.begins) out.push(el('slur', { type: 'start', number: 1 }))
-  if (first && !note && event) out.push(...ornamentsXml(event.ornaments))
+  // A slide is drawn as a line, any other join as a slur of its own.
+  const isJoined = note !== undefined && joins.of.get(note.id)?.some((j) => j.kind !== 'slide') === true
+  if (first && slur.ends && !isJoined) out.push(el('slur', { type: 'stop', number: 1 }))
+  if (first && slur.begins && !isJoined) out.push(el('slur', { type: 'start', number: 1 }))
+  if (first && event && !isTab) out.push(...ornamentsXml(event.ornaments, note !== undefined))
   if (!note || tiedFrom) return out
   const ends = joins.of.get(note.id) ?? []
   out.push(...joinsXml(ends))
@@ -187,7 +189,8 @@ export const ORNAMENT_ELEMENTS: Readonly<Record<string, string>> = {
   uppermordent: 'inverted-mordent',
 }
 
-function ornamentsXml(ornaments: readonly string[]): string[] {
+/** @param isTab true where the tab says itself what is held beyond its length */
+function ornamentsXml(ornaments: readonly string[], isTab: boolean): string[] {
   const signs = ornaments
     .filter((o) => o !== 'fermata')
     .map((o) => {
@@ -196,7 +199,7 @@ function ornamentsXml(ornaments: readonly string[]): string[] {
     })
   return [
     ...(signs.length > 0 ? [el('ornaments', {}, ...signs)] : []),
-    ...(ornaments.includes('fermata') ? [el('fermata', {})] : []),
+    ...(!isTab && ornaments.includes('fermata') ? [el('fermata', {})] : []),
   ]
 }
 

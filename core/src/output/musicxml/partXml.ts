@@ -122,8 +122,8 @@ function voiceXml(
           beginsTuplet: sign.tuplet !== undefined && before?.tuplet !== sign.tuplet,
           endsTuplet: sign.tuplet !== undefined && after?.tuplet !== sign.tuplet,
           slur: {
-            begins: !writing.setup && after?.event?.slurred === true,
-            ends: !writing.setup && sign.event?.slurred === true && before !== undefined,
+            begins: !writing.isTab && after?.event?.slurred === true,
+            ends: !writing.isTab && sign.event?.slurred === true && before !== undefined,
           },
           key,
           accidentalOf: (pitch) => accidentals.at(sign.tick, writing.voice, pitch),

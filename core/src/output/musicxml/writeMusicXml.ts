@@ -1,3 +1,4 @@
+import { knownIn } from '../../invariant.ts'
 import { feelMarks } from '../../document/swing.ts'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import { ticksAt, timelineOf, type Timeline } from '../../document/form/timeline.ts'
@@ -61,7 +62,9 @@ export function writeMusicXml({ tune, arrangement }: Score): string {
   const none = tune.measures.map((): Placed[] => [])
   const parts: Part[] = [
     ...(isSung ? [sungPart(common, sung, over)] : []),
-    ...(arrangement ? [playedPart(common, arrangement, played, isSung ? none : over, timeline)] : []),
+    ...(arrangement
+      ? [playedPart(isSung ? 'P2' : 'P1', common, arrangement, played, isSung ? none : over, timeline)]
+      : []),
   ]
   return (
     HEAD +
@@ -87,11 +90,16 @@ export function writeMusicXml({ tune, arrangement }: Score): string {
       el(
         'part-list',
         {},
-        ...parts.map((p) =>
-          p.id === 'P1' && isSung
-            ? scorePartXml('P1', 'Melody', PROGRAMS.voice)
-            : scorePartXml(p.id, INSTRUMENT_NAMES[arrangement!.setup.instrument.kind], PROGRAMS.strings),
-        ),
+        ...(isSung ? [scorePartXml('P1', 'Melody', PROGRAMS.voice)] : []),
+        ...(arrangement
+          ? [
+              scorePartXml(
+                isSung ? 'P2' : 'P1',
+                INSTRUMENT_NAMES[arrangement.setup.instrument.kind],
+                PROGRAMS.strings,
+              ),
+            ]
+          : []),
       ),
       ...parts.map((p) => `\n${partXml(p)}`),
     ) +
@@ -133,6 +141,7 @@ function sungPart(common: Common, sung: readonly VoiceMeasures[], over: Part['pl
 
 /** What is played, as staff and tab: the tune and the voices under it, each on both. */
 function playedPart(
+  id: string,
   common: Common,
   { setup, base }: ArrangementDoc,
   played: readonly VoiceMeasures[],
@@ -147,7 +156,7 @@ function playedPart(
   const octave = setup.instrument.kind === 'mandolin' ? '' : text('clef-octave-change', -1)
   return {
     ...common,
-    id: over.some((m) => m.length > 0) ? 'P1' : 'P2',
+    id,
     voices: [
       { ...onStaff, measures: played[0]!, voice: 1, stem: 'up', words },
       { ...onStaff, measures: played[1]!, voice: 2, stem: 'down' },
@@ -305,5 +314,5 @@ function remarksIn(tune: TuneDoc, notes: readonly TabNote[], timeline: Timeline)
           ),
       })
   }
-  return tune.measures.map((m) => byMeasure.get(m.id)!)
+  return tune.measures.map((m) => knownIn(byMeasure, m.id))
 }

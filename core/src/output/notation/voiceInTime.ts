@@ -54,11 +54,12 @@ export function voiceInTime(
     const ids = new Map<TupletSpan, Id>()
     const write = (from: Ticks, to: Ticks, note: NoteInTime | undefined) => {
       for (const { tick, ticks, base, dots, tuplet } of writtenParts(from, to, spans)) {
-        if (tuplet && !ids.has(tuplet)) {
-          ids.set(tuplet, newId('t'))
-          tuplets.push({ id: ids.get(tuplet)!, actual: tuplet.actual, normal: tuplet.normal })
+        let tupletId = tuplet && ids.get(tuplet)
+        if (tuplet && tupletId === undefined) {
+          tupletId = newId('t')
+          ids.set(tuplet, tupletId)
+          tuplets.push({ id: tupletId, actual: tuplet.actual, normal: tuplet.normal })
         }
-        const tupletId = tuplet && ids.get(tuplet)
         const id = newId('e')
         const [pitch, ...chordTones] = note?.pitches ?? []
         const begins = note !== undefined && open === undefined

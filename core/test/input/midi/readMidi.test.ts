@@ -1,6 +1,6 @@
 import { Midi } from '@tonejs/midi'
 import fc from 'fast-check'
-import { writeMidi, type MidiData, type MidiEvent } from 'midi-file'
+import { writeMidi, type MidiEvent } from 'midi-file'
 import { describe, expect, it } from 'vitest'
 import { melodyOf, timelineOf, unfold, type TuneDoc } from '@velvet-porch/core/document'
 import { readingMidi, type MidiChoices } from '@velvet-porch/core/input/midi'
@@ -44,7 +44,7 @@ function fileOf(
   })
   const track = [...head, ...timed, { deltaTime: 0, type: 'endOfTrack', meta: true }] as MidiEvent[]
   return Uint8Array.from(
-    writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 480 }, tracks: [track] } as MidiData),
+    writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 480 }, tracks: [track] }),
   )
 }
 

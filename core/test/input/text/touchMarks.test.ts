@@ -46,7 +46,8 @@ describe('what is damped or rings on', () => {
             .sort()
         expect(said(again.arrangement.base.notes), text).toEqual(said(notes))
       }),
-      { numRuns: 60 },
+      // Damped for so long that the line is mostly dashes.
+      { numRuns: 60, examples: [[moments.map((_, i) => (i < 2 ? undefined : ('palmMute' as const)))]] },
     )
   })
 })

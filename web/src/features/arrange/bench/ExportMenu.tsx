@@ -37,7 +37,7 @@ export function ExportMenu() {
   const { t } = useTranslation()
   const go = useNavigate()
   const { tune } = model
-  const isSong = tune.song !== undefined || tune.events.some((e) => e.lyric)
+  const isSong = (tune.song?.lines.length ?? 0) > 0
   const offered = EXPORTS.filter((e) => e !== 'chordpro' || isSong)
   const save = async (format: ExportId) => {
     if (!doc) return
