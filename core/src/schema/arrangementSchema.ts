@@ -204,7 +204,8 @@ const layer = Joi.object({
   locks: Joi.array().items(lock).required(),
 })
 
-const arrangement = Joi.object<ArrangementDoc>({
+/** An arrangement as it is kept, in today's shape. */
+export const arrangement = Joi.object<ArrangementDoc>({
   schema: Joi.number().valid(ARRANGEMENT_SCHEMA).required(),
   id: id.required(),
   rev: Joi.number().integer().min(1).required(),

@@ -90,7 +90,8 @@ const historyRow = Joi.object({
   }).required(),
 })
 
-const rows: Record<BackupTable, Joi.Schema> = {
+/** The rows of each table of a backup. */
+export const rows: Record<BackupTable, Joi.Schema> = {
   shelf: shelfRow,
   tunes: withId,
   arrangements: withId.keys({ tuneId: id.required() }),
@@ -114,16 +115,20 @@ const rows: Record<BackupTable, Joi.Schema> = {
   sets: setList,
 }
 
-const backup = Joi.object({
-  format: Joi.string().valid(BACKUP_FORMAT).required(),
-  version: Joi.number().valid(1).required(),
-  tables: Joi.number().integer().min(1).required(),
-  madeAt: text(40).required(),
-  prefs: Joi.any(),
-  rows: Joi.object(
-    Object.fromEntries(BACKUP_TABLES.map((t) => [t, Joi.array().items(rows[t]).default([])])),
-  ).required(),
-})
+/** A backup whose tables hold such rows. */
+export const backupOf = (of: Record<BackupTable, Joi.Schema>): Joi.Schema =>
+  Joi.object({
+    format: Joi.string().valid(BACKUP_FORMAT).required(),
+    version: Joi.number().valid(1).required(),
+    tables: Joi.number().integer().min(1).required(),
+    madeAt: text(40).required(),
+    prefs: Joi.any(),
+    rows: Joi.object(
+      Object.fromEntries(BACKUP_TABLES.map((t) => [t, Joi.array().items(of[t]).default([])])),
+    ).required(),
+  })
+
+const backup = backupOf(rows)
 
 const WHAT = 'This is not a file with everything'
 
@@ -150,15 +155,22 @@ function rowAsNow(table: BackupTable, row: BackupRow): BackupRow {
   return { ...row, command: commandAsNow(row['command'] as Command) }
 }
 
-/** Reads a tune with its arrangements from a file. @throws SchemaError naming the first wrong place */
-export function readTuneFile(value: unknown): TuneFile {
-  const shape = Joi.object({
+/** A tune file that holds such a tune and such arrangements. */
+export const tuneFileOf = (ofTune: Joi.Schema, ofArrangement: Joi.Schema): Joi.Schema =>
+  Joi.object({
     format: Joi.string().valid(TUNE_FILE_FORMAT).required(),
     version: Joi.number().valid(1).required(),
-    tune: Joi.object().required(),
-    arrangements: Joi.array().items(Joi.object()).max(200).required(),
+    tune: ofTune.required(),
+    arrangements: Joi.array().items(ofArrangement).max(200).required(),
   })
-  const file = validated<TuneFile>(shape, value, 'This is not a tune with its arrangements')
+
+/** Reads a tune with its arrangements from a file. @throws SchemaError naming the first wrong place */
+export function readTuneFile(value: unknown): TuneFile {
+  const file = validated<TuneFile>(
+    tuneFileOf(Joi.object(), Joi.object()),
+    value,
+    'This is not a tune with its arrangements',
+  )
   const tune = readTuneDoc(file.tune)
   return { ...file, tune, arrangements: file.arrangements.map((a) => readArrangementDoc(a, tune)) }
 }

@@ -14,6 +14,7 @@ export {
 export { SchemaError } from './common.ts'
 export { readHandout } from './handoutSchema.ts'
 export { type OwnPattern, readOwnPattern } from './patternSchema.ts'
+export { PUBLISHED_SCHEMAS } from './published.ts'
 export { readPlayer } from './playerSchema.ts'
 export { readPracticeLog } from './practiceLogSchema.ts'
 export {

@@ -8,7 +8,7 @@ import {
 } from '../lesson/practice/practiceLog.ts'
 import { id, validated } from './common.ts'
 
-const practiceLogSchema = Joi.object({
+export const practiceLogSchema = Joi.object({
   format: Joi.string().valid(LOG_FORMAT).required(),
   version: Joi.number().valid(1).required(),
   tune: id.required(),

@@ -76,7 +76,8 @@ const chordReading = Joi.object({
   bass: noteName,
 })
 
-const tune = Joi.object<TuneDoc>({
+/** A tune as it is kept, in today's shape. */
+export const tune = Joi.object<TuneDoc>({
   schema: Joi.number().valid(TUNE_SCHEMA).required(),
   id: id.required(),
   rev: Joi.number().integer().min(1).required(),
