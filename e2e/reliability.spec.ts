@@ -180,7 +180,14 @@ test('one file with everything brings a wiped browser back', async ({ page, brow
   await there.goto('/settings')
   await there.getByTestId('your-data').locator('input[type=file]').setInputFiles(file)
   await expect(there.getByText(/The file of .* holds 1 tune/)).toBeVisible()
+  await expect(there.getByTestId('restore-changes')).toContainText('1 tune comes: “Gate Latch”')
   await there.getByRole('button', { name: 'Add what is missing' }).click()
+  await expect(there.getByText('1 tune was brought in.')).toBeVisible()
+  // One step takes it back, and it is brought in again.
+  await there.getByTestId('your-data').getByRole('button', { name: 'Undo' }).click()
+  await expect(there.getByText('Everything is as it was before.')).toBeVisible()
+  await there.getByTestId('your-data').locator('input[type=file]').setInputFiles(file)
+  await there.getByRole('button', { name: 'Replace everything' }).click()
   await expect(there.getByText('1 tune was brought in.')).toBeVisible()
   await there.goto('/')
   await there.getByRole('link', { name: 'Gate Latch' }).click()
@@ -188,6 +195,43 @@ test('one file with everything brings a wiped browser back', async ({ page, brow
   await there.getByRole('button', { name: 'Undo: Level 3' }).click()
   await expect.poll(() => frets(there)).not.toEqual(before)
   await fresh.close()
+})
+
+test('the app keeps a backup of the day by itself, in a chosen folder too, and brings it back', async ({
+  page,
+}) => {
+  // A folder of the browser's own stands in for one of the device.
+  await page.addInitScript(() => {
+    Object.assign(window, {
+      showDirectoryPicker: async () =>
+        (await navigator.storage.getDirectory()).getDirectoryHandle('Lessons', { create: true }),
+    })
+  })
+  await arrangePasted(page)
+  await page.goto('/settings')
+  const daily = page.getByTestId('daily-backups')
+  await expect(daily).toContainText('None yet')
+  await daily.getByRole('button', { name: 'Write it into a folder too' }).click()
+  await expect(daily).toContainText('Written into “Lessons”.')
+  await expect(daily.getByRole('listitem')).toHaveText(/^\d{4}-\d{2}-\d{2}, 1 tune/)
+  const files = await page.evaluate(async () => {
+    const folder = await (await navigator.storage.getDirectory()).getDirectoryHandle('Lessons')
+    const names: string[] = []
+    for await (const name of (folder as unknown as { keys: () => AsyncIterable<string> }).keys())
+      names.push(name)
+    return names
+  })
+  expect(files).toEqual([expect.stringMatching(/^velvet-porch \d{4}-\d{2}-\d{2}\.zip$/)])
+  await page.goto('/')
+  await page.getByRole('button', { name: 'What to do with Gate Latch' }).click()
+  await page.getByRole('menuitem', { name: 'Remove' }).click()
+  await expect(page.getByRole('link', { name: 'Gate Latch' })).toHaveCount(0)
+  await page.goto('/settings')
+  await daily.getByRole('button', { name: /^Bring .* back$/ }).click()
+  await page.getByRole('button', { name: 'Replace everything' }).click()
+  await expect(page.getByText('1 tune was brought in.')).toBeVisible()
+  await page.goto('/')
+  await expect(page.getByRole('link', { name: 'Gate Latch' })).toBeVisible()
 })
 
 test('a tune goes out as a file with its tab and comes in again; another JSON file is refused with a word', async ({

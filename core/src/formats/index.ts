@@ -9,4 +9,5 @@ export {
   leftBehind,
   type WrittenOf,
 } from './formats.ts'
+export { backupInZip, shelfZip, ShelfZipError } from './shelfZip.ts'
 export { tabSvg } from './tabSvg.ts'

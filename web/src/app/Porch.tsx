@@ -9,6 +9,7 @@ import { usePlaceActions } from './palette/usePlaceActions.ts'
 import { placeOf } from './rail/places.ts'
 import { Rail } from './rail/Rail.tsx'
 import { StorageNotice } from './StorageNotice.tsx'
+import { useBackupCare } from './useBackupCare.ts'
 import { WorkLine } from './WorkLine.tsx'
 import css from './Porch.module.css'
 
@@ -21,6 +22,7 @@ export function Porch() {
   const place = placeOf(useLocation().pathname)
   const openHelp = useCallback(() => setHelp(true), [])
   usePlaceActions(openHelp)
+  useBackupCare()
   /** To the sheet, where the stage has one; to the stage itself where it has none. */
   const skip = () => {
     const sheet = stage.current?.querySelector<HTMLElement>('[data-sheet][tabindex]')

@@ -2,6 +2,7 @@ import type { ArrangementDoc } from '@velvet-porch/core/document'
 import type { Backup, BackupRow, BackupTable, TuneFile } from '@velvet-porch/core/schema'
 import { db, TABLES_VERSION } from './db.ts'
 import { newId } from '../newId.ts'
+import { packInWorker } from '../workers/benchWorker.ts'
 import { unstoredScores } from './openScore.ts'
 import { currentPrefs, restorePrefs } from './prefs.ts'
 import { addScore, arrangementId, versionId } from './shelf.ts'
@@ -10,6 +11,12 @@ import { allWritten } from './unwritten.ts'
 
 const day = () => new Date().toISOString().slice(0, 10)
 
+/** A packed file to be saved. */
+export interface PackedFile {
+  readonly name: string
+  readonly bytes: Uint8Array<ArrayBuffer>
+}
+
 /** A file to be saved. */
 export interface SavedFile {
   readonly name: string
@@ -17,10 +24,10 @@ export interface SavedFile {
 }
 
 /**
- * One file with everything: all tables as they stand, those scores on the page too that storage did not take. Where storage
+ * Everything: all tables as they stand, those scores on the page too that storage did not take. Where storage
  * cannot be read at all it holds what is on the page.
  */
-export async function everything(): Promise<SavedFile> {
+export async function everythingKept(): Promise<Backup> {
   const { BACKUP_FORMAT, BACKUP_TABLES } = await import('@velvet-porch/core/schema')
   const onPage = unstoredScores()
   if (onPage.length === 0) await allWritten()
@@ -39,7 +46,7 @@ export async function everything(): Promise<SavedFile> {
     put('tunes', tune)
     put('arrangements', arrangement)
   }
-  const backup: Backup = {
+  return {
     format: BACKUP_FORMAT,
     version: 1,
     tables: TABLES_VERSION,
@@ -47,7 +54,16 @@ export async function everything(): Promise<SavedFile> {
     prefs: currentPrefs(),
     rows: rows as unknown as Backup['rows'],
   }
-  return { name: `velvet-porch ${day()}.json`, text: JSON.stringify(backup) }
+}
+
+/** The same as one text: where storage fails nothing stands between it and a file. */
+export async function everything(): Promise<SavedFile> {
+  return { name: `velvet-porch ${day()}.json`, text: JSON.stringify(await everythingKept()) }
+}
+
+/** The same as a zip, with pieces in it that are read without the app. */
+export async function everythingPacked(): Promise<PackedFile> {
+  return { name: `velvet-porch ${day()}.zip`, bytes: await packInWorker(await everythingKept()) }
 }
 
 /** A tune with all its arrangements as one file; undefined where there is no such tune. */
@@ -84,6 +100,29 @@ const OWN_ROWS = [
   'repertoire',
   'sets',
 ] as const
+
+/** What bringing a backup in would do: titles of tunes that come, that are here already, and that would be gone with the rest. */
+export interface RestoreChanges {
+  readonly come: readonly string[]
+  readonly here: readonly string[]
+  readonly gone: readonly string[]
+  readonly students: number
+}
+
+/** What bringing a backup in would change, before anything is. */
+export async function restoreChanges({ rows }: Backup): Promise<RestoreChanges> {
+  const titleOf = (row: BackupRow) => String(row['title'] ?? '')
+  const own = await db.tunes.toArray()
+  const here = new Set<unknown>(own.map((t) => t.id))
+  const there = new Set<unknown>(rows.tunes.map((t) => t['id']))
+  const students = new Set<unknown>(await db.students.toCollection().primaryKeys())
+  return {
+    come: rows.tunes.filter((t) => !here.has(t['id'])).map(titleOf),
+    here: rows.tunes.filter((t) => here.has(t['id'])).map(titleOf),
+    gone: own.filter((t) => !there.has(t.id)).map((t) => t.title),
+    students: rows.students.filter((s) => !students.has(s['id'])).length,
+  }
+}
 
 /** What bringing a backup in did. */
 export interface Restored {

@@ -29,9 +29,18 @@ export interface Prefs {
   readonly a4: number
   /** Milliseconds that the microphone of this device is late; absent until it is measured. */
   readonly delayMs?: number
+  /**
+   * Days after which a file with everything is asked for (0: never), when one was saved last, and since when there is something to save;
+   * milliseconds, 0 where it is not so yet.
+   */
+  readonly backup: { readonly everyDays: BackupDays; readonly savedAt: number; readonly since: number }
   /** Where the first steps stand (see `guide.ts`). */
   readonly guide: GuideState
 }
+
+/** Days after which a backup may be asked for; 0 never does. */
+export const BACKUP_DAYS = [0, 7, 30] as const
+export type BackupDays = (typeof BACKUP_DAYS)[number]
 
 /** The first steps with a tune, in their order: brought, made tab, heard, printed. */
 export const GUIDE_STEPS = ['bring', 'tab', 'hear', 'print'] as const
@@ -104,6 +113,7 @@ const FIRST: Prefs = {
   tunings: [],
   effortShown: false,
   a4: A4_RANGE.usual,
+  backup: { everyDays: 30, savedAt: 0, since: 0 },
   guide: 'unseen',
 }
 
@@ -134,6 +144,11 @@ function prefsFrom(value: unknown): Prefs {
     ...(typeof stored.delayMs === 'number' && Math.abs(stored.delayMs) < 1000
       ? { delayMs: stored.delayMs }
       : {}),
+    backup: {
+      everyDays: BACKUP_DAYS.find((d) => d === stored.backup?.everyDays) ?? FIRST.backup.everyDays,
+      savedAt: typeof stored.backup?.savedAt === 'number' ? stored.backup.savedAt : 0,
+      since: typeof stored.backup?.since === 'number' ? stored.backup.since : 0,
+    },
     guide: GUIDE_STATES.find((g) => g === stored.guide) ?? FIRST.guide,
   }
 }

@@ -1,3 +1,4 @@
+import type { Backup } from '@velvet-porch/core/schema'
 import type { Setup } from '@velvet-porch/core/instrument'
 import {
   inputHash,
@@ -176,6 +177,12 @@ export const benchApi = {
     const { readingAny } = await import('@velvet-porch/core/input/any')
     const { kind, tunes } = await inTurns(readingAny(text, { ...order, newId }))
     return { kind, tunes: tunes.map((t) => kept(t, (tune) => refusalOf(() => readTuneDoc(tune)))) }
+  },
+
+  /** Everything as a zip, with pieces that are read without the app. */
+  async pack(backup: Backup): Promise<Uint8Array<ArrayBuffer>> {
+    const { shelfZip } = await import('@velvet-porch/core/formats')
+    return new Uint8Array(shelfZip(backup))
   },
 
   /** Arranges a tune, telling its progress (0 to 1) and stopping soon after `cancel(job)`. */

@@ -1,4 +1,5 @@
 import { proxy } from 'comlink'
+import type { Backup } from '@velvet-porch/core/schema'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import type { MeasureRange } from '@velvet-porch/core/arrange'
 import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi, ReadingOrder } from './benchApi.ts'
@@ -15,6 +16,9 @@ export const readInWorker = (text: string) => bench.call('read', text)
 export const checkInWorker = (tune: unknown, arrangement: unknown) => bench.call('check', tune, arrangement)
 
 export const understandInWorker = (text: string, order: ReadingOrder) => bench.call('understand', text, order)
+
+/** Everything as a zip. */
+export const packInWorker = (backup: Backup) => bench.call('pack', backup)
 
 export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('audit', tune, doc)
 

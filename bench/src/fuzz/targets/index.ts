@@ -1,6 +1,7 @@
 import type { FuzzTarget } from '../target.ts'
 import { abcTarget } from './abc.ts'
 import { handoutTarget, logTarget, storedTarget, tabJsonTarget } from './documents.ts'
+import { midiTarget, musicXmlTarget } from './scores.ts'
 import { textTabTarget } from './textTab.ts'
 import { chordTarget, lockTarget, patternTarget, placesTarget, strumTarget, tuningTarget } from './words.ts'
 
@@ -8,6 +9,8 @@ import { chordTarget, lockTarget, patternTarget, placesTarget, strumTarget, tuni
 export const TARGETS = [
   abcTarget,
   textTabTarget,
+  musicXmlTarget,
+  midiTarget,
   tabJsonTarget,
   storedTarget,
   strumTarget,

@@ -154,6 +154,9 @@ function overlaps({ notes }: MidiVoice): number {
   return count / Math.max(1, notes.length)
 }
 
+/** Two hours of playing at most: a file may hold silences of days. */
+const MOST_MEASURES = 4000
+
 class MidiTune {
   /** Ticks before the first bar line. */
   readonly pickup: Ticks
@@ -190,8 +193,8 @@ class MidiTune {
   ): TuneDoc {
     const key = this.firstKey()
     const measures = this.measures(key)
-    if (measures.length >= LIMITS.measures)
-      report('warning', message('reading.tooManyMeasures', { most: LIMITS.measures }))
+    if (measures.length >= MOST_MEASURES)
+      report('warning', message('reading.tooManyMeasures', { most: MOST_MEASURES }))
     const timeline = timelineOf(measures)
     const others = this.voices.filter((v) => v !== this.melody)
     if (others.length >= MOST_VOICES)
@@ -278,7 +281,7 @@ class MidiTune {
     )
     const measures: Measure[] = []
     let at = this.origin
-    while ((at < end || measures.length === 0) && measures.length < LIMITS.measures) {
+    while ((at < end || measures.length === 0) && measures.length < MOST_MEASURES) {
       const metre = this.metreAt(at + QUARTER / 16)
       const nominal = measureLength(metre)
       const isPickup = measures.length === 0 && this.pickup > 0

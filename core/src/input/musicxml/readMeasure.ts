@@ -6,7 +6,7 @@ import { keyOf, keyOfSignature, MODES, type Key, type Mode } from '../../music/p
 import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
 import type { Jump } from '../../document/tune.ts'
 import type { Metre } from '../../music/time/metre.ts'
-import { QUARTER, type Ticks } from '../../music/time/ticks.ts'
+import { QUARTER, WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import { child, children, numberIn, textIn, type XmlElement } from './xmlTree.ts'
 
 /** A note or rest as a file has it. Ticks from the start of its measure. */
@@ -61,6 +61,8 @@ export interface XmlMeasure {
   readonly swing?: 'light' | 'shuffle' | 'straight'
   /** Semitones from what is written to what sounds. */
   readonly transpose: number
+  /** True where it was longer than any is. */
+  readonly isCut: boolean
   readonly line: number
 }
 
@@ -106,6 +108,9 @@ export function readMeasure(element: XmlElement, state: PartState): XmlMeasure {
   return reading.done()
 }
 
+/** The longest measure that is read, in ticks. */
+const LONGEST = LIMITS.measureWholes * WHOLE
+
 class MeasureReading {
   private readonly notes: XmlNote[] = []
   private readonly harmonies: XmlHarmony[] = []
@@ -127,6 +132,7 @@ class MeasureReading {
   private swing: XmlMeasure['swing']
   /** In ticks, not rounded: a length in divisions need not be a whole number of them. */
   private at = 0
+  private isCut = false
   private lastStart = 0
   private end = 0
 
@@ -158,6 +164,7 @@ class MeasureReading {
       key: this.state.key,
       transpose: this.state.transpose,
       line: this.line,
+      isCut: this.isCut,
       ...(this.times === undefined ? {} : { times: this.times }),
       ...(this.endingStarts === undefined ? {} : { endingStarts: this.endingStarts }),
       ...(this.jump === undefined ? {} : { jump: this.jump }),
@@ -170,8 +177,18 @@ class MeasureReading {
     return (divisions * QUARTER) / this.state.divisions
   }
 
+  /** A length that no note has is cut to the longest; so is a measure. */
+  private lengthOf(divisions: number): number {
+    const length = Math.min(this.ticksOf(divisions), LIMITS.noteWholes * WHOLE)
+    const within = Math.min(length, LONGEST - this.at)
+    if (within < this.ticksOf(divisions)) this.isCut = true
+    return Math.max(0, within)
+  }
+
   private move(divisions: number): void {
-    this.at = Math.max(0, this.at + this.ticksOf(divisions))
+    const to = this.at + this.ticksOf(divisions)
+    if (to > LONGEST) this.isCut = true
+    this.at = Math.max(0, Math.min(to, LONGEST))
     this.end = Math.max(this.end, this.at)
   }
 
@@ -182,7 +199,7 @@ class MeasureReading {
       return
     }
     const isChord = child(element, 'chord') !== undefined
-    const length = isGrace ? 0 : this.ticksOf(Math.max(0, numberIn(element, 'duration') ?? 0))
+    const length = isGrace ? 0 : this.lengthOf(Math.max(0, numberIn(element, 'duration') ?? 0))
     if (!isChord) this.lastStart = this.at
     const start = isChord ? this.lastStart : this.at
     const tick = Math.round(start)

@@ -58,6 +58,9 @@ export function tuneOfScore(
       part.measures[own.length]!.line,
       message('reading.tooManyMeasures', { most: LIMITS.measures }),
     )
+  for (const m of own)
+    if (m.isCut)
+      report('warning', m.line, message('reading.endlessMeasure', { wholes: LIMITS.measureWholes }))
   const drafts = draftsOf(score.parts, own, newId)
   const measures = withCuts(finishMeasures(drafts))
   const others = voices.filter((v) => v !== melody && v.part !== tabbed)

@@ -1,40 +1,53 @@
-import { Alert, Button, FileButton, Group, Modal, Text } from '@mantine/core'
+import { Alert, Button, FileButton, Group, Select, Text } from '@mantine/core'
 import type { Backup } from '@velvet-porch/core/schema'
-import { IconDeviceFloppy, IconFolderOpen } from '@tabler/icons-react'
-import { useState } from 'react'
+import { IconArrowBackUp, IconDeviceFloppy, IconFolderOpen } from '@tabler/icons-react'
+import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { saveAs } from '../../ui/saveAs.ts'
-import { everything, restore } from '../../state/backup.ts'
+import { download } from '../../ui/saveAs.ts'
+import { everythingKept, everythingPacked, restore } from '../../state/backup.ts'
 import { TABLES_VERSION } from '../../state/db.ts'
+import { BACKUP_DAYS, setPrefs, usePrefs } from '../../state/prefs.ts'
+import { say } from '../../texts/say.ts'
 import { errorWords } from '../../workers/errorWords.ts'
+import { DailyBackups } from './DailyBackups.tsx'
+import { RestoreDialog } from './RestoreDialog.tsx'
 
 type Outcome = { readonly kind: 'done' | 'failed'; readonly text: string }
 
-/** Everything that this browser keeps, out as one file and in again. */
+/** Everything that this browser keeps, out as one file and in again; what the app keeps by itself, and when it asks for a file. */
 export function YourData() {
   const { t } = useTranslation()
+  const { backup: kept } = usePrefs()
+  const forgetFile = useRef<() => void>(null)
   const [found, setFound] = useState<Backup>()
+  const [before, setBefore] = useState<Backup>()
   const [outcome, setOutcome] = useState<Outcome>()
   const failed = (error: unknown) => setOutcome({ kind: 'failed', text: errorWords(t, error) })
   const save = async () => {
     try {
-      const { name, text } = await everything()
-      saveAs(name, text, 'application/json')
+      const { name, bytes } = await everythingPacked()
+      download(name, new Blob([bytes], { type: 'application/zip' }))
+      setPrefs({ backup: { ...kept, savedAt: Date.now() } })
       setOutcome({ kind: 'done', text: t('data.saved', { name }) })
     } catch (error) {
       failed(error)
     }
   }
-  const look = async (file: File | null) => {
-    if (!file) return
+  const look = async (file: Blob, name: string) => {
     setOutcome(undefined)
+    setBefore(undefined)
     try {
       const { readBackup } = await import('@velvet-porch/core/schema')
+      const { backupInZip, ShelfZipError } = await import('@velvet-porch/core/formats')
+      const { isZip } = await import('@velvet-porch/core/input/any')
+      const bytes = new Uint8Array(await file.arrayBuffer())
       let value: unknown
       try {
-        value = JSON.parse(await file.text())
-      } catch {
-        throw new Error(t('data.notJson', { name: file.name }))
+        value = JSON.parse(isZip(bytes) ? backupInZip(bytes) : new TextDecoder().decode(bytes))
+      } catch (error) {
+        throw new Error(
+          error instanceof ShelfZipError ? `${name}: ${say(t, error.says)}` : t('data.notJson', { name }),
+        )
       }
       setFound(readBackup(value, TABLES_VERSION))
     } catch (error) {
@@ -44,11 +57,22 @@ export function YourData() {
   const bring = async (backup: Backup, how: 'add' | 'replace') => {
     setFound(undefined)
     try {
-      const { added, kept } = await restore(backup, how)
+      const earlier = await everythingKept()
+      const { added, kept: stayed } = await restore(backup, how)
+      setBefore(earlier)
       setOutcome({
         kind: 'done',
-        text: kept > 0 ? t('data.addedKept', { added, kept }) : t('data.added', { count: added }),
+        text: stayed > 0 ? t('data.addedKept', { added, kept: stayed }) : t('data.added', { count: added }),
       })
+    } catch (error) {
+      failed(error)
+    }
+  }
+  const takeBack = async (earlier: Backup) => {
+    setBefore(undefined)
+    try {
+      await restore(earlier, 'replace')
+      setOutcome({ kind: 'done', text: t('data.takenBack') })
     } catch (error) {
       failed(error)
     }
@@ -57,49 +81,69 @@ export function YourData() {
     <section data-testid="your-data">
       <h2>{t('data.title')}</h2>
       <p className="soft">{t('data.hint')}</p>
-      <Group gap="sm">
+      <Group gap="sm" align="end">
         <Button leftSection={<IconDeviceFloppy size={18} />} onClick={() => void save()}>
           {t('data.save')}
         </Button>
-        <FileButton accept=".json,application/json" onChange={(file) => void look(file)}>
+        <FileButton
+          accept=".zip,.json,application/zip,application/json"
+          resetRef={forgetFile}
+          onChange={(file) => {
+            // The same file may be chosen once more.
+            forgetFile.current?.()
+            if (file) void look(file, file.name)
+          }}
+        >
           {(props) => (
             <Button {...props} variant="default" leftSection={<IconFolderOpen size={18} />}>
               {t('data.open')}
             </Button>
           )}
         </FileButton>
+        <Select
+          w={190}
+          label={t('data.remind')}
+          allowDeselect={false}
+          value={String(kept.everyDays)}
+          data={BACKUP_DAYS.map((d) => ({
+            value: String(d),
+            label: d === 0 ? t('data.never') : t('data.everyDays', { count: d }),
+          }))}
+          onChange={(value) => {
+            const everyDays = BACKUP_DAYS.find((d) => String(d) === value)
+            if (everyDays !== undefined) setPrefs({ backup: { ...kept, everyDays } })
+          }}
+        />
       </Group>
+      <Text size="sm" c="dimmed" mt="xs">
+        {kept.savedAt > 0
+          ? t('data.savedOn', { date: new Date(kept.savedAt).toISOString().slice(0, 10) })
+          : t('data.neverSaved')}
+      </Text>
       {outcome ? (
         <Alert mt="sm" color={outcome.kind === 'done' ? 'plum' : 'red'} role="status">
           {outcome.text}
+          {before && outcome.kind === 'done' ? (
+            <Button
+              ml="sm"
+              size="compact-sm"
+              variant="default"
+              leftSection={<IconArrowBackUp size={16} />}
+              onClick={() => void takeBack(before)}
+            >
+              {t('data.takeBack')}
+            </Button>
+          ) : null}
         </Alert>
       ) : null}
-      <Modal
-        opened={found !== undefined}
-        onClose={() => setFound(undefined)}
-        title={t('data.bringTitle')}
-        closeButtonProps={{ 'aria-label': t('shelf.cancel') }}
-      >
-        {found ? (
-          <>
-            <Text>
-              {t('data.holds', {
-                count: found.rows.tunes.length,
-                date: found.madeAt.slice(0, 10),
-              })}
-            </Text>
-            <Text size="sm" c="dimmed" my="sm">
-              {t('data.choice')}
-            </Text>
-            <Group justify="flex-end">
-              <Button variant="default" color="red" onClick={() => void bring(found, 'replace')}>
-                {t('data.replace')}
-              </Button>
-              <Button onClick={() => void bring(found, 'add')}>{t('data.add')}</Button>
-            </Group>
-          </>
-        ) : null}
-      </Modal>
+      <DailyBackups onBring={(bytes, day) => void look(new Blob([bytes]), day)} />
+      {found ? (
+        <RestoreDialog
+          backup={found}
+          onClose={() => setFound(undefined)}
+          onBring={(how) => void bring(found, how)}
+        />
+      ) : null}
     </section>
   )
 }

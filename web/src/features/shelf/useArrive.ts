@@ -3,6 +3,7 @@ import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { noteShelfStep } from '../../state/shelfSteps.ts'
+import { askToStay } from '../../state/stay.ts'
 import type { Intake } from './intake.ts'
 
 /** Says what came in and what did not, and opens a tune that came in alone. */
@@ -20,6 +21,7 @@ export function useArrive(): (intake: Intake) => void {
           style: { whiteSpace: 'pre-line' },
         })
       }
+      if (intake.tunes.length > 0) void askToStay()
       if (intake.tunes.length > 0)
         noteShelfStep({
           kind: 'add',

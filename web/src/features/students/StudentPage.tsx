@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { LogRow } from '../../state/db.ts'
 import { isLogOf, useLogs } from '../../state/logs.ts'
+import { remakeBackups } from '../../state/dailyBackups.ts'
 import { eraseStudent, today as todayIs, useLessons, useStudents, type Student } from '../../state/studio.ts'
 import { useShelf } from '../../state/useShelf.ts'
 import { saveAs } from '../../ui/saveAs.ts'
@@ -161,7 +162,14 @@ function Keeping({
           <Button variant="default" onClick={() => setAsking(false)}>
             {t('shelf.cancel')}
           </Button>
-          <Button color="red" onClick={() => void eraseStudent(hand.id).then(() => go('/students'))}>
+          <Button
+            color="red"
+            onClick={() =>
+              void eraseStudent(hand.id)
+                .then(() => remakeBackups().catch(() => undefined))
+                .then(() => go('/students'))
+            }
+          >
             {t('studio.eraseYes')}
           </Button>
         </Group>

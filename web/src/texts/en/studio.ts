@@ -101,7 +101,7 @@ export const studio = {
     json: 'Save as JSON',
     erase: 'Erase {{name}}',
     eraseHint:
-      'Everything about {{name}} is erased from this browser: hand, lessons, tunes given, practice. Tabs stay, without the name. This cannot be undone; files that you saved stay where they are.',
+      'Everything about {{name}} is erased from this browser, and from the backups that it keeps: hand, lessons, tunes given, practice. Tabs stay, without the name. This cannot be undone; files that you saved stay where they are.',
     eraseYes: 'Erase everything',
   },
   sets: {

@@ -1,0 +1,94 @@
+import { backupInZip, shelfZip, ShelfZipError } from '@velvet-porch/core/formats'
+import { readAbc } from '@velvet-porch/core/input/abc'
+import { readBackup } from '@velvet-porch/core/schema'
+import { strFromU8, unzipSync, zipSync } from 'fflate'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { everythingKept, restore, restoreChanges } from '../src/state/backup.ts'
+import { dailyBackups, keepDailyBackup, keptDays } from '../src/state/dailyBackups.ts'
+import { db, TABLES_VERSION } from '../src/state/db.ts'
+import { addTunes } from '../src/state/shelf.ts'
+
+// The worker's work, on this thread.
+vi.mock('../src/workers/benchWorker.ts', () => ({
+  packInWorker: (backup: Parameters<typeof shelfZip>[0]) => Promise.resolve(new Uint8Array(shelfZip(backup))),
+}))
+
+const tuneOf = (title: string) =>
+  readAbc(`X:1\nT:${title}\nM:4/4\nL:1/4\nK:G\n"G"GABc|"D"d4|]\n`, () => title)[0]!.tune!
+
+beforeEach(async () => {
+  for (const table of db.tables) await table.clear()
+})
+afterEach(() => {
+  vi.useRealTimers()
+})
+
+describe('everything as a zip', () => {
+  it('brings the same back, and holds each tune to be read without the app', async () => {
+    await addTunes([tuneOf('Tin Lantern'), tuneOf('Up/Down: "a" tune')])
+    const kept = await everythingKept()
+    const zip = shelfZip(kept)
+    expect(readBackup(JSON.parse(backupInZip(zip)), TABLES_VERSION)).toEqual(kept)
+    const files = unzipSync(zip)
+    expect(Object.keys(files).sort()).toEqual([
+      'README.txt',
+      'everything.json',
+      'tunes/Tin Lantern.abc',
+      'tunes/Up-Down- -a- tune.abc',
+    ])
+    expect(strFromU8(files['tunes/Tin Lantern.abc']!)).toContain('T:Tin Lantern')
+    for (const table of db.tables) await table.clear()
+    await restore(kept, 'replace')
+    expect(await everythingKept()).toEqual({ ...kept, madeAt: expect.any(String) as string })
+  })
+
+  it('that is damaged, of something else, or would grow too large is refused', () => {
+    expect(() => backupInZip(Uint8Array.of(0x50, 0x4b, 3, 4, 0, 0))).toThrow(ShelfZipError)
+    expect(() => backupInZip(zipSync({ 'other.txt': new Uint8Array(3) }))).toThrow('files.otherZip')
+    // What the directory of a zip says of a file's size stands 24 bytes behind its sign (PK 1 2).
+    const bomb = zipSync({ 'everything.json': new Uint8Array(10) })
+    const directory = bomb.findIndex((b, k) => b === 0x50 && bomb[k + 1] === 0x4b && bomb[k + 2] === 1)
+    new DataView(bomb.buffer).setUint32(directory + 24, 500_000_000, true)
+    expect(() => backupInZip(bomb)).toThrow('files.shelfTooLarge')
+  })
+
+  it('is shown before it is brought in: what comes, what is here, what would be gone', async () => {
+    await addTunes([tuneOf('Tin Lantern'), tuneOf('Salt Road')])
+    const kept = await everythingKept()
+    await db.tunes.delete('Salt Road')
+    await addTunes([tuneOf('Brass Hinge')])
+    expect(await restoreChanges(kept)).toEqual({
+      come: ['Salt Road'],
+      here: ['Tin Lantern'],
+      gone: ['Brass Hinge'],
+      students: 0,
+    })
+  })
+})
+
+describe('what the app keeps by itself', () => {
+  it('is made once a day where there is anything, and brings back what was', async () => {
+    await keepDailyBackup()
+    expect(await dailyBackups()).toEqual([])
+    await addTunes([tuneOf('Tin Lantern')])
+    vi.useFakeTimers({ now: new Date('2026-03-01T10:00:00Z'), toFake: ['Date'] })
+    await keepDailyBackup()
+    await addTunes([tuneOf('Salt Road')])
+    await keepDailyBackup()
+    vi.setSystemTime(new Date('2026-03-02T10:00:00Z'))
+    await keepDailyBackup()
+    const days = await dailyBackups()
+    expect(days.map((d) => `${d.day} ${d.tunes}`)).toEqual(['2026-03-02 2', '2026-03-01 1'])
+    const first = readBackup(JSON.parse(backupInZip(days[1]!.bytes)), TABLES_VERSION)
+    expect(first.rows.tunes.map((t) => t['title'])).toEqual(['Tin Lantern'])
+  })
+
+  it('are the last seven days, and the first of each month before', () => {
+    const days = Array.from({ length: 120 }, (_, i) =>
+      new Date(Date.UTC(2026, 0, 1 + i)).toISOString().slice(0, 10),
+    )
+    const kept = keptDays(days)
+    expect(kept.slice(0, 7)).toEqual(days.slice(-7).reverse())
+    expect(kept.slice(7)).toEqual(['2026-04-01', '2026-03-01', '2026-02-01', '2026-01-01'])
+  })
+})
