@@ -1,12 +1,15 @@
 import { backupInZip, shelfZip, ShelfZipError } from '@velvet-porch/core/formats'
 import { readAbc } from '@velvet-porch/core/input/abc'
+import { applyEdit } from '@velvet-porch/core/edit'
 import { readBackup } from '@velvet-porch/core/schema'
 import { strFromU8, unzipSync, zipSync } from 'fflate'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { everythingKept, restore, restoreChanges } from '../src/state/backup.ts'
+import { everythingKept, projectOf, restore, restoreChanges } from '../src/state/backup.ts'
 import { dailyBackups, keepDailyBackup, keptDays } from '../src/state/dailyBackups.ts'
 import { db, TABLES_VERSION } from '../src/state/db.ts'
+import { changeScore } from '../src/state/documents.ts'
 import { addTunes } from '../src/state/shelf.ts'
+import { addStudent } from '../src/state/studio.ts'
 
 // The worker's work, on this thread.
 vi.mock('../src/workers/benchWorker.ts', () => ({
@@ -63,6 +66,39 @@ describe('everything as a zip', () => {
       gone: ['Brass Hinge'],
       students: 0,
     })
+  })
+})
+
+describe('all of one tune', () => {
+  it('is the same elsewhere: history, handout, practice and whose it is, and nothing of other tunes', async () => {
+    await addTunes([tuneOf('Tin Lantern'), tuneOf('Salt Road')])
+    await changeScore('Tin Lantern', 'insert', (score) => {
+      const edited = applyEdit(score, { do: 'insert', before: 1, count: 1 })
+      return edited.ok ? edited.score : undefined
+    })
+    const [wren, ansel] = [await addStudent('Wren'), await addStudent('Ansel')]
+    await db.logs.bulkPut([
+      { id: `Tin Lantern ${wren}`, tuneId: 'Tin Lantern', readAt: 1, entries: [] },
+      { id: `Salt Road ${ansel}`, tuneId: 'Salt Road', readAt: 1, entries: [] },
+    ])
+    await db.handouts.put({ id: 'Tin Lantern' } as never)
+    const { name, bytes } = (await projectOf('Tin Lantern'))!
+    expect(name).toBe('Tin Lantern project.zip')
+    const project = readBackup(JSON.parse(backupInZip(bytes)), TABLES_VERSION)
+    expect(project.rows.students.map((r) => r['id'])).toEqual([wren])
+    expect(project.prefs).toBeUndefined()
+    for (const table of db.tables) await table.clear()
+    await restore(project, 'add')
+    expect(await db.tunes.toCollection().primaryKeys()).toEqual(['Tin Lantern'])
+    expect(await db.logs.toCollection().primaryKeys()).toEqual([`Tin Lantern ${wren}`])
+    expect(await db.history.count()).toBe(1)
+    const again = (await projectOf('Tin Lantern'))!
+    const rowsOf = (packed: Uint8Array) => {
+      const { rows } = JSON.parse(backupInZip(packed)) as { rows: { history: { seq?: number }[] } }
+      return { ...rows, history: rows.history.map(({ seq: _, ...step }) => step) }
+    }
+    expect(rowsOf(again.bytes)).toEqual(rowsOf(bytes))
+    expect(await projectOf('nobody')).toBeUndefined()
   })
 })
 

@@ -66,6 +66,55 @@ export async function everythingPacked(): Promise<PackedFile> {
   return { name: `velvet-porch ${day()}.zip`, bytes: await packInWorker(await everythingKept()) }
 }
 
+/** Where the rows of a tune say whose they are, table by table; tables that are not named hold nothing of a tune alone. */
+const OF_TUNE: Readonly<Partial<Record<BackupTable, 'id' | 'tuneId'>>> = {
+  shelf: 'id',
+  tunes: 'id',
+  arrangements: 'tuneId',
+  history: 'tuneId',
+  handouts: 'id',
+  teaching: 'id',
+  logs: 'tuneId',
+  drafts: 'id',
+  repertoire: 'id',
+  assignments: 'tuneId',
+}
+
+/**
+ * All of one tune: arrangements and versions, history, handout, what was noted and practised, and the students whose practice that is. Brought
+ * in elsewhere it is the same, ids and all; undefined where there is no such tune.
+ */
+export async function projectOf(tuneId: string): Promise<PackedFile | undefined> {
+  const all = await everythingKept()
+  const title = all.rows.tunes.find((row) => row['id'] === tuneId)?.['title']
+  if (title === undefined) return undefined
+  const { BACKUP_TABLES } = await import('@velvet-porch/core/schema')
+  const own = (table: BackupTable): readonly BackupRow[] => {
+    const key = OF_TUNE[table]
+    return key === undefined ? [] : all.rows[table].filter((row) => row[key] === tuneId)
+  }
+  const whose = new Set<unknown>([
+    ...own('assignments').map((row) => row['studentId']),
+    // A log is named by its tune and its student.
+    ...own('logs').map(
+      (row) =>
+        String(row['id'])
+          .slice(tuneId.length + 1)
+          .split(' ')[0],
+    ),
+  ])
+  const rows = Object.fromEntries(
+    BACKUP_TABLES.map((table) => [
+      table,
+      table === 'students' || table === 'players'
+        ? all.rows[table].filter((row) => whose.has(row['id']))
+        : own(table),
+    ]),
+  ) as unknown as Backup['rows']
+  const { prefs: _, ...rest } = all
+  return { name: `${String(title)} project.zip`, bytes: await packInWorker({ ...rest, rows }) }
+}
+
 /** A tune with all its arrangements as one file; undefined where there is no such tune. */
 export async function tuneFile(tuneId: string): Promise<SavedFile | undefined> {
   const { TUNE_FILE_FORMAT } = await import('@velvet-porch/core/schema')

@@ -131,6 +131,7 @@ export const en = {
     takeTitle: 'Take “{{title}}”',
     tryAgain: 'Try again',
     saveTune: 'Save as a file',
+    saveProject: 'Save as a project: with history, handout, practice',
     beingArranged: 'being arranged',
     bin: {
       button_one: 'Bin: {{count}} tune',
@@ -144,7 +145,7 @@ export const en = {
       gone: 'Delete for good',
       goneTitle: 'Delete “{{title}}” for good',
     },
-    everythingFile: 'This file holds a whole shelf. Bring it in under Settings, Your data.',
+    everythingFile: 'This file holds a whole shelf, or all of a tune. Bring it in under Settings, Your data.',
     otherJson:
       'This JSON file is none of ours. Tunes with their tab, and files with everything, can be opened.',
     tooLong: 'The text has {{mb}} MB; at most 2 MB are read at once. Paste it in parts.',
@@ -174,6 +175,7 @@ export const en = {
     shapes: 'The shape: the hand holds {{chord}}, {{sound}} sounds',
     sound: 'The sound: {{chord}} sounds, the hand holds {{shape}}',
     bars: 'Bars a line',
+    reading: '{{done}} of {{all}} files read',
     melodyVoice: 'Melody',
     voice: '{{name}} ({{notes}} notes)',
     finest: 'Shortest note',

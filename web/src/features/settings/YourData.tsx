@@ -45,9 +45,9 @@ export function YourData() {
       try {
         value = JSON.parse(isZip(bytes) ? backupInZip(bytes) : new TextDecoder().decode(bytes))
       } catch (error) {
-        throw new Error(
-          error instanceof ShelfZipError ? `${name}: ${say(t, error.says)}` : t('data.notJson', { name }),
-        )
+        const said =
+          error instanceof ShelfZipError ? `${name}: ${say(t, error.says)}` : t('data.notJson', { name })
+        throw new Error(said, { cause: error })
       }
       setFound(readBackup(value, TABLES_VERSION))
     } catch (error) {

@@ -1,4 +1,4 @@
-import { Alert, Button, Group, Modal, Text, Textarea } from '@mantine/core'
+import { Alert, Button, Group, Modal, Progress, Text, Textarea } from '@mantine/core'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { take, takeSaved, type Choices, type Intake, type Source } from './intake.ts'
@@ -26,7 +26,7 @@ export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Pro
   const [taking, setTaking] = useState(false)
   const [failed, setFailed] = useState<readonly string[]>([])
   const sources = useMemo(() => files ?? [{ text }], [files, text])
-  const { read, settled } = useUnderstood(sources, choices)
+  const { read, settled, done } = useUnderstood(sources, choices)
   const found = read.flatMap((u, source) =>
     u.tunes.flatMap((tune, i) =>
       tune.tune ? [{ id: `${source}.${i}`, source, tune, file: u.source.file }] : [],
@@ -107,6 +107,14 @@ export function IntakeDialog({ files, unopened, remarks, onClose, onTaken }: Pro
           ))}
         </section>
       )}
+      {!settled && sources.length > 1 ? (
+        <Progress.Root size="lg" mt="sm">
+          <Progress.Section
+            value={(100 * done) / sources.length}
+            aria-label={t('intake.reading', { done, all: sources.length })}
+          />
+        </Progress.Root>
+      ) : null}
       {remarks.map((remark) => (
         <Text key={remark} size="sm" c="dimmed" mt="xs">
           {remark}

@@ -1,12 +1,12 @@
 import { ActionIcon, Button, Group, Menu, Modal, Table, Text, TextInput } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconCopy, IconDeviceFloppy, IconDots, IconPencil, IconTrash } from '@tabler/icons-react'
+import { IconCopy, IconDeviceFloppy, IconFileZip, IconDots, IconPencil, IconTrash } from '@tabler/icons-react'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNames } from '../../ui/names/useNames.ts'
 import { Link } from 'react-router'
-import { saveAs } from '../../ui/saveAs.ts'
-import { tuneFile } from '../../state/backup.ts'
+import { download, saveAs } from '../../ui/saveAs.ts'
+import { projectOf, tuneFile } from '../../state/backup.ts'
 import { useComesBehind } from '../../state/arrangedBehind.ts'
 import type { ShelfRow } from '../../state/db.ts'
 import { duplicateTune } from '../../state/shelf.ts'
@@ -32,6 +32,10 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
   const save = async ({ id }: ShelfRow) => {
     const file = await tuneFile(id)
     if (file) saveAs(file.name, file.text, 'application/json')
+  }
+  const saveProject = async ({ id }: ShelfRow) => {
+    const file = await projectOf(id)
+    if (file) download(file.name, new Blob([file.bytes], { type: 'application/zip' }))
   }
   const remove = async (row: ShelfRow) => {
     await removeTune(row.id, row.title)
@@ -106,6 +110,9 @@ export function ShelfTable({ rows }: { rows: readonly ShelfRow[] }) {
                     </Menu.Item>
                     <Menu.Item leftSection={<IconDeviceFloppy size={16} />} onClick={() => void save(row)}>
                       {t('shelf.saveTune')}
+                    </Menu.Item>
+                    <Menu.Item leftSection={<IconFileZip size={16} />} onClick={() => void saveProject(row)}>
+                      {t('shelf.saveProject')}
                     </Menu.Item>
                     <Menu.Item leftSection={<IconTrash size={16} />} onClick={() => void remove(row)}>
                       {t('shelf.remove')}

@@ -149,17 +149,27 @@ export async function takeSaved(text: string): Promise<Intake> {
 /** A tune with a long history of versions. */
 const LARGEST_TUNE_FILE = 50_000_000
 
+/** True for a zip with everything, by the name of what lies in it: names stand plainly in its directory. */
+const holdsShelf = (bytes: Uint8Array): boolean =>
+  new TextDecoder('latin1').decode(bytes.subarray(0, 4000)).includes('everything.json')
+
 /** A text of a file, or why it is none. */
 export type FileText = { readonly source: Source; readonly note?: string } | { readonly complaint: string }
 
 /** The texts of files, whatever they are called. */
-export const textsOf = (files: readonly File[]): Promise<FileText[]> =>
-  Promise.all(
-    files.map(async (file): Promise<FileText> => {
+export const textsOf = async (files: readonly File[]): Promise<FileText[]> => {
+  const { formatOf } = await import('@velvet-porch/core/formats')
+  // What lies in a folder beside the tunes is not what was meant.
+  const meant = files.filter((f) => !isInFolder(f) || formatOf(f.name)?.reads !== undefined)
+  return Promise.all(
+    meant.map(async (file): Promise<FileText> => {
       if (isJson(await file.slice(0, 100).text()) && file.size <= LARGEST_TUNE_FILE)
         return { source: { file: file.name, text: await file.text() } }
-      const { fileText, LARGEST_SCORE_BYTES } = await import('@velvet-porch/core/input/any')
-      const source = fileText(new Uint8Array(await file.slice(0, LARGEST_SCORE_BYTES + 1).arrayBuffer()))
+      const { fileText, isZip, LARGEST_SCORE_BYTES } = await import('@velvet-porch/core/input/any')
+      const bytes = new Uint8Array(await file.slice(0, LARGEST_SCORE_BYTES + 1).arrayBuffer())
+      if (isZip(bytes) && holdsShelf(bytes))
+        return { complaint: `${file.name}: ${i18next.t('shelf.everythingFile')}` }
+      const source = fileText(bytes)
       if (!source.ok) return { complaint: `${file.name}: ${say(i18next.t, source.says)}` }
       return {
         source: { file: file.name, text: source.text },
@@ -167,3 +177,8 @@ export const textsOf = (files: readonly File[]): Promise<FileText[]> =>
       }
     }),
   )
+}
+
+/** True for a file that came with a folder: it has a path. */
+const isInFolder = (file: File & { readonly path?: string }): boolean =>
+  (file.path ?? '').split('/').filter((p) => p !== '' && p !== '.').length > 1
