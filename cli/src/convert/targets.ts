@@ -1,5 +1,6 @@
-import { FORMATS, formatOf, leftBehind, type Format } from '@velvet-porch/core/formats'
+import { featureMessage, FORMATS, formatOf, leftBehind, type Format } from '@velvet-porch/core/formats'
 import { UsageError } from '../usage.ts'
+import { say } from '../words.ts'
 
 /** Formats that a browser draws: the page of a handout, and a drawing as pixels. */
 const DRAWN = ['pdf', 'png'] as const
@@ -24,37 +25,9 @@ export function targetOf(fileOrEnding: string): Target {
 /** True for a target that is written from a tab. */
 export const needsTab = (target: Target): boolean => 'drawn' in target || target.format.writes?.of === 'tab'
 
-/** What a feature is called. */
-const FEATURE_WORDS: Readonly<Record<ReturnType<typeof leftBehind>[number], string>> = {
-  notes: 'the notes',
-  otherVoices: 'further voices',
-  chords: 'chords',
-  form: 'repeats, endings and jumps (they are written out)',
-  words: 'words under the melody',
-  songWords: 'the words of the song',
-  sections: 'names of parts',
-  tempo: 'the tempo',
-  ornaments: 'ornaments of the source',
-  slurs: 'slurs of the source',
-  source: 'who made it and where it is from',
-  rights: 'rights',
-  tuning: 'tuning and capo',
-  partialCapo: 'a capo on some strings (its strings are written as a tuning)',
-  places: 'strings and frets',
-  leftHand: 'fretting fingers',
-  rightHand: 'picking',
-  techniques: 'hammer-ons, slides, bends, harmonics',
-  marks: 'let ring, palm mute, accents, rolled chords',
-  remarks: 'loudness and words to the student',
-  swing: 'swing',
-  settled: 'what was settled by hand',
-  versions: 'versions for students',
-  styles: 'styles and levels',
-}
-
 /** What is not carried into a file, in a line; empty where all is. */
 export function leftText(target: Target, score: Parameters<typeof leftBehind>[1]): string {
   if ('drawn' in target) return ''
   const left = leftBehind(target.format, score)
-  return left.length === 0 ? '' : `Not carried: ${left.map((f) => FEATURE_WORDS[f]).join('; ')}.`
+  return left.length === 0 ? '' : `Not carried: ${left.map((f) => say(featureMessage(f))).join('; ')}.`
 }

@@ -4,6 +4,7 @@ import { timelineOf } from '../document/form/timeline.ts'
 import { unfold } from '../document/form/unfold.ts'
 import { isSongAlone } from '../document/songAlone.ts'
 import type { Score } from '../document/score.ts'
+import { message, type Message } from '../messages/message.ts'
 import type { TextKind } from '../input/any/kindOf.ts'
 import { writingAbc } from '../output/abc/writeAbc.ts'
 import { writeMidi } from '../output/midi/writeMidi.ts'
@@ -223,6 +224,9 @@ export function leftBehind({ writes }: Format, score: Score): Feature[] {
   const has = featuresOf(score)
   return FEATURES.filter((f) => has.has(f) && !keeps.includes(f))
 }
+
+/** What a feature is called, for a person. */
+export const featureMessage = (feature: Feature): Message<'features'> => message(`features.${feature}`)
 
 /** Short work as work that could give its turn back. */
 function* atOnce<T>(work: () => T): Turns<T> {

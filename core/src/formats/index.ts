@@ -2,6 +2,7 @@
 export { type Feature, FEATURES, featuresOf } from './features.ts'
 export {
   canWrite,
+  featureMessage,
   type Format,
   formatOf,
   FORMATS,

@@ -13,6 +13,9 @@ export function el(name: string, attributes: Attributes, ...content: readonly st
   return content.length > 0 ? `<${name}${list}>${content.join('')}</${name}>` : `<${name}${list}/>`
 }
 
+/** An element that holds nothing but a text, escaped. */
+export const leaf = (name: string, content: string | number): string => el(name, {}, escaped(String(content)))
+
 /** A text element with its words escaped. */
 export const words = (attributes: Attributes, text: string | number): string =>
   el('text', attributes, escaped(String(text)))

@@ -1,13 +1,23 @@
-import type { ChordKind, KindDegree } from '../../output/musicxml/chordKinds.ts'
-import { chordOfKind } from '../../output/musicxml/chordKinds.ts'
+import { chordOfKind, type ChordKind } from '../../output/musicxml/chordKinds.ts'
 import { chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
-import { STEPS, type NoteName, type Pitch, type Step } from '../../music/pitch/pitch.ts'
-import { keyOf, keyOfSignature, MODES, type Key, type Mode } from '../../music/pitch/key.ts'
-import { LIMITS, METRE_UNITS } from '../../document/limits.ts'
+import type { Pitch } from '../../music/pitch/pitch.ts'
+import { keyOf, keyOfSignature, type Key } from '../../music/pitch/key.ts'
+import { LIMITS } from '../../document/limits.ts'
 import type { Jump } from '../../document/tune.ts'
 import type { Metre } from '../../music/time/metre.ts'
 import { QUARTER, WHOLE, type Ticks } from '../../music/time/ticks.ts'
 import { child, children, numberIn, textIn, type XmlElement } from './xmlTree.ts'
+import {
+  BASES,
+  degreeOf,
+  isRatio,
+  jumpOf,
+  metreOf,
+  metronomeBpm,
+  modeOf,
+  nameOf,
+  pitchOf,
+} from './xmlValues.ts'
 
 /** A note or rest as a file has it. Ticks from the start of its measure. */
 export interface XmlNote {
@@ -86,20 +96,6 @@ export const newPartState = (): PartState => ({
   transpose: 0,
   tabStaves: new Set(),
 })
-
-const BASES: Readonly<Record<string, number>> = {
-  long: 1,
-  breve: 1,
-  whole: 1,
-  half: 2,
-  quarter: 4,
-  eighth: 8,
-  '16th': 16,
-  '32nd': 32,
-  '64th': 64,
-  '128th': 128,
-  '256th': 128,
-}
 
 /** Reads a measure, moving the state of its part. */
 export function readMeasure(element: XmlElement, state: PartState): XmlMeasure {
@@ -345,80 +341,4 @@ class MeasureReading {
   }
 }
 
-const isRatio = (r: {
-  readonly actual: number | undefined
-  readonly normal: number | undefined
-}): r is { actual: number; normal: number } =>
-  [r.actual, r.normal].every((n) => n !== undefined && Number.isInteger(n) && n >= 1 && n <= LIMITS.tuplet) &&
-  r.actual !== r.normal
-
 export const notationsOf = (note: XmlElement): readonly XmlElement[] => children(note, 'notations')
-
-const isStep = (text: string | undefined): text is Step => (STEPS as readonly string[]).includes(text ?? '')
-
-function pitchOf(element: XmlElement | undefined): Pitch | undefined {
-  const step = textIn(element, 'step')
-  const octave = numberIn(element, 'octave')
-  if (!isStep(step) || octave === undefined || !Number.isInteger(octave)) return undefined
-  if (octave < LIMITS.lowestOctave || octave > LIMITS.highestOctave) return undefined
-  return { step, alter: Math.max(-2, Math.min(2, Math.round(numberIn(element, 'alter') ?? 0))), octave }
-}
-
-function nameOf(element: XmlElement | undefined, prefix: 'root' | 'bass'): NoteName | undefined {
-  const step = textIn(element, `${prefix}-step`)
-  return isStep(step) ? { step, alter: Math.round(numberIn(element, `${prefix}-alter`) ?? 0) } : undefined
-}
-
-function degreeOf(element: XmlElement): KindDegree[] {
-  const value = numberIn(element, 'degree-value')
-  const type = textIn(element, 'degree-type')
-  if (value === undefined || (type !== 'add' && type !== 'alter' && type !== 'subtract')) return []
-  return [{ value, alter: numberIn(element, 'degree-alter') ?? 0, type }]
-}
-
-/** A metre; several in one are added up, as are the parts of "3+2". */
-function metreOf(time: XmlElement): Metre | undefined {
-  const beats = children(time, 'beats').map((b) => b.text.split('+').reduce((sum, p) => sum + Number(p), 0))
-  const units = children(time, 'beat-type').map((b) => Number(b.text))
-  if (beats.length === 0 || beats.length !== units.length) return undefined
-  const den = Math.max(...units)
-  const num = beats.reduce((sum, b, i) => sum + (b * den) / units[i]!, 0)
-  if (!Number.isInteger(num) || num < 1 || num > LIMITS.metreBeats) return undefined
-  if (!(METRE_UNITS as readonly number[]).includes(den)) return undefined
-  const symbol = time.attributes['symbol']
-  return { num, den, ...(symbol === 'common' || symbol === 'cut' ? { display: symbol } : {}) }
-}
-
-/** A mode as files name it; major where they do not. */
-function modeOf(text: string | undefined): Mode {
-  if (text === 'aeolian') return 'minor'
-  return MODES.find((m) => m === text) ?? 'major'
-}
-
-const JUMPS: readonly (readonly [RegExp, Jump])[] = [
-  [/^d\.?\s*c\.?\s*al\s+fine/i, 'daCapoAlFine'],
-  [/^d\.?\s*c\.?\s*al\s+coda/i, 'daCapoAlCoda'],
-  [/^d\.?\s*s\.?\s*al\s+fine/i, 'dalSegnoAlFine'],
-  [/^d\.?\s*s\.?\s*al\s+coda/i, 'dalSegnoAlCoda'],
-  [/^(?:d\.\s*c\.?|da\s+capo)$/i, 'daCapo'],
-  [/^(?:d\.\s*s\.?|dal\s+segno)$/i, 'dalSegno'],
-]
-
-const jumpOf = (words: string): Jump | undefined =>
-  JUMPS.find(([pattern]) =>
-    pattern.test(
-      words
-        .trim()
-        .replace(/^da\s+capo\s+al/i, 'D.C. al')
-        .replace(/^dal\s+segno\s+al/i, 'D.S. al'),
-    ),
-  )?.[1]
-
-/** Quarter notes a minute of a metronome mark. */
-function metronomeBpm(element: XmlElement): number | undefined {
-  const per = Number(/[\d.]+/.exec(textIn(element, 'per-minute') ?? '')?.[0] ?? NaN)
-  const base = BASES[textIn(element, 'beat-unit') ?? '']
-  if (!Number.isFinite(per) || base === undefined) return undefined
-  const dots = Math.min(2, children(element, 'beat-unit-dot').length)
-  return (per * 4 * (2 - 2 ** -dots)) / base
-}

@@ -1,33 +1,24 @@
 import { timelineOf, melodyOf } from '../../document/form/timeline.ts'
 import { durationOf } from '../../document/durationOf.ts'
-import { EXPRESSIONS, type Expression } from '../../document/expression.ts'
 import type { Id } from '../../document/ids.ts'
-import { hasSlideRoom, type SlideMark } from '../../document/marks.ts'
 import { handNoteId, melodyNoteId } from '../../document/noteIds.ts'
 import type { School } from '../../document/school.ts'
 import type { Score } from '../../document/score.ts'
-import {
-  BACKING_VOICE,
-  LONGEST_REMARK,
-  type Attack,
-  type GraceNote,
-  type TabNote,
-} from '../../document/tab.ts'
+import { BACKING_VOICE, type TabNote } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
-import type { LeftFinger, PickingSign, Player } from '../../instrument/hand.ts'
-import { HARMONICS } from '../../instrument/harmonics.ts'
-import { INSTRUMENTS, type InstrumentKind } from '../../instrument/instruments.ts'
-import { highestCapo, setupOf } from '../../instrument/setupOf.ts'
-import { lastFret, pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
+import type { Player } from '../../instrument/hand.ts'
+import { lastFret, pitchAt, type Setup } from '../../instrument/setup.ts'
 import { message } from '../../messages/message.ts'
-import { midiOf, type Step, type Midi } from '../../music/pitch/pitch.ts'
+import { midiOf, type Midi } from '../../music/pitch/pitch.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { Turns } from '../../turns.ts'
 import { givenScore } from '../givenScore.ts'
-import { notationsOf, type XmlMeasure, type XmlNote } from './readMeasure.ts'
+import { handsOf, placeOf, type Placed } from './handsOf.ts'
+import type { XmlMeasure, XmlNote } from './readMeasure.ts'
 import { placeIn, type XmlPart } from './readParts.ts'
+import { remarksOf } from './remarksOf.ts'
+import { highestString, setupOfPart } from './setupOfPart.ts'
 import type { Report, ScoreTune } from './tuneOfScore.ts'
-import { child, children, numberIn, textIn, type XmlElement } from './xmlTree.ts'
 
 /** True for a part that says where its notes lie. */
 export const hasTab = ({ measures }: XmlPart): boolean =>
@@ -48,7 +39,7 @@ export function* tabOfScore(
   { tune, eventOf }: ScoreTune,
   { player, school, isSolo, report }: TabChoices,
 ): Turns<Required<Score> | undefined> {
-  const setup = setupFor(part, player)
+  const setup = setupOfPart(part, player)
   if (!setup) {
     const strings = highestString(part)
     report('warning', 0, message('reading.otherStrings', { strings }))
@@ -60,45 +51,6 @@ export function* tabOfScore(
   yield
   if (notes.length === 0) return undefined
   return yield* givenScore({ tune, setup, notes, transposed: 0, school, isBacking: !isSolo })
-}
-
-const highestString = ({ measures }: XmlPart): number =>
-  Math.max(0, ...measures.flatMap((m) => m.notes.map((n) => placeIn(n.element)?.string ?? 0)))
-
-/** The instrument that a part is played on, by its strings and tuning. */
-function setupFor(part: XmlPart, player: Player): Setup | undefined {
-  const lines = numberIn(part.details, 'staff-lines')
-  const tunings = [...children(part.details, 'staff-tuning')].sort(
-    (a, b) => Number(b.attributes['line'] ?? 0) - Number(a.attributes['line'] ?? 0),
-  )
-  const stated = tunings.flatMap((t): Midi[] => {
-    const step = textIn(t, 'tuning-step')
-    const octave = numberIn(t, 'tuning-octave')
-    if (!step || octave === undefined) return []
-    return [midiOf({ step: step as Step, alter: numberIn(t, 'tuning-alter') ?? 0, octave })]
-  })
-  const highest = highestString(part)
-  const strings = stated.length || lines || (highest <= 4 ? 4 : 6)
-  const kinds = (Object.keys(INSTRUMENTS) as InstrumentKind[]).filter(
-    (k) => INSTRUMENTS[k].instrument.strings === strings,
-  )
-  if (kinds.length === 0 || highest > strings) return undefined
-  const away = (k: InstrumentKind) =>
-    stated.reduce((sum, open, i) => sum + Math.abs(open - INSTRUMENTS[k].usual[i]!), 0)
-  const kind = kinds.reduce((best, k) => (away(k) < away(best) ? k : best))
-  const tuning = stated.length === strings ? stated : INSTRUMENTS[kind].usual
-  const fret = Math.max(0, Math.min(Math.round(numberIn(part.details, 'capo') ?? 0), highestCapo(kind)))
-  return setupOf(kind, tuning, { fret }, player)
-}
-
-/** A note of the tab with what the staff beside it says of it. */
-interface Placed {
-  readonly note: XmlNote
-  readonly measure: number
-  readonly place: Place
-  /** The note itself, and the same note on the staff. */
-  readonly elements: readonly XmlElement[]
-  readonly event: Id | undefined
 }
 
 class TabReading {
@@ -139,7 +91,7 @@ class TabReading {
         const event = this.tune.events.find((e) => e.id === p.event)
         const isTop = event?.voice === 0 && event.pitch && midiOf(event.pitch) === this.midiOf(p)
         const common = {
-          ...this.handsOf(p, placed),
+          ...handsOf(p, placed, this.setup),
           pos: { measure: id, tick: note.tick },
           place,
           ...remarks.get(note.tick),
@@ -244,164 +196,4 @@ class TabReading {
       return [{ note, measure, place: placeOf(string, fret, elements, this.setup), elements, event }]
     })
   }
-
-  /** What both hands do at a note, and the short notes before it. */
-  private handsOf(
-    { note, place, elements }: Placed,
-    placed: readonly Placed[],
-  ): Omit<TabNote, 'id' | 'role' | 'notationVoice' | 'dur' | 'pos' | 'place'> {
-    const has = (group: string, name: string) => elements.some((e) => signs(e, group, name).length > 0)
-    const other = (name: string) =>
-      elements.some((e) => signs(e, 'technical', 'other-technical').some((t) => t.text === name))
-    const graces = placed
-      .filter((p) => p.note.isGrace && p.note.tick === note.tick && p.place.string === place.string)
-      .map((p): GraceNote => ({
-        place: p.place,
-        left: fingerOf(p.elements, p.place),
-        attack: joinTo(p.elements) ?? 'pluck',
-        ...(isBracketed(p.elements) ? { optional: true as const } : {}),
-      }))
-    const bend = elements.flatMap((e) => signs(e, 'technical', 'bend'))[0]
-    const bent = Math.min(4, Math.abs(numberIn(bend, 'bend-alter') ?? 0))
-    const arrival = joinTo(elements)
-    const bentTo = bend && bent > 0 && !child(bend, 'pre-bend') && !child(bend, 'release')
-    const isJoined = elements.some((e) => ends(e, 'slur', 'stop'))
-    const quickBend = bentTo && !isJoined && graces.length === 0
-    const attack: Attack =
-      arrival ??
-      (bend && child(bend, 'release') && isJoined
-        ? 'release'
-        : bentTo
-          ? 'bend'
-          : elements.some((e) => textIn(e, 'notehead') === 'x')
-            ? 'muted'
-            : has('ornaments', 'tremolo')
-              ? 'tremolo'
-              : other('brush')
-                ? 'brush'
-                : other('bottleneck')
-                  ? 'bottle'
-                  : 'pluck')
-    const slides: SlideMark[] = [
-      ...(has('articulations', 'scoop') ? (['slideFromBelow'] as const) : []),
-      ...(has('articulations', 'plop') ? (['slideFromAbove'] as const) : []),
-      ...(has('articulations', 'doit') ? (['slideOffUp'] as const) : []),
-      ...(has('articulations', 'falloff') ? (['slideOffDown'] as const) : []),
-    ]
-    const rolled =
-      attack !== 'brush' && elements.some((e) => notationsOf(e).some((n) => child(n, 'arpeggiate')))
-    const rings = elements.some((e) =>
-      notationsOf(e).some(
-        (n) =>
-          children(n, 'other-notation').some((o) => o.text === 'let ring') ||
-          children(n, 'tied').some((t) => t.attributes['type'] === 'let-ring'),
-      ),
-    )
-    return {
-      left: fingerOf(elements, place),
-      right: pickingOf(elements),
-      attack,
-      optional: isBracketed(elements),
-      ...(quickBend
-        ? { graces: [{ place, left: fingerOf(elements, place), attack: 'pluck' as const }] }
-        : graces.length > 0
-          ? { graces }
-          : {}),
-      ...(bent > 0 && attack !== 'release' ? { bend: bent } : {}),
-      ...(has('ornaments', 'wavy-line') ? { vibrato: true as const } : {}),
-      ...(elements.some((e) => signs(e, 'articulations', 'other-articulation').some((o) => o.text === 'damp'))
-        ? { damp: true as const }
-        : {}),
-      ...(has('articulations', 'accent') || has('articulations', 'strong-accent')
-        ? { accent: true as const }
-        : {}),
-      ...(has('articulations', 'staccato') ? { staccato: true as const } : {}),
-      ...(elements.some((e) => notationsOf(e).some((n) => child(n, 'fermata')))
-        ? { fermata: true as const }
-        : {}),
-      ...(elements.some((e) => textIn(child(e, 'play'), 'mute') === 'palm')
-        ? { palmMute: true as const }
-        : {}),
-      ...(rolled ? { rolled: true as const } : {}),
-      ...(rings ? { letRing: true as const } : {}),
-      ...Object.fromEntries(
-        slides
-          .filter((m) => hasSlideRoom(m, place, lastFret(this.setup, place.string)))
-          .map((m) => [m, true]),
-      ),
-    }
-  }
 }
-
-/** Signs of a note in a group of its notations. */
-const signs = (note: XmlElement, group: string, name: string): XmlElement[] =>
-  notationsOf(note).flatMap((n) => children(n, group).flatMap((g) => children(g, name)))
-
-const isBracketed = (elements: readonly XmlElement[]): boolean =>
-  elements.some((e) => child(e, 'notehead')?.attributes['parentheses'] === 'yes')
-
-/** True where something that joins notes begins or ends at one. */
-const ends = (note: XmlElement, name: string, type: 'start' | 'stop'): boolean =>
-  notationsOf(note).some((n) => children(n, name).some((s) => s.attributes['type'] === type))
-
-/** How the fretting hand sounds a note alone, where it does. */
-function joinTo(elements: readonly XmlElement[]): 'hammer' | 'pull' | 'slide' | undefined {
-  const stops = (name: string) =>
-    elements.some((e) => signs(e, 'technical', name).some((s) => s.attributes['type'] === 'stop'))
-  if (stops('hammer-on')) return 'hammer'
-  if (stops('pull-off')) return 'pull'
-  return elements.some((e) => ends(e, 'slide', 'stop') || ends(e, 'glissando', 'stop')) ? 'slide' : undefined
-}
-
-function fingerOf(elements: readonly XmlElement[], { fret }: Place): LeftFinger {
-  const said = elements.flatMap((e) => signs(e, 'technical', 'fingering'))[0]?.text.toUpperCase()
-  if (fret === 0 || said === undefined) return 0
-  if (said === 'T') return 'T'
-  const finger = Number(said)
-  return finger === 1 || finger === 2 || finger === 3 || finger === 4 ? finger : 0
-}
-
-function pickingOf(elements: readonly XmlElement[]): PickingSign {
-  const pluck = elements.flatMap((e) => signs(e, 'technical', 'pluck'))[0]?.text.toLowerCase()
-  if (pluck === 'p' || pluck === 'i' || pluck === 'm' || pluck === 'a') return pluck
-  if (elements.some((e) => signs(e, 'technical', 'down-bow').length > 0)) return 'down'
-  return elements.some((e) => signs(e, 'technical', 'up-bow').length > 0) ? 'up' : 'none'
-}
-
-function placeOf(string: number, fret: number, elements: readonly XmlElement[], setup: Setup): Place {
-  const harmonic = elements.flatMap((e) => signs(e, 'technical', 'harmonic'))[0]
-  if (!harmonic) return { string, fret }
-  if (child(harmonic, 'artificial'))
-    return fret > 0 && fret + 12 <= lastFret(setup, string)
-      ? { string, fret, artificial: true }
-      : { string, fret }
-  const node = HARMONICS.find((h) => h.fret === fret)
-  return node ? { string, fret, harmonic: node.parts } : { string, fret }
-}
-
-/** What is said over or under a moment: loudness, touch, pace, words. */
-function remarksOf(measure: XmlMeasure): Map<Ticks, Expression & { remark?: string }> {
-  const at = new Map<Ticks, Expression & { remark?: string }>()
-  const say = (tick: Ticks, what: Expression & { remark?: string }) =>
-    at.set(tick, { ...at.get(tick), ...what })
-  for (const { tick, element } of measure.marks) {
-    if (element.name === 'dynamics') {
-      const dynamic = EXPRESSIONS.dynamic.find((d) => child(element, d))
-      if (dynamic) say(tick, { dynamic })
-    }
-    if (element.name !== 'words') continue
-    const words = element.text.trim()
-    if (/^rit(?:\.|ard|enuto)?|^rall/i.test(words)) say(tick, { pace: 'rit' })
-    else if (/^a tempo\b/i.test(words)) say(tick, { pace: 'aTempo' })
-    else if (/^sul ponticello\b/i.test(words)) say(tick, { pluckAt: 'bridge' })
-    else if (/^sul tasto\b/i.test(words)) say(tick, { pluckAt: 'neck' })
-    else if (/^ordinario\b/i.test(words)) say(tick, { pluckAt: 'hole' })
-    else if ((EXPRESSIONS.touch as readonly string[]).includes(words))
-      say(tick, { touch: words as NonNullable<Expression['touch']> })
-    else if (words !== '' && words.length <= LONGEST_REMARK && !SWING_WORDS.test(words))
-      say(tick, { remark: words })
-  }
-  return at
-}
-
-const SWING_WORDS = /^(?:light swing|shuffle|straight|swing)$/i

@@ -1,7 +1,5 @@
 import type { Jump, Measure } from '../../document/tune.ts'
-import { el, escaped } from '../markup.ts'
-
-const text = (name: string, content: string | number): string => el(name, {}, escaped(String(content)))
+import { el, escaped, leaf } from '../markup.ts'
 
 const STYLES = { single: 'regular', double: 'light-light', final: 'light-heavy', none: 'none' } as const
 
@@ -29,7 +27,7 @@ export function startXml(measures: readonly Measure[], index: number): string {
       ? el(
           'barline',
           { location: 'left' },
-          m.repeatStart ? text('bar-style', 'heavy-light') : '',
+          m.repeatStart ? leaf('bar-style', 'heavy-light') : '',
           begins
             ? el(
                 'ending',
@@ -57,7 +55,7 @@ export function endXml(measures: readonly Measure[], index: number): string {
       ? el(
           'barline',
           { location: 'right' },
-          text('bar-style', style),
+          leaf('bar-style', style),
           ends ? el('ending', { number: endingText(m.endings), type: 'stop' }) : '',
           m.repeatEnd > 1
             ? el('repeat', { direction: 'backward', times: m.repeatEnd > 2 ? m.repeatEnd : undefined })

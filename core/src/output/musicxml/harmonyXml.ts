@@ -2,10 +2,8 @@ import type { HeldFrets } from '../../lesson/steps/heldShape.ts'
 import type { ChordMark } from '../../document/tune.ts'
 import { transposeChord } from '../../music/harmony/chordSymbol.ts'
 import type { NoteName } from '../../music/pitch/pitch.ts'
-import { el, escaped } from '../markup.ts'
+import { el, leaf } from '../markup.ts'
 import { kindOfChord } from './chordKinds.ts'
-
-const text = (name: string, content: string | number): string => el(name, {}, escaped(String(content)))
 
 /** Frets that a box shows at least. */
 const BOX_FRETS = 4
@@ -21,7 +19,7 @@ export function harmonyXml(
   held: HeldFrets | undefined,
   offset: number,
 ): string {
-  const later = offset === 0 ? '' : text('offset', offset)
+  const later = offset === 0 ? '' : leaf('offset', offset)
   if (!parsed)
     return /^n\.?\s*c\.?$/i.test(symbol)
       ? el('harmony', {}, noRoot(), el('kind', { text: symbol }, 'none'), later)
@@ -38,9 +36,9 @@ export function harmonyXml(
       el(
         'degree',
         { 'print-object': 'no' },
-        text('degree-value', d.value),
-        text('degree-alter', d.alter),
-        text('degree-type', d.type),
+        leaf('degree-value', d.value),
+        leaf('degree-alter', d.alter),
+        leaf('degree-type', d.type),
       ),
     ),
     held ? frameXml(held) : '',
@@ -52,8 +50,8 @@ export function harmonyXml(
 const noRoot = (): string => el('root', {}, el('root-step', { text: '' }, 'C'))
 
 const nameXml = (prefix: 'root' | 'bass', { step, alter }: NoteName): string[] => [
-  text(`${prefix}-step`, step),
-  ...(alter === 0 ? [] : [text(`${prefix}-alter`, alter)]),
+  leaf(`${prefix}-step`, step),
+  ...(alter === 0 ? [] : [leaf(`${prefix}-alter`, alter)]),
 ]
 
 /** A chord box: only strings that sound are named, as the schema has it. */
@@ -68,18 +66,18 @@ function frameXml({ frets, fingers }: HeldFrets): string {
       el(
         'frame-note',
         {},
-        text('string', i + 1),
-        text('fret', fret),
-        ...(finger === undefined || finger === 0 ? [] : [text('fingering', finger)]),
+        leaf('string', i + 1),
+        leaf('fret', fret),
+        ...(finger === undefined || finger === 0 ? [] : [leaf('fingering', finger)]),
       ),
     ]
   })
   return el(
     'frame',
     {},
-    text('frame-strings', frets.length),
-    text('frame-frets', Math.max(BOX_FRETS, highest - first + 1)),
-    ...(first > 1 ? [text('first-fret', first)] : []),
+    leaf('frame-strings', frets.length),
+    leaf('frame-frets', Math.max(BOX_FRETS, highest - first + 1)),
+    ...(first > 1 ? [leaf('first-fret', first)] : []),
     ...notes,
   )
 }

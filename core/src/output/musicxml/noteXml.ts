@@ -4,7 +4,7 @@ import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { spellInKey, type Key } from '../../music/pitch/key.ts'
 import type { Pitch } from '../../music/pitch/pitch.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import { el, escaped } from '../markup.ts'
+import { el, escaped, leaf } from '../markup.ts'
 import type { JoinEnd, Joins } from './joins.ts'
 import type { Syllable } from './syllables.ts'
 import type { Sounded, VoiceSign } from './voices.ts'
@@ -36,8 +36,6 @@ export interface SignPlace {
   readonly accidentalOf: (pitch: Pitch) => number | undefined
 }
 
-const text = (name: string, content: string | number): string => el(name, {}, escaped(String(content)))
-
 /** Note values by their denominators, as MusicXML names them. */
 export const TYPES: Readonly<Record<number, string>> = {
   1: 'whole',
@@ -60,7 +58,7 @@ const ACCIDENTALS: Readonly<Record<number, string>> = {
 
 /** A sign of a voice as elements: its short notes first, then each note of a chord, or a rest. */
 export function signXml(sign: VoiceSign, place: SignPlace, writing: VoiceWriting): string {
-  const duration = text('duration', writing.units(sign.ticks))
+  const duration = leaf('duration', writing.units(sign.ticks))
   if (sign.sounded.length === 0) {
     const body = bodyXml(sign, place, writing, { notations: [], isFirst: true })
     return el('note', {}, el('rest', {}), duration, ...body)
@@ -112,23 +110,23 @@ function bodyXml(
     ...(isFirst && !isTab && endsTuplet ? [el('tuplet', { type: 'stop', number: 1 })] : []),
   ]
   return [
-    text('voice', voice),
-    text('type', TYPES[base] ?? '64th'),
+    leaf('voice', voice),
+    leaf('type', TYPES[base] ?? '64th'),
     ...Array.from({ length: dots }, () => el('dot', {})),
-    accidental !== undefined && !isTab ? text('accidental', ACCIDENTALS[accidental] ?? 'natural') : '',
+    accidental !== undefined && !isTab ? leaf('accidental', ACCIDENTALS[accidental] ?? 'natural') : '',
     tuplet
-      ? el('time-modification', {}, text('actual-notes', tuplet.actual), text('normal-notes', tuplet.normal))
+      ? el('time-modification', {}, leaf('actual-notes', tuplet.actual), leaf('normal-notes', tuplet.normal))
       : '',
-    stem && sounded.length > 0 ? text('stem', stem) : '',
+    stem && sounded.length > 0 ? leaf('stem', stem) : '',
     headXml(note),
-    staff === undefined ? '' : text('staff', staff),
+    staff === undefined ? '' : leaf('staff', staff),
     ...(isFirst ? beams.map((b, i) => (b === '' ? '' : el('beam', { number: i + 1 }, b))) : []),
     all.length > 0 ? el('notations', {}, ...all) : '',
   ]
 }
 
 export const pitchXml = ({ step, alter, octave }: Pitch): string =>
-  el('pitch', {}, text('step', step), ...(alter === 0 ? [] : [text('alter', alter)]), text('octave', octave))
+  el('pitch', {}, leaf('step', step), ...(alter === 0 ? [] : [leaf('alter', alter)]), leaf('octave', octave))
 
 const headXml = (note: TabNote | undefined): string =>
   note?.attack === 'muted'
@@ -236,14 +234,14 @@ function technicalXml(
 ): string[] {
   const { right, attack, bend = 0 } = note
   const out = [...placeXml(place, left)]
-  if (right !== 'none' && right !== 'down' && right !== 'up') out.push(text('pluck', right))
+  if (right !== 'none' && right !== 'down' && right !== 'up') out.push(leaf('pluck', right))
   out.push(...hammersXml(ends))
   if (bend !== 0 || attack === 'release')
     out.push(
       el(
         'bend',
         {},
-        text('bend-alter', bend),
+        leaf('bend-alter', bend),
         ...(attack === 'release' ? [el('release', {})] : attack === 'bend' ? [] : [el('pre-bend', {})]),
       ),
     )
@@ -261,9 +259,9 @@ const hammersXml = (ends: readonly JoinEnd[]): string[] =>
 
 /** String, fret, finger and harmonic of a place. */
 const placeXml = (place: Place, left: TabNote['left']): string[] => [
-  ...(left === 0 ? [] : [text('fingering', left)]),
-  text('string', place.string),
-  text('fret', place.fret),
+  ...(left === 0 ? [] : [leaf('fingering', left)]),
+  leaf('string', place.string),
+  leaf('fret', place.fret),
   ...(place.harmonic || place.artificial
     ? [el('harmonic', {}, el(place.artificial ? 'artificial' : 'natural', {}), el('sounding-pitch', {}))]
     : []),
@@ -281,13 +279,13 @@ function gracesXml({ sounded, event }: VoiceSign, place: SignPlace, writing: Voi
       {},
       el('grace', { slash: 'yes' }),
       pitchXml(pitch),
-      text('voice', writing.voice),
-      text('type', 'eighth'),
+      leaf('voice', writing.voice),
+      leaf('type', 'eighth'),
       accidental !== undefined && !writing.isTab
-        ? text('accidental', ACCIDENTALS[accidental] ?? 'natural')
+        ? leaf('accidental', ACCIDENTALS[accidental] ?? 'natural')
         : '',
       optional ? el('notehead', { parentheses: 'yes' }, 'normal') : '',
-      ...(writing.staff === undefined ? [] : [text('staff', writing.staff)]),
+      ...(writing.staff === undefined ? [] : [leaf('staff', writing.staff)]),
       ...(notations.length > 0 ? [el('notations', {}, ...notations)] : []),
     )
   }
@@ -307,5 +305,5 @@ function gracesXml({ sounded, event }: VoiceSign, place: SignPlace, writing: Voi
 /** The syllables under a note, verse by verse. */
 const lyricsXml = (syllables: readonly Syllable[] = []): string[] =>
   syllables.map(({ verse, syllabic, text: sung }) =>
-    el('lyric', { number: verse }, text('syllabic', syllabic), text('text', sung)),
+    el('lyric', { number: verse }, leaf('syllabic', syllabic), leaf('text', sung)),
   )

@@ -3,13 +3,11 @@ import { signatureAlter, transposeKey, type Key } from '../../music/pitch/key.ts
 import type { Pitch } from '../../music/pitch/pitch.ts'
 import { beatLength, inFullMeasure } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-import { el, escaped } from '../markup.ts'
+import { el, leaf } from '../markup.ts'
 import { beamsOf } from './beams.ts'
 import { endXml, startXml } from './barlineXml.ts'
 import { gracePitch, signXml, type VoiceWriting } from './noteXml.ts'
 import type { VoiceMeasures, VoiceSign } from './voices.ts'
-
-const text = (name: string, content: string | number): string => el(name, {}, escaped(String(content)))
 
 /** A voice of a part, and how it is written. */
 export interface PartVoice extends VoiceWriting {
@@ -48,7 +46,7 @@ function measureXml(part: Part, measure: Measure, index: number): string {
   const accidentals = new Accidentals(key, pitchesOf(voices, index, key))
   const body = filled.map((voice, k) => {
     const signs = voice.measures[index]!
-    const back = k === 0 ? '' : el('backup', {}, text('duration', units(measure.length)))
+    const back = k === 0 ? '' : el('backup', {}, leaf('duration', units(measure.length)))
     return back + voiceXml(voice, signs, measure, key, accidentals, k === 0 ? part.placed[index]! : [], units)
   })
   return `\n${el(
@@ -69,10 +67,10 @@ function attributesXml(part: Part, measure: Measure, before: Measure | undefined
   return el(
     'attributes',
     {},
-    before ? '' : text('divisions', part.divisions),
-    isNewKey ? el('key', {}, text('fifths', key.fifths), text('mode', key.mode)) : '',
-    isNewTime ? el('time', { symbol: display }, text('beats', num), text('beat-type', den)) : '',
-    before || part.staves.count === 1 ? '' : text('staves', part.staves.count),
+    before ? '' : leaf('divisions', part.divisions),
+    isNewKey ? el('key', {}, leaf('fifths', key.fifths), leaf('mode', key.mode)) : '',
+    isNewTime ? el('time', { symbol: display }, leaf('beats', num), leaf('beat-type', den)) : '',
+    before || part.staves.count === 1 ? '' : leaf('staves', part.staves.count),
     before ? '' : part.staves.clefs,
     before ? '' : part.staves.details,
   )
@@ -97,9 +95,9 @@ function voiceXml(
         el(
           'forward',
           {},
-          text('duration', units(to - at)),
-          text('voice', writing.voice),
-          writing.staff === undefined ? '' : text('staff', writing.staff),
+          leaf('duration', units(to - at)),
+          leaf('voice', writing.voice),
+          writing.staff === undefined ? '' : leaf('staff', writing.staff),
         ),
       )
     at = Math.max(at, to)

@@ -15,6 +15,7 @@ import {
 } from '@tabler/icons-react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
+import { say } from '../../../texts/say.ts'
 import { holds } from '../../../ui/holds.ts'
 import { errorWords } from '../../../workers/errorWords.ts'
 import { useBenchPage } from './BenchContext.ts'
@@ -53,7 +54,7 @@ export function ExportMenu() {
                 left.length === 0
                   ? t('arrange.export.whole')
                   : t('arrange.export.left', {
-                      list: left.map((f) => t(`arrange.export.feature.${f}`)).join('; '),
+                      list: left.map((f) => say(t, f)).join('; '),
                     }),
             },
       )

@@ -1,5 +1,5 @@
 import type { Score } from '@velvet-porch/core/document'
-import type { Feature } from '@velvet-porch/core/formats'
+import type { Message } from '@velvet-porch/core/messages'
 import { download } from '../../../ui/saveAs.ts'
 import { fontCss } from '../../../ui/fontCss.ts'
 
@@ -14,8 +14,11 @@ const SCALE = 2
  * Saves a score in a format.
  * @returns what of it the format does not keep; undefined where there is nothing in it that the format could hold
  */
-export async function exportScore(id: ExportId, score: Score): Promise<readonly Feature[] | undefined> {
-  const { canWrite, FORMATS, leftBehind, tabSvg } = await import('@velvet-porch/core/formats')
+export async function exportScore(
+  id: ExportId,
+  score: Score,
+): Promise<readonly Message<'features'>[] | undefined> {
+  const { canWrite, featureMessage, FORMATS, leftBehind, tabSvg } = await import('@velvet-porch/core/formats')
   const format = FORMATS.find((f) => f.id === (id === 'png' ? 'svg' : id))
   if (!format?.writes || !canWrite(format, score)) return undefined
   const { tune, arrangement } = score
@@ -24,13 +27,13 @@ export async function exportScore(id: ExportId, score: Score): Promise<readonly 
     const svg = tabSvg({ tune, arrangement }, await fontCss())
     const content = id === 'svg' ? new Blob([svg], { type: format.mime }) : await picture(svg)
     download(`${tune.title}.${id}`, content)
-    return leftBehind(format, score)
+    return leftBehind(format, score).map(featureMessage)
   }
   const { finish } = await import('@velvet-porch/core/turns')
   const content = finish(format.writes.writing(score))
   const part = typeof content === 'string' ? content : new Uint8Array(content)
   download(`${tune.title}.${format.endings[0]!}`, new Blob([part], { type: format.mime }))
-  return leftBehind(format, score)
+  return leftBehind(format, score).map(featureMessage)
 }
 
 /** A drawing as a PNG. */
