@@ -13,10 +13,13 @@ const ENDINGS = [...FORMATS.filter((f) => f.writes).flatMap((f) => f.endings.sli
 
 /** What a file is to be, by its ending; a usage error names those that can be written. */
 export function targetOf(fileOrEnding: string): Target {
-  const ending = fileOrEnding.replace(/^.*\./, '').toLowerCase()
+  const named = /^[a-z]+(?:\.[a-z]+)?$/i.test(fileOrEnding) ? `x.${fileOrEnding}` : fileOrEnding
+  const format = formatOf(named)
+  const ending =
+    format?.endings.find((e) => named.toLowerCase().endsWith(`.${e}`)) ??
+    named.replace(/^.*\./, '').toLowerCase()
   const drawn = DRAWN.find((d) => d === ending)
   if (drawn) return { ending, drawn }
-  const format = formatOf(`x.${ending}`)
   if (!format?.writes)
     throw new UsageError(`"${fileOrEnding}" is no file that can be written; use ${ENDINGS.join(', ')}.`)
   return { ending, format }

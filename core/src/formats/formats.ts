@@ -17,6 +17,7 @@ import { textTab } from '../output/text/textTab.ts'
 import { TUNE_FILE_FORMAT, type TuneFile } from '../schema/backupSchema.ts'
 import type { Turns } from '../turns.ts'
 import { FEATURES, featuresOf, type Feature } from './features.ts'
+import { writingTabAsAbc } from './tabAsAbc.ts'
 import { tabSvg } from './tabSvg.ts'
 
 /** What a format is written from: any tune, one with a tab, or a song with its words. */
@@ -121,6 +122,29 @@ export const FORMATS: readonly Format[] = [
     },
   },
   {
+    id: 'abc-places',
+    name: 'ABC 2.1, with strings and frets',
+    endings: ['places.abc'],
+    mime: 'text/vnd.abc',
+    reads: 'abc',
+    writes: {
+      of: 'tab',
+      keeps: [
+        'notes',
+        'chords',
+        'form',
+        'words',
+        'sections',
+        'tempo',
+        'source',
+        'tuning',
+        'places',
+        'leftHand',
+      ],
+      writing: (score) => writingTabAsAbc(withTab(score)),
+    },
+  },
+  {
     id: 'abc',
     name: 'ABC 2.1',
     endings: ['abc'],
@@ -206,8 +230,8 @@ export const FORMATS: readonly Format[] = [
  * @example formatOf('ferry.mid')?.id // 'midi'
  */
 export function formatOf(file: string): Format | undefined {
-  const ending = /\.([a-z0-9]+)$/i.exec(file)?.[1]?.toLowerCase()
-  return FORMATS.find((f) => ending !== undefined && f.endings.includes(ending))
+  const name = file.toLowerCase()
+  return FORMATS.find((f) => f.endings.some((ending) => name.endsWith(`.${ending}`)))
 }
 
 /** True for a score that a format can be written from. */

@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import type { Score } from '@velvet-porch/core/document'
+import { ticksAt, timelineOf, type Score } from '@velvet-porch/core/document'
 import { canWrite, featuresOf, formatOf, FORMATS, leftBehind, type Feature } from '@velvet-porch/core/formats'
 import { DEFAULT_PLAYER, guitarSetup } from '@velvet-porch/core/instrument'
 import { fileText, kindOf, readAny } from '@velvet-porch/core/input/any'
 import { readTuneFile } from '@velvet-porch/core/schema'
 import { finish } from '@velvet-porch/core/turns'
 import { arrangedScore } from '../support/score.ts'
-import { tuneOf } from '../support/tunes.ts'
+import { CORPUS, tuneOf } from '../support/tunes.ts'
 
 const SONG = tuneOf(
   'X:1\nT:Harbour Steps\nC:Nell Ambry\nS:from her notebook\nM:3/4\nL:1/8\nQ:1/4=96\nK:G\nP:A\n|:"G"G2 {A}B2 (dB)|"D7"A4 ~F2|1 "G"G6:|2 "G"G6|]\nw:one two three-four five six|seven eight|nine|ten\n',
@@ -56,6 +56,27 @@ describe('the table of formats', () => {
     },
   )
 
+  it.each(['melody-bass', 'arpeggio', 'chord-melody', 'alternating-bass'] as const)(
+    'ABC keeps every string, fret and finger of %s, over any tuning and capo',
+    (style) => {
+      CORPUS.slice(0, 8).forEach((tune, i) => {
+        const tab = arrangedScore(tune, style, i % 2 === 0 ? 3 : 2, guitarSetup(i % 4))
+        const placesOf = ({ tune: t, arrangement }: Score) => {
+          const timeline = timelineOf(t.measures)
+          return arrangement!.base.notes
+            .map(
+              (n) =>
+                `${ticksAt(timeline, n.pos)} ${n.place.string}.${n.place.fret}:${n.left} ${n.role === 'melody'}`,
+            )
+            .sort()
+        }
+        const back = readBack(contentOf('abc-places', tab))
+        expect(back.arrangement!.setup.capo).toEqual(tab.arrangement.setup.capo)
+        expect(placesOf(back)).toEqual(placesOf(tab))
+      })
+    },
+  )
+
   it('says what is left behind: nothing of a tune file, strings and fingers of ABC', () => {
     const of = (id: string) =>
       leftBehind(
@@ -70,6 +91,8 @@ describe('the table of formats', () => {
   it('tells formats by their endings, and a tab is not written from a bare tune', () => {
     expect(formatOf('a/b.c/Ferry.MXL')!.id).toBe('mxl')
     expect(formatOf('noending')).toBeUndefined()
+    expect(formatOf('x.places.abc')!.id).toBe('abc-places')
+    expect(formatOf('places.abc')!.id).toBe('abc')
     const bare = FORMATS.filter((f) => canWrite(f, { tune: SONG })).map((f) => f.id)
     expect(bare).toEqual(['musicxml', 'mxl', 'abc', 'tune-file'])
   })

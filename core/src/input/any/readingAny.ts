@@ -6,7 +6,9 @@ import type { Player } from '../../instrument/hand.ts'
 import { message } from '../../messages/message.ts'
 import { finish, type Turns } from '../../turns.ts'
 import type { GivenPlace } from '../abc/placeMarks.ts'
-import { readingAbc } from '../abc/readAbc.ts'
+import { readingAbc, type TuneReading } from '../abc/readAbc.ts'
+import { PlacesError, scoreOfPlaces } from '../abc/scoreOfPlaces.ts'
+import { setupInAbc } from '../../output/abc/stringsLine.ts'
 import { noTune } from '../abc/noTune.ts'
 import { midiInText } from '../midi/midiText.ts'
 import type { MidiChoices } from '../midi/midiChoices.ts'
@@ -66,7 +68,10 @@ export const readAny = (text: string, needs: ReadingNeeds): TextUnderstood => fi
 /** The same in turns: books and tabs are long. */
 export function* readingAny(text: string, needs: ReadingNeeds): Turns<TextUnderstood> {
   const kind = kindOf(text)
-  if (kind === 'abc') return { kind, tunes: yield* readingAbc(text, needs.newId) }
+  if (kind === 'abc') {
+    const read = yield* readingAbc(text, needs.newId)
+    return { kind, tunes: read.map((t) => withPlaces(t, needs)) }
+  }
   if (kind === 'tab') {
     const tunes: TuneUnderstood[] = []
     for (const player of playersOf(text)) tunes.push(yield* tabUnderstood(text, needs, player))
@@ -85,6 +90,22 @@ export function* readingAny(text: string, needs: ReadingNeeds): Turns<TextUnders
   if (kind === 'song') return { kind, tunes: songsIn(text).map((s) => songUnderstood(s, needs)) }
   const nothing = text.trim() === '' ? message('reading.empty') : message('reading.noKind')
   return { kind: 'song', tunes: [{ tune: undefined, problems: [noTune(nothing)] }] }
+}
+
+/** A tune of an ABC text with its tab, where all its notes have their places. */
+function withPlaces(read: TuneReading, { player, school }: ReadingNeeds): TuneUnderstood {
+  const { tune, places } = read
+  const setup = tune?.abc && setupInAbc(tune.abc.text, player)
+  if (!tune || !places || places.size === 0 || !setup) return read
+  try {
+    return { ...read, ...scoreOfPlaces(tune, places, setup, school) }
+  } catch (error) {
+    if (!(error instanceof PlacesError)) throw error
+    return {
+      ...read,
+      problems: [...read.problems, { severity: 'warning', line: 0, column: 0, says: error.says }],
+    }
+  }
 }
 
 function* tabUnderstood(

@@ -45,14 +45,23 @@ const OWN_FIELDS = /^(X|T|C|S|M|L|Q|K|V|P|U|I|m|w|W):|^%%propagate-accidentals/
  */
 export const writeAbc = (tune: TuneDoc, earlier = ''): string => finish(writingAbc(tune, earlier))
 
+/** What is written besides what a tune holds. */
+export interface AbcMore {
+  /** Annotations before notes, by the event, in their quotes. */
+  readonly marks?: ReadonlyMap<Id, string>
+  /** Further lines of the head. */
+  readonly head?: readonly string[]
+}
+
 /** The same in turns, some lines each. */
-export function* writingAbc(tune: TuneDoc, earlier = ''): Turns<string> {
+export function* writingAbc(tune: TuneDoc, earlier = '', more: AbcMore = {}): Turns<string> {
   const voices = [...new Set([0, ...tune.events.map((e) => e.voice)])].sort((a, b) => a - b)
   const first = tune.measures[0]!
   const stated = tune.tempos.find((t) => t.stated && t.pos.measure === first.id && t.pos.tick === 0)
   const head = [
     'X:1',
     `T:${oneLine(tune.title)}`,
+    ...(more.head ?? []),
     ...keptFields(earlier),
     ...(tune.composer ? [`C:${oneLine(tune.composer)}`] : []),
     ...(tune.source ? [`S:${oneLine(tune.source)}`] : []),
@@ -63,7 +72,7 @@ export function* writingAbc(tune: TuneDoc, earlier = ''): Turns<string> {
     `K:${keyText(first.key)}`,
   ]
   const writers = new Map<number, VoiceWriter>()
-  for (const v of voices) writers.set(v, new VoiceWriter(tune, v, yield* eventsOf(tune, v)))
+  for (const v of voices) writers.set(v, new VoiceWriter(tune, v, yield* eventsOf(tune, v), more.marks))
   const lines: string[] = []
   for (const [i, { from, to }] of linesOf(tune).entries()) {
     if (i % 16 === 15) yield
@@ -160,8 +169,15 @@ class VoiceWriter {
   private readonly nextOf: VoiceEvents['nextOf']
   private readonly tune: TuneDoc
   private readonly voice: number
+  private readonly marks: ReadonlyMap<Id, string> | undefined
 
-  constructor(tune: TuneDoc, voice: number, { byMeasure, nextOf }: VoiceEvents) {
+  constructor(
+    tune: TuneDoc,
+    voice: number,
+    { byMeasure, nextOf }: VoiceEvents,
+    marks: ReadonlyMap<Id, string> | undefined,
+  ) {
+    this.marks = marks
     this.byMeasure = byMeasure
     this.nextOf = nextOf
     this.tune = tune
@@ -306,7 +322,8 @@ class VoiceWriter {
         const last = i === pieces.length - 1
         const tie = !last || (e.tieTo && next?.id === e.tieTo) ? '-' : ''
         if (!last) sung.push(WORDLESS)
-        return `${lead(p.from)}${i === 0 ? group + slurOpens : ''}${graces}${ornaments}${head}${lengthText(written)}${tie}${last ? slurEnds : ''}`
+        const mark = i === 0 ? (this.marks?.get(e.id) ?? '') : ''
+        return `${lead(p.from)}${mark}${i === 0 ? group + slurOpens : ''}${graces}${ornaments}${head}${lengthText(written)}${tie}${last ? slurEnds : ''}`
       })
       .join(' ')
   }

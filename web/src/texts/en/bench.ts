@@ -84,6 +84,7 @@ export const bench = {
         musicxml: 'MusicXML, staff and tab',
         midi: 'MIDI, a channel a string',
         abc: 'ABC, the tune alone',
+        'abc-places': 'ABC with strings, frets and fingers',
         chordpro: 'ChordPro, words and chords',
         svg: 'Drawing (SVG)',
         png: 'Picture (PNG)',

@@ -26,6 +26,7 @@ const ICONS: Readonly<Record<ExportId, typeof IconDownload>> = {
   musicxml: IconFileMusic,
   midi: IconPiano,
   abc: IconLetterA,
+  'abc-places': IconLetterA,
   chordpro: IconQuote,
   svg: IconVectorSpline,
   png: IconPhoto,

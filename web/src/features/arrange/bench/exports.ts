@@ -4,7 +4,17 @@ import { download } from '../../../ui/saveAs.ts'
 import { fontCss } from '../../../ui/fontCss.ts'
 
 /** What a score is saved as at the bench, by the format's id; a drawing as pixels too. */
-export const EXPORTS = ['text', 'musicxml', 'midi', 'abc', 'chordpro', 'svg', 'png', 'tune-file'] as const
+export const EXPORTS = [
+  'text',
+  'musicxml',
+  'midi',
+  'abc',
+  'abc-places',
+  'chordpro',
+  'svg',
+  'png',
+  'tune-file',
+] as const
 export type ExportId = (typeof EXPORTS)[number]
 
 /** Pixels of a picture for each of the drawing. */
