@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
+import { unzipSync } from 'fflate'
 import { writeMidi, type MidiData } from 'midi-file'
 import { openStored } from './stored.ts'
 
@@ -129,4 +130,34 @@ test('the tab leaves as a score, says what is not in the file, and comes back as
       .filter((line) => /^[A-G][#b]? ?\|/.test(line))
   expect(strings(again.bytes).length).toBeGreaterThan(12)
   expect(strings(again.bytes)).toEqual(strings(text.bytes))
+})
+
+test('all tunes that are listed are arranged and saved as files at once, or stopped', async ({ page }) => {
+  await page.goto('/')
+  const tunes = ['Anvil Gate', 'Bramble Weir', 'Cinder Path'].map(
+    (title, i) => `X:${i + 1}\nT:${title}\nM:4/4\nL:1/4\nK:G\n"G"GABc|"D"dcBA|"C"EGcB|"G"G4|]\n`,
+  )
+  await openFile(page, 'book.abc', tunes.join('\n'))
+  await page.getByRole('button', { name: 'Take all 3' }).click()
+  await page.getByRole('textbox', { name: 'Find a tune' }).first().fill('e')
+  await page.getByRole('button', { name: 'Arrange all 3 and save them as files' }).click()
+  const many = page.getByTestId('many')
+  await expect(many.getByLabel('Tab as text')).toBeChecked()
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    many.getByRole('button', { name: 'Start with all 3' }).click(),
+  ])
+  await expect(many.getByRole('status')).toContainText('3 tunes were arranged')
+  const files = unzipSync(readFileSync(await file.path()))
+  expect(Object.keys(files).sort()).toEqual([
+    'Anvil Gate.musicxml',
+    'Anvil Gate.txt',
+    'Bramble Weir.musicxml',
+    'Bramble Weir.txt',
+    'Cinder Path.musicxml',
+    'Cinder Path.txt',
+  ])
+  // The tabs stay: a second time nothing is arranged any more.
+  await many.getByRole('button', { name: 'Start with all 3' }).click()
+  await expect(many.getByRole('status')).toContainText('0 tunes were arranged')
 })

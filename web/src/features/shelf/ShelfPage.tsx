@@ -1,6 +1,6 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { IconSearch, IconTrash } from '@tabler/icons-react'
+import { IconFiles, IconSearch, IconTrash } from '@tabler/icons-react'
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
@@ -28,6 +28,11 @@ const blankPage = (title: string) =>
   `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
 
 const IntakeDialog = lazy(async () => ({ default: (await import('./IntakeDialog.tsx')).IntakeDialog }))
+
+const SaveManyDialog = lazy(async () => {
+  await bringStages()
+  return { default: (await import('./many/SaveManyDialog.tsx')).SaveManyDialog }
+})
 
 const PlayInDialog = lazy(async () => {
   await bringStages()
@@ -217,6 +222,7 @@ function EmptyShelf({ ways, onEmpty }: { ways: ReactNode; onEmpty: () => void })
 function Tunes({ rows, ways }: { rows: readonly ShelfRow[] | undefined; ways: ReactNode }) {
   const { t } = useTranslation()
   const [search, setSearch] = useState('')
+  const [saving, setSaving] = useState(false)
   const found = (rows ?? []).filter((r) =>
     `${r.title} ${r.composer ?? ''} ${r.set ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
   )
@@ -242,6 +248,21 @@ function Tunes({ rows, ways }: { rows: readonly ShelfRow[] | undefined; ways: Re
         mb="sm"
       />
       {rows && found.length === 0 ? <Text py="md">{t('shelf.nothing')}</Text> : <ShelfTable rows={found} />}
+      {found.length > 0 ? (
+        <Button
+          variant="subtle"
+          mt="sm"
+          leftSection={<IconFiles size={16} />}
+          onClick={() => setSaving(true)}
+        >
+          {t('shelf.saveMany', { count: found.length })}
+        </Button>
+      ) : null}
+      {saving ? (
+        <Suspense>
+          <SaveManyDialog rows={found} onClose={() => setSaving(false)} />
+        </Suspense>
+      ) : null}
     </>
   )
 }
