@@ -1,7 +1,6 @@
 import { notifications } from '@mantine/notifications'
 import { useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
-import { keepDailyBackup } from '../state/dailyBackups.ts'
 import { db } from '../state/db.ts'
 import { currentPrefs, setPrefs } from '../state/prefs.ts'
 
@@ -14,6 +13,7 @@ export function useBackupCare(): void {
   const { t } = useTranslation()
   useEffect(() => {
     const care = async () => {
+      const { keepDailyBackup } = await import('../state/dailyBackups.ts')
       await keepDailyBackup()
       const { backup } = currentPrefs()
       const { everyDays, savedAt, since } = backup

@@ -1,4 +1,4 @@
-import { fromEvent } from 'file-selector'
+import type { fromEvent } from 'file-selector'
 import { useEffect, useRef, useState } from 'react'
 
 /** Files dropped anywhere on the page; true while something hovers over it. */
@@ -10,10 +10,13 @@ export function useFileDrop(onFiles: (files: File[]) => void): boolean {
   })
   useEffect(() => {
     let depth = 0
+    let filesIn: typeof fromEvent | undefined
     const carries = (e: DragEvent) => e.dataTransfer?.types.includes('Files') ?? false
     const enter = (e: DragEvent) => {
       if (!carries(e)) return
       depth++
+      // What reads folders is brought while the files still hover: a drop is read at once or not at all.
+      if (!filesIn) void import('file-selector').then((m) => (filesIn = m.fromEvent))
       setOver(true)
     }
     const leave = () => {
@@ -27,7 +30,8 @@ export function useFileDrop(onFiles: (files: File[]) => void): boolean {
       depth = 0
       setOver(false)
       // Folders too, with all that lies in them.
-      void fromEvent(e).then((found) => handler.current(found.filter((f) => f instanceof File)))
+      if (filesIn) void filesIn(e).then((found) => handler.current(found.filter((f) => f instanceof File)))
+      else handler.current([...(e.dataTransfer?.files ?? [])])
     }
     window.addEventListener('dragenter', enter)
     window.addEventListener('dragleave', leave)
