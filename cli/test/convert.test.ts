@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -86,5 +87,22 @@ describe('porch convert', () => {
     expect(written[0]).toBe('book-001.json')
     expect(read(join(to, 'book-002.musicxml')).tunes[0]!.title).toBe('Amazing Grace')
     expect(existsSync(join(to, 'read.json'))).toBe(false)
+  })
+
+  it('prints a folder as one book', () => {
+    const [from, to] = [folder(), join(folder(), 'Evenings.pdf')]
+    writeFileSync(
+      join(from, 'two.abc'),
+      ['Larch Row', 'Mill Race']
+        .map((t, i) => `X:${i + 1}\nT:${t}\nM:4/4\nL:1/4\nK:G\n"G"GABc|"D"d4|]\n`)
+        .join('\n'),
+    )
+    const run = porch('arrange', from, '--out', to, '--level', '2')
+    expect(run.stderr).toContain('2 tunes in')
+    expect(run.status).toBe(0)
+    const text = spawnSync('pdftotext', ['-layout', to, '-'], { encoding: 'utf8' }).stdout
+    expect(text).toMatch(/^\s*Evenings\s/)
+    expect(text).toMatch(/1\. Larch Row .* 2\n/)
+    expect(text).toMatch(/2\. Mill Race .* [34]\n/)
   })
 })

@@ -11,6 +11,7 @@ import { targetOf } from '../convert/targets.ts'
 import type { ArrangeValues } from '../options.ts'
 import { readText } from '../readInput.ts'
 import { UsageError, wholeNumber } from '../usage.ts'
+import { bookOf } from './bookOf.ts'
 import type { Job, JobDone } from './job.ts'
 
 /** Jobs that wait at each worker: enough to keep it busy, few enough to keep memory flat. */
@@ -32,7 +33,10 @@ export const isFolder = (path: string): boolean => existsSync(path) && statSync(
 /** Adds the options of commands that take a folder as well. */
 export const withFolderOptions = (to: Command, formats: string): Command =>
   to
-    .option('--out <folder>', 'where the tunes of a folder are written')
+    .option(
+      '--out <folder>',
+      'where the tunes of a folder are written; a name ending in .pdf makes one book of them',
+    )
     .option('--to <formats>', 'what the tunes of a folder become, with commas between', formats)
     .option('--cores <number>', 'how many tunes are worked on at once; left out: as many as there are cores')
 
@@ -40,6 +44,7 @@ export const withFolderOptions = (to: Command, formats: string): Command =>
 export async function convertAll(from: string, values: FolderValues): Promise<void> {
   const { out: to } = values
   if (to === undefined) throw new UsageError('Say where the tunes are to be written: --out FOLDER.')
+  if (/\.pdf$/i.test(to)) return bookOf(filesIn(from), to, values)
   const targets = values.to
     .split(',')
     .map((e) => e.trim())

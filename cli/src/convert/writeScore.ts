@@ -40,7 +40,7 @@ async function contentOf(score: Score, target: Target): Promise<string | Uint8Ar
 }
 
 /** Writes beside the file first: what stands there is replaced by a whole one, or not at all. */
-function whole(file: string, content: string | Uint8Array): void {
+export function whole(file: string, content: string | Uint8Array): void {
   const part = `${file}.${process.pid}.part`
   try {
     writeFileSync(part, content)

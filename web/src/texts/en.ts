@@ -155,8 +155,9 @@ export const en = {
   many: {
     title_one: '{{count}} tune',
     title_other: '{{count}} tunes at once',
-    hint: 'What has no tab yet is arranged for the guitar and the hand that is in use; its tab stays on the shelf. What has one is taken as it is. All of it is saved in one zip file.',
+    hint: 'What has no tab yet is arranged for the hand that is in use; its tab stays on the shelf. What has one is taken as it is. All of it is saved in one zip file.',
     formats: 'Saved as',
+    instrument: 'Instrument of those without a tab',
     style: 'Style of those without a tab',
     level: 'Level of those without a tab',
     ofLevel: 'Level {{level}}',

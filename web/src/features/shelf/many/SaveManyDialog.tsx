@@ -20,6 +20,9 @@ import { saveMany, type ManyDone, type ManyProgress } from './saveMany.ts'
 /** What many tunes are saved as. */
 const OFFERED = ['musicxml', 'text', 'midi', 'abc', 'svg', 'tune-file'] as const
 
+const INSTRUMENTS = ['guitar', 'mandolin'] as const
+type ManyInstrument = (typeof INSTRUMENTS)[number]
+
 interface Props {
   readonly rows: readonly ShelfRow[]
   readonly onClose: () => void
@@ -30,6 +33,7 @@ export function SaveManyDialog({ rows, onClose }: Props) {
   const { t } = useTranslation()
   const [formats, setFormats] = useState<readonly string[]>(['musicxml', 'text'])
   const [style, setStyle] = useState<SoloStyle>('melody-bass')
+  const [instrument, setInstrument] = useState<ManyInstrument>('guitar')
   const [level, setLevel] = useState<Level>(3)
   const [progress, setProgress] = useState<ManyProgress>()
   const [done, setDone] = useState<ManyDone | 'stopped'>()
@@ -41,7 +45,7 @@ export function SaveManyDialog({ rows, onClose }: Props) {
     setDone(undefined)
     setProgress({ done: 0, title: '', failed: [] })
     const ids = rows.map((r) => r.id)
-    const result = await saveMany({ ids, formats, style, level }, setProgress, control.signal)
+    const result = await saveMany({ ids, formats, instrument, style, level }, setProgress, control.signal)
     setProgress(undefined)
     setDone(result ?? 'stopped')
     if (result?.zip)
@@ -70,6 +74,12 @@ export function SaveManyDialog({ rows, onClose }: Props) {
             ))}
           </Stack>
         </Checkbox.Group>
+        <SegmentedControl
+          aria-label={t('many.instrument')}
+          value={instrument}
+          data={INSTRUMENTS.map((k) => ({ value: k, label: t(`instrument.kinds.${k}`) }))}
+          onChange={(value) => setInstrument(value)}
+        />
         <Select
           label={t('many.style')}
           allowDeselect={false}

@@ -1,9 +1,9 @@
 import { arrangementOf, wholeTune } from '@velvet-porch/core/arrange'
 import type { ArrangementDoc, Level, Score, Style, TuneDoc } from '@velvet-porch/core/document'
 import type { Format } from '@velvet-porch/core/formats'
-import { guitarSetup } from '@velvet-porch/core/instrument'
+import { setupOf, type InstrumentKind } from '@velvet-porch/core/instrument'
 import { readArrangementDoc, readTuneDoc } from '@velvet-porch/core/schema'
-import { zipSync, strToU8, type Zippable } from 'fflate'
+import { strToU8, zipSync, type Zippable } from 'fflate'
 import i18next from 'i18next'
 import { db } from '../../../state/db.ts'
 import { playerOf } from '../../../state/players.ts'
@@ -11,15 +11,16 @@ import { currentPrefs } from '../../../state/prefs.ts'
 import { arrangementId } from '../../../state/shelf.ts'
 import { storing } from '../../../state/storageTrouble.ts'
 import { say } from '../../../texts/say.ts'
-import { arrangeInWorker, type ArrangeRun } from '../../../workers/benchWorker.ts'
 import { errorWords } from '../../../workers/errorWords.ts'
+import { ManyWorkers } from '../../../workers/manyWorkers.ts'
 
 /** What is made of many tunes at once. */
 export interface ManyOrder {
   readonly ids: readonly string[]
   /** Formats by their ids; none where tabs are only made. */
   readonly formats: readonly string[]
-  /** What tunes without a tab are arranged as. */
+  /** What tunes without a tab are arranged for, and as. */
+  readonly instrument: InstrumentKind
   readonly style: Style
   readonly level: Level
 }
@@ -44,26 +45,28 @@ export interface ManyDone {
  * not stop the rest; undefined where it was stopped: tabs that were made by then stay.
  */
 export async function saveMany(
-  { ids, formats, style, level }: ManyOrder,
+  order: ManyOrder,
   onProgress: (progress: ManyProgress) => void,
   signal: AbortSignal,
 ): Promise<ManyDone | undefined> {
+  const { ids, formats } = order
   const { canWrite, FORMATS } = await import('@velvet-porch/core/formats')
   const { finish } = await import('@velvet-porch/core/turns')
   const wanted: readonly Format[] = FORMATS.filter((f) => formats.includes(f.id))
   const files: Zippable = {}
   const failed: string[] = []
-  let arranged = 0
-  for (const [done, id] of ids.entries()) {
-    if (signal.aborted) return undefined
+  const workers = new ManyWorkers()
+  let [next, done, arranged] = [0, 0, 0]
+  const one = async (id: string): Promise<void> => {
     let title = ''
     try {
       const tune = readTuneDoc(await db.tunes.get(id))
       title = tune.title
-      onProgress({ done, title, failed })
       const kept = await db.arrangements.get(arrangementId(id))
-      const arrangement = kept ? readArrangementDoc(kept, tune) : await arrangedAs(tune, style, level, signal)
-      if (!arrangement) return undefined
+      const arrangement = kept
+        ? readArrangementDoc(kept, tune)
+        : await arrangedAs(tune, order, workers, signal)
+      if (!arrangement) return
       if (!kept) arranged++
       const score: Score = { tune, arrangement }
       for (const format of wanted) {
@@ -75,7 +78,17 @@ export async function saveMany(
     } catch (error) {
       failed.push(`${title || id}: ${errorWords(i18next.t, error)}`)
     }
+    onProgress({ done: ++done, title, failed })
   }
+  const lane = async (): Promise<void> => {
+    for (let id = ids[next++]; id !== undefined && !signal.aborted; id = ids[next++]) await one(id)
+  }
+  try {
+    await Promise.all(Array.from({ length: workers.size }, lane))
+  } finally {
+    workers.end()
+  }
+  if (signal.aborted) return undefined
   const zip = Object.keys(files).length > 0 ? new Uint8Array(zipSync(files)) : undefined
   return { zip, arranged, failed }
 }
@@ -83,21 +96,17 @@ export async function saveMany(
 /** A tab in one style, kept on the shelf; undefined where the work was stopped. */
 async function arrangedAs(
   tune: TuneDoc,
-  style: Style,
-  level: Level,
+  { style, level, instrument }: ManyOrder,
+  workers: ManyWorkers,
   signal: AbortSignal,
 ): Promise<ArrangementDoc | undefined> {
   const { player } = currentPrefs()
   const hand = playerOf(player === undefined ? undefined : await db.players.get(player))
-  const setup = { ...guitarSetup(), player: hand }
+  const setup = setupOf(instrument, undefined, undefined, hand)
   // Chords without a melody can only be accompanied.
   const isSung = tune.events.every((e) => !e.pitch) && tune.chords.length > 0
   const regions = wholeTune(tune, isSung ? 'strum' : style, level)
-  const run: ArrangeRun = arrangeInWorker({ tune, setup, regions, locks: [] }, () => undefined)
-  const stop = () => run.cancel()
-  signal.addEventListener('abort', stop, { once: true })
-  const reply = await run.reply
-  signal.removeEventListener('abort', stop)
+  const reply = await workers.arrange({ tune, setup, regions, locks: [] }, signal)
   if (signal.aborted || reply.kind === 'cancelled') return undefined
   if (reply.kind === 'failed') throw new Error(say(i18next.t, reply.says))
   if (reply.kind === 'lost') throw reply.error
