@@ -110,6 +110,7 @@ describe('how this teacher likes things', () => {
       '{"sheet":{"perLine":9,"form":3,"counts":"yes"}}',
       '{"lesson":{"unit":3,"way":7,"minutes":-1}}',
       '{"a4":9000}',
+      '{"backup":{"everyDays":3,"savedAt":"yesterday","since":null}}',
       '{"leaveOut":"all","sheet":{"zoom":1000,"layout":7,"names":"x","durations":[],"boxes":1}}',
     ]) {
       vi.resetModules()
@@ -122,6 +123,7 @@ describe('how this teacher likes things', () => {
         sheet: FIRST_SHEET,
         lesson: USUAL_LESSON,
         leaveOut: [],
+        backup: { everyDays: 30, savedAt: 0, since: 0 },
         tunings: [],
         effortShown: false,
         a4: 440,

@@ -23,8 +23,8 @@ export function useBackupCare(): void {
       const days = Math.floor((Date.now() - Math.max(savedAt, since || Date.now())) / DAY_MS)
       if (days > everyDays)
         notifications.show({
-          title: t('data.remindTitle'),
-          message: t('data.remindText', { count: days }),
+          title: t('storage.remindTitle'),
+          message: t('storage.remindText', { count: days }),
           autoClose: false,
         })
     }

@@ -279,6 +279,11 @@ export const en = {
     storageText: '{{reason}} Free some space or allow storage for this page, then reload.',
   },
   storage: {
+    remindTitle: 'Time for a file with everything',
+    remindText_one:
+      'It is a day since the last one, or since the first tune. Settings, Your data: “Save everything as a file”.',
+    remindText_other:
+      'It is {{count}} days since the last one, or since the first tune. Settings, Your data: “Save everything as a file”.',
     title: {
       missing: 'This browser stores nothing for this page',
       full: 'The browser’s storage is full',

@@ -323,11 +323,6 @@ export const sheet = {
     everyDays_other: 'every {{count}} days',
     savedOn: 'The last file is of {{date}}.',
     neverSaved: 'No file has been saved from this browser yet.',
-    remindTitle: 'Time for a file with everything',
-    remindText_one:
-      'It is a day since the last one, or since the first tune. Settings, Your data: “Save everything as a file”.',
-    remindText_other:
-      'It is {{count}} days since the last one, or since the first tune. Settings, Your data: “Save everything as a file”.',
     takeBack: 'Undo',
     takenBack: 'Everything is as it was before.',
     andMore_one: '{{list}} and {{count}} more',
