@@ -3,18 +3,25 @@ import { readAbc } from '@velvet-porch/core/input/abc'
 import { applyEdit } from '@velvet-porch/core/edit'
 import { readBackup } from '@velvet-porch/core/schema'
 import { strFromU8, unzipSync, zipSync } from 'fflate'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { everythingKept, projectOf, restore, restoreChanges } from '../src/state/backup.ts'
-import { dailyBackups, keepDailyBackup, keptDays } from '../src/state/dailyBackups.ts'
-import { db, TABLES_VERSION } from '../src/state/db.ts'
-import { changeScore } from '../src/state/documents.ts'
-import { addTunes } from '../src/state/shelf.ts'
-import { addStudent } from '../src/state/studio.ts'
+import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
-// The worker's work, on this thread.
-vi.mock('../src/workers/benchWorker.ts', () => ({
+// The worker's work, on this thread: for modules of this file's own, as files share theirs.
+const WORKER = '../src/workers/benchWorker.ts'
+vi.resetModules()
+vi.doMock(WORKER, () => ({
   packInWorker: (backup: Parameters<typeof shelfZip>[0]) => Promise.resolve(new Uint8Array(shelfZip(backup))),
 }))
+const { everythingKept, projectOf, restore, restoreChanges } = await import('../src/state/backup.ts')
+const { dailyBackups, keepDailyBackup, keptDays } = await import('../src/state/dailyBackups.ts')
+const { db, TABLES_VERSION } = await import('../src/state/db.ts')
+const { changeScore } = await import('../src/state/documents.ts')
+const { addTunes } = await import('../src/state/shelf.ts')
+const { addStudent } = await import('../src/state/studio.ts')
+
+afterAll(() => {
+  vi.doUnmock(WORKER)
+  vi.resetModules()
+})
 
 const tuneOf = (title: string) =>
   readAbc(`X:1\nT:${title}\nM:4/4\nL:1/4\nK:G\n"G"GABc|"D"d4|]\n`, () => title)[0]!.tune!
