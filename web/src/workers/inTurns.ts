@@ -17,8 +17,8 @@ const REPORT_MS = 100
 
 /** What is done between two turns. */
 export interface BetweenTurns<Y> {
-  /** Is handed what the work yielded last, a few times a second. */
-  readonly onProgress?: (yielded: Y) => void
+  /** Is handed what the work yielded last, a few times a second. What it returns is awaited before the work ends. */
+  readonly onProgress?: (yielded: Y) => unknown
   /** True where the work is to be dropped. */
   readonly isStopped?: () => boolean
 }
@@ -33,12 +33,17 @@ export async function inTurns<Y, T>(
 ): Promise<T | undefined> {
   let slice = performance.now()
   let reported = -Infinity
+  let lastReport: unknown
   for (let item = run.next(); ; item = run.next()) {
-    if (item.done) return item.value
+    if (item.done) {
+      // A report goes by a port of its own: not awaited, it may be heard after the result, which it would undo.
+      await lastReport
+      return item.value
+    }
     const now = performance.now()
     if (now - slice < SLICE_MS) continue
     if (now - reported > REPORT_MS) {
-      onProgress?.(item.value)
+      lastReport = Promise.resolve(onProgress?.(item.value)).catch(() => undefined)
       reported = now
     }
     await breathe()
