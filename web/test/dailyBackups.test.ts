@@ -1,4 +1,4 @@
-import { backupInZip, shelfZip, ShelfZipError } from '@velvet-porch/core/formats'
+import { backupInZip, recordingsInZip, shelfZip, ShelfZipError } from '@velvet-porch/core/formats'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { applyEdit } from '@velvet-porch/core/edit'
 import { readBackup } from '@velvet-porch/core/schema'
@@ -9,12 +9,14 @@ import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vites
 const WORKER = '../src/workers/benchWorker.ts'
 vi.resetModules()
 vi.doMock(WORKER, () => ({
-  packInWorker: (backup: Parameters<typeof shelfZip>[0]) => Promise.resolve(new Uint8Array(shelfZip(backup))),
+  packInWorker: (...all: Parameters<typeof shelfZip>) => Promise.resolve(new Uint8Array(shelfZip(...all))),
 }))
-const { everythingKept, projectOf, restore, restoreChanges } = await import('../src/state/backup.ts')
+const { asBefore, everythingKept, everythingPacked, projectOf, putBack, restore, restoreChanges } =
+  await import('../src/state/backup.ts')
 const { dailyBackups, keepDailyBackup, keptDays } = await import('../src/state/dailyBackups.ts')
 const { db, TABLES_VERSION } = await import('../src/state/db.ts')
 const { changeScore } = await import('../src/state/documents.ts')
+const { keepRecording, recordingRow } = await import('../src/state/recordings.ts')
 const { addTunes } = await import('../src/state/shelf.ts')
 const { addStudent } = await import('../src/state/studio.ts')
 
@@ -73,6 +75,64 @@ describe('everything as a zip', () => {
       gone: ['Brass Hinge'],
       students: 0,
     })
+  })
+})
+
+describe('recordings', () => {
+  const sound = (byte: number, name: string) => new File([new Uint8Array(2000).fill(byte)], name)
+  const heard = async (tune: string) => {
+    const row = await db.recordings.get(tune)
+    return row && [row.name, new Uint8Array(await row.sound.arrayBuffer())[0], row.marks]
+  }
+  it('go with the file that is saved by hand and with the project of their tune, byte for byte; with no daily one', async () => {
+    await addTunes([tuneOf('Tin Lantern'), tuneOf('Salt Road')])
+    const marks = [{ played: 0, seconds: 1.5 }]
+    await keepRecording('Tin Lantern', sound(7, 'Lesson 1.mp3'), marks)
+    await keepRecording('Salt Road', sound(9, 'lesson 1.MP3'), [])
+    const { bytes } = await everythingPacked(true)
+    const files = Object.keys(unzipSync(bytes)).filter((name) => name.startsWith('recordings/'))
+    expect(files).toEqual(['recordings/lesson 1.MP3', 'recordings/Lesson 1 2.mp3'])
+    const packed = recordingsInZip(bytes)
+    expect(packed.map((r) => r.tune)).toEqual(['Salt Road', 'Tin Lantern'])
+    for (const table of db.tables) await table.clear()
+    const backup = readBackup(JSON.parse(backupInZip(bytes)), TABLES_VERSION)
+    await restore(backup, 'replace', packed.map(recordingRow))
+    expect(await heard('Tin Lantern')).toEqual(['Lesson 1.mp3', 7, marks])
+    expect(await heard('Salt Road')).toEqual(['lesson 1.MP3', 9, []])
+    expect(recordingsInZip((await projectOf('Salt Road'))!.bytes).map((r) => r.tune)).toEqual(['Salt Road'])
+    expect(recordingsInZip((await everythingPacked(false)).bytes)).toEqual([])
+  })
+
+  it('that are here stay where what is missing is added, give way where all is replaced, and come back', async () => {
+    await addTunes([tuneOf('Tin Lantern')])
+    const backup = await everythingKept()
+    const came = [
+      { id: 'Tin Lantern', name: 'new.wav', sound: sound(2, 'new.wav'), marks: [] },
+      { id: 'of no tune', name: 'lost.wav', sound: sound(3, 'lost.wav'), marks: [] },
+    ]
+    await keepRecording('Tin Lantern', sound(1, 'own.wav'), [])
+    await restore(backup, 'add', came)
+    expect(await heard('Tin Lantern')).toEqual(['own.wav', 1, []])
+    const before = await asBefore()
+    await restore(backup, 'replace', came)
+    expect(await heard('Tin Lantern')).toEqual(['new.wav', 2, []])
+    expect(await db.recordings.count()).toBe(1)
+    await putBack(before)
+    expect(await heard('Tin Lantern')).toEqual(['own.wav', 1, []])
+  })
+
+  it('of a list that was tampered with are left out, and nothing else', () => {
+    const list = (value: unknown) =>
+      zipSync({
+        'recordings.json': new TextEncoder().encode(JSON.stringify(value)),
+        'recordings/a.mp3': new Uint8Array(4),
+        'everything.json': new Uint8Array(2),
+      })
+    const whole = { tune: 'a', name: 'a.mp3', file: 'recordings/a.mp3', marks: [] }
+    expect(recordingsInZip(list([whole]))).toHaveLength(1)
+    expect(recordingsInZip(list([{ ...whole, file: 'everything.json' }]))).toEqual([])
+    expect(recordingsInZip(list([{ ...whole, marks: [{ played: -1, seconds: 'x' }] }]))).toEqual([])
+    expect(recordingsInZip(list('nonsense'))).toEqual([])
   })
 })
 

@@ -10,5 +10,5 @@ export {
   leftBehind,
   type WrittenOf,
 } from './formats.ts'
-export { backupInZip, shelfZip, ShelfZipError } from './shelfZip.ts'
+export { backupInZip, type PackedRecording, recordingsInZip, shelfZip, ShelfZipError } from './shelfZip.ts'
 export { tabSvg } from './tabSvg.ts'

@@ -1,8 +1,10 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
+import Joi from 'joi'
 import { message, type Message } from '../messages/message.ts'
 import type { Backup } from '../schema/backupSchema.ts'
 import { readArrangementDoc } from '../schema/arrangementSchema.ts'
 import { readTuneDoc } from '../schema/tuneSchema.ts'
+import type { RecordingMark } from '../studio/recordingMarks.ts'
 import { finish } from '../turns.ts'
 import { canWrite, FORMATS } from './formats.ts'
 
@@ -12,6 +14,20 @@ const WHOLE = 'everything.json'
 /** The largest content that is unpacked, in bytes. */
 const LARGEST = 400_000_000
 
+/** Where recordings lie, and the list of whose they are. */
+const RECORDINGS = 'recordings/'
+const RECORDINGS_LIST = 'recordings.json'
+
+/** A recording that goes with a tune. */
+export interface PackedRecording {
+  /** Id of the tune. */
+  readonly tune: string
+  /** Name of its file, with the ending. */
+  readonly name: string
+  readonly bytes: Uint8Array
+  readonly marks: readonly RecordingMark[]
+}
+
 /** Formats of the readable pieces, with their folders. */
 const PIECES = [
   { id: 'abc', folder: 'tunes' },
@@ -20,7 +36,7 @@ const PIECES = [
 ] as const
 
 const README = `This file holds everything that Velvet Porch keeps: ${WHOLE} brings it back (Settings, Your data).
-The other files are there to be read without the app: tunes as ABC, songs as ChordPro, tabs as text.
+The other files are there to be read without the app: tunes as ABC, songs as ChordPro, tabs as text, recordings as they came.
 `
 
 /** A file that holds no shelf. */
@@ -34,8 +50,9 @@ export class ShelfZipError extends Error {
 /**
  * Everything as a zip: the file that brings it back, and each tune and tab in a format that is read without the app. A document that cannot
  * be read is in the first all the same.
+ * @param recordings the recordings of tunes, put in as they are
  */
-export function shelfZip(backup: Backup): Uint8Array {
+export function shelfZip(backup: Backup, recordings: readonly PackedRecording[] = []): Uint8Array {
   const files: Zippable = { [WHOLE]: strToU8(JSON.stringify(backup)), 'README.txt': strToU8(README) }
   const names = new Set<string>()
   for (const row of backup.rows.tunes) {
@@ -53,7 +70,36 @@ export function shelfZip(backup: Backup): Uint8Array {
         typeof content === 'string' ? strToU8(content) : content
     }
   }
+  packRecordings(files, recordings)
   return zipSync(files, { level: 6, mtime: backup.madeAt })
+}
+
+const RECORDINGS_SCHEMA = Joi.array()
+  .max(10_000)
+  .items(
+    Joi.object({
+      tune: Joi.string().max(200).required(),
+      name: Joi.string().max(500).required(),
+      file: Joi.string().max(500).required(),
+      marks: Joi.array()
+        .max(10_000)
+        .items(
+          Joi.object({ played: Joi.number().min(0).required(), seconds: Joi.number().min(0).required() }),
+        )
+        .required(),
+    }),
+  )
+
+function packRecordings(files: Zippable, recordings: readonly PackedRecording[]): void {
+  const names = new Set<string>()
+  const listed = recordings.map(({ tune, name, marks, bytes }) => {
+    const ending = /\.[a-z0-9]{1,5}$/i.exec(name)?.[0] ?? ''
+    const file = `${RECORDINGS}${freeName(name.slice(0, name.length - ending.length), names)}${ending}`
+    // Sound is packed already.
+    files[file] = [bytes, { level: 0 }]
+    return { tune, name, file, marks }
+  })
+  if (listed.length > 0) files[RECORDINGS_LIST] = strToU8(JSON.stringify(listed))
 }
 
 function tried<T>(work: () => T): T | undefined {
@@ -82,13 +128,41 @@ function freeName(title: string, taken: Set<string>): string {
  * @throws ShelfZipError where it is no such file, is damaged, or would unpack to more than is read
  */
 export function backupInZip(bytes: Uint8Array): string {
-  let files: Record<string, Uint8Array>
+  const whole = unpacked(bytes, (name) => name === WHOLE)[WHOLE]
+  if (!whole) throw new ShelfZipError(message('files.otherZip'))
+  return strFromU8(whole)
+}
+
+/**
+ * The recordings in such a zip; none where it has none, or a list of them that cannot be read.
+ * @throws ShelfZipError where it is damaged, or would unpack to more than is read
+ */
+export function recordingsInZip(bytes: Uint8Array): PackedRecording[] {
+  const files = unpacked(bytes, (name) => name === RECORDINGS_LIST || name.startsWith(RECORDINGS))
+  const list = files[RECORDINGS_LIST]
+  if (!list) return []
+  const { error, value } = RECORDINGS_SCHEMA.validate(
+    tried<unknown>(() => JSON.parse(strFromU8(list))),
+    { stripUnknown: true, presence: 'required' },
+  )
+  if (error) return []
+  return (value as (Omit<PackedRecording, 'bytes'> & { readonly file: string })[]).flatMap(
+    ({ file, ...rest }) => {
+      const bytes = files[file]
+      return bytes ? [{ ...rest, bytes }] : []
+    },
+  )
+}
+
+/** The files of a zip that are wanted, as long as they are not too much together. */
+function unpacked(bytes: Uint8Array, isWanted: (name: string) => boolean): Record<string, Uint8Array> {
+  let left = LARGEST
   try {
-    files = unzipSync(bytes, {
+    return unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
-        if (name !== WHOLE) return false
-        if (originalSize > LARGEST)
-          throw new ShelfZipError(message('files.shelfTooLarge', { most: LARGEST / 1_000_000 }))
+        if (!isWanted(name)) return false
+        left -= originalSize
+        if (left < 0) throw new ShelfZipError(message('files.shelfTooLarge', { most: LARGEST / 1_000_000 }))
         return true
       },
     })
@@ -96,7 +170,4 @@ export function backupInZip(bytes: Uint8Array): string {
     if (error instanceof ShelfZipError) throw error
     throw new ShelfZipError(message('files.badZip'))
   }
-  const whole = files[WHOLE]
-  if (!whole) throw new ShelfZipError(message('files.otherZip'))
-  return strFromU8(whole)
 }

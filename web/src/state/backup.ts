@@ -1,10 +1,11 @@
 import type { ArrangementDoc } from '@velvet-porch/core/document'
 import type { Backup, BackupRow, BackupTable, TuneFile } from '@velvet-porch/core/schema'
-import { db, TABLES_VERSION } from './db.ts'
+import { db, TABLES_VERSION, type RecordingRow } from './db.ts'
 import { newId } from '../newId.ts'
 import { packInWorker } from '../workers/benchWorker.ts'
 import { unstoredScores } from './openScore.ts'
 import { currentPrefs, restorePrefs } from './prefs.ts'
+import { recordingsToPack } from './recordings.ts'
 import { addScore, arrangementId, versionId } from './shelf.ts'
 import { storing } from './storageTrouble.ts'
 import { allWritten } from './unwritten.ts'
@@ -61,9 +62,10 @@ export async function everything(): Promise<SavedFile> {
   return { name: `velvet-porch ${day()}.json`, text: JSON.stringify(await everythingKept()) }
 }
 
-/** The same as a zip, with pieces in it that are read without the app. */
-export async function everythingPacked(): Promise<PackedFile> {
-  return { name: `velvet-porch ${day()}.zip`, bytes: await packInWorker(await everythingKept()) }
+/** The same as a zip, with pieces in it that are read without the app; with or without the recordings, which are large. */
+export async function everythingPacked(withRecordings: boolean): Promise<PackedFile> {
+  const recordings = withRecordings ? await recordingsToPack() : []
+  return { name: `velvet-porch ${day()}.zip`, bytes: await packInWorker(await everythingKept(), recordings) }
 }
 
 /** Where the rows of a tune say whose they are, table by table; tables that are not named hold nothing of a tune alone. */
@@ -81,7 +83,7 @@ const OF_TUNE: Readonly<Partial<Record<BackupTable, 'id' | 'tuneId'>>> = {
 }
 
 /**
- * All of one tune: arrangements and versions, history, handout, what was noted and practised, and the students whose practice that is. Brought
+ * All of one tune: arrangements and versions, history, handout, what was noted and practised, its recording, and the students whose practice that is. Brought
  * in elsewhere it is the same, ids and all; undefined where there is no such tune.
  */
 export async function projectOf(tuneId: string): Promise<PackedFile | undefined> {
@@ -112,7 +114,10 @@ export async function projectOf(tuneId: string): Promise<PackedFile | undefined>
     ]),
   ) as unknown as Backup['rows']
   const { prefs: _, ...rest } = all
-  return { name: `${String(title)} project.zip`, bytes: await packInWorker({ ...rest, rows }) }
+  return {
+    name: `${String(title)} project.zip`,
+    bytes: await packInWorker({ ...rest, rows }, await recordingsToPack(tuneId)),
+  }
 }
 
 /** A tune with all its arrangements as one file; undefined where there is no such tune. */
@@ -182,18 +187,23 @@ export interface Restored {
 
 /**
  * Brings everything from a file back, all or nothing. `add` takes what is not here and leaves what is; `replace` puts
- * the file in the place of all that is here.
+ * the file in the place of all that is here; only recordings that are not in it stay where their tunes do.
+ * @param recordings those that came with it
  */
-export async function restore(backup: Backup, how: 'add' | 'replace'): Promise<Restored> {
+export async function restore(
+  backup: Backup,
+  how: 'add' | 'replace',
+  recordings: readonly RecordingRow[] = [],
+): Promise<Restored> {
   await allWritten()
   const { rows } = backup
   const restored = await storing(() =>
     db.transaction('rw', db.tables, async (): Promise<Restored> => {
       if (how === 'replace') {
-        // A recording is in no file: it stays where its tune does.
         const tables = db.tables.filter((table) => table.name !== 'recordings')
         for (const table of tables) await table.clear()
         for (const table of tables) await table.bulkPut([...(rows[table.name as BackupTable] ?? [])])
+        await keepRecordings(recordings, true)
         return { added: rows.tunes.length, kept: 0 }
       }
       const here = new Set<unknown>([
@@ -211,10 +221,40 @@ export async function restore(backup: Backup, how: 'add' | 'replace'): Promise<R
         const own = new Set<unknown>(await db.table(table).toCollection().primaryKeys())
         await db.table(table).bulkAdd(rows[table].filter((r) => !own.has(r['id'])))
       }
+      await keepRecordings(recordings, false)
       const added = rows.tunes.filter(fresh('id')).length
       return { added, kept: rows.tunes.length - added }
     }),
   )
   if (how === 'replace' && backup.prefs !== undefined) restorePrefs(backup.prefs)
   return restored
+}
+
+/** Keeps recordings of tunes that are here. One that is there already stays unless it is to be replaced. */
+async function keepRecordings(recordings: readonly RecordingRow[], replace: boolean): Promise<void> {
+  const tunes = new Set<unknown>(await db.tunes.toCollection().primaryKeys())
+  const own = new Set<unknown>(replace ? [] : await db.recordings.toCollection().primaryKeys())
+  await db.recordings.bulkPut(recordings.filter((r) => tunes.has(r.id) && !own.has(r.id)))
+}
+
+/** Everything as it stands before a backup is brought in, to be put back whole. */
+export interface Before {
+  readonly backup: Backup
+  readonly recordings: readonly RecordingRow[]
+}
+
+export const asBefore = async (): Promise<Before> => ({
+  backup: await everythingKept(),
+  recordings: await db.recordings.toArray(),
+})
+
+/** Puts everything back as it was, recordings too. */
+export async function putBack({ backup, recordings }: Before): Promise<void> {
+  await restore(backup, 'replace')
+  await storing(() =>
+    db.transaction('rw', db.recordings, async () => {
+      await db.recordings.clear()
+      await db.recordings.bulkPut([...recordings])
+    }),
+  )
 }

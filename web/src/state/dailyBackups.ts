@@ -44,12 +44,12 @@ export function keptDays(days: readonly string[]): string[] {
 
 /**
  * Makes today's backup, once a day and where there is anything to keep; writes it into the chosen folder too, where the browser may.
- * Where storage is full the oldest gives way.
+ * Where storage is full the oldest gives way. Recordings are in none: a week of them would fill the browser.
  */
 export async function keepDailyBackup(): Promise<void> {
   const tunes = await db.tunes.count()
   if (tunes === 0 || (await backups.days.get(today()))) return
-  const row = { day: today(), tunes, bytes: (await everythingPacked()).bytes }
+  const row = { day: today(), tunes, bytes: (await everythingPacked(false)).bytes }
   try {
     await backups.days.put(row)
   } catch {

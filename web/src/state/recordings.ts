@@ -1,3 +1,4 @@
+import type { PackedRecording } from '@velvet-porch/core/formats'
 import type { RecordingMark } from '@velvet-porch/core/studio'
 import { db, type RecordingRow } from './db.ts'
 import { storing } from './storageTrouble.ts'
@@ -16,3 +17,26 @@ export const keepMarks = (tuneId: string, marks: readonly RecordingMark[]) =>
   storing(() => db.recordings.update(tuneId, { marks }))
 
 export const forgetRecording = (tuneId: string) => storing(() => db.recordings.delete(tuneId))
+
+/** The recordings that are kept, or that of one tune, to be put into a file. */
+export async function recordingsToPack(tuneId?: string): Promise<PackedRecording[]> {
+  const rows = await (tuneId === undefined
+    ? db.recordings.toArray()
+    : db.recordings.where({ id: tuneId }).toArray())
+  return Promise.all(
+    rows.map(async ({ id, name, sound, marks }) => ({
+      tune: id,
+      name,
+      bytes: new Uint8Array(await sound.arrayBuffer()),
+      marks,
+    })),
+  )
+}
+
+/** A recording from a file as it is kept. */
+export const recordingRow = ({ tune, name, bytes, marks }: PackedRecording): RecordingRow => ({
+  id: tune,
+  name,
+  sound: new File([new Uint8Array(bytes)], name),
+  marks,
+})

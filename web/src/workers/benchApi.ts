@@ -1,3 +1,5 @@
+import { transfer } from 'comlink'
+import type { PackedRecording } from '@velvet-porch/core/formats'
 import type { Backup } from '@velvet-porch/core/schema'
 import type { Setup } from '@velvet-porch/core/instrument'
 import {
@@ -180,9 +182,10 @@ export const benchApi = {
   },
 
   /** Everything as a zip, with pieces that are read without the app. */
-  async pack(backup: Backup): Promise<Uint8Array<ArrayBuffer>> {
+  async pack(backup: Backup, recordings: readonly PackedRecording[]): Promise<Uint8Array<ArrayBuffer>> {
     const { shelfZip } = await import('@velvet-porch/core/formats')
-    return new Uint8Array(shelfZip(backup))
+    const bytes = new Uint8Array(shelfZip(backup, recordings))
+    return transfer(bytes, [bytes.buffer])
   },
 
   /** Arranges a tune, telling its progress (0 to 1) and stopping soon after `cancel(job)`. */

@@ -1,4 +1,5 @@
 import { proxy } from 'comlink'
+import type { PackedRecording } from '@velvet-porch/core/formats'
 import type { Backup } from '@velvet-porch/core/schema'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import type { MeasureRange } from '@velvet-porch/core/arrange'
@@ -17,8 +18,9 @@ export const checkInWorker = (tune: unknown, arrangement: unknown) => bench.call
 
 export const understandInWorker = (text: string, order: ReadingOrder) => bench.call('understand', text, order)
 
-/** Everything as a zip. */
-export const packInWorker = (backup: Backup) => bench.call('pack', backup)
+/** Everything as a zip, with recordings. */
+export const packInWorker = (backup: Backup, recordings: readonly PackedRecording[]) =>
+  bench.call('pack', backup, recordings)
 
 export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('audit', tune, doc)
 

@@ -6,6 +6,8 @@ import { restoreChanges } from '../../state/backup.ts'
 
 interface Props {
   readonly backup: Backup
+  /** Recordings that come with it. */
+  readonly recordings: number
   readonly onClose: () => void
   readonly onBring: (how: 'add' | 'replace') => void
 }
@@ -14,7 +16,7 @@ interface Props {
 const NAMED = 5
 
 /** What bringing a backup in would change, before anything is. */
-export function RestoreDialog({ backup, onClose, onBring }: Props) {
+export function RestoreDialog({ backup, recordings, onClose, onBring }: Props) {
   const { t } = useTranslation()
   const { data: changes } = useQuery({
     queryKey: ['restore', backup.madeAt],
@@ -44,6 +46,7 @@ export function RestoreDialog({ backup, onClose, onBring }: Props) {
               : t('data.comeNone')}
           </li>
           {changes.students > 0 ? <li>{t('data.students', { count: changes.students })}</li> : null}
+          {recordings > 0 ? <li>{t('data.recordings', { count: recordings })}</li> : null}
           {changes.here.length > 0 ? (
             <li>{t('data.here', { count: changes.here.length, list: listed(changes.here) })}</li>
           ) : null}

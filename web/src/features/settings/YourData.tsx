@@ -4,13 +4,20 @@ import { IconArrowBackUp, IconDeviceFloppy, IconFolderOpen } from '@tabler/icons
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { download } from '../../ui/saveAs.ts'
-import { everythingKept, everythingPacked, restore } from '../../state/backup.ts'
-import { TABLES_VERSION } from '../../state/db.ts'
+import { asBefore, everythingPacked, putBack, restore, type Before } from '../../state/backup.ts'
+import { TABLES_VERSION, type RecordingRow } from '../../state/db.ts'
+import { recordingRow } from '../../state/recordings.ts'
 import { BACKUP_DAYS, setPrefs, usePrefs } from '../../state/prefs.ts'
 import { say } from '../../texts/say.ts'
 import { errorWords } from '../../workers/errorWords.ts'
 import { DailyBackups } from './DailyBackups.tsx'
 import { RestoreDialog } from './RestoreDialog.tsx'
+
+/** A file that was opened. */
+interface Found {
+  readonly backup: Backup
+  readonly recordings: readonly RecordingRow[]
+}
 
 type Outcome = { readonly kind: 'done' | 'failed'; readonly text: string }
 
@@ -19,13 +26,13 @@ export function YourData() {
   const { t } = useTranslation()
   const { backup: kept } = usePrefs()
   const forgetFile = useRef<() => void>(null)
-  const [found, setFound] = useState<Backup>()
-  const [before, setBefore] = useState<Backup>()
+  const [found, setFound] = useState<Found>()
+  const [before, setBefore] = useState<Before>()
   const [outcome, setOutcome] = useState<Outcome>()
   const failed = (error: unknown) => setOutcome({ kind: 'failed', text: errorWords(t, error) })
   const save = async () => {
     try {
-      const { name, bytes } = await everythingPacked()
+      const { name, bytes } = await everythingPacked(true)
       download(name, new Blob([bytes], { type: 'application/zip' }))
       setPrefs({ backup: { ...kept, savedAt: Date.now() } })
       setOutcome({ kind: 'done', text: t('data.saved', { name }) })
@@ -38,27 +45,29 @@ export function YourData() {
     setBefore(undefined)
     try {
       const { readBackup } = await import('@velvet-porch/core/schema')
-      const { backupInZip, ShelfZipError } = await import('@velvet-porch/core/formats')
+      const { backupInZip, recordingsInZip, ShelfZipError } = await import('@velvet-porch/core/formats')
       const { isZip } = await import('@velvet-porch/core/input/any')
       const bytes = new Uint8Array(await file.arrayBuffer())
       let value: unknown
+      let recordings: RecordingRow[] = []
       try {
         value = JSON.parse(isZip(bytes) ? backupInZip(bytes) : new TextDecoder().decode(bytes))
+        if (isZip(bytes)) recordings = recordingsInZip(bytes).map(recordingRow)
       } catch (error) {
         const said =
           error instanceof ShelfZipError ? `${name}: ${say(t, error.says)}` : t('data.notJson', { name })
         throw new Error(said, { cause: error })
       }
-      setFound(readBackup(value, TABLES_VERSION))
+      setFound({ backup: readBackup(value, TABLES_VERSION), recordings })
     } catch (error) {
       failed(error)
     }
   }
-  const bring = async (backup: Backup, how: 'add' | 'replace') => {
+  const bring = async ({ backup, recordings }: Found, how: 'add' | 'replace') => {
     setFound(undefined)
     try {
-      const earlier = await everythingKept()
-      const { added, kept: stayed } = await restore(backup, how)
+      const earlier = await asBefore()
+      const { added, kept: stayed } = await restore(backup, how, recordings)
       setBefore(earlier)
       setOutcome({
         kind: 'done',
@@ -68,10 +77,10 @@ export function YourData() {
       failed(error)
     }
   }
-  const takeBack = async (earlier: Backup) => {
+  const takeBack = async (earlier: Before) => {
     setBefore(undefined)
     try {
-      await restore(earlier, 'replace')
+      await putBack(earlier)
       setOutcome({ kind: 'done', text: t('data.takenBack') })
     } catch (error) {
       failed(error)
@@ -139,7 +148,8 @@ export function YourData() {
       <DailyBackups onBring={(bytes, day) => void look(new Blob([bytes]), day)} />
       {found ? (
         <RestoreDialog
-          backup={found}
+          backup={found.backup}
+          recordings={found.recordings.length}
           onClose={() => setFound(undefined)}
           onBring={(how) => void bring(found, how)}
         />

@@ -325,6 +325,8 @@ export const sheet = {
     neverSaved: 'No file has been saved from this browser yet.',
     takeBack: 'Undo',
     takenBack: 'Everything is as it was before.',
+    recordings_one: '{{count}} recording comes with them.',
+    recordings_other: '{{count}} recordings come with them.',
     andMore_one: '{{list}} and {{count}} more',
     andMore_other: '{{list}} and {{count}} more',
     come_one: '{{count}} tune comes: {{list}}.',
