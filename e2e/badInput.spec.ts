@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { arrangePasted, frets, paste, SMALL_TUNE } from './bench.ts'
 
@@ -24,6 +27,32 @@ test('files that are no tunes say what they are, and earlier work stays', async 
   await expect(page.getByRole('link', { name: 'Gate Latch' })).toHaveCount(1)
   await page.getByRole('link', { name: 'Gate Latch' }).click()
   await expect.poll(() => frets(page)).toEqual(before)
+})
+
+test('a file of a hundred megabytes is refused at once, whatever it calls itself, and the page goes on', async ({
+  page,
+}) => {
+  const folder = mkdtempSync(join(tmpdir(), 'porch-'))
+  const hundred = (name: string, head: string) => {
+    writeFileSync(join(folder, name), head)
+    truncateSync(join(folder, name), 100_000_000)
+    return join(folder, name)
+  }
+  await page.goto('/')
+  for (const [name, head] of [
+    ['tunes.abc', 'X:1\nT:Long\nK:G\n'],
+    ['score.musicxml', '<?xml version="1.0"?><score-partwise>'],
+    ['score.mxl', 'PK\u0003\u0004'],
+    ['tune.mid', 'MThd\0\0\0\u0006'],
+    ['tune.json', '{"format":"velvet-porch-tune"'],
+  ] as const) {
+    await page.getByTestId('file').setInputFiles(hundred(name, head))
+    await expect(page.getByText(new RegExp(`^${name}: `))).toBeVisible()
+  }
+  await page.getByTestId('file').setInputFiles([file('own.abc', SMALL_TUNE)])
+  await page.getByRole('button', { name: 'Take it' }).click()
+  await expect(page.getByRole('heading', { name: 'Gate Latch' })).toBeVisible()
+  rmSync(folder, { recursive: true })
 })
 
 test('several tunes in one file all arrive; Latin-1 and mixed line ends are read and said', async ({

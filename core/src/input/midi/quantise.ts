@@ -33,10 +33,14 @@ export interface Quantised {
   readonly swing?: number
   /** Share of the notes that lay far from every place of the grid. */
   readonly loose: number
+  /** Notes that were struck one after the other and fall on one place. */
+  readonly together: number
 }
 
 /** What a part more costs against what it comes nearer to the notes, in shares of a quarter. No source: set on recordings of the kinds in the tests. */
 const PART_PRICE = 0.006
+/** Notes further apart than this are struck one after the other. */
+const APART: Ticks = QUARTER / 12
 /** Shares of a beat between which the second half of a swung beat comes, and beats that make a swing. */
 const SWING = { from: 0.56, to: 0.72, least: 4, most: 0.7 }
 /** A note further from its place than this share of the grid is loose. */
@@ -86,7 +90,26 @@ export function quantised(
     tripletBeats: [...partsOf.values()].filter((p) => p % 3 === 0).length,
     ...(swing === undefined ? {} : { swing }),
     loose: notes.length === 0 ? 0 : loose / notes.length,
+    together: drawn.filter((n, i) => {
+      const before = drawn[i - 1]
+      return before !== undefined && before.from === n.from && even[i]!.from - even[i - 1]!.from > APART
+    }).length,
   }
+}
+
+/** The same on the usual grid, or on the finest where only that keeps notes apart that were struck one after the other. */
+export function quantisedAsUsual(
+  notes: readonly RecordedNote[],
+  given: Partial<Quantising>,
+): { readonly quantising: Quantising; readonly drawn: Quantised } {
+  const as = (finest: Finest) => {
+    const quantising = { ...USUAL_QUANTISING, finest, ...given }
+    return { quantising, drawn: quantised(notes, quantising) }
+  }
+  const usual = as(USUAL_QUANTISING.finest)
+  if (usual.drawn.together === 0) return usual
+  const fine = as(8)
+  return fine.drawn.together < usual.drawn.together ? fine : usual
 }
 
 /** The fewest parts of a beat on which its notes lie well. */
@@ -97,7 +120,7 @@ function bestParts(offsets: readonly Ticks[], choices: readonly number[]): numbe
     const places = offsets.map((o) => Math.round(o / step))
     // Two notes that fall on one place are not told apart.
     const lost = offsets.filter((o, i) =>
-      offsets.some((p, k) => k < i && places[k] === places[i] && Math.abs(p - o) > QUARTER / 12),
+      offsets.some((p, k) => k < i && places[k] === places[i] && Math.abs(p - o) > APART),
     ).length
     return off.reduce((a, b) => a + b, 0) + lost * 0.5 + PART_PRICE * parts * (parts % 3 === 0 ? 1.5 : 1)
   }

@@ -12,7 +12,7 @@ import type { MidiChoices } from './midiChoices.ts'
 import { midiContent, type MidiContent, type MidiVoice } from './midiVoices.ts'
 import { MidiTune } from './midiTune.ts'
 import { MidiError, parsedMidi } from './parsedMidi.ts'
-import { quantised, USUAL_QUANTISING, type Quantising, type Quantised } from './quantise.ts'
+import { quantisedAsUsual, type Quantising, type Quantised } from './quantise.ts'
 
 /** What a MIDI file is understood as. */
 export interface MidiReading {
@@ -63,10 +63,10 @@ export function* readingMidi(
   if (!melody) return refused(message('reading.noNotes'))
   if (content.hanging > 0) report('warning', message('reading.hangingNotes', { count: content.hanging }))
   if (content.drums > 0) report('note', message('reading.drumsLeft'))
-  const quantising: Quantising = { ...USUAL_QUANTISING, ...given(choices) }
-  const drawn = quantised(melody.notes, quantising)
+  const { quantising, drawn } = quantisedAsUsual(melody.notes, given(choices))
   if (drawn.loose > LOOSE_SHARE)
     report('warning', message('reading.offTheGrid', { percent: Math.round(drawn.loose * 100) }))
+  if (drawn.together > 0) report('warning', message('reading.notesTogether', { count: drawn.together }))
   if (drawn.swing !== undefined) report('note', message('reading.swingStraightened'))
   yield
   const reading = new MidiTune(content, voices, melody, drawn, choices, quantising)

@@ -81,6 +81,11 @@ export const reading = {
     what: '{{percent}} % of the notes lie between the places of the grid',
     taken: 'drawn to the nearest one; try shorter notes, or play it in to clicks',
   },
+  notesTogether: {
+    what_one: 'a note falls together with the one before it',
+    what_other: '{{count}} notes fall together with the one before them',
+    taken: 'they are read as one; choose shorter notes to keep them apart',
+  },
   swingStraightened: {
     what: 'the second half of each beat comes late',
     taken: 'written as even halves; choose a swing when it is arranged',

@@ -1,5 +1,4 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { ticksAt, timelineOf, unfold } from '@velvet-porch/core/document'
 import { readingMusicXml, scoreInMxl } from '@velvet-porch/core/input/musicxml'
@@ -7,9 +6,9 @@ import { DEFAULT_PLAYER } from '@velvet-porch/core/instrument'
 import { midiOf } from '@velvet-porch/core/music'
 import { writeMusicXml } from '@velvet-porch/core/output/musicxml'
 import { finish } from '@velvet-porch/core/turns'
+import { corpus } from '../../support/corpus.ts'
 import { CORPUS } from '../../support/tunes.ts'
 
-const corpus = (name: string) => readFileSync(new URL(`../../corpus/${name}`, import.meta.url))
 const SUITE = unzipSync(corpus('musicxml-suite.zip'))
 const EXPECTED = JSON.parse(corpus('musicxml-suite.json').toString()) as Record<string, readonly string[]>
 
