@@ -53,6 +53,8 @@ export default defineConfig({
     storageState: ENDED_GUIDE,
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
+    // Only tests of work without a network have the app kept in the browser.
+    serviceWorkers: 'block',
     locale: 'en-GB',
     timezoneId: 'UTC',
     // Nobody waits for menus to fade.

@@ -7,7 +7,8 @@ const port = Number(process.env['PORT'] ?? 4173)
 // Nobody else in the network sees it unless that is asked for.
 const host = process.env['HOST'] ?? '127.0.0.1'
 const allowedHosts = (process.env['ALLOWED_HOSTS'] ?? '').split(',').flatMap((name) => name.trim() || [])
-const built = fileURLToPath(new URL('../../web/dist', import.meta.url))
+// Another folder than the one that the build fills.
+const built = process.env['BUILT'] ?? fileURLToPath(new URL('../../web/dist', import.meta.url))
 
 const browser = pdfBrowser()
 const printer = browser === undefined ? undefined : new Printer(browser)

@@ -5,7 +5,9 @@ import { useEffect, type ComponentType } from 'react'
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router'
 import { ShelfPage } from '../features/shelf/ShelfPage.tsx'
 import { bringStages } from '../texts/i18n.ts'
+import { keepAppHere } from '../state/appVersion.ts'
 import { leftBehind } from '../state/arrangedBehind.ts'
+import { keepInstallOffer } from '../state/install.ts'
 import { sweep } from '../state/shelf.ts'
 import { Porch } from './Porch.tsx'
 import { RouteError } from './RouteError.tsx'
@@ -34,6 +36,13 @@ const bringNext = () => {
   const bring = () => void import('./warmUp.ts').then(({ warmUp }) => warmUp())
   if ('requestIdleCallback' in window) requestIdleCallback(bring)
   else setTimeout(bring, IDLE_MS)
+}
+
+/** When the page has loaded, the app is kept for work without a network. */
+const keepForOffline = () => {
+  const keep = () => void keepAppHere().catch(() => undefined)
+  if (document.readyState === 'complete') keep()
+  else window.addEventListener('load', keep, { once: true })
 }
 
 const router = createBrowserRouter([
@@ -126,6 +135,8 @@ export function App() {
   useEffect(() => {
     // That storage fails is shown on the page.
     sweep().catch(() => undefined)
+    keepInstallOffer()
+    keepForOffline()
     if (leftBehind())
       void import('../features/shelf/demo/demoBehind.ts')
         .then(({ bringRest }) => bringRest())

@@ -2,6 +2,7 @@ import { useCallback, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation } from 'react-router'
 import { Guide } from './guide/Guide.tsx'
+import { VersionNotice } from './offline/VersionNotice.tsx'
 import { HelpDialog } from './HelpDialog.tsx'
 import { PageTitle } from './PageTitle.tsx'
 import { Keys } from './palette/Keys.tsx'
@@ -39,6 +40,7 @@ export function Porch() {
         <WorkLine />
         <Guide />
         <StorageNotice />
+        <VersionNotice />
         <div className={css['stage-room']}>
           <Outlet />
         </div>

@@ -303,6 +303,13 @@ export const en = {
     retry: 'Try again',
     save: 'Save everything as a file',
   },
+  version: {
+    waiting: 'A newer version of the app is here. Your work is kept; the page is loaded anew.',
+    elsewhere:
+      'Another window works with a newer version of the app. This one may lack parts until it is loaded anew.',
+    take: 'Use it now',
+    later: 'Later',
+  },
   lock: {
     title: 'This tune is open in another window',
     text: 'Here it can only be read.',

@@ -1,12 +1,13 @@
-import { Button } from '@mantine/core'
+import { Button, Text } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconFileTypePdf, IconPrinter } from '@tabler/icons-react'
+import { useQuery } from '@tanstack/react-query'
 import type { HandoutDoc } from '@velvet-porch/core/output/handout'
 import { useState, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { guideTook } from '../../state/guide.ts'
 import { errorWords } from '../../workers/errorWords.ts'
-import { savePdf } from './pdf.ts'
+import { canSavePdf, savePdf } from './pdf.ts'
 
 interface Props {
   readonly title: string
@@ -16,10 +17,24 @@ interface Props {
   readonly disabled?: boolean
 }
 
-/** Prints pages, or saves them as PDF; where that cannot be, says what to do instead. */
+/** Milliseconds between two looks whether a server that did not answer does again. */
+const LOOK_EVERY_MS = 10_000
+
+/** Prints pages, or saves them as PDF; where no server makes one, that is said before anybody asks. */
 export function PaperButtons({ title, handout, pages, disabled = false }: Props) {
   const { t } = useTranslation()
   const [busy, setBusy] = useState(false)
+  const { data: byServer = true } = useQuery({
+    queryKey: ['pdf'],
+    queryFn: canSavePdf,
+    networkMode: 'always',
+    staleTime: 0,
+    refetchInterval: ({ state }) => (state.data === false ? LOOK_EVERY_MS : false),
+  })
+  const print = () => {
+    guideTook('print')
+    window.print()
+  }
   const toPdf = async () => {
     setBusy(true)
     try {
@@ -39,10 +54,7 @@ export function PaperButtons({ title, handout, pages, disabled = false }: Props)
         disabled={disabled}
         leftSection={<IconPrinter size={15} />}
         data-guide="print"
-        onClick={() => {
-          guideTook('print')
-          window.print()
-        }}
+        onClick={print}
       >
         {t('handout.print')}
       </Button>
@@ -52,10 +64,15 @@ export function PaperButtons({ title, handout, pages, disabled = false }: Props)
         loading={busy}
         data-guide="print"
         leftSection={<IconFileTypePdf size={15} />}
-        onClick={() => void toPdf()}
+        onClick={() => (byServer ? void toPdf() : print())}
       >
-        {t('handout.pdf')}
+        {t(byServer ? 'handout.pdf' : 'handout.pdfByPrint')}
       </Button>
+      {byServer ? null : (
+        <Text size="xs" c="dimmed" role="status" maw={230}>
+          {t('handout.pdfByPrintHint')}
+        </Text>
+      )}
     </>
   )
 }

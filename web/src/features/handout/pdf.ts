@@ -20,3 +20,13 @@ export async function savePdf(title: string, handout: HandoutDoc, pages: readonl
   }
   download(`${title}.pdf`, await reply.blob())
 }
+
+/** True where the server makes PDFs; false where it does not, or does not answer. */
+export async function canSavePdf(): Promise<boolean> {
+  try {
+    const reply = await fetch('/api/pdf')
+    return reply.ok && ((await reply.json()) as { available?: boolean }).available === true
+  } catch {
+    return false
+  }
+}

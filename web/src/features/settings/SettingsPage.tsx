@@ -8,6 +8,7 @@ import type { PlayerRow } from '../../state/db.ts'
 import { usePlayers } from '../../state/players.ts'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
 import { PlayerForm } from './PlayerForm.tsx'
+import { WithoutNetwork } from './WithoutNetwork.tsx'
 import { YourData } from './YourData.tsx'
 
 /** Note names, and the hands that the teacher works for. */
@@ -85,6 +86,7 @@ export function SettingsPage() {
         </Button>
       </section>
       <YourData />
+      <WithoutNetwork />
       {edited ? <PlayerForm key={edited.id} row={edited} onDone={() => setEdited(undefined)} /> : null}
     </div>
   )

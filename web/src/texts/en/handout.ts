@@ -44,6 +44,8 @@ export const handout = {
     count_other: '{{count}} pages',
     print: 'Print',
     pdf: 'Save as PDF',
+    pdfByPrint: 'PDF by the print dialog',
+    pdfByPrintHint: 'The server that makes PDFs does not answer: choose “Save as PDF” in the print dialog.',
     noPdf: 'No PDF this time',
     lessonFile: 'Lesson file',
     noLessonFile: 'The lesson file needs the built app: start it with npm start.',

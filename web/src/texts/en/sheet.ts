@@ -309,6 +309,13 @@ export const sheet = {
       tooLow: '{{text}} is {{n}} semitones below what string {{string}} holds: it would hang slack.',
     },
   },
+  offline: {
+    title: 'Without a network',
+    kept: 'All of the app is kept on this device: every stage, font and tune opens without a network. Only the tune archive and ready-made PDFs need the server; paper then goes through the print dialog.',
+    notKept:
+      'This browser does not keep the app for work without a network (it needs https, or this very machine as server). Your tunes are kept all the same.',
+    install: 'Install as a program of its own',
+  },
   data: {
     title: 'Your data',
     hint: 'All of it lies in this browser alone: tunes, tab with its history, versions, hands, patterns, handouts, logs. One file holds everything; keep one outside this device.',
