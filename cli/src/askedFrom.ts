@@ -10,6 +10,7 @@ import { songRegions, wholeTune } from '@velvet-porch/core/arrange'
 import type { Setup } from '@velvet-porch/core/instrument'
 import { MELODY_STYLE, playedSetupFrom, SONG_STYLE, type ArrangeValues } from './options.ts'
 import { schoolFrom } from './schoolFrom.ts'
+import { tasteFrom } from './tasteFrom.ts'
 import type { TuneRead } from './tuneFrom.ts'
 import { oneOf, wholeNumber } from './usage.ts'
 
@@ -30,9 +31,11 @@ export function askedFrom(values: ArrangeValues, { tune, song }: Pick<TuneRead, 
   const level = wholeNumber(values.level, 1, 5, 'level') as Level
   const setup = playedSetupFrom(values, song?.capo ?? 0)
   const school = schoolFrom(values.school)
-  const regions = (of: TuneDoc) =>
+  const taste = values.taste === undefined ? undefined : tasteFrom(values.taste, setup)
+  const plain = (of: TuneDoc) =>
     song && values.style === undefined
       ? songRegions(of, song.strum).map((r) => ({ ...r, level, school }))
       : wholeTune(of, style, level, school)
+  const regions = (of: TuneDoc) => plain(of).map((r) => (taste ? { ...r, taste } : r))
   return { style, level, school, setup, regions }
 }

@@ -38,6 +38,7 @@ export interface ArrangeValues extends SetupValues {
   readonly shift: string
   readonly octave?: string
   readonly school: readonly string[]
+  readonly taste?: string
 }
 
 /** What is arranged where no style is named: a melody, and a song that has none. */
@@ -62,6 +63,7 @@ export const withArrangeOptions = (to: Command, level: string): Command =>
         'shapes',
       )
       .option('--bars <number>', 'how many bars a line of a song takes, where it does not say so')
+      .option('--taste <taste.json>', 'a taste that is kept to (docs/taste.md)')
       .option('--shift <semitones>', 'play it higher, or lower below 0', '0')
       .option('--octave <-2..2>', 'where the melody lies; left out: where it is best played'),
   )

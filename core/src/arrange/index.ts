@@ -126,6 +126,8 @@ export {
   type StyleRules,
   type VoiceGrid,
 } from './plan/styleRules.ts'
+export { takenByHand, type TakenByHand } from './taken/takenByHand.ts'
+export { tasteOfTerm } from './search/tasteTerms.ts'
 export { type Alternative, alternativesFor, type TermChange } from './search/alternatives.ts'
 export type { BassOption } from './search/bassOptions.ts'
 export type { Candidate, CandidateClasses, CandidateSet, VoiceKey } from './search/candidate.ts'

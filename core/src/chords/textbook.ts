@@ -10,7 +10,7 @@ import type { Grip } from '../document/tab.ts'
 import type { PinnedShape } from '../document/tune.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import { handFault } from '../hand/grip/handRules.ts'
-import { byFinger, fingerNumber, pressedOf, type Pressed } from '../hand/grip/pressed.ts'
+import { byFinger, fingerNumber, hasFinger, pressedOf, type Pressed } from '../hand/grip/pressed.ts'
 import { pitchAt, type Setup } from '../instrument/setup.ts'
 import { findShapes, shownOrder } from './findShapes.ts'
 
@@ -218,6 +218,18 @@ function pinnedShape(pin: PinnedShape, index: number): HeldShape {
   return { ...fingeredShape(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0), pinned: true }
 }
 
+/** True where a hand has the fingers of a shape, and the reach. */
+export function isHeldBy(setup: Setup, shape: Pick<PinnedShape, 'frets' | 'fingers'>): boolean {
+  const { pressed } = fingeredShape('', shape.frets, shape.fingers, false)
+  const { techniques, spans } = setup.player
+  const isBarre = pressed.some((p, i) => pressed.findIndex((q) => q.finger === p.finger) < i)
+  return (
+    pressed.every((p) => hasFinger(techniques, p.finger)) &&
+    (techniques.barre || !isBarre) &&
+    handFault(setup, spans, pressed) === undefined
+  )
+}
+
 /** How many found shapes stand in for a chord that no book shape serves (other tunings, rare chords). */
 const FOUND_FRAMES = 4
 
@@ -276,10 +288,14 @@ function openPitchWithoutCapo(setup: Setup, string: number): number {
   return setup.tuning[string - 1]!
 }
 
-function soundsChord(heldShape: HeldShape, shape: ChordReading, setup: Setup): boolean {
+const soundsChord = (heldShape: HeldShape, shape: ChordReading, setup: Setup): boolean =>
+  soundsAsChord(heldShape.frets, shape, setup)
+
+/** True where every note of a shape belongs to a chord, as the hand behind the capo calls it. */
+export function soundsAsChord(frets: readonly (number | null)[], shape: ChordReading, setup: Setup): boolean {
   const capo = setup.capo[0]!
   const allowed = chordPitchClasses(shape).map((pc) => mod12(pc + capo))
-  return heldShape.frets.every(
+  return frets.every(
     (fret, i) => fret === null || allowed.includes(mod12(pitchAt(setup, { string: i + 1, fret }))),
   )
 }

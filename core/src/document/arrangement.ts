@@ -6,6 +6,7 @@ import type { Lock } from './locks.ts'
 import type { School } from './school.ts'
 import type { Level, Omission, Ornament, Style } from './style.ts'
 import type { Grip, Span, TabNote } from './tab.ts'
+import type { TasteInForce } from './taste.ts'
 
 /** Moves with every change of shape; `schema/migrate.ts` brings earlier documents here. */
 export const ARRANGEMENT_SCHEMA = 5
@@ -51,6 +52,8 @@ export interface Region {
   readonly close?: Close
   /** How the tune's last chord is sounded; absent: plainly. */
   readonly lastChord?: LastChord
+  /** Whose taste it is made to; absent: the house's. */
+  readonly taste?: TasteInForce
 }
 
 /**

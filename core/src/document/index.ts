@@ -9,6 +9,14 @@ export {
   type Region,
   type Variant,
 } from './arrangement.ts'
+export {
+  MOST_TASTE_PRICE,
+  TASTE_FEATURES,
+  type TasteFeature,
+  type TasteInForce,
+  type TastePrices,
+  type TasteShape,
+} from './taste.ts'
 export { type Close, CLOSES, type LastChord, LAST_CHORDS } from './close.ts'
 export { command, type Command, commandTo, redo, undo } from './command.ts'
 export { sameContent } from './content.ts'

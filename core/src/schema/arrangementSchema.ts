@@ -16,6 +16,7 @@ import { arrangementAsNow } from '../document/migrate/asNow.ts'
 import { checkStrings, checkTabReferences } from './references.ts'
 import { patternSchema } from './patternSchema.ts'
 import { playerSchema } from './playerSchema.ts'
+import { tasteInForce } from './tasteSchema.ts'
 import { duration, id, midi, pos, refuseNewer, validated } from './common.ts'
 
 const fret = Joi.number().integer().min(0).max(LIMITS.frets)
@@ -232,6 +233,7 @@ export const arrangement = Joi.object<ArrangementDoc>({
         feel: Joi.string().valid(...FEELS),
         close: Joi.string().valid(...CLOSES),
         lastChord: Joi.string().valid(...LAST_CHORDS),
+        taste: tasteInForce,
       }),
     )
     .min(1)

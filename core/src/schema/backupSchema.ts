@@ -7,6 +7,7 @@ import type { TuneDoc } from '../document/tune.ts'
 import { readArrangementDoc } from './arrangementSchema.ts'
 import { id, SchemaError, validated } from './common.ts'
 import { assignment, lessonRecord, repertoireEntry, setList, studentRecord } from './studioSchema.ts'
+import { taste } from './tasteSchema.ts'
 import { readTuneDoc } from './tuneSchema.ts'
 
 export const BACKUP_FORMAT = 'velvet-porch-backup'
@@ -30,6 +31,7 @@ export const BACKUP_TABLES = [
   'lessons',
   'repertoire',
   'sets',
+  'tastes',
 ] as const
 export type BackupTable = (typeof BACKUP_TABLES)[number]
 
@@ -113,6 +115,7 @@ export const rows: Record<BackupTable, Joi.Schema> = {
   lessons: lessonRecord,
   repertoire: repertoireEntry,
   sets: setList,
+  tastes: taste,
 }
 
 /** A backup whose tables hold such rows. */

@@ -24,5 +24,6 @@ export {
   readSetList,
   readStudentRecord,
 } from './studioSchema.ts'
+export { readTaste } from './tasteSchema.ts'
 export { readTabJson } from './tabJsonSchema.ts'
 export { readTuneDoc } from './tuneSchema.ts'

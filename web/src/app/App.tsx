@@ -110,6 +110,10 @@ const router = createBrowserRouter([
         lazy: stage(async () => (await import('../features/sets/SetsPage.tsx')).SetsPage),
       },
       {
+        path: 'taste',
+        lazy: stage(async () => (await import('../features/taste/TastePage.tsx')).TastePage),
+      },
+      {
         path: 'settings',
         lazy: stage(async () => (await import('../features/settings/SettingsPage.tsx')).SettingsPage),
       },

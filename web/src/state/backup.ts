@@ -153,6 +153,7 @@ const OWN_ROWS = [
   'lessons',
   'repertoire',
   'sets',
+  'tastes',
 ] as const
 
 /** What bringing a backup in would do: titles of tunes that come, that are here already, and that would be gone with the rest. */

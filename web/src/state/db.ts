@@ -8,6 +8,7 @@ import {
   type Command,
   type TuneDoc,
 } from '@velvet-porch/core/document'
+import type { TasteDoc } from '@velvet-porch/core/taste'
 import type { LogEntry, Unit } from '@velvet-porch/core/lesson'
 import type { HandoutDoc } from '@velvet-porch/core/output/handout'
 import type { OwnPattern } from '@velvet-porch/core/schema'
@@ -131,6 +132,7 @@ class PorchDb extends Dexie {
   repertoire!: Table<RepertoireEntry, string>
   sets!: Table<SetList, string>
   recordings!: Table<RecordingRow, string>
+  tastes!: Table<TasteDoc, string>
 
   constructor() {
     // The query cache would clone long documents at every change; live queries read the database instead.
@@ -182,6 +184,7 @@ class PorchDb extends Dexie {
       sets: 'id, name',
       recordings: 'id',
     })
+    this.version(10).stores({ tastes: 'id, name' })
   }
 }
 
@@ -193,6 +196,6 @@ async function arrangementsAsNow(tx: Transaction): Promise<void> {
 }
 
 /** The version of the tables as they are now: a backup says which it is of. */
-export const TABLES_VERSION = 9
+export const TABLES_VERSION = 10
 
 export const db = new PorchDb()

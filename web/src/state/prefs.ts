@@ -11,6 +11,8 @@ export interface Prefs {
   readonly naming: NoteNaming
   readonly boxes: 'upright' | 'sideways'
   readonly labels: 'fingers' | 'notes' | 'degrees'
+  /** The taste that new tunes are arranged to; absent: the house's. */
+  readonly taste?: string
   /** The hand that the reference pages measure for; absent for an adult hand. */
   readonly player?: string
   /** How the sheet of the bench is shown. */
@@ -134,6 +136,7 @@ function prefsFrom(value: unknown): Prefs {
     boxes: stored.boxes === 'sideways' ? 'sideways' : 'upright',
     labels: stored.labels === 'notes' || stored.labels === 'degrees' ? stored.labels : 'fingers',
     ...(typeof stored.player === 'string' ? { player: stored.player } : {}),
+    ...(typeof stored.taste === 'string' ? { taste: stored.taste } : {}),
     sheet: sheetOf(stored.sheet),
     lesson: lessonSettingsFrom(stored.lesson),
     leaveOut: Array.isArray(stored.leaveOut) ? stored.leaveOut.filter((id) => typeof id === 'string') : [],

@@ -15,6 +15,7 @@ export const en = {
     shapes: 'Shapes',
     neck: 'Neck card',
     tuner: 'Tuner',
+    taste: 'Taste',
     students: 'Students',
     repertoire: 'Repertoire',
     sets: 'Set lists',
@@ -51,6 +52,8 @@ export const en = {
     neck: 'What is looked up: capo, tunings, scales, roots, harmonics.\nA click on a place plays it.\nEach card can be printed.',
     tuner:
       'Tunes string by string, to every tuning and behind a capo.\nThe needle shows cents, the words what to do with the peg.\nNothing is recorded.',
+    taste:
+      'How you play: what you take again and again, kept and used for the next tune.\nEach entry says where it comes from and can be switched off.\nA taste goes out as a file and comes in as one.',
     students:
       'Who learns what: lessons, practice that came back, who is stuck, what is due.\nA name opens the page for before the lesson.\nAll of it stays on this device.',
     repertoire:

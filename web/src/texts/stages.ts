@@ -9,6 +9,7 @@ import { repertoire } from './en/repertoire.ts'
 import { shapes } from './en/shapes.ts'
 import { sheet } from './en/sheet.ts'
 import { studio } from './en/studio.ts'
+import { taste } from './en/taste.ts'
 import { teach } from './en/teach.ts'
 import { tuner } from './en/tuner.ts'
 import { write } from './en/write.ts'
@@ -28,5 +29,6 @@ export const stages = {
   ...practise,
   ...playIn,
   ...repertoire,
+  ...taste,
   said: ENGLISH,
 }

@@ -8,8 +8,19 @@ import {
   type Id,
   type Layer,
   type Region,
+  measureNumbers,
+  type TabNote,
+  type TasteInForce,
   type TuneDoc,
 } from '@velvet-porch/core/document'
+import {
+  fitTaste,
+  noticesOf,
+  type Comparison,
+  type TasteDoc,
+  type TasteFit,
+  type TasteNotice,
+} from '@velvet-porch/core/taste'
 import {
   accompany,
   alternativesFor,
@@ -131,8 +142,8 @@ const MOST_SETS = 3000
 let warm: { readonly setup: string; readonly memory: SolveMemory } | undefined
 let last: { readonly hash: string; readonly tune: string; readonly arranged: Arranged } | undefined
 
-function memoryFor({ tune, setup }: ArrangeOrder): SolveMemory {
-  const key = JSON.stringify([setup, tune.pins ?? []])
+function memoryFor({ tune, setup, regions }: ArrangeOrder): SolveMemory {
+  const key = JSON.stringify([setup, tune.pins ?? [], regions.map((r) => r.taste?.shapes ?? [])])
   if (warm?.setup !== key || warm.memory.sets.size > MOST_SETS) warm = { setup: key, memory: newMemory() }
   return warm.memory
 }
@@ -272,10 +283,46 @@ export const benchApi = {
     }
   },
 
+  /** What the corrections that are kept in a taste say. */
+  notices(taste: TasteDoc): TasteNotice[] {
+    return noticesOf(taste)
+  },
+
+  /** What corrections come to. */
+  fit(comparisons: readonly Comparison[]): TasteFit {
+    return fitTaste(comparisons)
+  },
+
+  /** An arrangement as it would be to another taste, and the measures (as they are printed) in which it would be otherwise. */
+  async tasteChange(
+    tune: TuneDoc,
+    { setup, regions, base }: ArrangementDoc,
+    taste: TasteInForce | undefined,
+  ): Promise<TasteChange> {
+    const own = regions.map(({ taste: _, ...r }) => (taste && !r.given ? { ...r, taste } : r))
+    const { layer } = await inTurns(arrangingOf({ tune, setup, regions: own, locks: base.locks }))
+    const known = new Map(base.notes.map((n) => [n.id, soundOf(n)]))
+    const there = new Set(layer.notes.map((n) => n.id))
+    const otherwise = new Set([
+      ...layer.notes.filter((n) => known.get(n.id) !== soundOf(n)).map((n) => n.pos.measure),
+      ...base.notes.filter((n) => !there.has(n.id)).map((n) => n.pos.measure),
+    ])
+    const numbers = measureNumbers(tune.measures)
+    return { layer, measures: tune.measures.flatMap((m, i) => (otherwise.has(m.id) ? [numbers[i]!] : [])) }
+  },
+
   cancel(job: number): void {
     cancelled.add(job)
   },
 }
+
+/** What another taste would make of a tab. */
+export interface TasteChange {
+  readonly layer: Layer
+  readonly measures: readonly number[]
+}
+
+const soundOf = ({ place, left }: TabNote) => `${place.string} ${place.fret} ${place.harmonic ?? ''} ${left}`
 
 function slicesOf(plan: Plan, { measure, tick }: AlternativesTarget) {
   const from = plan.firstSlice[measure]

@@ -1,7 +1,8 @@
 import { proxy } from 'comlink'
 import type { PackedRecording } from '@velvet-porch/core/formats'
 import type { Backup } from '@velvet-porch/core/schema'
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
+import type { ArrangementDoc, TasteInForce, TuneDoc } from '@velvet-porch/core/document'
+import type { Comparison, TasteDoc } from '@velvet-porch/core/taste'
 import type { MeasureRange } from '@velvet-porch/core/arrange'
 import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi, ReadingOrder } from './benchApi.ts'
 import { Supervised } from './supervised.ts'
@@ -39,6 +40,11 @@ export const ornamentsLeftInWorker = (tune: TuneDoc, doc: ArrangementDoc) =>
 
 export const versionsInWorker = (order: ArrangeOrder, range: MeasureRange) =>
   bench.call('versions', order, range)
+
+export const noticesInWorker = (taste: TasteDoc) => bench.call('notices', taste)
+export const fitInWorker = (comparisons: readonly Comparison[]) => bench.call('fit', comparisons)
+export const tasteChangeInWorker = (tune: TuneDoc, doc: ArrangementDoc, taste: TasteInForce | undefined) =>
+  bench.call('tasteChange', tune, doc, taste)
 
 /** A run that can be stopped. */
 export interface ArrangeRun {

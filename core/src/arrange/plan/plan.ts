@@ -8,6 +8,8 @@ import {
   type Timeline,
 } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
+import type { TasteShape } from '../../document/taste.ts'
+import { isHeldBy } from '../../chords/textbook.ts'
 import { type Ornament, isSolo, type Level, type SoloStyle, type Style } from '../../document/style.ts'
 import { ornamentOf } from '../../document/regions.ts'
 import { USUAL_SCHOOL, type School } from '../../document/school.ts'
@@ -267,7 +269,7 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       bass,
       inner,
       regions: tune.measures.map((_, m) => ruleOf(m)),
-      pins: tune.pins ?? [],
+      pins: withTasteShapes(tune.pins ?? [], regions, setup),
       slices,
       sliceAt: new Map(slices.map((s, i) => [s.start, i])),
       keys,
@@ -278,6 +280,19 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       follows: tune.measures.map((_, i) => i === 0 || consecutive.has(i)),
     },
   }
+}
+
+/** The tune's own pins, and the shapes of a taste for other chords, as far as this hand holds them. */
+function withTasteShapes(
+  pins: readonly PinnedShape[],
+  regions: readonly Region[],
+  setup: Setup,
+): readonly PinnedShape[] {
+  const shapes = regions.flatMap((r) => r.taste?.shapes ?? []).filter((s) => isHeldBy(setup, s))
+  const keyOf = ({ chord, tuning }: TasteShape) => `${chord} ${tuning.join()}`
+  const taken = new Set(pins.map(keyOf))
+  const more = [...new Map(shapes.map((s) => [keyOf(s), s])).values()].filter((s) => !taken.has(keyOf(s)))
+  return more.length === 0 ? pins : [...pins, ...more.map((s, i) => ({ ...s, id: `taste${i}` }))]
 }
 
 /** A note in another octave, as a section wants it; where the instrument does not have it there it stays. */

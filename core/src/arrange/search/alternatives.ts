@@ -6,6 +6,7 @@ import type { CostTerm, Grip, TabNote } from '../../document/tab.ts'
 import type { Id } from '../../document/ids.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Setup } from '../../instrument/setup.ts'
+import { countsOf, type TasteCounts } from '../../taste/momentCounts.ts'
 import type { Plan } from '../plan/plan.ts'
 import type { Candidate, CandidateSet } from './candidate.ts'
 import { generate } from './generate.ts'
@@ -34,6 +35,8 @@ export interface Alternative {
   readonly grips: readonly Grip[]
   /** Notes outside the target that move with it, by measure index. */
   readonly alsoMoves: readonly { readonly measure: number; readonly notes: number }[]
+  /** What a taste sees in the notes around, as they are and as they would be. */
+  readonly counts: { readonly before: TasteCounts; readonly after: TasteCounts }
   /** What keeps it: locks of place and finger for each note that differs. */
   readonly locks: readonly NewLock[]
 }
@@ -207,6 +210,10 @@ function described(
     notes: moved.filter(isTarget),
     moved,
     grips: after.grips,
+    counts: {
+      before: countsOf(before.notes, plan.timeline, setup.instrument.strings),
+      after: countsOf(after.notes, plan.timeline, setup.instrument.strings),
+    },
     alsoMoves: [...also].map(([measure, notes]) => ({ measure, notes })),
     locks: moved.filter(isTarget).flatMap(placeAndFinger),
   }

@@ -42,12 +42,13 @@ interface Needed {
  * a voice left out where it is held over and may be cut, or where nothing is found), each legal choice of fingers, with
  * and without the held shapes of the chord. Hard rules only; nothing is dropped for taste. Where the slice is locked, only
  * what keeps the lock.
- * @param everyFill a fill is let go at once, so that of two on one grip the dearer can never win; true keeps both
+ * @param everyFill a fill is let go at once, so that of two on one grip the dearer can never win; true keeps both. A taste may see in
+ * them what the house does not
  */
 export function generate(
   setup: Setup,
   requirement: Requirement,
-  everyFill = requirement.lock !== undefined,
+  everyFill = requirement.lock !== undefined || requirement.taste !== undefined,
 ): CandidateSet {
   const list: Candidate[] = []
   const hand = requirement.stretches ? setup : withKindHand(setup)

@@ -4,6 +4,7 @@ import { HARMONICS } from '../../instrument/harmonics.ts'
 import type { PickingSchool } from '../../instrument/hand.ts'
 import type { Level } from '../../document/style.ts'
 import type { Role } from '../../document/tab.ts'
+import type { TasteInForce } from '../../document/taste.ts'
 import type { HandRule } from '../../document/school.ts'
 import {
   lastFret,
@@ -95,6 +96,8 @@ export interface Requirement {
   readonly holdsShapes: boolean
   /** True where the melody belongs on the two highest strings. */
   readonly melodyOnTop: boolean
+  /** Somebody's taste, where it has prices. */
+  readonly taste: TasteInForce | undefined
   readonly lock: SliceLock | undefined
 }
 
@@ -141,6 +144,7 @@ export function requirementOf(
   const bassChord = bass && bassSegment?.shape ? chordText(bassSegment.shape) : '-'
   const { school } = slice
   const picking = pickingOf(slice.style, school, setup)
+  const taste = tasteAt(plan, slice)
   const signature = [
     slice.level,
     slice.style,
@@ -181,6 +185,7 @@ export function requirementOf(
       : '-',
     inner?.options.map((o) => `${o.place.string}.${o.place.fret}.${o.price}`).join() ?? '-',
     strike,
+    taste ? JSON.stringify(taste.prices) : '',
     lock ? JSON.stringify(lock) : '',
   ].join('|')
   return {
@@ -196,8 +201,15 @@ export function requirementOf(
     stretches: slice.stretches,
     holdsShapes: HOLDS_SHAPES.has(slice.style),
     melodyOnTop: MELODY_ON_TOP.has(slice.style),
+    taste,
     lock,
   }
+}
+
+/** The taste of a slice, where it prices anything: its shapes are pins of the plan. */
+function tasteAt(plan: Plan, { measure }: Slice): TasteInForce | undefined {
+  const taste = plan.regions[measure]?.taste
+  return taste && Object.keys(taste.prices).length > 0 ? taste : undefined
 }
 
 /** Styles in which the hand holds chord shapes while the voices move inside them. */
@@ -405,6 +417,7 @@ function heldVoicings(
   const sounding = present(plan.harmony[planned.segment]!.sounding)
   const picking = pickingOf(slice.style, slice.school, setup)
   const rules = LEVEL_RULES[slice.level]
+  const taste = tasteAt(plan, slice)
   const key = [
     chordText(sounding),
     top ?? '-',
@@ -416,6 +429,7 @@ function heldVoicings(
     slice.level,
     slice.barres,
     slice.stretches,
+    taste ? JSON.stringify(taste.prices) : '',
   ].join()
   let known = cache.voicings.get(key)
   if (!known) {
@@ -434,6 +448,7 @@ function heldVoicings(
             rests: planned.rests,
             answers: planned.answers,
             strummed: picking === 'flatPick',
+            taste,
           })
     cache.voicings.set(key, known)
   }

@@ -6,6 +6,7 @@ import type { AddTerm } from './addTerm.ts'
 import type { Draft } from './draft.ts'
 import { heldShapeTerms, voicingTerms } from './heldShapeCost.ts'
 import { bassTerms, innerTerms, melodyTerms, pickingTerms } from './voiceCost.ts'
+import { tasteTerms } from './tasteTerms.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
 import type { Requirement } from './requirement.ts'
 
@@ -28,6 +29,7 @@ export function staticCost(setup: Setup, requirement: Requirement, draft: Draft,
   pickingTerms(requirement, draft, add)
   if (requirement.inner?.kind === 'chord') voicingTerms(requirement, draft, add)
   else if (requirement.holdsShapes) heldShapeTerms(setup, requirement, draft, rules, add)
+  if (requirement.taste) tasteTerms(setup.instrument.strings, requirement.taste, requirement, draft, add)
 }
 
 /** A pinned shape is wanted with its barre and where it stands. */

@@ -8,6 +8,8 @@ import { byFinger, fingerNumber, hasFinger, type Pressed } from '../../hand/grip
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass, type Midi } from '../../music/pitch/pitch.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
+import type { TasteInForce } from '../../document/taste.ts'
+import { countMoment, noCounts, priceOfCounts } from '../../taste/momentCounts.ts'
 import { hasBassStrings } from '../plan/styleRules.ts'
 import { WEIGHTS } from './weights.ts'
 
@@ -32,6 +34,8 @@ export interface VoicingRequirement {
   readonly answers: boolean
   /** True where one stroke goes across: no string between is left out. */
   readonly strummed: boolean
+  /** Somebody's taste: what it likes is among those that are offered. Its price is paid where the voicing is struck. */
+  readonly taste: TasteInForce | undefined
 }
 
 /** Voicings offered for one melody note: the cheapest of each, in the order of their price. */
@@ -68,7 +72,8 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
     const whole = found.filter(({ frets }) => gapsIn(frets) === 0)
     if (whole.length > 0) found = whole
   }
-  found.sort((a, b) => a.price - b.price)
+  const { taste } = requirement
+  found = inOrder(found, taste ? (frets) => tastePrice(setup, taste, frets) : () => 0)
   const heldShapes: HeldShape[] = []
   for (const { frets, price } of found) {
     if (heldShapes.length >= MOST_VOICINGS) break
@@ -96,6 +101,26 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
     }
   }
   return heldShapes
+}
+
+/** What a taste says of a voicing, whatever fingers hold it. */
+function tastePrice({ instrument }: Setup, taste: TasteInForce, frets: readonly (number | null)[]): number {
+  const counts = noCounts()
+  const struck = frets.flatMap((fret, i) =>
+    fret === null ? [] : [{ role: 'harmony' as const, string: i + 1, fret, finger: 0, harmonic: false }],
+  )
+  countMoment(struck, instrument.strings, counts)
+  return priceOfCounts(counts, taste.prices)
+}
+
+function inOrder<V extends { frets: (number | null)[]; price: number }>(
+  voicings: readonly V[],
+  taste: (frets: readonly (number | null)[]) => number,
+): V[] {
+  return voicings
+    .map((v) => ({ v, rank: v.price + taste(v.frets) }))
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ v }) => v)
 }
 
 /** Voices of a chord that closes a tune, melody included: where there are hands for them, and at least. */

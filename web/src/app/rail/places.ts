@@ -2,6 +2,7 @@ import {
   IconBooks,
   IconGridDots,
   IconGuitarPick,
+  IconHeart,
   IconMetronome,
   IconMusic,
   IconPlaylist,
@@ -21,7 +22,16 @@ export const STAGES = ['tune', 'fit', 'arrange', 'teach', 'practise', 'handout']
 export type Stage = (typeof STAGES)[number]
 
 /** What is looked up beside the work. */
-export const REFERENCES = ['students', 'repertoire', 'sets', 'shapes', 'neck', 'tuner', 'settings'] as const
+export const REFERENCES = [
+  'students',
+  'repertoire',
+  'sets',
+  'shapes',
+  'neck',
+  'tuner',
+  'taste',
+  'settings',
+] as const
 export type Reference = (typeof REFERENCES)[number]
 
 /** Every place of the app that has a page. */
@@ -41,6 +51,7 @@ export const PLACE_ICONS: Readonly<Record<Place, Icon>> = {
   students: IconUsers,
   repertoire: IconVinyl,
   sets: IconPlaylist,
+  taste: IconHeart,
   settings: IconSettings,
 }
 

@@ -9,6 +9,7 @@ import { player } from '../../score/playback/player.ts'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { alternativesInWorker } from '../../workers/benchWorker.ts'
 import { useAnswer } from '../../workers/useAnswer.ts'
+import { noteWay } from './taste/noteTaken.ts'
 import { useTermWords } from './useTermWords.ts'
 import type { BenchArranger } from './useArranger.ts'
 import { newId } from '../../newId.ts'
@@ -48,6 +49,7 @@ export function Alternatives({ tune, doc, model, arranger, position, tried, onTr
     const targets = new Set(way.locks.map((l) => l.target))
     const own = way.locks.map((l) => withId(l, newId()))
     onTry(undefined)
+    void noteWay(tune, doc, measure, ways ?? [], way, t('taste.firstName'))
     void arranger.choose(t('ways.command', { number }), (now) => ({
       locks: [...now.locks.filter((l) => !targets.has(l.target)), ...own],
     }))

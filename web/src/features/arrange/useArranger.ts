@@ -8,6 +8,8 @@ import { editScore, openScoreOf } from '../../state/openScore.ts'
 import { useCurrentPlayer, usePlayersReady } from '../../state/players.ts'
 import { arrangeInWorker } from '../../workers/benchWorker.ts'
 import { Arranger, settingsAfter } from './arranger.ts'
+import { tasteFor } from '../../state/tastes.ts'
+import { toTaste } from './taste/toTaste.ts'
 import { settingsOf } from './settings.ts'
 
 export type BenchArranger = ReturnType<typeof useArranger>
@@ -51,9 +53,11 @@ export function useArranger(
     if (!ready || !tune || doc !== null) return
     let left = false
     // Storage may hold one already that the page has not heard of.
-    void storedScore(tuneId).then((stored) => {
+    void storedScore(tuneId).then(async (stored) => {
       if (left || stored?.arrangement || arranger.isAtWork()) return
-      void arranger.choose(t('arrange.command.first'), (now) => now)
+      const taste = await tasteFor(tuneId).catch(() => undefined)
+      if (left) return
+      void arranger.choose(t('arrange.command.first'), (now) => ({ regions: toTaste(now.regions, taste) }))
     })
     return () => {
       left = true

@@ -1,7 +1,9 @@
 import type { CostTerm } from '@velvet-porch/core/document'
+import { tasteOfTerm } from '@velvet-porch/core/arrange'
 import { useCallback } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { stages } from '../../texts/stages.ts'
+import { useTasteWords } from '../taste/useTasteWords.ts'
 
 type Term = keyof (typeof stages)['reasons']['term']
 
@@ -16,12 +18,15 @@ const PLURAL: Readonly<Record<string, Term>> = {
 /** A cost term in words, with its quantity in its unit. */
 export function useTermWords(): (term: CostTerm) => string {
   const { t } = useTranslation()
+  const taste = useTasteWords()
   return useCallback(
-    ({ term, quantity }) => {
+    ({ term, cost, quantity }) => {
+      const feature = tasteOfTerm(term)
+      if (feature) return t('taste.because', { what: taste.feature(feature, cost < 0) })
       const n = quantity === undefined ? '' : Number(quantity.toFixed(quantity < 10 ? 1 : 0))
       const key = n !== 1 && PLURAL[term] ? PLURAL[term] : (term as Term)
       return t(`reasons.term.${key}`, { n })
     },
-    [t],
+    [t, taste],
   )
 }

@@ -17,14 +17,19 @@ function kindOf(wanted: EditCommand | EditOf | readonly EditCommand[]): EditComm
   return 'do' in wanted ? wanted.do : wanted[0]?.do
 }
 
+/** Is told what an edit made of a score. */
+type OnEdited = (before: Score, after: Score) => void
+const ignored: OnEdited = () => undefined
+
 export type Writing = ReturnType<typeof useWriting>
 
 /**
  * Writing by hand on one page, with what can be done there. Each edit is one step of the tune's history.
  * @param begins true where the pen is taken at once
  * @param first where the pen stands at first; absent: nowhere until a place is chosen
+ * @param onEdited is told of each edit; keeps its identity
  */
-export function useWriting(tuneId: string, begins = false, first?: Cell) {
+export function useWriting(tuneId: string, begins = false, first?: Cell, onEdited: OnEdited = ignored) {
   const { t } = useTranslation()
   const [store] = useState(() => createPen(begins, begins ? first : undefined))
   const state = useStore(store)
@@ -45,6 +50,7 @@ export function useWriting(tuneId: string, begins = false, first?: Cell) {
       /** Writes an edit, or several as one step: all of them, or none. */
       async run(wanted: EditCommand | EditOf | readonly EditCommand[]): Promise<boolean> {
         let refusal: Refused | undefined
+        let done: { before: Score; after: Score } | undefined
         const kind = kindOf(wanted)
         if (!kind) return true
         await editScore(tuneId, t(`write.did.${kind}`), (score) => {
@@ -59,12 +65,14 @@ export function useWriting(tuneId: string, begins = false, first?: Cell) {
             }
             now = edited.score
           }
+          done = { before: score, after: now }
           return now
         })
+        if (done) onEdited(done.before, done.after)
         refuse(refusal)
         return refusal === undefined
       },
     }
-  }, [store, tuneId, first, t])
+  }, [store, tuneId, first, t, onEdited])
   return useMemo(() => ({ ...state, ...actions }), [state, actions])
 }

@@ -1,4 +1,6 @@
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react'
+import type { Score } from '@velvet-porch/core/document'
+import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
 import { useStore } from 'zustand'
 import { useWriting } from '../../../score/edit/useWriting.ts'
@@ -6,6 +8,7 @@ import { PlayControl } from '../../../score/playback/PlayControl.tsx'
 import { usePlaying } from '../../../score/playback/usePlaying.ts'
 import { useArrangement, useTune } from '../../../state/useTune.ts'
 import { Part } from '../../../ui/Part.tsx'
+import { noteEdit } from '../taste/noteTaken.ts'
 import { useArrangeActions } from '../useArrangeActions.ts'
 import { useArranger } from '../useArranger.ts'
 import { useAsPlayed } from '../useAsPlayed.ts'
@@ -34,7 +37,13 @@ export function Bench({ id }: { id: string }) {
   const { comparing, asWritten, position: chosen, marked, heard } = useStore(store)
   const { played, own } = useAsPlayed(tune, doc, asWritten)
   const score = useMemo(() => ({ tune, doc }), [tune, doc])
-  const writing = useWriting(id)
+  const { t } = useTranslation()
+  const onEdited = useCallback(
+    (before: Score, after: Score) =>
+      void noteEdit(before, after, t('taste.firstName')).catch(() => undefined),
+    [t],
+  )
+  const writing = useWriting(id, false, undefined, onEdited)
   // Only who types must not wait for what stands around the sheet; whoever clicks there sees what he clicks.
   const typing = writing.on
   const later = useDeferredValue(score)

@@ -5,6 +5,7 @@ import { say } from '../../../texts/say.ts'
 import { errorWords } from '../../../workers/errorWords.ts'
 import { Act, Notice } from '../Notice.tsx'
 import { ossiaWords } from '../ossiaWords.ts'
+import { TasteNotices } from '../taste/TasteNotices.tsx'
 import { useLeavingOut } from '../useAsPlayed.ts'
 import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
 
@@ -15,6 +16,7 @@ export function BenchNotices() {
       <ShownVersion />
       <FailedNotice />
       <StaleNotice />
+      <TasteNotices />
     </>
   )
 }

@@ -4,6 +4,7 @@ import { memo, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Neck } from '../../../score/neck/Neck.tsx'
 import { handAt, withReadyFingers } from '../../../score/neck/handMove.ts'
+import { TasteLine } from '../taste/TasteLine.tsx'
 import { BetterKeyLine } from '../BetterKeyLine.tsx'
 import { AccompanyRemarks } from '../AccompanyRemarks.tsx'
 import { AuditLine } from '../AuditLine.tsx'
@@ -85,6 +86,7 @@ export const BenchSide = memo(function BenchSide() {
             onTry={onTrial}
           />
           <Ossias {...ready} position={position} marked={marked} shown={ossia} onShow={onOssia} />
+          <TasteLine {...ready} arranger={arranger} tried={trial} onTry={onTrial} />
           <BetterKeyLine {...ready} arranger={arranger} />
           <AccompanyRemarks {...ready} onPosition={onPosition} />
           <OrnamentsLeft {...ready} onPosition={onPosition} />

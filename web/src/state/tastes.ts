@@ -1,0 +1,92 @@
+import type { Score, TasteInForce } from '@velvet-porch/core/document'
+import {
+  tasteInForce,
+  withComparisons,
+  newTaste,
+  type Comparison,
+  type TasteDoc,
+} from '@velvet-porch/core/taste'
+import { useMemo } from 'react'
+import { newId } from '../newId.ts'
+import { db } from './db.ts'
+import { currentPrefs, setPrefs, usePrefs } from './prefs.ts'
+import { storing } from './storageTrouble.ts'
+import { today } from './studio.ts'
+import { useStored } from './useStored.ts'
+
+const NONE: readonly TasteDoc[] = []
+
+/** Every taste that is kept, by name. */
+export const useTastes = (): readonly TasteDoc[] =>
+  useStored(() => db.tastes.orderBy('name').toArray()) ?? NONE
+
+/** The taste in use; undefined where the house's is, and until it is known. */
+export function useActiveTaste(): TasteDoc | undefined {
+  const { taste } = usePrefs()
+  return useStored(async () => (taste ? await db.tastes.get(taste) : undefined), [taste])
+}
+
+/** The taste in use. */
+async function activeTaste(): Promise<TasteDoc | undefined> {
+  const { taste } = currentPrefs()
+  return taste === undefined ? undefined : db.tastes.get(taste)
+}
+
+/** What of the taste in use holds for a tune and the student at hand, followed live. */
+export function useTasteInForce(tune: string): TasteInForce | undefined {
+  const doc = useActiveTaste()
+  const { player } = usePrefs()
+  return useMemo(() => doc && tasteInForce(doc, forWhom(tune, player)), [doc, tune, player])
+}
+
+const forWhom = (tune: string, student: string | undefined) => ({ tune, ...(student ? { student } : {}) })
+
+/** The same, asked once: what a new arrangement is made to. */
+export async function tasteFor(tune: string): Promise<TasteInForce | undefined> {
+  const doc = await activeTaste()
+  return doc && tasteInForce(doc, forWhom(tune, currentPrefs().player))
+}
+
+/** Stores a taste after its check against the schema. @throws SchemaError */
+export async function keepTaste(doc: TasteDoc): Promise<void> {
+  const { readTaste } = await import('@velvet-porch/core/schema')
+  const read = readTaste(doc)
+  await storing(() => db.tastes.put(read))
+}
+
+/** Changes a taste as it stands in storage. */
+export async function changeTaste(id: string, change: (doc: TasteDoc) => TasteDoc): Promise<void> {
+  const doc = await db.tastes.get(id)
+  if (doc) await keepTaste(change(doc))
+}
+
+export async function dropTaste(id: string): Promise<void> {
+  await storing(() => db.tastes.delete(id))
+  if (currentPrefs().taste === id) takeTaste(undefined)
+}
+
+/** Takes a taste into use; undefined is the house's. */
+export function takeTaste(id: string | undefined): void {
+  setPrefs({ taste: id ?? '' })
+}
+
+/** Notes what was chosen in the taste in use; where there is none one is begun. @param name of a new one */
+export async function noteChosen(comparisons: readonly Comparison[], name: string): Promise<void> {
+  if (comparisons.length === 0) return
+  let doc = await activeTaste()
+  if (!doc) {
+    // Whoever put their taste aside is not followed.
+    if ((await db.tastes.count()) > 0) return
+    doc = newTaste(newId(), name)
+    takeTaste(doc.id)
+  }
+  await keepTaste(withComparisons(doc, comparisons))
+}
+
+/** Where something was chosen. @param measure as it is printed */
+export const caseAt = ({ tune }: Pick<Score, 'tune'>, measure: number) => ({
+  tune: tune.id,
+  title: tune.title,
+  measure,
+  day: today(),
+})
