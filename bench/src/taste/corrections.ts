@@ -53,7 +53,7 @@ const OFFERED = 8
 const ROUNDS = 3
 
 /**
- * Corrections of tunes as they come: at every third moment the ways that the app offers are looked at, and another one is taken where
+ * Corrections of tunes as they come: at every other moment the ways that the app offers are looked at, and another one is taken where
  * it is liked better.
  * @param most corrections in all
  */
@@ -109,8 +109,8 @@ function correctionsOf(
   return found
 }
 
-/** Every third moment. */
-const looked = ({ plan }: Arranged): number[] => plan.slices.flatMap((_, t) => (t % 3 === 1 ? [t] : []))
+/** Every other moment. */
+const looked = ({ plan }: Arranged): number[] => plan.slices.flatMap((_, t) => (t % 2 === 1 ? [t] : []))
 
 /** Somebody who takes what is cheapest to them. */
 export const byTaste = (prices: TastePrices): Chooser => ({

@@ -9,6 +9,7 @@ export {
   type Region,
   type Variant,
 } from './arrangement.ts'
+export { type Habit, type HabitKey, HABITS, habitsChanged, withHabits } from './habit.ts'
 export {
   MOST_TASTE_PRICE,
   TASTE_FEATURES,

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { HABITS } from '../document/habit.ts'
 import { MOST_TASTE_PRICE, TASTE_FEATURES } from '../document/taste.ts'
 import { LIMITS } from '../document/limits.ts'
 import { MOST_COMPARISONS, TASTE_FORMAT, type TasteDoc } from '../taste/tasteDoc.ts'
@@ -40,6 +41,13 @@ const at = Joi.object({
     .required(),
 })
 
+/** A setting, with what it may be. */
+const habit = Joi.alternatives(
+  ...Object.entries(HABITS).map(([key, values]) =>
+    Joi.object({ key: Joi.string().valid(key).required(), value: Joi.valid(...values).required() }),
+  ),
+)
+
 const way = Joi.object({
   kind: Joi.string().valid('way').required(),
   at: at.required(),
@@ -60,6 +68,14 @@ const comparison = Joi.alternatives().conditional('.kind', {
   switch: [
     { is: 'way', then: way },
     {
+      is: 'habit',
+      then: Joi.object({
+        kind: Joi.string().valid('habit').required(),
+        at: at.required(),
+        habit: habit.required(),
+      }),
+    },
+    {
       is: 'shape',
       then: Joi.object({
         kind: Joi.string().valid('shape').required(),
@@ -76,14 +92,22 @@ const entry = Joi.object({
   on: Joi.boolean().required(),
   says: Joi.alternatives()
     .conditional('.kind', {
-      is: 'price',
-      then: Joi.object({
-        kind: Joi.string().valid('price').required(),
-        feature: Joi.string()
-          .valid(...TASTE_FEATURES)
-          .required(),
-        price: price.required(),
-      }),
+      switch: [
+        {
+          is: 'price',
+          then: Joi.object({
+            kind: Joi.string().valid('price').required(),
+            feature: Joi.string()
+              .valid(...TASTE_FEATURES)
+              .required(),
+            price: price.required(),
+          }),
+        },
+        {
+          is: 'habit',
+          then: Joi.object({ kind: Joi.string().valid('habit').required(), habit: habit.required() }),
+        },
+      ],
       otherwise: Joi.object({ kind: Joi.string().valid('shape').required(), shape: shape.required() }),
     })
     .required(),

@@ -1,3 +1,4 @@
+import type { Habit } from '../document/habit.ts'
 import type { Id } from '../document/ids.ts'
 import type { TastePrices, TasteShape } from '../document/taste.ts'
 import { priceOfCounts, type TasteCounts } from './momentCounts.ts'
@@ -40,8 +41,15 @@ export interface LeftOutComparison {
   readonly at: Case
 }
 
+/** A setting that was chosen for a tune. */
+export interface HabitComparison {
+  readonly kind: 'habit'
+  readonly at: Case
+  readonly habit: Habit
+}
+
 /** Something that was taken over something else. */
-export type Comparison = WayComparison | ShapeComparison | LeftOutComparison
+export type Comparison = WayComparison | ShapeComparison | LeftOutComparison | HabitComparison
 
 /** Another way, as the arranger offers it. */
 interface Offered {

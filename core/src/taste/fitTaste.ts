@@ -18,12 +18,12 @@ export interface TasteFit {
 const PRIOR = {
   scale: { mean: 0.3, deviation: 1 },
   stay: { mean: 0, deviation: 3 },
-  feature: { mean: 0, deviation: 1.5 },
+  feature: { mean: 0, deviation: 3 },
 } as const
 const LEAST_SCALE = 0.02
 
-/** Twice the gain in log likelihood that a feature must bring: about one chance in six hundred where there is nothing (chi square, one degree of freedom). */
-const LEAST_GAIN = 10
+/** Twice the gain in log likelihood that a feature must bring: about one chance in four hundred where there is nothing (chi square, one degree of freedom). */
+const LEAST_GAIN = 9
 
 /** Steps of Newton's method; fewer are needed. */
 const MOST_STEPS = 30
@@ -49,6 +49,8 @@ export function fitTaste(comparisons: readonly Comparison[]): TasteFit {
     chosen = best.features
     fitted = best.fit
   }
+  const together = severalAtOnce(usable, chosen, fitted)
+  if (together) ({ chosen, fitted } = together)
   const scale = fitted.at[0]!
   const prices: Partial<Record<TasteFeature, number>> = {}
   const sureness: Partial<Record<TasteFeature, number>> = {}
@@ -69,6 +71,35 @@ export function fitTaste(comparisons: readonly Comparison[]): TasteFit {
     comparisons: comparisons.length,
     agrees: { house: agreeing(usable, {}), taste: agreeing(usable, prices) },
   }
+}
+
+/** Twice the loss in log likelihood that a feature may leave behind where it goes (chi square, one degree of freedom, one in twenty). */
+const LEAST_WORTH = 3.84
+
+/**
+ * Features of which none says much alone and that together explain the choices: all are taken in where that gains more than chance would in one
+ * case of five hundred (chi square, by Wilson and Hilferty's approximation, from memory), then those that say nothing go, one by one.
+ */
+function severalAtOnce(
+  comparisons: readonly WayComparison[],
+  chosen: readonly number[],
+  fitted: Solved,
+): { chosen: number[]; fitted: Solved } | undefined {
+  let features = TASTE_FEATURES.map((_, f) => f)
+  let all = solved(comparisons, features)
+  const k = features.length - chosen.length
+  const chance = k * (1 - 2 / (9 * k) + 2.878 * Math.sqrt(2 / (9 * k))) ** 3
+  if (k === 0 || 2 * (fitted.loss - all.loss) < chance) return undefined
+  while (features.length > 0) {
+    const without = features
+      .map((f) => features.filter((g) => g !== f))
+      .map((fewer) => ({ fewer, fit: solved(comparisons, fewer) }))
+      .reduce((a, b) => (b.fit.loss < a.fit.loss ? b : a))
+    if (2 * (without.fit.loss - all.loss) > LEAST_WORTH) break
+    features = without.fewer
+    all = without.fit
+  }
+  return { chosen: features, fitted: all }
 }
 
 /** Fills that must have been taken out before they are dear: and how dear, which is more than a fill left out costs. No source. */

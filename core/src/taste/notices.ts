@@ -1,5 +1,6 @@
 import { TASTE_FEATURES, type TasteFeature } from '../document/taste.ts'
-import type { Case, Comparison, ShapeComparison } from './comparison.ts'
+import type { HabitKey } from '../document/habit.ts'
+import type { Case, Comparison, HabitComparison, ShapeComparison } from './comparison.ts'
 import { fitTaste, onePerPlace } from './fitTaste.ts'
 import { chordKey, isAboutSame, keyOf, type TasteDoc, type TasteEntry, type TasteSays } from './tasteDoc.ts'
 
@@ -15,10 +16,12 @@ export interface TasteNotice {
 /** Places at which a shape must have been taken, and a way, before it is said. No source. */
 const SHAPE_CASES = 2
 const WAY_CASES = 3
+/** Tunes for which a setting was chosen. No source. */
+const HABIT_TUNES = 3
 
 /** What the corrections of a taste say that no entry says yet, and that was not turned down. */
 export function noticesOf(doc: TasteDoc): TasteNotice[] {
-  const found = [...shapeNotices(doc), ...priceNotices(doc)]
+  const found = [...shapeNotices(doc), ...habitNotices(doc), ...priceNotices(doc)]
   return found.flatMap((notice) => {
     if (doc.declined.includes(notice.key)) return []
     const entries = doc.entries.filter((e) => isAboutSame(e.says, notice.says))
@@ -39,6 +42,23 @@ function shapeNotices({ comparisons }: TasteDoc): TasteNotice[] {
     const since = own.findLastIndex((c) => keyOf({ kind: 'shape', shape: c.shape }) !== key)
     const cases = onePerPlace(own.slice(since + 1).map((c) => c.at))
     return cases.length >= SHAPE_CASES ? [{ key, says, cases }] : []
+  })
+}
+
+/** Settings that were chosen for the last tunes for which any was chosen. */
+function habitNotices({ comparisons }: TasteDoc): TasteNotice[] {
+  const byKey = new Map<HabitKey, HabitComparison[]>()
+  for (const c of comparisons)
+    if (c.kind === 'habit') {
+      const others = (byKey.get(c.habit.key) ?? []).filter((o) => o.at.tune !== c.at.tune)
+      byKey.set(c.habit.key, [...others, c])
+    }
+  return [...byKey.values()].flatMap((own) => {
+    const last = own.slice(-HABIT_TUNES)
+    const { habit } = last.at(-1)!
+    const says = { kind: 'habit', habit } as const
+    const isHabit = last.length === HABIT_TUNES && last.every((c) => c.habit.value === habit.value)
+    return isHabit ? [{ key: keyOf(says), says, cases: last.map((c) => c.at) }] : []
   })
 }
 

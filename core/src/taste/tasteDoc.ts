@@ -1,3 +1,4 @@
+import type { Habit } from '../document/habit.ts'
 import type { Id } from '../document/ids.ts'
 import type { TasteFeature, TasteInForce, TasteShape } from '../document/taste.ts'
 import type { Case, Comparison } from './comparison.ts'
@@ -14,6 +15,7 @@ export type TasteScope =
 export type TasteSays =
   | { readonly kind: 'price'; readonly feature: TasteFeature; readonly price: number }
   | { readonly kind: 'shape'; readonly shape: TasteShape }
+  | { readonly kind: 'habit'; readonly habit: Habit }
 
 /** One thing that somebody likes. */
 export interface TasteEntry {
@@ -52,20 +54,25 @@ export const newTaste = (id: Id, name: string): TasteDoc => ({
   declined: [],
 })
 
-/** Names what an entry is about: a feature, or a shape of a chord in a tuning. */
-export const keyOf = (says: TasteSays): string =>
-  says.kind === 'price'
-    ? `${says.feature} ${says.price < 0 ? 'wanted' : 'avoided'}`
-    : `${chordKey(says.shape)} ${says.shape.frets.join()} ${says.shape.fingers.join()}`
+/** Names what an entry says: a feature and which way, a shape of a chord in a tuning, a habit. */
+export function keyOf(says: TasteSays): string {
+  if (says.kind === 'price') return `${says.feature} ${says.price < 0 ? 'wanted' : 'avoided'}`
+  if (says.kind === 'habit') return `${says.habit.key} ${says.habit.value}`
+  return `${chordKey(says.shape)} ${says.shape.frets.join()} ${says.shape.fingers.join()}`
+}
 
 export const chordKey = ({ chord, tuning }: Pick<TasteShape, 'chord' | 'tuning'>): string =>
   `${chord} ${tuning.join()}`
 
-/** True where two entries cannot both hold: one feature, or one chord. */
+/** What an entry is about, whatever it says of it. */
+function subjectOf(says: TasteSays): string {
+  if (says.kind === 'price') return says.feature
+  return says.kind === 'habit' ? says.habit.key : chordKey(says.shape)
+}
+
+/** True where two entries cannot both hold: one feature, one chord, one setting. */
 export const isAboutSame = (a: TasteSays, b: TasteSays): boolean =>
-  a.kind === 'price'
-    ? b.kind === 'price' && a.feature === b.feature
-    : b.kind === 'shape' && chordKey(a.shape) === chordKey(b.shape)
+  a.kind === b.kind && subjectOf(a) === subjectOf(b)
 
 /** For whom something is arranged. */
 export interface TasteFor {
@@ -76,22 +83,32 @@ export interface TasteFor {
 /** What comes first where two entries are about the same. */
 const NARROWNESS = { always: 0, student: 1, tune: 2 } as const
 
-/** What of a taste holds for a tune and a student; undefined where nothing does. */
-export function tasteInForce(doc: TasteDoc, { tune, student }: TasteFor): TasteInForce | undefined {
+/** The entries that hold, the narrower and the later behind the wider and the earlier. */
+function holding(doc: TasteDoc, { tune, student }: TasteFor): TasteSays[] {
   const holds = ({ on, scope }: TasteEntry) =>
     on && (scope.kind === 'always' || (scope.kind === 'tune' ? scope.id === tune : scope.id === student))
-  const prices: Partial<Record<TasteFeature, number>> = {}
-  const shapes = new Map<string, TasteShape>()
-  // The narrower and the later come over the wider and the earlier.
-  const entries = doc.entries
+  return doc.entries
     .filter(holds)
     .map((entry, i) => ({ entry, i }))
     .sort((a, b) => NARROWNESS[a.entry.scope.kind] - NARROWNESS[b.entry.scope.kind] || a.i - b.i)
-  for (const { entry } of entries) {
-    if (entry.says.kind === 'price') prices[entry.says.feature] = entry.says.price
-    else shapes.set(chordKey(entry.says.shape), entry.says.shape)
+    .map(({ entry }) => entry.says)
+}
+
+/** The settings with which a new arrangement begins. */
+export function habitsInForce(doc: TasteDoc, whom: TasteFor): Habit[] {
+  const own = holding(doc, whom).flatMap((says) => (says.kind === 'habit' ? [says.habit] : []))
+  return [...new Map(own.map((habit) => [habit.key, habit])).values()]
+}
+
+/** What of a taste holds for a tune and a student wherever something is arranged; undefined where nothing does. */
+export function tasteInForce(doc: TasteDoc, whom: TasteFor): TasteInForce | undefined {
+  const prices: Partial<Record<TasteFeature, number>> = {}
+  const shapes = new Map<string, TasteShape>()
+  for (const says of holding(doc, whom)) {
+    if (says.kind === 'price') prices[says.feature] = says.price
+    else if (says.kind === 'shape') shapes.set(chordKey(says.shape), says.shape)
   }
-  if (entries.length === 0) return undefined
+  if (Object.keys(prices).length + shapes.size === 0) return undefined
   return { name: doc.name, prices, shapes: [...shapes.values()] }
 }
 

@@ -1,5 +1,6 @@
-import type { Score, TasteInForce } from '@velvet-porch/core/document'
+import type { Habit, Score, TasteInForce, TasteShape } from '@velvet-porch/core/document'
 import {
+  habitsInForce,
   tasteInForce,
   withComparisons,
   newTaste,
@@ -41,10 +42,13 @@ export function useTasteInForce(tune: string): TasteInForce | undefined {
 
 const forWhom = (tune: string, student: string | undefined) => ({ tune, ...(student ? { student } : {}) })
 
-/** The same, asked once: what a new arrangement is made to. */
-export async function tasteFor(tune: string): Promise<TasteInForce | undefined> {
+/** What a new arrangement of a tune begins with, asked once: what of the taste in use holds, and the habits. */
+export async function tasteFor(
+  tune: string,
+): Promise<{ readonly taste: TasteInForce | undefined; readonly habits: readonly Habit[] }> {
   const doc = await activeTaste()
-  return doc && tasteInForce(doc, forWhom(tune, currentPrefs().player))
+  const whom = forWhom(tune, currentPrefs().player)
+  return { taste: doc && tasteInForce(doc, whom), habits: doc ? habitsInForce(doc, whom) : [] }
 }
 
 /** Stores a taste after its check against the schema. @throws SchemaError */
@@ -90,3 +94,13 @@ export const caseAt = ({ tune }: Pick<Score, 'tune'>, measure: number) => ({
   measure,
   day: today(),
 })
+
+/** Notes a shape that was pinned to a tune. @param name of a taste that is begun */
+export const notePinned = (
+  { id, title }: { readonly id: string; readonly title: string },
+  shape: TasteShape,
+  name: string,
+): Promise<void> =>
+  noteChosen([{ kind: 'shape', at: { tune: id, title, measure: 1, day: today() }, shape }], name).catch(
+    () => undefined,
+  )

@@ -57,6 +57,6 @@ export function withReasons(
         ...positionChangeTerms(mm, from.openOnly[0] === 1, false, { seconds, shiftShare: 1 }),
       )
     }
-    return { ...grip, costs: costs.filter((c) => c.cost > 0).sort((a, b) => b.cost - a.cost) }
+    return { ...grip, costs: costs.filter((c) => c.cost !== 0).sort((a, b) => b.cost - a.cost) }
   })
 }

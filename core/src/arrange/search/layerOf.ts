@@ -315,7 +315,7 @@ export function costsOfChoice(
   const { draft } = sets[t]!.list[choice(t)]!
   staticCost(setup, requirements[t]!, draft, (term, cost, perBeat, quantity, unit) => {
     const total = perBeat ? cost * slice.beats : cost
-    if (total > 0)
+    if (total !== 0)
       terms.push({
         term,
         cost: total,

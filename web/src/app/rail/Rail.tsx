@@ -16,8 +16,11 @@ import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { callGuide } from '../../state/guide.ts'
 import { useOpenScore } from '../../state/openScore.ts'
 import { useDarkMode } from '../useDarkMode.ts'
-import { PLACE_ICONS, REFERENCES, stagePath, STAGES, type Place } from './places.ts'
+import { PLACE_ICONS, REFERENCES, stagePath, STAGES, type Place, type Reference } from './places.ts'
 import css from './Rail.module.css'
+
+/** What a phone has no room for beside the others. */
+const IN_MENU: readonly Reference[] = ['taste']
 
 type StageState = 'done' | 'stale' | 'empty'
 
@@ -51,7 +54,12 @@ export function Rail({ onHelp, onKeys }: Props) {
         : null}
       <div className={css.rest} />
       {REFERENCES.map((place) => (
-        <RailLink key={place} to={`/${place}`} place={place} aside={id !== undefined} />
+        <RailLink
+          key={place}
+          to={`/${place}`}
+          place={place}
+          aside={id !== undefined || IN_MENU.includes(place)}
+        />
       ))}
       <RailTools onHelp={onHelp} onKeys={onKeys} />
     </nav>
@@ -136,20 +144,14 @@ function RailTools({ onHelp, onKeys }: Props) {
           </button>
         </Menu.Target>
         <Menu.Dropdown>
-          {inTune
-            ? REFERENCES.map((place) => {
-                const Icon = PLACE_ICONS[place]
-                return (
-                  <Menu.Item
-                    key={place}
-                    leftSection={<Icon size={17} />}
-                    onClick={() => void go(`/${place}`)}
-                  >
-                    {t(`rail.${place}`)}
-                  </Menu.Item>
-                )
-              })
-            : null}
+          {(inTune ? REFERENCES : IN_MENU).map((place) => {
+            const Icon = PLACE_ICONS[place]
+            return (
+              <Menu.Item key={place} leftSection={<Icon size={17} />} onClick={() => void go(`/${place}`)}>
+                {t(`rail.${place}`)}
+              </Menu.Item>
+            )
+          })}
           {tools.map(({ label, Icon, run }) => (
             <Menu.Item key={label} leftSection={<Icon size={17} />} onClick={run}>
               {label}

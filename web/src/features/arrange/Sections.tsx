@@ -41,6 +41,7 @@ import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { holds } from '../../ui/holds.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
 import { FeelForm } from './FeelForm.tsx'
+import { noteHabits } from './taste/noteTaken.ts'
 import { OrnamentMenu } from './OrnamentMenu.tsx'
 import { PartsMenu } from './PartsMenu.tsx'
 import { SchoolForm } from './SchoolForm.tsx'
@@ -238,8 +239,10 @@ export function MoreTools({ tune, numbers, arranger, settings, position, section
   const region = regions[active]!
   const school = region.school ?? USUAL_SCHOOL
   const own = changes(school) + [region.feel, region.close, region.lastChord].filter(Boolean).length
-  const choose = (choice: Partial<Region>, label: string) =>
+  const choose = (choice: Partial<Region>, label: string) => {
+    void noteHabits(tune, region, { ...region, ...choice }, t('taste.firstName')).catch(() => undefined)
     void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
+  }
   const solo = isSolo(region.style)
   const swings = canSwing({ metre: fullMetre(tune, region) })
   const ends = active === regions.length - 1

@@ -1,4 +1,10 @@
-import { isFresh, sameContent, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
+import {
+  isFresh,
+  sameContent,
+  withHabits,
+  type ArrangementDoc,
+  type TuneDoc,
+} from '@velvet-porch/core/document'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useStore } from 'zustand'
@@ -55,9 +61,11 @@ export function useArranger(
     // Storage may hold one already that the page has not heard of.
     void storedScore(tuneId).then(async (stored) => {
       if (left || stored?.arrangement || arranger.isAtWork()) return
-      const taste = await tasteFor(tuneId).catch(() => undefined)
+      const own = await tasteFor(tuneId).catch(() => undefined)
       if (left) return
-      void arranger.choose(t('arrange.command.first'), (now) => ({ regions: toTaste(now.regions, taste) }))
+      void arranger.choose(t('arrange.command.first'), (now) => ({
+        regions: toTaste(now.regions, own?.taste).map((r) => withHabits(r, own?.habits ?? [])),
+      }))
     })
     return () => {
       left = true

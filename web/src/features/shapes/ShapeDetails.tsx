@@ -1,6 +1,7 @@
 import { Button, Group, Menu } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import {
+  chordText,
   mod12,
   spellInChord,
   transposeChord,
@@ -35,6 +36,7 @@ import { ChordBox } from '../../ui/chordBox/ChordBox.tsx'
 import { degreeLabel } from '../../ui/chordBox/degreeLabel.ts'
 import { FingeringWords } from './FingeringWords.tsx'
 import { pinShape } from '../../state/pinShape.ts'
+import { notePinned } from '../../state/tastes.ts'
 import { hearShape } from '../../score/playback/playShape.ts'
 import { SameNotesList } from './SameNotesList.tsx'
 import css from './ShapeDetails.module.css'
@@ -218,11 +220,16 @@ function PinMenu({
                 shape.frets,
                 fingers,
                 t('shapes.pinned', { chord: names.chord(name) }),
-              ).then(() =>
+              ).then(() => {
+                void notePinned(
+                  tune,
+                  { chord: chordText(name), tuning: setup.tuning, frets: shape.frets, fingers },
+                  t('taste.firstName'),
+                )
                 notifications.show({
                   message: t('shapes.pinnedTo', { chord: names.chord(name), tune: tune.title }),
-                }),
-              )
+                })
+              })
             }
           >
             {tune.title}

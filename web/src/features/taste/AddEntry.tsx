@@ -81,6 +81,7 @@ function AddShape({ onAdd }: { onAdd: (says: TasteSays) => void }) {
         />
         <TextInput
           w={150}
+          placeholder="320003"
           label={t('taste.frets')}
           value={frets}
           maxLength={30}
@@ -88,6 +89,7 @@ function AddShape({ onAdd }: { onAdd: (says: TasteSays) => void }) {
         />
         <TextInput
           w={170}
+          placeholder="320004"
           label={t('taste.fingers')}
           value={fingers}
           maxLength={30}

@@ -1,6 +1,7 @@
 import { fretsText } from '@velvet-porch/core/chords'
-import type { TasteFeature, TasteShape } from '@velvet-porch/core/document'
+import type { Habit, TasteFeature, TasteShape } from '@velvet-porch/core/document'
 import type { Case, TasteSays, TasteScope } from '@velvet-porch/core/taste'
+import type { TFunction } from 'i18next'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 
@@ -21,6 +22,22 @@ const fingersText = ({ fingers }: TasteShape): string =>
     .reverse()
     .join('-')
 
+/** A habit in the words of its setting. */
+function habitWords(t: TFunction, { key, value }: Habit): { what: string; choice: string } {
+  const choice = {
+    picking: () => t(`school.pickings.${value as 'flatPick'}`),
+    strokes: () => t(`school.strokeRules.${value as 'byBeat'}`),
+    root: () => t(`school.roots.${value as 'always'}`),
+    repeats: () => t(`school.repeatRules.${value as 'alike'}`),
+    hand: () => t(`school.hands.${value as 'free'}`),
+    harmony: () => t(`school.sides.${value as 'below'}`),
+    runs: () => t(`school.runRules.${value as 'never'}`),
+    liftOff: () => t(`school.liftRules.${value as 'never'}`),
+    ornament: () => t(`ornament.short.${value as 0}`),
+  }[key]()
+  return { what: key === 'ornament' ? t('taste.ornaments') : t(`school.${key}`), choice }
+}
+
 /** Most cases that are named. */
 const NAMED = 4
 
@@ -32,15 +49,17 @@ export function useTasteWords() {
       feature: (feature: TasteFeature, wanted: boolean) =>
         wanted ? t(`taste.wanted.${feature}`) : t(`taste.avoided.${feature}`),
       says: (says: TasteSays): string =>
-        says.kind === 'price'
-          ? says.price < 0
-            ? t(`taste.wanted.${says.feature}`)
-            : t(`taste.avoided.${says.feature}`)
-          : t('taste.shape', {
-              chord: says.shape.chord,
-              fingers: fingersText(says.shape),
-              frets: fretsText(says.shape.frets),
-            }),
+        says.kind === 'habit'
+          ? t('taste.habit', habitWords(t, says.habit))
+          : says.kind === 'price'
+            ? says.price < 0
+              ? t(`taste.wanted.${says.feature}`)
+              : t(`taste.avoided.${says.feature}`)
+            : t('taste.shape', {
+                chord: says.shape.chord,
+                fingers: fingersText(says.shape),
+                frets: fretsText(says.shape.frets),
+              }),
       scope: (scope: TasteScope) =>
         scope.kind === 'always'
           ? t('taste.scope.always')

@@ -29,9 +29,10 @@ export const taste = {
     addPrice: 'Add',
     addShape: 'Add the shape',
     chord: 'Chord',
-    frets: 'Frets, from the lowest string (x is not played)',
-    fingers: 'Fingers, from the lowest string (0 is none, T the thumb)',
-    badShape: 'Frets and fingers need one sign for each of six strings: 320003 and 320004.',
+    frets: 'Frets, string 6 first',
+    fingers: 'Fingers, string 6 first',
+    badShape:
+      'Frets and fingers need one sign for each of six strings, the lowest first: 320003 and 320004 (x is not played, 0 no finger, T the thumb).',
     fault: {
       chord: 'These frets are not {{chord}}.',
       hand: 'A usual hand cannot hold this.',
@@ -73,6 +74,8 @@ export const taste = {
       inside: 'melody on the inner strings: avoid',
     },
     shape: '{{chord}} is {{fingers}} ({{frets}})',
+    habit: '{{what}}: {{choice}}',
+    ornaments: 'Ornaments',
     because: 'because of your taste ({{what}})',
     case_one: '{{title}}, measure {{list}}',
     case_other: '{{title}}, measures {{list}}',

@@ -55,6 +55,7 @@ export const BenchSide = memo(function BenchSide() {
       {model.setup ? <Neck setup={model.setup} hand={down} plucked={plucked} onHear={hear} /> : null}
       {hand ? <NeckLegend /> : null}
       {model.setup ? <StretchText setup={model.setup} hand={down} /> : null}
+      {ready ? <TasteLine {...ready} arranger={arranger} tried={trial} onTry={onTrial} /> : null}
       <Reasons grip={hand?.now} open={why} onOpen={setWhy}>
         {backing ? <BackingHint style={backing} /> : null}
         {why && ready && position && !backing ? (
@@ -86,7 +87,6 @@ export const BenchSide = memo(function BenchSide() {
             onTry={onTrial}
           />
           <Ossias {...ready} position={position} marked={marked} shown={ossia} onShow={onOssia} />
-          <TasteLine {...ready} arranger={arranger} tried={trial} onTry={onTrial} />
           <BetterKeyLine {...ready} arranger={arranger} />
           <AccompanyRemarks {...ready} onPosition={onPosition} />
           <OrnamentsLeft {...ready} onPosition={onPosition} />

@@ -48,7 +48,7 @@ export function TasteLine({ tune, doc, arranger, tried, onTry }: Props) {
   return (
     <div className={css.audit} data-testid="taste">
       {made ? <p>{t('taste.madeOther', { name: made.name })}</p> : null}
-      <p>{t(wanted ? 'taste.yourWay' : 'taste.houseWay', { count, list: answer.measures.join(', ') })}</p>
+      <p>{t(wanted ? 'taste.yourWay' : 'taste.houseWay', { count, list: inRanges(answer.measures) })}</p>
       <Group gap={4}>
         {count > 0 ? (
           <Button
@@ -76,6 +76,17 @@ export function TasteLine({ tune, doc, arranger, tried, onTry }: Props) {
       </Group>
     </div>
   )
+}
+
+/** Numbers in a row as from and to: 1–4, 6. */
+function inRanges(numbers: readonly number[]): string {
+  const ranges: [number, number][] = []
+  for (const n of numbers) {
+    const last = ranges.at(-1)
+    if (last && n <= last[1] + 1) last[1] = n
+    else ranges.push([n, n])
+  }
+  return ranges.map(([from, to]) => (from === to ? `${from}` : `${from}–${to}`)).join(', ')
 }
 
 /** True where two tastes ask for the same, whatever they are called. */

@@ -1,7 +1,9 @@
 import {
+  habitsChanged,
   measureNumbers,
   regionAt,
   type ArrangementDoc,
+  type Region,
   type Score,
   type TuneDoc,
 } from '@velvet-porch/core/document'
@@ -31,6 +33,13 @@ export async function noteEdit(before: Score, after: Score, nameOfNew: string): 
   if (!was || !is || was.regions.some((r) => r.given)) return
   await noteChosen(takenIn(before.tune, was, is), nameOfNew)
 }
+
+/** Notes settings of a section that were chosen otherwise. */
+export const noteHabits = (tune: TuneDoc, before: Region, after: Region, nameOfNew: string): Promise<void> =>
+  noteChosen(
+    habitsChanged(before, after).map((habit) => ({ kind: 'habit', at: caseAt({ tune }, 1), habit })),
+    nameOfNew,
+  )
 
 function takenIn(tune: TuneDoc, before: ArrangementDoc, after: ArrangementDoc): Comparison[] {
   const { shapes, fillsOut } = takenByHand(tune, before, after.base)
