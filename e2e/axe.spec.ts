@@ -144,6 +144,7 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
       (card) => [`/neck?card=${card}`, [plain]] as const,
     ),
     ['/tuner?capo=2', [plain]],
+    ['/taste', [plain, { called: 'with entries', unfold: tasteWithEntries }]],
     [
       '/settings',
       [
@@ -153,6 +154,15 @@ const PAGES: Readonly<Record<string, readonly (readonly [string, readonly State[
       ],
     ],
   ],
+}
+
+/** A new taste with a dislike in it. */
+async function tasteWithEntries(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'New taste' }).click()
+  await page.getByRole('combobox', { name: 'Like or dislike' }).click()
+  await page.getByRole('option', { name: 'fills: few' }).click()
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await expect(page.getByTestId('taste-entries')).toContainText('fills: few')
 }
 
 /** The page of the first student of the roster. */

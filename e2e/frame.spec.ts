@@ -10,6 +10,7 @@ const REFERENCES = [
   '/neck',
   '/neck?card=scale',
   '/tuner',
+  '/taste',
   '/students',
   '/repertoire',
   '/sets',

@@ -96,7 +96,7 @@ test('with the server stopped and the network off the whole job runs, after a re
     await page.getByRole('button', { name: /lesson file/i }).click()
     expect(readFileSync(await (await saving).path(), 'utf8')).toContain('Gate Latch')
     // Every other place.
-    for (const place of ['shapes', 'neck', 'tuner', 'students', 'repertoire', 'sets', 'settings']) {
+    for (const place of ['shapes', 'neck', 'tuner', 'taste', 'students', 'repertoire', 'sets', 'settings']) {
       await page.goto(`${origin}/${place}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     }

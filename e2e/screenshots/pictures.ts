@@ -27,14 +27,6 @@ test('pictures of the main views', async ({ page }) => {
   await expect(page.getByRole('link', { name: 'The Ferry at Dusk' })).toBeVisible()
   await page.waitForTimeout(400)
   await page.screenshot({ path: `${folder}/shelf.png` })
-  await page.getByRole('link', { name: 'The Ferry at Dusk' }).click()
-  await page.locator('.tab-fret').nth(9).click()
-  await page.getByRole('button', { name: 'Dark mode' }).click()
-  await page.getByRole('button', { name: 'Playing' }).click()
-  await page.waitForTimeout(800)
-  await page.screenshot({ path: `${folder}/arrange-dark.png` })
-  await page.getByRole('button', { name: 'Playing' }).click()
-  await page.getByRole('button', { name: 'Dark mode' }).click()
 })
 
 test('pictures of a song: its bars beside it, and its page', async ({ page }) => {
@@ -175,4 +167,29 @@ test('pictures of a student, of practising and of a set list', async ({ page }) 
   await page.getByRole('button', { name: 'Best order' }).click()
   await expect(page.getByTestId('set-ordered')).toBeVisible()
   await page.screenshot({ path: `${folder}/sets.png` })
+})
+
+test('picture of a taste', async ({ page }) => {
+  await demo(page)
+  await page.setViewportSize({ width: 1280, height: 1000 })
+  await page.goto('/')
+  await page.getByRole('link', { name: 'The Ferry at Dusk' }).click()
+  await expect(page.locator('.tab-fret').first()).toBeVisible()
+  await page.getByRole('button', { name: 'Write', exact: true }).click()
+  for (const measure of [2, 3]) {
+    await page.locator(`[data-note^="b.m${measure}.0"]`).click()
+    await page.keyboard.press('Shift+Digit3')
+    await page.waitForTimeout(600)
+  }
+  await page.getByTestId('taste-notice').getByRole('button', { name: 'Always' }).click()
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await page.getByRole('link', { name: 'Taste' }).click()
+  for (const like of ['basses above fret 4: avoid', 'fills: few']) {
+    await page.getByRole('combobox', { name: 'Like or dislike' }).click()
+    await page.getByRole('option', { name: like }).click()
+    await page.getByRole('button', { name: 'Add', exact: true }).click()
+    await expect(page.getByTestId('taste-entries')).toContainText(like)
+  }
+  await page.waitForTimeout(400)
+  await page.screenshot({ path: `${folder}/taste.png` })
 })

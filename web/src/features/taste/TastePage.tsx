@@ -84,8 +84,7 @@ function OneTaste({ taste }: { taste: TasteDoc }) {
           {t('taste.export')}
         </Button>
         <Button
-          variant="subtle"
-          color="red"
+          variant="default"
           leftSection={<IconTrash size={16} />}
           onClick={() => void dropTaste(taste.id)}
         >
