@@ -18,6 +18,7 @@ const CONDITION: Condition = { style: 'arpeggio', level: 3, thumbOver: false }
 const MOST_CORRECTIONS = 30
 const DRAWN = { count: 8, seed: 7 }
 const RANDOM_TEACHERS = 20
+const MANY = 500
 
 const tunes = traditionalTunes()
 const training = tunes.filter((_, i) => i % 2 === 0)
@@ -47,6 +48,7 @@ function learnedFrom(teacher: Teacher): Learned {
   }
   return {
     teacher,
+    made,
     corrections: made.length,
     learned: prices,
     ms,
@@ -75,12 +77,9 @@ const atRandomPrices = Array.from({ length: RANDOM_TEACHERS }, (_, i) => {
   ).prices
 })
 
-/** Five hundred comparisons, of several teachers. */
-const many = Array.from({ length: 17 }, (_, i) =>
-  corrections(training, CONDITION, byTaste(BY_HAND[i % 2]!.prices), MOST_CORRECTIONS),
-)
-  .flat()
-  .slice(0, 500)
+/** Five hundred comparisons, of all teachers. */
+const all = teachers.flatMap((t) => t.made)
+const many = Array.from({ length: MANY }, (_, i) => all[i % all.length]!)
 const started = performance.now()
 fitTaste(many)
 const manyMs = performance.now() - started

@@ -1,3 +1,4 @@
+import type { Comparison } from '@velvet-porch/core/taste'
 import { TASTE_FEATURES, type TastePrices } from '@velvet-porch/core/document'
 import type { Teacher } from './teachers.ts'
 
@@ -5,6 +6,7 @@ import type { Teacher } from './teachers.ts'
 export interface Learned {
   readonly teacher: Teacher
   readonly corrections: number
+  readonly made: readonly Comparison[]
   readonly learned: TastePrices
   readonly ms: number
   /** Share of notes at the teacher's places under the teacher's fingers: as the house has them, and as learned. */

@@ -25,6 +25,17 @@ const LEAST_SCALE = 0.02
 /** Twice the gain in log likelihood that a feature must bring: about one chance in four hundred where there is nothing (chi square, one degree of freedom). */
 const LEAST_GAIN = 9
 
+/**
+ * What a feature must bring from somebody who plainly weighs what the house weighs: nobody does that by chance, and less is
+ * needed to believe them.
+ */
+const LEAST_GAIN_OF_CONSISTENT = 4.5
+/** How sure it must be that somebody keeps to the house's prices: deviations of the scale. */
+const CONSISTENT = 3
+
+const leastGain = ({ at, deviations }: Solved): number =>
+  at[0]! / deviations[0]! >= CONSISTENT ? LEAST_GAIN_OF_CONSISTENT : LEAST_GAIN
+
 /** Steps of Newton's method; fewer are needed. */
 const MOST_STEPS = 30
 
@@ -38,16 +49,11 @@ export function fitTaste(comparisons: readonly Comparison[]): TasteFit {
   let chosen: number[] = []
   let fitted = solved(usable, chosen)
   while (chosen.length < TASTE_FEATURES.length) {
-    let best: { features: number[]; fit: Solved } | undefined
-    for (let f = 0; f < TASTE_FEATURES.length; f++) {
-      if (chosen.includes(f)) continue
-      const features = [...chosen, f].sort((a, b) => a - b)
-      const fit = solved(usable, features)
-      if (!best || fit.loss < best.fit.loss) best = { features, fit }
-    }
-    if (!best || 2 * (fitted.loss - best.fit.loss) < LEAST_GAIN) break
-    chosen = best.features
-    fitted = best.fit
+    const next = [...chosen, mostTelling(usable, chosen, fitted)].sort((a, b) => a - b)
+    const fit = solved(usable, next)
+    if (2 * (fitted.loss - fit.loss) < leastGain(fitted)) break
+    chosen = next
+    fitted = fit
   }
   const together = severalAtOnce(usable, chosen, fitted)
   if (together) ({ chosen, fitted } = together)
@@ -91,13 +97,12 @@ function severalAtOnce(
   const chance = k * (1 - 2 / (9 * k) + 2.878 * Math.sqrt(2 / (9 * k))) ** 3
   if (k === 0 || 2 * (fitted.loss - all.loss) < chance) return undefined
   while (features.length > 0) {
-    const without = features
-      .map((f) => features.filter((g) => g !== f))
-      .map((fewer) => ({ fewer, fit: solved(comparisons, fewer) }))
-      .reduce((a, b) => (b.fit.loss < a.fit.loss ? b : a))
-    if (2 * (without.fit.loss - all.loss) > LEAST_WORTH) break
-    features = without.fewer
-    all = without.fit
+    const sure = features.map((_, k) => Math.abs(all.at[2 + k]!) / all.deviations[2 + k]!)
+    const fewer = features.toSpliced(sure.indexOf(Math.min(...sure)), 1)
+    const fit = solved(comparisons, fewer)
+    if (2 * (fit.loss - all.loss) > LEAST_WORTH) break
+    features = fewer
+    all = fit
   }
   return { chosen: features, fitted: all }
 }
@@ -127,17 +132,64 @@ interface Solved {
   readonly loss: number
 }
 
-/** Newton's method on the penalised log loss: it is convex, a step that overshoots is halved. */
-function solved(comparisons: readonly WayComparison[], features: readonly number[]): Solved {
-  const n = 2 + features.length
-  const priors = [PRIOR.scale, PRIOR.stay, ...features.map(() => PRIOR.feature)]
-  const rows = comparisons.map((c) =>
+/**
+ * The feature that would explain most beside those that were taken in: by the slope and the curve of the loss where it is not priced yet (a score
+ * test), which is one look at the choices for all features.
+ */
+function mostTelling(
+  comparisons: readonly WayComparison[],
+  chosen: readonly number[],
+  { at }: Solved,
+): number {
+  const others = TASTE_FEATURES.flatMap((_, f) => (chosen.includes(f) ? [] : [f]))
+  const all = [...chosen, ...others]
+  const known = 2 + chosen.length
+  const here = [...at, ...others.map(() => 0)]
+  const { gradient, hessian } = slopesAt(rowsOf(comparisons, all), comparisons, here)
+  const inner = hessian.slice(0, known).map((row) => row.slice(0, known))
+  const gains = others.map((_, k) => {
+    const i = known + k
+    const beside = hessian[i]!.slice(0, known)
+    const curve = hessian[i]![i]! - dot(beside, solveLinear(inner, beside))
+    return gradient[i]! ** 2 / curve
+  })
+  return others[gains.indexOf(Math.max(...gains))]!
+}
+
+const priorsOf = (features: number) => [
+  PRIOR.scale,
+  PRIOR.stay,
+  ...Array.from({ length: features }, () => PRIOR.feature),
+]
+
+/** Each offered way against the one that stood there: price, standing, features. */
+const rowsOf = (comparisons: readonly WayComparison[], features: readonly number[]): number[][][] =>
+  comparisons.map((c) =>
     c.ways.map((way, k) => [
       way.price - c.ways[0]!.price,
       k === 0 ? -1 : 0,
       ...features.map((f) => way.counts[f]! - c.ways[0]!.counts[f]!),
     ]),
   )
+
+/** Slope and curve of the penalised log loss. */
+function slopesAt(
+  rows: readonly (readonly (readonly number[])[])[],
+  comparisons: readonly WayComparison[],
+  at: readonly number[],
+): { gradient: number[]; hessian: number[][] } {
+  const priors = priorsOf(at.length - 2)
+  const gradient = priors.map((p, i) => (at[i]! - p.mean) / p.deviation ** 2)
+  const hessian = emptyMatrix(at.length)
+  priors.forEach((p, i) => (hessian[i]![i]! += 1 / p.deviation ** 2))
+  rows.forEach((ways, c) => addChoice(ways, comparisons[c]!.taken, at, gradient, hessian))
+  return { gradient, hessian }
+}
+
+/** Newton's method on the penalised log loss: it is convex, a step that overshoots is halved. */
+function solved(comparisons: readonly WayComparison[], features: readonly number[]): Solved {
+  const priors = priorsOf(features.length)
+  const rows = rowsOf(comparisons, features)
   const lossAt = (at: readonly number[]): number => {
     let loss = priors.reduce((sum, p, i) => sum + ((at[i]! - p.mean) / p.deviation) ** 2 / 2, 0)
     rows.forEach((ways, c) => {
@@ -150,12 +202,11 @@ function solved(comparisons: readonly WayComparison[], features: readonly number
   }
   let at: number[] = priors.map((p) => p.mean)
   let loss = lossAt(at)
-  let hessian = emptyMatrix(n)
+  let hessian = emptyMatrix(at.length)
   for (let step = 0; step < MOST_STEPS; step++) {
-    const gradient = priors.map((p, i) => (at[i]! - p.mean) / p.deviation ** 2)
-    hessian = emptyMatrix(n)
-    priors.forEach((p, i) => (hessian[i]![i]! += 1 / p.deviation ** 2))
-    rows.forEach((ways, c) => addChoice(ways, comparisons[c]!.taken, at, gradient, hessian))
+    const slopes = slopesAt(rows, comparisons, at)
+    const { gradient } = slopes
+    hessian = slopes.hessian
     const towards = solveLinear(hessian, gradient)
     let share = 1
     let next = at

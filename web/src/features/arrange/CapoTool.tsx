@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
 import { holds } from '../../ui/holds.ts'
 import { useNames } from '../../ui/names/useNames.ts'
+import { useBenchPage } from './bench/BenchContext.ts'
 import { withCapo, type CapoKeeps } from './capoKeeps.ts'
 import type { Settings } from './settings.ts'
 import type { BenchArranger } from './useArranger.ts'
@@ -31,6 +32,7 @@ export function CapoTool({ tune, settings, arranger }: Props) {
   const { capoKeeps } = usePrefs()
   const [opened, setOpened] = useState(false)
   const [looked, setLooked] = useState<number>()
+  const { look } = useBenchPage()
   const song = isSongAlone(tune)
   const keeps = capoKeeps ?? (song ? 'shapes' : 'sound')
   const { capo, shift = 0 } = settings
@@ -39,8 +41,16 @@ export function CapoTool({ tune, settings, arranger }: Props) {
   const to = looked ?? Math.min(capo + 2, highest)
   const moved = withCapo(settings, to, keeps)
   const chordAt = (up: number) => names.chord(transposeChord(example.chord, up, example.flats))
+  const lookAt = (fret: number) => {
+    setLooked(fret)
+    look(fret === capo ? undefined : () => withCapo(settings, fret, keeps))
+  }
+  const open = (next: boolean) => {
+    setOpened(next)
+    if (!next) look(undefined)
+  }
   const choose = (fret: number) => {
-    setOpened(false)
+    open(false)
     const chosen = withCapo(settings, fret, keeps)
     void arranger.choose(
       t(keeps === 'shapes' ? 'arrange.command.capoShapes' : 'arrange.command.capo', { to: fret }),
@@ -48,7 +58,7 @@ export function CapoTool({ tune, settings, arranger }: Props) {
     )
   }
   return (
-    <Popover opened={opened} onChange={setOpened} position="bottom-start" shadow="md" withinPortal trapFocus>
+    <Popover opened={opened} onChange={open} position="bottom-start" shadow="md" withinPortal trapFocus>
       <Popover.Target>
         <Button
           size="compact-xs"
@@ -57,7 +67,7 @@ export function CapoTool({ tune, settings, arranger }: Props) {
           variant="default"
           aria-label={t('arrange.capoNow', { capo })}
           {...holds([t('arrange.capoKeeps.label')])}
-          onClick={() => setOpened((o) => !o)}
+          onClick={() => open(!opened)}
         >
           {capo === 0 ? t('arrange.noCapo') : t('arrange.capoAt', { capo })}
         </Button>
@@ -82,8 +92,8 @@ export function CapoTool({ tune, settings, arranger }: Props) {
                 className={css.fret}
                 aria-pressed={fret === capo}
                 aria-label={fret === 0 ? t('arrange.noCapo') : t('arrange.capoAt', { capo: fret })}
-                onPointerEnter={() => setLooked(fret)}
-                onFocus={() => setLooked(fret)}
+                onPointerEnter={() => lookAt(fret)}
+                onFocus={() => lookAt(fret)}
                 onClick={() => choose(fret)}
               >
                 {fret}

@@ -1,5 +1,5 @@
 import { present } from '@velvet-porch/core/invariant'
-import { Select, Stack, Text, TextInput } from '@mantine/core'
+import { Stack, Text, TextInput } from '@mantine/core'
 import { GUITAR, PICKING_SCHOOLS, type PickingSchool } from '@velvet-porch/core/instrument'
 import {
   bassOrdersText,
@@ -13,6 +13,7 @@ import {
 } from '@velvet-porch/core/document'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { LookSelect } from '../../ui/LookSelect.tsx'
 
 interface Props {
   readonly school: School
@@ -20,11 +21,14 @@ interface Props {
   /** True where the section accompanies: other choices count. */
   readonly accompanies: boolean
   readonly onSchool: (school: School, label: string) => void
+  /** A school that is looked at before it is taken; undefined once none is. */
+  readonly onLook: (school: School | undefined) => void
 }
 
 /** Where teachers disagree: what is chosen here changes the result. */
-export function SchoolForm({ school, hasTwoParts, accompanies, onSchool }: Props) {
+export function SchoolForm({ school, hasTwoParts, accompanies, onSchool, onLook }: Props) {
   const { t } = useTranslation()
+  const taken = { onSchool, onLook }
   const AS_PLAYER = 'player'
   const BY_LEVEL = 'level'
   return (
@@ -37,22 +41,25 @@ export function SchoolForm({ school, hasTwoParts, accompanies, onSchool }: Props
           v,
           t(`school.pickings.${v as PickingSchool | 'player'}`),
         ])}
-        onChange={(v, label) => {
+        schoolOf={(v) => {
           const { picking: _, ...rest } = school
-          onSchool(v === AS_PLAYER ? rest : { ...rest, picking: v as PickingSchool }, label)
+          return v === AS_PLAYER ? rest : { ...rest, picking: v as PickingSchool }
         }}
+        {...taken}
       />
       <Choice
         label={t('school.strokes')}
         value={school.strokes}
         options={STROKE_RULES.map((v) => [v, t(`school.strokeRules.${v}`)])}
-        onChange={(strokes, label) => onSchool({ ...school, strokes: strokes as School['strokes'] }, label)}
+        schoolOf={(v) => ({ ...school, strokes: v as School['strokes'] })}
+        {...taken}
       />
       <Choice
         label={t('school.root')}
         value={school.root}
         options={ROOT_RULES.map((v) => [v, t(`school.roots.${v}`)])}
-        onChange={(root, label) => onSchool({ ...school, root: root as School['root'] }, label)}
+        schoolOf={(v) => ({ ...school, root: v as School['root'] })}
+        {...taken}
       />
       <BassStrings school={school} onSchool={onSchool} />
       {accompanies ? (
@@ -61,23 +68,25 @@ export function SchoolForm({ school, hasTwoParts, accompanies, onSchool }: Props
             label={t('school.runs')}
             value={school.runs ?? BY_LEVEL}
             options={[BY_LEVEL, ...RUN_RULES].map((v) => [v, t(`school.runRules.${v as 'never'}`)])}
-            onChange={(v, label) => {
+            schoolOf={(v) => {
               const { runs: _, ...rest } = school
-              onSchool(v === BY_LEVEL ? rest : { ...rest, runs: v as 'never' | 'changes' }, label)
+              return v === BY_LEVEL ? rest : { ...rest, runs: v as 'never' | 'changes' }
             }}
+            {...taken}
           />
           <Choice
             label={t('school.liftOff')}
             value={school.liftOff ?? 'never'}
             options={LIFT_RULES.map((v) => [v, t(`school.liftRules.${v}`)])}
-            onChange={(v, label) => {
+            schoolOf={(v) => {
               const { liftOff: _, ...rest } = school
-              onSchool(v === 'fast' ? { ...rest, liftOff: 'fast' } : rest, label)
+              return v === 'fast' ? { ...rest, liftOff: 'fast' } : rest
             }}
+            {...taken}
           />
         </>
       ) : (
-        <SoloChoices school={school} hasTwoParts={hasTwoParts} onSchool={onSchool} />
+        <SoloChoices school={school} hasTwoParts={hasTwoParts} {...taken} />
       )}
       <Text size="xs" c="dimmed">
         {t('school.handHint')}
@@ -121,7 +130,7 @@ function BassStrings({ school, onSchool }: Pick<Props, 'school' | 'onSchool'>) {
 }
 
 /** What only matters where the tune is played. */
-function SoloChoices({ school, hasTwoParts, onSchool }: Omit<Props, 'accompanies'>) {
+function SoloChoices({ school, hasTwoParts, ...taken }: Omit<Props, 'accompanies'>) {
   const { t } = useTranslation()
   return (
     <>
@@ -129,26 +138,30 @@ function SoloChoices({ school, hasTwoParts, onSchool }: Omit<Props, 'accompanies
         label={t('school.repeats')}
         value={school.repeats}
         options={(['alike', 'varied'] as const).map((v) => [v, t(`school.repeatRules.${v}`)])}
-        onChange={(repeats, label) => onSchool({ ...school, repeats: repeats as School['repeats'] }, label)}
+        schoolOf={(v) => ({ ...school, repeats: v as School['repeats'] })}
+        {...taken}
       />
       <Choice
         label={t('school.hand')}
         value={school.hand}
         options={HAND_RULES.map((v) => [v, t(`school.hands.${v}`)])}
-        onChange={(hand, label) => onSchool({ ...school, hand: hand as School['hand'] }, label)}
+        schoolOf={(v) => ({ ...school, hand: v as School['hand'] })}
+        {...taken}
       />
       <Choice
         label={t('school.harmony')}
         value={school.harmony}
         options={(['below', 'above'] as const).map((v) => [v, t(`school.sides.${v}`)])}
-        onChange={(harmony, label) => onSchool({ ...school, harmony: harmony as School['harmony'] }, label)}
+        schoolOf={(v) => ({ ...school, harmony: v as School['harmony'] })}
+        {...taken}
       />
       {hasTwoParts ? (
         <Choice
           label={t('school.parts')}
           value={school.parts}
           options={(['melody', 'both'] as const).map((v) => [v, t(`school.partRules.${v}`)])}
-          onChange={(parts, label) => onSchool({ ...school, parts: parts as School['parts'] }, label)}
+          schoolOf={(v) => ({ ...school, parts: v as School['parts'] })}
+          {...taken}
         />
       ) : null}
     </>
@@ -159,22 +172,28 @@ function Choice({
   label,
   value,
   options,
-  onChange,
-}: {
+  schoolOf,
+  onSchool,
+  onLook,
+}: Pick<Props, 'onSchool' | 'onLook'> & {
   label: string
   value: string
   options: readonly (readonly [string, string])[]
-  onChange: (value: string, label: string) => void
+  /** The school with an option taken. */
+  schoolOf: (value: string) => School
 }) {
   return (
-    <Select
+    <LookSelect
       size="xs"
       label={label}
       value={value}
       allowDeselect={false}
       comboboxProps={{ withinPortal: false }}
       data={options.map(([v, l]) => ({ value: v, label: l }))}
-      onChange={(v) => v !== null && v !== value && onChange(v, present(options.find(([o]) => o === v))[1])}
+      onLook={(v) => onLook(v === undefined || v === value ? undefined : schoolOf(v))}
+      onChange={(v) =>
+        v !== null && v !== value && onSchool(schoolOf(v), present(options.find(([o]) => o === v))[1])
+      }
     />
   )
 }

@@ -5,7 +5,6 @@ import {
   Popover,
   ScrollArea,
   SegmentedControl,
-  Select,
   Tooltip,
   UnstyledButton,
   VisuallyHidden,
@@ -41,6 +40,9 @@ import type { SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { holds } from '../../ui/holds.ts'
 import { PatternTools } from './pattern/PatternTools.tsx'
 import { FeelForm } from './FeelForm.tsx'
+import type { SettingsChange } from './arranger.ts'
+import { useBenchPage } from './bench/BenchContext.ts'
+import { LookSelect } from '../../ui/LookSelect.tsx'
 import { noteHabits } from './taste/noteTaken.ts'
 import { OrnamentMenu } from './OrnamentMenu.tsx'
 import { PartsMenu } from './PartsMenu.tsx'
@@ -167,8 +169,10 @@ export function SectionTools({
   const refused = refusalOf(region.style, region.level, { strings })
   const choose = (choice: Partial<Region>, label: string) =>
     void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
-  const chooseStyle = (style: Style) =>
-    void arranger.choose(t('arrange.command.style', { to: t(`arrange.styles.${style}`) }), (now) => ({
+  const { look } = useBenchPage()
+  const inStyle =
+    (style: Style): SettingsChange =>
+    (now) => ({
       regions: now.regions.map((r, i) => {
         if (i !== active) return r
         // Chord melody starts at level 2: the level follows, and the command says so.
@@ -177,7 +181,13 @@ export function SectionTools({
         const { pattern: _, ...rest } = r
         return { ...rest, style, level }
       }),
-    }))
+    })
+  const chooseStyle = (style: Style) =>
+    void arranger.choose(t('arrange.command.style', { to: t(`arrange.styles.${style}`) }), inStyle(style))
+  const lookAtLevel = (level: Level) =>
+    look(
+      level === region.level ? undefined : (now) => ({ regions: withChoice(now.regions, active, { level }) }),
+    )
   const offered = (styles: readonly Style[]) =>
     styles
       .filter((s) => refusalOf(s, 2, { strings }) === undefined || s === region.style)
@@ -190,14 +200,15 @@ export function SectionTools({
         disabled={!lacks}
         events={{ hover: true, focus: true, touch: true }}
       >
-        <Select
+        <LookSelect
           size="xs"
           w={142}
+          onLook={(v) => look(v === undefined || v === region.style ? undefined : inStyle(v as Style))}
           aria-label={t('arrange.style')}
           value={region.style}
           allowDeselect={false}
           maxDropdownHeight={320}
-          onChange={(v) => v !== null && chooseStyle(v)}
+          onChange={(v) => v !== null && chooseStyle(v as Style)}
           data={[
             { group: t('accompany.solo'), items: offered([...SOLO_STYLES, ...OTHER_TUNE_STYLES]) },
             { group: t('accompany.backing'), items: offered(ACCOMPANIMENTS) },
@@ -213,7 +224,11 @@ export function SectionTools({
           value: String(l),
           disabled: refusalOf(region.style, l, { strings }) !== undefined,
           label: (
-            <span title={t(`arrange.levels.${l}`)}>
+            <span
+              title={t(`arrange.levels.${l}`)}
+              onPointerEnter={() => refusalOf(region.style, l, { strings }) === undefined && lookAtLevel(l)}
+              onPointerLeave={() => look(undefined)}
+            >
               {l === 1 ? (
                 t('arrange.levelName', { level: l })
               ) : (
@@ -243,6 +258,7 @@ export function MoreTools({ tune, numbers, arranger, settings, position, section
     void noteHabits(tune, region, { ...region, ...choice }, t('taste.firstName')).catch(() => undefined)
     void arranger.choose(label, (now) => ({ regions: withChoice(now.regions, active, choice) }))
   }
+  const { look } = useBenchPage()
   const solo = isSolo(region.style)
   const swings = canSwing({ metre: fullMetre(tune, region) })
   const ends = active === regions.length - 1
@@ -301,6 +317,9 @@ export function MoreTools({ tune, numbers, arranger, settings, position, section
             school={school}
             accompanies={isAccompaniment(region.style)}
             hasTwoParts={tune.events.some((e) => e.voice === 1 && e.pitch)}
+            onLook={(next) =>
+              look(next && ((now) => ({ regions: withChoice(now.regions, active, { school: next }) })))
+            }
             onSchool={(next, label) => choose({ school: next }, t('arrange.command.school', { to: label }))}
           />
         </ScrollArea.Autosize>

@@ -1,10 +1,12 @@
-import { Button, Popover, Select, Stack, TextInput } from '@mantine/core'
+import { Button, Popover, Stack, TextInput } from '@mantine/core'
 import { namedTunings, readTuning, tuningId, type Tuning } from '@velvet-porch/core/instrument'
 import { nameText, plainPitch } from '@velvet-porch/core/music'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
 import { TuningFaultText } from '../../ui/instrument/TuningFaultText.tsx'
+import { LookSelect } from '../../ui/LookSelect.tsx'
+import { useBenchPage } from './bench/BenchContext.ts'
 import type { Settings } from './settings.ts'
 import type { BenchArranger } from './useArranger.ts'
 
@@ -21,6 +23,7 @@ const notesOf = (tuning: Tuning) =>
 export function TuningTool({ settings, arranger }: { settings: Settings; arranger: BenchArranger }) {
   const { t } = useTranslation()
   const { tunings } = usePrefs()
+  const { look } = useBenchPage()
   const [opened, setOpened] = useState(false)
   const { instrument, tuning } = settings
   const named = namedTunings(instrument)
@@ -33,9 +36,13 @@ export function TuningTool({ settings, arranger }: { settings: Settings; arrange
   return (
     <Popover opened={opened} onChange={setOpened} position="bottom-start" shadow="md" withinPortal trapFocus>
       <Popover.Target>
-        <Select
+        <LookSelect
           size="xs"
           w={112}
+          onLook={(v) => {
+            const known = named.find((n) => n.id === v)
+            look(known && known.id !== id ? () => ({ tuning: known.tuning, locks: [] }) : undefined)
+          }}
           aria-label={t('instrument.tuning')}
           value={id ?? mine?.name ?? OTHER}
           allowDeselect={false}

@@ -13,6 +13,7 @@ export function Versions({
   mayKeep,
   beside,
   onBeside,
+  onLook,
 }: {
   tuneId: Id
   /** False where nothing is on the bench yet. */
@@ -20,6 +21,8 @@ export function Versions({
   /** The version that is shown beside the bench's. */
   beside: Id | undefined
   onBeside: (version: Id | undefined) => void
+  /** A version is shown in the bench's place before it is taken. */
+  onLook: (version: ArrangementDoc | undefined) => void
 }) {
   const { t } = useTranslation()
   const versions = useVersions(tuneId)
@@ -42,7 +45,11 @@ export function Versions({
           version={v}
           shown={beside === v.id}
           onShow={() => onBeside(beside === v.id ? undefined : v.id)}
-          onTake={() => void takeVersion(tuneId, t('versions.took', { name: v.name }), v)}
+          onTake={() => {
+            onLook(undefined)
+            void takeVersion(tuneId, t('versions.took', { name: v.name }), v)
+          }}
+          onLook={(on) => onLook(on ? v : undefined)}
           onDrop={() => {
             if (beside === v.id) onBeside(undefined)
             void dropVersion(v)
@@ -91,12 +98,15 @@ function Row({
   shown,
   onShow,
   onTake,
+  onLook,
   onDrop,
 }: {
   version: ArrangementDoc
   shown: boolean
   onShow: () => void
   onTake: () => void
+  /** It is looked at before it is taken, or no more. */
+  onLook: (on: boolean) => void
   onDrop: () => void
 }) {
   const { t } = useTranslation()
@@ -109,7 +119,15 @@ function Row({
       <Button size="compact-xs" variant={shown ? 'filled' : 'default'} aria-pressed={shown} onClick={onShow}>
         {t('versions.beside')}
       </Button>
-      <Button size="compact-xs" variant="default" onClick={onTake}>
+      <Button
+        size="compact-xs"
+        variant="default"
+        onPointerEnter={() => onLook(true)}
+        onPointerLeave={() => onLook(false)}
+        onFocus={() => onLook(true)}
+        onBlur={() => onLook(false)}
+        onClick={onTake}
+      >
         {t('versions.take')}
       </Button>
       <CloseButton size="sm" aria-label={t('versions.drop', { name })} onClick={onDrop} />

@@ -1,4 +1,4 @@
-import { setupOf, withShift, type Player } from '@velvet-porch/core/instrument'
+import { setupOf, withShift, type Player, type Setup } from '@velvet-porch/core/instrument'
 import {
   isFresh,
   madeFresh,
@@ -167,8 +167,9 @@ export class Arranger {
     }
     if ('reshape' in job) return this.#reshape(job, tune, doc)
     const now = settingsOf(tune, doc)
-    const { regions, instrument, tuning, capo, shift, octave, locks } = { ...now, ...job.change(now) }
-    const setup = withShift(setupOf(instrument, tuning, { fret: capo }, this.#tools.player()), shift, octave)
+    const settings = { ...now, ...job.change(now) }
+    const { regions, locks } = settings
+    const setup = setupFor(settings, this.#tools.player())
     const reply = await this.#solve({ tune, setup, regions, locks }, job, job.change)
     if (!reply) return
     const made = arrangementOf(arrangementId(tune.id), tune.title, tune, setup, regions, reply)
@@ -187,10 +188,11 @@ export class Arranger {
     tune: TuneDoc,
     doc: ArrangementDoc | null | undefined,
   ): Promise<void> {
-    const { regions, instrument, tuning, capo, shift, octave, locks } = settingsOf(tune, doc)
+    const settings = settingsOf(tune, doc)
+    const { regions, locks } = settings
     const changed = job.reshape({ tune, regions })
     if (!changed) return
-    const setup = withShift(setupOf(instrument, tuning, { fret: capo }, this.#tools.player()), shift, octave)
+    const setup = setupFor(settings, this.#tools.player())
     const reply = await this.#solve({ ...changed, setup, locks }, job, (now) => now)
     if (!reply) return
     const made = arrangementOf(
@@ -241,6 +243,10 @@ export class Arranger {
     await put
   }
 }
+
+/** The setup of some settings, for a hand. */
+export const setupFor = ({ instrument, tuning, capo, shift, octave }: Settings, player: Player): Setup =>
+  withShift(setupOf(instrument, tuning, { fret: capo }, player), shift, octave)
 
 /** The settings as they will stand when all that waits was carried out. */
 export const settingsAfter = (now: Settings, waiting: readonly Job[]): Settings =>

@@ -1,6 +1,8 @@
 /** Texts of the bench: arranging, sections, schools, locks, reasons, effort. */
 export const bench = {
   arrange: {
+    preview_one: 'As it would be: {{count}} measure otherwise, effort {{before}} → {{after}}',
+    preview_other: 'As it would be: {{count}} measures otherwise, effort {{before}} → {{after}}',
     style: 'Style',
     level: 'Level',
     capo: 'Capo',

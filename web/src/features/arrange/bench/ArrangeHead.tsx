@@ -19,7 +19,7 @@ import css from './ArrangeHead.module.css'
 
 /** Title, the choices that shape the arrangement, and what can be done with it. */
 export function ArrangeHead() {
-  const { id, signs: model, doc, out, arranger, position: at, previous, writing } = useBenchPage()
+  const { id, signs: model, doc, out, arranger, look, position: at, previous, writing } = useBenchPage()
   const comparing = useBench((s) => s.comparing)
   const beside = useBench((s) => s.beside)
   const onCompare = useSetBench('comparing')
@@ -69,7 +69,7 @@ export function ArrangeHead() {
                 ? t('arrange.compare.none')
                 : t('arrange.compare.with', { label: previous })}
             </Button>
-            <Versions tuneId={id} mayKeep={doc !== null} beside={beside} onBeside={onBeside} />
+            <Versions tuneId={id} mayKeep={doc !== null} beside={beside} onBeside={onBeside} onLook={look} />
           </HistoryTools>
           <ExportMenu />
         </Group>

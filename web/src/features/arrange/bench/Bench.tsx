@@ -21,7 +21,9 @@ import { BenchSide } from './BenchSide.tsx'
 import { createBench, markedIn } from './benchStore.ts'
 import { useBesidePage } from './useBesidePage.ts'
 import { useLit } from './useLit.ts'
+import { PreviewNote } from './PreviewNote.tsx'
 import { usePenOnBench } from './usePenOnBench.ts'
+import { usePreview } from './usePreview.ts'
 import { useShownPage } from './useShownPage.ts'
 
 /**
@@ -49,6 +51,7 @@ export function Bench({ id }: { id: string }) {
   const later = useDeferredValue(score)
   const lateScore = typing ? later : score
   const arranger = useArranger(id, lateScore.tune, lateScore.doc)
+  const look = usePreview(id, store)
   const previous = usePrevious(lateScore.doc)
   const before = useMemo(() => (comparing ? previous?.doc() : undefined), [comparing, previous])
   const { model, signs, out, fits, changed, mayWrite } = useShownPage(store, tune, doc, played, before)
@@ -90,11 +93,11 @@ export function Bench({ id }: { id: string }) {
     return {
       ...{ id, tune, doc, model, signs, out: out?.arrangement, hear: late.hear },
       ...{ position: late.position, marked: late.marked, changes: late.changed?.size ?? 0 },
-      ...{ arranger, previous: previous?.label, own, checked, report },
+      ...{ arranger, look, previous: previous?.label, own, checked, report },
       writing: late.mayWrite ? late.writing : undefined,
       lockable: late.fits && !late.before && !out,
     }
-  }, [id, late, arranger, previous, own, checked, report])
+  }, [id, late, arranger, look, previous, own, checked, report])
   const numberOf = useCallback((m: number) => late.model?.numbers[m] ?? 0, [late.model])
   const onMark = useCallback((next: typeof marked) => store.setState({ marked: next }), [store])
   if (!model || !page) return null
@@ -106,6 +109,7 @@ export function Bench({ id }: { id: string }) {
             <BenchHead />
           </Part>
           <div className="bench-sheet" aria-busy={arranger.atWork}>
+            <PreviewNote changed={changed} />
             <Part name="sheet" of={[model, beside]}>
               <BenchSheet
                 model={model}

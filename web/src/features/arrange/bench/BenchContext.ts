@@ -6,6 +6,7 @@ import type { MarkedMeasures } from '../../../score/sheet/selection.ts'
 import type { SheetModel, SheetPosition } from '../../../score/sheet/sheetModel.ts'
 import type { BenchArranger } from '../useArranger.ts'
 import type { useAudit } from '../useAudit.ts'
+import type { Look } from './usePreview.ts'
 import type { BenchState, BenchStore } from './benchStore.ts'
 
 /**
@@ -31,6 +32,8 @@ export interface BenchPage {
   /** A place on the standing neck is heard, and written where the pen stands. */
   readonly hear: (string: number, fret: number) => void
   readonly arranger: BenchArranger
+  /** Shows what a choice would make of the tab before it is taken. */
+  readonly look: Look
   /** The last change of the arrangement, that it can be compared with. */
   readonly previous: string | undefined
   /** Other versions of measures that the hand in use plays throughout. */

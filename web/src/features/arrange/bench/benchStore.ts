@@ -1,4 +1,4 @@
-import type { Id, Layer, TuneDoc } from '@velvet-porch/core/document'
+import type { ArrangementDoc, Id, Layer, TuneDoc } from '@velvet-porch/core/document'
 import type { Alternative } from '@velvet-porch/core/arrange'
 import { createStore, type StoreApi } from 'zustand'
 import type { MarkedMeasures } from '../../../score/sheet/selection.ts'
@@ -16,6 +16,8 @@ export interface BenchState {
   readonly tried: Alternative | undefined
   /** A version of another effort, tried on the sheet. */
   readonly trial: Layer | undefined
+  /** The arrangement as a choice that is only looked at would make it. */
+  readonly preview: ArrangementDoc | undefined
   readonly ossia: Id | undefined
   /** The version that is shown beside the bench's, and which of the two Play plays. */
   readonly beside: Id | undefined
@@ -32,6 +34,7 @@ export const createBench = (marked: MarkedMeasures | undefined): BenchStore =>
     asWritten: false,
     tried: undefined,
     trial: undefined,
+    preview: undefined,
     ossia: undefined,
     beside: undefined,
     heard: 'bench',

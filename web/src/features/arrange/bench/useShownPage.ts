@@ -21,14 +21,16 @@ export function useShownPage(
   const { sheet } = usePrefs()
   const tried = useStore(store, (s) => s.tried)
   const trial = useStore(store, (s) => s.trial)
+  const preview = useStore(store, (s) => s.preview)
   const ossia = useStore(store, (s) => s.ossia)
   const shown = useMemo(() => {
+    if (preview) return preview
     if (!doc || !played || before) return before ?? doc
     if (trial) return { ...doc, base: trial }
     const kept = doc.variants.find((v) => v.id === ossia)
     if (kept) return { ...doc, base: withVariant(doc.base, kept) }
     return tried ? withAlternative(doc, tried) : played
-  }, [before, doc, played, tried, trial, ossia])
+  }, [preview, before, doc, played, tried, trial, ossia])
   const measures = tune?.measures
   const known = useMemo(() => new Set(measures?.map((m) => m.id)), [measures])
   const fits =
@@ -53,10 +55,15 @@ export function useShownPage(
     () => (out ? sheetModel(out.tune, out.arrangement, plain) : signs),
     [out, signs, plain],
   )
-  const other = Boolean(before ?? tried ?? trial ?? ossia)
+  const other = Boolean(preview ?? before ?? tried ?? trial ?? ossia)
   const changed = useMemo(
-    () => (doc && other && shown ? changedNotes(before ?? doc, before ? doc : shown) : undefined),
-    [doc, before, other, shown],
+    () =>
+      doc && other && shown
+        ? before && !preview
+          ? changedNotes(before, doc)
+          : changedNotes(doc, shown)
+        : undefined,
+    [doc, before, preview, other, shown],
   )
   const mayWrite = Boolean(doc) && doc === played && fits && !out && !other
   return { model, signs, out, fits, changed, mayWrite }

@@ -1,0 +1,45 @@
+import type { ArrangementDoc } from '@velvet-porch/core/document'
+import { arrangementOf } from '@velvet-porch/core/arrange'
+import { useEffect, useMemo, useRef } from 'react'
+import { player } from '../../../score/playback/player.ts'
+import { openScoreOf } from '../../../state/openScore.ts'
+import { useCurrentPlayer } from '../../../state/players.ts'
+import type { ArrangeRun } from '../../../workers/benchWorker.ts'
+import { previewInWorker } from '../../../workers/previewWorker.ts'
+import { setupFor, type SettingsChange } from '../arranger.ts'
+import { settingsOf } from '../settings.ts'
+import type { BenchStore } from './benchStore.ts'
+
+/** Shows what a choice would make of the tab, or a version as it is kept; undefined puts it away. */
+export type Look = (at: SettingsChange | ArrangementDoc | undefined) => void
+
+/** Looks at choices before they are taken: the sheet shows each as it would be, and leaves no trace of it. */
+export function usePreview(id: string, store: BenchStore): Look {
+  const hand = useCurrentPlayer()
+  const run = useRef<ArrangeRun>(undefined)
+  const look = useMemo<Look>(
+    () => (at) => {
+      run.current?.cancel()
+      run.current = undefined
+      const { tune, arrangement: doc } = openScoreOf(id).score() ?? {}
+      // What is heard is not changed under the ear.
+      if (!at || !tune || !doc || player.snapshot().playing) return store.setState({ preview: undefined })
+      if (typeof at !== 'function') return store.setState({ preview: at })
+      const now = settingsOf(tune, doc)
+      const settings = { ...now, ...at(now) }
+      const setup = setupFor(settings, hand)
+      const { regions, locks } = settings
+      const own = previewInWorker({ tune, setup, regions, locks })
+      run.current = own
+      void own.reply.then((reply) => {
+        if (run.current !== own) return
+        const made =
+          reply.kind === 'done' ? arrangementOf(doc.id, doc.name, tune, setup, regions, reply) : undefined
+        store.setState({ preview: made })
+      })
+    },
+    [id, store, hand],
+  )
+  useEffect(() => () => run.current?.cancel(), [])
+  return look
+}
