@@ -11,9 +11,10 @@ import { UsageError } from './usage.ts'
  */
 export function tasteFrom(file: string, setup: Setup): TasteInForce | undefined {
   const taste = tasteInForce(docFrom(file), { tune: '' })
-  for (const shape of taste?.shapes ?? []) {
+  if (!taste) return undefined
+  for (const shape of taste.shapes) {
     const fault = shape.tuning.join() === setup.tuning.join() ? shapeFault(setup, shape) : undefined
-    const name = `the shape of ${shape.chord} in the taste “${taste!.name}”`
+    const name = `the shape of ${shape.chord} in the taste “${taste.name}”`
     if (fault === 'chord')
       throw new UsageError(`${file}: ${name} is not that chord; correct it, or switch it off.`)
     if (fault === 'hand')

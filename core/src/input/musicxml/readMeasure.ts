@@ -45,6 +45,8 @@ export interface XmlHarmony {
   readonly symbol: string
   readonly parsed?: ChordReading
   readonly line: number
+  /** Nobody wrote it: it is what the music implies. */
+  readonly implied?: boolean
 }
 
 /** A measure of a part as a file has it. */
@@ -266,7 +268,13 @@ class MeasureReading {
     const chord: ChordKind = { kind: kind.text, degrees: children(element, 'degree').flatMap(degreeOf) }
     const parsed = chordOfKind(root, chord, printed, bass)
     const symbol = parsed ? chordText(parsed) : (printed ?? kind.text)
-    this.harmonies.push({ tick, symbol, line: element.line, ...(parsed ? { parsed } : {}) })
+    this.harmonies.push({
+      tick,
+      symbol,
+      line: element.line,
+      ...(parsed ? { parsed } : {}),
+      ...(element.attributes['type'] === 'implied' ? { implied: true } : {}),
+    })
   }
 
   private direction(element: XmlElement): void {

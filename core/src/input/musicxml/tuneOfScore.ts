@@ -179,7 +179,7 @@ function chordsOf(
   return ids.flatMap((measure, i) => {
     const read = from?.measures[i]
     if (!read) return []
-    return read.harmonies.flatMap(({ tick, symbol, parsed, line }): ChordMark[] => {
+    return read.harmonies.flatMap(({ tick, symbol, parsed, line, implied }): ChordMark[] => {
       if (tick >= Math.max(1, read.length)) return []
       if (!parsed && symbol !== 'N.C.')
         report('warning', line, message('reading.unknownChord', { chord: symbol }))
@@ -190,7 +190,7 @@ function chordsOf(
           id: newId('c'),
           pos: { measure, tick },
           symbol: cutTo(sounding ? chordText(sounding) : symbol, LIMITS.chordSymbol).text,
-          origin: 'given',
+          origin: implied ? 'suggested' : 'given',
           ...(sounding ? { parsed: sounding } : {}),
         },
       ]

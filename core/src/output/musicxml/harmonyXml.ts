@@ -13,7 +13,7 @@ const BOX_FRETS = 4
  * @param offset units of the file by which it stands behind what comes next
  */
 export function harmonyXml(
-  { parsed, symbol }: ChordMark,
+  { parsed, symbol, origin }: ChordMark,
   transposed: number,
   flats: boolean,
   held: HeldFrets | undefined,
@@ -28,7 +28,8 @@ export function harmonyXml(
   const { kind, degrees } = kindOfChord(chord)
   return el(
     'harmony',
-    {},
+    // Nobody wrote it: it is what the melody implies.
+    { type: origin === 'suggested' ? 'implied' : undefined },
     el('root', {}, ...nameXml('root', chord.root)),
     el('kind', { text: chord.quality }, kind),
     chord.bass ? el('bass', {}, ...nameXml('bass', chord.bass)) : '',

@@ -145,6 +145,14 @@ describe('MusicXML', () => {
     )
   })
 
+  it('of a tune without chords says that they are implied, and reads back without', () => {
+    const tune = tuneOf('X:1\nT:x\nM:4/4\nL:1/8\nK:C\n|:z8:|C8|G8|\n')
+    expect(tune.chords.every((c) => c.origin === 'suggested')).toBe(true)
+    const text = writeMusicXml({ tune })
+    expect(text.match(/<harmony /g)).toEqual(text.match(/<harmony type="implied"/g))
+    expect(contentOf(readBack(text).tune!)).toEqual(contentOf(tune))
+  })
+
   it('writes every accidental that the key does not say', () => {
     const tune = tuneOf('X:1\nT:x\nM:4/4\nL:1/4\nK:D\nF=F^FF|=c^cBc|\n')
     const signs = [...writeMusicXml({ tune }).matchAll(/<accidental>(\w+)</g)].map((m) => m[1])

@@ -34,7 +34,7 @@ export function AddEntry({ taste }: { taste: TasteDoc }) {
           variant="default"
           disabled={like === null}
           onClick={() => {
-            const [name, wanted] = like!.split(' ')
+            const [name, wanted] = (like ?? '').split(' ')
             const feature = TASTE_FEATURES.find((f) => f === name)
             if (feature)
               add({ kind: 'price', feature, price: wanted === 'true' ? -STRENGTHS.clear : STRENGTHS.clear })

@@ -14,6 +14,7 @@ import { MoreTools, SectionChips, SectionPattern, SectionTools, useActiveSection
 import { Versions } from '../Versions.tsx'
 import { useProgress, type BenchArranger } from '../useArranger.ts'
 import { useBench, useBenchPage, useSetBench } from './BenchContext.ts'
+import { prepareToLook } from '../../../workers/previewWorker.ts'
 import { ExportMenu } from './ExportMenu.tsx'
 import css from './ArrangeHead.module.css'
 
@@ -76,7 +77,7 @@ export function ArrangeHead() {
       </div>
       {settings ? (
         <>
-          <div className={css['bench-tools']}>
+          <div className={css['bench-tools']} onPointerEnter={prepareToLook} onFocus={prepareToLook}>
             <InstrumentTools tune={model.tune} settings={settings} arranger={arranger} />
             <SectionTools arranger={arranger} settings={settings} section={section} />
             <MoreTools
