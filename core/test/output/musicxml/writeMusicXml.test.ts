@@ -149,7 +149,8 @@ describe('MusicXML', () => {
     const tune = tuneOf('X:1\nT:x\nM:4/4\nL:1/8\nK:C\n|:z8:|C8|G8|\n')
     expect(tune.chords.every((c) => c.origin === 'suggested')).toBe(true)
     const text = writeMusicXml({ tune })
-    expect(text.match(/<harmony /g)).toEqual(text.match(/<harmony type="implied"/g))
+    expect(text.match(/<harmony /g)).toHaveLength(tune.chords.length)
+    expect(text.match(/<harmony type="implied"/g)).toHaveLength(tune.chords.length)
     expect(contentOf(readBack(text).tune!)).toEqual(contentOf(tune))
   })
 
