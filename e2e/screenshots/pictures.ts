@@ -177,11 +177,12 @@ test('picture of a taste', async ({ page }) => {
   await expect(page.locator('.tab-fret').first()).toBeVisible()
   await page.getByRole('button', { name: 'Write', exact: true }).click()
   for (const measure of [2, 3]) {
-    await page.locator(`[data-note^="b.m${measure}.0"]`).click()
+    await page.locator(`[data-note^="b.m${measure}.0"]`).click({ timeout: 10_000 })
+    await expect(page.locator('.write-where')).toContainText('string 6: bass', { timeout: 10_000 })
     await page.keyboard.press('Shift+Digit3')
     await page.waitForTimeout(600)
   }
-  await page.getByTestId('taste-notice').getByRole('button', { name: 'Always' }).click()
+  await page.getByTestId('taste-notice').getByRole('button', { name: 'Always' }).click({ timeout: 10_000 })
   await page.setViewportSize({ width: 1280, height: 800 })
   await page.getByRole('link', { name: 'Taste' }).click()
   for (const like of ['basses above fret 4: avoid', 'fills: few']) {

@@ -50,7 +50,7 @@ export interface Chooser {
 /** Ways that are offered for a moment. */
 const OFFERED = 8
 /** Rounds of corrections: each on pages that are made with what was learned so far, as a teacher meets them. */
-const ROUNDS = 3
+const ROUNDS = 6
 
 /**
  * Corrections of tunes as they come: at every other moment the ways that the app offers are looked at, and another one is taken where

@@ -27,7 +27,7 @@ export function Learned({ taste }: { taste: TasteDoc }) {
     <section data-testid="taste-learned">
       <h2>{t('taste.learned')}</h2>
       <p>{t('taste.learnedCount', { count: comparisons.length })}</p>
-      {fit && comparisons.length > 0 ? (
+      {fit && (ways > 0 || made.length > 0) ? (
         <p className="soft">
           {made.length > 0 ? t('taste.madeOf', { list: made.join('; ') }) : t('taste.madeNothing')}{' '}
           {ways > 0 ? t('taste.agrees', { house: fit.agrees.house, own: fit.agrees.taste, all: ways }) : ''}

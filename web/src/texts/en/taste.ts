@@ -45,7 +45,7 @@ export const taste = {
     sure: '{{what}} ({{sure}})',
     sureness: { fairly: 'fairly sure', quite: 'quite sure', very: 'very sure' },
     madeOf: 'Made of them: {{list}}.',
-    madeNothing: 'No taste can be made out of them yet.',
+    madeNothing: 'No likes or dislikes can be made out of the ways that you took yet.',
     forgetAll: 'Forget the corrections',
     declined: 'Ask again about what I turned down',
     scope: { always: 'always', tune: 'for “{{name}}”', student: 'for {{name}}' },
