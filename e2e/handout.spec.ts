@@ -307,13 +307,29 @@ test('a title with markup runs nothing on the page, on paper or in the lesson fi
   await context.close()
 })
 
-test('where no PDF can be made the page says what to do instead', async ({ page }) => {
+test('where no server makes a PDF that is said before anybody asks, and the print dialog is named', async ({
+  page,
+}) => {
+  await arrangePasted(page)
+  await page.addInitScript(() => {
+    window.print = () => void (document.body.dataset['printed'] = 'yes')
+  })
+  await page.route('**/api/pdf', (route) => route.fulfill({ json: { available: false } }))
+  await toHandout(page)
+  await expect(page.getByText('choose “Save as PDF” in the print dialog')).toBeVisible()
+  await page.getByRole('button', { name: 'PDF by the print dialog' }).click()
+  await expect(page.locator('body')).toHaveAttribute('data-printed', 'yes')
+})
+
+test('a PDF that fails says what to do instead', async ({ page }) => {
   await arrangePasted(page)
   await page.route('**/api/pdf', (route) =>
-    route.fulfill({
-      status: 501,
-      json: { error: 'No Chromium is installed here; use the print dialog of the browser.' },
-    }),
+    route.request().method() === 'GET'
+      ? route.fulfill({ json: { available: true } })
+      : route.fulfill({
+          status: 501,
+          json: { error: 'No Chromium is installed here; use the print dialog of the browser.' },
+        }),
   )
   await toHandout(page)
   await page.getByRole('button', { name: 'Save as PDF' }).click()

@@ -135,6 +135,9 @@ function refusalOf(read: () => unknown): DocumentRefusal | undefined {
   }
 }
 
+/** Ways that are offered for a moment or a measure. */
+const MOST_WAYS = 8
+
 /** More candidate sets than this are not kept: a long tune in several styles. */
 const MOST_SETS = 3000
 
@@ -232,7 +235,7 @@ export const benchApi = {
   alternatives(order: ArrangeOrder, target: AlternativesTarget): Alternative[] {
     const { plan, solution } = arrangedAs(order)
     const slices = slicesOf(plan, target)
-    return slices ? alternativesFor(order.tune, order.setup, plan, solution, slices) : []
+    return slices ? alternativesFor(order.tune, order.setup, plan, solution, slices, MOST_WAYS) : []
   },
 
   /** Three harmonies for a bare melody. */

@@ -25,6 +25,9 @@ interface Props {
   readonly onTry: (way: Alternative | undefined) => void
 }
 
+/** Ways that are shown before more are asked for. */
+const FIRST_SHOWN = 4
+
 /** Other ways to play a moment of a measure, or all of the measure. */
 const waysOf = (tune: TuneDoc, doc: ArrangementDoc, measure: number, tick: Ticks | undefined) =>
   alternativesInWorker(
@@ -36,13 +39,16 @@ const waysOf = (tune: TuneDoc, doc: ArrangementDoc, measure: number, tick: Ticks
 export function Alternatives({ tune, doc, model, arranger, position, tried, onTry }: Props) {
   const { t } = useTranslation()
   const [scope, setScope] = useState<'onset' | 'measure'>('onset')
+  const [all, setAll] = useState(false)
   const { measure, tick } = position
-  const { answer: ways, asking } = useAnswer('alternatives', waysOf, [
+  const { answer, asking } = useAnswer('alternatives', waysOf, [
     tune,
     doc,
     measure,
     scope === 'onset' ? tick : undefined,
   ] as const)
+  // What was not shown was not passed over.
+  const ways = all ? answer : answer?.slice(0, FIRST_SHOWN)
   useEffect(() => onTry(undefined), [tune, doc, measure, tick, scope, onTry])
   const number = model.numbers[measure]!
   const keep = (way: Alternative) => {
@@ -105,6 +111,11 @@ export function Alternatives({ tune, doc, model, arranger, position, tried, onTr
           ))}
         </ol>
       )}
+      {answer && ways && answer.length > ways.length ? (
+        <Button size="compact-xs" variant="subtle" onClick={() => setAll(true)}>
+          {t('ways.moreWays', { count: answer.length - ways.length })}
+        </Button>
+      ) : null}
     </div>
   )
 }

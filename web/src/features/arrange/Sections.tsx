@@ -219,7 +219,10 @@ export function SectionTools({
         size="xs"
         aria-label={t('arrange.level')}
         value={String(region.level)}
-        onChange={(v) => choose({ level: Number(v) as Level }, t('arrange.command.level', { to: v }))}
+        onChange={(v) => {
+          look(undefined)
+          choose({ level: Number(v) as Level }, t('arrange.command.level', { to: v }))
+        }}
         data={LEVELS.map((l) => ({
           value: String(l),
           disabled: refusalOf(region.style, l, { strings }) !== undefined,

@@ -1,6 +1,8 @@
-import { CloseButton, Select, Switch, Table } from '@mantine/core'
-import type { TasteDoc, TasteEntry } from '@velvet-porch/core/taste'
+import { CloseButton, Select, Switch, Table, Text } from '@mantine/core'
+import { guitarSetup } from '@velvet-porch/core/instrument'
+import { shapeFault, type TasteDoc, type TasteEntry } from '@velvet-porch/core/taste'
 import { useTranslation } from 'react-i18next'
+import { useCurrentPlayer } from '../../state/players.ts'
 import { changeTaste } from '../../state/tastes.ts'
 import { STRENGTHS, strengthOf, useTasteWords, type Strength } from './useTasteWords.ts'
 
@@ -13,6 +15,19 @@ export function Entries({ taste }: { taste: TasteDoc }) {
       ...doc,
       entries: doc.entries.map((e) => (e.id === entry.id ? entry : e)),
     }))
+  const hand = useCurrentPlayer()
+  /** Why a shape does nothing for the hand in use. */
+  const faultOf = ({ says }: TasteEntry) => {
+    if (says.kind !== 'shape') return undefined
+    const { chord, tuning } = says.shape
+    const guitar = guitarSetup()
+    // Shapes of other instruments are for other hands.
+    const fault =
+      tuning.length === guitar.instrument.strings
+        ? shapeFault({ ...guitar, tuning, player: hand }, says.shape)
+        : undefined
+    return fault && t(`taste.nothing.${fault}`, { chord })
+  }
   return (
     <section>
       <h2>{t('taste.entries')}</h2>
@@ -43,7 +58,14 @@ export function Entries({ taste }: { taste: TasteDoc }) {
                         onChange={(e) => change({ ...entry, on: e.currentTarget.checked })}
                       />
                     </Table.Td>
-                    <Table.Td>{what}</Table.Td>
+                    <Table.Td>
+                      {what}
+                      {faultOf(entry) ? (
+                        <Text size="xs" c="red.8">
+                          {faultOf(entry)}
+                        </Text>
+                      ) : null}
+                    </Table.Td>
                     <Table.Td>
                       <StrengthSelect entry={entry} label={what} onChange={change} />
                     </Table.Td>

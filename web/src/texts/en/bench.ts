@@ -273,6 +273,8 @@ export const bench = {
     },
   },
   ways: {
+    moreWays_one: '{{count}} more way',
+    moreWays_other: '{{count}} more ways',
     scope: 'What is looked at',
     onset: 'This beat',
     measure: 'Measure {{number}}',

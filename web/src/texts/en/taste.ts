@@ -37,6 +37,10 @@ export const taste = {
       chord: 'These frets are not {{chord}}.',
       hand: 'A usual hand cannot hold this.',
     },
+    nothing: {
+      chord: 'These frets are not {{chord}}: it does nothing. Take it off, or write it anew.',
+      hand: 'The hand in use cannot hold it: for this hand it does nothing.',
+    },
     learned: 'What it was learned from',
     learnedCount_one: '{{count}} correction is kept.',
     learnedCount_other: '{{count}} corrections are kept.',

@@ -51,7 +51,7 @@ export function Bench({ id }: { id: string }) {
   const later = useDeferredValue(score)
   const lateScore = typing ? later : score
   const arranger = useArranger(id, lateScore.tune, lateScore.doc)
-  const look = usePreview(id, store)
+  const look = usePreview(id, store, doc)
   const previous = usePrevious(lateScore.doc)
   const before = useMemo(() => (comparing ? previous?.doc() : undefined), [comparing, previous])
   const { model, signs, out, fits, changed, mayWrite } = useShownPage(store, tune, doc, played, before)

@@ -13,19 +13,22 @@ import type { BenchStore } from './benchStore.ts'
 /** Shows what a choice would make of the tab, or a version as it is kept; undefined puts it away. */
 export type Look = (at: SettingsChange | ArrangementDoc | undefined) => void
 
-/** Looks at choices before they are taken: the sheet shows each as it would be, and leaves no trace of it. */
-export function usePreview(id: string, store: BenchStore): Look {
+/**
+ * Looks at choices before they are taken: the sheet shows each as it would be, and leaves no trace of it.
+ * @param doc what stands: once that is another, what was looked at is taken or out of date
+ */
+export function usePreview(id: string, store: BenchStore, doc: ArrangementDoc | null | undefined): Look {
   const hand = useCurrentPlayer()
   const run = useRef<ArrangeRun>(undefined)
   const look = useMemo<Look>(
     () => (at) => {
       run.current?.cancel()
       run.current = undefined
-      const { tune, arrangement: doc } = openScoreOf(id).score() ?? {}
+      const { tune, arrangement: stands } = openScoreOf(id).score() ?? {}
       // What is heard is not changed under the ear.
-      if (!at || !tune || !doc || player.snapshot().playing) return store.setState({ preview: undefined })
+      if (!at || !tune || !stands || player.snapshot().playing) return store.setState({ preview: undefined })
       if (typeof at !== 'function') return store.setState({ preview: at })
-      const now = settingsOf(tune, doc)
+      const now = settingsOf(tune, stands)
       const settings = { ...now, ...at(now) }
       const setup = setupFor(settings, hand)
       const { regions, locks } = settings
@@ -34,12 +37,14 @@ export function usePreview(id: string, store: BenchStore): Look {
       void own.reply.then((reply) => {
         if (run.current !== own) return
         const made =
-          reply.kind === 'done' ? arrangementOf(doc.id, doc.name, tune, setup, regions, reply) : undefined
+          reply.kind === 'done'
+            ? arrangementOf(stands.id, stands.name, tune, setup, regions, reply)
+            : undefined
         store.setState({ preview: made })
       })
     },
     [id, store, hand],
   )
-  useEffect(() => () => run.current?.cancel(), [])
+  useEffect(() => () => look(undefined), [doc, look])
   return look
 }
