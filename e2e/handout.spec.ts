@@ -310,10 +310,10 @@ test('a title with markup runs nothing on the page, on paper or in the lesson fi
 test('where no server makes a PDF that is said before anybody asks, and the print dialog is named', async ({
   page,
 }) => {
-  await arrangePasted(page)
   await page.addInitScript(() => {
     window.print = () => void (document.body.dataset['printed'] = 'yes')
   })
+  await arrangePasted(page)
   await page.route('**/api/pdf', (route) => route.fulfill({ json: { available: false } }))
   await toHandout(page)
   await expect(page.getByText('choose “Save as PDF” in the print dialog')).toBeVisible()
