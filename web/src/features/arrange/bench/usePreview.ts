@@ -19,18 +19,25 @@ export type Look = (at: SettingsChange | ArrangementDoc | undefined) => void
  */
 export function usePreview(id: string, store: BenchStore, doc: ArrangementDoc | null | undefined): Look {
   const hand = useCurrentPlayer()
+  const handNow = useRef(hand)
+  useEffect(() => {
+    handNow.current = hand
+  })
   const run = useRef<ArrangeRun>(undefined)
   const look = useMemo<Look>(
     () => (at) => {
+      const put = (preview: ArrangementDoc | undefined) => {
+        if (store.getState().preview !== preview) store.setState({ preview })
+      }
       run.current?.cancel()
       run.current = undefined
       const { tune, arrangement: stands } = openScoreOf(id).score() ?? {}
       // What is heard is not changed under the ear.
-      if (!at || !tune || !stands || player.snapshot().playing) return store.setState({ preview: undefined })
-      if (typeof at !== 'function') return store.setState({ preview: at })
+      if (!at || !tune || !stands || player.snapshot().playing) return put(undefined)
+      if (typeof at !== 'function') return put(at)
       const now = settingsOf(tune, stands)
       const settings = { ...now, ...at(now) }
-      const setup = setupFor(settings, hand)
+      const setup = setupFor(settings, handNow.current)
       const { regions, locks } = settings
       const own = previewInWorker({ tune, setup, regions, locks })
       run.current = own
@@ -40,10 +47,10 @@ export function usePreview(id: string, store: BenchStore, doc: ArrangementDoc | 
           reply.kind === 'done'
             ? arrangementOf(stands.id, stands.name, tune, setup, regions, reply)
             : undefined
-        store.setState({ preview: made })
+        put(made)
       })
     },
-    [id, store, hand],
+    [id, store],
   )
   useEffect(() => () => look(undefined), [doc, look])
   return look
