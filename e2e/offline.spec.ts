@@ -40,6 +40,7 @@ test('with the server stopped and the network off the whole job runs, after a re
     await browser.close()
     browser = await browserIn(folder)
     await browser.setOffline(true)
+    browser.setDefaultTimeout(30_000)
     const page = await browser.newPage()
     await page.addInitScript(() => {
       window.print = () => void (document.body.dataset['printed'] = 'yes')
