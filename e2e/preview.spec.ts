@@ -8,7 +8,7 @@ const undo = (page: Page) => page.getByRole('button', { name: /^Undo|^Nothing to
 test('a style, level, capo, tuning or school is seen on the sheet before it is taken; put away it leaves no trace', async ({
   page,
 }) => {
-  await openStored(page, 'demo', { title: 'Lamplighter’s Round' }).catch(() => openStored(page, 'demo'))
+  await openStored(page, 'demo')
   const before = await settledFrets(page)
   const setup = await page.getByTestId('setup').textContent()
   const untouched = async () => {

@@ -81,7 +81,6 @@ test('two measures corrected, and the next tune comes out that way and says so; 
   await expect(line).toHaveText('Arranged to your taste “My way”.')
   const after = await settledFrets(page)
   expect(after).not.toEqual(before)
-  await page.getByText('Why this grip, and other ways').click()
   // Switched off: the house's, offered and not taken.
   await page.getByRole('link', { name: 'Taste' }).click()
   await page.getByRole('combobox', { name: 'New tunes are arranged to' }).click()

@@ -1,5 +1,6 @@
 import {
   STYLES,
+  toTaste,
   type Level,
   type Region,
   type School,
@@ -36,6 +37,6 @@ export function askedFrom(values: ArrangeValues, { tune, song }: Pick<TuneRead, 
     song && values.style === undefined
       ? songRegions(of, song.strum).map((r) => ({ ...r, level, school }))
       : wholeTune(of, style, level, school)
-  const regions = (of: TuneDoc) => plain(of).map((r) => (taste ? { ...r, taste } : r))
+  const regions = (of: TuneDoc) => toTaste(plain(of), taste)
   return { style, level, school, setup, regions }
 }

@@ -1,28 +1,19 @@
-import { GUITAR, PICKING_SCHOOLS } from '@velvet-porch/core/instrument'
+import { GUITAR } from '@velvet-porch/core/instrument'
 import {
-  HAND_RULES,
-  LIFT_RULES,
+  HABITS,
   readBassOrders,
-  type BassOrder,
-  ROOT_RULES,
-  RUN_RULES,
-  STROKE_RULES,
   USUAL_SCHOOL,
+  type BassOrder,
   type School,
 } from '@velvet-porch/core/document'
 import { oneOf, UsageError } from './usage.ts'
 
+const { ornament: _, ...SCHOOL_HABITS } = HABITS
+
 /** What each choice of a school may be. */
 const CHOICES: Readonly<Record<Exclude<keyof School, 'bassStrings'>, readonly string[]>> = {
-  picking: PICKING_SCHOOLS,
-  strokes: STROKE_RULES,
-  root: ROOT_RULES,
-  repeats: ['alike', 'varied'],
-  hand: HAND_RULES,
-  harmony: ['below', 'above'],
+  ...SCHOOL_HABITS,
   parts: ['melody', 'both'],
-  runs: RUN_RULES,
-  liftOff: LIFT_RULES,
 }
 
 /** A school from `--school name=choice`, given as often as there is something to choose. */

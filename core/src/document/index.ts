@@ -72,6 +72,7 @@ export {
   type RegionChoice,
   splitRegion,
   tidyRegions,
+  toTaste,
   withChoice,
 } from './regions.ts'
 export {

@@ -2,6 +2,7 @@ import { knownIn } from '../invariant.ts'
 import type { Region } from './arrangement.ts'
 import type { Id } from './ids.ts'
 import { usualOrnament, type Ornament } from './style.ts'
+import type { TasteInForce } from './taste.ts'
 import type { TuneDoc } from './tune.ts'
 
 /** What of a region may be chosen: all but where it lies. */
@@ -110,3 +111,7 @@ export function withChoice(
 /** The density of ornaments in a section: its own, or the usual one of its level. */
 export const ornamentOf = ({ ornament, level }: Pick<Region, 'ornament' | 'level'>): Ornament =>
   ornament ?? usualOrnament(level)
+
+/** Sections as somebody's taste has them; undefined is the house's. To a tab that was given no taste is asked. */
+export const toTaste = (regions: readonly Region[], taste: TasteInForce | undefined): Region[] =>
+  regions.map(({ taste: _, ...region }) => (taste && !region.given ? { ...region, taste } : region))

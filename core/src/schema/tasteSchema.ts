@@ -1,27 +1,11 @@
 import Joi from 'joi'
 import { HABITS } from '../document/habit.ts'
 import { MOST_TASTE_PRICE, TASTE_FEATURES } from '../document/taste.ts'
-import { LIMITS } from '../document/limits.ts'
 import { MOST_COMPARISONS, TASTE_FORMAT, type TasteDoc } from '../taste/tasteDoc.ts'
-import { id, midi, SchemaError, validated } from './common.ts'
+import { chordShape } from './chordShapeSchema.ts'
+import { id, SchemaError, validated } from './common.ts'
 
 const price = Joi.number().min(-MOST_TASTE_PRICE).max(MOST_TASTE_PRICE)
-
-/** A shape for a chord, as pins have it too. */
-const shape = Joi.object({
-  chord: Joi.string().min(1).max(40).required(),
-  tuning: Joi.array().items(midi).min(1).max(12).required(),
-  frets: Joi.array()
-    .items(Joi.number().integer().min(0).max(LIMITS.frets).allow(null))
-    .min(1)
-    .max(12)
-    .required(),
-  fingers: Joi.array()
-    .items(Joi.valid(0, 1, 2, 3, 4, 'T'))
-    .min(1)
-    .max(12)
-    .required(),
-})
 
 const prices = Joi.object(Object.fromEntries(TASTE_FEATURES.map((f) => [f, price])))
 
@@ -29,7 +13,7 @@ const prices = Joi.object(Object.fromEntries(TASTE_FEATURES.map((f) => [f, price
 export const tasteInForce = Joi.object({
   name: Joi.string().max(200).allow('').required(),
   prices: prices.required(),
-  shapes: Joi.array().max(500).items(shape).required(),
+  shapes: Joi.array().max(500).items(chordShape).required(),
 })
 
 const at = Joi.object({
@@ -80,7 +64,7 @@ const comparison = Joi.alternatives().conditional('.kind', {
       then: Joi.object({
         kind: Joi.string().valid('shape').required(),
         at: at.required(),
-        shape: shape.required(),
+        shape: chordShape.required(),
       }),
     },
   ],
@@ -108,7 +92,7 @@ const entry = Joi.object({
           then: Joi.object({ kind: Joi.string().valid('habit').required(), habit: habit.required() }),
         },
       ],
-      otherwise: Joi.object({ kind: Joi.string().valid('shape').required(), shape: shape.required() }),
+      otherwise: Joi.object({ kind: Joi.string().valid('shape').required(), shape: chordShape.required() }),
     })
     .required(),
   scope: Joi.object({

@@ -1,10 +1,11 @@
 import Joi from 'joi'
+import { chordShape } from './chordShapeSchema.ts'
 import { LIMITS, METRE_UNITS } from '../document/limits.ts'
 import { TUNE_SCHEMA, type TuneDoc } from '../document/tune.ts'
 import { MODES } from '../music/pitch/key.ts'
 import { tuneAsNow } from '../document/migrate/asNow.ts'
 import { checkTuneReferences } from './references.ts'
-import { midi, duration, id, noteName, pitch, pos, refuseNewer, ticks, validated } from './common.ts'
+import { duration, id, noteName, pitch, pos, refuseNewer, ticks, validated } from './common.ts'
 
 const metre = Joi.object({
   num: Joi.number().integer().min(1).max(LIMITS.metreBeats).required(),
@@ -124,23 +125,7 @@ export const tune = Joi.object<TuneDoc>({
     )
     .min(1)
     .required(),
-  pins: Joi.array().items(
-    Joi.object({
-      id: id.required(),
-      chord: Joi.string().min(1).max(40).required(),
-      tuning: Joi.array().items(midi).min(1).max(12).required(),
-      frets: Joi.array()
-        .items(Joi.number().integer().min(0).max(LIMITS.frets).allow(null))
-        .min(1)
-        .max(12)
-        .required(),
-      fingers: Joi.array()
-        .items(Joi.valid(0, 1, 2, 3, 4, 'T'))
-        .min(1)
-        .max(12)
-        .required(),
-    }),
-  ),
+  pins: Joi.array().items(chordShape.keys({ id: id.required() })),
   song: Joi.object({
     lines: Joi.array()
       .items(

@@ -1,4 +1,4 @@
-import type { Habit, Score, TasteInForce, TasteShape } from '@velvet-porch/core/document'
+import type { Habit, TasteInForce, TasteShape, TuneDoc } from '@velvet-porch/core/document'
 import {
   habitsInForce,
   tasteInForce,
@@ -58,11 +58,21 @@ export async function keepTaste(doc: TasteDoc): Promise<void> {
   await storing(() => db.tastes.put(read))
 }
 
-/** Changes a taste as it stands in storage. */
-export async function changeTaste(id: string, change: (doc: TasteDoc) => TasteDoc): Promise<void> {
-  const doc = await db.tastes.get(id)
-  if (doc) await keepTaste(change(doc))
+let last: Promise<unknown> = Promise.resolve()
+
+/** Does what reads a taste and writes it one after the other, so that of two quick changes neither is lost. */
+function inOrder(work: () => Promise<void>): Promise<void> {
+  const next = last.then(work)
+  last = next.catch(() => undefined)
+  return next
 }
+
+/** Changes a taste as it stands in storage. */
+export const changeTaste = (id: string, change: (doc: TasteDoc) => TasteDoc): Promise<void> =>
+  inOrder(async () => {
+    const doc = await db.tastes.get(id)
+    if (doc) await keepTaste(change(doc))
+  })
 
 export async function dropTaste(id: string): Promise<void> {
   await storing(() => db.tastes.delete(id))
@@ -75,8 +85,10 @@ export function takeTaste(id: string | undefined): void {
 }
 
 /** Notes what was chosen in the taste in use; where there is none one is begun. @param name of a new one */
-export async function noteChosen(comparisons: readonly Comparison[], name: string): Promise<void> {
-  if (comparisons.length === 0) return
+export const noteChosen = (comparisons: readonly Comparison[], name: string): Promise<void> =>
+  comparisons.length === 0 ? Promise.resolve() : inOrder(() => note(comparisons, name))
+
+async function note(comparisons: readonly Comparison[], name: string): Promise<void> {
   let doc = await activeTaste()
   if (!doc) {
     // Whoever put their taste aside is not followed.
@@ -88,19 +100,16 @@ export async function noteChosen(comparisons: readonly Comparison[], name: strin
 }
 
 /** Where something was chosen. @param measure as it is printed */
-export const caseAt = ({ tune }: Pick<Score, 'tune'>, measure: number) => ({
-  tune: tune.id,
-  title: tune.title,
+export const caseAt = ({ id, title }: Pick<TuneDoc, 'id' | 'title'>, measure: number) => ({
+  tune: id,
+  title,
   measure,
   day: today(),
 })
 
 /** Notes a shape that was pinned to a tune. @param name of a taste that is begun */
 export const notePinned = (
-  { id, title }: { readonly id: string; readonly title: string },
+  tune: Pick<TuneDoc, 'id' | 'title'>,
   shape: TasteShape,
   name: string,
-): Promise<void> =>
-  noteChosen([{ kind: 'shape', at: { tune: id, title, measure: 1, day: today() }, shape }], name).catch(
-    () => undefined,
-  )
+): Promise<void> => noteChosen([{ kind: 'shape', at: caseAt(tune, 1), shape }], name).catch(() => undefined)

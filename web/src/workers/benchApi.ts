@@ -9,6 +9,7 @@ import {
   type Layer,
   type Region,
   measureNumbers,
+  toTaste,
   type TabNote,
   type TasteInForce,
   type TuneDoc,
@@ -302,8 +303,8 @@ export const benchApi = {
     { setup, regions, base }: ArrangementDoc,
     taste: TasteInForce | undefined,
   ): Promise<TasteChange> {
-    const own = regions.map(({ taste: _, ...r }) => (taste && !r.given ? { ...r, taste } : r))
-    const { layer } = await inTurns(arrangingOf({ tune, setup, regions: own, locks: base.locks }))
+    const order = { tune, setup, regions: toTaste(regions, taste), locks: base.locks }
+    const { layer } = await inTurns(arrangingOf(order))
     const known = new Map(base.notes.map((n) => [n.id, soundOf(n)]))
     const there = new Set(layer.notes.map((n) => n.id))
     const otherwise = new Set([

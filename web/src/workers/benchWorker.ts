@@ -1,17 +1,16 @@
-import { proxy } from 'comlink'
 import type { PackedRecording } from '@velvet-porch/core/formats'
 import type { Backup } from '@velvet-porch/core/schema'
-import type { ArrangementDoc, TasteInForce, TuneDoc } from '@velvet-porch/core/document'
+import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import type { Comparison, TasteDoc } from '@velvet-porch/core/taste'
 import type { MeasureRange } from '@velvet-porch/core/arrange'
-import type { AlternativesTarget, ArrangeOrder, ArrangeReply, BenchApi, ReadingOrder } from './benchApi.ts'
+import type { AlternativesTarget, ArrangeOrder, BenchApi, ReadingOrder } from './benchApi.ts'
+import { arrangingBy } from './arrangeRun.ts'
 import { Supervised } from './supervised.ts'
 
 /** The worker that reads and arranges. */
 const bench = new Supervised<BenchApi>(
   () => new Worker(new URL('./bench.worker.ts', import.meta.url), { type: 'module' }),
 )
-let jobs = 0
 
 export const readInWorker = (text: string) => bench.call('read', text)
 
@@ -43,23 +42,5 @@ export const versionsInWorker = (order: ArrangeOrder, range: MeasureRange) =>
 
 export const noticesInWorker = (taste: TasteDoc) => bench.call('notices', taste)
 export const fitInWorker = (comparisons: readonly Comparison[]) => bench.call('fit', comparisons)
-export const tasteChangeInWorker = (tune: TuneDoc, doc: ArrangementDoc, taste: TasteInForce | undefined) =>
-  bench.call('tasteChange', tune, doc, taste)
 
-/** A run that can be stopped. */
-export interface ArrangeRun {
-  readonly reply: Promise<ArrangeReply>
-  readonly cancel: () => void
-}
-
-export function arrangeInWorker(order: ArrangeOrder, onProgress: (share: number) => void): ArrangeRun {
-  const job = ++jobs
-  return {
-    // A worker that is lost over it is an answer too: the bench says so and offers to try again.
-    reply: bench.call('arrange', job, order, proxy(onProgress)).catch((error: unknown): ArrangeReply => ({
-      kind: 'lost',
-      error,
-    })),
-    cancel: () => void bench.call('cancel', job).catch(() => undefined),
-  }
-}
+export const arrangeInWorker = arrangingBy(bench)

@@ -8,8 +8,6 @@ import {
   type Timeline,
 } from '../../document/form/timeline.ts'
 import type { Region } from '../../document/arrangement.ts'
-import type { TasteShape } from '../../document/taste.ts'
-import { isHeldBy } from '../../chords/textbook.ts'
 import { type Ornament, isSolo, type Level, type SoloStyle, type Style } from '../../document/style.ts'
 import { ornamentOf } from '../../document/regions.ts'
 import { USUAL_SCHOOL, type School } from '../../document/school.ts'
@@ -34,6 +32,7 @@ import { codeOfTone } from '../../chords/lowerVoices.ts'
 import { ledTone } from './ledTone.ts'
 import { chooseRegister, foldOntoInstrument, type Register } from './register.ts'
 import { styleRules, type StyleRules } from './styleRules.ts'
+import { withTasteShapes } from './tasteShapes.ts'
 
 /** A moment at which something starts. Obligations hold until the next slice. */
 export interface Slice {
@@ -280,19 +279,6 @@ export function* planning(tune: TuneDoc, setup: Setup, regions: readonly Region[
       follows: tune.measures.map((_, i) => i === 0 || consecutive.has(i)),
     },
   }
-}
-
-/** The tune's own pins, and the shapes of a taste for other chords, as far as this hand holds them. */
-function withTasteShapes(
-  pins: readonly PinnedShape[],
-  regions: readonly Region[],
-  setup: Setup,
-): readonly PinnedShape[] {
-  const shapes = regions.flatMap((r) => r.taste?.shapes ?? []).filter((s) => isHeldBy(setup, s))
-  const keyOf = ({ chord, tuning }: TasteShape) => `${chord} ${tuning.join()}`
-  const taken = new Set(pins.map(keyOf))
-  const more = [...new Map(shapes.map((s) => [keyOf(s), s])).values()].filter((s) => !taken.has(keyOf(s)))
-  return more.length === 0 ? pins : [...pins, ...more.map((s, i) => ({ ...s, id: `taste${i}` }))]
 }
 
 /** A note in another octave, as a section wants it; where the instrument does not have it there it stays. */

@@ -1,20 +1,11 @@
 import { knownIn, present } from '../../invariant.ts'
 import { bassPitchClass, chordPitchClasses, chordText } from '../../music/harmony/chordSymbol.ts'
-import { HARMONICS } from '../../instrument/harmonics.ts'
 import type { PickingSchool } from '../../instrument/hand.ts'
 import type { Level } from '../../document/style.ts'
 import type { Role } from '../../document/tab.ts'
 import type { TasteInForce } from '../../document/taste.ts'
 import type { HandRule } from '../../document/school.ts'
-import {
-  lastFret,
-  openPitch,
-  pitchAt,
-  placesOf,
-  withKindHand,
-  type Place,
-  type Setup,
-} from '../../instrument/setup.ts'
+import { pitchAt, placesOf, withKindHand, type Place, type Setup } from '../../instrument/setup.ts'
 import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { PlannedBass } from '../plan/bassLine.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
@@ -24,6 +15,7 @@ import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
+import { melodyPlaces } from './melodyPlaces.ts'
 import type { SliceLock } from './sliceLock.ts'
 import { voicingsFor } from './voicings.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
@@ -231,44 +223,6 @@ function ringingBefore(plan: Plan, t: number): Midi | undefined {
   if (last.measure !== slice.measure && !plan.follows[slice.measure]) return undefined
   const midi = plan.melodyMidi[last.melody]!
   return midi === plan.melodyMidi[slice.melody] ? undefined : midi
-}
-
-function melodyPlaces(
-  setup: Setup,
-  midi: Midi,
-  last: number,
-  slice: Slice,
-  beats: number,
-  lock: SliceLock | undefined,
-): readonly Place[] {
-  const places = placesOf(setup, midi)
-  const locked = lock?.melody?.place
-  // A lock from before the tune was moved may hold another pitch: no place keeps both.
-  if (locked) return pitchAt(setup, locked) === midi ? [locked] : []
-  const near = places.filter((p) => p.fret <= last)
-  const plain = near.length > 0 ? near : places
-  return mayTouch(slice, plain, beats) ? [...plain, ...harmonicPlaces(setup, midi)] : plain
-}
-
-/** A note from this fret up is out of the way; a harmonic for it needs this many beats to be struck and to ring. No source. */
-const FAR_FRET = 7
-const HARMONIC_BEATS = 1
-
-/** Harmonics are offered where all rings into one another; elsewhere from level 4 on, for a long note up the neck. */
-const mayTouch = ({ rules, level }: Slice, plain: readonly Place[], beats: number): boolean =>
-  rules.ring ? level >= 3 : level >= 4 && beats >= HARMONIC_BEATS && plain.every((p) => p.fret >= FAR_FRET)
-
-/** The strongest harmonics: an octave, an octave and a fifth, two octaves, each at its node nearest the nut. */
-function harmonicPlaces(setup: Setup, midi: Midi): Place[] {
-  return setup.tuning.flatMap((_, i) => {
-    const string = i + 1
-    return [2, 3, 4].flatMap((parts) => {
-      const node = present(HARMONICS.find((h) => h.parts === parts))
-      const sounds = openPitch(setup, string) + node.semitones
-      const reachable = node.fret <= lastFret(setup, string)
-      return sounds === midi && reachable ? [{ string, fret: node.fret, harmonic: parts }] : []
-    })
-  })
 }
 
 function bassOf(

@@ -13,7 +13,7 @@ import { createStore, type StoreApi } from 'zustand/vanilla'
 import type { OpenScore } from '../../state/openScore.ts'
 import { arrangementId } from '../../state/shelf.ts'
 import type { ArrangeOrder, ArrangeReply } from '../../workers/benchApi.ts'
-import type { ArrangeRun } from '../../workers/benchWorker.ts'
+import type { ArrangeRun } from '../../workers/arrangeRun.ts'
 import { settingsOf, type Settings } from './settings.ts'
 
 /** What a choice makes of the settings that stand when its turn comes. */

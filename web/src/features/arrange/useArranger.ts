@@ -1,6 +1,7 @@
 import {
   isFresh,
   sameContent,
+  toTaste,
   withHabits,
   type ArrangementDoc,
   type TuneDoc,
@@ -15,7 +16,6 @@ import { useCurrentPlayer, usePlayersReady } from '../../state/players.ts'
 import { arrangeInWorker } from '../../workers/benchWorker.ts'
 import { Arranger, settingsAfter } from './arranger.ts'
 import { tasteFor } from '../../state/tastes.ts'
-import { toTaste } from './taste/toTaste.ts'
 import { settingsOf } from './settings.ts'
 
 export type BenchArranger = ReturnType<typeof useArranger>

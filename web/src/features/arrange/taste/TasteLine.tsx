@@ -1,6 +1,7 @@
 import { Button, Group } from '@mantine/core'
 import {
   sameContent,
+  toTaste,
   type ArrangementDoc,
   type Layer,
   type TasteInForce,
@@ -9,11 +10,10 @@ import {
 import { useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useTasteInForce } from '../../../state/tastes.ts'
-import { tasteChangeInWorker } from '../../../workers/benchWorker.ts'
+import { tasteChangeInWorker } from '../../../workers/previewWorker.ts'
 import { useAnswer } from '../../../workers/useAnswer.ts'
 import type { BenchArranger } from '../useArranger.ts'
 import css from '../arrange.module.css'
-import { toTaste } from './toTaste.ts'
 
 interface Props {
   readonly tune: TuneDoc

@@ -22,7 +22,7 @@ export function noteWay(
   nameOfNew: string,
 ): Promise<void> {
   const prices = doc.regions[regionAt(tune, doc.regions, tune.measures[measure]!.id)]?.taste?.prices ?? {}
-  const at = caseAt({ tune }, measureNumbers(tune.measures)[measure]!)
+  const at = caseAt(tune, measureNumbers(tune.measures)[measure]!)
   const offered = { kind: 'way', at, ways: offeredWays(ways, prices), taken: ways.indexOf(kept) + 1 } as const
   return noteChosen([offered, ...takenIn(tune, doc, withAlternative(doc, kept))], nameOfNew)
 }
@@ -37,14 +37,14 @@ export async function noteEdit(before: Score, after: Score, nameOfNew: string): 
 /** Notes settings of a section that were chosen otherwise. */
 export const noteHabits = (tune: TuneDoc, before: Region, after: Region, nameOfNew: string): Promise<void> =>
   noteChosen(
-    habitsChanged(before, after).map((habit) => ({ kind: 'habit', at: caseAt({ tune }, 1), habit })),
+    habitsChanged(before, after).map((habit) => ({ kind: 'habit', at: caseAt(tune, 1), habit })),
     nameOfNew,
   )
 
 function takenIn(tune: TuneDoc, before: ArrangementDoc, after: ArrangementDoc): Comparison[] {
   const { shapes, fillsOut } = takenByHand(tune, before, after.base)
   const numbers = measureNumbers(tune.measures)
-  const at = (measure: number) => caseAt({ tune }, numbers[measure]!)
+  const at = (measure: number) => caseAt(tune, numbers[measure]!)
   return [
     ...shapes.map(({ measure, shape }) => ({ kind: 'shape', at: at(measure), shape }) as const),
     ...fillsOut.map((measure) => ({ kind: 'leftOut', at: at(measure) }) as const),

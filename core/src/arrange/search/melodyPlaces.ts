@@ -1,0 +1,45 @@
+import { HARMONICS } from '../../instrument/harmonics.ts'
+import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
+import { present } from '../../invariant.ts'
+import type { Midi } from '../../music/pitch/pitch.ts'
+import type { Slice } from '../plan/plan.ts'
+import type { SliceLock } from './sliceLock.ts'
+
+/** Places that a melody note may take: its own frets within reach, and harmonics where they serve. */
+export function melodyPlaces(
+  setup: Setup,
+  midi: Midi,
+  last: number,
+  slice: Slice,
+  beats: number,
+  lock: SliceLock | undefined,
+): readonly Place[] {
+  const places = placesOf(setup, midi)
+  const locked = lock?.melody?.place
+  // A lock from before the tune was moved may hold another pitch: no place keeps both.
+  if (locked) return pitchAt(setup, locked) === midi ? [locked] : []
+  const near = places.filter((p) => p.fret <= last)
+  const plain = near.length > 0 ? near : places
+  return mayTouch(slice, plain, beats) ? [...plain, ...harmonicPlaces(setup, midi)] : plain
+}
+
+/** A note from this fret up is out of the way; a harmonic for it needs this many beats to be struck and to ring. No source. */
+const FAR_FRET = 7
+const HARMONIC_BEATS = 1
+
+/** Harmonics are offered where all rings into one another; elsewhere from level 4 on, for a long note up the neck. */
+const mayTouch = ({ rules, level }: Slice, plain: readonly Place[], beats: number): boolean =>
+  rules.ring ? level >= 3 : level >= 4 && beats >= HARMONIC_BEATS && plain.every((p) => p.fret >= FAR_FRET)
+
+/** The strongest harmonics: an octave, an octave and a fifth, two octaves, each at its node nearest the nut. */
+function harmonicPlaces(setup: Setup, midi: Midi): Place[] {
+  return setup.tuning.flatMap((_, i) => {
+    const string = i + 1
+    return [2, 3, 4].flatMap((parts) => {
+      const node = present(HARMONICS.find((h) => h.parts === parts))
+      const sounds = openPitch(setup, string) + node.semitones
+      const reachable = node.fret <= lastFret(setup, string)
+      return sounds === midi && reachable ? [{ string, fret: node.fret, harmonic: parts }] : []
+    })
+  })
+}
