@@ -46,8 +46,8 @@ export function checkMelody(tab: FinishedTab, add: Add): number {
 
 /** At a melody onset nothing else that is struck or still written may lie above it. */
 export function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
-  // Where a tune comes to rest its chord may be struck above it, once.
-  const rest = tab.notes.reduce((last, n) => Math.max(last, n.start), 0)
+  // Under the tune's last note it comes to rest: there its chord may be struck above it.
+  const rest = tab.notes.reduce((last, n) => (n.role === 'melody' ? Math.max(last, n.start) : last), 0)
   let window: PlayedNote[] = []
   for (let i = 0; i < played.length;) {
     const at = played[i]!.at

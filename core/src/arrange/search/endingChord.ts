@@ -6,19 +6,23 @@ import type { Grip, PressedPlace } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { hasFinger, leftFinger } from '../../hand/grip/pressed.ts'
-import { pitchAt, type Setup } from '../../instrument/setup.ts'
+import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { knownIn } from '../../invariant.ts'
 import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
 import type { Unpicked } from '../ornament/ornamentPage.ts'
 import type { Ending } from '../plan/endings.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
+import type { HarmonySegment } from '../plan/harmonyLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import { barreStrings } from './requirement.ts'
 import { chordNoteId } from '../../document/noteIds.ts'
 
 /** Notes that an ending has at least, by level. Common practice, no source. */
 const NOTES_AT_END: Readonly<Record<Level, number>> = { 1: 0, 2: 0, 3: 3, 4: 3, 5: 4 }
+
+/** Highest fret of the root of an ending that lies as players take it, low on the neck. Common practice, no source. */
+const LAST_LOW_ROOT = 4
 
 /** Strings that thumb and three fingers pluck at once. */
 const PLUCKED = 4
@@ -35,9 +39,9 @@ interface Written {
 }
 
 /**
- * The end of a tune whose melody lies too low to have a chord beneath it: the chord is struck above it, the melody note its root or a low tone
- * of it, as a player ends a tune on the low strings. What was found stays where that is enough, or where no whole shape has the
- * melody's place.
+ * The end of a tune whose melody lies too low to have a chord beneath it, or only a thick one high up the low strings: the chord is struck
+ * above it, the melody note its root or a low tone of it, as a player ends a tune on the low strings. What was found stays where that is
+ * enough, or where no whole shape has the melody's place.
  * @param locked notes, grips and measures that stay as they are
  */
 export function withEndingChord(
@@ -57,8 +61,10 @@ export function withEndingChord(
   // Nothing is added to what was given, nor to a version that does without.
   if (region?.given || region?.without?.length) return written
   const least = Math.min(NOTES_AT_END[slice.level], setup.instrument.strings - 1)
-  if (onset.notes.length >= least || onset.notes.some((n) => locked.has(n.id))) return written
-  const made = chordOver(onset, ending, slice, plan, tune, setup, least)
+  if (onset.notes.some((n) => locked.has(n.id))) return written
+  const isWhole = onset.notes.length >= least
+  if (isWhole && (least === 0 || !isOverHighRoot(onset, plan.harmony[ending.segment]!, setup))) return written
+  const made = chordOver(onset, ending, slice, plan, tune, setup, isWhole ? 'lower' : 'kept', least)
   if (!made) return written
   const { notes, ...held } = made
   return {
@@ -67,10 +73,23 @@ export function withEndingChord(
   }
 }
 
+/** True where what is struck lies over its root, and that far up the neck. */
+function isOverHighRoot({ notes }: Onset, { sounding }: HarmonySegment, setup: Setup): boolean {
+  const low = notes.reduce((a, b) => (pitchAt(setup, b.place) < pitchAt(setup, a.place) ? b : a)).place
+  return (
+    low.fret > LAST_LOW_ROOT &&
+    sounding !== undefined &&
+    mod12(pitchAt(setup, low)) === bassPitchClass(sounding)
+  )
+}
+
 const sameTime = ({ pos }: Grip, note: Unpicked | undefined): boolean =>
   note !== undefined && note.pos.measure === pos.measure && note.pos.tick === pos.tick
 
-/** The notes of an ending with the rest of a shape that has its melody; undefined where there is none. */
+/**
+ * The notes of an ending with the rest of a shape that has its melody; undefined where there is none.
+ * @param root whether the bass that was found stays, or is to lie lower on the neck
+ */
 function chordOver(
   { notes }: Onset,
   ending: Ending,
@@ -78,6 +97,7 @@ function chordOver(
   plan: Plan,
   tune: TuneDoc,
   setup: Setup,
+  root: 'kept' | 'lower',
   least: number,
 ):
   | { readonly notes: readonly Unpicked[]; readonly pressed: readonly PressedPlace[]; readonly shape: string }
@@ -88,43 +108,55 @@ function chordOver(
   if (!chord || !melody || melody.place.harmonic || hand === 'thumbAndIndex') return undefined
   const strokes = hand === 'flatPick'
   const bass = mod12(bassPitchClass(chord) + setup.capo[0]!)
-  const root = notes.find((n) => n.role === 'bass')
-  const fits = ({ frets, pressed, fingers }: HeldShape) => {
+  const found = root === 'kept' ? notes.find((n) => n.role === 'bass') : undefined
+  const sounds = pitchAt(setup, melody.place)
+  // A hand that goes elsewhere anyway takes the note where its shape has it.
+  const melodyIn = ({ frets }: HeldShape): Place | undefined =>
+    frets
+      .map((fret, i) => ({ string: i + 1, fret: fret ?? -1 }))
+      .find((p) =>
+        root === 'kept' || melody.attack !== 'pluck'
+          ? p.string === melody.place.string && p.fret === melody.place.fret
+          : p.fret >= 0 && pitchAt(setup, p) === sounds,
+      )
+  const fits = (shape: HeldShape) => {
+    const { frets, pressed, fingers } = shape
     const low = frets.findLastIndex((f) => f !== null) + 1
     const sounding = frets.filter((f) => f !== null).length
-    const has = (n: Unpicked | undefined) => !n || frets[n.place.string - 1] === n.place.fret
     return (
       sounding >= least &&
-      has(melody) &&
+      melodyIn(shape) !== undefined &&
       mod12(pitchAt(setup, { string: low, fret: frets[low - 1]! })) === bass &&
-      (!root || root.place.string <= low) &&
+      (!found || found.place.string <= low) &&
+      (root === 'kept' || frets[low - 1]! <= LAST_LOW_ROOT) &&
       handFault(setup, setup.player.spans, pressed) === undefined &&
       pressed.every((p) => hasFinger(setup.player.techniques, p.finger)) &&
       fingers.every((places) => stringsUnder(places) <= barreStrings(slice, setup))
     )
   }
   const held = heldShapesFor(chord, setup, tune.pins).find(fits)
-  if (!held) return undefined
+  const place = held && melodyIn(held)
+  if (!place) return undefined
   const sounding = held.frets.flatMap((fret, i) => (fret === null ? [] : [{ string: i + 1, fret }])).reverse()
-  const struck = strokes ? neighbours(sounding) : plucked(sounding, melody.place.string)
-  if (struck.length < least || !struck.some((s) => s.string === melody.place.string)) return undefined
+  const struck = strokes ? neighbours(sounding) : plucked(sounding, place.string)
+  if (struck.length < least || !struck.some((s) => s.string === place.string)) return undefined
   const dur = durationOf(ending.until - ending.at)
   const fingers = new Map(held.pressed.map((p) => [p.string, leftFinger(p.finger)]))
   const chordNotes = struck
-    .filter((s) => s.string !== melody.place.string)
-    .map((place, nth): Unpicked => ({
+    .filter((s) => s.string !== place.string)
+    .map((own, nth): Unpicked => ({
       id: chordNoteId(melody.pos, nth),
       pos: melody.pos,
       dur,
-      role: place === sounding[0] ? 'bass' : 'harmony',
+      role: own === sounding[0] ? 'bass' : 'harmony',
       notationVoice: 2,
-      place,
-      left: fingers.get(place.string) ?? 0,
+      place: own,
+      left: fingers.get(own.string) ?? 0,
       attack: 'pluck',
       optional: false,
     }))
   return {
-    notes: [{ ...melody, left: fingers.get(melody.place.string) ?? 0 }, ...chordNotes],
+    notes: [{ ...melody, place, left: fingers.get(place.string) ?? 0 }, ...chordNotes],
     pressed: held.pressed.map(({ string, fret }) => ({
       string,
       fret,
