@@ -10,7 +10,6 @@ const MORE: readonly ((rules: InnerRules) => InnerRules)[] = [
     ...rules,
     ...(rules.fill ? { fill: { ...rules.fill, gap: Math.max(0, rules.fill.gap - 1) } } : {}),
     ...(rules.strums ? { strums: { ...rules.strums, gap: Math.max(0, rules.strums.gap - 1) } } : {}),
-    ...(rules.chord ? { chord: { ...rules.chord, lighter: rules.chord.voices } } : {}),
   }),
 ]
 
