@@ -52,9 +52,12 @@ const OFFERED = 8
 /** Rounds of corrections: each on pages that are made with what was learned so far, as a teacher meets them. */
 const ROUNDS = 6
 
+/** Somebody who has corrections left looks through the tunes again, at the moments that were passed over. */
+const PASSES = [1, 0] as const
+
 /**
  * Corrections of tunes as they come: at every other moment the ways that the app offers are looked at, and another one is taken where
- * it is liked better.
+ * it is liked better; at the other moments too, where that came to fewer than there may be.
  * @param most corrections in all
  */
 export function corrections(
@@ -64,15 +67,18 @@ export function corrections(
   most: number,
 ): Comparison[] {
   const found: Comparison[] = []
-  for (let round = 0; round < ROUNDS; round++) {
-    const { prices } = fitTaste(found)
-    const end = Math.round((most * (round + 1)) / ROUNDS)
-    const own = tunes.filter((_, i) => i % ROUNDS === round)
-    own.forEach((tune, i) => {
-      const upTo = found.length + Math.ceil((end - found.length) / (own.length - i))
-      const page = arrangedWith(tune, condition, prices)
-      if (page) found.push(...correctionsOf(tune, page, chooser, prices, upTo - found.length))
-    })
+  for (const pass of PASSES) {
+    const left = most - found.length
+    for (let round = 0; round < ROUNDS && left > 0; round++) {
+      const { prices } = fitTaste(found)
+      const end = most - left + Math.round((left * (round + 1)) / ROUNDS)
+      const own = tunes.filter((_, i) => i % ROUNDS === round)
+      own.forEach((tune, i) => {
+        const upTo = found.length + Math.ceil((end - found.length) / (own.length - i))
+        const page = arrangedWith(tune, condition, prices)
+        if (page) found.push(...correctionsOf(tune, page, chooser, prices, upTo - found.length, pass))
+      })
+    }
   }
   return found
 }
@@ -83,10 +89,11 @@ function correctionsOf(
   chooser: Chooser,
   prices: TastePrices,
   most: number,
+  pass: (typeof PASSES)[number],
 ): Comparison[] {
   const { plan, solution } = arranged
   const found: Comparison[] = []
-  for (const t of looked(arranged)) {
+  for (let t = pass; t < plan.slices.length; t += PASSES.length) {
     if (found.length >= most) break
     const at = { tune: tune.id, title: tune.title, measure: plan.slices[t]!.measure, day: '2026-01-01' }
     const candidate = solution.sets[t]!.list[solution.choice[t]!]!
@@ -108,9 +115,6 @@ function correctionsOf(
   }
   return found
 }
-
-/** Every other moment. */
-const looked = ({ plan }: Arranged): number[] => plan.slices.flatMap((_, t) => (t % 2 === 1 ? [t] : []))
 
 /** Somebody who takes what is cheapest to them. */
 export const byTaste = (prices: TastePrices): Chooser => ({

@@ -7,8 +7,8 @@ import type { TuneDoc } from '../../document/tune.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { hasFinger, leftFinger } from '../../hand/grip/pressed.ts'
 import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
-import { knownIn } from '../../invariant.ts'
-import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
+import { knownIn, present } from '../../invariant.ts'
+import { bassPitchClass, chordText } from '../../music/harmony/chordSymbol.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
 import type { Unpicked } from '../ornament/ornamentPage.ts'
 import type { Ending } from '../plan/endings.ts'
@@ -63,7 +63,8 @@ export function withEndingChord(
   const least = Math.min(NOTES_AT_END[slice.level], setup.instrument.strings - 1)
   if (onset.notes.some((n) => locked.has(n.id))) return written
   const isWhole = onset.notes.length >= least
-  if (isWhole && (least === 0 || !isOverHighRoot(onset, plan.harmony[ending.segment]!, setup))) return written
+  const isLow = !isOverHighRoot(onset, plan.harmony[ending.segment]!, setup)
+  if (isWhole && (least === 0 || isLow || comesBefore(ending, plan))) return written
   const made = chordOver(onset, ending, slice, plan, tune, setup, isWhole ? 'lower' : 'kept', least)
   if (!made) return written
   const { notes, ...held } = made
@@ -71,6 +72,16 @@ export function withEndingChord(
     onsets: written.onsets.map((o) => (o === onset ? { t: o.t, notes } : o)),
     grips: written.grips.map((g) => (g === grip ? { ...g, ...held } : g)),
   }
+}
+
+/** True where a section before ends on the same note over the same chord: both are played alike. */
+function comesBefore(ending: Ending, { endings, melodyMidi, slices, sliceAt, harmony }: Plan): boolean {
+  const soundOf = ({ at, segment }: Ending) => {
+    const t = sliceAt.get(at)
+    const { melody = -1 } = t === undefined ? {} : slices[t]!
+    return `${String(melodyMidi[melody])} ${chordText(present(harmony[segment]!.shape))}`
+  }
+  return endings.some((e) => e !== ending && soundOf(e) === soundOf(ending))
 }
 
 /** True where what is struck lies over its root, and that far up the neck. */

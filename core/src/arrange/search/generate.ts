@@ -344,7 +344,9 @@ function strikes(setup: Setup, requirement: Requirement, found: Draft[]): void {
     const shape = requirement.heldShapes[heldShape]!
     const top = requirement.melody?.places.find((p) => shape.frets[p.string - 1] === p.fret && !p.harmonic)
     if (requirement.melody && !top) continue
-    if (requirement.melody && !requirement.inner?.answers && isUnderOther(shape, present(top))) continue
+    // What lies over the tune answers it, or was fixed so: a tune that ends low may have its chord above.
+    const mayLieOver = requirement.inner?.answers || requirement.lock?.chord
+    if (requirement.melody && !mayLieOver && isUnderOther(shape, present(top))) continue
     if (!canBeStruck(requirement, shape)) continue
     if (!requirement.stretches && handFault(setup, setup.player.spans, shape.pressed)) continue
     const finger = top ? (shape.pressed.find((p) => p.string === top.string)?.finger ?? 0) : 0

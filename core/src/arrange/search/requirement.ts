@@ -5,6 +5,7 @@ import type { Level } from '../../document/style.ts'
 import type { Role } from '../../document/tab.ts'
 import type { TasteInForce } from '../../document/taste.ts'
 import type { HandRule } from '../../document/school.ts'
+import { byFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import { pitchAt, placesOf, withKindHand, type Place, type Setup } from '../../instrument/setup.ts'
 import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { PlannedBass } from '../plan/bassLine.ts'
@@ -312,8 +313,22 @@ function innerOf(
   if (planned.kind !== 'chord')
     return { inner, heldShapes: planned.kind === 'fill' ? ownShapes() : [], strike: '' }
   const top = topOf(plan, planned)
-  const { heldShapes, key } = heldVoicings(plan, planned, slice, setup, cache, top)
+  const { heldShapes: known, key } = heldVoicings(plan, planned, slice, setup, cache, top)
+  const kept = slice.innerOnset && lock ? lockedVoicing(setup, lock) : undefined
+  const heldShapes = kept ? [...known, kept] : known
   return { inner, heldShapes, strike: `${key}:${melody === top ? 'top' : ''}` }
+}
+
+/** A chord of which every note is fixed, as a voicing of its own: it may be one that is not offered here. */
+function lockedVoicing({ instrument }: Setup, { melody, chord = {} }: SliceLock): HeldShape | undefined {
+  const frets: (number | null)[] = Array.from({ length: instrument.strings }, () => null)
+  const pressed: Pressed[] = []
+  for (const { place, finger } of [melody ?? {}, ...Object.values(chord)]) {
+    if (!place || place.harmonic || finger === undefined) return undefined
+    frets[place.string - 1] = place.fret
+    if (finger > 0) pressed.push({ string: place.string, fret: place.fret, finger })
+  }
+  return { name: '', frets, pressed, fingers: byFinger(pressed), textbook: false }
 }
 
 const tonesOf = (plan: Plan, planned: PlannedInner): readonly PitchClass[] => {

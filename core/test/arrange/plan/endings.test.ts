@@ -1,10 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { bassPitchClass, readChordSymbol } from '../../../src/music/index.ts'
 import { SOLO_STYLES, type Level, type Style } from '../../../src/document/index.ts'
-import { refusalOf } from '../../../src/arrange/index.ts'
+import { arranging, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
 import { audit } from '../../../src/audit/index.ts'
 import { finishedTabOf } from '../../../src/output/index.ts'
-import { GUITAR } from '../../../src/instrument/index.ts'
+import { measureLock } from '../../../src/edit/index.ts'
+import { GUITAR, guitarSetup } from '../../../src/instrument/index.ts'
+import { finish } from '../../../src/turns.ts'
+import { arrangedScore } from '../../support/score.ts'
 import type { TabJson } from '../../../src/output/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
@@ -79,6 +82,51 @@ describe('a tune that ends low', () => {
       expect(report.melodyKept).toBe(report.melodyNotes)
     },
   )
+
+  it.each([
+    ['A', '"A"c2e2|"E7"d2B2|"A"c2e2|"A"A,4|]'],
+    ['Bb', '"Bb"d2f2|"F7"e2c2|"Bb"d2f2|"Bb"B,4|]'],
+    ['Eb', '"Eb"G2B2|"Bb7"A2F2|"Eb"G2B2|"Eb"E4|]'],
+  ])(
+    'in %s has its root low on the neck and the chord over it, not a thick one high up the low strings',
+    (key, music) => {
+      for (const style of ['melody-bass', 'arpeggio', 'chord-melody'] as const)
+        for (const level of [3, 5] as const) {
+          const { json, report } = arrangeTune(
+            tuneOfMusic(music, `M:4/4\nL:1/4\nQ:1/4=90\nK:${key}`),
+            style,
+            level,
+          )
+          const struck = last(onsetsFrom(json, 0))
+          const root = struck.reduce((a, b) => (b.midi < a.midi ? b : a))
+          expect(root.fret, `${style} ${level}`).toBeLessThanOrEqual(4)
+          expect(struck.length).toBeGreaterThanOrEqual(level === 3 ? 3 : 4)
+          expect(report.structural).toBe(0)
+        }
+    },
+  )
+
+  it('sounds like the section before it that ends on the same note', () => {
+    const tune = tuneOfMusic('P:A\n"A"c2e2|"A"A,4||\nP:B\n"D"d2f2|"A"A,4|]', 'M:4/4\nL:1/4\nQ:1/4=90\nK:A')
+    const { json } = arrangeTune(tune, 'melody-bass', 3)
+    const at = (measure: number) =>
+      json.notes.filter((n) => n.measure === measure).map((n) => [n.string, n.fret, n.leftFinger])
+    expect(at(3)).toEqual(at(1))
+  })
+
+  it('keeps that chord in a measure that is locked, whatever the style becomes', () => {
+    const { arrangement } = arrangedScore(low, 'melody-bass', 3)
+    const layer = arrangement.base
+    const measure = low.measures.at(-1)!.id
+    const lock = measureLock(low, arrangement, measure, 'l')
+    const { layer: again } = finish(
+      arranging(low, guitarSetup(), wholeTune(low, 'drone', 2), { locks: [lock] }),
+    )
+    const placed = (notes: typeof layer.notes) =>
+      notes.filter((n) => n.pos.measure === measure).map((n) => [n.id, n.place, n.left])
+    expect(placed(layer.notes).length).toBeGreaterThanOrEqual(3)
+    expect(placed(again.notes)).toEqual(placed(layer.notes))
+  })
 
   it('is left alone at the easy levels', () => {
     const { json } = arrangeTune(low, 'melody-bass', 1)
