@@ -23,13 +23,17 @@ export function melodyPlaces(
   return mayTouch(slice, plain, beats) ? [...plain, ...harmonicPlaces(setup, midi)] : plain
 }
 
-/** A note from this fret up is out of the way; a harmonic for it needs this many beats to be struck and to ring. No source. */
+/** A note from this fret up is out of the way. No source. */
 const FAR_FRET = 7
-const HARMONIC_BEATS = 1
+
+/** Beats that a harmonic needs to be touched and to ring: where all rings into one another, and as a colour among other notes. No source. */
+const HARMONIC_BEATS = { ringing: 1, single: 2 } as const
 
 /** Harmonics are offered where all rings into one another; elsewhere from level 4 on, for a long note up the neck. */
 const mayTouch = ({ rules, level }: Slice, plain: readonly Place[], beats: number): boolean =>
-  rules.ring ? level >= 3 : level >= 4 && beats >= HARMONIC_BEATS && plain.every((p) => p.fret >= FAR_FRET)
+  rules.ring
+    ? level >= 3 && beats >= HARMONIC_BEATS.ringing
+    : level >= 4 && beats >= HARMONIC_BEATS.single && plain.every((p) => p.fret >= FAR_FRET)
 
 /** The strongest harmonics: an octave, an octave and a fifth, two octaves, each at its node nearest the nut. */
 function harmonicPlaces(setup: Setup, midi: Midi): Place[] {

@@ -116,8 +116,8 @@ export function requirementOf(
   const segment = plan.harmony[slice.segment]
   const midi = slice.melody >= 0 ? plan.melodyMidi[slice.melody]! : undefined
   // Where the harmony changes the hand stays with the chord, for its root.
-  const changes = slice.melodyOnset && segment?.start === slice.start
-  const beats = slice.melody >= 0 && !changes ? plan.melody[slice.melody]!.duration / QUARTER : 0
+  const changes = slice.melodyOnset && segment?.start === slice.start && !slice.rules.ring
+  const beats = slice.melody >= 0 && !changes ? beatsOf(plan, slice.melody) : 0
   const chord = segment?.shape ? chordText(segment.shape) : '-'
   const before = ringingBefore(plan, t)
   const melody =
@@ -129,7 +129,7 @@ export function requirementOf(
           slurred: plan.melody[slice.melody]?.slurred ?? false,
           room: slice.melodyOnset ? plan.ornamentRoom[slice.melody] : undefined,
           places: melodyPlaces(setup, midi, last, slice, beats, lock),
-          before: before === undefined ? [] : melodyPlaces(setup, before, last, slice, 0, undefined),
+          before: before ? melodyPlaces(setup, before.midi, last, slice, before.beats, undefined) : [],
         }
   const bass = bassOf(plan, slice, setup, midi, melody?.places ?? [], rules.lastFretOverBass, lock)
   const { inner, heldShapes, strike } = innerOf(plan, slice, setup, cache, midi, lock)
@@ -149,8 +149,9 @@ export function requirementOf(
     melody?.onset,
     melody?.slurred,
     melody?.room ? `${melody.room.low}${melody.room.high}` : '-',
-    before ?? '-',
+    before?.midi ?? '-',
     melody?.places.some((p) => p.harmonic),
+    melody?.before.some((p) => p.harmonic),
     chord,
     bassChord,
     bass?.kind,
@@ -217,14 +218,17 @@ export const barreStrings = (
 const tonicAt = (plan: Plan, slice: Slice) => pitchClass(plan.keys[slice.measure]!.tonic)
 
 /** The melody note that should ring on into this slice's new one. */
-function ringingBefore(plan: Plan, t: number): Midi | undefined {
+function ringingBefore(plan: Plan, t: number): { readonly midi: Midi; readonly beats: number } | undefined {
   const slice = plan.slices[t]!
   const last = plan.slices[t - 1]
-  if (!slice.rules.ring || !slice.melodyOnset || !last || last.melody !== slice.melody - 1) return undefined
+  if (!slice.rules.ring || !slice.melodyOnset || slice.melody === 0) return undefined
+  if (last?.melody !== slice.melody - 1) return undefined
   if (last.measure !== slice.measure && !plan.follows[slice.measure]) return undefined
   const midi = plan.melodyMidi[last.melody]!
-  return midi === plan.melodyMidi[slice.melody] ? undefined : midi
+  return midi === plan.melodyMidi[slice.melody] ? undefined : { midi, beats: beatsOf(plan, last.melody) }
 }
+
+const beatsOf = ({ melody }: Plan, note: number): number => melody[note]!.duration / QUARTER
 
 function bassOf(
   plan: Plan,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { intervalOf, mod12 } from '../../../src/music/index.ts'
+import { intervalOf, mod12, QUARTER } from '../../../src/music/index.ts'
 import {
   guitarSetup,
   GUITAR,
@@ -97,6 +97,8 @@ describe('what makes each style', () => {
       for (const n of layer.notes) {
         if (!n.place.harmonic) continue
         harmonics++
+        // It needs a beat to be touched and to ring.
+        expect(n.dur.ticks).toBeGreaterThanOrEqual(QUARTER)
         expect(midi(n)).toBe(wanted.get(n.sourceId!))
         // A string in two, three or four parts: frets 12, 7 and 5 (published: nodes of a vibrating string).
         expect(n.place.fret).toBe({ 2: 12, 3: 7, 4: 5 }[n.place.harmonic as 2])
