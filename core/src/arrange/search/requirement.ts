@@ -16,6 +16,7 @@ import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
+import { SLUR_S } from '../ornament/usualTimes.ts'
 import { melodyPlaces } from './melodyPlaces.ts'
 import type { SliceLock } from './sliceLock.ts'
 import { voicingsFor } from './voicings.ts'
@@ -224,8 +225,25 @@ function ringingBefore(plan: Plan, t: number): { readonly midi: Midi; readonly b
   if (!slice.rules.ring || !slice.melodyOnset || slice.melody === 0) return undefined
   if (last?.melody !== slice.melody - 1) return undefined
   if (last.measure !== slice.measure && !plan.follows[slice.measure]) return undefined
+  if (maySlur(plan, slice)) return undefined
   const midi = plan.melodyMidi[last.melody]!
   return midi === plan.melodyMidi[slice.melody] ? undefined : { midi, beats: beatsOf(plan, last.melody) }
+}
+
+/**
+ * From this level on a quick step off the beat may be slurred on its string instead of ringing on another: semitones of a step. Common
+ * practice, no source.
+ */
+const SLURRED = { from: 4, semitones: 3 } as const
+
+function maySlur(
+  { melody: notes, melodyMidi, onBeat, secondsBetween }: Plan,
+  { level, melody }: Slice,
+): boolean {
+  if (level < SLURRED.from || onBeat[melody]) return false
+  const step = Math.abs(melodyMidi[melody - 1]! - melodyMidi[melody]!)
+  const seconds = secondsBetween(notes[melody - 1]!.start, notes[melody]!.start)
+  return step <= SLURRED.semitones && seconds >= SLUR_S.least && seconds <= SLUR_S.most
 }
 
 const beatsOf = ({ melody }: Plan, note: number): number => melody[note]!.duration / QUARTER
