@@ -77,7 +77,7 @@ arrangement keeps the taste that it was made with; another one since is said, wi
 ## Figures
 
 Simulated teachers correct arpeggio at level 3 on one half of the traditional tunes, at most 30 times, in six rounds, each on pages made with what
-was learned so far: at every other moment they look at up to eight ways and take the one that is cheapest to them. Then the other half (${heldOut} tunes) is
+was learned so far: at every other moment they look at up to eight ways and take the one that is cheapest to them, and afterwards at the moments between while corrections are left. Then the other half (${heldOut} tunes) is
 arranged to what was learned, and compared note for note (string, fret, finger) with what they would have.
 
 | teacher | likes (−) and dislikes (+) | corrections | learned | agrees at first | after | of what was missing |

@@ -1,7 +1,17 @@
 import { Button, Group, Text, TextInput, Title } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconFiles, IconSearch, IconTrash } from '@tabler/icons-react'
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import {
+  lazy,
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { useActions } from '../../state/actions.ts'
@@ -63,7 +73,10 @@ export function ShelfPage({ onEmpty }: { onEmpty: () => void }) {
   const all = useStored(() => db.shelf.orderBy('changedAt').reverse().toArray())
   const trouble = useStorageTrouble()
   // Where storage cannot be read the shelf is empty, and said to be so above it.
-  const rows = all?.filter((r) => r.removedAt === undefined) ?? (trouble ? [] : undefined)
+  const rows = useMemo(
+    () => all?.filter((r) => r.removedAt === undefined) ?? (trouble ? [] : undefined),
+    [all, trouble],
+  )
   const inBin = (all?.length ?? 0) - (rows?.length ?? 0)
   const [binOpen, setBinOpen] = useState(false)
   const arrive = useArrive()
@@ -223,8 +236,19 @@ function Tunes({ rows, ways }: { rows: readonly ShelfRow[] | undefined; ways: Re
   const { t } = useTranslation()
   const [search, setSearch] = useState('')
   const [saving, setSaving] = useState(false)
-  const found = (rows ?? []).filter((r) =>
-    `${r.title} ${r.composer ?? ''} ${r.set ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()),
+  const named = useMemo(
+    () =>
+      rows?.map((row) => ({
+        row,
+        names: `${row.title} ${row.composer ?? ''} ${row.set ?? ''}`.toLowerCase(),
+      })),
+    [rows],
+  )
+  // What is typed stands at once, also where thousands are looked through.
+  const sought = useDeferredValue(search.trim().toLowerCase())
+  const found = useMemo(
+    () => (named ?? []).flatMap(({ row, names }) => (names.includes(sought) ? [row] : [])),
+    [named, sought],
   )
   return (
     <>
