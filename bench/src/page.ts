@@ -5,6 +5,7 @@ import { median } from './calibration.ts'
 import { benchTune, type Figure } from './engine.ts'
 import { fitFigures } from './fitPage.ts'
 import { handoutFigures } from './lessonPage.ts'
+import { shelfFigures } from './shelfPage.ts'
 
 const PORT = 4318
 
@@ -69,6 +70,7 @@ export async function pageFigures(): Promise<Figure[]> {
       row('the same, 32 measures', fret.short, 'ms', 50),
       ...fit,
       ...handout,
+      ...(await shelfFigures(browser, base)),
     ]
   } finally {
     await browser.close()

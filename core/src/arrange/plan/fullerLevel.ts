@@ -9,9 +9,13 @@ const MORE: readonly ((rules: InnerRules) => InnerRules)[] = [
   (rules) => ({
     ...rules,
     ...(rules.fill ? { fill: { ...rules.fill, gap: Math.max(0, rules.fill.gap - 1) } } : {}),
+    ...(rules.chord ? { chord: { ...rules.chord, againIn: AGAIN_IN } } : {}),
     ...(rules.strums ? { strums: { ...rules.strums, gap: Math.max(0, rules.strums.gap - 1) } } : {}),
   }),
 ]
+
+/** Beats of a note that leaves room for its chord once more. */
+const AGAIN_IN = 3
 
 const DENSER = { changes: 'strong', strong: 'beats', beats: 'halves', halves: 'all', all: 'all' } as const
 

@@ -199,6 +199,14 @@ function chords(lines: Indexed, m: number, rule: ChordRule): PlannedInner[] {
     .map(({ note }) => ({ note, rank: Math.max(RANKS.strong, rankOf(measure, from, note)) }))
   for (let h = firstAtOrAfter(lines.harmony, from); lines.harmony[h] && lines.harmony[h]!.start < end; h++)
     if (lines.harmony[h]!.shape) moments.push({ note: lines.harmony[h]!, rank: RANKS.changes })
+  const { againIn } = rule
+  if (againIn !== undefined)
+    for (const { note } of lines.notesIn(m)) {
+      const beat = beatLength(measure.metre)
+      const half = note.start + Math.max(1, Math.floor(note.duration / beat / 2)) * beat
+      if (note.duration >= againIn * beat && half < end)
+        moments.push({ note: { start: half }, rank: RANKS.halves })
+    }
   // Where no tune is, the chord comes with each measure.
   if (moments.length === 0) moments.push({ note: { start: from }, rank: RANKS.changes })
   return [...playable(lines, rule.at, LEAST_VOICING_S, moments)]

@@ -14,6 +14,8 @@ export interface ChordRule {
   readonly voices: number
   /** Elsewhere: the music breathes. */
   readonly lighter: number
+  /** Beats of a note from which on its chord is struck again half way through. */
+  readonly againIn?: number
 }
 
 /** Chord tones between the notes of the melody. */
