@@ -11,8 +11,8 @@ const FIRST_OF_DEMO = "Lamplighter's Round"
 export const takeDemo = (page: Page): Promise<void> => openDemo(page, FIRST_OF_DEMO)
 
 /** Ends on the bench of the first demo tune, with all of them on the shelf. */
-export async function takeDemoByHand(page: Page): Promise<void> {
-  await page.goto('/')
+export async function takeDemoByHand(page: Page, base = ''): Promise<void> {
+  await page.goto(`${base}/`)
   await page.getByRole('button', { name: 'Take the demo tunes' }).click()
   await expect(page.getByRole('heading', { name: FIRST_OF_DEMO })).toBeVisible({ timeout: 40_000 })
   await expect(page.locator('.tab-fret').first()).toBeVisible()

@@ -127,14 +127,14 @@ export const WEIGHTS = {
   noEnding: 60,
   voicingLost: 3,
   /** A lower voice that moves where the chord is struck again. No source. */
-  lowerMoved: 4.2,
+  lowerMoved: 3.4,
   /** A suspended fourth or a seventh that does not go down by a step where the next chord has its third. No source. */
   toneNotLed: 4.5,
   /** A chord that comes without a note on a bass string, and one of two notes. No source. */
-  voicingNoBass: 7.4,
+  voicingNoBass: 5,
   voicingBare: 6,
   /** Each fret above the fourth at which the lowest voice of a new chord stands. No source. */
-  voicingHighBass: 2.2,
+  voicingHighBass: 1.6,
   /** The melody on an inner string, where a string above has the note. No source. */
   melodyInside: 1.5,
   inversionAtChange: 12,
