@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
+import { paste } from '../../e2e/bench.ts'
 import { wavFile } from '../../e2e/wav.ts'
 import { median } from './calibration.ts'
 import { benchTune, type Figure } from './engine.ts'
@@ -26,10 +27,7 @@ export async function fitFigures(
   url: string,
   longest: (page: Page, doing: () => Promise<void>) => Promise<number>,
 ): Promise<Figure[]> {
-  await page.goto(url)
-  await page.getByRole('button', { name: 'Paste ABC' }).click()
-  await page.getByLabel('ABC text').fill(benchTune(32))
-  await page.getByRole('button', { name: 'Read it' }).click()
+  await paste(page, benchTune(32), url)
   await page.locator('[data-drawn]').first().waitFor()
   await page.getByRole('link', { name: 'Fit' }).click()
   await page.getByRole('combobox', { name: 'Style' }).click()

@@ -8,6 +8,7 @@ import { lessonOf, lessonSteps, USUAL_LESSON } from '@velvet-porch/core/lesson'
 import { finish } from '@velvet-porch/core/turns'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { timed } from './calibration.ts'
+import { paste } from '../../e2e/bench.ts'
 import { benchTune, type Figure } from './engine.ts'
 
 /** Figures of teaching in the core: the least of several runs, warm. */
@@ -41,10 +42,7 @@ const row = (name: string, value: number, unit: 'ms' | 's', limit: number): Figu
 /** Figures of handing out: a PDF of six pages, a lesson file opened from the disk until it plays. */
 export async function handoutFigures(page: Page, browser: Browser, base: string): Promise<Figure[]> {
   const folder = mkdtempSync(join(tmpdir(), 'velvet-bench-'))
-  await page.goto(base)
-  await page.getByRole('button', { name: 'Paste ABC' }).click()
-  await page.getByLabel('ABC text').fill(benchTune(48))
-  await page.getByRole('button', { name: 'Read it' }).click()
+  await paste(page, benchTune(48), base)
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   await page.locator('.tab-fret').first().waitFor()
   await page.getByRole('link', { name: 'Hand out' }).click()

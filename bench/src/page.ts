@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
+import { paste } from '../../e2e/bench.ts'
 import { median } from './calibration.ts'
 import { benchTune, type Figure } from './engine.ts'
 import { fitFigures } from './fitPage.ts'
@@ -8,6 +9,7 @@ import { handoutFigures } from './lessonPage.ts'
 import { shelfFigures } from './shelfPage.ts'
 
 const PORT = 4318
+const BASE = `http://localhost:${PORT}`
 
 /** Figures of the page in headless Chromium: weight of the first page, long tasks, time until systems are drawn. */
 export async function pageFigures(): Promise<Figure[]> {
@@ -58,7 +60,7 @@ export async function pageFigures(): Promise<Figure[]> {
       aim: `at most ${limit} ${unit}`,
       met: value <= limit,
     })
-    const base = `http://localhost:${PORT}/`
+    const base = BASE
     const fit = await fitFigures(page, base, longestTask)
     const handout = await handoutFigures(page, browser, base)
     return [
@@ -113,7 +115,6 @@ async function firstPage(page: Page): Promise<number> {
  */
 async function typedFret(page: Page): Promise<{ long: number; short: number }> {
   const long = await fretsTyped(page)
-  await page.goto(`http://localhost:${PORT}/`)
   await openTune(page, 32)
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   await page.locator('.tab-fret').first().waitFor()
@@ -153,9 +154,7 @@ async function fretsTyped(page: Page): Promise<number> {
 }
 
 async function openTune(page: Page, measures: number): Promise<void> {
-  await page.getByRole('button', { name: 'Paste ABC' }).click()
-  await page.getByLabel('ABC text').fill(benchTune(measures))
-  await page.getByRole('button', { name: 'Read it' }).click()
+  await paste(page, benchTune(measures), BASE)
   await page.locator('[data-drawn]').first().waitFor()
   await page.waitForTimeout(1500)
 }
