@@ -1,35 +1,12 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import { fillShelf } from './fillShelf.ts'
 
 const MANY = 5000
-
-/** A shelf of very many tunes, as somebody has after years: the list alone. */
-async function fillShelf(page: Page) {
-  await page.goto('/')
-  await expect(page.getByRole('button', { name: 'Open', exact: false }).first()).toBeVisible()
-  await page.evaluate(async (count) => {
-    const open = indexedDB.open('velvet-porch')
-    const db = await new Promise<IDBDatabase>((resolve) => (open.onsuccess = () => resolve(open.result)))
-    const writing = db.transaction('shelf', 'readwrite')
-    for (let i = 0; i < count; i++)
-      writing.objectStore('shelf').put({
-        id: `many-${i}`,
-        title: `Gate Latch ${i}`,
-        composer: i % 7 === 0 ? 'Odile Farrow' : undefined,
-        key: 'G',
-        metre: '4/4',
-        measures: 16,
-        changedAt: 1_790_000_000_000 - i * 60_000,
-      })
-    await new Promise((resolve) => (writing.oncomplete = resolve))
-    db.close()
-  }, MANY)
-  await page.reload()
-}
 
 test('a shelf of 5,000 tunes is shown whole, searched and worked in, with the lines in view alone drawn', async ({
   page,
 }) => {
-  await fillShelf(page)
+  await fillShelf(page, MANY)
   await expect(page.getByRole('link', { name: 'Gate Latch 0', exact: true })).toBeVisible()
   await expect(page.getByText('5000 tunes · ')).toBeVisible()
 

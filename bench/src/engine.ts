@@ -10,13 +10,7 @@ import { readAbc } from '@velvet-porch/core/input/abc'
 import { InstrumentVoice, scoreOf } from '@velvet-porch/core/output/sound'
 import { againstPlainTab } from './baseline.ts'
 import { calibrate, median, timed } from './calibration.ts'
-
-export interface Figure {
-  readonly name: string
-  readonly value: string
-  readonly aim: string
-  readonly met: boolean
-}
+import type { Figure } from './figure.ts'
 
 const BARS = [
   '"C"ceGc dcBA',

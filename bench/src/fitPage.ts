@@ -5,7 +5,8 @@ import type { Page } from '@playwright/test'
 import { paste } from '../../e2e/bench.ts'
 import { wavFile } from '../../e2e/wav.ts'
 import { median } from './calibration.ts'
-import { benchTune, type Figure } from './engine.ts'
+import { benchTune } from './engine.ts'
+import { atMost, type Figure } from './figure.ts'
 
 /** How often the whole sweep is timed. */
 const SWEEPS = 3
@@ -74,27 +75,21 @@ export async function fitFigures(
       () => page.getByText('It may be in one of these keys').waitFor({ timeout: 120_000 }),
     )
   })
-  const row = (name: string, value: number, unit: string, limit: number): Figure => ({
-    name,
-    value: `${unit === 's' ? (value / 1000).toFixed(1) : value.toFixed(0)} ${unit}`,
-    aim: `at most ${limit} ${unit}`,
-    met: value <= limit * (unit === 's' ? 1000 : 1),
-  })
   return [
-    row(
+    atMost(
       'fit, 384 settings in their octaves, 32 measures, level 5: first options on the page',
       first,
       'ms',
       1000,
     ),
     {
-      ...row('the same, complete, two workers', Math.min(...sweeps), 's', 6),
+      ...atMost('the same, complete, two workers', Math.min(...sweeps), 's', 6),
       value: `${(Math.min(...sweeps) / 1000).toFixed(1)} s (median ${(median(sweeps) / 1000).toFixed(1)} s)`,
     },
-    row('the same, stopped', cancel, 'ms', 100),
-    row('options ordered anew after a filter', rank, 'ms', 50),
-    row('a recording of four minutes looked at', listening, 's', 30),
-    row('longest task of the page meanwhile', blocked, 'ms', 100),
+    atMost('the same, stopped', cancel, 'ms', 100),
+    atMost('options ordered anew after a filter', rank, 'ms', 50),
+    atMost('a recording of four minutes looked at', listening, 's', 30),
+    atMost('longest task of the page meanwhile', blocked, 'ms', 100),
   ]
 }
 

@@ -9,7 +9,8 @@ import { finish } from '@velvet-porch/core/turns'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { timed } from './calibration.ts'
 import { paste } from '../../e2e/bench.ts'
-import { benchTune, type Figure } from './engine.ts'
+import { benchTune } from './engine.ts'
+import { atMost, type Figure } from './figure.ts'
 
 /** Figures of teaching in the core: the least of several runs, warm. */
 export function lessonFigures(): Figure[] {
@@ -22,7 +23,7 @@ export function lessonFigures(): Figure[] {
   const steps = least(() => lessonSteps(tune, doc))
   const whole = least(() => lessonOf(tune, doc, USUAL_LESSON))
   return [
-    row('steps of a lesson, 200 measures', steps, 'ms', 100),
+    atMost('steps of a lesson, 200 measures', steps, 'ms', 100),
     {
       name: 'the same with script, effort, pieces and plan',
       value: `${whole.toFixed(0)} ms`,
@@ -31,13 +32,6 @@ export function lessonFigures(): Figure[] {
     },
   ]
 }
-
-const row = (name: string, value: number, unit: 'ms' | 's', limit: number): Figure => ({
-  name,
-  value: unit === 'ms' ? `${value.toFixed(0)} ms` : `${(value / 1000).toFixed(1)} s`,
-  aim: `at most ${limit} ${unit}`,
-  met: (unit === 'ms' ? value : value / 1000) <= limit,
-})
 
 /** Figures of handing out: a PDF of six pages, a lesson file opened from the disk until it plays. */
 export async function handoutFigures(page: Page, browser: Browser, base: string): Promise<Figure[]> {
@@ -78,8 +72,8 @@ export async function handoutFigures(page: Page, browser: Browser, base: string)
   const opened = performance.now() - started
   await context.close()
   return [
-    row(`PDF of ${pages} pages saved`, pdf, 's', 5),
+    atMost(`PDF of ${pages} pages saved`, pdf, 's', 5),
     // The second step is heard a beat after the first: that beat is in it.
-    row('lesson file of 48 measures opened and playing', opened, 's', 2),
+    atMost('lesson file of 48 measures opened and playing', opened, 's', 2),
   ]
 }

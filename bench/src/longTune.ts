@@ -6,7 +6,8 @@ import { textTab } from '@velvet-porch/core/output'
 import { readingTextTab, scoringTab } from '@velvet-porch/core/input'
 import type { Turns } from '@velvet-porch/core/turns'
 import { readAbc } from '@velvet-porch/core/input/abc'
-import { benchTune, type Figure } from './engine.ts'
+import { benchTune } from './engine.ts'
+import type { Figure } from './figure.ts'
 
 /** The longest tune that a teacher is thought to bring. */
 const MEASURES = 2000

@@ -3,7 +3,8 @@ import { fileURLToPath } from 'node:url'
 import { chromium, type Page } from '@playwright/test'
 import { paste } from '../../e2e/bench.ts'
 import { median } from './calibration.ts'
-import { benchTune, type Figure } from './engine.ts'
+import { benchTune } from './engine.ts'
+import { atMost, type Figure } from './figure.ts'
 import { fitFigures } from './fitPage.ts'
 import { handoutFigures } from './lessonPage.ts'
 import { shelfFigures } from './shelfPage.ts'
@@ -54,25 +55,18 @@ export async function pageFigures(): Promise<Figure[]> {
     })
     const drawn = await drawingMs(page)
     const fret = await typedFret(page)
-    const row = (name: string, value: number, unit: string, limit: number): Figure => ({
-      name,
-      value: `${value.toFixed(0)} ${unit}`,
-      aim: `at most ${limit} ${unit}`,
-      met: value <= limit,
-    })
-    const base = BASE
-    const fit = await fitFigures(page, base, longestTask)
-    const handout = await handoutFigures(page, browser, base)
+    const fit = await fitFigures(page, BASE, longestTask)
+    const handout = await handoutFigures(page, browser, BASE)
     return [
-      row('first page, JavaScript as sent (gzip)', weight, 'kB', 300),
-      row('longest task while typing ABC, 200 measures', typing, 'ms', 50),
-      row('longest task while scrolling 200 measures', scrolling, 'ms', 50),
-      row('visible systems drawn after a jump', drawn, 'ms', 150),
-      row('a typed fret painted, 200 measures', fret.long, 'ms', 50),
-      row('the same, 32 measures', fret.short, 'ms', 50),
+      atMost('first page, JavaScript as sent (gzip)', weight, 'kB', 300),
+      atMost('longest task while typing ABC, 200 measures', typing, 'ms', 50),
+      atMost('longest task while scrolling 200 measures', scrolling, 'ms', 50),
+      atMost('visible systems drawn after a jump', drawn, 'ms', 150),
+      atMost('a typed fret painted, 200 measures', fret.long, 'ms', 50),
+      atMost('the same, 32 measures', fret.short, 'ms', 50),
       ...fit,
       ...handout,
-      ...(await shelfFigures(browser, base)),
+      ...(await shelfFigures(browser, BASE)),
     ]
   } finally {
     await browser.close()
@@ -82,7 +76,7 @@ export async function pageFigures(): Promise<Figure[]> {
 
 async function healthy(): Promise<void> {
   for (let i = 0; i < 240; i++) {
-    const ok = await fetch(`http://localhost:${PORT}/api/health`).then(
+    const ok = await fetch(`${BASE}/api/health`).then(
       (r) => r.ok,
       () => false,
     )
@@ -103,7 +97,7 @@ async function firstPage(page: Page): Promise<number> {
   client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
     if (scripts.has(requestId)) bytes += encodedDataLength
   })
-  await page.goto(`http://localhost:${PORT}/`)
+  await page.goto(`${BASE}/`)
   await page.waitForTimeout(1500)
   await client.detach()
   return bytes / 1000

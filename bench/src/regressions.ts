@@ -1,4 +1,4 @@
-import type { Figure } from './engine.ts'
+import type { Figure } from './figure.ts'
 
 /** A figure that is worse than it was. */
 export interface Regression {

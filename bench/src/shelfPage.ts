@@ -1,6 +1,7 @@
 import type { Browser } from '@playwright/test'
 import { median } from './calibration.ts'
-import type { Figure } from './engine.ts'
+import { atMost, type Figure } from './figure.ts'
+import { fillShelf } from '../../e2e/fillShelf.ts'
 
 const MANY = 5000
 const SOUGHT = '4321'
@@ -12,20 +13,7 @@ export async function shelfFigures(browser: Browser, url: string): Promise<Figur
     serviceWorkers: 'block',
   })
   const page = await context.newPage()
-  await page.goto(url)
-  await page.waitForTimeout(1500)
-  await page.evaluate(async (count) => {
-    const open = indexedDB.open('velvet-porch')
-    const db = await new Promise<IDBDatabase>((resolve) => (open.onsuccess = () => resolve(open.result)))
-    const writing = db.transaction('shelf', 'readwrite')
-    for (let i = 0; i < count; i++)
-      writing.objectStore('shelf').put({
-        ...{ id: `many-${i}`, title: `Gate Latch ${i}`, key: 'G', metre: '4/4', measures: 16 },
-        changedAt: 1_790_000_000_000 - i * 60_000,
-      })
-    await new Promise((resolve) => (writing.oncomplete = resolve))
-    db.close()
-  }, MANY)
+  await fillShelf(page, MANY, url)
   const opened: number[] = []
   for (let i = 0; i < 3; i++) {
     await page.goto('about:blank')
@@ -65,15 +53,9 @@ export async function shelfFigures(browser: Browser, url: string): Promise<Figur
     return performance.now() - started
   })
   await context.close()
-  const row = (name: string, value: number, limit: number): Figure => ({
-    name,
-    value: `${value.toFixed(0)} ms`,
-    aim: `at most ${limit} ms`,
-    met: value <= limit,
-  })
   return [
-    row(`shelf of ${MANY} tunes: opened, the page loaded anew`, median(opened), 1500),
-    row('a key of its search', median(keys), 50),
-    row('shown whole', shown, 200),
+    atMost(`shelf of ${MANY} tunes: opened, the page loaded anew`, median(opened), 'ms', 1500),
+    atMost('a key of its search', median(keys), 'ms', 50),
+    atMost('shown whole', shown, 'ms', 200),
   ]
 }

@@ -25,9 +25,10 @@ async function round(page: Page, nth: number): Promise<void> {
     await expect(page.locator('.tab-fret').first()).toBeVisible()
     await page.keyboard.press('Control+z')
   }
-  await page.keyboard.press('Space')
-  await page.waitForTimeout(1500)
-  await page.keyboard.press('Space')
+  const play = page.getByRole('button', { name: 'Play', exact: true })
+  await play.click()
+  await page.getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(play).toBeVisible()
   await link('Teach')
   const next = page.getByRole('button', { name: /^Next/ }).first()
   await expect(next).toBeVisible()

@@ -5,7 +5,7 @@ import { eachInTurns, type Turns } from '../../turns.ts'
 import { isTouched, mayLead } from './arrival.ts'
 import { bendableBy, bentGrip } from './bendRoom.ts'
 import type { OrnamentPage, Unpicked } from './ornamentPage.ts'
-import { GRACED_S, SLUR_S } from './usualTimes.ts'
+import { GRACED_S, isSlurTime } from './usualTimes.ts'
 
 /** Bends that nobody asked for, at the fullest density. */
 export function* proposeBends(page: OrnamentPage): Turns<void> {
@@ -93,6 +93,5 @@ function afterBend(page: OrnamentPage, bent: number, k: number, unbent: Unpicked
 /** At the fullest density a short note under a long one, a step below on its string, is pushed up to it. */
 function invitesBend(page: OrnamentPage, from: number, to: number): boolean {
   if (page.densityAt(to) < 3 || page.secondsOf(to) < GRACED_S) return false
-  const seconds = page.plan.secondsBetween(page.starts[from]!, page.starts[to]!)
-  return seconds >= SLUR_S.least && seconds <= SLUR_S.most
+  return isSlurTime(page.plan.secondsBetween(page.starts[from]!, page.starts[to]!))
 }

@@ -5,7 +5,7 @@ import { mayLead, reachedBy } from './arrival.ts'
 import { bend, preBend } from './bends.ts'
 import type { OrnamentPage } from './ornamentPage.ts'
 import { heldByOther, otherFingers } from './otherFinger.ts'
-import { SLUR_S, SLUR_SPANS } from './usualTimes.ts'
+import { isSlurTime, SLUR_SPANS } from './usualTimes.ts'
 
 /** Notes that the fretting hand reaches alone from the melody note before. */
 export function* addSlurs(page: OrnamentPage): Turns<void> {
@@ -43,7 +43,7 @@ function isWanted(page: OrnamentPage, from: number, to: number, afterSlur: boole
   if (beatStarts(measure.metre).includes(inFullMeasure(measure, note.pos.tick))) return false
   if (density === 2 && afterSlur) return false
   const seconds = page.plan.secondsBetween(page.starts[from]!, page.starts[to]!)
-  if (seconds < SLUR_S.least || seconds > SLUR_S.most) return false
+  if (!isSlurTime(seconds)) return false
   return Math.abs(note.place.fret - page.notes[from]!.place.fret) <= SLUR_SPANS[density]
 }
 

@@ -1,7 +1,10 @@
 import type { Ornament } from '../../document/style.ts'
 
 /** Seconds between two notes that a slur may join unasked: slower ones ring better plucked. No source. */
-export const SLUR_S = { least: 0.09, most: 0.55 }
+const SLUR_S = { least: 0.09, most: 0.55 }
+
+/** True where a slur may join two notes so many seconds apart, unasked. */
+export const isSlurTime = (seconds: number): boolean => seconds >= SLUR_S.least && seconds <= SLUR_S.most
 
 /** A note of this many seconds may get a short one before it, or be bent up to, at the fullest density. No source. */
 export const GRACED_S = 0.5

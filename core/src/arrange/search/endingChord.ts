@@ -6,7 +6,7 @@ import type { Grip, PressedPlace } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { hasFinger, leftFinger } from '../../hand/grip/pressed.ts'
-import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
+import { pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { knownIn, present } from '../../invariant.ts'
 import { bassPitchClass, chordText } from '../../music/harmony/chordSymbol.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
@@ -120,16 +120,10 @@ function chordOver(
   const strokes = hand === 'flatPick'
   const bass = mod12(bassPitchClass(chord) + setup.capo[0]!)
   const found = root === 'kept' ? notes.find((n) => n.role === 'bass') : undefined
-  const sounds = pitchAt(setup, melody.place)
   // A hand that goes elsewhere anyway takes the note where its shape has it.
-  const melodyIn = ({ frets }: HeldShape): Place | undefined =>
-    frets
-      .map((fret, i) => ({ string: i + 1, fret: fret ?? -1 }))
-      .find((p) =>
-        root === 'kept' || melody.attack !== 'pluck'
-          ? p.string === melody.place.string && p.fret === melody.place.fret
-          : p.fret >= 0 && pitchAt(setup, p) === sounds,
-      )
+  const isFree = root === 'lower' && melody.attack === 'pluck'
+  const places: readonly Place[] = isFree ? placesOf(setup, pitchAt(setup, melody.place)) : [melody.place]
+  const melodyIn = ({ frets }: HeldShape) => places.find((p) => frets[p.string - 1] === p.fret)
   const fits = (shape: HeldShape) => {
     const { frets, pressed, fingers } = shape
     const low = frets.findLastIndex((f) => f !== null) + 1

@@ -16,7 +16,7 @@ import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
 import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
-import { SLUR_S } from '../ornament/usualTimes.ts'
+import { isSlurTime } from '../ornament/usualTimes.ts'
 import { melodyPlaces } from './melodyPlaces.ts'
 import type { SliceLock } from './sliceLock.ts'
 import { voicingsFor } from './voicings.ts'
@@ -243,7 +243,7 @@ function maySlur(
   if (level < SLURRED.from || onBeat[melody]) return false
   const step = Math.abs(melodyMidi[melody - 1]! - melodyMidi[melody]!)
   const seconds = secondsBetween(notes[melody - 1]!.start, notes[melody]!.start)
-  return step <= SLURRED.semitones && seconds >= SLUR_S.least && seconds <= SLUR_S.most
+  return step <= SLURRED.semitones && isSlurTime(seconds)
 }
 
 const beatsOf = ({ melody }: Plan, note: number): number => melody[note]!.duration / QUARTER

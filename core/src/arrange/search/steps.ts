@@ -1,6 +1,6 @@
 import { ornamentOf } from '../../document/regions.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
-import { SLUR_S, SLUR_SPANS } from '../ornament/usualTimes.ts'
+import { isSlurTime, SLUR_SPANS } from '../ornament/usualTimes.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import type { Transition } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
@@ -69,7 +69,7 @@ function slurPrice(plan: Plan, { melody, measure }: Slice): number {
   const far = Math.abs(plan.melodyMidi[melody]! - plan.melodyMidi[melody - 1]!)
   const seconds = plan.secondsBetween(before.start, note.start)
   const isStep = far > 0 && far <= SLUR_SPANS[density] && !plan.onBeat[melody]
-  return isStep && seconds >= SLUR_S.least && seconds <= SLUR_S.most ? WEIGHTS.ownSlurBroken : 0
+  return isStep && isSlurTime(seconds) ? WEIGHTS.ownSlurBroken : 0
 }
 
 /** Notes that follow so soon (seconds) leave a pick no time to go round a string. No source. */
