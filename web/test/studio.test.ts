@@ -17,7 +17,9 @@ import {
   keepAssignment,
   keepLesson,
   keepSet,
-  keepStudent,
+  changeAssignment,
+  changeSet,
+  changeStudent,
 } from '../src/state/studio.ts'
 import { arrangementFor, tuneOf } from './support.ts'
 
@@ -41,8 +43,8 @@ describe('a student', () => {
   it('cannot be kept with what makes no sense, and what was kept stays', async () => {
     const id = await addStudent('Wren')
     const record = (await db.students.get(id))!
-    await expect(keepStudent({ ...record, minutesADay: -5 })).rejects.toThrow(/minutesADay/)
-    await expect(keepStudent({ ...record, since: '2026-02-30' })).rejects.toThrow(/since/)
+    await expect(changeStudent(id, { minutesADay: -5 })).rejects.toThrow(/minutesADay/)
+    await expect(changeStudent(id, { since: '2026-02-30' })).rejects.toThrow(/since/)
     expect(await db.students.get(id)).toEqual(record)
   })
 
@@ -86,6 +88,31 @@ describe('a student', () => {
 })
 
 describe('records', () => {
+  it('take two changes in one breath, and keep both', async () => {
+    const id = await addStudent('Wren')
+    await Promise.all([changeStudent(id, { minutesADay: 20 }), changeStudent(id, { goals: 'Waltzes' })])
+    expect(await db.students.get(id)).toMatchObject({ minutesADay: 20, goals: 'Waltzes' })
+    await keepAssignment({ id: 'a', studentId: id, tuneId: tune.id, given: TODAY })
+    await Promise.all([
+      changeAssignment('a', (now) => ({ ...now, due: TODAY })),
+      changeAssignment('a', (now) => ({ ...now, learnt: TODAY })),
+    ])
+    expect(await db.assignments.get('a')).toMatchObject({ due: TODAY, learnt: TODAY })
+    await keepSet({ id: 'gig', name: 'Porch', items: [{ tuneId: 'one' }, { tuneId: 'two' }] })
+    await Promise.all([
+      changeSet('gig', (now) => ({ ...now, last: 'one' })),
+      changeSet('gig', (now) => ({ ...now, items: now.items.toReversed() })),
+    ])
+    expect(await db.sets.get('gig')).toMatchObject({
+      last: 'one',
+      items: [{ tuneId: 'two' }, { tuneId: 'one' }],
+    })
+    // What is gone is not made again by a change that came late.
+    await db.sets.delete('gig')
+    await changeSet('gig', (now) => ({ ...now, name: 'Late' }))
+    expect(await db.sets.count()).toBe(0)
+  })
+
   it('are refused with the place that is wrong', async () => {
     await expect(
       keepAssignment({ id: 'a', studentId: 's', tuneId: 't', given: TODAY, due: 'soon' }),
@@ -110,7 +137,7 @@ describe('records', () => {
     await keepSet({ id: 'gig', name: 'Porch', items: [] })
     const file = readBackup(JSON.parse((await everything()).text), TABLES_VERSION)
     await db.sets.clear()
-    await keepStudent({ ...(await db.students.get(id))!, goals: 'mine' })
+    await changeStudent(id, { goals: 'mine' })
     await restore(file, 'add')
     expect(await db.sets.count()).toBe(1)
     expect((await db.students.get(id))!.goals).toBe('mine')

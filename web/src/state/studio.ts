@@ -10,6 +10,7 @@ import {
   type StudentRecord,
 } from '@velvet-porch/core/studio'
 import { newId } from '../newId.ts'
+import type { Table } from 'dexie'
 import { db, type PlayerRow } from './db.ts'
 import { forgetName } from './forgetName.ts'
 import { isLogOf } from './logs.ts'
@@ -84,16 +85,40 @@ export async function addStudent(name: string): Promise<string> {
   return id
 }
 
-/** @throws SchemaError naming what is wrong */
-export async function keepStudent(record: StudentRecord): Promise<void> {
-  ;(await schemas()).readStudentRecord(record)
-  await storing(() => db.students.put(record))
+/**
+ * Changes a row as it is stored, not as a page last showed it: of two changes in one breath both stay. A row that is gone, with
+ * none to begin with, stays gone.
+ * @param read checks what was made; throws SchemaError naming what is wrong
+ */
+const changeRow = <T>(
+  table: Table<T, string>,
+  id: string,
+  read: (row: unknown) => T,
+  change: (now: T) => T,
+  fresh?: T,
+) =>
+  storing(() =>
+    db.transaction('rw', table, async () => {
+      const now = (await table.get(id)) ?? fresh
+      if (now !== undefined) await table.put(read(change(now)))
+    }),
+  )
+
+/** Changes what is kept of a student besides the hand. @throws SchemaError naming what is wrong */
+export async function changeStudent(id: string, change: Partial<StudentRecord>): Promise<void> {
+  const { readStudentRecord } = await schemas()
+  await changeRow(db.students, id, readStudentRecord, (now) => ({ ...now, ...change }), freshRecord(id))
 }
 
 /** @throws SchemaError naming what is wrong */
 export async function keepAssignment(assignment: Assignment): Promise<void> {
   ;(await schemas()).readAssignment(assignment)
   await storing(() => db.assignments.put(assignment))
+}
+
+/** Changes a tune that was given to a student. @throws SchemaError naming what is wrong */
+export async function changeAssignment(id: string, change: (now: Assignment) => Assignment): Promise<void> {
+  await changeRow(db.assignments, id, (await schemas()).readAssignment, change)
 }
 
 export const dropAssignment = (id: string) => storing(() => db.assignments.delete(id))
@@ -109,19 +134,18 @@ export const dropLesson = (id: string) => storing(() => db.lessons.delete(id))
 /** Changes what is kept of a tune. @throws SchemaError naming what is wrong */
 export async function changeEntry(id: string, change: Partial<RepertoireEntry>): Promise<void> {
   const { readRepertoireEntry } = await schemas()
-  await storing(() =>
-    db.transaction('rw', db.repertoire, async () => {
-      const entry = { ...((await db.repertoire.get(id)) ?? freshEntry(id)), ...change }
-      readRepertoireEntry(entry)
-      await db.repertoire.put(entry)
-    }),
-  )
+  await changeRow(db.repertoire, id, readRepertoireEntry, (now) => ({ ...now, ...change }), freshEntry(id))
 }
 
 /** @throws SchemaError naming what is wrong */
 export async function keepSet(set: SetList): Promise<void> {
   ;(await schemas()).readSetList(set)
   await storing(() => db.sets.put(set))
+}
+
+/** Changes a set list. @throws SchemaError naming what is wrong */
+export async function changeSet(id: string, change: (now: SetList) => SetList): Promise<void> {
+  await changeRow(db.sets, id, (await schemas()).readSetList, change)
 }
 
 export const dropSet = (id: string) => storing(() => db.sets.delete(id))

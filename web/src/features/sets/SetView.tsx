@@ -20,7 +20,7 @@ import {
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
-import { dropSet, keepSet } from '../../state/studio.ts'
+import { changeSet, dropSet } from '../../state/studio.ts'
 import { useShelf } from '../../state/useShelf.ts'
 import { OnStage } from './OnStage.tsx'
 import { useMoveWords } from './useMoveWords.ts'
@@ -42,15 +42,22 @@ export function SetView({ set }: { set: SetList }) {
   if (!tunes) return null
   const keep = (part: Partial<SetList>) => {
     setOrdered(undefined)
-    return keepSet({ ...set, ...part })
+    return changeSet(set.id, (now) => ({ ...now, ...part }))
+  }
+  const keepItems: KeepItems = (change) => {
+    setOrdered(undefined)
+    return changeSet(set.id, (now) => ({ ...now, items: change(now.items) }))
   }
   const moves = movesOf(tunes)
   const order = async () => {
-    const ends = { ...(set.first ? { first: set.first } : {}), ...(set.last ? { last: set.last } : {}) }
-    const best = setOrder(tunes, ends)
-    const before = secondsOfOrder(tunes)
-    await keep({ items: best.order.map((tune) => itemOf(set, tune.id)) })
-    setOrdered({ before, after: best.seconds, exact: best.exact })
+    let said: typeof ordered
+    await changeSet(set.id, (now) => {
+      const there = now.items.flatMap(({ tuneId }) => tunes.find((tune) => tune.id === tuneId) ?? [])
+      const { order, seconds, exact } = setOrder(there, now)
+      said = { before: secondsOfOrder(there), after: seconds, exact }
+      return { ...now, items: order.map((tune) => now.items.find((item) => item.tuneId === tune.id)!) }
+    })
+    setOrdered(said)
   }
   const minutes = tunes.reduce((sum, tune) => sum + tune.minutes, 0)
   const spent = secondsOfOrder(tunes)
@@ -110,7 +117,7 @@ export function SetView({ set }: { set: SetList }) {
       ) : null}
       <ol className={css['set-set']}>
         {tunes.map((tune, i) => (
-          <SetRow key={tune.id} {...{ set, tune, keep }} index={i} moves={moves[i]!} />
+          <SetRow key={tune.id} {...{ set, tune, keepItems }} index={i} moves={moves[i]!} />
         ))}
       </ol>
       <Group gap="xs" mt="sm">
@@ -122,7 +129,7 @@ export function SetView({ set }: { set: SetList }) {
           value={null}
           data={shelf.filter((row) => !there.has(row.id)).map((row) => ({ value: row.id, label: row.title }))}
           onChange={(tuneId) => {
-            if (tuneId) void keep({ items: [...set.items, { tuneId }] })
+            if (tuneId) void keepItems((items) => [...items, { tuneId }])
           }}
         />
       </Group>
@@ -139,30 +146,34 @@ export function SetView({ set }: { set: SetList }) {
   )
 }
 
-const itemOf = (set: SetList, tuneId: string): SetItem =>
-  set.items.find((item) => item.tuneId === tuneId) ?? { tuneId }
+/** Changes the tunes of a set list as they stand in storage. */
+type KeepItems = (change: (items: readonly SetItem[]) => readonly SetItem[]) => Promise<void>
 
 interface RowProps {
   readonly set: SetList
   readonly tune: ShownTune
   readonly index: number
   readonly moves: readonly SetMove[]
-  readonly keep: (part: Partial<SetList>) => Promise<unknown>
+  readonly keepItems: KeepItems
 }
 
-function SetRow({ set, tune, index, moves, keep }: RowProps) {
+function SetRow({ set, tune, index, moves, keepItems }: RowProps) {
   const { t } = useTranslation()
   const { moveText, setupText } = useMoveWords()
-  const { items } = set
-  const swap = (other: number) =>
-    void keep({ items: items.with(index, items[other]!).with(other, items[index]!) })
   const { title, id } = tune
+  const move = (by: 1 | -1) =>
+    void keepItems((items) => {
+      const at = items.findIndex((item) => item.tuneId === id)
+      const item = items[at]
+      return item && items[at + by] ? items.toSpliced(at, 1).toSpliced(at + by, 0, item) : items
+    })
   const end = set.first === id ? 'first' : set.last === id ? 'last' : 'any'
   const pin = (to: string | null) => {
-    const { first, last, ...rest } = set
-    const opens = to === 'first' ? id : first === id ? undefined : first
-    const closes = to === 'last' ? id : last === id ? undefined : last
-    void keepSet({ ...rest, ...(opens ? { first: opens } : {}), ...(closes ? { last: closes } : {}) })
+    void changeSet(set.id, ({ first, last, ...rest }) => {
+      const opens = to === 'first' ? id : first === id ? undefined : first
+      const closes = to === 'last' ? id : last === id ? undefined : last
+      return { ...rest, ...(opens ? { first: opens } : {}), ...(closes ? { last: closes } : {}) }
+    })
   }
   return (
     <li>
@@ -204,22 +215,24 @@ function SetRow({ set, tune, index, moves, keep }: RowProps) {
           onChange={(value) => {
             const minutes = Math.min(480, Math.max(0, Number(value)))
             if (minutes !== tune.minutes)
-              void keep({ items: items.with(index, { ...items[index]!, minutes }) })
+              void keepItems((items) =>
+                items.map((item) => (item.tuneId === id ? { ...item, minutes } : item)),
+              )
           }}
         />
         <ActionIcon
           variant="subtle"
           disabled={index === 0}
           aria-label={t('sets.earlier', { title })}
-          onClick={() => swap(index - 1)}
+          onClick={() => move(-1)}
         >
           <IconArrowUp size={17} />
         </ActionIcon>
         <ActionIcon
           variant="subtle"
-          disabled={index === items.length - 1}
+          disabled={index === set.items.length - 1}
           aria-label={t('sets.later', { title })}
-          onClick={() => swap(index + 1)}
+          onClick={() => move(1)}
         >
           <IconArrowDown size={17} />
         </ActionIcon>
@@ -227,7 +240,7 @@ function SetRow({ set, tune, index, moves, keep }: RowProps) {
           variant="subtle"
           color="red"
           aria-label={t('sets.takeOut', { title })}
-          onClick={() => void keep({ items: items.toSpliced(index, 1) })}
+          onClick={() => void keepItems((items) => items.filter((item) => item.tuneId !== id))}
         >
           <IconX size={17} />
         </ActionIcon>

@@ -1,14 +1,13 @@
 import { ActionIcon, Anchor, Button, Group, Progress, Select, Table } from '@mantine/core'
 import { DatePickerInput } from '@mantine/dates'
 import { IconX } from '@tabler/icons-react'
-import type { Assignment } from '@velvet-porch/core/studio'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { newId } from '../../newId.ts'
 import { setPrefs } from '../../state/prefs.ts'
 
-import { dropAssignment, keepAssignment, type Student } from '../../state/studio.ts'
+import { changeAssignment, dropAssignment, keepAssignment, type Student } from '../../state/studio.ts'
 import { useShelf } from '../../state/useShelf.ts'
 import { useVersions } from '../../state/versions.ts'
 import { MeasureMap } from './MeasureMap.tsx'
@@ -78,8 +77,11 @@ function Given({ studied, student, today }: { studied: StudiedTune; student: Stu
   const { dayText } = useDayWords()
   const { assignment, study, title } = studied
   const versions = useVersions(assignment.tuneId)
-  const change = (part: Partial<Assignment>) => keepAssignment({ ...assignment, ...part })
-  const without = ({ learnt: _, ...rest }: Assignment) => rest
+  /** Undefined takes a part away. */
+  const change = (part: 'versionId' | 'due' | 'learnt', to: string | undefined) =>
+    void changeAssignment(assignment.id, ({ [part]: _, ...rest }) =>
+      to === undefined ? rest : { ...rest, [part]: to },
+    )
   const teach = () => setPrefs({ player: student.hand.id })
   const percent = Math.round(100 * (study?.mastered ?? 0))
   return (
@@ -101,10 +103,7 @@ function Given({ studied, student, today }: { studied: StudiedTune; student: Stu
             { value: '', label: t('studio.bench') },
             ...versions.map((v) => ({ value: v.id, label: v.name })),
           ]}
-          onChange={(id) => {
-            const { versionId: _, ...rest } = assignment
-            void keepAssignment(id ? { ...rest, versionId: id } : rest)
-          }}
+          onChange={(id) => change('versionId', id || undefined)}
         />
       </Table.Td>
       <Table.Td>
@@ -118,10 +117,7 @@ function Given({ studied, student, today }: { studied: StudiedTune; student: Stu
           clearButtonProps={{ 'aria-label': t('studio.dueClear', { title }) }}
           valueFormat="D MMM"
           value={assignment.due ?? null}
-          onChange={(due) => {
-            const { due: _, ...rest } = assignment
-            void keepAssignment(due ? { ...rest, due } : rest)
-          }}
+          onChange={(due) => change('due', due ?? undefined)}
         />
       </Table.Td>
       <Table.Td miw={120}>
@@ -159,11 +155,7 @@ function Given({ studied, student, today }: { studied: StudiedTune; student: Stu
           <Button
             size="compact-xs"
             variant="default"
-            onClick={() =>
-              void (assignment.learnt === undefined
-                ? change({ learnt: today })
-                : keepAssignment(without(assignment)))
-            }
+            onClick={() => change('learnt', assignment.learnt === undefined ? today : undefined)}
           >
             {t(assignment.learnt === undefined ? 'studio.learnt' : 'studio.again')}
           </Button>

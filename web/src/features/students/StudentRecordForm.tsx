@@ -5,13 +5,13 @@ import type { StudentRecord } from '@velvet-porch/core/studio'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import css from './students.module.css'
-import { keepStudent, type Student } from '../../state/studio.ts'
+import { changeStudent, type Student } from '../../state/studio.ts'
 
 /** Who a student is: instrument, level, minutes a day, goals; the hand is set up under Settings. */
 export function StudentRecordForm({ student }: { student: Student }) {
   const { t } = useTranslation()
   const { record } = student
-  const keep = (part: Partial<StudentRecord>) => void keepStudent({ ...record, ...part })
+  const keep = (part: Partial<StudentRecord>) => void changeStudent(record.id, part)
   return (
     <section aria-labelledby="student-record">
       <h2 id="student-record">{t('studio.about')}</h2>
