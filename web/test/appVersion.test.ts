@@ -46,7 +46,7 @@ async function windowOpens() {
 beforeEach(() => {
   registration = new FakeRegistration()
   container = Object.assign(new EventTarget(), {
-    controller: null as unknown,
+    controller: null,
     register: () => Promise.resolve(registration),
   })
   reloads = 0

@@ -53,10 +53,10 @@ export async function keepAppHere(): Promise<void> {
     // A browser that forbids it goes on as before.
     return
   }
-  const { active, waiting, installing } = kept
-  if (active) useVersion.setState({ keptHere: true })
-  follow(waiting ?? installing, kept)
-  kept.addEventListener('updatefound', () => follow(kept!.installing, kept!))
+  const registration = kept
+  if (registration.active) useVersion.setState({ keptHere: true })
+  follow(registration.waiting ?? registration.installing, registration)
+  registration.addEventListener('updatefound', () => follow(registration.installing, registration))
   look()
   setInterval(look, LOOK_EVERY_MS)
   addEventListener('online', look)

@@ -8,6 +8,7 @@ import {
   IconTrash,
   IconX,
 } from '@tabler/icons-react'
+import { knownIn } from '@velvet-porch/core/invariant'
 import {
   movesOf,
   secondsOfMoves,
@@ -52,10 +53,11 @@ export function SetView({ set }: { set: SetList }) {
   const order = async () => {
     let said: typeof ordered
     await changeSet(set.id, (now) => {
+      const items = new Map(now.items.map((item) => [item.tuneId, item]))
       const there = now.items.flatMap(({ tuneId }) => tunes.find((tune) => tune.id === tuneId) ?? [])
       const { order, seconds, exact } = setOrder(there, now)
       said = { before: secondsOfOrder(there), after: seconds, exact }
-      return { ...now, items: order.map((tune) => now.items.find((item) => item.tuneId === tune.id)!) }
+      return { ...now, items: order.map((tune) => knownIn(items, tune.id)) }
     })
     setOrdered(said)
   }
