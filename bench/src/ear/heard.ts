@@ -11,6 +11,14 @@ export function repeatedFills({ onsets }: Page): Share {
   return share(fills.slice(1).map((n, i) => n.string === fills[i]!.string && n.fret === fills[i]!.fret))
 }
 
+/** Onsets of one fill alone that were struck twice before it, with nothing between. */
+export function hammeredFills({ onsets }: Page): Share {
+  const alone = onsets.map(({ notes: [n, ...others] }) =>
+    others.length === 0 && n?.role === 'fill' ? `${n.string}/${n.fret}` : undefined,
+  )
+  return share(onsets.map((_, i) => !!alone[i] && alone[i] === alone[i - 1] && alone[i] === alone[i - 2]))
+}
+
 /** Full measures in which three strings or fewer are struck: a pickup, and what is left of a measure after one, is none. */
 export function thinMeasures({ onsets, json }: Page): Share {
   const usual = Math.max(...json.tune.measures.map((m) => m.length))

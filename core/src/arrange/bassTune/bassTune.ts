@@ -12,7 +12,7 @@ import type { Level } from '../../document/style.ts'
 import { BACKING_VOICE, type Role, type TabNote } from '../../document/tab.ts'
 import type { Pos, TuneDoc } from '../../document/tune.ts'
 import { assignPicking } from '../../hand/picking/assignPicking.ts'
-import type { PickingSchool, PickingSign, Stroke } from '../../instrument/hand.ts'
+import type { Stroke } from '../../instrument/hand.ts'
 import type { Place, Setup } from '../../instrument/setup.ts'
 import { present } from '../../invariant.ts'
 import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
@@ -40,13 +40,6 @@ const LEAST_STRUCK_S = 0.13
 /** From this level on the last note is struck with its chord. */
 const CHORD_AT_END: Level = 2
 
-/** How the tune's notes are struck where not by the strokes of a pick. */
-const THUMB_SIGN: Readonly<Partial<Record<PickingSchool, PickingSign>>> = {
-  fingerPerString: 'p',
-  thumbAndIndex: 'p',
-  pickAndFingers: 'down',
-}
-
 type Unpicked = Omit<TabNote, 'left' | 'right'>
 
 /** What is struck at one moment. */
@@ -72,6 +65,12 @@ export function bassTune(tune: TuneDoc, setup: Setup, plan: Plan, regions: reado
       : [],
   )
 }
+
+/** The tune is the thumb's, on whatever string it lies. */
+const asBass = (onset: Onset): Onset => ({
+  ...onset,
+  notes: onset.notes.map((n) => (n.role === 'melody' ? { ...n, role: 'bass' } : n)),
+})
 
 class Section {
   private readonly school: School
@@ -106,14 +105,12 @@ class Section {
     const onsets = [...this.tuneOnsets(places, roomy), ...brushes].sort((a, b) => a.at - b.at)
     const lasting = this.cutWhereStruckAgain(onsets)
     const hand = pickingHand('bass-tune', this.school, this.setup)
-    // A note alone is the thumb's, on whatever string; a pick has its own strokes.
-    const thumb = THUMB_SIGN[hand.school]
-    const signs = assignPicking(pickedLine(lasting, this.tune.measures, this.plan), hand)
+    const signs = assignPicking(pickedLine(lasting.map(asBass), this.tune.measures, this.plan), hand)
     return lasting.flatMap((o, i) =>
       o.notes.map((n, k): TabNote => ({
         ...n,
         left: 0,
-        right: n.attack === 'brush' ? present(o.stroke) : (o.notes.length === 1 && thumb) || signs[i]![k]!,
+        right: n.attack === 'brush' ? present(o.stroke) : signs[i]![k]!,
       })),
     )
   }

@@ -33,7 +33,7 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
     melodyAgain: a.melodyOnset && b.melodyOnset && plan.melodyMidi[a.melody] === plan.melodyMidi[b.melody],
     slurPrice: follows ? slurPrice(plan, b) : 0,
     upstrokePrice: follows && b.rules.pairs && isFastUpstroke(plan, b) ? WEIGHTS.upstrokeCrosses : 0,
-    fillsOn: b.innerOnset && a.innerOnset && isFigure(plan, a) && isFigure(plan, b),
+    fillAgainPrice: a.innerOnset && b.innerOnset ? fillAgainPrice(plan, a, b) : 0,
     revoices:
       neighbours &&
       b.innerOnset &&
@@ -56,7 +56,13 @@ function ledInto(plan: Plan, a: Slice, b: Slice, neighbours: boolean): typeof NO
   return before.segment === voices.segment - 1 ? (plan.ledInto[voices.segment] ?? NOTHING_LED) : NOTHING_LED
 }
 
-const isFigure = (plan: Plan, { inner }: Slice): boolean => plan.inner[inner]?.figure ?? false
+/** What it costs that a fill strikes the very note of the fill before it: a figure goes on, other fills may as well rest. */
+function fillAgainPrice(plan: Plan, a: Slice, b: Slice): number {
+  const [before, fill] = [plan.inner[a.inner], plan.inner[b.inner]]
+  if (before?.role !== 'fill' || fill?.role !== 'fill') return 0
+  if (before.figure && fill.figure) return WEIGHTS.figureOnOneString
+  return WEIGHTS.sameFillAgain + (fill.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill)
+}
 
 /** What it costs to pluck a melody note that is to be slurred to the one before it: the source's slur, or one that the hand adds. */
 function slurPrice(plan: Plan, { melody, measure }: Slice): number {

@@ -28,8 +28,8 @@ export interface Transition {
   readonly slurPrice: number
   /** Price of a fast stroke up on another string than the stroke before it; 0 where the pick may cross. */
   readonly upstrokePrice: number
-  /** True where both slices strike a fill of a figure. */
-  readonly fillsOn: boolean
+  /** Price of a fill that strikes the very note of the fill before it; 0 where one of the slices strikes none. */
+  readonly fillAgainPrice: number
   /** True where a chord is struck again: its lower voices should stay. */
   readonly revoices: boolean
   /** Where the tone lies that is to go down by a step into a new chord, as a code of lower voices (0: none), and how far. */
@@ -63,8 +63,16 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
   const melodyCut = WEIGHTS.melodyCut + WEIGHTS.melodyCutBeat * step.melodyBeatsLeft
   const bassCut = WEIGHTS.bassCut + WEIGHTS.bassCutBeat * step.bassBeatsLeft
   const innerCut = WEIGHTS.secondCut + WEIGHTS.secondCutBeat * step.innerBeatsLeft
-  const { holdsMelody, holdsBass, holdsInner, holdsVoicing, sameChordBass, melodyAgain, revoices, fillsOn } =
-    step
+  const {
+    holdsMelody,
+    holdsBass,
+    holdsInner,
+    holdsVoicing,
+    sameChordBass,
+    melodyAgain,
+    revoices,
+    fillAgainPrice,
+  } = step
   const { ledTone, ledDown } = step
   const crossing = step.slurPrice + step.upstrokePrice
   const { positionMm: fromMm, openOnly } = a
@@ -79,7 +87,8 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (holdsInner && toInner[j] === 0 && fromInner[i] !== 0) cost += innerCut
     if (holdsVoicing && fromShape[i]! >= 0 && fromShape[i] !== toShape[j]) cost += WEIGHTS.voicingLost
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
-    if (fillsOn && toInner[j] !== 0 && samePlace(fromInner[i]!, toInner[j]!)) cost += WEIGHTS.sameFillAgain
+    if (fillAgainPrice > 0 && toInner[j] !== 0 && samePlace(fromInner[i]!, toInner[j]!))
+      cost += fillAgainPrice
     if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
     if (ledTone !== 0 && toLower[j] !== 0)
       cost += WEIGHTS.toneNotLed * voicesNotLed(fromLower[i]!, toLower[j]!, ledTone, ledDown)
@@ -190,8 +199,8 @@ export function transitionTerms(
     terms.push({ term: 'voicingLost', cost: WEIGHTS.voicingLost })
   if (step.sameChordBass && to.bass && samePlace(from.bass, to.bass))
     terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
-  if (step.fillsOn && to.inner && samePlace(from.inner, to.inner))
-    terms.push({ term: 'sameFill', cost: WEIGHTS.sameFillAgain })
+  if (step.fillAgainPrice > 0 && to.inner && samePlace(from.inner, to.inner))
+    terms.push({ term: 'sameFill', cost: step.fillAgainPrice })
   const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
   if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
   const notLed =

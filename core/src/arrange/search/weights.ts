@@ -110,8 +110,10 @@ export const WEIGHTS = {
   /** A string other than the figure's; one over the melody. No source. */
   figureTurn: 3,
   fillOverMelody: 0.4,
-  /** The same string again, fill after fill. No source. */
-  sameFillAgain: 2.5,
+  /** A figure that stays on one string; what another fill costs beyond being left out where it strikes
+   * the note of the fill before. No source. */
+  figureOnOneString: 2.5,
+  sameFillAgain: 0.5,
   fillNotChord: 1.2,
   /** A second voice left out; away from the neighbouring string; its time cut. */
   noSecond: 9,

@@ -58,6 +58,16 @@ describe('a tune in the bass', () => {
     expect(inTheBass(PLAIN, 3).json.transposed).toBe(-12)
   })
 
+  it('is the thumb’s, alone or with its chord, wherever no bass lies under it', () => {
+    for (const tune of CHORDED.slice(0, 6)) {
+      const { notes } = inTheBass(tune, 5).json
+      for (const n of notes.filter((n) => n.role === 'melody' && n.technique !== 'hammerOn')) {
+        const lower = notes.some((o) => o.start === n.start && o.string > n.string)
+        if (!lower && n.rightFinger !== null) expect(n.rightFinger, `${tune.title} ${n.start}`).toBe('p')
+      }
+    }
+  })
+
   it('brushes tones of the chord, on neighbouring strings above the note that sounds, and none that bites with it', () => {
     fc.assert(
       fc.property(fc.constantFrom(...CHORDED, PLAIN), fc.constantFrom(...LEVELS), (tune, level) => {

@@ -59,7 +59,7 @@ const step: fc.Arbitrary<Transition> = fc.record({
   revoices: fc.boolean(),
   ledTone: fc.constantFrom(0, 0b00110_00001_01011_00110_00001_01000),
   ledDown: fc.constantFrom(1, 2),
-  fillsOn: fc.boolean(),
+  fillAgainPrice: fc.constantFrom(0, 2.5, 3.5),
   ringsOn: fc.boolean(),
   melodyBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),
   bassBeatsLeft: fc.double({ min: 0.25, max: 4, noNaN: true }),

@@ -1,3 +1,4 @@
+import { groupBy } from 'es-toolkit'
 import { describe, expect, it } from 'vitest'
 import type { TabJson } from '../../../src/output/index.ts'
 import { arrangeTune, CORPUS } from '../../support/tunes.ts'
@@ -26,5 +27,23 @@ describe('the figure of an arpeggio', () => {
       }
     }
     expect(above).toBeGreaterThan(5)
+  })
+})
+
+describe('fills between the notes of a tune', () => {
+  it('are no hammering: no note alone is struck three times running while the tune rests', () => {
+    for (const style of ['melody-bass', 'alternating-bass'] as const)
+      for (const level of [3, 4, 5] as const)
+        for (const tune of CORPUS.filter((t) => t.chords.length > 0).slice(0, 8)) {
+          const onsets = Object.entries(groupBy(arrangeTune(tune, style, level).json.notes, (n) => n.start))
+            .sort(([a], [b]) => Number(a) - Number(b))
+            .map(([, notes]) => notes)
+          const alone = onsets.map((notes) => {
+            const [n] = notes
+            return notes.length === 1 && n?.role === 'fill' ? `${n.string}/${n.fret}` : undefined
+          })
+          const runs = alone.filter((n, i) => n && n === alone[i - 1] && n === alone[i - 2])
+          expect(runs, `${tune.title} ${style} ${level}`).toEqual([])
+        }
   })
 })

@@ -351,7 +351,7 @@ export const bench = {
       otherShape: 'a shape other than the first in the books',
       shapeNotHeld: '{{n}} finger of the shape is up',
       shapesNotHeld: '{{n}} fingers of the shape are up',
-      sameFill: 'the figure stays on one string',
+      sameFill: 'one fill strikes the note of the fill before it',
       noFill: 'nothing fills the gap',
       fillChoice: 'the fill leaves the pattern’s string',
       noSecond: 'no second voice here',
