@@ -4,6 +4,7 @@ import { chromium, type Page } from '@playwright/test'
 import { paste } from '../../e2e/bench.ts'
 import { median } from './calibration.ts'
 import { benchTune } from './engine.ts'
+import { backupFigures } from './backupPage.ts'
 import { atMost, type Figure } from './figure.ts'
 import { fitFigures } from './fitPage.ts'
 import { handoutFigures } from './lessonPage.ts'
@@ -67,6 +68,7 @@ export async function pageFigures(): Promise<Figure[]> {
       ...fit,
       ...handout,
       ...(await shelfFigures(browser, BASE)),
+      ...(await backupFigures(browser, BASE)),
     ]
   } finally {
     await browser.close()

@@ -1,18 +1,30 @@
-import { backupInZip, recordingsInZip, shelfZip, ShelfZipError } from '@velvet-porch/core/formats'
+import {
+  backupInZip,
+  backupText,
+  type PackedRecording,
+  readingBackupText,
+  recordingsInZip,
+  ShelfZipError,
+  zippingShelf,
+} from '@velvet-porch/core/formats'
 import { readAbc } from '@velvet-porch/core/input/abc'
 import { applyEdit } from '@velvet-porch/core/edit'
-import { readBackup } from '@velvet-porch/core/schema'
-import { strFromU8, unzipSync, zipSync } from 'fflate'
+import { readBackup, type Backup } from '@velvet-porch/core/schema'
+import { finish } from '@velvet-porch/core/turns'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 // The worker's work, on this thread: for modules of this file's own, as files share theirs.
 const WORKER = '../src/workers/benchWorker.ts'
 vi.resetModules()
 vi.doMock(WORKER, () => ({
-  packInWorker: (...all: Parameters<typeof shelfZip>) => Promise.resolve(new Uint8Array(shelfZip(...all))),
+  packInWorker: async (text: Blob, recordings: readonly PackedRecording[]) =>
+    finish(zippingShelf(new Uint8Array(await text.arrayBuffer()), recordings)),
+  unpackInWorker: (zip: Uint8Array) => ({ text: backupInZip(zip), recordings: recordingsInZip(zip) }),
 }))
-const { asBefore, everythingKept, everythingPacked, projectOf, putBack, restore, restoreChanges } =
-  await import('../src/state/backup.ts')
+const { asBefore, everythingKept, putBack, restore, restoreChanges } = await import('../src/state/backup.ts')
+const { BackupFileError, everythingPacked, openBackup, projectOf } =
+  await import('../src/state/backupFile.ts')
 const { dailyBackups, keepDailyBackup, keptDays } = await import('../src/state/dailyBackups.ts')
 const { db, TABLES_VERSION } = await import('../src/state/db.ts')
 const { changeScore } = await import('../src/state/documents.ts')
@@ -24,6 +36,10 @@ afterAll(() => {
   vi.doUnmock(WORKER)
   vi.resetModules()
 })
+
+/** What a zip with everything says. */
+const inZip = (zip: Uint8Array) => finish(readingBackupText(backupInZip(zip)))
+const zipOf = (backup: Backup) => finish(zippingShelf(strToU8([...backupText(backup)].join(''))))
 
 const tuneOf = (title: string) =>
   readAbc(`X:1\nT:${title}\nM:4/4\nL:1/4\nK:G\n"G"GABc|"D"d4|]\n`, () => title)[0]!.tune!
@@ -39,8 +55,8 @@ describe('everything as a zip', () => {
   it('brings the same back, and holds each tune to be read without the app', async () => {
     await addTunes([tuneOf('Tin Lantern'), tuneOf('Up/Down: "a" tune')])
     const kept = await everythingKept()
-    const zip = shelfZip(kept)
-    expect(readBackup(JSON.parse(backupInZip(zip)), TABLES_VERSION)).toEqual(kept)
+    const zip = zipOf(kept)
+    expect(readBackup(inZip(zip), TABLES_VERSION)).toEqual(kept)
     const files = unzipSync(zip)
     expect(Object.keys(files).sort()).toEqual([
       'README.txt',
@@ -54,13 +70,31 @@ describe('everything as a zip', () => {
     expect(await everythingKept()).toEqual({ ...kept, madeAt: expect.any(String) as string })
   })
 
+  it('is opened again, with how far the work is; a plain file too, one of nonsense is not', async () => {
+    await addTunes(Array.from({ length: 40 }, (_, i) => tuneOf(`Lantern ${i}`)))
+    const shares: number[] = []
+    const { bytes } = await everythingPacked(false, (share) => shares.push(share))
+    expect(shares.length).toBeGreaterThan(1)
+    expect(shares).toEqual([...shares].sort((a, b) => a - b))
+    const kept = await everythingKept()
+    const same = { ...kept, madeAt: expect.any(String) as string }
+    expect((await openBackup(new Blob([bytes]))).backup).toEqual(same)
+    expect((await openBackup(new Blob([JSON.stringify(kept)]))).backup).toEqual(same)
+    await expect(openBackup(new Blob(['{ half']))).rejects.toThrow(BackupFileError)
+    for (const table of db.tables) await table.clear()
+    const written: number[] = []
+    await restore(kept, 'add', [], (share) => written.push(share))
+    expect(await everythingKept()).toEqual(same)
+    expect(written).toEqual([...written].sort((a, b) => a - b))
+  })
+
   it('that is damaged, of something else, or would grow too large is refused', () => {
     expect(() => backupInZip(Uint8Array.of(0x50, 0x4b, 3, 4, 0, 0))).toThrow(ShelfZipError)
     expect(() => backupInZip(zipSync({ 'other.txt': new Uint8Array(3) }))).toThrow('files.otherZip')
     // What the directory of a zip says of a file's size stands 24 bytes behind its sign (PK 1 2).
     const bomb = zipSync({ 'everything.json': new Uint8Array(10) })
     const directory = bomb.findIndex((b, k) => b === 0x50 && bomb[k + 1] === 0x4b && bomb[k + 2] === 1)
-    new DataView(bomb.buffer).setUint32(directory + 24, 500_000_000, true)
+    new DataView(bomb.buffer).setUint32(directory + 24, 2_000_000_000, true)
     expect(() => backupInZip(bomb)).toThrow('files.shelfTooLarge')
   })
 
@@ -95,7 +129,7 @@ describe('recordings', () => {
     const packed = recordingsInZip(bytes)
     expect(packed.map((r) => r.tune)).toEqual(['Salt Road', 'Tin Lantern'])
     for (const table of db.tables) await table.clear()
-    const backup = readBackup(JSON.parse(backupInZip(bytes)), TABLES_VERSION)
+    const backup = readBackup(inZip(bytes), TABLES_VERSION)
     await restore(backup, 'replace', packed.map(recordingRow))
     expect(await heard('Tin Lantern')).toEqual(['Lesson 1.mp3', 7, marks])
     expect(await heard('Salt Road')).toEqual(['lesson 1.MP3', 9, []])
@@ -151,7 +185,7 @@ describe('all of one tune', () => {
     await db.handouts.put({ id: 'Tin Lantern' } as never)
     const { name, bytes } = (await projectOf('Tin Lantern'))!
     expect(name).toBe('Tin Lantern project.zip')
-    const project = readBackup(JSON.parse(backupInZip(bytes)), TABLES_VERSION)
+    const project = readBackup(inZip(bytes), TABLES_VERSION)
     expect(project.rows.students.map((r) => r['id'])).toEqual([wren])
     expect(project.prefs).toBeUndefined()
     for (const table of db.tables) await table.clear()
@@ -161,7 +195,7 @@ describe('all of one tune', () => {
     expect(await db.history.count()).toBe(1)
     const again = (await projectOf('Tin Lantern'))!
     const rowsOf = (packed: Uint8Array) => {
-      const { rows } = JSON.parse(backupInZip(packed)) as { rows: { history: { seq?: number }[] } }
+      const { rows } = inZip(packed) as { rows: { history: { seq?: number }[] } }
       return { ...rows, history: rows.history.map(({ seq: _, ...step }) => step) }
     }
     expect(rowsOf(again.bytes)).toEqual(rowsOf(bytes))
@@ -182,7 +216,7 @@ describe('what the app keeps by itself', () => {
     await keepDailyBackup()
     const days = await dailyBackups()
     expect(days.map((d) => `${d.day} ${d.tunes}`)).toEqual(['2026-03-02 2', '2026-03-01 1'])
-    const first = readBackup(JSON.parse(backupInZip(days[1]!.bytes)), TABLES_VERSION)
+    const first = readBackup(inZip(days[1]!.bytes), TABLES_VERSION)
     expect(first.rows.tunes.map((t) => t['title'])).toEqual(['Tin Lantern'])
   })
 

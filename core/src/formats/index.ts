@@ -10,5 +10,12 @@ export {
   leftBehind,
   type WrittenOf,
 } from './formats.ts'
-export { backupInZip, type PackedRecording, recordingsInZip, shelfZip, ShelfZipError } from './shelfZip.ts'
+export { backupText, readingBackupText } from './backupText.ts'
+export {
+  backupInZip,
+  type PackedRecording,
+  recordingsInZip,
+  ShelfZipError,
+  zippingShelf,
+} from './shelfZip.ts'
 export { tabSvg } from './tabSvg.ts'

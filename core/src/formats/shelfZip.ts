@@ -1,18 +1,21 @@
-import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
+import { groupBy } from 'es-toolkit'
+import { strFromU8, strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from 'fflate'
 import Joi from 'joi'
 import { message, type Message } from '../messages/message.ts'
-import type { Backup } from '../schema/backupSchema.ts'
-import { readArrangementDoc } from '../schema/arrangementSchema.ts'
-import { readTuneDoc } from '../schema/tuneSchema.ts'
+import type { ArrangementDoc } from '../document/arrangement.ts'
+import { arrangementAsNow, tuneAsNow } from '../document/migrate/asNow.ts'
+import type { TuneDoc } from '../document/tune.ts'
+import type { Backup, BackupRow } from '../schema/backupSchema.ts'
 import type { RecordingMark } from '../studio/recordingMarks.ts'
 import { finish } from '../turns.ts'
+import { readingBackupText } from './backupText.ts'
 import { canWrite, FORMATS } from './formats.ts'
 
 /** The file of a zip that brings everything back; the others are to be read without the app. */
 const WHOLE = 'everything.json'
 
 /** The largest content that is unpacked, in bytes. */
-const LARGEST = 400_000_000
+const LARGEST = 1_500_000_000
 
 /** Where recordings lie, and the list of whose they are. */
 const RECORDINGS = 'recordings/'
@@ -47,31 +50,106 @@ export class ShelfZipError extends Error {
   }
 }
 
+/** Shares of the work, as they are told: the file that brings everything back, then the readable pieces. */
+const WHOLE_SHARE = 0.5
+
+/** How hard it is packed, of 9: more would take twice the time for a tenth less. */
+const LEVEL = 3
+
+/** Bytes that are packed before the turn is given back. */
+const LOT = 262_144
+
 /**
  * Everything as a zip: the file that brings it back, and each tune and tab in a format that is read without the app. A document that cannot
- * be read is in the first all the same.
+ * be read is in the first all the same. Yields the share that is done.
+ * @param text the whole as `backupText` writes it
  * @param recordings the recordings of tunes, put in as they are
  */
-export function shelfZip(backup: Backup, recordings: readonly PackedRecording[] = []): Uint8Array {
-  const files: Zippable = { [WHOLE]: strToU8(JSON.stringify(backup)), 'README.txt': strToU8(README) }
-  const names = new Set<string>()
-  for (const row of backup.rows.tunes) {
-    const tune = tried(() => readTuneDoc(row))
-    if (!tune) continue
-    const own = backup.rows.arrangements.filter((a) => a['tuneId'] === tune.id)
-    const arrangement = own.map((a) => tried(() => readArrangementDoc(a, tune))).find((a) => a !== undefined)
-    const score = { tune, ...(arrangement ? { arrangement } : {}) }
-    const name = freeName(tune.title, names)
-    for (const { id, folder } of PIECES) {
-      const format = FORMATS.find((f) => f.id === id)
-      if (!format?.writes || !canWrite(format, score)) continue
-      const content = finish(format.writes.writing(score))
-      files[`${folder}/${name}.${format.endings[0] ?? ''}`] =
-        typeof content === 'string' ? strToU8(content) : content
-    }
+export function* zippingShelf(
+  text: Uint8Array,
+  recordings: readonly PackedRecording[] = [],
+): Generator<number, Uint8Array> {
+  const backup = (yield* scaled(readingBackupText(text), 0, 0.2)) as Backup
+  const zip = new ZipWriter(backup.madeAt)
+  // The first in the zip: a backup is known by it.
+  const whole = zip.begin(WHOLE)
+  for (let from = 0; from < text.length; from += LOT) {
+    yield 0.2 + (WHOLE_SHARE - 0.2) * (from / text.length)
+    whole.push(text.subarray(from, from + LOT), from + LOT >= text.length)
   }
-  packRecordings(files, recordings)
-  return zipSync(files, { level: 6, mtime: backup.madeAt })
+  zip.add('README.txt', README)
+  yield* packPieces(zip, backup)
+  packRecordings(zip, recordings)
+  return zip.end()
+}
+
+function* scaled<T>(run: Generator<number, T>, from: number, to: number): Generator<number, T> {
+  for (let item = run.next(); ; item = run.next()) {
+    if (item.done) return item.value
+    yield from + (to - from) * item.value
+  }
+}
+
+/** Each tune in what can be read without the app. */
+function* packPieces(zip: ZipWriter, { rows }: Backup): Generator<number, void> {
+  const names = new Set<string>()
+  const byTune = groupBy(rows.arrangements, (a) => String(a['tuneId']))
+  for (const [i, row] of rows.tunes.entries()) {
+    yield WHOLE_SHARE + (1 - WHOLE_SHARE) * (i / rows.tunes.length)
+    const [tab] = byTune[String(row['id'])] ?? []
+    // Rows are the browser's own: what cannot be written from one of them is left out.
+    const files = tried(() => piecesOf(row, tab)) ?? []
+    if (files.length === 0) continue
+    const name = freeName(String(row['title']), names)
+    for (const { folder, ending, content } of files) zip.add(`${folder}/${name}.${ending}`, content)
+  }
+}
+
+function piecesOf(row: BackupRow, tab: BackupRow | undefined) {
+  const tune = tuneAsNow(row) as TuneDoc
+  const arrangement = tab && (arrangementAsNow(tab) as ArrangementDoc)
+  const score = { tune, ...(arrangement ? { arrangement } : {}) }
+  return PIECES.flatMap(({ id, folder }) => {
+    const format = FORMATS.find((f) => f.id === id)
+    if (!format?.writes || !canWrite(format, score)) return []
+    const { writing } = format.writes
+    const content = tried(() => finish(writing(score)))
+    return content === undefined ? [] : [{ folder, ending: format.endings[0] ?? '', content }]
+  })
+}
+
+/** Writes a zip file by file, so that no more of it is held than what is packed already. */
+class ZipWriter {
+  readonly #parts: Uint8Array[] = []
+  readonly #zip = new Zip((error, part) => {
+    if (error) throw error
+    this.#parts.push(part)
+  })
+
+  constructor(private readonly madeAt: string) {}
+
+  /** A file whose content is pushed. @param packed true where its content is packed already */
+  begin(name: string, packed = false): ZipDeflate | ZipPassThrough {
+    const file = packed ? new ZipPassThrough(name) : new ZipDeflate(name, { level: LEVEL })
+    file.mtime = this.madeAt
+    this.#zip.add(file)
+    return file
+  }
+
+  add(name: string, content: string | Uint8Array): void {
+    this.begin(name).push(typeof content === 'string' ? strToU8(content) : content, true)
+  }
+
+  end(): Uint8Array {
+    this.#zip.end()
+    const bytes = new Uint8Array(this.#parts.reduce((sum, part) => sum + part.length, 0))
+    let at = 0
+    for (const part of this.#parts) {
+      bytes.set(part, at)
+      at += part.length
+    }
+    return bytes
+  }
 }
 
 const RECORDINGS_SCHEMA = Joi.array()
@@ -90,16 +168,16 @@ const RECORDINGS_SCHEMA = Joi.array()
     }),
   )
 
-function packRecordings(files: Zippable, recordings: readonly PackedRecording[]): void {
+function packRecordings(zip: ZipWriter, recordings: readonly PackedRecording[]): void {
   const names = new Set<string>()
   const listed = recordings.map(({ tune, name, marks, bytes }) => {
     const ending = /\.[a-z0-9]{1,5}$/i.exec(name)?.[0] ?? ''
     const file = `${RECORDINGS}${freeName(name.slice(0, name.length - ending.length), names)}${ending}`
     // Sound is packed already.
-    files[file] = [bytes, { level: 0 }]
+    zip.begin(file, true).push(bytes, true)
     return { tune, name, file, marks }
   })
-  if (listed.length > 0) files[RECORDINGS_LIST] = strToU8(JSON.stringify(listed))
+  if (listed.length > 0) zip.add(RECORDINGS_LIST, JSON.stringify(listed))
 }
 
 function tried<T>(work: () => T): T | undefined {
@@ -124,13 +202,13 @@ function freeName(title: string, taken: Set<string>): string {
 }
 
 /**
- * The text in a zip that brings everything back.
+ * The text in a zip that brings everything back, as `readingBackupText` reads it.
  * @throws ShelfZipError where it is no such file, is damaged, or would unpack to more than is read
  */
-export function backupInZip(bytes: Uint8Array): string {
+export function backupInZip(bytes: Uint8Array): Uint8Array {
   const whole = unpacked(bytes, (name) => name === WHOLE)[WHOLE]
   if (!whole) throw new ShelfZipError(message('files.otherZip'))
-  return strFromU8(whole)
+  return whole
 }
 
 /**

@@ -1,22 +1,15 @@
 import type { ArrangementDoc } from '@velvet-porch/core/document'
 import type { Backup, BackupRow, BackupTable, TuneFile } from '@velvet-porch/core/schema'
+import type { IndexableType } from 'dexie'
 import { db, TABLES_VERSION, type RecordingRow } from './db.ts'
 import { newId } from '../newId.ts'
-import { packInWorker } from '../workers/benchWorker.ts'
 import { unstoredScores } from './openScore.ts'
 import { currentPrefs, restorePrefs } from './prefs.ts'
-import { recordingsToPack } from './recordings.ts'
 import { addScore, arrangementId, versionId } from './shelf.ts'
 import { storing } from './storageTrouble.ts'
 import { allWritten } from './unwritten.ts'
 
 const day = () => new Date().toISOString().slice(0, 10)
-
-/** A packed file to be saved. */
-export interface PackedFile {
-  readonly name: string
-  readonly bytes: Uint8Array<ArrayBuffer>
-}
 
 /** A file to be saved. */
 export interface SavedFile {
@@ -24,18 +17,46 @@ export interface SavedFile {
   readonly text: string
 }
 
+/** Hears the share of a work that is done, from 0 to 1. */
+export type OnShare = (share: number) => void
+
+/** Rows that are read or written at once: the page lives between them. */
+const LOT = 100
+
+/** Goes through the rows of a table, in the order of their keys. */
+async function eachLot(name: BackupTable, visit: (lot: readonly BackupRow[]) => void): Promise<void> {
+  const table = db.table<BackupRow, IndexableType>(name)
+  const key = table.schema.primKey.keyPath as string
+  let lot = await table.orderBy(':id').limit(LOT).toArray()
+  for (let last = lot.at(-1); last; last = lot.at(-1)) {
+    visit(lot)
+    lot = await table
+      .where(':id')
+      .above(last[key] as IndexableType)
+      .limit(LOT)
+      .toArray()
+  }
+}
+
 /**
  * Everything: all tables as they stand, those scores on the page too that storage did not take. Where storage
  * cannot be read at all it holds what is on the page.
  */
-export async function everythingKept(): Promise<Backup> {
+export async function everythingKept(onShare: OnShare = () => undefined): Promise<Backup> {
   const { BACKUP_FORMAT, BACKUP_TABLES } = await import('@velvet-porch/core/schema')
   const onPage = unstoredScores()
   if (onPage.length === 0) await allWritten()
   const rows = Object.fromEntries(BACKUP_TABLES.map((t) => [t, [] as BackupRow[]]))
   try {
     await db.transaction('r', db.tables, async () => {
-      for (const t of BACKUP_TABLES) rows[t] = await db.table(t).toArray()
+      const counts = await Promise.all(BACKUP_TABLES.map((t) => db.table(t).count()))
+      const all = counts.reduce((sum, n) => sum + n, 0)
+      let read = 0
+      for (const t of BACKUP_TABLES)
+        await eachLot(t, (lot) => {
+          rows[t]!.push(...lot)
+          onShare((read += lot.length) / Math.max(1, all))
+        })
     })
   } catch (error) {
     if (onPage.length === 0) throw error
@@ -60,64 +81,6 @@ export async function everythingKept(): Promise<Backup> {
 /** The same as one text: where storage fails nothing stands between it and a file. */
 export async function everything(): Promise<SavedFile> {
   return { name: `velvet-porch ${day()}.json`, text: JSON.stringify(await everythingKept()) }
-}
-
-/** The same as a zip, with pieces in it that are read without the app; with or without the recordings, which are large. */
-export async function everythingPacked(withRecordings: boolean): Promise<PackedFile> {
-  const recordings = withRecordings ? await recordingsToPack() : []
-  return { name: `velvet-porch ${day()}.zip`, bytes: await packInWorker(await everythingKept(), recordings) }
-}
-
-/** Where the rows of a tune say whose they are, table by table; tables that are not named hold nothing of a tune alone. */
-const OF_TUNE: Readonly<Partial<Record<BackupTable, 'id' | 'tuneId'>>> = {
-  shelf: 'id',
-  tunes: 'id',
-  arrangements: 'tuneId',
-  history: 'tuneId',
-  handouts: 'id',
-  teaching: 'id',
-  logs: 'tuneId',
-  drafts: 'id',
-  repertoire: 'id',
-  assignments: 'tuneId',
-}
-
-/**
- * All of one tune: arrangements and versions, history, handout, what was noted and practised, its recording, and the students whose practice that is. Brought
- * in elsewhere it is the same, ids and all; undefined where there is no such tune.
- */
-export async function projectOf(tuneId: string): Promise<PackedFile | undefined> {
-  const all = await everythingKept()
-  const title = all.rows.tunes.find((row) => row['id'] === tuneId)?.['title']
-  if (title === undefined) return undefined
-  const { BACKUP_TABLES } = await import('@velvet-porch/core/schema')
-  const own = (table: BackupTable): readonly BackupRow[] => {
-    const key = OF_TUNE[table]
-    return key === undefined ? [] : all.rows[table].filter((row) => row[key] === tuneId)
-  }
-  const whose = new Set<unknown>([
-    ...own('assignments').map((row) => row['studentId']),
-    // A log is named by its tune and its student.
-    ...own('logs').map(
-      (row) =>
-        String(row['id'])
-          .slice(tuneId.length + 1)
-          .split(' ')[0],
-    ),
-  ])
-  const rows = Object.fromEntries(
-    BACKUP_TABLES.map((table) => [
-      table,
-      table === 'students' || table === 'players'
-        ? all.rows[table].filter((row) => whose.has(row['id']))
-        : own(table),
-    ]),
-  ) as unknown as Backup['rows']
-  const { prefs: _, ...rest } = all
-  return {
-    name: `${String(title)} project.zip`,
-    bytes: await packInWorker({ ...rest, rows }, await recordingsToPack(tuneId)),
-  }
 }
 
 /** A tune with all its arrangements as one file; undefined where there is no such tune. */
@@ -167,14 +130,13 @@ export interface RestoreChanges {
 /** What bringing a backup in would change, before anything is. */
 export async function restoreChanges({ rows }: Backup): Promise<RestoreChanges> {
   const titleOf = (row: BackupRow) => String(row['title'] ?? '')
-  const own = await db.tunes.toArray()
-  const here = new Set<unknown>(own.map((t) => t.id))
+  const here = new Set<unknown>(await db.tunes.toCollection().primaryKeys())
   const there = new Set<unknown>(rows.tunes.map((t) => t['id']))
   const students = new Set<unknown>(await db.students.toCollection().primaryKeys())
   return {
     come: rows.tunes.filter((t) => !here.has(t['id'])).map(titleOf),
     here: rows.tunes.filter((t) => here.has(t['id'])).map(titleOf),
-    gone: own.filter((t) => !there.has(t.id)).map((t) => t.title),
+    gone: (await db.shelf.toArray()).filter((t) => here.has(t.id) && !there.has(t.id)).map((t) => t.title),
     students: rows.students.filter((s) => !students.has(s['id'])).length,
   }
 }
@@ -195,15 +157,25 @@ export async function restore(
   backup: Backup,
   how: 'add' | 'replace',
   recordings: readonly RecordingRow[] = [],
+  onShare: OnShare = () => undefined,
 ): Promise<Restored> {
   await allWritten()
   const { rows } = backup
+  const all = Object.values(rows).reduce((sum, table) => sum + table.length, 0)
+  let written = 0
+  /** Writes rows lot by lot. */
+  const put = async (name: BackupTable, list: readonly BackupRow[]) => {
+    for (let from = 0; from < list.length; from += LOT) {
+      await db.table(name).bulkPut(list.slice(from, from + LOT))
+      onShare((written += LOT) / Math.max(LOT, all))
+    }
+  }
   const restored = await storing(() =>
     db.transaction('rw', db.tables, async (): Promise<Restored> => {
       if (how === 'replace') {
         const tables = db.tables.filter((table) => table.name !== 'recordings')
         for (const table of tables) await table.clear()
-        for (const table of tables) await table.bulkPut([...(rows[table.name as BackupTable] ?? [])])
+        for (const { name } of tables) await put(name as BackupTable, rows[name as BackupTable] ?? [])
         await keepRecordings(recordings, true)
         return { added: rows.tunes.length, kept: 0 }
       }
@@ -213,8 +185,8 @@ export async function restore(
       ])
       const fresh = (key: 'id' | 'tuneId') => (r: BackupRow) => !here.has(r[key])
       for (const table of ['tunes', 'shelf', 'handouts', 'teaching', 'drafts'] as const)
-        await db.table(table).bulkPut(rows[table].filter(fresh('id')))
-      await db.table('arrangements').bulkPut(rows.arrangements.filter(fresh('tuneId')))
+        await put(table, rows[table].filter(fresh('id')))
+      await put('arrangements', rows.arrangements.filter(fresh('tuneId')))
       // Steps of the history are numbered anew, in their order, behind those that are here.
       const history = rows.history.filter(fresh('tuneId')).map(({ seq: _, ...step }) => step)
       await db.table('history').bulkAdd(history)
@@ -244,14 +216,14 @@ export interface Before {
   readonly recordings: readonly RecordingRow[]
 }
 
-export const asBefore = async (): Promise<Before> => ({
-  backup: await everythingKept(),
+export const asBefore = async (onShare?: OnShare): Promise<Before> => ({
+  backup: await everythingKept(onShare),
   recordings: await db.recordings.toArray(),
 })
 
 /** Puts everything back as it was, recordings too. */
-export async function putBack({ backup, recordings }: Before): Promise<void> {
-  await restore(backup, 'replace')
+export async function putBack({ backup, recordings }: Before, onShare?: OnShare): Promise<void> {
+  await restore(backup, 'replace', [], onShare)
   await storing(() =>
     db.transaction('rw', db.recordings, async () => {
       await db.recordings.clear()

@@ -1,6 +1,6 @@
 import Dexie, { type Table } from 'dexie'
 import { db } from './db.ts'
-import { everythingPacked } from './backup.ts'
+import { everythingPacked } from './backupFile.ts'
 
 /** A backup that the app made by itself on a day. */
 export interface DailyBackup {

@@ -1,6 +1,5 @@
 import { transfer } from 'comlink'
 import type { PackedRecording } from '@velvet-porch/core/formats'
-import type { Backup } from '@velvet-porch/core/schema'
 import type { Setup } from '@velvet-porch/core/instrument'
 import {
   inputHash,
@@ -90,6 +89,11 @@ export interface DocumentRefusal {
   /** True where nothing is wrong with it: a newer version of the app wrote it. */
   readonly newer: boolean
 }
+
+/** What lies in a zip with everything; or why it is none. */
+export type Unpacked =
+  | { readonly text: Uint8Array<ArrayBuffer>; readonly recordings: readonly PackedRecording[] }
+  | { readonly says: Message<'files'> }
 
 /** Why a stored tune, or its arrangement, cannot be used; neither where both can. */
 export interface CheckReply {
@@ -196,11 +200,31 @@ export const benchApi = {
     return { kind, tunes: tunes.map((t) => kept(t, (tune) => refusalOf(() => readTuneDoc(tune)))) }
   },
 
-  /** Everything as a zip, with pieces that are read without the app. */
-  async pack(backup: Backup, recordings: readonly PackedRecording[]): Promise<Uint8Array<ArrayBuffer>> {
-    const { shelfZip } = await import('@velvet-porch/core/formats')
-    const bytes = new Uint8Array(shelfZip(backup, recordings))
+  /**
+   * Everything as a zip, with pieces that are read without the app.
+   * @param text the whole, as its rows were written
+   */
+  async pack(
+    text: Blob,
+    recordings: readonly PackedRecording[],
+    onProgress: (share: number) => void,
+  ): Promise<Uint8Array<ArrayBuffer>> {
+    const { zippingShelf } = await import('@velvet-porch/core/formats')
+    const whole = new Uint8Array(await text.arrayBuffer())
+    const bytes = new Uint8Array(await inTurns(zippingShelf(whole, recordings), { onProgress }))
     return transfer(bytes, [bytes.buffer])
+  },
+
+  /** The text of such a zip that brings everything back, and its recordings; or why there is none. */
+  async unpack(zip: Uint8Array): Promise<Unpacked> {
+    const { backupInZip, recordingsInZip, ShelfZipError } = await import('@velvet-porch/core/formats')
+    try {
+      const text = new Uint8Array(backupInZip(zip))
+      return transfer({ text, recordings: recordingsInZip(zip) }, [text.buffer])
+    } catch (error) {
+      if (error instanceof ShelfZipError) return { says: error.says }
+      throw error
+    }
   },
 
   /** Arranges a tune, telling its progress (0 to 1) and stopping soon after `cancel(job)`. */

@@ -1,5 +1,5 @@
+import { proxy } from 'comlink'
 import type { PackedRecording } from '@velvet-porch/core/formats'
-import type { Backup } from '@velvet-porch/core/schema'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
 import type { Comparison, TasteDoc } from '@velvet-porch/core/taste'
 import type { MeasureRange } from '@velvet-porch/core/arrange'
@@ -18,9 +18,14 @@ export const checkInWorker = (tune: unknown, arrangement: unknown) => bench.call
 
 export const understandInWorker = (text: string, order: ReadingOrder) => bench.call('understand', text, order)
 
-/** Everything as a zip, with recordings. */
-export const packInWorker = (backup: Backup, recordings: readonly PackedRecording[]) =>
-  bench.call('pack', backup, recordings)
+/** Everything as a zip, with recordings. @param onShare hears the share that is done */
+export const packInWorker = (
+  text: Blob,
+  recordings: readonly PackedRecording[],
+  onShare: (share: number) => void,
+) => bench.call('pack', text, recordings, proxy(onShare))
+
+export const unpackInWorker = (zip: Uint8Array) => bench.call('unpack', zip)
 
 export const auditInWorker = (tune: TuneDoc, doc: ArrangementDoc) => bench.call('audit', tune, doc)
 

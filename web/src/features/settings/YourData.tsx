@@ -1,22 +1,20 @@
-import { Alert, Button, FileButton, Group, Select, Text } from '@mantine/core'
-import type { Backup } from '@velvet-porch/core/schema'
+import { Alert, Button, FileButton, Group, Progress, Select, Text } from '@mantine/core'
 import { IconArrowBackUp, IconDeviceFloppy, IconFolderOpen } from '@tabler/icons-react'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { download } from '../../ui/saveAs.ts'
-import { asBefore, everythingPacked, putBack, restore, type Before } from '../../state/backup.ts'
-import { TABLES_VERSION, type RecordingRow } from '../../state/db.ts'
-import { recordingRow } from '../../state/recordings.ts'
+import { asBefore, putBack, restore, type Before, type OnShare } from '../../state/backup.ts'
+import { BackupFileError, everythingPacked, openBackup, type OpenedBackup } from '../../state/backupFile.ts'
 import { BACKUP_DAYS, setPrefs, usePrefs } from '../../state/prefs.ts'
 import { say } from '../../texts/say.ts'
 import { errorWords } from '../../workers/errorWords.ts'
 import { DailyBackups } from './DailyBackups.tsx'
 import { RestoreDialog } from './RestoreDialog.tsx'
 
-/** A file that was opened. */
-interface Found {
-  readonly backup: Backup
-  readonly recordings: readonly RecordingRow[]
+/** What is being done, and how far it is. */
+interface Work {
+  readonly what: 'saving' | 'opening' | 'bringing'
+  readonly share: number
 }
 
 type Outcome = { readonly kind: 'done' | 'failed'; readonly text: string }
@@ -26,72 +24,70 @@ export function YourData() {
   const { t } = useTranslation()
   const { backup: kept } = usePrefs()
   const forgetFile = useRef<() => void>(null)
-  const [found, setFound] = useState<Found>()
+  const [found, setFound] = useState<OpenedBackup>()
+  const [work, setWork] = useState<Work>()
   const [before, setBefore] = useState<Before>()
   const [outcome, setOutcome] = useState<Outcome>()
   const failed = (error: unknown) => setOutcome({ kind: 'failed', text: errorWords(t, error) })
-  const save = async () => {
+  /** Does what takes long on a large shelf, and shows how far it is. */
+  const doing = async (what: Work['what'], work: (onShare: OnShare) => Promise<void>) => {
+    setOutcome(undefined)
+    setBefore(undefined)
+    setWork({ what, share: 0 })
     try {
-      const { name, bytes } = await everythingPacked(true)
+      await work((share) => setWork({ what, share }))
+    } catch (error) {
+      failed(error)
+    } finally {
+      setWork(undefined)
+    }
+  }
+  const save = () =>
+    doing('saving', async (onShare) => {
+      const { name, bytes } = await everythingPacked(true, onShare)
       download(name, new Blob([bytes], { type: 'application/zip' }))
       setPrefs({ backup: { ...kept, savedAt: Date.now() } })
       setOutcome({ kind: 'done', text: t('data.saved', { name }) })
-    } catch (error) {
-      failed(error)
-    }
-  }
-  const look = async (file: Blob, name: string) => {
-    setOutcome(undefined)
-    setBefore(undefined)
-    try {
-      const { readBackup } = await import('@velvet-porch/core/schema')
-      const { backupInZip, recordingsInZip, ShelfZipError } = await import('@velvet-porch/core/formats')
-      const { isZip } = await import('@velvet-porch/core/input/any')
-      const bytes = new Uint8Array(await file.arrayBuffer())
-      let value: unknown
-      let recordings: RecordingRow[] = []
+    })
+  const look = (file: Blob, name: string) =>
+    doing('opening', async (onShare) => {
       try {
-        value = JSON.parse(isZip(bytes) ? backupInZip(bytes) : new TextDecoder().decode(bytes))
-        if (isZip(bytes)) recordings = recordingsInZip(bytes).map(recordingRow)
+        setFound(await openBackup(file, onShare))
       } catch (error) {
-        const said =
-          error instanceof ShelfZipError ? `${name}: ${say(t, error.says)}` : t('data.notJson', { name })
-        throw new Error(said, { cause: error })
+        if (!(error instanceof BackupFileError)) throw error
+        const { says } = error
+        throw new Error(says ? `${name}: ${say(t, says)}` : t('data.notJson', { name }), { cause: error })
       }
-      setFound({ backup: readBackup(value, TABLES_VERSION), recordings })
-    } catch (error) {
-      failed(error)
-    }
-  }
-  const bring = async ({ backup, recordings }: Found, how: 'add' | 'replace') => {
+    })
+  const bring = ({ backup, recordings }: OpenedBackup, how: 'add' | 'replace') => {
     setFound(undefined)
-    try {
-      const earlier = await asBefore()
-      const { added, kept: stayed } = await restore(backup, how, recordings)
+    return doing('bringing', async (onShare) => {
+      const earlier = await asBefore((share) => onShare(share / 2))
+      const { added, kept: stayed } = await restore(backup, how, recordings, (share) =>
+        onShare((1 + share) / 2),
+      )
       setBefore(earlier)
       setOutcome({
         kind: 'done',
         text: stayed > 0 ? t('data.addedKept', { added, kept: stayed }) : t('data.added', { count: added }),
       })
-    } catch (error) {
-      failed(error)
-    }
+    })
   }
-  const takeBack = async (earlier: Before) => {
-    setBefore(undefined)
-    try {
-      await putBack(earlier)
+  const takeBack = (earlier: Before) =>
+    doing('bringing', async (onShare) => {
+      await putBack(earlier, onShare)
       setOutcome({ kind: 'done', text: t('data.takenBack') })
-    } catch (error) {
-      failed(error)
-    }
-  }
+    })
   return (
     <section data-testid="your-data">
       <h2>{t('data.title')}</h2>
       <p className="soft">{t('data.hint')}</p>
       <Group gap="sm" align="end">
-        <Button leftSection={<IconDeviceFloppy size={18} />} onClick={() => void save()}>
+        <Button
+          leftSection={<IconDeviceFloppy size={18} />}
+          disabled={work !== undefined}
+          onClick={() => void save()}
+        >
           {t('data.save')}
         </Button>
         <FileButton
@@ -104,7 +100,12 @@ export function YourData() {
           }}
         >
           {(props) => (
-            <Button {...props} variant="default" leftSection={<IconFolderOpen size={18} />}>
+            <Button
+              {...props}
+              variant="default"
+              disabled={work !== undefined}
+              leftSection={<IconFolderOpen size={18} />}
+            >
               {t('data.open')}
             </Button>
           )}
@@ -129,6 +130,7 @@ export function YourData() {
           ? t('data.savedOn', { date: new Date(kept.savedAt).toISOString().slice(0, 10) })
           : t('data.neverSaved')}
       </Text>
+      {work ? <WorkLine {...work} /> : null}
       {outcome ? (
         <Alert mt="sm" color={outcome.kind === 'done' ? 'plum' : 'red'} role="status">
           {outcome.text}
@@ -155,5 +157,18 @@ export function YourData() {
         />
       ) : null}
     </section>
+  )
+}
+
+function WorkLine({ what, share }: Work) {
+  const { t } = useTranslation()
+  const text = t(`data.work.${what}`, { percent: Math.round(100 * share) })
+  return (
+    <div role="status" data-testid="data-work">
+      <Text size="sm" mt="sm">
+        {text}
+      </Text>
+      <Progress value={100 * share} aria-label={text} />
+    </div>
   )
 }

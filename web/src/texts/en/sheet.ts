@@ -322,6 +322,11 @@ export const sheet = {
     save: 'Save everything as a file',
     saved: 'Saved as “{{name}}”, where your browser puts downloads.',
     open: 'Bring a file back in',
+    work: {
+      saving: 'Putting everything into one file: {{percent}} %',
+      opening: 'Reading the file: {{percent}} %',
+      bringing: 'Bringing everything in: {{percent}} %',
+    },
     notJson: '“{{name}}” is not a file that was saved here.',
     bringTitle: 'Bring a file back in',
     remind: 'Ask for a file',
