@@ -35,6 +35,8 @@ class Player {
   private score: Performance | undefined
   private loaded = false
   private expectPlaying = false
+  /** Counts what was asked: whoever stops while the sound is still starting is not answered with music. */
+  private asked = 0
   /** Loops played since tempo or loop were set, and the last position. */
   private loops = 0
   private last = 0
@@ -72,12 +74,14 @@ class Player {
   async play(from: number): Promise<void> {
     this.score ??= this.music?.()
     if (!this.score) return
+    const asked = ++this.asked
     try {
       await this.start()
     } catch {
       this.update({ failed: true })
       return
     }
+    if (asked !== this.asked) return
     if (!this.loaded) this.send({ kind: 'load', score: this.score })
     this.loaded = true
     this.sendSettings()
@@ -90,6 +94,7 @@ class Player {
   }
 
   stop(): void {
+    this.asked++
     this.expectPlaying = false
     this.send({ kind: 'stop' })
     this.ended()
