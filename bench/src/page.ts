@@ -8,6 +8,7 @@ import { backupFigures } from './backupPage.ts'
 import { atMost, type Figure } from './figure.ts'
 import { fitFigures } from './fitPage.ts'
 import { handoutFigures } from './lessonPage.ts'
+import { liveFigures } from './livePage.ts'
 import { shelfFigures } from './shelfPage.ts'
 
 const PORT = 4318
@@ -68,6 +69,7 @@ export async function pageFigures(): Promise<Figure[]> {
       ...fit,
       ...handout,
       ...(await shelfFigures(browser, BASE)),
+      ...(await liveFigures(browser, BASE, longestTask)),
       ...(await backupFigures(browser, BASE)),
     ]
   } finally {

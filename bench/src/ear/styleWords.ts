@@ -27,7 +27,7 @@ export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
       'The thumb on every beat. In waltz time one bass, and lighter chords on two and three.',
       'A pinch where the chord comes; chord tones in gaps of two beats.',
       'Basses step into the next chord; fills on half beats, by the fingers alone; slurs off the beat, hammered thirds, slides into long notes.',
-      'Fills wherever the tune leaves a beat.',
+      'Fills wherever the tune leaves a beat; none hammers one note.',
     ],
   },
   arpeggio: {

@@ -164,7 +164,7 @@ function WorkLine({ what, share }: Work) {
   const { t } = useTranslation()
   const text = t(`data.work.${what}`, { percent: Math.round(100 * share) })
   return (
-    <div role="status" data-testid="data-work">
+    <div data-testid="data-work">
       <Text size="sm" mt="sm">
         {text}
       </Text>
