@@ -1,5 +1,5 @@
 import type { Browser, Page } from '@playwright/test'
-import { arrangeByHand } from '../../e2e/bench.ts'
+import { paste } from '../../e2e/bench.ts'
 import { median } from './calibration.ts'
 import { benchTune } from './engine.ts'
 import { atMost, type Figure } from './figure.ts'
@@ -8,7 +8,8 @@ import { fillWhole } from './wholeShelf.ts'
 /** Tunes that are arranged at once. */
 const AT_ONCE = 200
 
-const STAGES = ['Tune', 'Fit', 'Arrange', 'Teach', 'Practise', 'Hand out']
+/** The stages of a tune, as their addresses end. */
+const STAGES = ['tune', 'fit', 'arrange', 'teach', 'practise', 'handout']
 
 type LongestTask = (page: Page, doing: () => Promise<void>) => Promise<number>
 
@@ -47,11 +48,18 @@ async function firstPage(browser: Browser, url: string): Promise<Figure[]> {
   ]
 }
 
+/** Ends on the bench of a tune of so many measures. */
+async function arranged(page: Page, measures: number, url: string): Promise<void> {
+  await paste(page, benchTune(measures), url)
+  await page.getByRole('link', { name: 'Arrange this tune' }).click()
+  await page.locator('.tab-fret').first().waitFor({ timeout: 120_000 })
+}
+
 /** From the pointer on a level to its tab on the sheet, timed in the page; each is looked at twice, and counts warm. */
 async function previews(browser: Browser, url: string): Promise<Figure[]> {
   const context = await browser.newContext(settings)
   const page = await context.newPage()
-  await arrangeByHand(page, benchTune(32), url)
+  await arranged(page, 32, url)
   await page.waitForTimeout(2000)
   const levels = page.getByRole('radiogroup', { name: 'Level' }).locator('label')
   const note = page.getByTestId('preview')
@@ -82,7 +90,7 @@ async function longTune(browser: Browser, url: string, longestTask: LongestTask)
   const page = await context.newPage()
   page.setDefaultTimeout(120_000)
   const opened = async (measures: number) => {
-    await arrangeByHand(page, benchTune(measures), url)
+    await arranged(page, measures, url)
     await page.waitForTimeout(3000)
     const address = page.url()
     const times: number[] = []
@@ -108,7 +116,7 @@ async function longTune(browser: Browser, url: string, longestTask: LongestTask)
   const stalls: Figure[] = []
   for (const stage of STAGES) {
     const ms = await longestTask(page, async () => {
-      await page.getByRole('link', { name: stage, exact: true }).click()
+      await page.locator(`nav a[href$="/${stage}"]`).first().click()
       await page.waitForTimeout(4000)
     })
     stalls.push(atMost(`512 measures, longest task on the stage ${stage}`, ms, 'ms', 100))
