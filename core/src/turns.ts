@@ -44,3 +44,11 @@ export function* within<T>(share: number, run: Turns<T>): Generator<number, T> {
     yield share
   }
 }
+
+/** Work that is a part of a larger whole: the shares that it yields, as shares of that, between two. */
+export function* scaled<T>(run: Generator<number, T>, from: number, to: number): Generator<number, T> {
+  for (let item = run.next(); ; item = run.next()) {
+    if (item.done) return item.value
+    yield from + (to - from) * item.value
+  }
+}

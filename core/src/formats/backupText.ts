@@ -44,7 +44,7 @@ export function* readingBackupText(bytes: Uint8Array): Generator<number, unknown
     else if (line.startsWith('{')) {
       if (!table) throw new SyntaxError('A row stands outside its table')
       table.push(JSON.parse(line.endsWith(',') ? line.slice(0, -1) : line) as BackupRow)
-    } else if (line.startsWith(']')) table = undefined
+    } else if (line === ']' || line === '],') table = undefined
     else if (line === '}}')
       return { ...(JSON.parse(`${decoder.decode(bytes.subarray(0, head))}}}`) as object), rows }
     else throw new SyntaxError('A line is no row')

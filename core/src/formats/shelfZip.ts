@@ -7,7 +7,7 @@ import { arrangementAsNow, tuneAsNow } from '../document/migrate/asNow.ts'
 import type { TuneDoc } from '../document/tune.ts'
 import type { Backup, BackupRow } from '../schema/backupSchema.ts'
 import type { RecordingMark } from '../studio/recordingMarks.ts'
-import { finish } from '../turns.ts'
+import { finish, scaled } from '../turns.ts'
 import { readingBackupText } from './backupText.ts'
 import { canWrite, FORMATS } from './formats.ts'
 
@@ -81,13 +81,6 @@ export function* zippingShelf(
   yield* packPieces(zip, backup)
   packRecordings(zip, recordings)
   return zip.end()
-}
-
-function* scaled<T>(run: Generator<number, T>, from: number, to: number): Generator<number, T> {
-  for (let item = run.next(); ; item = run.next()) {
-    if (item.done) return item.value
-    yield from + (to - from) * item.value
-  }
 }
 
 /** Each tune in what can be read without the app. */

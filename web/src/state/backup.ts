@@ -166,8 +166,9 @@ export async function restore(
   /** Writes rows lot by lot. */
   const put = async (name: BackupTable, list: readonly BackupRow[]) => {
     for (let from = 0; from < list.length; from += LOT) {
-      await db.table(name).bulkPut(list.slice(from, from + LOT))
-      onShare((written += LOT) / Math.max(LOT, all))
+      const lot = list.slice(from, from + LOT)
+      await db.table(name).bulkPut(lot)
+      onShare((written += lot.length) / all)
     }
   }
   const restored = await storing(() =>

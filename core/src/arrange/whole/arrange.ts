@@ -31,7 +31,7 @@ import { withRolls } from './withRolls.ts'
 import { withClose } from './withClose.ts'
 import { sameFingersBack } from '../manual/sameFingersBack.ts'
 import { layingOverManualEdits } from '../manual/layOver.ts'
-import { finish, within } from '../../turns.ts'
+import { finish, within, scaled } from '../../turns.ts'
 import { inputHash } from '../../document/freshness/inputHash.ts'
 import { writing } from '../search/layerOf.ts'
 import { LockConflict } from '../search/lockConflict.ts'
@@ -174,15 +174,6 @@ function joined(
 
 /** Share of the work before the search. */
 const PREPARING = 0.5
-
-function* scaled<T>(run: Generator<number, T>, from: number, to: number): Generator<number, T> {
-  let item = run.next()
-  while (!item.done) {
-    yield from + (to - from) * item.value
-    item = run.next()
-  }
-  return item.value
-}
 
 function conflictOf(number: number, locks: number): Message<'arranging'> {
   if (locks === 0) return message('arranging.neighbours', { number })

@@ -32,7 +32,6 @@ export function YourData() {
   /** Does what takes long on a large shelf, and shows how far it is. */
   const doing = async (what: Work['what'], work: (onShare: OnShare) => Promise<void>) => {
     setOutcome(undefined)
-    setBefore(undefined)
     setWork({ what, share: 0 })
     try {
       await work((share) => setWork({ what, share }))
@@ -49,8 +48,9 @@ export function YourData() {
       setPrefs({ backup: { ...kept, savedAt: Date.now() } })
       setOutcome({ kind: 'done', text: t('data.saved', { name }) })
     })
-  const look = (file: Blob, name: string) =>
-    doing('opening', async (onShare) => {
+  const look = (file: Blob, name: string) => {
+    setBefore(undefined)
+    return doing('opening', async (onShare) => {
       try {
         setFound(await openBackup(file, onShare))
       } catch (error) {
@@ -59,6 +59,7 @@ export function YourData() {
         throw new Error(says ? `${name}: ${say(t, says)}` : t('data.notJson', { name }), { cause: error })
       }
     })
+  }
   const bring = ({ backup, recordings }: OpenedBackup, how: 'add' | 'replace') => {
     setFound(undefined)
     return doing('bringing', async (onShare) => {
@@ -73,11 +74,13 @@ export function YourData() {
       })
     })
   }
-  const takeBack = (earlier: Before) =>
-    doing('bringing', async (onShare) => {
+  const takeBack = (earlier: Before) => {
+    setBefore(undefined)
+    return doing('bringing', async (onShare) => {
       await putBack(earlier, onShare)
       setOutcome({ kind: 'done', text: t('data.takenBack') })
     })
+  }
   return (
     <section data-testid="your-data">
       <h2>{t('data.title')}</h2>
