@@ -60,6 +60,7 @@ export {
   knownIn,
   type Lesson,
   lessonOf,
+  teaching,
   pieceWords,
   type PieceWords,
   recipeIn,

@@ -46,7 +46,7 @@ export {
 } from './setMoves.ts'
 export { MOST_EXACT, type SetEnds, type SetOrder, setOrder } from './setOrder.ts'
 export { MOST_SET_ITEMS, type SetItem, type SetList } from './setList.ts'
-export { type MeasureState, type Study, studyOf, type StudySource } from './study.ts'
+export { type MeasureState, type Study, studyIn, studyOf, type StudySource } from './study.ts'
 export { minutesOf } from './minutesOf.ts'
 export {
   afterRepetition,

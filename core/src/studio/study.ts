@@ -4,6 +4,7 @@ import type { TuneDoc } from '../document/tune.ts'
 import { effortOf } from '../hand/effort/effort.ts'
 import type { Piece, Unit } from '../lesson/practice/piece.ts'
 import { piecesOf } from '../lesson/practice/pieces.ts'
+import type { Lesson } from '../lesson/text/lesson.ts'
 import type { LogEntry } from '../lesson/practice/practiceLog.ts'
 import { goalOf, recipeOf, targetOf, USUAL_WAY, type PracticeMethod } from '../lesson/practice/recipe.ts'
 import { daysBetween, type Day } from './day.ts'
@@ -59,14 +60,26 @@ export interface StudySource {
 }
 
 /** How a student stands with a tune on a day, from the tab and the log alone. */
-export function studyOf(
+export const studyOf = (
   { tune, doc, unit, entries, given }: StudySource,
+  today: Day,
+  way: PracticeMethod = USUAL_WAY,
+): Study => {
+  const effort = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
+  return studyIn({ tune, doc, effort, pieces: piecesOf(tune, doc, unit) }, { entries, given }, today, way)
+}
+
+/**
+ * The same where the lesson is there, which knows pieces and effort.
+ * @param lesson its pieces must be those of the log
+ */
+export function studyIn(
+  { tune, doc, effort, pieces }: Pick<Lesson, 'tune' | 'doc' | 'effort' | 'pieces'>,
+  { entries, given }: Pick<StudySource, 'entries' | 'given'>,
   today: Day,
   way: PracticeMethod = USUAL_WAY,
 ): Study {
   const known = entries.filter((e) => daysBetween(e.day, today) >= 0)
-  const effort = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
-  const pieces = piecesOf(tune, doc, unit)
   const recipes = pieces.map((piece) => recipeOf(tune, doc, piece, effort, way))
   const goalBpm = goalOf(tune, doc)
   const goalOfPiece = (piece: number) => {

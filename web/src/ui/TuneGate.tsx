@@ -1,9 +1,10 @@
 import { present } from '@velvet-porch/core/invariant'
-import { Alert, Button, Center, Container, Group, Loader, Text, Title } from '@mantine/core'
+import { Alert, Button, Container, Group, Text, Title } from '@mantine/core'
 import type { TuneDoc } from '@velvet-porch/core/document'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
+import { Working } from './Working.tsx'
 import { saveAs } from './saveAs.ts'
 import { useDocLock } from '../state/useDocLock.ts'
 import { everything } from '../state/backup.ts'
@@ -44,12 +45,7 @@ export function TuneGate({ opened, children }: Props) {
 export function WholeTune({ opened, children }: Props) {
   const { t } = useTranslation()
   const id = present(useParams().id)
-  if (opened.state === 'loading')
-    return (
-      <Center h="60%">
-        <Loader color="plum" />
-      </Center>
-    )
+  if (opened.state === 'loading') return <Working />
   if (opened.state === 'missing') {
     return (
       <Container size="sm" py={80}>

@@ -1,5 +1,7 @@
+import { groupBy } from 'es-toolkit'
 import { melodyOf, timelineOf } from '../../document/form/timeline.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
+import type { TabNote } from '../../document/tab.ts'
 import type { Measure, TuneDoc } from '../../document/tune.ts'
 import { beatLength } from '../../music/time/metre.ts'
 import { partStarts } from './partStarts.ts'
@@ -37,7 +39,8 @@ export function piecesOf(
       from = to + 1
     }
   })
-  const played = tune.measures.map((m) => contentOf(m, base))
+  const notes = groupBy(base.notes, (n) => n.pos.measure)
+  const played = tune.measures.map((m) => contentOf(m, notes[m.id] ?? []))
   return pieces.map((p, i): Piece => {
     const like = likeness(pieces.slice(0, i), p, played)
     return { number: i + 1, ...p, ...(like ? { like } : {}) }
@@ -52,10 +55,12 @@ const measureEnd = ({ measures }: TuneDoc, from: number, end: number): number =>
 function breathing(tune: TuneDoc): boolean[] {
   const timeline = timelineOf(tune.measures)
   const melody = melodyOf(tune, timeline)
+  let next = 0
   return tune.measures.map((m, i) => {
     const start = timeline.starts[i]!
     const end = start + m.length
-    const last = melody.findLast((n) => n.start < end)
+    while (next < melody.length && melody[next]!.start < end) next++
+    const last = melody[next - 1]
     if (!last) return true
     const rests = last.start + last.duration < end
     return rests || (last.start >= start && last.duration >= 2 * beatLength(m.metre))
@@ -79,10 +84,10 @@ function pieceEnd(
 }
 
 /** What is played in a measure, in a few characters. */
-function contentOf({ id, length }: Measure, { notes }: ArrangementDoc['base']): string {
-  const own = notes
-    .filter((n) => n.pos.measure === id)
-    .map((n) => [n.pos.tick, n.dur.ticks, n.place.string, n.place.fret, n.left, n.right, n.attack].join())
+function contentOf({ length }: Measure, notes: readonly TabNote[]): string {
+  const own = notes.map((n) =>
+    [n.pos.tick, n.dur.ticks, n.place.string, n.place.fret, n.left, n.right, n.attack].join(),
+  )
   return `${length} ${own.sort().join(' ')}`
 }
 

@@ -1,3 +1,4 @@
+import { between } from '../../document/form/between.ts'
 import { measureAt, melodyOf, ticksAt, timelineOf, type Timeline } from '../../document/form/timeline.ts'
 import type { Layer } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
@@ -14,13 +15,12 @@ export function smallPieces(
   unit: Extract<Unit, 'beat' | 'shape' | 'lick'>,
 ): Piece[] {
   const timeline = timelineOf(tune.measures)
-  const onsets = [...new Set(base.notes.map((n) => ticksAt(timeline, n.pos)))].sort((a, b) => a - b)
   const starts = { beat: beats, shape: changes, lick: licks }[unit](tune, timeline)
   const parts = partStarts(tune).map((m) => timeline.starts[m]!)
   const all = [...new Set([0, ...starts, ...parts])].sort((a, b) => a - b)
   const ranges = all
     .map((from, i) => ({ from, to: all[i + 1] ?? timeline.length }))
-    .filter(({ from, to }) => onsets.some((o) => o >= from && o < to))
+    .filter(({ from, to }) => between(base.notes, timeline, from, to).length > 0)
   const contents = ranges.map((r) => contentOf(r, base, timeline))
   return ranges.map(({ from, to }, i): Piece => {
     const first = measureAt(timeline, from)
@@ -74,11 +74,17 @@ function licks(tune: TuneDoc, timeline: Timeline): Ticks[] {
 }
 
 function contentOf({ from, to }: { from: Ticks; to: Ticks }, { notes }: Layer, timeline: Timeline): string {
-  return notes
-    .map((n) => ({ n, at: ticksAt(timeline, n.pos) }))
-    .filter(({ at }) => at >= from && at < to)
-    .map(({ n, at }) =>
-      [at - from, n.dur.ticks, n.place.string, n.place.fret, n.left, n.right, n.attack].join(),
+  return between(notes, timeline, from, to)
+    .map((n) =>
+      [
+        ticksAt(timeline, n.pos) - from,
+        n.dur.ticks,
+        n.place.string,
+        n.place.fret,
+        n.left,
+        n.right,
+        n.attack,
+      ].join(),
     )
     .sort()
     .join(' ')

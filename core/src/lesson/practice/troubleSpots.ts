@@ -27,10 +27,12 @@ export function troubleSpots(
   const grips = base.grips
     .map((grip) => ({ grip, at: ticksAt(timeline, grip.pos) }))
     .sort((a, b) => a.at - b.at)
+  // Measures come in order, and so do their ceilings.
+  let next = 0
   const spots = effort.flatMap(({ ceiling }): TroubleSpot[] => {
     if (!ceiling) return []
-    const i = grips.findLastIndex((g) => g.at <= ceiling.at)
-    const [before, after] = [grips[i - 1], grips[i]]
+    while (next < grips.length && grips[next]!.at <= ceiling.at) next++
+    const [before, after] = [grips[next - 2], grips[next - 1]]
     if (!before || !after) return []
     const measure = measureAt(timeline, ceiling.at)
     return [

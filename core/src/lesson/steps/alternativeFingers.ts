@@ -5,6 +5,7 @@ import { placedPosition } from '../../hand/grip/position.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
 import type { Grip } from '../../document/tab.ts'
 import type { Setup } from '../../instrument/setup.ts'
+import { mapInTurns, type Turns } from '../../turns.ts'
 import type { AlternativeFinger, LessonStep } from './lessonStep.ts'
 
 /** Seconds and millimetres up to which two ways are the same to a hand. Common practice, no source. */
@@ -18,9 +19,10 @@ type Held = Pick<Grip, 'pressed' | 'position'>
  * Steps that say which other finger would do as well: for a finger that lands alone and is not needed afterwards,
  * those beside it with which the way there, the way on and the reach cost this hand no more.
  */
-export function withAlternativeFingers(steps: readonly LessonStep[], setup: Setup): LessonStep[] {
-  const held = steps.map((s) => heldBy(downIn(s)))
-  return steps.map((step, i) => {
+export function* alternativeFingers(steps: readonly LessonStep[], setup: Setup): Turns<LessonStep[]> {
+  const held = yield* mapInTurns(steps, (s) => heldBy(downIn(s)))
+  yield
+  const told = (step: LessonStep, i: number): LessonStep => {
     if (step.hand.lands.length !== 1) return step
     const alternatives = step.hand.lands.flatMap((f): AlternativeFinger[] => {
       if (!isFree(f, step, steps[i + 1])) return []
@@ -42,7 +44,8 @@ export function withAlternativeFingers(steps: readonly LessonStep[], setup: Setu
       return fingers.length > 0 ? [{ string: f.from, fingers }] : []
     })
     return alternatives.length > 0 ? { ...step, alternatives } : step
-  })
+  }
+  return yield* mapInTurns(steps, told)
 }
 
 const downIn = ({ hand }: LessonStep): readonly PlacedFinger[] => [

@@ -1,5 +1,6 @@
 import { struckFrom, type StruckMoment } from './struckFrom.ts'
 import { present } from '../../invariant.ts'
+import { between } from '../../document/form/between.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
 import { pressedOf } from '../../hand/grip/pressed.ts'
@@ -10,7 +11,7 @@ import type { Setup } from '../../instrument/setup.ts'
 import { harmonyLine } from '../../arrange/plan/harmonyLine.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { heldShape, type HeldFrets } from './heldShape.ts'
-import { gripsBetween, shapeHeldIn, shapesByName } from './wholeShapes.ts'
+import { shapeHeldIn, shapesByName } from './wholeShapes.ts'
 
 /** A shape that a tab uses for a chord, and how its strings are first struck. */
 export interface ChordShape {
@@ -34,7 +35,7 @@ export function chordShapes(tune: TuneDoc, doc: ArrangementDoc): ChordShape[] {
   const byName = shapesByName(doc.setup, tune.pins)
   const shapes: ShownShape[] = []
   for (const h of harmonyLine(tune, timeline, doc.setup.capo[0]!, doc.transposed)) {
-    const grips = gripsBetween(doc.base.grips, timeline, h.start, h.end)
+    const grips = between(doc.base.grips, timeline, h.start, h.end)
     const whole = shapeHeldIn(grips, byName, 1)
     const held =
       whole ??

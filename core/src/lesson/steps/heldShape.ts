@@ -1,4 +1,5 @@
-import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { between } from '../../document/form/between.ts'
+import type { Timeline } from '../../document/form/timeline.ts'
 import type { Layer } from '../../document/arrangement.ts'
 import type { LeftFinger } from '../../instrument/hand.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -22,9 +23,7 @@ export function heldShape(
 ): HeldFrets | undefined {
   const frets: (number | null)[] = Array.from({ length: strings }, () => null)
   const fingers: LeftFinger[] = Array.from({ length: strings }, () => 0)
-  const within = (at: number) => at >= start && at < end
-  for (const g of layer.grips) {
-    if (!within(ticksAt(timeline, g.pos))) continue
+  for (const g of between(layer.grips, timeline, start, end)) {
     // A finger stands where it was first: where it goes from there is not in the box.
     const busy = new Set(fingers)
     for (const p of g.pressed) {
@@ -33,9 +32,9 @@ export function heldShape(
       fingers[p.string - 1] = p.finger
     }
   }
-  for (const n of layer.notes) {
+  for (const n of between(layer.notes, timeline, start, end)) {
     const { string, fret, harmonic } = n.place
-    if (!within(ticksAt(timeline, n.pos)) || harmonic || frets[string - 1] !== null) continue
+    if (harmonic || frets[string - 1] !== null) continue
     if (n.left !== 0 && fingers.includes(n.left)) continue
     frets[string - 1] = fret
     fingers[string - 1] = n.left

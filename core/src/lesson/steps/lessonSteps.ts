@@ -10,9 +10,10 @@ import { joinedUntil } from '../../document/joinedUntil.ts'
 import { MARKS } from '../../document/marks.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { OCTAVE } from '../../instrument/setup.ts'
+import { finish, type Turns } from '../../turns.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { beatCount } from './beatCount.ts'
-import { withAlternativeFingers } from './alternativeFingers.ts'
+import { alternativeFingers } from './alternativeFingers.ts'
 import { alongsideOf, type Alongside } from './alongside.ts'
 import { offBefore } from './hammered.ts'
 import { handMove } from './handMove.ts'
@@ -24,15 +25,21 @@ import { wholeShapes } from './wholeShapes.ts'
  * The finished tab as a lesson: one step for every moment at which a hand does something, in the order of the page.
  * @param wanted what each step tells of its notes beside
  */
-export function lessonSteps(
+export const lessonSteps = (tune: TuneDoc, tab: SteppedTab, wanted: Alongside = 'none'): LessonStep[] =>
+  finish(stepping(tune, tab, wanted))
+
+/** What a lesson's steps are read from. */
+type SteppedTab = Pick<ArrangementDoc, 'base' | 'setup'> & Partial<Pick<ArrangementDoc, 'transposed'>>
+
+/** Moments between two turns. */
+const A_TURN = 128
+
+/** The same, giving its turn back. */
+export function* stepping(
   tune: TuneDoc,
-  {
-    base,
-    setup,
-    transposed = 0,
-  }: Pick<ArrangementDoc, 'base' | 'setup'> & Partial<Pick<ArrangementDoc, 'transposed'>>,
+  { base, setup, transposed = 0 }: SteppedTab,
   wanted: Alongside = 'none',
-): LessonStep[] {
+): Turns<LessonStep[]> {
   const alongside = alongsideOf(tune, { setup, transposed }, wanted)
   const timeline = timelineOf(tune.measures)
   const notesAt = groupBy(base.notes, (n) => ticksAt(timeline, n.pos))
@@ -51,7 +58,8 @@ export function lessonSteps(
   const onBar = barNotes(base)
   const barMeasures = new Set(base.notes.filter((n) => onBar.has(n.id)).map((n) => n.pos.measure))
   const wholeShape = wholeShapes(setup, tune.pins)
-  for (const at of moments) {
+  for (const [i, at] of moments.entries()) {
+    if (i % A_TURN === 0) yield
     while (measure + 1 < timeline.starts.length && timeline.starts[measure + 1]! <= at) measure++
     const grip: Grip | undefined = gripAt[at]?.at(-1)
     const notes = [...(notesAt[at] ?? [])].sort((a, b) => b.place.string - a.place.string)
@@ -104,7 +112,8 @@ export function lessonSteps(
       })),
     ]
   }
-  return withAlternativeFingers(withPreparedFingers(steps), setup)
+  yield
+  return yield* alternativeFingers(withPreparedFingers(steps), setup)
 }
 
 const isBarFinger = ({ finger }: PlacedFinger): boolean => finger === BAR_FINGER

@@ -1,9 +1,11 @@
+import { groupBy } from 'es-toolkit'
 import type { ArrangementDoc, Variant } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
+import type { Turns } from '../../turns.ts'
 import { withVariant } from '../../document/variants.ts'
 import type { Alongside } from './alongside.ts'
 import type { LessonStep } from './lessonStep.ts'
-import { lessonSteps } from './lessonSteps.ts'
+import { stepping } from './lessonSteps.ts'
 
 /** Another version of measures that is played on one pass, and where it stands in the tune, both ends included. */
 export interface PassVersion {
@@ -33,23 +35,21 @@ export function passVersions(
  * The steps of a tab, and right behind the measures that are played otherwise on one pass the steps of that pass. These go on
  * from the measure before; what follows them goes on as if they had not been.
  */
-export function stepsOfAllPasses(
+export function* stepsOfAllPasses(
   tune: TuneDoc,
   doc: Pick<ArrangementDoc, 'base' | 'setup' | 'transposed' | 'variants'>,
   alongside?: Alongside,
-): LessonStep[] {
-  const plain = lessonSteps(tune, doc, alongside)
+): Turns<LessonStep[]> {
+  const plain = yield* stepping(tune, doc, alongside)
   const versions = passVersions(tune, doc)
   if (versions.length === 0) return plain
-  const otherwise = versions.map(({ variant, pass, from, to }) => ({
-    to,
-    steps: lessonSteps(tune, { ...doc, base: withVariant(doc.base, variant) }, alongside).flatMap((s) =>
-      s.measure >= from && s.measure <= to ? [{ ...s, pass }] : [],
-    ),
-  }))
+  const otherwise: { to: number; steps: LessonStep[] }[] = []
+  for (const { variant, pass, from, to } of versions) {
+    const all = yield* stepping(tune, { ...doc, base: withVariant(doc.base, variant) }, alongside)
+    const own = all.filter((s) => s.measure >= from && s.measure <= to)
+    otherwise.push({ to, steps: own.map((s) => ({ ...s, pass })) })
+  }
   const behind = (measure: number) => otherwise.filter((o) => o.to === measure).flatMap((o) => o.steps)
-  return tune.measures.flatMap((_, measure) => [
-    ...plain.filter((s) => s.measure === measure),
-    ...behind(measure),
-  ])
+  const own = groupBy(plain, (s) => s.measure)
+  return tune.measures.flatMap((_, measure) => [...(own[measure] ?? []), ...behind(measure)])
 }

@@ -1,3 +1,4 @@
+import { between } from '../../document/form/between.ts'
 import { timelineOf } from '../../document/form/timeline.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
@@ -6,7 +7,7 @@ import { chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts
 import { chordShapes } from './chordShapes.ts'
 import { heldShape, type HeldFrets } from './heldShape.ts'
 import { struckFrom, type StruckMoment } from './struckFrom.ts'
-import { gripsBetween, shapeHeldIn, shapesByName } from './wholeShapes.ts'
+import { shapeHeldIn, shapesByName } from './wholeShapes.ts'
 
 /** One change of shape, in playing order. */
 export interface ShapeFrame {
@@ -49,7 +50,7 @@ export function shapeFrames(tune: TuneDoc, doc: ArrangementDoc): FramePart[] {
       before = ''
     }
     if (!h.shape || !part) continue
-    const grips = gripsBetween(doc.base.grips, timeline, h.start, h.end)
+    const grips = between(doc.base.grips, timeline, h.start, h.end)
     const name = chordText(h.shape)
     const held =
       shapeHeldIn(grips, byName, 1) ??

@@ -1,6 +1,7 @@
 import { groupBy } from 'es-toolkit'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
-import { measureAt, ticksAt, type Timeline } from '../../document/form/timeline.ts'
+import { between } from '../../document/form/between.ts'
+import { measureAt, type Timeline } from '../../document/form/timeline.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Stroke } from '../../instrument/hand.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
@@ -31,10 +32,7 @@ export function struckFrom(
   const measure = measures[index]!
   const start = timeline.starts[index]!
   const end = Math.min(to, start + measure.length)
-  const struck = base.notes.filter((n) => {
-    const at = ticksAt(timeline, n.pos)
-    return at >= from && at < end && n.right !== 'none'
-  })
+  const struck = between(base.notes, timeline, from, end).filter((n) => n.right !== 'none')
   return Object.values(groupBy(struck, (n) => n.pos.tick)).map((notes): StruckMoment => {
     const { right, pos } = notes[0]!
     const one = notes.every((n) => n.right === right)

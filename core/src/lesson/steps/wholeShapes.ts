@@ -1,5 +1,3 @@
-import { ticksAt, type Timeline } from '../../document/form/timeline.ts'
-import type { Ticks } from '../../music/time/ticks.ts'
 import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import type { Grip, PressedPlace } from '../../document/tab.ts'
 import type { TuneDoc } from '../../document/tune.ts'
@@ -69,10 +67,3 @@ export function shapeHeldIn(
   const finger = (string: number) => whole.pressed.find((p) => p.string === string)?.finger ?? 0
   return { frets: whole.frets, fingers: whole.frets.map((_, i) => leftFinger(finger(i + 1))) }
 }
-
-/** The grips of a stretch of the written time line. */
-export const gripsBetween = (grips: readonly Grip[], timeline: Timeline, from: Ticks, to: Ticks): Grip[] =>
-  grips.filter((g) => {
-    const at = ticksAt(timeline, g.pos)
-    return at >= from && at < to
-  })

@@ -4,6 +4,7 @@ import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import { pitchAt } from '../../instrument/setup.ts'
+import { finish, type Turns } from '../../turns.ts'
 import { spellInKey, transposeKey } from '../../music/pitch/key.ts'
 import { noteIn } from '../../music/pitch/noteNaming.ts'
 import { cautionsOf, type Caution } from '../steps/cautions.ts'
@@ -13,7 +14,7 @@ import { differenceText, pieceText, recipeText, type Phrasing } from './learnTex
 import type { LessonSettings } from './lessonSettings.ts'
 import type { LessonStep } from '../steps/lessonStep.ts'
 import { stepsOfAllPasses } from '../steps/passSteps.ts'
-import { lessonScript, type MeasureScript } from './lessonText.ts'
+import { scripting, type MeasureScript } from './lessonText.ts'
 import type { Piece } from '../practice/piece.ts'
 import { oddSlowly } from '../practice/oddSlowly.ts'
 import { leftToLearn, studentOf, type LogOf, type Student } from '../practice/student.ts'
@@ -44,7 +45,16 @@ export interface Lesson {
 }
 
 /** @param log what the student wrote down so far: the plan and the tempos go on from there */
-export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings, log?: LogOf): Lesson {
+export const lessonOf = (tune: TuneDoc, doc: ArrangementDoc, settings: LessonSettings, log?: LogOf): Lesson =>
+  finish(teaching(tune, doc, settings, log))
+
+/** The same, giving its turn back. */
+export function* teaching(
+  tune: TuneDoc,
+  doc: ArrangementDoc,
+  settings: LessonSettings,
+  log?: LogOf,
+): Turns<Lesson> {
   const words = wordsFor(settings.speech)
   const phrasing: Phrasing = {
     words,
@@ -52,11 +62,16 @@ export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSet
     numbers: measureNumbers(tune.measures),
   }
   const nameOf = namesOf(tune, doc, settings.names)
-  const steps = stepsOfAllPasses(tune, doc, settings.alongside)
+  const steps = yield* stepsOfAllPasses(tune, doc, settings.alongside)
+  yield
   const effort = effortOf(tune, doc.setup, doc.base, timelineOf(tune.measures))
+  yield
   const pieces = piecesOf(tune, doc, settings.unit)
   const spots = troubleSpots(tune, doc, effort)
   const goalBpm = goalOf(tune, doc)
+  yield
+  const script = yield* scripting(tune, doc, words, steps, nameOf)
+  yield
   return {
     tune,
     doc,
@@ -64,7 +79,7 @@ export function lessonOf(tune: TuneDoc, doc: ArrangementDoc, settings: LessonSet
     phrasing,
     nameOf,
     steps,
-    script: lessonScript(tune, doc, words, steps, nameOf),
+    script,
     effort,
     pieces,
     spots,

@@ -3,6 +3,7 @@ import { groupBy } from 'es-toolkit'
 import { measureNumbers } from '../../document/form/measureNumbers.ts'
 import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
+import { finish, mapInTurns, type Turns } from '../../turns.ts'
 import type { LessonStep } from '../steps/lessonStep.ts'
 import { lessonSteps } from '../steps/lessonSteps.ts'
 import { keptIn, rowsOf, type Row } from '../steps/rows.ts'
@@ -36,16 +37,28 @@ export interface MeasureScript {
  * The whole tab as a script, measure by measure; measures in which nothing happens are left out.
  * @param nameOf present where notes are called by name as well
  */
-export function lessonScript(
+export const lessonScript = (
   tune: TuneDoc,
   doc: Pick<ArrangementDoc, 'base' | 'setup'>,
   words: Wording,
   steps: readonly LessonStep[] = lessonSteps(tune, doc),
   nameOf?: NameOf,
-): MeasureScript[] {
+): MeasureScript[] => finish(scripting(tune, doc, words, steps, nameOf))
+
+/** Measures between two turns. */
+const A_TURN = 32
+
+/** The same, giving its turn back. */
+export function* scripting(
+  tune: TuneDoc,
+  doc: Pick<ArrangementDoc, 'setup'>,
+  words: Wording,
+  steps: readonly LessonStep[],
+  nameOf?: NameOf,
+): Turns<MeasureScript[]> {
   const numbers = measureNumbers(tune.measures)
   let first = 0
-  return Object.values(groupBy(steps, (s) => `m${s.measure} ${s.pass ?? ''}`)).map((own): MeasureScript => {
+  const scriptOf = (own: readonly LessonStep[]): MeasureScript => {
     const { measure, pass } = own[0]!
     const silent = silentStrings(own, doc.setup.instrument.strings)
     const lines = rowsOf(own).map((row): ScriptLine => {
@@ -65,7 +78,9 @@ export function lessonScript(
         : {}),
       lines,
     }
-  })
+  }
+  const measures = Object.values(groupBy(steps, (s) => `m${s.measure} ${s.pass ?? ''}`))
+  return yield* mapInTurns(measures, scriptOf, A_TURN)
 }
 
 /** The title of a measure by its number; a pickup has none. */

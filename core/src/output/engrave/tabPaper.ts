@@ -36,7 +36,16 @@ const HEAD = 20
 const DENSITY = 0.6
 
 /** The tab of some measures as lines of SVG, black on nothing: for paper, for a lesson file, for any screen. */
-export function tabSystems(tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): TabSystem[] {
+export const tabSystems = (tune: TuneDoc, doc: ArrangementDoc, options: PaperOptions): TabSystem[] => [
+  ...drawnSystems(tune, doc, options),
+]
+
+/** The same line by line, each drawn when it is asked for. */
+export function* drawnSystems(
+  tune: TuneDoc,
+  doc: ArrangementDoc,
+  options: PaperOptions,
+): Generator<TabSystem, void> {
   const from = options.from ?? 0
   const to = Math.min(options.to ?? tune.measures.length - 1, tune.measures.length - 1)
   const page = pageOf(tune, doc, options)
@@ -46,7 +55,7 @@ export function tabSystems(tune: TuneDoc, doc: ArrangementDoc, options: PaperOpt
     head: page.staff?.head ?? HEAD,
     density: DENSITY,
   })
-  return systems.map((s) => systemSvg(page, s, from))
+  for (const s of systems) yield systemSvg(page, s, from)
 }
 
 /** Room for signs in a measure, and for names and words at its onsets. */

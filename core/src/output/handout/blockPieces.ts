@@ -2,7 +2,7 @@ import { boxSvg } from '../engrave/boxPaper.ts'
 import { el, escaped } from '../markup.ts'
 import type { DrawStaff } from '../engrave/paperStaff.ts'
 import type { PaperOptions } from '../engrave/tabPage.ts'
-import { tabSystems, type TabSystem } from '../engrave/tabPaper.ts'
+import { drawnSystems, tabSystems, type TabSystem } from '../engrave/tabPaper.ts'
 import { withVariant } from '../../document/variants.ts'
 import { passVersions, type PassVersion } from '../../lesson/steps/passSteps.ts'
 import { passTitle } from '../../lesson/text/lessonText.ts'
@@ -21,6 +21,7 @@ import { drillOf, drillsFor } from '../../lesson/practice/drill.ts'
 import { planText, type Phrasing } from '../../lesson/text/learnText.ts'
 import { cautionWords, pieceWords, recipeIn, toLearnIn, type Lesson } from '../../lesson/text/lesson.ts'
 import { lessonPlan, type PlanItem } from '../../lesson/practice/lessonPlan.ts'
+import { finish, type Turns } from '../../turns.ts'
 import { namingOf } from '../../lesson/text/lessonSettings.ts'
 import { fill } from '../../lesson/text/template.ts'
 import { MARGIN_PX, PAPER_PX, printScale, type Block, type HandoutDoc } from './handout.ts'
@@ -58,12 +59,20 @@ type Notes = Readonly<Record<string, string>>
  * All pieces of a handout, block by block. Every text is escaped: a name with markup appears as it was typed.
  * @param drawStaff draws the staff over the tab, where the handout asks for one
  */
-export function handoutPieces(
+export const handoutPieces = (
   handout: HandoutDoc,
   lesson: Lesson,
   notes: Notes = {},
   drawStaff?: DrawStaff,
-): PaperPiece[] {
+): PaperPiece[] => finish(composing(handout, lesson, notes, drawStaff))
+
+/** The same, giving its turn back after every piece. */
+export function* composing(
+  handout: HandoutDoc,
+  lesson: Lesson,
+  notes: Notes = {},
+  drawStaff?: DrawStaff,
+): Turns<PaperPiece[]> {
   const scale = printScale(handout)
   const context: HandoutContext = {
     handout,
@@ -74,17 +83,18 @@ export function handoutPieces(
     width: Math.floor((PAPER_PX[handout.paper].width - 2 * MARGIN_PX) / scale),
     scale,
   }
-  return handout.blocks.flatMap((block) =>
-    BLOCKS[block.kind](context, block).map(({ html, heads }): PaperPiece => ({
-      block: block.id,
-      html,
-      ...(heads ? { heads } : {}),
-    })),
-  )
+  const pieces: PaperPiece[] = []
+  for (const block of handout.blocks)
+    for (const { html, heads } of BLOCKS[block.kind](context, block)) {
+      pieces.push({ block: block.id, html, ...(heads ? { heads } : {}) })
+      yield
+    }
+  return pieces
 }
 
 type Piece = Omit<PaperPiece, 'block'>
-type Making = (context: HandoutContext, block: Block) => Piece[]
+/** Makes the pieces of a block; of a long one each when it is asked for. */
+type Making = (context: HandoutContext, block: Block) => Iterable<Piece>
 
 const p = (text: string, kind = ''): string => el('p', kind ? { class: kind } : {}, escaped(text))
 const head = (text: string): Piece => ({ html: el('h2', {}, escaped(text)), heads: true })
@@ -206,17 +216,14 @@ const paperOptions = ({ handout, naming, width, drawStaff }: HandoutContext): Pa
   ...(drawStaff ? { drawStaff } : {}),
 })
 
-const tab: Making = (context, { from, to }) => {
+const tab: Making = function* (context, { from, to }) {
   const { lesson } = context
   const range = { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) }
   const options = paperOptions(context)
-  const systems = tabSystems(lesson.tune, lesson.doc, { ...options, ...range })
-  return [
-    ...systems.map((s) => ({ html: sized(context, s) })),
-    ...passVersions(lesson.tune, lesson.doc)
-      .filter((v) => v.to >= (from ?? 0) && v.from <= (to ?? Infinity))
-      .map((v) => ossia(context, v, options)),
-  ]
+  for (const system of drawnSystems(lesson.tune, lesson.doc, { ...options, ...range }))
+    yield { html: sized(context, system) }
+  for (const version of passVersions(lesson.tune, lesson.doc))
+    if (version.to >= (from ?? 0) && version.from <= (to ?? Infinity)) yield ossia(context, version, options)
 }
 
 /** Measures as they are played on one pass, under their title. */

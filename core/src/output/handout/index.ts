@@ -5,7 +5,7 @@ export { escaped } from '../markup.ts'
 export { type PaperLayers, type PaperOptions, USUAL_PAPER_LAYERS } from '../engrave/tabPage.ts'
 export { type TabSystem, tabSystems } from '../engrave/tabPaper.ts'
 export { bookPieces, type BookTune, type BookWords, withPageNumbers } from './book.ts'
-export { handoutPieces, type PaperPiece } from './blockPieces.ts'
+export { composing, handoutPieces, type PaperPiece } from './blockPieces.ts'
 export {
   type Block,
   BLOCK_KINDS,

@@ -1,13 +1,14 @@
 import { Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
-import { lessonOf } from '@velvet-porch/core/lesson'
-import { handoutPieces, type HandoutDoc } from '@velvet-porch/core/output/handout'
+import { measureNumbers, type ArrangementDoc, type TuneDoc } from '@velvet-porch/core/document'
+import { paperWordsFor, teaching } from '@velvet-porch/core/lesson'
+import { composing, type HandoutDoc } from '@velvet-porch/core/output/handout'
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { keepHandout } from '../../state/handouts.ts'
 import { useLog } from '../../state/logs.ts'
 import { usePieceNotes } from '../../state/teaching.ts'
+import { useTurns } from '../../ui/useTurns.ts'
 import { StudentMenu } from '../lesson/StudentMenu.tsx'
 import { useTaught } from '../lesson/useTaught.ts'
 import { BlockList } from './BlockList.tsx'
@@ -35,7 +36,11 @@ export function Handout({
   const { doc, student, own } = useTaught(tune, written)
   const log = useLog(tune.id, student?.id ?? '')
   const pages = useRef<readonly string[]>([])
-  const takePages = useCallback((made: readonly string[]) => void (pages.current = made), [])
+  const [ready, setReady] = useState(false)
+  const takePages = useCallback((made: readonly string[]) => {
+    pages.current = made
+    setReady(true)
+  }, [])
   const change = useCallback(
     (part: Partial<HandoutDoc>) =>
       setHandout((before) => {
@@ -49,12 +54,16 @@ export function Handout({
   )
   // The pages follow a moment after the form.
   const shown = useDeferredValue(handout)
-  const lesson = useMemo(() => lessonOf(tune, doc, shown.settings, log), [tune, doc, shown.settings, log])
+  const { settings } = shown
+  const lesson = useTurns(useCallback(() => teaching(tune, doc, settings, log), [tune, doc, settings, log]))
   const drawStaff = useDrawStaff(shown.layers.staff ?? false)
-  const pieces = useMemo(
-    () => handoutPieces(shown, lesson, notes, drawStaff),
-    [shown, lesson, notes, drawStaff],
+  const pieces = useTurns(
+    useMemo(
+      () => lesson && (() => composing(shown, lesson, notes, drawStaff)),
+      [shown, lesson, notes, drawStaff],
+    ),
   )
+  const numbers = useMemo(() => measureNumbers(tune.measures), [tune])
   return (
     <div className={css.handout}>
       <header className="bench-title no-print">
@@ -63,14 +72,14 @@ export function Handout({
         <Group gap={6} ml="auto">
           <StudentMenu student={student} own={own} />
           <LessonFileButton tune={tune} doc={doc} settings={handout.settings} student={student?.id} />
-          <PaperButtons title={tune.title} handout={handout} pages={pages} />
+          <PaperButtons title={tune.title} handout={handout} pages={pages} disabled={!ready} />
         </Group>
       </header>
       <aside className={`${css['handout-side']} no-print`}>
         <BlockList
           blocks={handout.blocks}
           measures={tune.measures.length}
-          numbers={lesson.phrasing.numbers}
+          numbers={numbers}
           onChange={(blocks) => change({ blocks })}
         />
         <PaperOptionsForm handout={handout} onChange={change} />
@@ -78,7 +87,7 @@ export function Handout({
       <PaperPages
         handout={shown}
         pieces={pieces}
-        words={lesson.phrasing.paper}
+        words={paperWordsFor(settings.speech.language)}
         title={tune.title}
         onPages={takePages}
       />

@@ -1,19 +1,10 @@
 import { useElementSize } from '@mantine/hooks'
 import type { PaperWords } from '@velvet-porch/core/lesson'
-import {
-  escaped,
-  pageHtml,
-  PAPER_PX,
-  paginated,
-  paperCss,
-  printCss,
-  roomOn,
-  withPageNumbers,
-  type HandoutDoc,
-  type PaperPiece,
-} from '@velvet-porch/core/output/handout'
+import { PAPER_PX, type HandoutDoc, type PaperPiece } from '@velvet-porch/core/output/handout'
 import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { inTurns } from '../../workers/inTurns.ts'
+import { layingPages } from './layPages.ts'
 import css from './PaperPages.module.css'
 
 /**
@@ -28,7 +19,8 @@ export function PaperPages({
   onPages,
 }: {
   handout: HandoutDoc
-  pieces: readonly PaperPiece[]
+  /** Absent until they are made. */
+  pieces: readonly PaperPiece[] | undefined
   words: PaperWords
   title: string
   onPages: (pages: readonly string[]) => void
@@ -40,36 +32,20 @@ export function PaperPages({
   const [count, setCount] = useState(0)
   const { paper, large } = handout
   useEffect(() => {
+    if (!pieces) return undefined
     let dropped = false
-    const css = paperCss({ paper, large })
-    const make = () => {
+    const lay = async () => {
       if (dropped || !measuring.current || !shown.current) return
-      const heights = measured(rootOf(measuring.current), css, pieces)
-      const layout = paginated(
-        pieces.map(({ heads, opens }, i) => ({
-          height: heights[i]!,
-          ...(heads ? { heads } : {}),
-          ...(opens === undefined ? {} : { opens }),
-        })),
-        roomOn(paper),
-      )
-      const laid = (layout.length > 0 ? layout : [[]]).map((page, i, all) =>
-        pageHtml(
-          page.map((k) => wrapped(pieces[k]!)),
-          i + 1,
-          all.length,
-          words,
-          title,
-        ),
-      )
-      const pages = withPageNumbers(laid, layout, pieces)
-      const look = `${css}${printCss({ paper })} @media screen { .page { margin: 0 auto 18px; box-shadow: 0 2px 14px #0004; } }`
-      rootOf(shown.current).innerHTML = `<style>${look}</style>${pages.join('')}`
+      const laid = { handout: { paper, large }, pieces, words, title }
+      const pages = await inTurns(layingPages(laid, measuring.current, shown.current), {
+        isStopped: () => dropped,
+      })
+      if (!pages) return
       setCount(pages.length)
       onPages(pages)
     }
     // What is measured before its fonts are there is measured wrong.
-    void Promise.all(FONTS.map((f) => document.fonts.load(f))).then(make, make)
+    void Promise.all(FONTS.map((f) => document.fonts.load(f))).then(lay, lay)
     return () => {
       dropped = true
     }
@@ -86,7 +62,7 @@ export function PaperPages({
     >
       <style>{`@page { size: ${paper === 'a4' ? 'A4' : 'letter'}; margin: 0 }`}</style>
       <p className="soft no-print" role="status">
-        {t('handout.count', { count })}
+        {count > 0 ? t('handout.count', { count }) : t('handout.making')}
       </p>
       <div className={css['handout-measuring']} ref={measuring} aria-hidden="true" />
       <div
@@ -104,13 +80,3 @@ const FONTS = [
   '600 30px "Fraunces Variable"',
   '500 12px "Fira Mono"',
 ]
-
-const rootOf = (host: HTMLElement): ShadowRoot => host.shadowRoot ?? host.attachShadow({ mode: 'open' })
-
-const wrapped = ({ html, block }: PaperPiece): string => `<div data-block="${escaped(block)}">${html}</div>`
-
-/** Heights of pieces at the width of the page's body. */
-function measured(root: ShadowRoot, css: string, pieces: readonly PaperPiece[]): number[] {
-  root.innerHTML = `<style>${css} .page { height: auto; }</style><div class="page"><div class="body">${pieces.map(wrapped).join('')}</div></div>`
-  return [...root.querySelectorAll<HTMLElement>('.body > *')].map((e) => e.getBoundingClientRect().height)
-}

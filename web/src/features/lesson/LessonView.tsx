@@ -4,10 +4,11 @@ import { IconMinimize } from '@tabler/icons-react'
 import { hertz } from '@velvet-porch/core/music'
 import { pitchAt } from '@velvet-porch/core/instrument'
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
-import { TEACH_LAYERS } from '@velvet-porch/core/lesson'
+import { TEACH_LAYERS, type Lesson } from '@velvet-porch/core/lesson'
 import { useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { NeckLegend } from '../arrange/HandText.tsx'
+import { Working } from '../../ui/Working.tsx'
 import { Neck } from '../../score/neck/Neck.tsx'
 import { player } from '../../score/playback/player.ts'
 import { Sheet } from '../../score/sheet/Sheet.tsx'
@@ -40,6 +41,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
   const { student, own, instead, setInstead, layer, setLayer, model, lesson, pieces, piece } = shown
   const { view, setView, step, position, marked, loop, setLoop, hand, plucked } = shown
   const { toggle, cursor, go, toMeasure, beats } = shown
+  if (!lesson) return <Working />
   if (!step)
     return (
       <div className={lessonCss['teach-nothing']}>
@@ -95,7 +97,7 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
       >
         {t('teach.leaveFull')}
       </Button>
-      <LessonBody shown={shown} />
+      <LessonBody shown={shown} lesson={lesson} />
       <aside className={css['teach-neck']}>
         {model.setup ? (
           <Neck
@@ -136,14 +138,14 @@ export function LessonView({ tune, written }: { tune: TuneDoc; written: Arrangem
 }
 
 /** The view that is chosen. */
-function LessonBody({ shown }: { shown: ShownLesson }) {
-  const { view, setView, script, index, setIndex, lesson, plan, piece, notes, taught, student } = shown
+function LessonBody({ shown, lesson }: { shown: ShownLesson; lesson: Lesson }) {
+  const { view, setView, index, setIndex, plan = lesson, piece, notes, taught, student } = shown
   const { instead, setInstead, log, toMeasure, toLearningStep, loopAt } = shown
   switch (view) {
     case 'script':
       return (
         <Script
-          script={script}
+          script={lesson.script}
           index={index}
           onStep={(i) => {
             setIndex(i)

@@ -5,13 +5,14 @@ import {
   isInPiece,
   isWithin,
   layerOf,
-  lessonOf,
   measuresFrom,
   passVersions,
   stretchOf,
+  teaching,
   type Stretch,
   type LearningStep,
   type LessonStep,
+  type Piece,
   type TeachLayer,
 } from '@velvet-porch/core/lesson'
 import { useCallback, useEffect, useMemo, useState } from 'react'
@@ -22,6 +23,7 @@ import { sheetModel, type SheetModel, type SheetPosition } from '../../score/she
 import { keepLessonPlace, lessonPlace } from '../../state/lessonPlace.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { useLog } from '../../state/logs.ts'
+import { useTurns } from '../../ui/useTurns.ts'
 import { usePieceNotes } from '../../state/teaching.ts'
 import type { Instead } from './EasierHere.tsx'
 import type { Loop } from './LessonFoot.tsx'
@@ -38,6 +40,9 @@ interface Bounds {
   readonly from?: SheetPosition | undefined
   readonly to?: SheetPosition | undefined
 }
+
+const NO_STEPS: readonly LessonStep[] = []
+const NO_PIECES: readonly Piece[] = []
 
 const START: SheetPosition = { measure: 0, tick: 0 }
 
@@ -61,17 +66,25 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   const [layer, setLayer] = useState<TeachLayer>('whole')
   const doc = useMemo(() => layerOf(tune, whole, layer), [tune, whole, layer])
   const usual = useMemo(() => sheetModel(tune, doc), [tune, doc])
-  const lesson = useMemo(() => lessonOf(tune, doc, settings, log), [tune, doc, settings, log])
+  const lesson = useTurns(useCallback(() => teaching(tune, doc, settings, log), [tune, doc, settings, log]))
   // Pieces and plans are those of the whole, whatever layer is looked at.
-  const plan = useMemo(
-    () => (doc === whole ? lesson : lessonOf(tune, whole, settings, log)),
-    [lesson, tune, doc, whole, settings, log],
+  const ofWhole = useTurns(
+    useMemo(
+      () => (doc === whole ? undefined : () => teaching(tune, whole, settings, log)),
+      [tune, doc, whole, settings, log],
+    ),
   )
-  const { steps, script } = lesson
-  const { pieces } = plan
+  const plan = doc === whole ? lesson : ofWhole
+  const steps = lesson?.steps ?? NO_STEPS
+  const pieces = plan?.pieces ?? NO_PIECES
   const [left] = useState(() => lessonPlace(tune.id))
-  const [chosen, setIndex] = useState(() => (left ? nearest(steps, left) : 0))
-  const index = Math.min(chosen, Math.max(0, steps.length - 1))
+  const [chosen, setChosen] = useState<number>()
+  const begun = useMemo(() => (left ? nearest(steps, left) : 0), [left, steps])
+  const setIndex = useCallback(
+    (next: (now: number) => number) => setChosen((now) => next(now ?? begun)),
+    [begun],
+  )
+  const index = Math.min(chosen ?? begun, Math.max(0, steps.length - 1))
   const [loop, setLoop] = useState<Loop>('none')
   const [view, setView] = useState<View>(() => VIEWS.find((v) => v === left?.view) ?? 'step')
   const step = steps[index]
@@ -115,14 +128,14 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
     return inside.length > 0 ? [inside[0]!, inside.at(-1)!] : [0, steps.length - 1]
   }, [steps, kept])
   const go = useTeachActions(steps, index, setIndex, toggle, toScript, range)
-  const toMeasure = (measure: number, tick = 0) => setIndex(stepFrom(steps, measure, tick))
+  const toMeasure = (measure: number, tick = 0) => setChosen(stepFrom(steps, measure, tick))
   return {
     ...{ taught, student, own, notes, log, instead, setInstead, layer, setLayer },
-    ...{ model, lesson, plan, steps, script, pieces, piece, view, setView },
+    ...{ model, lesson, plan, steps, pieces, piece, view, setView },
     ...{
       step,
       index,
-      setIndex,
+      setIndex: setChosen,
       position,
       marked,
       loop,
@@ -147,7 +160,7 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
       setBounds({})
       if (loop === 'own') setLoop('none')
     },
-    toSheet: (s: SheetPosition) => setIndex(nearest(steps, s)),
+    toSheet: (s: SheetPosition) => setChosen(nearest(steps, s)),
     /** Looks at a step of the learning order, in the view and with the loop that it is learnt with. */
     toLearningStep(s: LearningStep) {
       const to = placeOf(s)

@@ -7,6 +7,7 @@ import { cautionWords, recipeIn, temposWithin, type LogEntry } from '@velvet-por
 import { useMemo, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
+import { Working } from '../../ui/Working.tsx'
 import { Neck } from '../../score/neck/Neck.tsx'
 import { player } from '../../score/playback/player.ts'
 import { Sheet } from '../../score/sheet/Sheet.tsx'
@@ -21,7 +22,7 @@ import { useElapsed } from './useElapsed.ts'
 import { useHandAtCursor } from './useHandAtCursor.ts'
 import { useRecording } from './useRecording.ts'
 import { useSharedCursor } from './useSharedCursor.ts'
-import { usePractice, type Practice } from './usePractice.ts'
+import { usePractice, usePractised, type Practice, type Practised } from './usePractice.ts'
 import css from './practise.module.css'
 
 const LAYERS: TabLayers = { ...NO_LAYERS, fingers: true, picking: true, counts: true }
@@ -33,8 +34,14 @@ const REST_EVERY = 12
 
 /** Today's list, the piece in a loop with the hand on the neck, and the tempo that rises when it is clean. */
 export function PractiseView({ tune, written }: { tune: TuneDoc; written: ArrangementDoc }) {
+  const { lesson, ...practised } = usePractised(tune, written)
+  return lesson ? <PractiseLesson practised={{ ...practised, lesson }} /> : <Working />
+}
+
+function PractiseLesson({ practised }: { practised: Practised }) {
   const { t } = useTranslation()
-  const practice = usePractice(tune, written)
+  const practice = usePractice(practised)
+  const { tune } = practised.lesson
   const { lesson, model, piece, looped, student, own } = practice
   const [running, setRunning] = useState(false)
   const [noted, setNoted] = useState<LogEntry>()

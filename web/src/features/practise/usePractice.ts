@@ -1,32 +1,40 @@
 import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
-import { lessonOf, pieceText, stretchOf, type Piece } from '@velvet-porch/core/lesson'
-import { practiceList, studyOf } from '@velvet-porch/core/studio'
-import { useMemo, useState } from 'react'
+import { pieceText, stretchOf, teaching, type Lesson, type Piece } from '@velvet-porch/core/lesson'
+import { practiceList, studyIn } from '@velvet-porch/core/studio'
+import { useCallback, useMemo, useState } from 'react'
 import { usePlaying } from '../../score/playback/usePlaying.ts'
 import { sheetModel } from '../../score/sheet/sheetModel.ts'
 import { useLog } from '../../state/logs.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { today as todayIs, useAssignments, useStudents } from '../../state/studio.ts'
+import { useTurns } from '../../ui/useTurns.ts'
 import { useTaught } from '../lesson/useTaught.ts'
 
-/** What is practised of a tune today, by whom, and the piece that is at hand. */
-export function usePractice(tune: TuneDoc, written: ArrangementDoc) {
+/** A tune for whoever practises it, with the lesson as soon as it is made. */
+export function usePractised(tune: TuneDoc, written: ArrangementDoc) {
   const { lesson: settings } = usePrefs()
   const { doc, student, own } = useTaught(tune, written)
-  const record = useStudents().find((s) => s.hand.id === student?.id)?.record
-  const given = useAssignments().find((a) => a.studentId === student?.id && a.tuneId === tune.id)?.given
   const log = useLog(tune.id, student?.id ?? '')
-  const today = todayIs()
   // Pieces are those of the log, so that what was practised goes on.
   const unit = log?.unit ?? settings.unit
-  const lesson = useMemo(
-    () => lessonOf(tune, doc, { ...settings, unit }, log),
-    [tune, doc, settings, unit, log],
+  const lesson = useTurns(
+    useCallback(() => teaching(tune, doc, { ...settings, unit }, log), [tune, doc, settings, unit, log]),
   )
+  return { student, own, log, lesson }
+}
+
+export type Practised = ReturnType<typeof usePractised> & { readonly lesson: Lesson }
+
+/** What is practised of a tune today, by whom, and the piece that is at hand. */
+export function usePractice({ student, own, log, lesson }: Practised) {
+  const { tune, doc, settings } = lesson
+  const { unit } = settings
+  const record = useStudents().find((s) => s.hand.id === student?.id)?.record
+  const given = useAssignments().find((a) => a.studentId === student?.id && a.tuneId === tune.id)?.given
+  const today = todayIs()
   const study = useMemo(
-    () =>
-      studyOf({ tune, doc, unit, entries: log?.entries ?? [], given: given ?? today }, today, settings.way),
-    [tune, doc, unit, log, given, today, settings.way],
+    () => studyIn(lesson, { entries: log?.entries ?? [], given: given ?? today }, today, settings.way),
+    [lesson, log, given, today, settings.way],
   )
   const list = useMemo(
     () => practiceList(study.toPractise, today, record?.minutesADay ?? settings.minutes),

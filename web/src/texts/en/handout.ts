@@ -40,6 +40,7 @@ export const handout = {
     chords: 'Chord names',
     chordNames: { shapes: 'as the hand holds them', sounding: 'as they sound', none: 'none' },
     pages: 'Pages as they are printed',
+    making: 'The pages are being made …',
     count_one: 'One page',
     count_other: '{{count}} pages',
     print: 'Print',

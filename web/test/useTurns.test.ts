@@ -1,0 +1,61 @@
+// @vitest-environment jsdom
+import type { Turns } from '@velvet-porch/core/turns'
+import { cleanup, renderHook, waitFor } from '@testing-library/react'
+import { afterEach, describe, expect, it } from 'vitest'
+import { useTurns } from '../src/ui/useTurns.ts'
+
+afterEach(cleanup)
+
+/** What was done, turn by turn. */
+let done: string[] = []
+afterEach(() => {
+  done = []
+})
+
+function* work(name: string, turns: number): Turns<string> {
+  for (let i = 0; i < turns; i++) {
+    const until = performance.now() + 15
+    while (performance.now() < until);
+    done.push(name)
+    yield
+  }
+  return name
+}
+
+const begin = (name: string, turns: number) => () => work(name, turns)
+const short = begin('short', 0)
+const [long, other] = [begin('long', 8), begin('other', 8)]
+
+const using = (first: (() => Turns<string>) | undefined) =>
+  renderHook(({ of }) => useTurns(of), { initialProps: { of: first } })
+
+describe('long work of the page', () => {
+  it('is there at once where it is short', () => {
+    expect(using(short).result.current).toBe('short')
+  })
+
+  it('does not hold the page up where it is long, and comes when it is done', async () => {
+    const { result } = using(long)
+    expect(result.current).toBeUndefined()
+    expect(done.length).toBeLessThan(8)
+    await waitFor(() => expect(result.current).toBe('long'))
+    expect(done).toHaveLength(8)
+  })
+
+  it('keeps what was found until the next is done, and drops what is not wanted any more', async () => {
+    const { result, rerender } = using(long)
+    await waitFor(() => expect(result.current).toBe('long'))
+    rerender({ of: other })
+    expect(result.current).toBe('long')
+    rerender({ of: short })
+    expect(result.current).toBe('short')
+    const worked = done.length
+    await new Promise((resolve) => setTimeout(resolve, 60))
+    expect(done.length - worked).toBeLessThanOrEqual(1)
+    expect(result.current).toBe('short')
+  })
+
+  it('finds nothing where nothing is asked', () => {
+    expect(using(undefined).result.current).toBeUndefined()
+  })
+})
