@@ -216,6 +216,41 @@ export function tonesLed(page: Page): Share {
   )
 }
 
+/** Chords struck under a melody note that goes on by a step into its chord: an upper voice has that tone already. */
+export function resolvedEarly(page: Page): Share {
+  const sung = page.onsets.flatMap((o) => {
+    const top = o.notes.find((n) => n.role === 'melody')
+    return top ? [{ o, top }] : []
+  })
+  return share(
+    sung.flatMap(({ o, top }, i) => {
+      const chord = chordAt(page, o.at)
+      const next = sung[i + 1]
+      if (!chord || !next || next.o.at >= chord.end || o.notes.length < 3) return []
+      const isTone = (n: PageNote) => chord.tones.includes(n.midi % 12)
+      if (isTone(top) || !isTone(next.top) || Math.abs(next.top.midi - top.midi) > 2) return []
+      return [o.notes.slice(1).some((n) => n !== top && isPc(n, next.top.midi % 12))]
+    }),
+  )
+}
+
+/** Steps of a tune in double stops under which the second voice leaps along its string. */
+export function leapingSeconds({ onsets }: Page): Share {
+  const stops = onsets.map(({ notes }) => ({
+    top: notes.find((n) => n.role === 'melody'),
+    second: notes.find((n) => n.role === 'harmony'),
+  }))
+  return share(
+    stops.slice(1).flatMap((b, i) => {
+      const a = stops[i]!
+      if (!a.top || !a.second || !b.top || !b.second) return []
+      const step = Math.abs(a.top.midi - b.top.midi)
+      if (step === 0 || step > 2) return []
+      return [a.second.string === b.second.string && Math.abs(a.second.fret - b.second.fret) >= 3]
+    }),
+  )
+}
+
 const placeOf = (n: PageNote) => `${n.string}.${n.fret}`
 const chordAt = ({ chords }: Page, at: number) => chords.findLast((c) => c.start <= at)
 

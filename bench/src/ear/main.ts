@@ -97,10 +97,27 @@ for (const style of ['chord-melody', 'arpeggio'] as const)
 for (const style of ['chord-melody', 'arpeggio'] as const)
   for (const level of [3, 5] as const)
     row('melody on strings 1 and 2 where they have it', '≥ 90', style, level, heard.melodyOnTopWhereItCan)
+for (const style of ['chord-melody', 'arpeggio'] as const)
+  for (const level of [3, 5] as const) {
+    if (!styles.includes(style)) continue
+    const settled = share(
+      tunes.flatMap((tune) => {
+        const page = pages.get(key(tune, style, level))
+        if (!page) return []
+        const made = makePlan(tune, setup, wholeTune(tune, style, level))
+        const { hits, of } = heard.melodyOnTop(page)
+        return [hits >= 0.9 * of || (made.ok && betterKey(tune, setup, made.plan) !== undefined)]
+      }),
+    )
+    lines.push(
+      `| tunes with nine notes in ten on strings 1 and 2, or a better key is proposed | ${style} ${level} | 100 | ${percent(settled)} |`,
+    )
+  }
 row('melody notes as blocks of four', '≤ 40', 'chord-melody', 5, heard.fullBlocks)
 for (const level of [3, 5] as const) {
   row('lower voices kept under one chord', '≥ 80', 'chord-melody', level, heard.lowerVoicesKept)
   row('sevenths and suspensions led', '≥ 80', 'chord-melody', level, heard.tonesLed)
+  row('dissonances with their resolution under them', '≤ 10', 'chord-melody', level, heard.resolvedEarly)
 }
 for (const style of ['melody-bass', 'alternating-bass', 'picking', 'bass-brush'] as const)
   for (const level of [4, 5] as const) row('basses that pass', '5 to 15', style, level, heard.passingBasses)
@@ -150,6 +167,8 @@ for (const style of styles)
   }
 row('double drone', '≥ 80', 'drone', 3, heard.doubleDrone)
 row('double drone', '≥ 80', 'drone', 5, heard.doubleDrone)
+for (const level of [3, 5] as const)
+  row('second voices that leap under a step', '≤ 2', 'double-stops', level, heard.leapingSeconds)
 if (!only) {
   const mandolin = setupOf('mandolin', [76, 69, 62, 55], { fret: 0 })
   const heardOn = (style: Style, level: Level, of: (p: Page) => Share) =>
@@ -167,6 +186,7 @@ if (!only) {
   }
   for (const level of [3, 5] as const) {
     onMandolin('closed double stops', '≥ 75', 'double-stops', level, heard.closedStops)
+    onMandolin('second voices that leap under a step', '≤ 2', 'double-stops', level, heard.leapingSeconds)
     onMandolin('long notes with tremolo', '≥ 80', 'double-stops', level, heard.trembling)
   }
   for (const style of ['chord-melody', 'cross-string', 'double-stops', 'flatpicked-lead'] as const)

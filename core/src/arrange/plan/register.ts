@@ -12,6 +12,12 @@ export type Register =
 /** Lowest melody pitch (string 3 open) that leaves strings for a bass below it, and highest in easy reach of string 1. */
 const COMFORT = { lowAboveOpen4: 5, highAboveOpen1: 5, highAlone: 7, highOnThird: 2 }
 
+/**
+ * Where the body of the instrument begins to be in the hand's way, from string 1 open, and how much more a semitone beyond it
+ * counts. Common practice, no source.
+ */
+const BODY = { aboveOpen1: 12, counts: 5 }
+
 /** What sounds the melody. */
 type Sounding = Pick<Region, 'style' | 'level'>
 
@@ -61,6 +67,7 @@ export function octavesOn(
   const range = rangeOf(setup)
   const comfort = comfortOf(setup, regions)
   const whole = melody.reduce((sum, n) => sum + n.duration, 0)
+  const body = openPitch(setup, 1) + BODY.aboveOpen1
   return OCTAVES.flatMap((octave) => {
     const transposed = 12 * octave + (setup.shift ?? 0)
     let beyond = 0
@@ -69,7 +76,8 @@ export function octavesOn(
       if (midi < range.lowest || midi > range.highest) return []
       const below = Math.max(0, comfort.low - midi)
       const above = Math.max(0, midi - comfort.high)
-      beyond += ((below * 1.2 + above) * n.duration) / whole
+      const overBody = Math.max(0, midi - body)
+      beyond += ((below * 1.2 + above + overBody * BODY.counts) * n.duration) / whole
     }
     return [{ octave, transposed, beyond }]
   })

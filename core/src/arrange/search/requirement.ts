@@ -7,7 +7,7 @@ import type { TasteInForce } from '../../document/taste.ts'
 import type { HandRule } from '../../document/school.ts'
 import { byFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import { pitchAt, placesOf, withKindHand, type Place, type Setup } from '../../instrument/setup.ts'
-import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
+import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { PlannedBass } from '../plan/bassLine.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
@@ -397,6 +397,20 @@ function topOf(plan: Plan, planned: PlannedInner): Midi | undefined {
   return slice.melody >= 0 ? plan.melodyMidi[slice.melody] : undefined
 }
 
+/** Semitones that a melody note outside the chord goes to its chord tone. */
+const STEP = 2
+
+/** The tone of the chord to which the melody note of a voicing goes on by a step. */
+function resolutionOf(plan: Plan, planned: PlannedInner): PitchClass | undefined {
+  const { melody } = plan.slices[knownIn(plan.sliceAt, planned.start)]!
+  const [top, next] = [plan.melodyMidi[melody], plan.melodyMidi[melody + 1]]
+  if (top === undefined || next === undefined) return undefined
+  const tones = tonesOf(plan, planned)
+  const isHeldOver = plan.melody[melody + 1]!.start < plan.harmony[planned.segment]!.end
+  const resolves = !tones.includes(mod12(top)) && tones.includes(mod12(next)) && Math.abs(next - top) <= STEP
+  return isHeldOver && resolves ? mod12(next) : undefined
+}
+
 function heldVoicings(
   plan: Plan,
   planned: PlannedInner,
@@ -409,8 +423,10 @@ function heldVoicings(
   const picking = pickingOf(slice.style, slice.school, setup)
   const rules = LEVEL_RULES[slice.level]
   const taste = tasteAt(plan, slice)
+  const resolution = resolutionOf(plan, planned)
   const key = [
     chordText(sounding),
+    resolution ?? '-',
     top ?? '-',
     planned.voices,
     planned.change,
@@ -437,6 +453,7 @@ function heldVoicings(
             thin: planned.answers ? Math.max(FULL_ANSWER, rules.thin) : rules.thin,
             change: planned.change,
             rests: planned.rests,
+            resolution,
             answers: planned.answers,
             strummed: picking === 'flatPick',
             taste,

@@ -115,7 +115,7 @@ function looks(step: Transition): { from: number; to: number } {
   const both =
     (step.holdsMelody || step.melodyAgain || step.slurPrice + step.upstrokePrice > 0 ? LOOKS.melody : 0) |
     (step.holdsBass || step.sameChordBass ? LOOKS.bass : 0) |
-    (step.holdsInner || step.fillAgainPrice > 0 ? LOOKS.inner : 0) |
+    (step.holdsInner || step.fillAgainPrice + step.secondLeapPrice > 0 ? LOOKS.inner : 0) |
     (step.holdsVoicing ? LOOKS.heldShape : 0) |
     (step.revoices || step.ledTone !== 0 ? LOOKS.lower : 0)
   return {

@@ -34,6 +34,7 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
     slurPrice: follows ? slurPrice(plan, b) : 0,
     upstrokePrice: follows && b.rules.pairs && isFastUpstroke(plan, b) ? WEIGHTS.upstrokeCrosses : 0,
     fillAgainPrice: a.innerOnset && b.innerOnset ? fillAgainPrice(plan, a, b) : 0,
+    secondLeapPrice: follows && bothDoubled(plan, a, b) && isStepTo(plan, b) ? WEIGHTS.secondLeaps : 0,
     revoices:
       neighbours &&
       b.innerOnset &&
@@ -63,6 +64,16 @@ function fillAgainPrice(plan: Plan, a: Slice, b: Slice): number {
   if (before.figure && fill.figure) return WEIGHTS.figureOnOneString
   return WEIGHTS.sameFillAgain + (fill.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill)
 }
+
+/** True where a second voice is struck with both melody notes. */
+const bothDoubled = (plan: Plan, a: Slice, b: Slice): boolean =>
+  a.innerOnset && b.innerOnset && [a, b].every((s) => plan.inner[s.inner]?.kind === 'double')
+
+/** Semitones of a step. */
+const STEP = 2
+
+const isStepTo = ({ melodyMidi }: Plan, { melody }: Slice): boolean =>
+  Math.abs(melodyMidi[melody]! - melodyMidi[melody - 1]!) <= STEP
 
 /** What it costs to pluck a melody note that is to be slurred to the one before it: the source's slur, or one that the hand adds. */
 function slurPrice(plan: Plan, { melody, measure }: Slice): number {

@@ -1,7 +1,7 @@
 import { codeFret, codeLow, codeTop, fingerSpan } from '../../hand/grip/pressed.ts'
 import { moveKind } from '../../hand/moves/fingerMoves.ts'
 import type { CostTerm } from '../../document/tab.ts'
-import { keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
+import { keyFret, keyString, samePlace, soundsOpenOnly, type CandidateSet } from './candidate.ts'
 import { HOP_LIMIT_S } from '../../instrument/handLimits.ts'
 import { voicesMoved, voicesNotLed } from '../../chords/lowerVoices.ts'
 import { WEIGHTS } from './weights.ts'
@@ -30,6 +30,8 @@ export interface Transition {
   readonly upstrokePrice: number
   /** Price of a fill that strikes the very note of the fill before it; 0 where one of the slices strikes none. */
   readonly fillAgainPrice: number
+  /** Price of a second voice that leaps along its string under a step of the melody; 0 where it may. */
+  readonly secondLeapPrice: number
   /** True where a chord is struck again: its lower voices should stay. */
   readonly revoices: boolean
   /** Where the tone lies that is to go down by a step into a new chord, as a code of lower voices (0: none), and how far. */
@@ -72,6 +74,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     melodyAgain,
     revoices,
     fillAgainPrice,
+    secondLeapPrice,
   } = step
   const { ledTone, ledDown } = step
   const crossing = step.slurPrice + step.upstrokePrice
@@ -89,6 +92,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (sameChordBass && toBass[j] !== 0 && samePlace(fromBass[i]!, toBass[j]!)) cost += WEIGHTS.sameBassAgain
     if (fillAgainPrice > 0 && toInner[j] !== 0 && samePlace(fromInner[i]!, toInner[j]!))
       cost += fillAgainPrice
+    if (secondLeapPrice > 0 && leapsOnString(fromInner[i]!, toInner[j]!)) cost += secondLeapPrice
     if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
     if (ledTone !== 0 && toLower[j] !== 0)
       cost += WEIGHTS.toneNotLed * voicesNotLed(fromLower[i]!, toLower[j]!, ledTone, ledDown)
@@ -153,6 +157,12 @@ export function positionChangePricer(
       : leanMm * mm
 }
 
+/** Frets along a string from which on a second voice leaps. Common practice, no source. */
+const LEAP_FRETS = 3
+
+const leapsOnString = (a: number, b: number) =>
+  a !== 0 && b !== 0 && keyString(a) === keyString(b) && Math.abs(keyFret(a) - keyFret(b)) >= LEAP_FRETS
+
 /** Two notes that no finger can join, and between which a pick goes across: they lie on different strings. */
 const crosses = (a: number, b: number) => a !== 0 && b !== 0 && keyString(a) !== keyString(b)
 
@@ -201,6 +211,8 @@ export function transitionTerms(
     terms.push({ term: 'sameBass', cost: WEIGHTS.sameBassAgain })
   if (step.fillAgainPrice > 0 && to.inner && samePlace(from.inner, to.inner))
     terms.push({ term: 'sameFill', cost: step.fillAgainPrice })
+  if (step.secondLeapPrice > 0 && leapsOnString(from.inner, to.inner))
+    terms.push({ term: 'secondLeaps', cost: step.secondLeapPrice })
   const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
   if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
   const notLed =

@@ -13,12 +13,25 @@ import { struckStrings } from './struckStrings.ts'
 const TOP_STRINGS = 2
 const isOnTop = ({ string }: Place) => string <= TOP_STRINGS
 
+/** Fret to which a hand in the first three positions stretches, though an open string has the note. */
+const STRETCHED_FROM = 4
+const LOW_POSITION = 3
+const reachesUp = ({ fret }: Place, { position }: Draft) => fret >= STRETCHED_FROM && position <= LOW_POSITION
+
+/** The lowest string that is not a bass string. */
+const FIRST_TREBLE = 3
+const isOnBassString = ({ string }: Place) => string > FIRST_TREBLE
+
+/** True where a melody is to lie above the bass strings: over shapes, and over chords where they leave it the choice. */
+const isHigherUp = ({ holdsShapes, melodyOnTop, melody }: Requirement) =>
+  holdsShapes || (melodyOnTop && melody?.places.some((p) => !isOnBassString(p)) === true)
+
 /** Where the melody lies, and whether the note before rings on. */
 export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
   const { melody } = draft
   if (!melody) return
-  if (requirement.holdsShapes && melody.string >= 4 && hasBassStrings(setup.instrument))
-    add('melodyOnBassString', WEIGHTS.melodyOnBassString, false)
+  if (isOnBassString(melody) && isHigherUp(requirement) && hasBassStrings(setup.instrument))
+    add('melodyOnBassString', WEIGHTS.melodyOnBassString * (melody.string - FIRST_TREBLE), false)
   else if (requirement.melodyOnTop && melody.string > TOP_STRINGS && requirement.melody?.places.some(isOnTop))
     add('melodyInside', WEIGHTS.melodyInside, false)
   const { lastEasyFret: easy } = LEVEL_RULES[requirement.level]
@@ -35,8 +48,11 @@ export function melodyTerms(setup: Setup, requirement: Requirement, draft: Draft
     add('ornamentLost', WEIGHTS.ornamentLost, false)
   if (melody.harmonic) add('harmonic', WEIGHTS.harmonic, false)
   if (requirement.hand === 'position' && melody.fret === 0) add('openAvoided', WEIGHTS.openAvoided, false)
-  if (requirement.hand === 'open' && melody.fret > 0 && requirement.melody.places.some((p) => p.fret === 0))
-    add('openMissed', WEIGHTS.openMissed, false)
+  if (melody.fret > 0 && requirement.melody.places.some((p) => p.fret === 0)) {
+    if (requirement.hand === 'open') add('openMissed', WEIGHTS.openMissed, false)
+    else if (requirement.hand !== 'position' && requirement.melodyOnTop && reachesUp(melody, draft))
+      add('openMissed', WEIGHTS.openPassedOver, false)
+  }
 }
 
 /** True where the string goes on far enough beside a note, with a finger left for each side, for its ornament. */

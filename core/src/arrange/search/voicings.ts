@@ -6,7 +6,7 @@ import { handFault } from '../../hand/grip/handRules.ts'
 import { pickingStrain } from '../../hand/picking/pickingPrice.ts'
 import { byFinger, fingerNumber, hasFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
-import { mod12, pitchClass, type Midi } from '../../music/pitch/pitch.ts'
+import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
 import type { TasteInForce } from '../../document/taste.ts'
 import { countMoment, noCounts, priceOfCounts } from '../../taste/momentCounts.ts'
@@ -30,6 +30,8 @@ export interface VoicingRequirement {
   readonly change: boolean
   /** True where the music comes to rest on it: over its root on a bass string, and no bare interval, where a hand has that. */
   readonly rests: boolean
+  /** The tone of the chord to which a melody note outside it goes on by a step; absent where it does not. */
+  readonly resolution: PitchClass | undefined
   /** True for a stroke between the tune's notes: over a low note it takes the strings above. */
   readonly answers: boolean
   /** True where one stroke goes across: no string between is left out. */
@@ -314,6 +316,9 @@ function voicingPrice(
       if (midis.length === 2) price += WEIGHTS.voicingBare
     }
     price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled
+    // The bass may have it: a ninth goes down to its octave.
+    if (pcs.some((pc, k) => pc === requirement.resolution && midis[k] !== lowest))
+      price += WEIGHTS.voicingResolved
     const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
     for (let k = 1; k < strings.length; k++) price += (strings[k]! - strings[k - 1]! - 1) * WEIGHTS.voicingGap
     for (let k = 1; k < midis.length; k++)

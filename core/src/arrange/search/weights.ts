@@ -112,7 +112,7 @@ export const WEIGHTS = {
   fillOverMelody: 0.4,
   /** A figure that stays on one string; what another fill costs beyond being left out where it strikes
    * the note of the fill before. No source. */
-  figureOnOneString: 2.5,
+  figureOnOneString: 2.8,
   sameFillAgain: 0.5,
   fillNotChord: 1.2,
   /** A second voice left out; away from the neighbouring string; its time cut. */
@@ -121,6 +121,8 @@ export const WEIGHTS = {
   /** An open string as the second voice where double stops are closed. No source. */
   secondOpen: 2.2,
   secondCut: 1.5,
+  /** A second voice that leaps along its string while the melody goes by step. No source. */
+  secondLeaps: 2.5,
   secondCutBeat: 1.5,
   /** A voicing left out; another one held than was struck. */
   noVoicing: 16,
@@ -147,6 +149,8 @@ export const WEIGHTS = {
   voicingNoFifth: 0.2,
   voicingNoRoot: 1.2,
   voicingDoubled: 0.5,
+  /** The tone that the melody is about to go down or up to sounds under it already: never with a suspension (strict counterpoint, from memory). */
+  voicingResolved: 3,
   voicingGap: 0.5,
   voicingMud: 1.2,
   voicingFingers: 0.3,
@@ -159,6 +163,8 @@ export const WEIGHTS = {
   /** Against the school: an open string where the hand should stay, a fretted one where an open one sounds. */
   openAvoided: 1.1,
   openMissed: 1.3,
+  /** A note that a hand near the nut stretches for, where an open string has it. No source. */
+  openPassedOver: 1,
   positionFirm: 1.7,
   /** Strings between two that one stroke must sound, and notes beyond what the picking hand can take at once. */
   strokeGap: 3.2,

@@ -1,0 +1,94 @@
+import { groupBy } from 'es-toolkit'
+import { describe, expect, it } from 'vitest'
+import { chordPitchClasses, readChordSymbol } from '../../../src/music/index.ts'
+import { pitchAt, setupOf } from '../../../src/instrument/index.ts'
+import { ticksAt, timelineOf } from '../../../src/document/index.ts'
+import { arrangedScore } from '../../support/score.ts'
+import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
+import type { TabJson } from '../../../src/output/index.ts'
+
+const withChords = CORPUS.filter((t) => t.chords.length > 0)
+
+const onsetsOf = ({ notes }: TabJson) =>
+  Object.values(groupBy(notes, (n) => n.start))
+    .map((struck) => [...struck].sort((a, b) => a.midi - b.midi))
+    .sort((a, b) => a[0]!.start - b[0]!.start)
+
+/** Chords struck under a melody note that goes on by step into the chord, and how many have that tone already. */
+function dissonances(json: TabJson) {
+  const onsets = onsetsOf(json).filter((o) => o.some((n) => n.role === 'melody'))
+  let all = 0
+  let early = 0
+  onsets.forEach((notes, i) => {
+    const top = notes.at(-1)!
+    const chord = json.chords.findLast((c) => c.start <= top.start)
+    const ends = json.chords.find((c) => c.start > top.start)?.start ?? Infinity
+    const next = onsets[i + 1]?.find((n) => n.role === 'melody')
+    const read = chord && readChordSymbol(chord.sounding)
+    if (read?.kind !== 'chord' || !next || next.start >= ends || notes.length < 3) return
+    const tones = chordPitchClasses(read.chord)
+    const goesOn = Math.abs(next.midi - top.midi) <= 2 && tones.includes(next.midi % 12)
+    if (tones.includes(top.midi % 12) || !goesOn) return
+    all++
+    if (notes.slice(1, -1).some((n) => n.midi % 12 === next.midi % 12)) early++
+  })
+  return { all, early }
+}
+
+describe('chord melody', () => {
+  const pages = withChords.flatMap((tune) =>
+    ([3, 4, 5] as const).map((l) => arrangeTune(tune, 'chord-melody', l)),
+  )
+
+  it('leaves a dissonance to resolve: its tone is not under it already, but in the bass', () => {
+    const found = pages.map(({ json }) => dissonances(json))
+    const sum = (of: 'all' | 'early') => found.reduce((n, f) => n + f[of], 0)
+    expect(sum('all')).toBeGreaterThan(30)
+    expect(sum('early') / sum('all')).toBeLessThanOrEqual(0.1)
+    const { json } = arrangeTune(
+      tuneOfMusic('"Am"c2 B2|"Em"A2 G2|"Am"A4|', 'M:4/4\nL:1/4\nK:Am'),
+      'chord-melody',
+      3,
+    )
+    const [, , over] = onsetsOf(json)
+    expect(over!.map((n) => n.midi % 12)).not.toContain(7)
+  })
+
+  it('does not stop a bass string for a tune that the third string has', () => {
+    let stopped = 0
+    let notes = 0
+    for (const { json } of pages)
+      for (const n of json.notes) {
+        if (n.role !== 'melody') continue
+        notes++
+        if (n.string > 3 && n.fret > 3 && n.midi >= 55) stopped++
+      }
+    expect(stopped).toBeLessThanOrEqual(notes / 1000)
+  })
+})
+
+const mandolin = setupOf('mandolin', [76, 69, 62, 55], { fret: 0 })
+
+it('a second voice does not leap on its string under a step of the tune', () => {
+  let steps = 0
+  let leaps = 0
+  for (const tune of withChords) {
+    const { notes } = arrangedScore(tune, 'double-stops', 5, mandolin).arrangement.base
+    const timeline = timelineOf(tune.measures)
+    const pairs = Object.entries(groupBy(notes, (n) => ticksAt(timeline, n.pos)))
+      .sort(([a], [b]) => Number(a) - Number(b))
+      .map(([, struck]) => ({
+        m: struck.find((n) => n.role === 'melody'),
+        s: struck.find((n) => n.role === 'harmony'),
+      }))
+    pairs.slice(1).forEach((b, i) => {
+      const a = pairs[i]!
+      if (!a.m || !a.s || !b.m || !b.s) return
+      const step = Math.abs(pitchAt(mandolin, a.m.place) - pitchAt(mandolin, b.m.place))
+      if (step === 0 || step > 2) return
+      steps++
+      if (a.s.place.string === b.s.place.string && Math.abs(a.s.place.fret - b.s.place.fret) >= 3) leaps++
+    })
+  }
+  expect(leaps).toBeLessThanOrEqual(steps / 50)
+})
