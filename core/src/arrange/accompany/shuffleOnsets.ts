@@ -37,7 +37,7 @@ interface Wave {
 
 type Upper = 'fifth' | 'sixth' | 'seventh'
 
-/** The root with fifth and sixth in turn over a measure, beat by beat. */
+/** The root with fifth and sixth in turn over a measure, beat by beat; a new chord begins with its fifth. */
 export function shuffleOnsets(
   { setup, harmony, shapes }: HeldHarmony,
   timeline: Timeline,
@@ -75,7 +75,8 @@ export function shuffleOnsets(
     const name = chordText(present(harmony[segment]!.shape))
     const pair = shufflePair(setup, pitchClass(chord.root))
     const held = { start, measure: index, segment, accent: false, palm: false }
-    if (pair) onsets.push({ ...held, ...played(pair, wave[nth % wave.length]!, name) })
+    const since = Math.floor((Math.max(0, harmony[segment]!.start - from) + offset) / beat)
+    if (pair) onsets.push({ ...held, ...played(pair, wave[(nth - since) % wave.length]!, name) })
     else {
       const shape = shapes.get(segment)
       if (at === 0 || start === harmony[segment]!.start)

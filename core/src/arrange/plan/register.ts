@@ -56,6 +56,8 @@ export interface MelodyOctave {
    * counts a little more, as it takes the strings of the bass.
    */
   readonly beyond: number
+  /** Semitones by which they lie where the body is in the hand's way, in the same mean. */
+  readonly overBody: number
 }
 
 /** The octaves in which a whole melody lies on the instrument, the source's own first. */
@@ -71,15 +73,17 @@ export function octavesOn(
   return OCTAVES.flatMap((octave) => {
     const transposed = 12 * octave + (setup.shift ?? 0)
     let beyond = 0
+    let overBody = 0
     for (const n of melody) {
       const midi = midiOf(n.pitch) + transposed
       if (midi < range.lowest || midi > range.highest) return []
       const below = Math.max(0, comfort.low - midi)
       const above = Math.max(0, midi - comfort.high)
-      const overBody = Math.max(0, midi - body)
-      beyond += ((below * 1.2 + above + overBody * BODY.counts) * n.duration) / whole
+      const weight = n.duration / whole
+      beyond += (below * 1.2 + above) * weight
+      overBody += Math.max(0, midi - body) * weight
     }
-    return [{ octave, transposed, beyond }]
+    return [{ octave, transposed, beyond, overBody }]
   })
 }
 
@@ -93,7 +97,7 @@ export function chooseRegister(
   regions: readonly Sounding[] = [],
 ): Register {
   const octaves = octavesOn(melody, setup, regions)
-  const cost = (o: MelodyOctave) => o.beyond + (o.octave === 0 ? 0 : KEPT_FOR)
+  const cost = (o: MelodyOctave) => o.beyond + o.overBody * BODY.counts + (o.octave === 0 ? 0 : KEPT_FOR)
   const best =
     octaves.find((o) => o.octave === setup.octave) ??
     octaves.reduce<MelodyOctave | undefined>((a, b) => (a && cost(a) <= cost(b) ? a : b), undefined)
