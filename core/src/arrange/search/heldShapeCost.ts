@@ -2,6 +2,7 @@ import { present } from '../../invariant.ts'
 import { pitchAt, type Place, type Setup } from '../../instrument/setup.ts'
 import { isPressed, type Pressed } from '../../hand/grip/pressed.ts'
 import type { HeldShape } from '../../chords/textbook.ts'
+import { hasBassStrings } from '../plan/styleRules.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { WEIGHTS, type LevelRules } from './weights.ts'
@@ -41,11 +42,12 @@ export function heldShapeTerms(
 }
 
 /** A voicing has its price where it is struck, and is to be held until the next. */
-export function voicingTerms(requirement: Requirement, draft: Draft, add: AddTerm): void {
+export function voicingTerms(setup: Setup, requirement: Requirement, draft: Draft, add: AddTerm): void {
   const heldShape = requirement.heldShapes[draft.heldShape]
   if (draft.strikes && heldShape) {
     if (heldShape.price) add('voicing', heldShape.price, false)
     if (
+      hasBassStrings(setup.instrument) &&
       present(requirement.inner).firm &&
       heldShape.rooted === false &&
       requirement.heldShapes.some((f) => f.rooted)

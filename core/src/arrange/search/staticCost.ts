@@ -27,7 +27,7 @@ export function staticCost(setup: Setup, requirement: Requirement, draft: Draft,
   bassTerms(requirement, draft, add)
   innerTerms(setup, requirement, draft, add)
   pickingTerms(requirement, draft, add)
-  if (requirement.inner?.kind === 'chord') voicingTerms(requirement, draft, add)
+  if (requirement.inner?.kind === 'chord') voicingTerms(setup, requirement, draft, add)
   else if (requirement.holdsShapes) heldShapeTerms(setup, requirement, draft, rules, add)
   if (requirement.taste) tasteTerms(setup.instrument.strings, requirement.taste, requirement, draft, add)
 }

@@ -58,7 +58,7 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
   const scorer = voicingPrice(setup, requirement)
   for (const melody of placesOf(setup, requirement.top)) {
     if (melody.fret > requirement.lastFret) continue
-    const besides = liesOver(setup, requirement, melody) ? aboveMelody : belowMelody
+    const besides = liesOver(requirement, melody) ? aboveMelody : belowMelody
     for (const frets of besides(setup, requirement, melody)) found.push({ frets, price: scorer(frets) })
   }
   if (requirement.rests) {
@@ -236,11 +236,14 @@ function belowMelody(setup: Setup, requirement: VoicingRequirement, melody: Plac
 }
 
 /**
- * True where an answer is struck over the held note: more strings lie above it than below, and close chords on bass
+ * True where an answer is struck over the held note: strings enough for a chord lie above it, and close chords on bass
  * strings would sound like mud. Common practice, no source.
  */
-const liesOver = (setup: Setup, { answers }: VoicingRequirement, melody: Place): boolean =>
-  answers && melody.string - 1 > setup.instrument.strings - melody.string
+const liesOver = ({ answers }: VoicingRequirement, melody: Place): boolean =>
+  answers && melody.string > TOP_STRINGS
+
+/** Strings on which a tune has too few above it for a chord. */
+const TOP_STRINGS = 2
 
 /** Every chord on the strings next above the melody's, two or more of them, each higher than the one below it. */
 function aboveMelody(setup: Setup, requirement: VoicingRequirement, melody: Place): (number | null)[][] {
@@ -307,7 +310,7 @@ function voicingPrice(
         above === 7 ? WEIGHTS.voicingNoFifth : above === 0 ? WEIGHTS.voicingNoRoot : WEIGHTS.voicingNoTone
     }
     const lowest = Math.min(...midis)
-    if (mod12(lowest) !== bass) price += inversionPrice(mod12(lowest - root))
+    if (mod12(lowest) !== bass) price += inversionPrice(mod12(lowest - root)) * (hasBass ? 1 : TURNED_OVER)
     price += (requirement.voices - midis.length) * requirement.thin
     if (requirement.change) {
       const low = frets.findLastIndex((fret) => fret !== null)
@@ -315,7 +318,10 @@ function voicingPrice(
       if (hasBass) price += WEIGHTS.voicingHighBass * Math.min(MOST_HIGH, Math.max(0, frets[low]! - 4))
       if (midis.length === 2) price += WEIGHTS.voicingBare
     }
-    price += (midis.length - new Set(pcs).size) * WEIGHTS.voicingDoubled
+    const different = new Set(pcs).size
+    price += (midis.length - different) * WEIGHTS.voicingDoubled
+    // One tone in octaves is no chord.
+    if (different < 2) price += WEIGHTS.voicingBare
     // The bass may have it: a ninth goes down to its octave.
     if (pcs.some((pc, k) => pc === requirement.resolution && midis[k] !== lowest))
       price += WEIGHTS.voicingResolved
@@ -329,6 +335,9 @@ function voicingPrice(
 
 /** Close intervals over a bass below this (C3) sound like mud. Common practice. */
 const MUDDY_BELOW = 48
+
+/** Share of the price of an inversion where there are no bass strings: chords are turned over freely. Common practice, no source. */
+const TURNED_OVER = 0.3
 
 function inversionPrice(interval: number): number {
   if (interval === 7) return WEIGHTS.inversionFifth

@@ -32,7 +32,7 @@ describe('the answers of a flat pick over a low tune', () => {
       expect(strokes.length).toBeGreaterThan(0)
       for (const n of strokes) {
         const held = melody.findLast((m) => m.start < n.start)!
-        if (held.string < 4) continue
+        if (held.string < 3) continue
         expect(n.string).toBeLessThan(held.string)
         expect(n.midi).toBeGreaterThan(held.midi)
         const next = melody.find((m) => m.start > n.start)

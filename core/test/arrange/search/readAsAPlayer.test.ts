@@ -92,3 +92,20 @@ it('a second voice does not leap on its string under a step of the tune', () => 
   }
   expect(leaps).toBeLessThanOrEqual(steps / 50)
 })
+
+it('on a mandolin a chord under the tune is more than one tone in octaves', () => {
+  let chords = 0
+  let bare = 0
+  for (const tune of withChords)
+    for (const level of [3, 5] as const) {
+      const { notes } = arrangedScore(tune, 'chord-melody', level, mandolin).arrangement.base
+      const struck = groupBy(notes, (n) => `${n.pos.measure} ${n.pos.tick}`)
+      for (const chord of Object.values(struck)) {
+        if (!chord.some((n) => n.role === 'harmony')) continue
+        chords++
+        if (new Set(chord.map((n) => pitchAt(mandolin, n.place) % 12)).size < 2) bare++
+      }
+    }
+  expect(chords).toBeGreaterThan(200)
+  expect(bare).toBeLessThanOrEqual(chords / 100)
+})
