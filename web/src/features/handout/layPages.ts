@@ -1,3 +1,4 @@
+import { present } from '@velvet-porch/core/invariant'
 import type { PaperWords } from '@velvet-porch/core/lesson'
 import {
   escaped,
@@ -81,7 +82,7 @@ const wrapped = ({ html, block }: PaperPiece): string => `<div data-block="${esc
 /** Heights of pieces at the width of the page's body. A drawing says its own size: it need not be drawn. */
 function* measured(root: ShadowRoot, css: string, pieces: readonly PaperPiece[]): Turns<number[]> {
   root.innerHTML = `<style>${css} .page { height: auto; } .draw > svg { display: none; }</style><div class="page"><div class="body"></div></div>`
-  const body = root.querySelector('.body')!
+  const body = present(root.querySelector('.body'))
   const heights: number[] = []
   for (const some of chunk(pieces, A_TURN)) {
     body.insertAdjacentHTML('beforeend', some.map(wrapped).join(''))
