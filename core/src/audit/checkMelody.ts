@@ -1,7 +1,8 @@
 import { groupBy } from 'es-toolkit'
 import { message } from '../messages/message.ts'
 import { type PlayedNote } from './playedOrder.ts'
-import type { FinishedTab } from './finishedTab.ts'
+import type { Ticks } from '../music/time/ticks.ts'
+import type { FinishedTab, WrittenNote } from './finishedTab.ts'
 import type { Add } from './finding.ts'
 import { harmonicsAtEnd, isLetGo } from './letGo.ts'
 import { heldFor, quarters } from './heldFor.ts'
@@ -46,8 +47,7 @@ export function checkMelody(tab: FinishedTab, add: Add): number {
 
 /** At a melody onset nothing else that is struck or still written may lie above it. */
 export function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], add: Add): void {
-  // Under the tune's last note it comes to rest: there its chord may be struck above it.
-  const rest = tab.notes.reduce((last, n) => (n.role === 'melody' ? Math.max(last, n.start) : last), 0)
+  const isRest = restsIn(tab)
   let window: PlayedNote[] = []
   for (let i = 0; i < played.length;) {
     const at = played[i]!.at
@@ -55,7 +55,7 @@ export function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], ad
     while (i < played.length && played[i]!.at === at) struck.push(played[i++]!)
     window = window.filter((p) => p.at + p.note.duration > at)
     for (const m of struck.filter((p) => p.note.role === 'melody')) {
-      const mayLieAbove = tab.measures[m.note.measure]?.harmonyAbove || m.note.start === rest
+      const mayLieAbove = tab.measures[m.note.measure]?.harmonyAbove || isRest(m.note)
       const above = [...window, ...struck].find(
         (p) =>
           p.note.role !== 'melody' &&
@@ -66,4 +66,22 @@ export function checkMasking(tab: FinishedTab, played: readonly PlayedNote[], ad
     }
     window.push(...struck)
   }
+}
+
+/**
+ * True for a melody note on which the music comes to rest: the tune's last one, and one that ends its measure as that does, on the
+ * same note over the same chord. There the chord may be struck above it.
+ */
+function restsIn({ notes, chords }: FinishedTab): (note: WrittenNote) => boolean {
+  const melody = notes.filter((n) => n.role === 'melody')
+  const last = melody.reduce<WrittenNote | undefined>((a, b) => (a && a.start >= b.start ? a : b), undefined)
+  const chordAt = (at: Ticks) => chords.findLast((c) => c.start <= at)?.symbol
+  const closes = new Map<number, Ticks>()
+  for (const n of notes) closes.set(n.measure, Math.max(n.start, closes.get(n.measure) ?? 0))
+  return (note) =>
+    last !== undefined &&
+    (note.start === last.start ||
+      (note.midi === last.midi &&
+        closes.get(note.measure) === note.start &&
+        chordAt(note.start) === chordAt(last.start)))
 }

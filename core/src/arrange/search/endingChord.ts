@@ -39,23 +39,45 @@ interface Written {
 }
 
 /**
- * The end of a tune whose melody lies too low to have a chord beneath it, or only a thick one high up the low strings: the chord is struck
- * above it, the melody note its root or a low tone of it, as a player ends a tune on the low strings. What was found stays where that is
- * enough, or where no whole shape has the melody's place.
+ * The end of a tune, and of sections that end on the same note over the same chord, where the melody lies too low to have a chord beneath it, or only a thick one high up the low
+ * strings: the chord is struck above it, the melody note its root or a low tone of it, as a player ends a tune on the low strings. What was
+ * found stays where that is enough, or where no whole shape has the melody's place.
  * @param locked notes, grips and measures that stay as they are
  */
-export function withEndingChord(
+export function withEndingChords(
   written: Written,
   plan: Plan,
   tune: TuneDoc,
   setup: Setup,
   locked: ReadonlySet<Id>,
 ): Written {
-  const ending = plan.endings.find((e) => e.until === plan.timeline.length)
-  const t = ending && plan.sliceAt.get(ending.at)
+  const last = plan.endings.find((e) => e.until === plan.timeline.length)
+  if (!last) return written
+  const sound = soundOf(last, plan)
+  return plan.endings
+    .filter((e) => soundOf(e, plan) === sound)
+    .reduce((found, ending) => withEndingChord(found, ending, plan, tune, setup, locked), written)
+}
+
+/** The melody note and the chord of an ending. */
+function soundOf({ at, segment }: Ending, { melodyMidi, slices, sliceAt, harmony }: Plan): string {
+  const t = sliceAt.get(at)
+  const { melody = -1 } = t === undefined ? {} : slices[t]!
+  return `${String(melodyMidi[melody])} ${chordText(present(harmony[segment]!.shape))}`
+}
+
+function withEndingChord(
+  written: Written,
+  ending: Ending,
+  plan: Plan,
+  tune: TuneDoc,
+  setup: Setup,
+  locked: ReadonlySet<Id>,
+): Written {
+  const t = plan.sliceAt.get(ending.at)
   const onset = written.onsets.find((o) => o.t === t)
   const grip = written.grips.find((g) => sameTime(g, onset?.notes[0]))
-  if (!ending || !onset || !grip || locked.has(grip.id) || locked.has(grip.pos.measure)) return written
+  if (!onset || !grip || locked.has(grip.id) || locked.has(grip.pos.measure)) return written
   const slice = plan.slices[onset.t]!
   const region = plan.regions[slice.measure]
   // Nothing is added to what was given, nor to a version that does without.
@@ -64,7 +86,7 @@ export function withEndingChord(
   if (onset.notes.some((n) => locked.has(n.id))) return written
   const isWhole = onset.notes.length >= least
   const isLow = !isOverHighRoot(onset, plan.harmony[ending.segment]!, setup)
-  if (isWhole && (least === 0 || isLow || comesBefore(ending, plan))) return written
+  if (isWhole && (least === 0 || isLow)) return written
   const made = chordOver(onset, ending, slice, plan, tune, setup, isWhole ? 'lower' : 'kept', least)
   if (!made) return written
   const { notes, ...held } = made
@@ -72,16 +94,6 @@ export function withEndingChord(
     onsets: written.onsets.map((o) => (o === onset ? { t: o.t, notes } : o)),
     grips: written.grips.map((g) => (g === grip ? { ...g, ...held } : g)),
   }
-}
-
-/** True where a section before ends on the same note over the same chord: both are played alike. */
-function comesBefore(ending: Ending, { endings, melodyMidi, slices, sliceAt, harmony }: Plan): boolean {
-  const soundOf = ({ at, segment }: Ending) => {
-    const t = sliceAt.get(at)
-    const { melody = -1 } = t === undefined ? {} : slices[t]!
-    return `${String(melodyMidi[melody])} ${chordText(present(harmony[segment]!.shape))}`
-  }
-  return endings.some((e) => e !== ending && soundOf(e) === soundOf(ending))
 }
 
 /** True where what is struck lies over its root, and that far up the neck. */

@@ -36,7 +36,7 @@ import {
   type VoiceKey,
 } from './candidate.ts'
 import { bassNoteId, chordNoteId, gripId, innerNoteId, melodyNoteId } from '../../document/noteIds.ts'
-import { withEndingChord } from './endingChord.ts'
+import { withEndingChords } from './endingChord.ts'
 import type { Solution } from './solve.ts'
 import { staticCost } from './staticCost.ts'
 import { stepBetween } from './steps.ts'
@@ -52,7 +52,7 @@ export function* writing(
 ): Turns<{ layer: Layer; ornamentsLeft: readonly LeftOrnament[] }> {
   const found = yield* writtenSlices(plan, solution, tune, setup, 0, plan.slices.length)
   const locked = new Set(locks.map((l) => l.target))
-  const { onsets, grips } = withEndingChord(found, plan, tune, setup, locked)
+  const { onsets, grips } = withEndingChords(found, plan, tune, setup, locked)
   const written = { notes: onsets.flatMap((o) => o.notes), grips }
   yield
   const { notes, spans, left, ...played } = yield* articulating(tune, setup, plan, written, locks)
