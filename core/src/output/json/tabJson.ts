@@ -19,7 +19,7 @@ import type { ChordMark, TuneDoc } from '../../document/tune.ts'
 import type { PickingSchool, Player } from '../../instrument/hand.ts'
 import type { InstrumentKind } from '../../instrument/instruments.ts'
 import { pitchAt, type Setup } from '../../instrument/setup.ts'
-import { strumsWhole } from '../../arrange/plan/styleRules.ts'
+import { hasBassStrings, strumsWhole } from '../../arrange/plan/styleRules.ts'
 import { setupOf } from '../../instrument/setupOf.ts'
 import { keyText } from '../../music/pitch/key.ts'
 import { midiOf } from '../../music/pitch/pitch.ts'
@@ -225,7 +225,9 @@ function rootWanted(tune: TuneDoc, plan: Plan, instrument: Setup['instrument'], 
   const { rules, school } = slice
   // What the teacher says is not found wanting.
   if (plan.bass[slice.bass]?.kind === 'said') return false
-  return rules.chord !== undefined || (rules.bass !== 'none' && !rules.pedal && school.parts === 'melody')
+  // Without bass strings chords are turned over freely.
+  if (rules.chord) return hasBassStrings(instrument)
+  return rules.bass !== 'none' && !rules.pedal && school.parts === 'melody'
 }
 
 /** An accompaniment has the root of every chord; a strum that of chords which come with the arm, on a beat. */
