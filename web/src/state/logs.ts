@@ -21,9 +21,19 @@ const unitOf = (log: { readonly unit?: Unit }): Unit => log.unit ?? 'phrase'
  * What a student of a tune wrote down; undefined where there is none.
  * @param student the id of a hand; empty for nobody in particular
  */
-export function useLog(tuneId: string, student: string): LogOf | undefined {
-  const row = useStored(() => db.logs.get(logId(tuneId, student)), [tuneId, student])
-  return useMemo(() => row && { unit: unitOf(row), entries: row.entries }, [row])
+export const useLog = (tuneId: string, student: string): LogOf | undefined =>
+  useLogOnceRead(tuneId, student)?.log
+
+/** The same; undefined until it is known whether there is one. */
+export function useLogOnceRead(
+  tuneId: string,
+  student: string,
+): { readonly log: LogOf | undefined } | undefined {
+  const read = useStored(async () => ({ row: await db.logs.get(logId(tuneId, student)) }), [tuneId, student])
+  return useMemo(
+    () => read && { log: read.row && { unit: unitOf(read.row), entries: read.row.entries } },
+    [read],
+  )
 }
 
 /** Every log that is kept. */

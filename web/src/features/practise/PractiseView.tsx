@@ -34,8 +34,8 @@ const REST_EVERY = 12
 
 /** Today's list, the piece in a loop with the hand on the neck, and the tempo that rises when it is clean. */
 export function PractiseView({ tune, written }: { tune: TuneDoc; written: ArrangementDoc }) {
-  const { lesson, ...practised } = usePractised(tune, written)
-  return lesson ? <PractiseLesson practised={{ ...practised, lesson }} /> : <Working />
+  const practised = usePractised(tune, written)
+  return practised ? <PractiseLesson practised={practised} /> : <Working />
 }
 
 function PractiseLesson({ practised }: { practised: Practised }) {

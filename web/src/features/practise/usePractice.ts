@@ -1,29 +1,50 @@
-import type { ArrangementDoc, TuneDoc } from '@velvet-porch/core/document'
-import { pieceText, stretchOf, teaching, type Lesson, type Piece } from '@velvet-porch/core/lesson'
+import type { ArrangementDoc, TuneDoc, Variant } from '@velvet-porch/core/document'
+import {
+  pieceText,
+  stretchOf,
+  teaching,
+  type Lesson,
+  type LogOf,
+  type Piece,
+} from '@velvet-porch/core/lesson'
 import { practiceList, studyIn } from '@velvet-porch/core/studio'
-import { useCallback, useMemo, useState } from 'react'
+import type { Turns } from '@velvet-porch/core/turns'
+import { useMemo, useState } from 'react'
 import { usePlaying } from '../../score/playback/usePlaying.ts'
 import { sheetModel } from '../../score/sheet/sheetModel.ts'
-import { useLog } from '../../state/logs.ts'
+import type { PlayerRow } from '../../state/db.ts'
+import { useLogOnceRead } from '../../state/logs.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { today as todayIs, useAssignments, useStudents } from '../../state/studio.ts'
 import { useTurns } from '../../ui/useTurns.ts'
 import { useTaught } from '../lesson/useTaught.ts'
 
-/** A tune for whoever practises it, with the lesson as soon as it is made. */
-export function usePractised(tune: TuneDoc, written: ArrangementDoc) {
-  const { lesson: settings } = usePrefs()
-  const { doc, student, own } = useTaught(tune, written)
-  const log = useLog(tune.id, student?.id ?? '')
-  // Pieces are those of the log, so that what was practised goes on.
-  const unit = log?.unit ?? settings.unit
-  const lesson = useTurns(
-    useCallback(() => teaching(tune, doc, { ...settings, unit }, log), [tune, doc, settings, unit, log]),
-  )
-  return { student, own, log, lesson }
+/** Who practises, what was written down so far, and the lesson that was made from it. */
+export interface Practised {
+  readonly student: PlayerRow | undefined
+  readonly own: readonly Variant[]
+  readonly log: LogOf | undefined
+  readonly lesson: Lesson
 }
 
-export type Practised = ReturnType<typeof usePractised> & { readonly lesson: Lesson }
+/** A tune for whoever practises it; undefined until the log was read and the lesson made. */
+export function usePractised(tune: TuneDoc, written: ArrangementDoc): Practised | undefined {
+  const { lesson: settings } = usePrefs()
+  const { doc, student, own } = useTaught(tune, written)
+  const read = useLogOnceRead(tune.id, student?.id ?? '')
+  const begin = useMemo(() => {
+    if (!read) return undefined
+    const { log } = read
+    // Pieces are those of the log, so that what was practised goes on.
+    const unit = log?.unit ?? settings.unit
+    return function* (): Turns<Practised> {
+      const lesson = yield* teaching(tune, doc, { ...settings, unit }, log)
+      // Together: a lesson never stands beside another log than its own.
+      return { student, own, log, lesson }
+    }
+  }, [tune, doc, settings, read, student, own])
+  return useTurns(begin)
+}
 
 /** What is practised of a tune today, by whom, and the piece that is at hand. */
 export function usePractice({ student, own, log, lesson }: Practised) {
