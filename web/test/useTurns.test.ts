@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import type { Turns } from '@velvet-porch/core/turns'
 import { cleanup, renderHook, waitFor } from '@testing-library/react'
-import { afterEach, describe, expect, it } from 'vitest'
+import { Component, type ReactNode } from 'react'
+import { afterEach, describe, expect, it, vi } from 'vitest'
 import { useTurns } from '../src/ui/useTurns.ts'
 
 afterEach(cleanup)
@@ -53,6 +54,29 @@ describe('long work of the page', () => {
     await new Promise((resolve) => setTimeout(resolve, 60))
     expect(done.length - worked).toBeLessThanOrEqual(1)
     expect(result.current).toBe('short')
+  })
+
+  it('that fails is an error of the page, as short work is that fails', async () => {
+    const failing = () =>
+      (function* (): Turns<string> {
+        yield* work('failing', 4)
+        throw new Error('nothing can be taught of this')
+      })()
+    const caught: unknown[] = []
+    class Shown extends Component<{ children: ReactNode }, { failed: boolean }> {
+      override state = { failed: false }
+      static getDerivedStateFromError = () => ({ failed: true })
+      override componentDidCatch(error: unknown) {
+        caught.push(error)
+      }
+      override render() {
+        return this.state.failed ? null : this.props.children
+      }
+    }
+    const quiet = vi.spyOn(console, 'error').mockImplementation(() => undefined)
+    renderHook(() => useTurns(failing), { wrapper: Shown })
+    await waitFor(() => expect(caught).toEqual([new Error('nothing can be taught of this')]))
+    quiet.mockRestore()
   })
 
   it('finds nothing where nothing is asked', () => {

@@ -56,6 +56,20 @@ const row = (name: string, wanted: string, style: Style, level: Level, of: (p: P
   if (styles.includes(style))
     lines.push(`| ${name} | ${style} ${level} | ${wanted} | ${percent(sum(style, level, of))} |`)
 }
+/** Tunes that lie where style and level want them, or for which a better key is proposed. */
+const settledRow = (name: string, style: Style, level: Level, of: (p: Page) => Share, least: number) => {
+  if (!styles.includes(style) || refusalOf(style, level, setup.instrument)) return
+  const settled = share(
+    tunes.flatMap((tune) => {
+      const page = pages.get(key(tune, style, level))
+      if (!page) return []
+      const made = makePlan(tune, setup, wholeTune(tune, style, level))
+      const { hits, of: all } = of(page)
+      return [hits >= least * all || (made.ok && betterKey(tune, setup, made.plan) !== undefined)]
+    }),
+  )
+  lines.push(`| ${name}, or a better key is proposed | ${style} ${level} | 100 | ${percent(settled)} |`)
+}
 row('a fill repeats the one before', '≤ 15', 'arpeggio', 3, heard.repeatedFills)
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio'] as const)
   for (const level of [3, 5] as const)
@@ -78,19 +92,7 @@ for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'chord-melod
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio', 'picking', 'strum'] as const)
   row("the book's fingers", '≥ 95', style, 1, heard.bookFingers)
 for (const style of SOLO_STYLES) row('below fret 5', '100', style, 1, heard.belowFifthFret)
-for (const style of SOLO_STYLES)
-  if (styles.includes(style) && !refusalOf(style, 1, setup.instrument)) {
-    const settled = share(
-      tunes.flatMap((tune) => {
-        const page = pages.get(key(tune, style, 1))
-        if (!page) return []
-        const made = makePlan(tune, setup, wholeTune(tune, style, 1))
-        const { hits, of } = heard.belowFifthFret(page)
-        return [hits === of || (made.ok && betterKey(tune, setup, made.plan) !== undefined)]
-      }),
-    )
-    lines.push(`| tunes below fret 5, or a better key is proposed | ${style} 1 | 100 | ${percent(settled)} |`)
-  }
+for (const style of SOLO_STYLES) settledRow('tunes below fret 5', style, 1, heard.belowFifthFret, 1)
 for (const style of ['chord-melody', 'arpeggio'] as const)
   for (const level of [3, 5] as const)
     row('melody on strings 1 and 2', '≥ 90', style, level, heard.melodyOnTop)
@@ -98,21 +100,8 @@ for (const style of ['chord-melody', 'arpeggio'] as const)
   for (const level of [3, 5] as const)
     row('melody on strings 1 and 2 where they have it', '≥ 90', style, level, heard.melodyOnTopWhereItCan)
 for (const style of ['chord-melody', 'arpeggio'] as const)
-  for (const level of [3, 5] as const) {
-    if (!styles.includes(style)) continue
-    const settled = share(
-      tunes.flatMap((tune) => {
-        const page = pages.get(key(tune, style, level))
-        if (!page) return []
-        const made = makePlan(tune, setup, wholeTune(tune, style, level))
-        const { hits, of } = heard.melodyOnTop(page)
-        return [hits >= 0.9 * of || (made.ok && betterKey(tune, setup, made.plan) !== undefined)]
-      }),
-    )
-    lines.push(
-      `| tunes with nine notes in ten on strings 1 and 2, or a better key is proposed | ${style} ${level} | 100 | ${percent(settled)} |`,
-    )
-  }
+  for (const level of [3, 5] as const)
+    settledRow('tunes with nine notes in ten on strings 1 and 2', style, level, heard.melodyOnTop, 0.9)
 row('melody notes as blocks of four', '≤ 40', 'chord-melody', 5, heard.fullBlocks)
 for (const level of [3, 5] as const) {
   row('lower voices kept under one chord', '≥ 80', 'chord-melody', level, heard.lowerVoicesKept)

@@ -29,11 +29,13 @@ export function useLogOnceRead(
   tuneId: string,
   student: string,
 ): { readonly log: LogOf | undefined } | undefined {
-  const read = useStored(async () => ({ row: await db.logs.get(logId(tuneId, student)) }), [tuneId, student])
-  return useMemo(
-    () => read && { log: read.row && { unit: unitOf(read.row), entries: read.row.entries } },
-    [read],
-  )
+  const id = logId(tuneId, student)
+  const read = useStored(async () => ({ id, row: await db.logs.get(id) }), [id])
+  return useMemo(() => {
+    // What was read before stays until the next is: it is not this one's.
+    if (read?.id !== id) return undefined
+    return { log: read.row && { unit: unitOf(read.row), entries: read.row.entries } }
+  }, [read, id])
 }
 
 /** Every log that is kept. */

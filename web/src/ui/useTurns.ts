@@ -10,22 +10,33 @@ const AT_ONCE_MS = 20
  * between what else the page does. While it is begun anew, what it found before stays.
  * @param begin begins the work; pass the same function as long as it would find the same, and none where nothing is wanted
  * @returns undefined until it was done for the first time
+ * @throws what the work throws
  */
 export function useTurns<T>(begin: (() => Turns<T>) | undefined): T | undefined {
   const begun = useMemo(() => begin && begunBy(begin), [begin])
-  const [found, setFound] = useState<{ readonly value: T }>()
+  const [found, setFound] = useState<Found<T>>()
   useEffect(() => {
     if (!begun || begun.done) return undefined
     let left = false
     // In an object: what is found may be nothing, and so is what was left.
     const run = boxed(begun.run)
-    void inTurns(run, { isStopped: () => left }).then((value) => value && !left && setFound(value))
+    inTurns(run, { isStopped: () => left }).then(
+      (value) => value && !left && setFound(value),
+      (error: unknown) => left || setFound({ error, of: begun }),
+    )
     return () => {
       left = true
     }
   }, [begun])
-  return begun?.done ? begun.done.value : found?.value
+  if (begun?.done) return begun.done.value
+  if (!found || 'value' in found) return found?.value
+  // As it is where short work fails: the page's own error is shown.
+  if (found.of === begun) throw found.error
+  return undefined
 }
+
+/** What was found, or what went wrong and in which work. */
+type Found<T> = { readonly value: T } | { readonly error: unknown; readonly of: object }
 
 /** Work that was begun, and what it found where it was short. */
 interface Begun<T> {

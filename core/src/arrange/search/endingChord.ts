@@ -15,7 +15,7 @@ import type { Ending } from '../plan/endings.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import type { HarmonySegment } from '../plan/harmonyLine.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
-import { barreStrings } from './requirement.ts'
+import { barreStrings } from './barreStrings.ts'
 import { chordNoteId } from '../../document/noteIds.ts'
 
 /** Notes that an ending has at least, by level. Common practice, no source. */

@@ -7,7 +7,8 @@ import { LockConflict } from './lockConflict.ts'
 import { locksBySlice, type LocksBySlice } from './locks.ts'
 import type { PassingLock } from './passingLocks.ts'
 import type { Trace } from './shortestPath.ts'
-import { newRequirementCache, requirementOf, type Requirement, type RequirementCache } from './requirement.ts'
+import { requirementOf, type Requirement } from './requirement.ts'
+import { newRequirementCache, type RequirementCache } from './requirementCache.ts'
 
 /** A plan with every slice's requirement and candidates: what the search runs over. */
 export interface Prepared {

@@ -1,4 +1,3 @@
-import { knownIn, present } from '../../invariant.ts'
 import { bassPitchClass, chordPitchClasses, chordText } from '../../music/harmony/chordSymbol.ts'
 import type { PickingSchool } from '../../instrument/hand.ts'
 import type { Level } from '../../document/style.ts'
@@ -6,20 +5,23 @@ import type { Role } from '../../document/tab.ts'
 import type { TasteInForce } from '../../document/taste.ts'
 import type { HandRule } from '../../document/school.ts'
 import { byFinger, type Pressed } from '../../hand/grip/pressed.ts'
-import { pitchAt, placesOf, withKindHand, type Place, type Setup } from '../../instrument/setup.ts'
-import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
+import { pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
+import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { PlannedBass } from '../plan/bassLine.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
 import { hasBassStrings, MELODY_ON_TOP } from '../plan/styleRules.ts'
 import type { OrnamentRoom, Plan, Slice } from '../plan/plan.ts'
-import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
+import type { HeldShape } from '../../chords/textbook.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import { bassOptions, type BassOption } from './bassOptions.ts'
 import { isSlurTime } from '../ornament/usualTimes.ts'
 import { melodyPlaces } from './melodyPlaces.ts'
 import type { SliceLock } from './sliceLock.ts'
-import { voicingsFor } from './voicings.ts'
+import { heldShapesOf, heldVoicings, tonesOf, topOf } from './plannedVoicings.ts'
+import type { RequirementCache } from './requirementCache.ts'
+import { tasteAt } from './tasteAt.ts'
+import { barreStrings } from './barreStrings.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
 
 export type { BassOption } from './bassOptions.ts'
@@ -94,14 +96,6 @@ export interface Requirement {
   readonly taste: TasteInForce | undefined
   readonly lock: SliceLock | undefined
 }
-
-/** Remembers what is dear to compute, across the slices of one solve. */
-export interface RequirementCache {
-  readonly heldShapes: Map<string, readonly HeldShape[]>
-  readonly voicings: Map<string, readonly HeldShape[]>
-}
-
-export const newRequirementCache = (): RequirementCache => ({ heldShapes: new Map(), voicings: new Map() })
 
 /** Turns a slice of the plan into a requirement: every place that each voice could take, with the held shapes of its chord. */
 export function requirementOf(
@@ -201,20 +195,8 @@ export function requirementOf(
   }
 }
 
-/** The taste of a slice, where it prices anything: its shapes are pins of the plan. */
-function tasteAt(plan: Plan, { measure }: Slice): TasteInForce | undefined {
-  const taste = plan.regions[measure]?.taste
-  return taste && Object.keys(taste.prices).length > 0 ? taste : undefined
-}
-
 /** Styles in which the hand holds chord shapes while the voices move inside them. */
 const HOLDS_SHAPES: ReadonlySet<string> = new Set(['melody-bass', 'alternating-bass', 'arpeggio'])
-
-/** Strings that one finger may lie across in a slice, for this hand. */
-export const barreStrings = (
-  { level, barres }: Pick<Slice, 'level' | 'barres'>,
-  { player }: Setup,
-): number => (player.techniques.barre && barres ? LEVEL_RULES[level].barreStrings : 1)
 
 const tonicAt = (plan: Plan, slice: Slice) => pitchClass(plan.keys[slice.measure]!.tonic)
 
@@ -353,11 +335,6 @@ function lockedVoicing({ instrument }: Setup, { melody, chord = {} }: SliceLock)
   return { name: '', frets, pressed, fingers: byFinger(pressed), textbook: false }
 }
 
-const tonesOf = (plan: Plan, planned: PlannedInner): readonly PitchClass[] => {
-  const sounding = plan.harmony[planned.segment]?.sounding
-  return sounding ? chordPitchClasses(sounding) : []
-}
-
 /** Places of the second voices of a double stop. */
 function secondOptions(
   setup: Setup,
@@ -377,88 +354,4 @@ function secondOptions(
   return [
     all.find((o) => o.place.string === place.string && o.place.fret === place.fret) ?? { place, price: 0 },
   ]
-}
-
-function heldShapesOf(plan: Plan, slice: Slice, setup: Setup, cache: RequirementCache): readonly HeldShape[] {
-  const shape = plan.harmony[slice.segment]?.shape
-  if (!shape) return []
-  const key = chordText(shape)
-  let known = cache.heldShapes.get(key)
-  if (!known) cache.heldShapes.set(key, (known = heldShapesFor(shape, setup, plan.pins)))
-  return known
-}
-
-/** Least price of each voice that an answer over the chord has fewer than it could. No source. */
-const FULL_ANSWER = 2.5
-
-/** The melody note under which a voicing is struck. */
-function topOf(plan: Plan, planned: PlannedInner): Midi | undefined {
-  const slice = plan.slices[knownIn(plan.sliceAt, planned.start)]!
-  return slice.melody >= 0 ? plan.melodyMidi[slice.melody] : undefined
-}
-
-/** Semitones that a melody note outside the chord goes to its chord tone. */
-const STEP = 2
-
-/** The tone of the chord to which the melody note of a voicing goes on by a step. */
-function resolutionOf(plan: Plan, planned: PlannedInner): PitchClass | undefined {
-  const { melody } = plan.slices[knownIn(plan.sliceAt, planned.start)]!
-  const [top, next] = [plan.melodyMidi[melody], plan.melodyMidi[melody + 1]]
-  if (top === undefined || next === undefined) return undefined
-  const tones = tonesOf(plan, planned)
-  const isHeldOver = plan.melody[melody + 1]!.start < plan.harmony[planned.segment]!.end
-  const resolves = !tones.includes(mod12(top)) && tones.includes(mod12(next)) && Math.abs(next - top) <= STEP
-  return isHeldOver && resolves ? mod12(next) : undefined
-}
-
-function heldVoicings(
-  plan: Plan,
-  planned: PlannedInner,
-  slice: Slice,
-  setup: Setup,
-  cache: RequirementCache,
-  top: Midi | undefined,
-): { heldShapes: readonly HeldShape[]; key: string } {
-  const sounding = present(plan.harmony[planned.segment]!.sounding)
-  const picking = pickingOf(slice.style, slice.school, setup)
-  const rules = LEVEL_RULES[slice.level]
-  const taste = tasteAt(plan, slice)
-  const resolution = resolutionOf(plan, planned)
-  const key = [
-    chordText(sounding),
-    resolution ?? '-',
-    top ?? '-',
-    planned.voices,
-    planned.change,
-    planned.rests,
-    planned.answers,
-    picking,
-    slice.level,
-    slice.barres,
-    slice.stretches,
-    taste ? JSON.stringify(taste.prices) : '',
-  ].join()
-  let known = cache.voicings.get(key)
-  if (!known) {
-    known =
-      top === undefined
-        ? heldShapesOf(plan, slice, setup, cache).slice(0, rules.heldShapes)
-        : voicingsFor(slice.stretches ? setup : withKindHand(setup), {
-            chord: sounding,
-            top,
-            voices: planned.voices,
-            book: heldShapesOf(plan, slice, setup, cache)[0],
-            lastFret: rules.lastFret,
-            barreStrings: barreStrings(slice, setup),
-            thin: planned.answers ? Math.max(FULL_ANSWER, rules.thin) : rules.thin,
-            change: planned.change,
-            rests: planned.rests,
-            resolution,
-            answers: planned.answers,
-            strummed: picking === 'flatPick',
-            taste,
-          })
-    cache.voicings.set(key, known)
-  }
-  return { heldShapes: known, key }
 }

@@ -1,6 +1,7 @@
 import { ornamentOf } from '../../document/regions.ts'
 import type { Plan, Slice } from '../plan/plan.ts'
 import { isSlurTime, SLUR_SPANS } from '../ornament/usualTimes.ts'
+import { WHOLE_STEP } from '../../music/pitch/interval.ts'
 import { QUARTER } from '../../music/time/ticks.ts'
 import type { Transition } from './transition.ts'
 import { WEIGHTS } from './weights.ts'
@@ -69,11 +70,8 @@ function fillAgainPrice(plan: Plan, a: Slice, b: Slice): number {
 const bothDoubled = (plan: Plan, a: Slice, b: Slice): boolean =>
   a.innerOnset && b.innerOnset && [a, b].every((s) => plan.inner[s.inner]?.kind === 'double')
 
-/** Semitones of a step. */
-const STEP = 2
-
 const isStepTo = ({ melodyMidi }: Plan, { melody }: Slice): boolean =>
-  Math.abs(melodyMidi[melody]! - melodyMidi[melody - 1]!) <= STEP
+  Math.abs(melodyMidi[melody]! - melodyMidi[melody - 1]!) <= WHOLE_STEP
 
 /** What it costs to pluck a melody note that is to be slurred to the one before it: the source's slur, or one that the hand adds. */
 function slurPrice(plan: Plan, { melody, measure }: Slice): number {

@@ -240,10 +240,10 @@ function belowMelody(setup: Setup, requirement: VoicingRequirement, melody: Plac
  * strings would sound like mud. Common practice, no source.
  */
 const liesOver = ({ answers }: VoicingRequirement, melody: Place): boolean =>
-  answers && melody.string > TOP_STRINGS
+  answers && melody.string > STRINGS_ABOVE
 
-/** Strings on which a tune has too few above it for a chord. */
-const TOP_STRINGS = 2
+/** Strings above a melody note that make a chord with it. */
+const STRINGS_ABOVE = 2
 
 /** Every chord on the strings next above the melody's, two or more of them, each higher than the one below it. */
 function aboveMelody(setup: Setup, requirement: VoicingRequirement, melody: Place): (number | null)[][] {

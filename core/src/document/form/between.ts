@@ -1,4 +1,5 @@
 import type { Pos } from '../tune.ts'
+import { firstAtOrAfter } from '../../music/time/firstAtOrAfter.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { ticksAt, type Timeline } from './timeline.ts'
 
@@ -9,10 +10,8 @@ interface Placed {
 /** The items of a list by their written time. */
 interface InOrder {
   readonly timeline: Timeline
-  /** Where each stands in the list. */
-  readonly index: readonly number[]
-  /** The time of each, ascending. */
-  readonly at: readonly Ticks[]
+  /** Where each stands in time and in the list, by time. */
+  readonly placed: readonly { readonly start: Ticks; readonly index: number }[]
 }
 
 /** Many stretches of one tab are asked for; the lists of a document are never changed in place. */
@@ -29,29 +28,19 @@ export function between<T extends Placed>(
   from: Ticks,
   to: Ticks,
 ): readonly T[] {
-  const order = inOrder(items, timeline)
-  return order.index.slice(firstFrom(order.at, from), firstFrom(order.at, to)).map((i) => items[i]!)
+  const { placed } = inOrder(items, timeline)
+  return placed
+    .slice(firstAtOrAfter(placed, from), firstAtOrAfter(placed, to))
+    .map(({ index }) => items[index]!)
 }
 
 function inOrder(items: readonly Placed[], timeline: Timeline): InOrder {
   const before = known.get(items)
   if (before?.timeline === timeline) return before
-  const timed = items
-    .map((item, index) => ({ index, at: ticksAt(timeline, item.pos) }))
-    .sort((a, b) => a.at - b.at)
-  const order = { timeline, index: timed.map((t) => t.index), at: timed.map((t) => t.at) }
+  const placed = items
+    .map((item, index) => ({ index, start: ticksAt(timeline, item.pos) }))
+    .sort((a, b) => a.start - b.start)
+  const order = { timeline, placed }
   known.set(items, order)
   return order
-}
-
-/** Index of the first that is not less than a value, in an ascending list. */
-function firstFrom(ascending: readonly Ticks[], value: Ticks): number {
-  let low = 0
-  let high = ascending.length
-  while (low < high) {
-    const mid = (low + high) >> 1
-    if (ascending[mid]! < value) low = mid + 1
-    else high = mid
-  }
-  return low
 }

@@ -1,3 +1,6 @@
+/** Semitones of a step at most. */
+export const WHOLE_STEP = 2
+
 /** An interval by its number and its kind. */
 export interface Interval {
   /** 3 for a third, 6 for a sixth; 1 to 8 within an octave. */

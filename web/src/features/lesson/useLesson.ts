@@ -80,7 +80,7 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   const [left] = useState(() => lessonPlace(tune.id))
   const [chosen, setChosen] = useState<number>()
   const begun = useMemo(() => (left ? nearest(steps, left) : 0), [left, steps])
-  const setIndex = useCallback(
+  const moveIndex = useCallback(
     (next: (now: number) => number) => setChosen((now) => next(now ?? begun)),
     [begun],
   )
@@ -127,7 +127,7 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
     const inside = kept ? steps.flatMap((s, i) => (isWithin(kept, s) ? [i] : [])) : []
     return inside.length > 0 ? [inside[0]!, inside.at(-1)!] : [0, steps.length - 1]
   }, [steps, kept])
-  const go = useTeachActions(steps, index, setIndex, toggle, toScript, range)
+  const go = useTeachActions(steps, index, moveIndex, toggle, toScript, range)
   const toMeasure = (measure: number, tick = 0) => setChosen(stepFrom(steps, measure, tick))
   return {
     ...{ taught, student, own, notes, log, instead, setInstead, layer, setLayer },
