@@ -56,6 +56,18 @@ describe('long work of the page', () => {
     expect(result.current).toBe('short')
   })
 
+  it('keeps what short work found while longer work goes on', async () => {
+    const { result, rerender } = using(short)
+    rerender({ of: long })
+    expect(result.current).toBe('short')
+    await waitFor(() => expect(result.current).toBe('long'))
+    rerender({ of: short })
+    expect(result.current).toBe('short')
+    rerender({ of: other })
+    expect(result.current).toBe('short')
+    await waitFor(() => expect(result.current).toBe('other'))
+  })
+
   it('that fails is an error of the page, as short work is that fails', async () => {
     const failing = () =>
       (function* (): Turns<string> {

@@ -15,6 +15,8 @@ const AT_ONCE_MS = 20
 export function useTurns<T>(begin: (() => Turns<T>) | undefined): T | undefined {
   const begun = useMemo(() => begin && begunBy(begin), [begin])
   const [found, setFound] = useState<Found<T>>()
+  // What short work found stays too, should the same work be long the next time.
+  if (begun?.done && found !== begun.done) setFound(begun.done)
   useEffect(() => {
     if (!begun || begun.done) return undefined
     let left = false
