@@ -1,5 +1,4 @@
 import { MantineProvider } from '@mantine/core'
-import { Notifications } from '@mantine/notifications'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { useEffect, type ComponentType } from 'react'
 import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router'
@@ -9,6 +8,7 @@ import { keepAppHere } from '../state/appVersion.ts'
 import { leftBehind } from '../state/arrangedBehind.ts'
 import { keepInstallOffer } from '../state/install.ts'
 import { sweep } from '../state/shelf.ts'
+import { Notices } from './Notices.tsx'
 import { Porch } from './Porch.tsx'
 import { RouteError } from './RouteError.tsx'
 import { theme } from './theme.ts'
@@ -149,7 +149,7 @@ export function App() {
   return (
     <MantineProvider theme={theme} defaultColorScheme="auto">
       <QueryClientProvider client={queries}>
-        <Notifications position="bottom-left" />
+        <Notices />
         <RouterProvider router={router} />
       </QueryClientProvider>
     </MantineProvider>

@@ -3,10 +3,10 @@ import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation } from 'react-router'
 import { Guide } from './guide/Guide.tsx'
 import { VersionNotice } from './offline/VersionNotice.tsx'
-import { HelpDialog } from './HelpDialog.tsx'
 import { PageTitle } from './PageTitle.tsx'
-import { Keys } from './palette/Keys.tsx'
+import { Keys, type Finding } from './palette/Keys.tsx'
 import { usePlaceActions } from './palette/usePlaceActions.ts'
+import { onceOpened } from '../ui/onceOpened.tsx'
 import { placeOf } from './rail/places.ts'
 import { Rail } from './rail/Rail.tsx'
 import { StorageNotice } from './StorageNotice.tsx'
@@ -14,14 +14,15 @@ import { useBackupCare } from './useBackupCare.ts'
 import { WorkLine } from './WorkLine.tsx'
 import css from './Porch.module.css'
 
+const HelpDialog = onceOpened(async () => (await import('./HelpDialog.tsx')).HelpDialog)
+
 /** The frame of every stage: the rail on the left, the stage on the right. */
 export function Porch() {
   const { t } = useTranslation()
   const stage = useRef<HTMLElement>(null)
-  const [help, setHelp] = useState(false)
-  const [keys, setKeys] = useState(false)
+  const [over, setOver] = useState<'help' | Finding>()
   const place = placeOf(useLocation().pathname)
-  const openHelp = useCallback(() => setHelp(true), [])
+  const openHelp = useCallback(() => setOver('help'), [])
   usePlaceActions(openHelp)
   useBackupCare()
   /** To the sheet, where the stage has one; to the stage itself where it has none. */
@@ -35,7 +36,7 @@ export function Porch() {
       <button type="button" className={css.skip} onClick={skip}>
         {t('app.skip')}
       </button>
-      <Rail onHelp={openHelp} onKeys={() => setKeys(true)} />
+      <Rail onHelp={openHelp} onFind={setOver} />
       <main id="stage" ref={stage} className={css['stage-page']} tabIndex={-1}>
         <WorkLine />
         <Guide />
@@ -45,15 +46,12 @@ export function Porch() {
           <Outlet />
         </div>
       </main>
-      <Keys listed={keys} onListed={setKeys} />
+      <Keys shown={over === 'help' ? undefined : over} onShow={setOver} />
       <HelpDialog
         place={place}
-        opened={help}
-        onClose={() => setHelp(false)}
-        onKeys={() => {
-          setHelp(false)
-          setKeys(true)
-        }}
+        opened={over === 'help'}
+        onClose={() => setOver(undefined)}
+        onKeys={() => setOver('keys')}
       />
     </div>
   )

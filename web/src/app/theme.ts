@@ -1,4 +1,4 @@
-import { createTheme, Menu, type MantineColorsTuple } from '@mantine/core'
+import { createTheme, type MantineColorsTuple } from '@mantine/core'
 
 const plum: MantineColorsTuple = [
   '#f7eef5',
@@ -38,8 +38,8 @@ export const theme = createTheme({
   respectReducedMotion: true,
   components: {
     // A menu belongs to the stage that it is unfolded from, and holds items alone.
-    Menu: Menu.extend({
+    Menu: {
       defaultProps: { withInitialFocusPlaceholder: false, portalProps: { target: '#stage' } },
-    }),
+    },
   },
 })

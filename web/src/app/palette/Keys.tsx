@@ -1,25 +1,32 @@
-import { Kbd, Modal, Table, UnstyledButton } from '@mantine/core'
-import { spotlight } from '@mantine/spotlight'
-import { present } from '@velvet-porch/core/invariant'
 import { useEffect, useMemo } from 'react'
-import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { actionFor, useOfferedActions, type Action } from '../../state/actions.ts'
 import { useReadOnly } from '../../state/writeLock.ts'
-import { Palette } from './Palette.tsx'
-import { shownKeys } from './shownKeys.ts'
+import { onceOpened } from '../../ui/onceOpened.tsx'
 
-/** The palette (Ctrl+K) and the list of keys (?). Both show what can be done now. */
-export function Keys({ listed, onListed }: { listed: boolean; onListed: (listed: boolean) => void }) {
-  const { t } = useTranslation()
+const Palette = onceOpened(async () => (await import('./Palette.tsx')).Palette)
+
+const KeyList = onceOpened(async () => (await import('./KeyList.tsx')).KeyList)
+
+/** What lies over the page for whoever looks for something: the palette, or the list of keys. */
+export type Finding = 'palette' | 'keys'
+
+/** Keys that do something, the palette (Ctrl+K) and the list of keys (?). Both show what can be done now. */
+export function Keys({
+  shown,
+  onShow,
+}: {
+  shown: Finding | undefined
+  onShow: (shown: Finding | undefined) => void
+}) {
   const offered = useOfferedActions()
   const readOnly = useReadOnly(useParams().id)
   const actions = useMemo(() => (readOnly ? offered.filter((a) => !a.writes) : offered), [offered, readOnly])
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const own: readonly Action[] = [
-        { id: 'palette', label: '', keys: 'Mod+K', run: spotlight.open },
-        { id: 'keys', label: '', keys: '?', run: () => onListed(true) },
+        { id: 'palette', label: '', keys: 'Mod+K', run: () => onShow('palette') },
+        { id: 'keys', label: '', keys: '?', run: () => onShow('keys') },
       ]
       const action = actionFor(event, [...actions, ...own])
       if (!action) return
@@ -28,68 +35,12 @@ export function Keys({ listed, onListed }: { listed: boolean; onListed: (listed:
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [actions, onListed])
-  const close = () => onListed(false)
+  }, [actions, onShow])
+  const close = () => onShow(undefined)
   return (
     <>
-      <Palette actions={actions} />
-      <Modal
-        opened={listed}
-        onClose={close}
-        title={t('keys.title')}
-        closeButtonProps={{ 'aria-label': t('shelf.cancel') }}
-      >
-        <Table>
-          <Table.Tbody>
-            {actions
-              .filter((a) => a.keys)
-              .map((a) => (
-                <Table.Tr key={a.id}>
-                  <Table.Td>
-                    <UnstyledButton
-                      onClick={() => {
-                        close()
-                        a.run()
-                      }}
-                    >
-                      {a.label}
-                    </UnstyledButton>
-                  </Table.Td>
-                  <Table.Td ta="right">
-                    <Kbd>{shownKeys(present(a.keys))}</Kbd>
-                  </Table.Td>
-                </Table.Tr>
-              ))}
-            {[
-              ['Mod+K', t('keys.palette')] as const,
-              ['?', t('keys.title')] as const,
-              ...keysOfParts().map((k) => [t(`keys.partKeys.${k}`), t(`keys.partDoes.${k}`)] as const),
-            ].map(([keys, label]) => (
-              <Table.Tr key={keys}>
-                <Table.Td>{label}</Table.Td>
-                <Table.Td ta="right">
-                  <Kbd>{shownKeys(keys)}</Kbd>
-                </Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
-      </Modal>
+      <Palette opened={shown === 'palette'} actions={actions} onClose={close} />
+      <KeyList opened={shown === 'keys'} actions={actions} onClose={close} />
     </>
   )
 }
-
-/** Keys of parts of the page, which count while the keyboard is on them. */
-const PARTS = [
-  ['walk', '[data-sheet][tabindex]'],
-  ['lines', '[data-sheet][tabindex]'],
-  ['measures', '[data-sheet][tabindex]'],
-  ['ends', '[data-sheet][tabindex]'],
-  ['mark', '[data-sheet][tabindex]'],
-  ['loop', '[data-sheet][tabindex]'],
-  ['neck', '[data-testid="neck"]'],
-  ['series', '[data-series]'],
-] as const
-
-/** Those of the page that is open. */
-const keysOfParts = () => PARTS.filter(([, where]) => document.querySelector(where)).map(([part]) => part)

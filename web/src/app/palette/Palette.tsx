@@ -1,25 +1,36 @@
 import { Kbd } from '@mantine/core'
 import { Spotlight, spotlight } from '@mantine/spotlight'
-import { useRef, useState, type KeyboardEvent } from 'react'
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Action } from '../../state/actions.ts'
 import { shownKeys } from './shownKeys.ts'
 import { useFound } from './useFound.ts'
 
 /** Finds whatever is called so: what can be done, controls, places, tunes, chords, settings. */
-export function Palette({ actions }: { actions: readonly Action[] }) {
+export function Palette({
+  opened,
+  actions,
+  onClose,
+}: {
+  opened: boolean
+  actions: readonly Action[]
+  onClose: () => void
+}) {
   const { t } = useTranslation()
-  const [opened, setOpened] = useState(false)
-  const { query, setQuery, groups } = useFound(actions, opened)
+  const [stands, setStands] = useState(false)
+  const { query, setQuery, groups } = useFound(actions, stands)
   // Where the keyboard was, and what was chosen: one of them has it when the palette is gone.
   const before = useRef<HTMLElement | null>(null)
   const chosen = useRef<(() => void) | null>(null)
   // The list scrolls: the keyboard must reach it.
   const found = { viewportProps: { tabIndex: 0, role: 'group', 'aria-label': t('keys.found') } }
+  useEffect(() => {
+    if (opened) spotlight.open()
+  }, [opened])
   const open = () => {
     before.current = document.activeElement as HTMLElement | null
     chosen.current = null
-    setOpened(true)
+    setStands(true)
   }
   // A list that has only just come may have nothing chosen in it yet: Enter takes its first.
   const enter = (event: KeyboardEvent) => {
@@ -35,7 +46,8 @@ export function Palette({ actions }: { actions: readonly Action[] }) {
     spotlight.close()
   }
   const gone = () => {
-    setOpened(false)
+    setStands(false)
+    onClose()
     setQuery('')
     if (chosen.current) chosen.current()
     else before.current?.focus()

@@ -1,42 +1,40 @@
-import { ActionIcon, Menu, Tooltip } from '@mantine/core'
-import { spotlight } from '@mantine/spotlight'
-import {
-  IconDots,
-  IconHelp,
-  IconKeyboard,
-  IconMoon,
-  IconRoute,
-  IconSearch,
-  IconSun,
-} from '@tabler/icons-react'
+import { ActionIcon } from '@mantine/core'
+import { IconHelp, IconMoon, IconSearch, IconSun } from '@tabler/icons-react'
 import { isFresh } from '@velvet-porch/core/document'
-import { useDeferredValue, useMemo } from 'react'
+import { lazy, Suspense, useDeferredValue, useMemo, useState, type ComponentProps } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useLocation, useNavigate, useParams } from 'react-router'
-import { callGuide } from '../../state/guide.ts'
+import { Link, useLocation, useParams } from 'react-router'
 import { useOpenScore } from '../../state/openScore.ts'
+import type { Finding } from '../palette/Keys.tsx'
 import { useDarkMode } from '../useDarkMode.ts'
-import { PLACE_ICONS, REFERENCES, stagePath, STAGES, type Place, type Reference } from './places.ts'
+import { MoreButton } from './MoreButton.tsx'
+import { IN_MENU, PLACE_ICONS, REFERENCES, stagePath, STAGES, type Place } from './places.ts'
 import css from './Rail.module.css'
 
-/** What a phone has no room for beside the others. */
-const IN_MENU: readonly Reference[] = ['taste']
+const RailHints = lazy(async () => ({ default: (await import('./RailHints.tsx')).RailHints }))
+
+const RailMenu = lazy(async () => ({ default: (await import('./RailMenu.tsx')).RailMenu }))
 
 type StageState = 'done' | 'stale' | 'empty'
 
 interface Props {
   readonly onHelp: () => void
-  readonly onKeys: () => void
+  readonly onFind: (finding: Finding) => void
 }
 
 /** The stages of the work: a rail at the left, a bar under the thumb on a phone. */
-export function Rail({ onHelp, onKeys }: Props) {
+export function Rail({ onHelp, onFind }: Props) {
   const { t } = useTranslation()
   const { id } = useParams()
   const arranged = useArrangedState(id)
+  const [pointedAt, setPointedAt] = useState(false)
   const stateOf = { tune: 'done', fit: arranged === 'empty' ? 'empty' : 'done' } as const
   return (
-    <nav className={`${css.rail} no-print`} aria-label={t('rail.label')}>
+    <nav
+      className={`${css.rail} no-print`}
+      aria-label={t('rail.label')}
+      onPointerEnter={() => setPointedAt(true)}
+    >
       <Link className={css['rail-name']} to="/">
         {t('app.name')}
       </Link>
@@ -61,7 +59,12 @@ export function Rail({ onHelp, onKeys }: Props) {
           aside={id !== undefined || IN_MENU.includes(place)}
         />
       ))}
-      <RailTools onHelp={onHelp} onKeys={onKeys} />
+      <RailTools onHelp={onHelp} onFind={onFind} />
+      {pointedAt ? (
+        <Suspense>
+          <RailHints />
+        </Suspense>
+      ) : null}
     </nav>
   )
 }
@@ -82,41 +85,28 @@ function RailLink({
 }) {
   const { t } = useTranslation()
   const Icon = PLACE_ICONS[place]
-  const here = useLocation().pathname === to
   return (
-    <Tooltip
-      label={t(`help.${place}`).split('\n').join(' ')}
-      multiline
-      w={270}
-      position="right"
-      openDelay={700}
-      // Whoever has gone there looks at the page now.
-      disabled={here}
-      events={{ hover: true, focus: false, touch: false }}
+    <Link
+      to={to}
+      data-place={place}
+      data-guide={guide}
+      aria-current={useLocation().pathname === to ? 'page' : undefined}
+      className={aside ? `${css.stage} ${css.aside}` : css.stage}
     >
-      <Link
-        to={to}
-        data-guide={guide}
-        aria-current={here ? 'page' : undefined}
-        className={aside ? `${css.stage} ${css.aside}` : css.stage}
-      >
-        <Icon className={css.icon} size={21} stroke={1.7} aria-hidden />
-        {state ? <span className={`dot ${state}`} role="img" aria-label={t(`rail.state.${state}`)} /> : null}
-        {t(`rail.${place}`)}
-      </Link>
-    </Tooltip>
+      <Icon className={css.icon} size={21} stroke={1.7} aria-hidden />
+      {state ? <span className={`dot ${state}`} role="img" aria-label={t(`rail.state.${state}`)} /> : null}
+      {t(`rail.${place}`)}
+    </Link>
   )
 }
 
 /** Dark mode, search, help: three signs on the rail, one menu on a phone. */
-function RailTools({ onHelp, onKeys }: Props) {
+function RailTools({ onHelp, onFind }: Props) {
   const { t } = useTranslation()
-  const go = useNavigate()
-  const inTune = useParams().id !== undefined
   const { dark, turn } = useDarkMode()
   const tools = [
     { label: t('app.dark'), Icon: dark ? IconSun : IconMoon, run: turn },
-    { label: t('keys.search'), Icon: IconSearch, run: spotlight.open },
+    { label: t('keys.search'), Icon: IconSearch, run: () => onFind('palette') },
     { label: t('help.title'), Icon: IconHelp, run: onHelp },
   ]
   return (
@@ -136,36 +126,21 @@ function RailTools({ onHelp, onKeys }: Props) {
           </ActionIcon>
         ))}
       </div>
-      <Menu position="top-end" width={240}>
-        <Menu.Target>
-          <button type="button" className={`${css.stage} ${css.more}`}>
-            <IconDots className={css.icon} size={21} stroke={1.7} aria-hidden />
-            {t('rail.more')}
-          </button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {(inTune ? REFERENCES : IN_MENU).map((place) => {
-            const Icon = PLACE_ICONS[place]
-            return (
-              <Menu.Item key={place} leftSection={<Icon size={17} />} onClick={() => void go(`/${place}`)}>
-                {t(`rail.${place}`)}
-              </Menu.Item>
-            )
-          })}
-          {tools.map(({ label, Icon, run }) => (
-            <Menu.Item key={label} leftSection={<Icon size={17} />} onClick={run}>
-              {label}
-            </Menu.Item>
-          ))}
-          <Menu.Item leftSection={<IconKeyboard size={17} />} onClick={onKeys}>
-            {t('keys.title')}
-          </Menu.Item>
-          <Menu.Item leftSection={<IconRoute size={17} />} onClick={callGuide}>
-            {t('guide.call')}
-          </Menu.Item>
-        </Menu.Dropdown>
-      </Menu>
+      <MoreOnceAsked tools={tools} onKeys={() => onFind('keys')} />
     </>
+  )
+}
+
+/** The menu of a phone is made, and its code brought, when it is first asked for. */
+function MoreOnceAsked(props: ComponentProps<typeof RailMenu>) {
+  const [wanted, setWanted] = useState(false)
+  const more = <MoreButton aria-haspopup="menu" aria-expanded={false} onClick={() => setWanted(true)} />
+  return wanted ? (
+    <Suspense fallback={more}>
+      <RailMenu {...props} />
+    </Suspense>
+  ) : (
+    more
   )
 }
 

@@ -34,6 +34,9 @@ export const REFERENCES = [
 ] as const
 export type Reference = (typeof REFERENCES)[number]
 
+/** What a phone has no room for beside the others. */
+export const IN_MENU: readonly Reference[] = ['taste']
+
 /** Every place of the app that has a page. */
 export type Place = 'shelf' | Stage | Reference
 

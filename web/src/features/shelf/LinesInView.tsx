@@ -1,4 +1,3 @@
-import { Table } from '@mantine/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useLayoutEffect, useRef, useState, type ReactNode, type Ref } from 'react'
 
@@ -37,11 +36,11 @@ export function LinesInView({
   const above = (shown[0]?.start ?? margin) - margin
   const below = lines.getTotalSize() - ((shown.at(-1)?.end ?? margin) - margin)
   return (
-    <Table.Tbody ref={body}>
+    <tbody ref={body}>
       <Room height={above} />
       {shown.map(({ index }) => line(index, lines.measureElement))}
       <Room height={below} />
-    </Table.Tbody>
+    </tbody>
   )
 }
 

@@ -21,10 +21,9 @@ import { noteShelfStep } from '../../state/shelfSteps.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
 import { bringStages } from '../../texts/i18n.ts'
+import { onceOpened } from '../../ui/onceOpened.tsx'
 import { Archive } from './Archive.tsx'
 import type { Source } from './intake.ts'
-import { BinDialog } from './BinDialog.tsx'
-import { FormDialog } from './FormDialog.tsx'
 import { ShelfTable } from './ShelfTable.tsx'
 import { useArrive } from './useArrive.ts'
 import { useFileDrop } from './useFileDrop.ts'
@@ -36,6 +35,10 @@ import shelfCss from './shelf.module.css'
 /** Eight empty measures to be written on. */
 const blankPage = (title: string) =>
   `X:1\nT:${title}\nM:4/4\nL:1/8\nQ:1/4=100\nK:C\nz8 | z8 | z8 | z8 |\nz8 | z8 | z8 | z8 |]\n`
+
+const BinDialog = onceOpened(async () => (await import('./BinDialog.tsx')).BinDialog)
+
+const FormDialog = onceOpened(async () => (await import('./FormDialog.tsx')).FormDialog)
 
 const IntakeDialog = lazy(async () => ({ default: (await import('./IntakeDialog.tsx')).IntakeDialog }))
 

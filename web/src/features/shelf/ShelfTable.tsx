@@ -1,19 +1,20 @@
-import { Button, Group, Table } from '@mantine/core'
+import { Button, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { memo, useCallback, useMemo, useState } from 'react'
+import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { download, saveAs } from '../../ui/saveAs.ts'
-import { tuneFile } from '../../state/backup.ts'
-import { projectOf } from '../../state/backupFile.ts'
 import type { ShelfRow } from '../../state/db.ts'
 import { duplicateTune } from '../../state/shelf.ts'
 import { noteShelfStep, removeTune } from '../../state/shelfSteps.ts'
-import { LinesInView } from './LinesInView.tsx'
-import { RenameDialog } from './RenameDialog.tsx'
-import { ShelfLine, type LineAction } from './ShelfLine.tsx'
+import type { LineAction } from './LineMenu.tsx'
+import { ShelfLine } from './ShelfLine.tsx'
 import { useShelfUndo } from './useShelfUndo.ts'
 import css from './ShelfTable.module.css'
 import shelfCss from './shelf.module.css'
+
+const LinesInView = lazy(async () => ({ default: (await import('./LinesInView.tsx')).LinesInView }))
+
+const RenameDialog = lazy(async () => ({ default: (await import('./RenameDialog.tsx')).RenameDialog }))
 
 /** A long shelf shows its newest tunes first and the rest on request. */
 const SHOWN_AT_FIRST = 60
@@ -32,48 +33,49 @@ export const ShelfTable = memo(function ShelfTable({ rows }: { rows: readonly Sh
   const shown = all ? rows.length : Math.min(rows.length, SHOWN_AT_FIRST)
   return (
     <>
-      <Table
-        className={css['shelf-table']}
-        verticalSpacing={6}
-        highlightOnHover
-        aria-rowcount={isLong ? shown + 1 : undefined}
-      >
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>{t('shelf.columns.title')}</Table.Th>
-            <Table.Th className={shelfCss['wide-only']}>{t('shelf.columns.key')}</Table.Th>
-            <Table.Th className={shelfCss['wide-only']}>{t('shelf.columns.metre')}</Table.Th>
-            <Table.Th className={shelfCss['wide-only']} ta="right">
+      <table className={css['shelf-table']} aria-rowcount={isLong ? shown + 1 : undefined}>
+        <thead>
+          <tr>
+            <th>{t('shelf.columns.title')}</th>
+            <th className={shelfCss['wide-only']}>{t('shelf.columns.key')}</th>
+            <th className={shelfCss['wide-only']}>{t('shelf.columns.metre')}</th>
+            <th className={shelfCss['wide-only']} data-end>
               {t('shelf.columns.measures')}
-            </Table.Th>
-            <Table.Th className={shelfCss['wide-only']}>{t('shelf.columns.changed')}</Table.Th>
-            <Table.Td />
-          </Table.Tr>
-        </Table.Thead>
+            </th>
+            <th className={shelfCss['wide-only']}>{t('shelf.columns.changed')}</th>
+            <td />
+          </tr>
+        </thead>
         {isLong ? (
-          <LinesInView
-            count={shown}
-            line={(index, ref) => {
-              const row = rows[index]
-              return row ? (
-                <ShelfLine key={row.id} row={row} when={when} act={act} index={index} ref={ref} />
-              ) : null
-            }}
-          />
+          <Suspense>
+            <LinesInView
+              count={shown}
+              line={(index, ref) => {
+                const row = rows[index]
+                return row ? (
+                  <ShelfLine key={row.id} row={row} when={when} act={act} index={index} ref={ref} />
+                ) : null
+              }}
+            />
+          </Suspense>
         ) : (
-          <Table.Tbody>
+          <tbody>
             {rows.map((row) => (
               <ShelfLine key={row.id} row={row} when={when} act={act} />
             ))}
-          </Table.Tbody>
+          </tbody>
         )}
-      </Table>
+      </table>
       {!all && isLong ? (
         <Button variant="subtle" mt="xs" onClick={() => setAll(true)}>
           {t('shelf.showAll', { count: rows.length })}
         </Button>
       ) : null}
-      {renaming ? <RenameDialog row={renaming} onClose={() => setRenaming(undefined)} /> : null}
+      {renaming ? (
+        <Suspense>
+          <RenameDialog row={renaming} onClose={() => setRenaming(undefined)} />
+        </Suspense>
+      ) : null}
     </>
   )
 })
@@ -91,10 +93,12 @@ function useLineActions(onRename: (row: ShelfRow) => void): (action: LineAction,
           if (copy !== undefined) noteShelfStep({ kind: 'duplicate', id: copy, title: row.title })
         },
         save: async () => {
+          const { tuneFile } = await import('../../state/backup.ts')
           const file = await tuneFile(row.id)
           if (file) saveAs(file.name, file.text, 'application/json')
         },
         saveProject: async () => {
+          const { projectOf } = await import('../../state/backupFile.ts')
           const file = await projectOf(row.id)
           if (file) download(file.name, new Blob([file.bytes], { type: 'application/zip' }))
         },
