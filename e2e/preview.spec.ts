@@ -29,6 +29,8 @@ test('a style, level, capo, tuning or school is seen on the sheet before it is t
   await untouched()
   await page.getByRole('combobox', { name: 'Style' }).focus()
   await page.keyboard.press('Enter')
+  // The arrows go through the list once it is there.
+  await expect(page.getByRole('option', { name: 'Chord melody', exact: true })).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('ArrowDown')
   await seen()

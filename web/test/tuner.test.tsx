@@ -25,7 +25,7 @@ function looking(of = 'standard') {
     reading: undefined,
     look: {},
   }
-  const hook = renderHook((p) => useTunedStrings(p.of, p.reading, p.look), { initialProps: first })
+  const hook = renderHook((p) => useTunedStrings(p.of, 6, p.reading, p.look), { initialProps: first })
   return {
     see: (reading: TunedString | undefined, tuning = of) => hook.rerender({ of: tuning, reading, look: {} }),
     again: (reading: TunedString) => {
@@ -62,14 +62,18 @@ describe('strings that count as tuned', () => {
     expect(tuner.now().strings).toEqual([])
   })
 
-  it('are none any more after the tuning or the capo has changed, and that is said until one is tuned again', () => {
+  it('are none any more after the tuning or the capo has changed, and that is said until each is tuned again', () => {
     const tuner = looking()
     for (let i = 0; i < 4; i++) tuner.see(inTune(6))
     expect(tuner.now()).toMatchObject({ strings: [6], again: false })
     tuner.see(inTune(6), 'capo 2')
     expect(tuner.now()).toMatchObject({ strings: [], again: true })
     for (let i = 0; i < 4; i++) tuner.see(inTune(6), 'capo 2')
-    expect(tuner.now()).toMatchObject({ strings: [6], again: false })
+    expect(tuner.now()).toMatchObject({ strings: [6], again: true })
+    for (const string of [5, 4, 3, 2]) for (let i = 0; i < 4; i++) tuner.see(inTune(string), 'capo 2')
+    expect(tuner.now()).toMatchObject({ strings: [6, 5, 4, 3, 2], again: true })
+    for (let i = 0; i < 4; i++) tuner.see(inTune(1), 'capo 2')
+    expect(tuner.now()).toMatchObject({ strings: [6, 5, 4, 3, 2, 1], again: false })
   })
 })
 

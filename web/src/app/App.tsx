@@ -1,7 +1,8 @@
 import { MantineProvider } from '@mantine/core'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { useEffect, type ComponentType } from 'react'
-import { createBrowserRouter, Navigate, RouterProvider, useParams } from 'react-router'
+import { lazy, Suspense, useEffect, type ComponentType } from 'react'
+import { ErrorBoundary } from 'react-error-boundary'
+import { BrowserRouter, Navigate, Route, Routes, useLocation, useParams } from 'react-router'
 import { ShelfPage } from '../features/shelf/ShelfPage.tsx'
 import { bringStages } from '../texts/i18n.ts'
 import { keepAppHere } from '../state/appVersion.ts'
@@ -9,8 +10,8 @@ import { leftBehind } from '../state/arrangedBehind.ts'
 import { keepInstallOffer } from '../state/install.ts'
 import { sweep } from '../state/shelf.ts'
 import { Notices } from './Notices.tsx'
+import { PageError } from './PageError.tsx'
 import { Porch } from './Porch.tsx'
-import { RouteError } from './RouteError.tsx'
 import { theme } from './theme.ts'
 import { UnknownAddress } from './UnknownAddress.tsx'
 import { useFailures } from './useFailures.ts'
@@ -19,14 +20,12 @@ const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 60_000, refetchOnWindowFocus: false } },
 })
 
-/** Shown while a stage's code is on its way: nothing, for it is on disk. */
-const Nothing = () => null
-
-/** A stage with its texts. */
-const stage = (load: () => Promise<ComponentType>) => async () => {
-  const [Component] = await Promise.all([load(), bringStages()])
-  return { Component }
-}
+/** A stage, brought with its texts when it is gone to. */
+const stage = (load: () => Promise<ComponentType>) =>
+  lazy(async () => {
+    const [stage] = await Promise.all([load(), bringStages()])
+    return { default: stage }
+  })
 
 /** Milliseconds after which what comes next is brought, where the browser does not say that it is idle. */
 const IDLE_MS = 400
@@ -45,89 +44,67 @@ const keepForOffline = () => {
   else window.addEventListener('load', keep, { once: true })
 }
 
-const router = createBrowserRouter([
-  {
-    path: '/',
-    element: <Porch />,
-    errorElement: <RouteError />,
-    HydrateFallback: Nothing,
-    children: [
-      { index: true, element: <ShelfPage onEmpty={bringNext} /> },
-      {
-        path: 'tunes/:id/tune',
-        lazy: stage(async () => (await import('../features/tune/TuneStage.tsx')).TuneStage),
-      },
-      {
-        path: 'tunes/:id/fit',
-        lazy: stage(async () => (await import('../features/fit/FitStage.tsx')).FitStage),
-      },
-      {
-        path: 'tunes/:id/arrange',
-        lazy: stage(async () => (await import('../features/arrange/ArrangeStage.tsx')).ArrangeStage),
-      },
-      {
-        path: 'tunes/:id/teach',
-        lazy: stage(async () => (await import('../features/lesson/TeachStage.tsx')).TeachStage),
-      },
-      {
-        path: 'tunes/:id/practise',
-        lazy: stage(async () => (await import('../features/practise/PractiseStage.tsx')).PractiseStage),
-      },
-      {
-        path: 'tunes/:id/handout',
-        lazy: stage(async () => (await import('../features/handout/HandoutStage.tsx')).HandoutStage),
-      },
-      {
-        path: 'shapes',
-        lazy: stage(async () => (await import('../features/shapes/ShapesPage.tsx')).ShapesPage),
-      },
-      {
-        path: 'neck',
-        lazy: stage(async () => (await import('../features/neck/NeckCardPage.tsx')).NeckCardPage),
-      },
-      {
-        path: 'tuner',
-        lazy: stage(async () => (await import('../features/tuner/TunerPage.tsx')).TunerPage),
-      },
-      {
-        path: 'students',
-        lazy: stage(async () => (await import('../features/students/StudentsPage.tsx')).StudentsPage),
-      },
-      {
-        path: 'students/:student',
-        lazy: stage(async () => (await import('../features/students/StudentPage.tsx')).StudentPage),
-      },
-      {
-        path: 'repertoire',
-        lazy: stage(async () => (await import('../features/repertoire/RepertoirePage.tsx')).RepertoirePage),
-      },
-      {
-        path: 'sets/:set/book',
-        lazy: stage(async () => (await import('../features/sets/book/SetBookPage.tsx')).SetBookPage),
-      },
-      {
-        path: 'sets/:set?',
-        lazy: stage(async () => (await import('../features/sets/SetsPage.tsx')).SetsPage),
-      },
-      {
-        path: 'taste',
-        lazy: stage(async () => (await import('../features/taste/TastePage.tsx')).TastePage),
-      },
-      {
-        path: 'settings',
-        lazy: stage(async () => (await import('../features/settings/SettingsPage.tsx')).SettingsPage),
-      },
-      { path: 'tunes/:id', element: <ToBench /> },
-      { path: '*', element: <UnknownAddress /> },
-    ],
-  },
-  {
-    path: '/tunes/:id/print',
-    errorElement: <RouteError />,
-    HydrateFallback: Nothing,
-    lazy: stage(async () => (await import('../features/handout/print/PrintPage.tsx')).PrintPage),
-  },
-])
+const TuneStage = stage(async () => (await import('../features/tune/TuneStage.tsx')).TuneStage)
+const FitStage = stage(async () => (await import('../features/fit/FitStage.tsx')).FitStage)
+const ArrangeStage = stage(async () => (await import('../features/arrange/ArrangeStage.tsx')).ArrangeStage)
+const TeachStage = stage(async () => (await import('../features/lesson/TeachStage.tsx')).TeachStage)
+const PractiseStage = stage(
+  async () => (await import('../features/practise/PractiseStage.tsx')).PractiseStage,
+)
+const HandoutStage = stage(async () => (await import('../features/handout/HandoutStage.tsx')).HandoutStage)
+const ShapesPage = stage(async () => (await import('../features/shapes/ShapesPage.tsx')).ShapesPage)
+const NeckCardPage = stage(async () => (await import('../features/neck/NeckCardPage.tsx')).NeckCardPage)
+const TunerPage = stage(async () => (await import('../features/tuner/TunerPage.tsx')).TunerPage)
+const StudentsPage = stage(async () => (await import('../features/students/StudentsPage.tsx')).StudentsPage)
+const StudentPage = stage(async () => (await import('../features/students/StudentPage.tsx')).StudentPage)
+const RepertoirePage = stage(
+  async () => (await import('../features/repertoire/RepertoirePage.tsx')).RepertoirePage,
+)
+const SetBookPage = stage(async () => (await import('../features/sets/book/SetBookPage.tsx')).SetBookPage)
+const SetsPage = stage(async () => (await import('../features/sets/SetsPage.tsx')).SetsPage)
+const TastePage = stage(async () => (await import('../features/taste/TastePage.tsx')).TastePage)
+const SettingsPage = stage(async () => (await import('../features/settings/SettingsPage.tsx')).SettingsPage)
+const PrintPage = stage(async () => (await import('../features/handout/print/PrintPage.tsx')).PrintPage)
+
+/** Every address, and the page that it shows. */
+function Pages() {
+  const { pathname } = useLocation()
+  return (
+    <ErrorBoundary FallbackComponent={PageError} resetKeys={[pathname]}>
+      <Routes>
+        <Route path="/" element={<Porch />}>
+          <Route index element={<ShelfPage onEmpty={bringNext} />} />
+          <Route path="tunes/:id/tune" element={<TuneStage />} />
+          <Route path="tunes/:id/fit" element={<FitStage />} />
+          <Route path="tunes/:id/arrange" element={<ArrangeStage />} />
+          <Route path="tunes/:id/teach" element={<TeachStage />} />
+          <Route path="tunes/:id/practise" element={<PractiseStage />} />
+          <Route path="tunes/:id/handout" element={<HandoutStage />} />
+          <Route path="shapes" element={<ShapesPage />} />
+          <Route path="neck" element={<NeckCardPage />} />
+          <Route path="tuner" element={<TunerPage />} />
+          <Route path="students" element={<StudentsPage />} />
+          <Route path="students/:student" element={<StudentPage />} />
+          <Route path="repertoire" element={<RepertoirePage />} />
+          <Route path="sets/:set/book" element={<SetBookPage />} />
+          <Route path="sets/:set?" element={<SetsPage />} />
+          <Route path="taste" element={<TastePage />} />
+          <Route path="settings" element={<SettingsPage />} />
+          <Route path="tunes/:id" element={<ToBench />} />
+          <Route path="*" element={<UnknownAddress />} />
+        </Route>
+        <Route
+          path="/tunes/:id/print"
+          element={
+            <Suspense>
+              <PrintPage />
+            </Suspense>
+          }
+        />
+      </Routes>
+    </ErrorBoundary>
+  )
+}
 
 /** A tune without a stage is worked on. */
 function ToBench() {
@@ -150,7 +127,9 @@ export function App() {
     <MantineProvider theme={theme} defaultColorScheme="auto">
       <QueryClientProvider client={queries}>
         <Notices />
-        <RouterProvider router={router} />
+        <BrowserRouter>
+          <Pages />
+        </BrowserRouter>
       </QueryClientProvider>
     </MantineProvider>
   )

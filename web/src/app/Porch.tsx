@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react'
+import { Suspense, useCallback, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation } from 'react-router'
 import { Guide } from './guide/Guide.tsx'
@@ -43,7 +43,10 @@ export function Porch() {
         <StorageNotice />
         <VersionNotice />
         <div className={css['stage-room']}>
-          <Outlet />
+          {/* Until a stage's code is here, the page before it stays. */}
+          <Suspense>
+            <Outlet />
+          </Suspense>
         </div>
       </main>
       <Keys shown={over === 'help' ? undefined : over} onShow={setOver} />

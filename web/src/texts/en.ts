@@ -1,5 +1,3 @@
-import { files, reading } from '@velvet-porch/core/messages'
-
 /** English texts of the frame and the Shelf, there from the start; those of the stages come with their code. */
 export const en = {
   app: { name: 'Velvet Porch', dark: 'Dark mode', skip: 'Skip to the sheet', working: 'Working' },
@@ -326,5 +324,4 @@ export const en = {
     workerBroke: 'The work could not be done: {{reason}}. Nothing was changed; try once more.',
     workerEnded: 'The work could not be done: the worker ended. Nothing was changed; try once more.',
   },
-  said: { reading, files },
 } as const

@@ -109,3 +109,24 @@ it('on a mandolin a chord under the tune is more than one tone in octaves', () =
   expect(chords).toBeGreaterThan(200)
   expect(bare).toBeLessThanOrEqual(chords / 100)
 })
+
+it('in double stops both voices are slurred or both are plucked', () => {
+  const arrivals: readonly string[] = ['hammer', 'pull', 'slide']
+  const sourceSlurs = (tune: (typeof withChords)[number]) =>
+    new Set(tune.events.flatMap((e) => (e.slurred ? [e.id] : [])))
+  let slurred = 0
+  for (const tune of withChords)
+    for (const setup of [undefined, mandolin]) {
+      const { notes } = arrangedScore(tune, 'double-stops', 5, ...(setup ? [setup] : [])).arrangement.base
+      const written = sourceSlurs(tune)
+      const struck = groupBy(notes, (n) => `${n.pos.measure} ${n.pos.tick}`)
+      for (const together of Object.values(struck)) {
+        const melody = together.find((n) => n.role === 'melody')
+        if (!melody || !arrivals.includes(melody.attack)) continue
+        if (melody.sourceId !== undefined && written.has(melody.sourceId)) continue
+        slurred++
+        expect(together.filter((n) => !arrivals.includes(n.attack))).toEqual([])
+      }
+    }
+  expect(slurred).toBeGreaterThan(20)
+})

@@ -40,7 +40,10 @@ const BinDialog = onceOpened(async () => (await import('./BinDialog.tsx')).BinDi
 
 const FormDialog = onceOpened(async () => (await import('./FormDialog.tsx')).FormDialog)
 
-const IntakeDialog = lazy(async () => ({ default: (await import('./IntakeDialog.tsx')).IntakeDialog }))
+const IntakeDialog = lazy(async () => {
+  await bringStages()
+  return { default: (await import('./IntakeDialog.tsx')).IntakeDialog }
+})
 
 const SaveManyDialog = lazy(async () => {
   await bringStages()
@@ -52,8 +55,8 @@ const PlayInDialog = lazy(async () => {
   return { default: (await import('../playIn/PlayInDialog.tsx')).PlayInDialog }
 })
 
-/** Reading comes with its code when something is brought. */
-const reading = () => import('./intake.ts')
+/** Reading comes with its code, and the words for what is wrong, when something is brought. */
+const reading = async () => (await Promise.all([import('./intake.ts'), bringStages()]))[0]
 const takeText = async (text: string) => (await reading()).takeText(text)
 
 /** What is being looked at before it is taken: files, or a text that is pasted. */

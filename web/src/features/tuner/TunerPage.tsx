@@ -45,6 +45,7 @@ export function TunerPage() {
   const reading = pitch === undefined ? undefined : tunedString(setup, pitch, settings)
   const { strings: tuned, again } = useTunedStrings(
     `${setup.tuning.join()} ${setup.capo.join()} ${settings.capoOn} ${a4}`,
+    setup.tuning.length,
     reading,
     heard,
   )

@@ -332,6 +332,7 @@ export const bench = {
       crossedInner: 'an inner voice lies on a higher string than the melody, and sounds lower',
       barre: 'a barre over {{n}} strings',
       barreHeld: 'the barre is held',
+      twoForBarre: 'two fingers where one could lie across',
       squeeze: 'fingers are close together',
       stretch: 'fingers spread by {{n}} mm more than one fret each',
       stretchHeld: 'the stretch is held',

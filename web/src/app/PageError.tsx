@@ -1,11 +1,9 @@
 import { Button, Container, Text, Title } from '@mantine/core'
 import { useTranslation } from 'react-i18next'
-import { useRouteError } from 'react-router'
 
 /** The last net: says that the work is saved and offers a reload. */
-export function RouteError() {
+export function PageError({ error }: { error: unknown }) {
   const { t } = useTranslation()
-  const error = useRouteError()
   const storage = error instanceof Error && /quota|indexeddb|database/i.test(`${error.name} ${error.message}`)
   return (
     <Container size="sm" py={80} role="alert">
