@@ -35,6 +35,8 @@ export function checkHand(tab: FinishedTab, played: readonly PlayedNote[], add: 
             b.start,
             message('auditing.fingerTwice', { finger: b.leftFinger, from: a.fret, to: b.fret }),
           )
+        else if ((a.harmonic === undefined) !== (b.harmonic === undefined))
+          add('fingerTwice', b.start, message('auditing.touchAndPress', { finger: b.leftFinger }))
         continue
       }
       const [low, high] = a.leftFinger < b.leftFinger ? [a, b] : [b, a]

@@ -121,6 +121,11 @@ describe('the audit finds planted faults', () => {
         ),
       ),
     ).toContain('fingerTwice')
+    // A finger that touches one string does not press another.
+    const touching = { string: 5, fret: 5, midi: 69, harmonic: 4, leftFinger: 3, rightFinger: 'p' } as const
+    const pressing = { string: 6, fret: 5, midi: 45, rightFinger: 'm' } as const
+    expect(kinds(pair({ ...pressing, leftFinger: 3 }, touching))).toContain('fingerTwice')
+    expect(kinds(pair({ ...pressing, leftFinger: 2 }, touching))).not.toContain('fingerTwice')
     expect(
       kinds(
         pair(

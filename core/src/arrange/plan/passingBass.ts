@@ -1,8 +1,7 @@
 import { measureAt, type Timeline } from '../../document/form/timeline.ts'
 import { scaleOf, type Key } from '../../music/pitch/key.ts'
 import { mod12, pitchClass, type PitchClass } from '../../music/pitch/pitch.ts'
-
-import { bassPitchClass } from '../../music/harmony/chordSymbol.ts'
+import { bassPitchClass, chordPitchClasses } from '../../music/harmony/chordSymbol.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { PlannedBass } from './bassLine.ts'
 import type { Ending } from './endings.ts'
@@ -82,7 +81,10 @@ function stepInto(
   // A leap of a fifth and more goes the other way round.
   const side = up <= 5 ? -1 : 1
   const step = [1, 2].map((n) => mod12(target + side * n)).find((pc) => scale.includes(pc))
-  return step === pitchClass(here.root) ? undefined : step
+  if (step === undefined || step === pitchClass(here.root)) return undefined
+  // On the first beat the ear takes the bass for the chord's own: what only passes comes later.
+  if (own.start === timeline.starts[m] && !chordPitchClasses(here).includes(step)) return undefined
+  return step
 }
 
 /** The third of a new chord, where the bass steps through it. */

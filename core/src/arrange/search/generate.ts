@@ -212,6 +212,8 @@ function fingerings(
         go(at + 1, [...fingers, finger], pressed)
         continue
       }
+      // The finger that only touches a string cannot press another.
+      if (at > 0 && struck && needed.melody?.harmonic && finger === fingers[0]) continue
       if (tooWideBarre(pressed, place, finger, barreStrings)) continue
       const more = [...pressed, { string: place.string, fret: place.fret, finger }]
       if (more.length < 2 || !handFault(setup, setup.player.spans, more, open))

@@ -113,7 +113,9 @@ function sameExtra(a: Float64Array | undefined, b: Float64Array | undefined): bo
 /** What a join looks at on its first side, and on its second. */
 function looks(step: Transition): { from: number; to: number } {
   const both =
-    (step.holdsMelody || step.melodyAgain || step.slurPrice + step.upstrokePrice > 0 ? LOOKS.melody : 0) |
+    (step.holdsMelody || step.melodyAgain || step.slurPrice + step.upstrokePrice + step.stepOffOpenPrice > 0
+      ? LOOKS.melody
+      : 0) |
     (step.holdsBass || step.sameChordBass ? LOOKS.bass : 0) |
     (step.holdsInner || step.fillAgainPrice + step.secondLeapPrice > 0 ? LOOKS.inner : 0) |
     (step.holdsVoicing ? LOOKS.heldShape : 0) |

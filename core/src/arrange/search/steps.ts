@@ -35,6 +35,7 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
     slurPrice: follows ? slurPrice(plan, b) : 0,
     upstrokePrice: follows && b.rules.pairs && isFastUpstroke(plan, b) ? WEIGHTS.upstrokeCrosses : 0,
     fillAgainPrice: a.innerOnset && b.innerOnset ? fillAgainPrice(plan, a, b) : 0,
+    stepOffOpenPrice: follows && !b.rules.ring && isStepUpTo(plan, b) ? WEIGHTS.stepOffOpen : 0,
     secondLeapPrice: follows && bothDoubled(plan, a, b) && isStepTo(plan, b) ? WEIGHTS.secondLeaps : 0,
     revoices:
       neighbours &&
@@ -72,6 +73,9 @@ const bothDoubled = (plan: Plan, a: Slice, b: Slice): boolean =>
 
 const isStepTo = ({ melodyMidi }: Plan, { melody }: Slice): boolean =>
   Math.abs(melodyMidi[melody]! - melodyMidi[melody - 1]!) <= WHOLE_STEP
+
+const isStepUpTo = (plan: Plan, slice: Slice): boolean =>
+  isStepTo(plan, slice) && plan.melodyMidi[slice.melody]! > plan.melodyMidi[slice.melody - 1]!
 
 /** What it costs to pluck a melody note that is to be slurred to the one before it: the source's slur, or one that the hand adds. */
 function slurPrice(plan: Plan, { melody, measure }: Slice): number {

@@ -30,6 +30,8 @@ export interface Transition {
   readonly upstrokePrice: number
   /** Price of a fill that strikes the very note of the fill before it; 0 where one of the slices strikes none. */
   readonly fillAgainPrice: number
+  /** Price of a step of the melody up from an open string that is taken on a lower string; 0 where it may be. */
+  readonly stepOffOpenPrice: number
   /** Price of a second voice that leaps along its string under a step of the melody; 0 where it may. */
   readonly secondLeapPrice: number
   /** True where a chord is struck again: its lower voices should stay. */
@@ -75,6 +77,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     revoices,
     fillAgainPrice,
     secondLeapPrice,
+    stepOffOpenPrice,
   } = step
   const { ledTone, ledDown } = step
   const crossing = step.slurPrice + step.upstrokePrice
@@ -96,6 +99,7 @@ export function transitionPricer(a: CandidateSet, b: CandidateSet, step: Transit
     if (revoices && toLower[j] !== 0) cost += WEIGHTS.lowerMoved * voicesMoved(fromLower[i]!, toLower[j]!)
     if (ledTone !== 0 && toLower[j] !== 0)
       cost += WEIGHTS.toneNotLed * voicesNotLed(fromLower[i]!, toLower[j]!, ledTone, ledDown)
+    if (stepOffOpenPrice > 0 && leavesOpen(fromMelody[i]!, toMelody[j]!)) cost += stepOffOpenPrice
     if (crossing > 0 && crosses(fromMelody[i]!, toMelody[j]!)) cost += crossing
     return cost >= limit ? cost : cost + fingers(i, j)
   }
@@ -163,6 +167,10 @@ const LEAP_FRETS = 3
 const leapsOnString = (a: number, b: number) =>
   a !== 0 && b !== 0 && keyString(a) === keyString(b) && Math.abs(keyFret(a) - keyFret(b)) >= LEAP_FRETS
 
+/** From an open string to a lower one: where the melody goes up, the open string would have had it. */
+const leavesOpen = (a: number, b: number) =>
+  a !== 0 && b !== 0 && keyFret(a) === 0 && keyString(b) > keyString(a)
+
 /** Two notes that no finger can join, and between which a pick goes across: they lie on different strings. */
 const crosses = (a: number, b: number) => a !== 0 && b !== 0 && keyString(a) !== keyString(b)
 
@@ -213,6 +221,8 @@ export function transitionTerms(
     terms.push({ term: 'sameFill', cost: step.fillAgainPrice })
   if (step.secondLeapPrice > 0 && leapsOnString(from.inner, to.inner))
     terms.push({ term: 'secondLeaps', cost: step.secondLeapPrice })
+  if (step.stepOffOpenPrice > 0 && leavesOpen(from.melody, to.melody))
+    terms.push({ term: 'stepOffOpen', cost: step.stepOffOpenPrice })
   const moved = step.revoices ? voicesMoved(from.lower, to.lower) : 0
   if (moved > 0) terms.push({ term: 'lowerMoved', cost: WEIGHTS.lowerMoved * moved, quantity: moved })
   const notLed =

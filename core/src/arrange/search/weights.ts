@@ -126,6 +126,8 @@ export const WEIGHTS = {
   /** A second voice that leaps along its string while the melody goes by step. No source. */
   secondLeaps: 2.5,
   secondCutBeat: 1.5,
+  /** A step up from an open string that is stopped on a lower one, far up: the open string rubs against it. No source. */
+  stepOffOpen: 2.5,
   /** A voicing left out; another one held than was struck. */
   noVoicing: 16,
   noVoicingAtChange: 30,

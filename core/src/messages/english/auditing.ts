@@ -20,6 +20,7 @@ export const auditing = {
   outsideMeasure: 'a note outside every measure',
   stringClash: 'two notes at once on string {{string}}',
   fingerTwice: 'finger {{finger}} is needed at frets {{from}} and {{to}} at once',
+  touchAndPress: 'finger {{finger}} would have to touch one string and press another at once',
   fingerOrder: 'finger {{low}} stands above finger {{high}}',
   stretch: 'fingers {{low}} and {{high}} are {{mm}} mm apart; this hand reaches {{limit}}',
   hop: 'finger {{finger}} jumps from string {{from}} to {{to}} in {{seconds}} s',

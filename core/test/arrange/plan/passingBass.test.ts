@@ -1,15 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { guitarSetup } from '../../../src/instrument/index.ts'
 import { makePlan, wholeTune } from '../../../src/arrange/index.ts'
-import { USUAL_SCHOOL, type Level } from '../../../src/document/index.ts'
+import { USUAL_SCHOOL, type Level, type Style } from '../../../src/document/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const NAMES = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B']
 
 /** Passing basses as `beat:note`. */
-function passing(music: string, level: Level = 4, head?: string): string[] {
+function passing(
+  music: string,
+  level: Level = 4,
+  head?: string,
+  style: Style = 'alternating-bass',
+): string[] {
   const tune = tuneOfMusic(music, head)
-  const planned = makePlan(tune, guitarSetup(), wholeTune(tune, 'alternating-bass', level))
+  const planned = makePlan(tune, guitarSetup(), wholeTune(tune, style, level))
   if (!planned.ok) throw new Error('does not fit')
   return planned.plan.bass.flatMap((b) =>
     b.passing === undefined ? [] : [`${b.start / 10_080}:${NAMES[b.passing]}`],
@@ -29,6 +34,13 @@ describe('a bass on its way', () => {
 
   it('is a note of the key', () => {
     expect(passing('"D"d4|"G"B4|"D"A4|]', 4, 'M:4/4\nL:1/4\nQ:1/4=100\nK:D')).toEqual(['3:F#', '7:E'])
+  })
+
+  it('comes later than the first beat, unless the chord has it', () => {
+    // A minor for two measures, then C: a B under the second would be heard as the chord's own bass.
+    expect(passing('"Am"A3|A3|"C"c3|]', 4, 'M:3/4\nL:1/4\nQ:1/4=100\nK:C', 'melody-bass')).toEqual([])
+    // The third of G is G's: it may lead to C from there.
+    expect(passing('"G"G3|G3|"C"c3|]', 4, 'M:3/4\nL:1/4\nQ:1/4=100\nK:C', 'melody-bass')).toEqual(['3:B'])
   })
 
   it('equal measures step alike, or not at all where they lead elsewhere', () => {

@@ -69,6 +69,7 @@ const step: fc.Arbitrary<Transition> = fc.record({
   slurPrice: fc.constantFrom(0, 1, 4),
   upstrokePrice: fc.constantFrom(0, 2.5),
   secondLeapPrice: fc.constantFrom(0, 2.5),
+  stepOffOpenPrice: fc.constantFrom(0, 2.5),
   shiftShare: fc.constantFrom(1, 1.7),
 })
 

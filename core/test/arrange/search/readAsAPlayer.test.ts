@@ -130,3 +130,23 @@ it('in double stops both voices are slurred or both are plucked', () => {
     }
   expect(slurred).toBeGreaterThan(20)
 })
+
+it('a step up from an open string stays on it', () => {
+  const air = tuneOfMusic(
+    '"Am"A2 A|e2 e|"G"B>c B|"Am"A3|z e g|a2 g|"C"e f d|"Am"e3|',
+    'M:3/4\nL:1/4\nQ:1/4=108\nK:Ador',
+  )
+  let steps = 0
+  for (const tune of [air, ...withChords]) {
+    const { json } = arrangeTune(tune, 'arpeggio', 5)
+    const melody = json.notes.filter((n) => n.role === 'melody')
+    melody.slice(1).forEach((to, i) => {
+      const from = melody[i]!
+      if (from.fret !== 0 || to.midi <= from.midi || to.midi > from.midi + 2) return
+      if (from.start + from.duration !== to.start) return
+      steps++
+      expect(to.string, `${tune.title} ${to.start}`).toBeLessThanOrEqual(from.string)
+    })
+  }
+  expect(steps).toBeGreaterThan(30)
+})

@@ -37,7 +37,9 @@ export function useTunedStrings(
 ): Pick<Tuned, 'strings' | 'again'> {
   const [tuned, setTuned] = useState(() => nothing(of, false))
   const next =
-    tuned.of === of ? withReading(tuned, count, reading, look) : nothing(of, tuned.strings.length > 0 || tuned.again)
+    tuned.of === of
+      ? withReading(tuned, count, reading, look)
+      : nothing(of, tuned.strings.length > 0 || tuned.again)
   // Told while drawing: what is shown is never one reading behind.
   if (next !== tuned) setTuned(next)
   return next

@@ -352,6 +352,7 @@ export const bench = {
       otherShape: 'a shape other than the first in the books',
       shapeNotHeld: '{{n}} finger of the shape is up',
       shapesNotHeld: '{{n}} fingers of the shape are up',
+      stepOffOpen: 'a step up from an open string lies on a lower string',
       secondLeaps: 'the second voice leaps where the tune goes by step',
       sameFill: 'one fill strikes the note of the fill before it',
       noFill: 'nothing fills the gap',
