@@ -21,7 +21,7 @@ const ended = { count: 0 }
 /** Choices over which a worker is lost, by their capo. */
 const losing = { capo: -1 }
 vi.mock('../src/workers/fitWorkers.ts', async () => {
-  const { WorkerError } = await import('../src/workers/supervised.ts')
+  const { WorkerError } = await import('../src/workers/workerError.ts')
   return {
     startFitWorker: () => {
       let over = false

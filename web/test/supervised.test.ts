@@ -1,6 +1,7 @@
 import { expose } from 'comlink'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { Supervised, WorkerError, type Sign } from '../src/workers/supervised.ts'
+import { Supervised, type Sign } from '../src/workers/supervised.ts'
+import { WorkerError } from '../src/workers/workerError.ts'
 
 type Method = (...args: never[]) => unknown
 type Api = {

@@ -1,5 +1,6 @@
 /** The finished tab as steps and words, pieces, drills, plans and logs; the player that knows the words alone. */
-export { ALONGSIDE, type Alongside, type StepHarmony, type StepLength } from './steps/alongside.ts'
+export type { StepHarmony, StepLength } from './steps/alongside.ts'
+export { ALONGSIDE, type Alongside } from './steps/alongsideChoice.ts'
 export { differencesOf, type PieceDifference } from './practice/differences.ts'
 export { type Drill, drillOf, drillsFor } from './practice/drill.ts'
 export { layerOf, TEACH_LAYERS, type TeachLayer } from './practice/layers.ts'
@@ -18,16 +19,8 @@ export {
   type PracticeLog,
   progressOf,
 } from './practice/practiceLog.ts'
-export {
-  goalOf,
-  pieceTicks,
-  type PracticeMethod,
-  type Recipe,
-  recipeOf,
-  targetOf,
-  USUAL_WAY,
-  temposWithin,
-} from './practice/recipe.ts'
+export { USUAL_WAY, type PracticeMethod } from './practice/practiceMethod.ts'
+export { goalOf, pieceTicks, type Recipe, recipeOf, targetOf, temposWithin } from './practice/recipe.ts'
 export type { LogOf, Student } from './practice/student.ts'
 export { type TroubleSpot, troubleSpots } from './practice/troubleSpots.ts'
 export { replay } from './replay/replay.ts'

@@ -7,7 +7,7 @@ import {
   type HandoutDoc,
 } from '../output/handout/handout.ts'
 import { NOTE_NAMINGS } from '../music/pitch/noteNaming.ts'
-import { ALONGSIDE } from '../lesson/steps/alongside.ts'
+import { ALONGSIDE } from '../lesson/steps/alongsideChoice.ts'
 import { UNITS } from '../lesson/practice/piece.ts'
 import { LANGUAGES } from '../messages/language.ts'
 import { id, validated } from './common.ts'

@@ -27,14 +27,22 @@ const stage = (load: () => Promise<ComponentType>) =>
     return { default: stage }
   })
 
-/** Milliseconds after which what comes next is brought, where the browser does not say that it is idle. */
-const IDLE_MS = 400
+/** Milliseconds after which what comes next is brought, where nobody has touched anything. */
+const UNTOUCHED_MS = 4000
 
-/** Whoever has nothing on the shelf yet takes a first tune next: once the page stands, what that needs is brought. */
+/**
+ * Whoever has nothing on the shelf yet takes a first tune next: what that needs is brought at the first sign of a hand, so that
+ * the page itself does not wait for it.
+ */
 const bringNext = () => {
-  const bring = () => void import('./warmUp.ts').then(({ warmUp }) => warmUp())
-  if ('requestIdleCallback' in window) requestIdleCallback(bring)
-  else setTimeout(bring, IDLE_MS)
+  const signs = ['pointermove', 'pointerdown', 'keydown'] as const
+  const bring = () => {
+    clearTimeout(late)
+    for (const sign of signs) window.removeEventListener(sign, bring)
+    void import('./warmUp.ts').then(({ warmUp }) => warmUp())
+  }
+  for (const sign of signs) window.addEventListener(sign, bring, { passive: true })
+  const late = setTimeout(bring, UNTOUCHED_MS)
 }
 
 /** When the page has loaded, the app is kept for work without a network. */

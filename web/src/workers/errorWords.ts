@@ -1,5 +1,5 @@
 import type { TFunction } from 'i18next'
-import { WorkerError } from './supervised.ts'
+import { WorkerError } from './workerError.ts'
 
 /** Words for what was thrown: a worker that was lost, storage that refused. */
 export function errorWords(t: TFunction, error: unknown): string {

@@ -1,16 +1,5 @@
 import { wrap, type Remote } from 'comlink'
-
-/** A job that did not end well: its worker was silent for too long, or broke. */
-export class WorkerError extends Error {
-  override readonly name = 'WorkerError'
-  constructor(
-    readonly reason: 'silent' | 'broken',
-    /** What the browser says of it. */
-    readonly detail = '',
-  ) {
-    super(`${reason} ${detail}`.trim())
-  }
-}
+import { WorkerError } from './workerError.ts'
 
 /** What a worker can be asked, by name. */
 export type WorkerApi = Readonly<Record<string, (...args: never[]) => unknown>>

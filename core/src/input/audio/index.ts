@@ -9,8 +9,8 @@ export {
 } from './recordingPitch.ts'
 export { LISTENED, stringPitch, type StringPitch } from './tuner/stringPitch.ts'
 export { steadyPitch, withPitch, type PitchesHeard } from './tuner/steadyPitch.ts'
+export { A4_RANGE } from './tuner/a4Range.ts'
 export {
-  A4_RANGE,
   tunedString,
   wantedHertz,
   wantedPitch,

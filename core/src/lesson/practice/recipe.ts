@@ -6,18 +6,7 @@ import type { TuneDoc } from '../../document/tune.ts'
 import { USUAL_TEMPO } from '../../music/time/tempo.ts'
 import { secondsOf } from '../../music/time/ticks.ts'
 import type { Piece } from './piece.ts'
-
-/** How somebody practises; settings of the teacher. */
-export interface PracticeMethod {
-  /** Share of the goal at which a piece is begun: 60 % is one common start. */
-  readonly startShare: number
-  /** Clean repetitions in a row before the tempo rises. */
-  readonly clean: number
-  /** How many tries a clean repetition takes this student. */
-  readonly tries: number
-}
-
-export const USUAL_WAY: PracticeMethod = { startShare: 0.6, clean: 3, tries: 2 }
+import { USUAL_WAY, type PracticeMethod } from './practiceMethod.ts'
 
 /** How a piece is practised: a loop, the tempos on the way to the goal, and what it takes. Tempos are quarter notes a minute. */
 export interface Recipe {

@@ -6,7 +6,8 @@ import type { LearningStep } from './learningOrder.ts'
 import type { Piece, Unit } from './piece.ts'
 import { piecesOf } from './pieces.ts'
 import { progressOf, type LogEntry } from './practiceLog.ts'
-import { pieceTicks, recipeOf, type PracticeMethod } from './recipe.ts'
+import type { PracticeMethod } from './practiceMethod.ts'
+import { pieceTicks, recipeOf } from './recipe.ts'
 
 /** What a practice log tells of a student: what is clean at which tempo, and how many tries a clean one takes. */
 export interface Student {

@@ -10,10 +10,7 @@ import { intervalOf } from '../../music/pitch/interval.ts'
 import { mod12, type Midi } from '../../music/pitch/pitch.ts'
 import { beatLength } from '../../music/time/metre.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
-
-/** What is said with each step on request: how long its notes last, and what they are in the chord. */
-export const ALONGSIDE = ['none', 'lengths', 'harmony', 'both'] as const
-export type Alongside = (typeof ALONGSIDE)[number]
+import type { Alongside } from './alongsideChoice.ts'
 
 /** What the notes of a moment are in the chord over them. */
 export interface StepHarmony {

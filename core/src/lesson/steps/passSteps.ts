@@ -3,7 +3,7 @@ import type { ArrangementDoc, Variant } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { Turns } from '../../turns.ts'
 import { withVariant } from '../../document/variants.ts'
-import type { Alongside } from './alongside.ts'
+import type { Alongside } from './alongsideChoice.ts'
 import type { LessonStep } from './lessonStep.ts'
 import { stepping } from './lessonSteps.ts'
 

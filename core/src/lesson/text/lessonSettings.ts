@@ -1,8 +1,8 @@
 import { NOTE_NAMINGS, type NoteNaming } from '../../music/pitch/noteNaming.ts'
-import { ALONGSIDE, type Alongside } from '../steps/alongside.ts'
+import { ALONGSIDE, type Alongside } from '../steps/alongsideChoice.ts'
 import type { Joining } from '../practice/learningOrder.ts'
 import { UNITS, type Unit } from '../practice/piece.ts'
-import { USUAL_WAY, type PracticeMethod } from '../practice/recipe.ts'
+import { USUAL_WAY, type PracticeMethod } from '../practice/practiceMethod.ts'
 import { USUAL_SPEECH, type Speech } from './words/speech.ts'
 import { LANGUAGES } from '../../messages/language.ts'
 

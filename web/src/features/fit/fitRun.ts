@@ -12,7 +12,7 @@ import {
 } from '@velvet-porch/core/arrange'
 import { proxy } from 'comlink'
 import { startFitWorker, type FitWorker } from '../../workers/fitWorkers.ts'
-import { WorkerError } from '../../workers/supervised.ts'
+import { WorkerError } from '../../workers/workerError.ts'
 
 /** What is known of the answers to a question. */
 export interface FitState {

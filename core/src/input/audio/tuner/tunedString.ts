@@ -1,6 +1,7 @@
 import { centsBetween } from '../peaks.ts'
 import { openPitch, type Setup } from '../../../instrument/setup.ts'
 import { hertz, type Midi } from '../../../music/pitch/pitch.ts'
+import { A4_RANGE } from './a4Range.ts'
 
 /** How a tuner is set. */
 export interface TunerSettings {
@@ -11,9 +12,6 @@ export interface TunerSettings {
   /** The string that is being tuned; undefined: the one that is heard. */
   readonly string?: number | undefined
 }
-
-/** Where A4 may be set, in hertz. Common practice, no source. */
-export const A4_RANGE = { low: 415, high: 466, usual: 440 }
 
 /** What is to be done with the peg of a string. */
 export type PegTurn = 'inTune' | 'tightenALittle' | 'tighten' | 'loosenALittle' | 'loosen' | 'otherString'
