@@ -76,7 +76,7 @@ export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
   },
   'double-stops': {
     name: 'Double stops',
-    what: 'The tune in thirds and sixths.',
+    what: 'The tune in thirds and sixths; both voices are slurred or both plucked.',
     levels: [
       'On strong beats.',
       'On every beat.',

@@ -11,6 +11,9 @@ import { steppingInversion } from './steppingInversion.ts'
 /** Less time than this (seconds) between two basses leaves none to hear a step. Common practice, no source. */
 const LEAST_STEP_S = 0.3
 
+/** A bass of so many seconds stays: it is heard as the chord's own. Common practice, no source. */
+const STAYS_S = 1.2
+
 /** Semitones up to the next root between which a step leads: thirds, fourths, fifths, sixths. */
 const LEAPS: ReadonlySet<number> = new Set([3, 4, 5, 7, 8, 9])
 
@@ -82,8 +85,9 @@ function stepInto(
   const side = up <= 5 ? -1 : 1
   const step = [1, 2].map((n) => mod12(target + side * n)).find((pc) => scale.includes(pc))
   if (step === undefined || step === pitchClass(here.root)) return undefined
-  // On the first beat the ear takes the bass for the chord's own: what only passes comes later.
-  if (own.start === timeline.starts[m] && !chordPitchClasses(here).includes(step)) return undefined
+  // A bass that stays from the first beat on is heard as the chord's own: what only passes comes later.
+  const stays = own.start === timeline.starts[m] && secondsBetween(own.start, next.start) >= STAYS_S
+  if (stays && !chordPitchClasses(here).includes(step)) return undefined
   return step
 }
 

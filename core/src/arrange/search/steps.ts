@@ -35,7 +35,9 @@ export function stepBetween(plan: Plan, from: number, to: number): Transition {
     slurPrice: follows ? slurPrice(plan, b) : 0,
     upstrokePrice: follows && b.rules.pairs && isFastUpstroke(plan, b) ? WEIGHTS.upstrokeCrosses : 0,
     fillAgainPrice: a.innerOnset && b.innerOnset ? fillAgainPrice(plan, a, b) : 0,
-    stepOffOpenPrice: follows && !b.rules.ring && isStepUpTo(plan, b) ? WEIGHTS.stepOffOpen : 0,
+    // A chord takes its notes where its shape has them.
+    stepOffOpenPrice:
+      follows && !b.rules.ring && voices?.kind !== 'chord' && isStepUpTo(plan, b) ? WEIGHTS.stepOffOpen : 0,
     secondLeapPrice: follows && bothDoubled(plan, a, b) && isStepTo(plan, b) ? WEIGHTS.secondLeaps : 0,
     revoices:
       neighbours &&

@@ -36,9 +36,11 @@ describe('a bass on its way', () => {
     expect(passing('"D"d4|"G"B4|"D"A4|]', 4, 'M:4/4\nL:1/4\nQ:1/4=100\nK:D')).toEqual(['3:F#', '7:E'])
   })
 
-  it('comes later than the first beat, unless the chord has it', () => {
+  it('comes later than the first beat where it stays, unless the chord has it', () => {
     // A minor for two measures, then C: a B under the second would be heard as the chord's own bass.
     expect(passing('"Am"A3|A3|"C"c3|]', 4, 'M:3/4\nL:1/4\nQ:1/4=100\nK:C', 'melody-bass')).toEqual([])
+    // Where measures go by like beats it passes there too.
+    expect(passing('"Am"A3|A3|"C"c3|]', 4, 'M:3/4\nL:1/4\nQ:1/4=200\nK:C', 'melody-bass')).toEqual(['3:B'])
     // The third of G is G's: it may lead to C from there.
     expect(passing('"G"G3|G3|"C"c3|]', 4, 'M:3/4\nL:1/4\nQ:1/4=100\nK:C', 'melody-bass')).toEqual(['3:B'])
   })
