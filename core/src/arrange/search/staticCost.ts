@@ -64,23 +64,21 @@ export function gripTerms(
     for (let g = f + 1; g < 4; g++)
       if (codes[g] !== 0) pairTerms(setup, [f, code], [g, codes[g]!], offsets, share, add)
   }
-  const between = twoForBarre(codes)
-  if (between !== undefined && setup.player.techniques.barre)
-    add('twoForBarre', WEIGHTS.twoForBarre * (1 + between), false)
+  if (setup.player.techniques.barre && standsForBarre(codes)) add('twoForBarre', WEIGHTS.twoForBarre, false)
   if (codes[THUMB - 1] !== 0) add('thumbOver', WEIGHTS.thumbOver, false)
 }
 
 /**
- * Strings between fingers 1 and 2 where both stand at one fret under a hand of four, so that the first could lie across for
- * both; undefined where it is not so.
+ * True where fingers 1 and 2 stand side by side at one fret under a hand of four: the first could lie across for both.
  * @param codes where each finger stands
  */
-function twoForBarre(codes: readonly number[]): number | undefined {
+function standsForBarre(codes: readonly number[]): boolean {
   const [first, second, third, last] = codes as readonly [number, number, number, number]
-  if (first === 0 || second === 0 || third === 0 || last === 0) return undefined
+  if (first === 0 || second === 0 || third === 0 || last === 0) return false
   const fret = codeFret(first)
-  if (codeFret(second) !== fret || codeFret(third) < fret || codeFret(last) <= fret) return undefined
-  return Math.max(codeTop(first) - codeLow(second), codeTop(second) - codeLow(first)) - 1
+  // Strings that lie between may ring open: no finger lies across those.
+  const apart = Math.max(codeTop(first) - codeLow(second), codeTop(second) - codeLow(first))
+  return codeFret(second) === fret && apart === 1 && codeFret(third) > fret && codeFret(last) > fret
 }
 
 /** Share of an awkward hand's price where it belongs to a shape. */

@@ -37,7 +37,7 @@ export const WEIGHTS = {
   barre: 1.6,
   barreString: 0.25,
   barreBeat: 0.3,
-  /** Fingers 1 and 2 side by side under a hand of four, where players lay the first across; again for each string between. No source. */
+  /** Fingers 1 and 2 side by side under a hand of four, where players lay the first across. No source. */
   twoForBarre: 2.5,
   stretchBeat: 0.2,
   melodyOnBassString: 0.5,

@@ -150,3 +150,18 @@ it('a step up from an open string stays on it', () => {
   }
   expect(steps).toBeGreaterThan(30)
 })
+
+it('one finger lies across where two would stand side by side under a full hand', () => {
+  const air = tuneOfMusic('"F"F>F F A|"C7"G>F G A|"Dm"F>D "C7"D C|"F"F3 z|]', 'M:4/4\nL:1/4\nQ:1/4=92\nK:F')
+  let hands = 0
+  for (const tune of [air, ...withChords])
+    for (const level of [3, 5] as const)
+      for (const { pressed } of arrangedScore(tune, 'double-stops', level).arrangement.base.grips) {
+        const [first, second, third, last] = [1, 2, 3, 4].map((f) => pressed.find((p) => p.finger === f))
+        if (!first || !second || !third || !last) continue
+        hands++
+        const across = first.fret === second.fret && Math.abs(first.string - second.string) === 1
+        expect(across && third.fret > first.fret && last.fret > first.fret, tune.title).toBe(false)
+      }
+  expect(hands).toBeGreaterThan(10)
+})
