@@ -6,6 +6,8 @@ import { expect, type Page } from '@playwright/test'
 interface Stored {
   readonly tables: Readonly<Record<string, readonly unknown[]>>
   readonly bench: string
+  /** When it was kept, in milliseconds: its days are counted from then. */
+  readonly at: number
 }
 
 /** States that tests begin with. They are made in the real interface, before all tests (`stored.setup.ts`). */
@@ -32,7 +34,7 @@ export async function keep(page: Page, name: StoredName): Promise<void> {
     db.close()
     return Object.fromEntries(rows)
   }, DATABASE)
-  const stored: Stored = { tables, bench: new URL(page.url()).pathname }
+  const stored: Stored = { tables, bench: new URL(page.url()).pathname, at: Date.now() }
   mkdirSync(dirname(fileOf(name)), { recursive: true })
   writeFileSync(fileOf(name), JSON.stringify(stored))
 }
@@ -44,7 +46,7 @@ interface Row {
 }
 
 /** What is stored of one tune: whoever needs no other need not wait until the browser has written them all. */
-function ofOneTune({ tables, bench }: Stored, title: string): Stored {
+function ofOneTune({ tables, bench, at }: Stored, title: string): Stored {
   const rowsOf = (table: string) => tables[table] as readonly Row[]
   const id = rowsOf('tunes').find((tune) => tune.title === title)!.id
   return {
@@ -54,8 +56,12 @@ function ofOneTune({ tables, bench }: Stored, title: string): Stored {
       arrangements: rowsOf('arrangements').filter((row) => row.tuneId === id),
     },
     bench: bench.replace(/[^/]+(?=\/arrange$)/, id),
+    at,
   }
 }
+
+/** The day of a moment, where the tests are (`timezoneId`). */
+const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10)
 
 /**
  * Puts a kept state into the browser and opens its bench.
@@ -70,7 +76,9 @@ export async function openStored(
 ): Promise<boolean> {
   if (!folder) return false
   const all = JSON.parse(readFileSync(fileOf(name), 'utf8')) as Stored
-  const { tables, bench } = title === undefined ? all : ofOneTune(all, title)
+  const { tables, bench, at } = title === undefined ? all : ofOneTune(all, title)
+  // Tests that began before midnight go on in the day that their state is of.
+  if (dayOf(at) !== dayOf(Date.now())) await page.clock.setSystemTime(at)
   // The Shelf makes the database and has nothing on it yet.
   await page.goto(`${base}/`)
   await expect(page.getByRole('heading', { name: 'Teach a tune on guitar or mandolin' })).toBeVisible()
