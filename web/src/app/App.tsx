@@ -1,14 +1,14 @@
 import { MantineProvider } from '@mantine/core'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, type ComponentType } from 'react'
+import { Suspense, useEffect } from 'react'
 import { ErrorBoundary } from 'react-error-boundary'
 import { BrowserRouter, Navigate, Route, Routes, useLocation, useParams } from 'react-router'
 import { ShelfPage } from '../features/shelf/ShelfPage.tsx'
-import { bringStages } from '../texts/i18n.ts'
 import { keepAppHere } from '../state/appVersion.ts'
 import { leftBehind } from '../state/arrangedBehind.ts'
 import { keepInstallOffer } from '../state/install.ts'
 import { sweep } from '../state/shelf.ts'
+import { broughtWithTexts } from '../ui/brought.ts'
 import { Notices } from './Notices.tsx'
 import { PageError } from './PageError.tsx'
 import { Porch } from './Porch.tsx'
@@ -20,12 +20,8 @@ const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 60_000, refetchOnWindowFocus: false } },
 })
 
-/** A stage, brought with its texts when it is gone to. */
-const stage = (load: () => Promise<ComponentType>) =>
-  lazy(async () => {
-    const [stage] = await Promise.all([load(), bringStages()])
-    return { default: stage }
-  })
+/** A stage comes with its texts when it is gone to. */
+const stage = broughtWithTexts
 
 /** Milliseconds after which what comes next is brought, where nobody has touched anything. */
 const UNTOUCHED_MS = 4000

@@ -1,7 +1,8 @@
 import { useNotifications } from '@mantine/notifications'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
+import { brought } from '../ui/brought.ts'
 
-const NoticeList = lazy(async () => ({ default: (await import('./NoticeList.tsx')).NoticeList }))
+const NoticeList = brought(async () => (await import('./NoticeList.tsx')).NoticeList)
 
 /** Short messages at the foot of the page; what shows them is brought with the first. */
 export function Notices() {

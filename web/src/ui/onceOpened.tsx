@@ -1,4 +1,5 @@
-import { lazy, Suspense, useState, type ComponentType } from 'react'
+import { Suspense, useState, type ComponentType } from 'react'
+import { brought } from './brought.ts'
 
 /** What is there only while it is asked for. */
 interface Opened {
@@ -15,7 +16,7 @@ interface Opened {
 export function onceOpened<Props extends Opened>(
   load: () => Promise<ComponentType<Props>>,
 ): ComponentType<Props> {
-  const Dialog: ComponentType<Props> = lazy(async () => ({ default: await load() }))
+  const Dialog: ComponentType<Props> = brought(load)
   return function OnceOpened(props: Props) {
     const [asked, setAsked] = useState(props.opened)
     if (props.opened && !asked) setAsked(true)

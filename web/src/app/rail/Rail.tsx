@@ -1,19 +1,21 @@
 import { ActionIcon } from '@mantine/core'
 import { IconHelp, IconMoon, IconSearch, IconSun } from '@tabler/icons-react'
 import { isFresh } from '@velvet-porch/core/document'
-import { lazy, Suspense, useDeferredValue, useMemo, useState, type ComponentProps } from 'react'
+import { Suspense, useDeferredValue, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useLocation, useParams } from 'react-router'
 import { useOpenScore } from '../../state/openScore.ts'
+import { brought } from '../../ui/brought.ts'
+import { OnceAsked } from '../../ui/OnceAsked.tsx'
 import type { Finding } from '../palette/Keys.tsx'
 import { useDarkMode } from '../useDarkMode.ts'
 import { MoreButton } from './MoreButton.tsx'
 import { IN_MENU, PLACE_ICONS, REFERENCES, stagePath, STAGES, type Place } from './places.ts'
 import css from './Rail.module.css'
 
-const RailHints = lazy(async () => ({ default: (await import('./RailHints.tsx')).RailHints }))
+const RailHints = brought(async () => (await import('./RailHints.tsx')).RailHints)
 
-const RailMenu = lazy(async () => ({ default: (await import('./RailMenu.tsx')).RailMenu }))
+const RailMenu = brought(async () => (await import('./RailMenu.tsx')).RailMenu)
 
 type StageState = 'done' | 'stale' | 'empty'
 
@@ -126,21 +128,10 @@ function RailTools({ onHelp, onFind }: Props) {
           </ActionIcon>
         ))}
       </div>
-      <MoreOnceAsked tools={tools} onKeys={() => onFind('keys')} />
+      <OnceAsked button={(unfolding) => <MoreButton {...unfolding} />}>
+        <RailMenu tools={tools} onKeys={() => onFind('keys')} />
+      </OnceAsked>
     </>
-  )
-}
-
-/** The menu of a phone is made, and its code brought, when it is first asked for. */
-function MoreOnceAsked(props: ComponentProps<typeof RailMenu>) {
-  const [wanted, setWanted] = useState(false)
-  const more = <MoreButton aria-haspopup="menu" aria-expanded={false} onClick={() => setWanted(true)} />
-  return wanted ? (
-    <Suspense fallback={more}>
-      <RailMenu {...props} />
-    </Suspense>
-  ) : (
-    more
   )
 }
 

@@ -1,7 +1,8 @@
-import { ActionIcon, Menu } from '@mantine/core'
-import { IconCopy, IconDeviceFloppy, IconFileZip, IconDots, IconPencil, IconTrash } from '@tabler/icons-react'
+import { Menu } from '@mantine/core'
+import { IconCopy, IconDeviceFloppy, IconFileZip, IconPencil, IconTrash } from '@tabler/icons-react'
 import { useTranslation } from 'react-i18next'
 import type { ShelfRow } from '../../state/db.ts'
+import { LineDots } from './LineDots.tsx'
 
 /** What can be done with one tune of the shelf. */
 export type LineAction = 'rename' | 'duplicate' | 'save' | 'saveProject' | 'remove'
@@ -19,9 +20,7 @@ export function LineMenu({
   return (
     <Menu position="bottom-end" defaultOpened>
       <Menu.Target>
-        <ActionIcon variant="subtle" color="gray" aria-label={t('shelf.actions', { title: row.title })}>
-          <IconDots size={18} />
-        </ActionIcon>
+        <LineDots tune={row.title} />
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item leftSection={<IconPencil size={16} />} onClick={item('rename')}>

@@ -1,16 +1,18 @@
-import { ActionIcon, Text } from '@mantine/core'
-import { IconDots } from '@tabler/icons-react'
-import { lazy, memo, Suspense, useState, type Ref } from 'react'
+import { Text } from '@mantine/core'
+import { memo, type Ref } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { useComesBehind } from '../../state/arrangedBehind.ts'
 import type { ShelfRow } from '../../state/db.ts'
+import { brought } from '../../ui/brought.ts'
 import { useNames } from '../../ui/names/useNames.ts'
+import { OnceAsked } from '../../ui/OnceAsked.tsx'
+import { LineDots } from './LineDots.tsx'
 import type { LineAction } from './LineMenu.tsx'
 import css from './ShelfTable.module.css'
 import shelfCss from './shelf.module.css'
 
-const LineMenu = lazy(async () => ({ default: (await import('./LineMenu.tsx')).LineMenu }))
+const LineMenu = brought(async () => (await import('./LineMenu.tsx')).LineMenu)
 
 interface LineProps {
   readonly row: ShelfRow
@@ -39,36 +41,13 @@ export const ShelfLine = memo(function ShelfLine({ row, when, act, index, ref }:
       </td>
       <td className={shelfCss['wide-only']}>{when.format(row.changedAt)}</td>
       <td data-end>
-        <MenuOnceAsked row={row} act={act} />
+        <OnceAsked button={(unfolding) => <LineDots tune={row.title} {...unfolding} />}>
+          <LineMenu row={row} act={act} />
+        </OnceAsked>
       </td>
     </tr>
   )
 })
-
-/** The menu of a line is made, and its code brought, when it is first asked for. */
-function MenuOnceAsked({ row, act }: Pick<LineProps, 'row' | 'act'>) {
-  const { t } = useTranslation()
-  const [wanted, setWanted] = useState(false)
-  const dots = (
-    <ActionIcon
-      variant="subtle"
-      color="gray"
-      aria-label={t('shelf.actions', { title: row.title })}
-      aria-haspopup="menu"
-      aria-expanded={false}
-      onClick={() => setWanted(true)}
-    >
-      <IconDots size={18} />
-    </ActionIcon>
-  )
-  return wanted ? (
-    <Suspense fallback={dots}>
-      <LineMenu row={row} act={act} />
-    </Suspense>
-  ) : (
-    dots
-  )
-}
 
 /** Says of a tune that its tab is on its way. */
 function ComesBehind({ id }: { id: string }) {

@@ -2,7 +2,6 @@ import { Button, Group, Text, TextInput, Title } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
 import { IconFiles, IconSearch, IconTrash } from '@tabler/icons-react'
 import {
-  lazy,
   Suspense,
   useCallback,
   useDeferredValue,
@@ -21,6 +20,7 @@ import { noteShelfStep } from '../../state/shelfSteps.ts'
 import { useStorageTrouble } from '../../state/storageTrouble.ts'
 import { useStored } from '../../state/useStored.ts'
 import { bringStages } from '../../texts/i18n.ts'
+import { broughtWithTexts } from '../../ui/brought.ts'
 import { onceOpened } from '../../ui/onceOpened.tsx'
 import { Archive } from './Archive.tsx'
 import type { Source } from './intake.ts'
@@ -40,20 +40,13 @@ const BinDialog = onceOpened(async () => (await import('./BinDialog.tsx')).BinDi
 
 const FormDialog = onceOpened(async () => (await import('./FormDialog.tsx')).FormDialog)
 
-const IntakeDialog = lazy(async () => {
-  await bringStages()
-  return { default: (await import('./IntakeDialog.tsx')).IntakeDialog }
-})
+const IntakeDialog = broughtWithTexts(async () => (await import('./IntakeDialog.tsx')).IntakeDialog)
 
-const SaveManyDialog = lazy(async () => {
-  await bringStages()
-  return { default: (await import('./many/SaveManyDialog.tsx')).SaveManyDialog }
-})
+const SaveManyDialog = broughtWithTexts(
+  async () => (await import('./many/SaveManyDialog.tsx')).SaveManyDialog,
+)
 
-const PlayInDialog = lazy(async () => {
-  await bringStages()
-  return { default: (await import('../playIn/PlayInDialog.tsx')).PlayInDialog }
-})
+const PlayInDialog = broughtWithTexts(async () => (await import('../playIn/PlayInDialog.tsx')).PlayInDialog)
 
 /** Reading comes with its code, and the words for what is wrong, when something is brought. */
 const reading = async () => (await Promise.all([import('./intake.ts'), bringStages()]))[0]

@@ -1,7 +1,8 @@
 import { Button, Group } from '@mantine/core'
 import { notifications } from '@mantine/notifications'
-import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react'
+import { memo, Suspense, useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { brought } from '../../ui/brought.ts'
 import { download, saveAs } from '../../ui/saveAs.ts'
 import type { ShelfRow } from '../../state/db.ts'
 import { duplicateTune } from '../../state/shelf.ts'
@@ -12,9 +13,9 @@ import { useShelfUndo } from './useShelfUndo.ts'
 import css from './ShelfTable.module.css'
 import shelfCss from './shelf.module.css'
 
-const LinesInView = lazy(async () => ({ default: (await import('./LinesInView.tsx')).LinesInView }))
+const LinesInView = brought(async () => (await import('./LinesInView.tsx')).LinesInView)
 
-const RenameDialog = lazy(async () => ({ default: (await import('./RenameDialog.tsx')).RenameDialog }))
+const RenameDialog = brought(async () => (await import('./RenameDialog.tsx')).RenameDialog)
 
 /** A long shelf shows its newest tunes first and the rest on request. */
 const SHOWN_AT_FIRST = 60

@@ -1,7 +1,7 @@
 import { present } from '@velvet-porch/core/invariant'
 import { Text } from '@mantine/core'
 import type { AbcSpan, TuneDoc } from '@velvet-porch/core/document'
-import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
+import { Suspense, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useParams, useSearchParams } from 'react-router'
 import { Sheet } from '../../score/sheet/Sheet.tsx'
@@ -13,6 +13,7 @@ import type { Cell } from '../../score/sheet/cells.ts'
 import { bySteps, eventAt, pitchAtHeight } from '../../score/edit/staffPitch.ts'
 import { useWriting } from '../../score/edit/useWriting.ts'
 import type { AbcEditorHandle } from './AbcEditor.tsx'
+import { brought } from '../../ui/brought.ts'
 import { TuneGate } from '../../ui/TuneGate.tsx'
 import { TextNotices } from './TextNotices.tsx'
 import { useAbcText } from './useAbcText.ts'
@@ -23,9 +24,7 @@ import { TextSide } from './TextSide.tsx'
 import { SongSide } from './song/SongSide.tsx'
 import css from './TuneStage.module.css'
 
-const StaffWriteBar = lazy(async () => ({
-  default: (await import('../../score/edit/StaffWriteBar.tsx')).StaffWriteBar,
-}))
+const StaffWriteBar = brought(async () => (await import('../../score/edit/StaffWriteBar.tsx')).StaffWriteBar)
 
 /** The tune as read: the staff, its ABC beside it, and what the reader says about it. */
 export function TuneStage() {

@@ -1,4 +1,5 @@
-import { lazy, memo, Suspense } from 'react'
+import { memo, Suspense } from 'react'
+import { brought } from '../../../ui/brought.ts'
 import { EffortRibbon } from '../EffortRibbon.tsx'
 import { GivenTab } from '../GivenTab.tsx'
 import { Pins } from '../Pins.tsx'
@@ -6,9 +7,7 @@ import { ArrangeHead } from './ArrangeHead.tsx'
 import { useBenchPage, useBenchStore, useSetBench } from './BenchContext.ts'
 import { BenchNotices } from './BenchNotices.tsx'
 
-const TabWriteBar = lazy(async () => ({
-  default: (await import('../../../score/edit/TabWriteBar.tsx')).TabWriteBar,
-}))
+const TabWriteBar = brought(async () => (await import('../../../score/edit/TabWriteBar.tsx')).TabWriteBar)
 
 /** What stands over the sheet: the choices, what has to be said, the pen's tools, and effort. */
 export const BenchHead = memo(function BenchHead() {
