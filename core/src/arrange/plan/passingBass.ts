@@ -1,7 +1,7 @@
 import { measureAt, type Timeline } from '../../document/form/timeline.ts'
 import { scaleOf, type Key } from '../../music/pitch/key.ts'
 import { mod12, pitchClass, type PitchClass } from '../../music/pitch/pitch.ts'
-import { bassPitchClass, chordPitchClasses } from '../../music/harmony/chordSymbol.ts'
+import { bassPitchClass, chordPitchClasses, type ChordReading } from '../../music/harmony/chordSymbol.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import type { PlannedBass } from './bassLine.ts'
 import type { Ending } from './endings.ts'
@@ -80,15 +80,35 @@ function stepInto(
   const target = bassPitchClass(there)
   const up = mod12(target - bassPitchClass(here))
   if (!LEAPS.has(up)) return undefined
-  const scale = scaleOf(keys[m]!)
   // A leap of a fifth and more goes the other way round.
   const side = up <= 5 ? -1 : 1
-  const step = [1, 2].map((n) => mod12(target + side * n)).find((pc) => scale.includes(pc))
+  const step = [1, 2].map((n) => mod12(target + side * n)).find((pc) => passes(pc, keys[m]!, here))
   if (step === undefined || step === pitchClass(here.root)) return undefined
   // A bass that stays from the first beat on is heard as the chord's own: what only passes comes later.
   const stays = own.start === timeline.starts[m] && secondsBetween(own.start, next.start) >= STAYS_S
   if (stays && !chordPitchClasses(here).includes(step)) return undefined
   return step
+}
+
+/** Thirds and sevenths, minor and major, in semitones over the root. */
+const SHADES = [
+  [3, 4],
+  [10, 11],
+] as const
+
+/**
+ * True for a note that a bass may pass through under a chord: one of the chord's, or one of the key's that is not the other
+ * third or seventh of the chord (a false relation; strict counterpoint, from memory).
+ */
+function passes(pc: PitchClass, key: Key, chord: ChordReading): boolean {
+  const tones = chordPitchClasses(chord)
+  if (tones.includes(pc)) return true
+  const root = pitchClass(chord.root)
+  const over = mod12(pc - root)
+  const rubs = SHADES.some((pair) =>
+    pair.some((n, i) => n === over && tones.includes(mod12(root + pair[1 - i]!))),
+  )
+  return scaleOf(key).includes(pc) && !rubs
 }
 
 /** The third of a new chord, where the bass steps through it. */

@@ -255,6 +255,9 @@ function filled(
   const lowest = draft.bass ? pitchAt(setup, draft.bass.place) : -Infinity
   // Under a bass as high as this a figure has the fourth string too: it is heard as the thumb's other note.
   const highBass = draft.bass !== undefined && draft.bass.place.string < FIRST_FIGURE_STRING
+  // A low note that is held leaves room over it alone: the chord is struck lightly above the tune.
+  const isUnderChords =
+    requirement.melody?.onset === false && (draft.melody?.string ?? 0) >= FIRST_FIGURE_STRING
   const used = [draft.melody, draft.bass?.place, draft.planted].flatMap((p) => (p ? [p.string] : []))
   for (let string = 1; string <= Math.min(FIRST_FIGURE_STRING, setup.instrument.strings); string++) {
     if (used.includes(string)) continue
@@ -264,11 +267,12 @@ function filled(
     const midi = openPitch(setup, string) + fret
     if (strummed && draft.melody && Math.abs(string - draft.melody.string) > 1) continue
     if (
-      (midi >= melody && !figure) ||
+      (midi >= melody && !figure && !isUnderChords) ||
       (midi <= lowest && !(figure && highBass)) ||
       !present(requirement.inner).tones.includes(mod12(midi))
     )
       continue
+    if (Math.abs(midi - lowest) < LEAST_OVER_BASS) continue
     if (under && heldShape?.frets[string - 1] !== fret) continue
     const price = fillPrice(setup, requirement, draft, string)
     const full = withFill(draft, { place: { string, fret }, price }, under?.finger ?? 0)
@@ -284,6 +288,9 @@ function filled(
   }
   if (best) found.push(best.draft)
 }
+
+/** Semitones: closer to the bass a fill rubs against it, as an open string does against a bass that walks by. No source. */
+const LEAST_OVER_BASS = 3
 
 /** True where a finger lies higher on the same string. */
 const covered = (pressed: readonly Pressed[], p: Pressed) =>
@@ -417,13 +424,19 @@ function finish(setup: Setup, requirement: Requirement, draft: Draft): Candidate
     planted: keyOf(draft.planted, draft.plantedFinger),
     chord: draft.strikes ? chordKeys(requirement, draft) : NO_KEYS,
     heldShape: draft.heldShape,
-    lower:
-      requirement.inner?.kind === 'chord' && draft.heldShape >= 0
-        ? lowerVoices(requirement.heldShapes[draft.heldShape]!.frets, draft.melody)
-        : 0,
+    lower: voicesAround(requirement, draft),
     fixed,
     perBeat,
   }
+}
+
+/** The voices of a chord that lie under the melody; where a chord answers it, those over it too. */
+function voicesAround({ inner, heldShapes }: Requirement, { heldShape, melody }: Draft): number {
+  if (inner?.kind !== 'chord' || heldShape < 0) return 0
+  const { frets } = heldShapes[heldShape]!
+  const top = melody && !inner.answers ? melody.string : 1
+  // What was struck as the tune itself is no lower voice where the tune goes on under it.
+  return lowerVoices(top === 1 ? frets : frets.map((fret, i) => (i + 1 < top ? null : fret)), melody)
 }
 
 const NO_KEYS: readonly VoiceKey[] = []

@@ -1,5 +1,6 @@
 import { cheapestChain } from '../../cheapestChain.ts'
 import type { RightFinger } from '../../instrument/hand.ts'
+import { PICK_REPEAT_LIMIT_S } from '../../instrument/handLimits.ts'
 import { mapInTurns, type Turns } from '../../turns.ts'
 import type { PickedOnset, PickingHand } from './pickedOnset.ts'
 
@@ -116,16 +117,24 @@ function homeCost(onset: PickedOnset, hand: Fingers, school: FingerSchool): numb
 }
 
 function moveCost(a: PickedOnset, from: Fingers, b: PickedOnset, to: Fingers): number {
+  const alternates = b.seconds < ALTERNATION_S && !pluckTogether(a, b)
   let cost = 0
   b.notes.forEach((n, i) => {
     const f = to[i]!
     const k = from.indexOf(f)
     if (k >= 0 && f !== 0) {
       const sameString = a.notes[k]!.string === n.string
-      if (b.seconds < ALTERNATION_S) cost += 3
+      if (alternates) cost += 3
       else cost += sameString ? 0 : 0.5
     }
     if (f === 0 && k >= 0 && b.seconds < ALTERNATION_S / 2) cost += 2
   })
   return cost
 }
+
+/**
+ * True where notes plucked together follow on notes plucked together: the hand plucks as a whole, and its fingers need not
+ * take turns. Common practice, no source.
+ */
+const pluckTogether = (a: PickedOnset, b: PickedOnset): boolean =>
+  a.notes.length > 1 && b.notes.length > 1 && b.seconds >= PICK_REPEAT_LIMIT_S

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { guitarSetup } from '../../../src/instrument/index.ts'
 import { makePlan, wholeTune } from '../../../src/arrange/index.ts'
 import { USUAL_SCHOOL, type Level, type Style } from '../../../src/document/index.ts'
+import { pitchClass } from '../../../src/music/index.ts'
 import { arrangeTune, CORPUS, tuneOfMusic } from '../../support/tunes.ts'
 
 const NAMES = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B']
@@ -34,6 +35,24 @@ describe('a bass on its way', () => {
 
   it('is a note of the key', () => {
     expect(passing('"D"d4|"G"B4|"D"A4|]', 4, 'M:4/4\nL:1/4\nQ:1/4=100\nK:D')).toEqual(['3:F#', '7:E'])
+  })
+
+  it('has the thirds and sevenths of its chord, not the other ones of the key: E, G sharp, A', () => {
+    const slow = 'M:4/4\nL:1/4\nQ:1/4=100\nK:Am'
+    expect(passing('"Am"A4|"E"e4|"Am"A4|]', 4, slow)).toContain('7:G#')
+    expect(passing('"C"c4|"D7"A4|"G"G4|]', 4, 'M:4/4\nL:1/4\nQ:1/4=100\nK:C')).toContain('7:F#')
+    for (const tune of CORPUS) {
+      const planned = makePlan(tune, guitarSetup(), wholeTune(tune, 'alternating-bass', 5))
+      if (!planned.ok) continue
+      for (const b of planned.plan.bass) {
+        const chord = planned.plan.harmony[b.segment]?.sounding
+        if (b.passing === undefined || !chord || b.change) continue
+        const over = (b.passing - pitchClass(chord.root) + 12) % 12
+        const other = { 3: 4, 4: 3, 10: 11, 11: 10 }[over]
+        const rubs = other !== undefined && chord.intervals.includes(other) && !chord.intervals.includes(over)
+        expect([tune.title, b.start, rubs]).toEqual([tune.title, b.start, false])
+      }
+    }
   })
 
   it('comes later than the first beat where it stays, unless the chord has it', () => {

@@ -46,6 +46,27 @@ describe('the picking hand', () => {
     )
   })
 
+  it('plucks two strings again and again with the same fingers, at any speed that a hand plucks as a whole', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 5 }),
+        fc.integer({ min: 2, max: 12 }),
+        fc.double({ min: 0.15, max: 1, noNaN: true }),
+        (string, n, seconds) => {
+          const pair = {
+            ...melody(string, seconds),
+            notes: [string + 1, string].map((s) => ({ string: s, role: 'harmony' as const })),
+          }
+          const hands = assignPicking(
+            Array.from({ length: n }, () => pair),
+            HAND,
+          )
+          expect(new Set(hands.map((h) => h.join(' ')))).toHaveLength(1)
+        },
+      ),
+    )
+  })
+
   it('keeps one finger on a slow repeated string', () => {
     expect(
       new Set(
