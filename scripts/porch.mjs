@@ -1,8 +1,7 @@
-// The command line: sets up packages on first use, then runs the TypeScript sources directly.
-import { join } from 'node:path'
-import { ensurePackages, root } from './setup.mjs'
+// The command line: sets up packages on first use, and puts its sources together where they have changed.
+import { pathToFileURL } from 'node:url'
+import { ensurePackages } from './setup.mjs'
 
 ensurePackages()
-const { register } = await import('tsx/esm/api')
-register()
-await import(join(root, 'cli/src/main.ts'))
+const { porchBundle } = await import('./porchBundle.mjs')
+await import(pathToFileURL(await porchBundle()).href)

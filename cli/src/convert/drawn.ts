@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { chromium, type Browser } from 'playwright-core'
+import type { Browser } from 'playwright-core'
 import type { Score } from '@velvet-porch/core/document'
 import { tabSvg } from '@velvet-porch/core/formats'
 import { UsageError } from '../usage.ts'
@@ -22,12 +22,18 @@ async function browser(): Promise<Browser> {
     throw new UsageError(
       'PDF and PNG are drawn by Chromium, which is not installed; write svg or musicxml instead.',
     )
-  running ??= chromium.launch({
+  running ??= launched(executablePath)
+  return running
+}
+
+async function launched(executablePath: string): Promise<Browser> {
+  // Brought with the first drawing: it takes longer to read than all the rest of the command line.
+  const { chromium } = await import('playwright-core')
+  return chromium.launch({
     executablePath,
     chromiumSandbox: process.getuid?.() !== 0,
     args: ['--disable-gpu', '--host-resolver-rules=MAP * ~NOTFOUND'],
   })
-  return running
 }
 
 /** Ends the browser, so that the command can end. */
