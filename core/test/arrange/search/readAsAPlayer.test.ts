@@ -165,3 +165,55 @@ it('one finger lies across where two would stand side by side under a full hand'
       }
   expect(hands).toBeGreaterThan(10)
 })
+
+it('a tune note that is struck again on a mandolin stays where it is, rather than go under the chord that it tops', () => {
+  const tune = tuneOfMusic(
+    '"F"F>F F A|"C7"G>F G A|"F"F>F A c|"Bb"d3 d|"F"c>A A F|"C7"G>F G A|"Dm"F>D "C7"D C|"F"F4|]',
+    'M:4/4\nL:1/4\nQ:1/4=92\nK:F',
+  )
+  const melody = arrangedScore(tune, 'chord-melody', 3, mandolin).arrangement.base.notes.filter(
+    (n) => n.role === 'melody',
+  )
+  const again = melody.filter((n, i) => {
+    const before = melody[i - 1]
+    return before && pitchAt(mandolin, before.place) === pitchAt(mandolin, n.place)
+  })
+  expect(again.length).toBeGreaterThan(4)
+  for (const n of again) expect([n.pos, n.place.fret]).toEqual([n.pos, expect.toSatisfy((f) => f <= 5)])
+})
+
+it('a fill lies no step from the bass that it is struck with, as an open string does beside a bass that walks by', () => {
+  // Traditional, from memory.
+  const jig = tuneOfMusic(
+    'A|"D"AFA Agf|"Bm"edB "G"BAF|"D"AFA def|"A7"gfg e2A|"D"AFA Agf|"Bm"edB "G"BAF|"D"AFA "A7"faf|"D"ded d2:|\n' +
+      'f/g/|"D"aba afd|"G"bab bge|"D"aba afd|"A7"gfg e2A|"D"aba "A7"agf|"G"gfg "Bm"efg|"D"Ace "A7"gec|"D"ded d2:|',
+    'M:6/8\nL:1/8\nQ:3/8=100\nK:D',
+  )
+  const close: unknown[] = []
+  let fills = 0
+  for (const style of ['melody-bass', 'alternating-bass', 'arpeggio'] as const)
+    for (const tune of [jig, ...withChords.slice(0, 6)])
+      for (const struck of onsetsOf(arrangeTune(tune, style, 5).json)) {
+        const bass = struck.find((n) => n.role === 'bass')
+        for (const fill of struck.filter((n) => n.role === 'fill' || n.role === 'harmony')) {
+          fills++
+          if (bass && Math.abs(fill.midi - bass.midi) < 3) close.push([style, tune.title, fill.start])
+        }
+      }
+  expect(fills).toBeGreaterThan(200)
+  expect(close).toEqual([])
+})
+
+it('a low tune note that is held has the chord lightly over it, where nothing fits between it and the bass', () => {
+  // Traditional, from memory; in the second measure E on string 4 lies over the open A.
+  const line = '"G"G B/A/G/F/|"Am"E2 "D7"F|"G"G>A B|"C"c2 "D7"d|"G"B2 "Em"B|"Am"A2 "D7"A|"G"G3-|G2'
+  const tune = tuneOfMusic(`D|${line} D|${line}|]`, 'M:3/4\nL:1/4\nQ:1/4=112\nK:G')
+  const { json } = arrangeTune(tune, 'alternating-bass', 3)
+  const low = json.notes.find((n) => n.role === 'melody' && n.midi === 52)!
+  const over = json.notes.filter(
+    (n) => n.role === 'fill' && n.start > low.start && n.start < low.start + low.duration,
+  )
+  expect(low.string).toBe(4)
+  expect(over.length).toBeGreaterThan(0)
+  for (const n of over) expect(n.string).toBeLessThan(low.string)
+})
