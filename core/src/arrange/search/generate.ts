@@ -62,11 +62,11 @@ export function generate(
 function allDrafts(setup: Setup, requirement: Requirement, everyFill: boolean): Draft[] {
   const found: Draft[] = []
   if (requirement.inner?.kind === 'chord' && requirement.inner.onset) strikes(setup, requirement, found)
-  for (const needed of combinations(requirement)) drafts(setup, requirement, needed, everyFill, found)
+  for (const needed of combinations(setup, requirement)) drafts(setup, requirement, needed, everyFill, found)
   return found
 }
 
-function combinations(requirement: Requirement): Needed[] {
+function combinations(setup: Setup, requirement: Requirement): Needed[] {
   const melodies: (Place | undefined)[] = requirement.melody ? [...requirement.melody.places] : [undefined]
   if (requirement.melody && !requirement.melody.onset) melodies.push(undefined)
   const basses: (BassOption | undefined)[] = requirement.bass
@@ -80,10 +80,16 @@ function combinations(requirement: Requirement): Needed[] {
     for (const bass of basses)
       for (const inner of seconds)
         for (const planted of ringing)
-          if (onOwnStrings(melody, bass?.place, inner?.place, planted))
+          if (onOwnStrings(melody, bass?.place, inner?.place, planted) && !liesUnder(setup, bass, inner))
             result.push({ melody, bass, inner, planted })
   return result
 }
+
+/** True for a second voice that lies under the bass, or rubs against it: the chord would be turned over. */
+const liesUnder = (setup: Setup, bass: BassOption | undefined, inner: InnerOption | undefined): boolean =>
+  bass !== undefined &&
+  inner !== undefined &&
+  pitchAt(setup, inner.place) - pitchAt(setup, bass.place) < LEAST_OVER_BASS
 
 function onOwnStrings(...places: readonly (Place | undefined)[]): boolean {
   let used = 0

@@ -94,7 +94,9 @@ export function innerTerms(setup: Setup, requirement: Requirement, draft: Draft,
     const price = rests ? WEIGHTS.noEnding : change ? WEIGHTS.noVoicingAtChange : WEIGHTS.noVoicing
     if (!draft.strikes) add('noVoicing', price, false)
   } else if (!draft.inner) {
-    if (kind === 'double') add('noSecond', WEIGHTS.noSecond, false)
+    // With a bass under it the tune is two notes already.
+    const two = requirement.bass?.onset && draft.bass
+    if (kind === 'double') add('noSecond', two ? WEIGHTS.noSecondOverBass : WEIGHTS.noSecond, false)
     else add('noFill', requirement.inner.inherited ? WEIGHTS.noInheritedFill : WEIGHTS.noFill, false)
   } else {
     if (draft.inner.price > 0)

@@ -117,8 +117,9 @@ export const WEIGHTS = {
   figureOnOneString: 2.8,
   sameFillAgain: 0.5,
   fillNotChord: 1.2,
-  /** A second voice left out; away from the neighbouring string; its time cut. */
+  /** A second voice left out, by itself and over a bass; away from the neighbouring string; its time cut. */
   noSecond: 9,
+  noSecondOverBass: 4,
   secondApart: 0.7,
   /** An open string as the second voice where double stops are closed. No source. */
   secondOpen: 2.2,

@@ -204,6 +204,35 @@ it('a fill lies no step from the bass that it is struck with, as an open string 
   expect(close).toEqual([])
 })
 
+it('a second voice lies over the bass that it is struck with: the chord is not turned over', () => {
+  const under: unknown[] = []
+  let three = 0
+  for (const tune of withChords.slice(0, 8))
+    for (const level of [4, 5] as const)
+      for (const struck of onsetsOf(arrangeTune(tune, 'double-stops', level).json)) {
+        const bass = struck.find((n) => n.role === 'bass')
+        const second = struck.find((n) => n.role === 'harmony')
+        if (!bass || !second) continue
+        three++
+        if (second.midi - bass.midi < 3) under.push([tune.title, level, bass.start])
+      }
+  expect(three).toBeGreaterThan(50)
+  expect(under).toEqual([])
+})
+
+it('a tune does not go up the neck to be slurred over a third, where it lies under the hand', () => {
+  // Traditional, from memory: A, F sharp and A are on strings 3 and 4 under the first position.
+  const jig = tuneOfMusic(
+    'A|"D"AFA Agf|"Bm"edB "G"BAF|"D"AFA def|"A7"gfg e2A|"D"AFA Agf|"Bm"edB "G"BAF|"D"AFA "A7"faf|"D"ded d2|]',
+    'M:6/8\nL:1/8\nQ:3/8=100\nK:D',
+  )
+  const low = arrangeTune(jig, 'flatpicked-lead', 5).json.notes.filter(
+    (n) => n.role === 'melody' && n.midi === 57,
+  )
+  expect(low.length).toBeGreaterThan(8)
+  for (const n of low) expect([n.start, n.string, n.fret]).toEqual([n.start, 3, 2])
+})
+
 it('a low tune note that is held has the chord lightly over it, where nothing fits between it and the bass', () => {
   // Traditional, from memory; in the second measure E on string 4 lies over the open A.
   const line = '"G"G B/A/G/F/|"Am"E2 "D7"F|"G"G>A B|"C"c2 "D7"d|"G"B2 "Em"B|"Am"A2 "D7"A|"G"G3-|G2'
