@@ -61,7 +61,7 @@ beforeAll(() => {
       files: ['use.ts'],
     }),
   )
-}, 120_000)
+}, 300_000)
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 describe('the core as a package', () => {

@@ -152,9 +152,13 @@ it('a step up from an open string stays on it', () => {
 })
 
 it('one finger lies across where two would stand side by side under a full hand', () => {
-  const air = tuneOfMusic('"F"F>F F A|"C7"G>F G A|"Dm"F>D "C7"D C|"F"F3 z|]', 'M:4/4\nL:1/4\nQ:1/4=92\nK:F')
+  const airs = [
+    '"F"F>F F A|"C7"G>F G A|"Dm"F>D "C7"D C|"F"F3 z|]',
+    '"F"F>F F A|"Bb"d3 d|"F"c>A A F|"C7"G>F G A|"F"F3 z|]',
+    '"F"A2 c2|"Bb"d2 B2|"Gm"B2 A2|"C7"G2 E2|"F"F3 z|]',
+  ].map((music) => tuneOfMusic(music, 'M:4/4\nL:1/4\nQ:1/4=92\nK:F'))
   let hands = 0
-  for (const tune of [air, ...withChords])
+  for (const tune of [...airs, ...withChords])
     for (const level of [3, 5] as const)
       for (const { pressed } of arrangedScore(tune, 'double-stops', level).arrangement.base.grips) {
         const [first, second, third, last] = [1, 2, 3, 4].map((f) => pressed.find((p) => p.finger === f))
