@@ -26,6 +26,8 @@ export interface ProgressionFilters extends ShapeFilters {
   readonly rooted?: boolean
   /** True where every string is to sound, if any shape has them all. */
   readonly full?: boolean
+  /** True where one stroke goes over the strings: each one between the outer two that is silent costs more. */
+  readonly strummed?: boolean
   /** Shapes that the hand knows, by their frets (joined), with their fingers: others cost more, so do other fingers. */
   readonly familiar?: ReadonlyMap<string, readonly LeftFinger[]>
 }
@@ -52,8 +54,15 @@ const SEMITONE = 0.6
 const THIN = 1.5
 const OTHER_BASS = 2.5
 
-/** What a shape out of no book costs more where familiar ones are asked for. No source. */
-const UNFAMILIAR = 2.5
+/** What a shape out of no book costs more where familiar ones are asked for, and what some strings of one that is. No source. */
+const UNFAMILIAR = 10
+const PART_OF_BOOK = 2
+
+/** Strings that a part of a shape sounds at least. */
+const FULL_ENOUGH = 4
+
+/** What a string costs that a stroke goes over and that must be kept silent. No source. */
+const SILENT_WITHIN = 8
 
 /** What a known shape costs more under other fingers than the hand knows: a D stays 1 3 2 for the ease of one change. No source. */
 const OTHER_FINGERS = 8
@@ -111,15 +120,18 @@ function contenders(setup: Setup, chord: ChordReading, filters: ProgressionFilte
     : []
   const full = filters.full ? found.filter((s) => s.frets.every((f) => f !== null)) : []
   const wanted = [full, rooted].find((some) => some.length > 0) ?? found
-  const heads = wanted.slice(0, SHAPES_A_CHORD)
+  const { familiar } = filters
+  const heads = wanted.filter(
+    (s, i) => i < SHAPES_A_CHORD || (familiar && strangeness(s, familiar) < UNFAMILIAR),
+  )
   const player = handFor(setup.player, filters)
   return (pinned ? [pinned] : heads).flatMap((shape) => {
     const pitches = soundingPitches(setup, shape.frets)
     const ends = { top: Math.max(...pitches), low: Math.min(...pitches) }
     const thin = THIN * Math.max(0, 4 - pitches.length)
     const bass = filters.full || mod12(ends.low) === (filters.bass ?? bassPitchClass(chord)) ? 0 : OTHER_BASS
-    const known = !filters.familiar || filters.familiar.has(shape.frets.join())
-    const extra = thin + bass + (known ? 0 : UNFAMILIAR)
+    const within = filters.strummed ? SILENT_WITHIN * silentWithin(shape.frets) : 0
+    const extra = thin + bass + within + strangeness(shape, familiar)
     if (pinned) return [{ shape, price: 0, ...ends, positions: handPositions(shape) }]
     if (isSelective(filters))
       return [{ shape, price: SHAPE_WEIGHT * shape.cost + extra, ...ends, positions: handPositions(shape) }]
@@ -138,4 +150,20 @@ function contenders(setup: Setup, chord: ChordReading, filters: ProgressionFilte
         positions: handPositions({ frets: shape.frets, fingers }),
       }))
   })
+}
+
+/** What a shape costs more that the hand does not know; some strings of one that it knows are half known. */
+function strangeness({ frets }: Shape, familiar: ProgressionFilters['familiar']): number {
+  if (!familiar || familiar.has(frets.join())) return 0
+  const isPart = (book: readonly string[]) => frets.every((f, i) => f === null || `${f}` === book[i])
+  const sounding = frets.filter((f) => f !== null).length
+  return sounding >= FULL_ENOUGH && [...familiar.keys()].some((key) => isPart(key.split(',')))
+    ? PART_OF_BOOK
+    : UNFAMILIAR
+}
+
+/** Silent strings between the outer ones. */
+function silentWithin(frets: Shape['frets']): number {
+  const sounds = (fret: number | null) => fret !== null
+  return frets.slice(frets.findIndex(sounds), frets.findLastIndex(sounds)).filter((f) => f === null).length
 }

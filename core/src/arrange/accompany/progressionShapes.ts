@@ -16,10 +16,10 @@ import type { LeftFinger } from '../../instrument/hand.ts'
 
 /** The highest fret of an accompaniment's shapes by level, and whether a barre may be laid. */
 const LEVEL_SHAPES: Readonly<Record<Level, ShapeFilters>> = {
-  1: { zone: [1, 3], noBarre: true },
-  2: { zone: [1, 4] },
-  3: { zone: [1, 5] },
-  4: { zone: [1, 5] },
+  1: { zone: [1, 4], noBarre: true },
+  2: { zone: [1, 6] },
+  3: { zone: [1, 6] },
+  4: { zone: [1, 6] },
   5: { zone: [1, 7] },
 }
 
@@ -39,6 +39,8 @@ export interface ShapeRules {
   readonly stretches: boolean
   /** Chords over all strings, whatever lies lowest: an instrument without bass strings is strummed whole. */
   readonly full: boolean
+  /** One stroke goes over the strings: none between the outer two should be silent. */
+  readonly strummed: boolean
 }
 
 /**
@@ -52,7 +54,7 @@ export function progressionShapes(
   segments: readonly HarmonySegment[],
   level: Level,
   pins: readonly PinnedShape[],
-  { alike, barres, stretches, full }: ShapeRules,
+  { alike, barres, stretches, full, strummed }: ShapeRules,
 ): (SegmentShape | undefined)[] {
   const setup = stretches ? own : withKindHand(own)
   const filters = barres ? LEVEL_SHAPES[level] : { ...LEVEL_SHAPES[level], noBarre: true }
@@ -91,7 +93,7 @@ export function progressionShapes(
       progressionPath(setup, chords, {
         ...own,
         pinned,
-        ...(full ? { full } : { familiar, rooted: true }),
+        ...(full ? { full } : { familiar, rooted: true, strummed }),
       }).forEach((step, k) => (result[from + k] = step.shape))
     }
     from = to

@@ -18,7 +18,7 @@ export interface RegionShapes {
 export function regionShapes(
   setup: Setup,
   { harmony, pins }: Pick<Plan, 'harmony' | 'pins'>,
-  { level, without }: Region,
+  { style, level, without }: Region,
   { repeats }: School,
   ends: { readonly from: number; readonly to: number },
   full: ShapeRules['full'],
@@ -34,6 +34,7 @@ export function regionShapes(
       barres: !without?.includes('barre'),
       stretches: !without?.includes('stretch'),
       full,
+      strummed: style !== 'picking',
     },
   )
   return {
