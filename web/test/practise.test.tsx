@@ -11,7 +11,7 @@ import { sheetModel } from '../src/score/sheet/sheetModel.ts'
 import { player } from '../src/score/playback/player.ts'
 import { db } from '../src/state/db.ts'
 import { writeEntry } from '../src/state/logs.ts'
-import { useInTurns } from '../src/ui/useInTurns.ts'
+import { useOneByOne } from '../src/ui/useOneByOne.ts'
 import { stubBrowser } from './browserStubs.ts'
 import { arrangementFor, tuneOf } from './support.ts'
 
@@ -99,7 +99,7 @@ describe('what is worked out one after the other', () => {
   it('comes in order, when all of it is known', async () => {
     const items = [3, 1, 2]
     const of = (n: number) => new Promise<number>((resolve) => setTimeout(() => resolve(n * n), n))
-    const hook = renderHook(() => useInTurns(items, of))
+    const hook = renderHook(() => useOneByOne(items, of))
     expect(hook.result.current).toBeUndefined()
     await waitFor(() => expect(hook.result.current).toEqual([9, 1, 4]))
   })
@@ -111,7 +111,7 @@ describe('what is worked out one after the other', () => {
       return n
     }
     const first = Array.from({ length: 50 }, (_, i) => i)
-    const hook = renderHook(({ items }) => useInTurns(items, of), { initialProps: { items: first } })
+    const hook = renderHook(({ items }) => useOneByOne(items, of), { initialProps: { items: first } })
     hook.rerender({ items: [100, 101] })
     await waitFor(() => expect(hook.result.current).toEqual([100, 101]))
     expect(seen.filter((n) => n < 100).length).toBeLessThan(50)

@@ -8,7 +8,7 @@ import { useTranslation } from 'react-i18next'
 import { keepHandout } from '../../state/handouts.ts'
 import { useLog } from '../../state/logs.ts'
 import { usePieceNotes } from '../../state/teaching.ts'
-import { useTurns } from '../../ui/useTurns.ts'
+import { useLongWork } from '../../ui/useLongWork.ts'
 import { StudentMenu } from '../lesson/StudentMenu.tsx'
 import { useTaught } from '../lesson/useTaught.ts'
 import { BlockList } from './BlockList.tsx'
@@ -55,9 +55,11 @@ export function Handout({
   // The pages follow a moment after the form.
   const shown = useDeferredValue(handout)
   const { settings } = shown
-  const lesson = useTurns(useCallback(() => teaching(tune, doc, settings, log), [tune, doc, settings, log]))
+  const lesson = useLongWork(
+    useCallback(() => teaching(tune, doc, settings, log), [tune, doc, settings, log]),
+  )
   const drawStaff = useDrawStaff(shown.layers.staff ?? false)
-  const pieces = useTurns(
+  const pieces = useLongWork(
     useMemo(
       () => lesson && (() => composing(shown, lesson, notes, drawStaff)),
       [shown, lesson, notes, drawStaff],

@@ -23,7 +23,7 @@ import { sheetModel, type SheetModel, type SheetPosition } from '../../score/she
 import { keepLessonPlace, lessonPlace } from '../../state/lessonPlace.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { useLog } from '../../state/logs.ts'
-import { useTurns } from '../../ui/useTurns.ts'
+import { useLongWork } from '../../ui/useLongWork.ts'
 import { usePieceNotes } from '../../state/teaching.ts'
 import type { Instead } from './EasierHere.tsx'
 import type { Loop } from './LessonFoot.tsx'
@@ -66,9 +66,11 @@ export function useLesson(tune: TuneDoc, written: ArrangementDoc) {
   const [layer, setLayer] = useState<TeachLayer>('whole')
   const doc = useMemo(() => layerOf(tune, whole, layer), [tune, whole, layer])
   const usual = useMemo(() => sheetModel(tune, doc), [tune, doc])
-  const lesson = useTurns(useCallback(() => teaching(tune, doc, settings, log), [tune, doc, settings, log]))
+  const lesson = useLongWork(
+    useCallback(() => teaching(tune, doc, settings, log), [tune, doc, settings, log]),
+  )
   // Pieces and plans are those of the whole, whatever layer is looked at.
-  const ofWhole = useTurns(
+  const ofWhole = useLongWork(
     useMemo(
       () => (doc === whole ? undefined : () => teaching(tune, whole, settings, log)),
       [tune, doc, whole, settings, log],

@@ -16,7 +16,7 @@ import type { PlayerRow } from '../../state/db.ts'
 import { useLogOnceRead } from '../../state/logs.ts'
 import { usePrefs } from '../../state/prefs.ts'
 import { today as todayIs, useAssignments, useStudents } from '../../state/studio.ts'
-import { useTurns } from '../../ui/useTurns.ts'
+import { useLongWork } from '../../ui/useLongWork.ts'
 import { useTaught } from '../lesson/useTaught.ts'
 
 /** Who practises, what was written down so far, and the lesson that was made from it. */
@@ -43,7 +43,7 @@ export function usePractised(tune: TuneDoc, written: ArrangementDoc): Practised 
       return { student, own, log, lesson }
     }
   }, [tune, doc, settings, read, student, own])
-  return useTurns(begin)
+  return useLongWork(begin)
 }
 
 /** What is practised of a tune today, by whom, and the piece that is at hand. */

@@ -9,7 +9,7 @@ import { arrangementId } from '../../state/shelf.ts'
 import { useAssignments, useRepertoire, useStudents } from '../../state/studio.ts'
 import { useShelf } from '../../state/useShelf.ts'
 import { useStored } from '../../state/useStored.ts'
-import { useInTurns } from '../../ui/useInTurns.ts'
+import { useOneByOne } from '../../ui/useOneByOne.ts'
 
 /** A tune of the repertoire as it is listed. */
 export interface RepertoireRow {
@@ -58,7 +58,7 @@ export function useRepertoireRows(): readonly RepertoireRow[] {
 
 /** The mean effort of each tab that is an answer to its tune. */
 function useEfforts(arrangements: readonly ArrangementDoc[]): ReadonlyMap<string, number> {
-  const found = useInTurns(arrangements, meanEffort)
+  const found = useOneByOne(arrangements, meanEffort)
   return useMemo(() => new Map(found?.flatMap((one) => (one ? [one] : []))), [found])
 }
 

@@ -9,7 +9,7 @@ import { usePrefs } from '../../state/prefs.ts'
 import { arrangementId } from '../../state/shelf.ts'
 import { useAssignments } from '../../state/studio.ts'
 import { useStored } from '../../state/useStored.ts'
-import { useInTurns } from '../../ui/useInTurns.ts'
+import { useOneByOne } from '../../ui/useOneByOne.ts'
 
 /** How a student stands with a tune that was given to them. */
 export interface StudiedTune {
@@ -38,7 +38,7 @@ export function useStudies(today: Day, student?: string): readonly StudiedTune[]
     (source: Source) => studiedTune(source, logs, lesson, today),
     [logs, lesson, today],
   )
-  return useInTurns(sources, studied)
+  return useOneByOne(sources, studied)
 }
 
 interface Source {

@@ -12,7 +12,7 @@ import { useMemo } from 'react'
 import { db } from '../../../state/db.ts'
 import { currentPrefs } from '../../../state/prefs.ts'
 import { arrangementId } from '../../../state/shelf.ts'
-import { useInTurns } from '../../../ui/useInTurns.ts'
+import { useOneByOne } from '../../../ui/useOneByOne.ts'
 
 /** How a book is printed. */
 export type BookPaper = Pick<HandoutDoc, 'paper' | 'large'>
@@ -32,7 +32,7 @@ export function useBookTunes(set: SetList | undefined, paper: BookPaper): readon
   const { paper: sheet, large } = paper
   const ids = useMemo(() => set?.items.map((item) => item.tuneId), [set])
   const pagesOf = useMemo(() => (id: string) => setPages(id, { paper: sheet, large }), [sheet, large])
-  return useInTurns(ids, pagesOf)
+  return useOneByOne(ids, pagesOf)
 }
 
 async function setPages(id: string, paper: BookPaper): Promise<SetPages> {

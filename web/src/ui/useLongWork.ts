@@ -12,7 +12,7 @@ const AT_ONCE_MS = 20
  * @returns undefined until it was done for the first time
  * @throws what the work throws
  */
-export function useTurns<T>(begin: (() => Turns<T>) | undefined): T | undefined {
+export function useLongWork<T>(begin: (() => Turns<T>) | undefined): T | undefined {
   const begun = useMemo(() => begin && begunBy(begin), [begin])
   const [found, setFound] = useState<Found<T>>()
   // What short work found stays too, should the same work be long the next time.

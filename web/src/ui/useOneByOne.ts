@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react'
  * @param of what to work out; pass the same function as long as it would answer alike
  * @returns undefined until all were worked out for the first time
  */
-export function useInTurns<T, R>(
+export function useOneByOne<T, R>(
   items: readonly T[] | undefined,
   of: (item: T) => R | Promise<R>,
 ): readonly R[] | undefined {

@@ -3,7 +3,7 @@ import type { Turns } from '@velvet-porch/core/turns'
 import { cleanup, renderHook, waitFor } from '@testing-library/react'
 import { Component, type ReactNode } from 'react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { useTurns } from '../src/ui/useTurns.ts'
+import { useLongWork } from '../src/ui/useLongWork.ts'
 
 afterEach(cleanup)
 
@@ -28,7 +28,7 @@ const short = begin('short', 0)
 const [long, other] = [begin('long', 8), begin('other', 8)]
 
 const using = (first: (() => Turns<string>) | undefined) =>
-  renderHook(({ of }) => useTurns(of), { initialProps: { of: first } })
+  renderHook(({ of }) => useLongWork(of), { initialProps: { of: first } })
 
 describe('long work of the page', () => {
   it('is there at once where it is short', () => {
@@ -86,7 +86,7 @@ describe('long work of the page', () => {
       }
     }
     const quiet = vi.spyOn(console, 'error').mockImplementation(() => undefined)
-    renderHook(() => useTurns(failing), { wrapper: Shown })
+    renderHook(() => useLongWork(failing), { wrapper: Shown })
     await waitFor(() => expect(caught).toEqual([new Error('nothing can be taught of this')]))
     quiet.mockRestore()
   })
