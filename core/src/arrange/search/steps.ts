@@ -89,9 +89,9 @@ function slurPrice(plan: Plan, { melody, measure }: Slice): number {
   const before = plan.melody[melody - 1]!
   const far = Math.abs(plan.melodyMidi[melody]! - plan.melodyMidi[melody - 1]!)
   const seconds = plan.secondsBetween(before.start, note.start)
-  // A wider slur is played where it offers itself; the tune does not go up the neck for one.
-  const isStep = far > 0 && far <= Math.min(WHOLE_STEP, SLUR_SPANS[density]) && !plan.onBeat[melody]
-  return isStep && isSlurTime(seconds) ? WEIGHTS.ownSlurBroken : 0
+  const isSlur = far > 0 && far <= SLUR_SPANS[density] && !plan.onBeat[melody] && isSlurTime(seconds)
+  if (!isSlur) return 0
+  return far <= WHOLE_STEP ? WEIGHTS.ownSlurBroken : WEIGHTS.ownWideSlurBroken
 }
 
 /** Notes that follow so soon (seconds) leave a pick no time to go round a string. No source. */

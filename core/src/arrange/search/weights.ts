@@ -80,8 +80,9 @@ export const WEIGHTS = {
   sameBassAgain: 2.8,
   /** A slur of the source on two strings: it would have to be plucked. No source. */
   slurBroken: 4,
-  /** A step off the beat that the level would slur, on two strings. No source. */
+  /** A step off the beat that the level would slur, on two strings; a wider one, which the tune does not go up the neck for. No source. */
   ownSlurBroken: 2,
+  ownWideSlurBroken: 0.8,
   /** A fast note off the beat on another string than the one before it, where a flat pick should stay: the stroke up would cross. No source. */
   upstrokeCrosses: 2.5,
   /** A place at which an ornament of the source cannot be played. No source. */
