@@ -6,7 +6,7 @@ import { root } from './setup.mjs'
 
 const SOURCES = ['cli/src', 'core/src', 'package-lock.json', 'scripts/porchBundle.mjs']
 
-/** Bundles that nobody has used for so long (ms) are taken away; a command that runs may still read from its own. */
+/** Bundles of other states that were made so long ago (ms) are taken away; a command that runs may still read from a younger one. */
 const KEPT_MS = 24 * 3600_000
 
 /** What tells one state of the sources from another: names, sizes and times. */

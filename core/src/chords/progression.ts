@@ -1,6 +1,7 @@
 import { cheapestChain } from '../cheapestChain.ts'
 import { finish } from '../turns.ts'
 import { fingeringsOf } from '../hand/grip/fingering.ts'
+import { silentWithin } from '../hand/picking/pickingPrice.ts'
 import { bassPitchClass, chordText, type ChordReading } from '../music/harmony/chordSymbol.ts'
 import type { LeftFinger } from '../instrument/hand.ts'
 import type { Setup } from '../instrument/setup.ts'
@@ -160,10 +161,4 @@ function strangeness({ frets }: Shape, familiar: ProgressionFilters['familiar'])
   return sounding >= FULL_ENOUGH && [...familiar.keys()].some((key) => isPart(key.split(',')))
     ? PART_OF_BOOK
     : UNFAMILIAR
-}
-
-/** Silent strings between the outer ones. */
-function silentWithin(frets: Shape['frets']): number {
-  const sounds = (fret: number | null) => fret !== null
-  return frets.slice(frets.findIndex(sounds), frets.findLastIndex(sounds)).filter((f) => f === null).length
 }

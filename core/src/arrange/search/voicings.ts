@@ -3,7 +3,7 @@ import { bassPitchClass, chordPitchClasses, type ChordReading } from '../../musi
 import { toneNeeds } from '../../music/harmony/chordTones.ts'
 import { fingeringsOf } from '../../hand/grip/fingering.ts'
 import { handFault } from '../../hand/grip/handRules.ts'
-import { pickingStrain } from '../../hand/picking/pickingPrice.ts'
+import { silentWithin } from '../../hand/picking/pickingPrice.ts'
 import { byFinger, fingerNumber, hasFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import { lastFret, openPitch, pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
 import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
@@ -67,11 +67,12 @@ export function voicingsFor(setup: Setup, requirement: VoicingRequirement): Held
       .find((some) => some.length > 0)
     // A melody that is the root itself, with nothing below it, is a better end than a chord turned over.
     const isRoot = mod12(requirement.top) === bassPitchClass(requirement.chord)
-    found = good ?? (isRoot ? [] : found.filter(({ frets }) => !requirement.strummed || gapsIn(frets) === 0))
+    found =
+      good ?? (isRoot ? [] : found.filter(({ frets }) => !requirement.strummed || silentWithin(frets) === 0))
   }
   if (requirement.strummed) {
     // One stroke goes over all that lies between.
-    const whole = found.filter(({ frets }) => gapsIn(frets) === 0)
+    const whole = found.filter(({ frets }) => silentWithin(frets) === 0)
     if (whole.length > 0) found = whole
   }
   const { taste } = requirement
@@ -138,19 +139,12 @@ function restsWell(
   const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i + 1]))
   const lowest = Math.max(...strings)
   return (
-    (!strummed || gapsIn(frets) === 0) &&
+    (!strummed || silentWithin(frets) === 0) &&
     strings.length >= Math.min(least, voices) &&
     lowest >= (hasBassStrings(setup.instrument) ? FIRST_BASS_STRING : setup.instrument.strings) &&
     lowestPitchClass(setup, frets) === bassPitchClass(chord)
   )
 }
-
-/** Silent strings between the outer ones of a voicing: what one stroke across would have to skip. */
-const gapsIn = (frets: readonly (number | null)[]): number =>
-  pickingStrain(
-    'flatPick',
-    frets.flatMap((fret, i) => (fret === null ? [] : [i + 1])),
-  ).gaps
 
 const FIRST_BASS_STRING = 4
 

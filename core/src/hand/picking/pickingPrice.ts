@@ -24,3 +24,10 @@ function gapsIn(low: readonly number[]): number {
   for (let i = 1; i < low.length; i++) gaps += low[i - 1]! - low[i]! - 1
   return gaps
 }
+
+/**
+ * Silent strings between the outer ones of a shape: what one stroke across would have to skip.
+ * @param frets by string, string 1 first
+ */
+export const silentWithin = (frets: readonly (number | null)[]): number =>
+  gapsIn(frets.flatMap((fret, i) => (fret === null ? [] : [i + 1])).reverse())
