@@ -1,8 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser } from '@playwright/test'
 import { atMost, type Figure } from './figure.ts'
+import type { Bench } from './page.ts'
 import { fillWhole } from './wholeShelf.ts'
 
 const MANY = 5000
@@ -10,7 +10,7 @@ const MANY = 5000
 const TAB_EVERY = 5
 
 /** Everything of a shelf of 5,000 tunes, 1,000 with their tabs: out as a file, and in again in an empty browser. */
-export async function backupFigures(browser: Browser, url: string): Promise<Figure[]> {
+export async function backupFigures({ browser, base: url }: Bench): Promise<Figure[]> {
   const full = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })
   const page = await full.newPage()
   await fillWhole(page, url, MANY, TAB_EVERY)

@@ -1,7 +1,6 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Browser, Page } from '@playwright/test'
 import { guitarSetup } from '@velvet-porch/core/instrument'
 import { arrangementOf, arranging, wholeTune } from '@velvet-porch/core/arrange'
 import { lessonOf, lessonSteps, USUAL_LESSON } from '@velvet-porch/core/lesson'
@@ -11,6 +10,7 @@ import { timed } from './calibration.ts'
 import { paste } from '../../e2e/bench.ts'
 import { benchTune } from './engine.ts'
 import { atMost, type Figure } from './figure.ts'
+import type { Bench } from './page.ts'
 
 /** Figures of teaching in the core: the least of several runs, warm. */
 export function lessonFigures(): Figure[] {
@@ -34,8 +34,9 @@ export function lessonFigures(): Figure[] {
 }
 
 /** Figures of handing out: a PDF of six pages, a lesson file opened from the disk until it plays. */
-export async function handoutFigures(page: Page, browser: Browser, base: string): Promise<Figure[]> {
+export async function handoutFigures({ browser, base }: Bench): Promise<Figure[]> {
   const folder = mkdtempSync(join(tmpdir(), 'velvet-bench-'))
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   await paste(page, benchTune(48), base)
   await page.getByRole('link', { name: 'Arrange this tune' }).click()
   await page.locator('.tab-fret').first().waitFor()
@@ -63,11 +64,12 @@ export async function handoutFigures(page: Page, browser: Browser, base: string)
   }
   const pdf = await save('Save as PDF', 'x.pdf')
   await save('Lesson file', 'x.html')
+  await page.close()
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, offline: true })
   const lesson = await context.newPage()
   const started = performance.now()
   await lesson.goto(`file://${join(folder, 'x.html')}`)
-  await lesson.getByRole('button', { name: 'Play' }).click()
+  await lesson.getByRole('button', { name: 'Play', exact: true }).click()
   await lesson.getByText(/Step [2-9] of/).waitFor()
   const opened = performance.now() - started
   await context.close()

@@ -3,6 +3,7 @@ import { paste } from '../../e2e/bench.ts'
 import { median } from './calibration.ts'
 import { benchTune } from './engine.ts'
 import { atMost, type Figure } from './figure.ts'
+import type { Bench, LongestTask } from './page.ts'
 import { fillWhole } from './wholeShelf.ts'
 
 /** Tunes that are arranged at once. */
@@ -11,21 +12,15 @@ const AT_ONCE = 200
 /** The stages of a tune, as their addresses end. */
 const STAGES = ['tune', 'fit', 'arrange', 'teach', 'practise', 'handout']
 
-type LongestTask = (page: Page, doing: () => Promise<void>) => Promise<number>
-
 const settings = { viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' } as const
 
 /** What is felt at the bench: a choice that is looked at, a long tune opened and gone through, the first page, a shelf arranged at once. */
-export async function liveFigures(
-  browser: Browser,
-  url: string,
-  longestTask: LongestTask,
-): Promise<Figure[]> {
+export async function liveFigures({ browser, base, longestTask }: Bench): Promise<Figure[]> {
   return [
-    ...(await firstPage(browser, url)),
-    ...(await previews(browser, url)),
-    ...(await longTune(browser, url, longestTask)),
-    ...(await atOnce(browser, url)),
+    ...(await firstPage(browser, base)),
+    ...(await previews(browser, base)),
+    ...(await longTune(browser, base, longestTask)),
+    ...(await atOnce(browser, base)),
   ]
 }
 

@@ -1,13 +1,13 @@
-import type { Browser } from '@playwright/test'
 import { median } from './calibration.ts'
 import { atMost, type Figure } from './figure.ts'
+import type { Bench } from './page.ts'
 import { fillShelf } from '../../e2e/fillShelf.ts'
 
 const MANY = 5000
 const SOUGHT = '4321'
 
 /** A shelf of 5,000 tunes: opened, searched, shown whole. */
-export async function shelfFigures(browser: Browser, url: string): Promise<Figure[]> {
+export async function shelfFigures({ browser, base: url }: Bench): Promise<Figure[]> {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     serviceWorkers: 'block',
