@@ -49,7 +49,7 @@ export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
       'Three voices where the chord comes.',
       'Three voices on strong beats.',
       'Four where the chord comes and on one, three on the other beats; full chords under notes of three beats are rolled.',
-      'The same, and three voices on half beats where the hand has the time.',
+      'The same, and between the beats a second voice with the tune, over the chord that rings on.',
     ],
   },
   drone: {

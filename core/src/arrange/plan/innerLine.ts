@@ -168,12 +168,9 @@ function doubles(lines: Indexed, m: number, rules: InnerRules, grid: VoiceGrid):
   return struck.flatMap(({ note, i }) => {
     if (!times.has(note.start)) return []
     const segment = segmentAt(lines.harmony, note.start)
-    const second = secondVoices(
-      lines.melodyMidi[i]!,
-      lines.keys[m]!,
-      lines.harmony[segment]?.sounding,
-      rules.side,
-    )
+    // A pickup leads into the first chord, and is heard with it.
+    const heard = note.start < (lines.harmony[0]?.start ?? 0) ? lines.harmony[0] : lines.harmony[segment]
+    const second = secondVoices(lines.melodyMidi[i]!, lines.keys[m]!, heard?.sounding, rules.side)
     return second.length === 0
       ? []
       : [
@@ -199,6 +196,8 @@ function chords(lines: Indexed, m: number, rule: ChordRule): PlannedInner[] {
     .map(({ note }) => ({ note, rank: Math.max(RANKS.strong, rankOf(measure, from, note)) }))
   for (let h = firstAtOrAfter(lines.harmony, from); lines.harmony[h] && lines.harmony[h]!.start < end; h++)
     if (lines.harmony[h]!.shape) moments.push({ note: lines.harmony[h]!, rank: RANKS.changes })
+  const beats = new Set(gridTimes(measure, from, 'beat'))
+  const isBeat = (start: Ticks) => beats.has(start)
   const { againIn } = rule
   if (againIn !== undefined)
     for (const { note } of lines.notesIn(m)) {
@@ -216,7 +215,7 @@ function chords(lines: Indexed, m: number, rule: ChordRule): PlannedInner[] {
       const harmony = lines.harmony[segment]
       if (!harmony?.shape) return []
       const change = harmony.start === start
-      const voices = change || start === from ? rule.voices : rule.lighter
+      const voices = change || start === from ? rule.voices : isBeat(start) ? rule.lighter : rule.between
       return [
         {
           ...BARE,

@@ -14,6 +14,8 @@ export interface ChordRule {
   readonly voices: number
   /** Elsewhere: the music breathes. */
   readonly lighter: number
+  /** Between two beats: what goes with the melody there, under it the chord rings on. */
+  readonly between: number
   /** Beats of a note from which on its chord is struck again half way through. */
   readonly againIn?: number
 }
@@ -104,10 +106,10 @@ export const STYLE_RULES: Readonly<Record<SoloStyle, Readonly<Record<Level, Styl
   },
   'chord-melody': {
     1: rules({ bass: 'chord' }),
-    2: rules({ chord: { at: 'changes', voices: 3, lighter: 3 } }),
-    3: rules({ chord: { at: 'strong', voices: 3, lighter: 3 } }),
-    4: rules({ chord: { at: 'beats', voices: 4, lighter: 3 }, rolls: 3 }),
-    5: rules({ chord: { at: 'halves', voices: 4, lighter: 3 }, rolls: 3 }),
+    2: rules({ chord: { at: 'changes', voices: 3, lighter: 3, between: 3 } }),
+    3: rules({ chord: { at: 'strong', voices: 3, lighter: 3, between: 3 } }),
+    4: rules({ chord: { at: 'beats', voices: 4, lighter: 3, between: 3 }, rolls: 3 }),
+    5: rules({ chord: { at: 'halves', voices: 4, lighter: 3, between: 2 }, rolls: 3 }),
   },
   drone: {
     1: rules({ bass: 'measure', pedal: true }),
@@ -221,7 +223,9 @@ export function styleRules(
     passes: all.passes && !thinBass,
     ending: without.includes('chords') ? 'root' : strummed ? STRUMMED_ENDING : ending,
     ...(without.includes('fills') ? { fill: undefined, strums: undefined, thick: undefined } : {}),
-    ...(without.includes('chords') && all.chord ? { chord: { ...all.chord, voices: 2, lighter: 2 } } : {}),
+    ...(without.includes('chords') && all.chord
+      ? { chord: { ...all.chord, voices: 2, lighter: 2, between: 2 } }
+      : {}),
     ...(without.includes('chords') && all.double ? { double: 'strong' as const } : {}),
   }
 }

@@ -75,7 +75,8 @@ const isCovered = (pressed: readonly Pressed[], string: number) => pressed.some(
 function fillPrice(setup: Setup, requirement: Requirement, draft: Draft, string: number): number {
   const { turn, role, figure } = present(requirement.inner)
   if (figure) return figurePrice(setup, draft, string, turn)
-  const inside = stringsInside(setup, draft)
+  const between = stringsInside(setup, draft)
+  const inside = between.length > 0 ? between : stringsOver(draft)
   const wave = WAVES[Math.min(inside.length, WAVES.length) - 1] ?? WAVES[0]
   const step =
     role === 'harmony' ? inside.length - 1 - (turn % Math.max(1, inside.length)) : wave[turn % wave.length]!
@@ -119,6 +120,10 @@ function stringsInside(setup: Setup, { melody, bass }: Draft): number[] {
   for (let string = from; string >= to; string--) inside.push(string)
   return inside
 }
+
+/** Two strings over a low tune, the nearest first: a fill far above it would be heard as the tune. */
+const stringsOver = ({ melody }: Draft): number[] =>
+  melody ? [melody.string - 1, melody.string - 2].filter((string) => string >= 1) : []
 
 /** The same hand with a fill. */
 function withFill(draft: Draft, inner: InnerOption, innerFinger: number): Draft {

@@ -6,7 +6,7 @@ import type { TasteInForce } from '../../document/taste.ts'
 import type { HandRule } from '../../document/school.ts'
 import { byFinger, type Pressed } from '../../hand/grip/pressed.ts'
 import { pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
-import { pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
+import { mod12, pitchClass, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { PlannedBass } from '../plan/bassLine.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
 import { pickingOf } from '../plan/pickingOf.ts'
@@ -58,6 +58,8 @@ export interface Requirement {
         readonly firm: boolean
         readonly inherited: boolean
         readonly kind: PlannedBass['kind']
+        /** True where the melody is the root itself, and none lies below it. */
+        readonly isMelody: boolean
         readonly options: readonly BassOption[]
       }
     | undefined
@@ -260,6 +262,13 @@ function bassOf(
     easyFret,
     easyStrings.size === 1 ? [...easyStrings][0] : undefined,
   )
+  // Another tone under it would turn the chord over.
+  const isMelody =
+    planned.kind === 'root' &&
+    melody !== undefined &&
+    sounding !== undefined &&
+    mod12(melody) === bassPitchClass(sounding) &&
+    options.every((o) => o.nonRoot)
   const place = lock?.bass?.place
   const known = place && options.find((o) => o.place.string === place.string && o.place.fret === place.fret)
   return {
@@ -268,7 +277,8 @@ function bassOf(
     firm: planned.firm,
     inherited: planned.inherited,
     kind: planned.kind,
-    options: place ? lockedBass(setup, place, known, melody) : options,
+    isMelody,
+    options: place ? lockedBass(setup, place, known, melody) : isMelody ? [] : options,
   }
 }
 

@@ -69,7 +69,8 @@ export function bassTerms(requirement: Requirement, draft: Draft, add: AddTerm):
     if (draft.bass.price > 0) add(draft.bass.nonRoot ? 'nonRoot' : 'bassChoice', draft.bass.price, false)
     return
   }
-  const { kind, change, firm, inherited } = requirement.bass
+  const { kind, change, firm, inherited, isMelody } = requirement.bass
+  if (isMelody) return
   if (kind === 'said') add('noBass', WEIGHTS.noSaid + (change ? WEIGHTS.noRootAtChange : 0), false)
   else if (kind === 'part') add('noPart', WEIGHTS.noPart, false)
   else if (inherited && !(kind === 'root' && (change || !firm))) add('noBass', WEIGHTS.noInherited, false)

@@ -9,7 +9,7 @@ import { plainLines } from '../sourceText.ts'
 import { abcAsFound } from './abcAsFound.ts'
 import { abcSource } from './abcSource.ts'
 import { parseAbc } from './parseAbc.ts'
-import { readWarning } from './readWarnings.ts'
+import { isOfSigns, readWarning } from './readWarnings.ts'
 import { splitBook, type BookTune } from './splitBook.ts'
 import type { GivenPlace } from './placeMarks.ts'
 import type { PlacedTune } from './tuneOf.ts'
@@ -78,6 +78,7 @@ function understand(source: BookTune, newDocId: () => Id, problems: Problem[]): 
     return undefined
   }
   for (const w of raw.warnings ?? []) {
+    if (isOfSigns(w)) continue
     const { line, column, says } = readWarning(w)
     reportIn('warning', ready.toSource(lineStart(line - 1) + column - 1), says)
   }

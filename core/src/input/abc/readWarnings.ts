@@ -12,6 +12,9 @@ const EXPLAINED: readonly (readonly [RegExp, (marked: string) => Message<'readin
   [/Expected 1, 2, 3, etc\. after \[/, () => message('reading.strayBracket')],
 ]
 
+/** Notes of five eighths and the like have no sign of their own; they are read, and written as tied notes. */
+export const isOfSigns = (warning: string): boolean => warning.includes('Duration not representable')
+
 /** What one of the parser's warnings (which hold HTML) means, with its place in the text that was parsed. */
 export function readWarning(warning: string): Omit<Problem, 'severity'> {
   const place = PLACE.exec(warning)

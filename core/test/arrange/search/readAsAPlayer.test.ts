@@ -1,6 +1,6 @@
 import { groupBy } from 'es-toolkit'
 import { describe, expect, it } from 'vitest'
-import { chordPitchClasses, readChordSymbol } from '../../../src/music/index.ts'
+import { beatStarts, chordPitchClasses, readChordSymbol } from '../../../src/music/index.ts'
 import { pitchAt, setupOf } from '../../../src/instrument/index.ts'
 import { ticksAt, timelineOf } from '../../../src/document/index.ts'
 import { arrangedScore } from '../../support/score.ts'
@@ -52,6 +52,26 @@ describe('chord melody', () => {
     )
     const [, , over] = onsetsOf(json)
     expect(over!.map((n) => n.midi % 12)).not.toContain(7)
+  })
+
+  it('goes on in two voices between the beats, over a chord that rings on', () => {
+    let between = 0
+    for (const tune of withChords) {
+      const { json, plan } = arrangeTune(tune, 'chord-melody', 5)
+      const { starts } = timelineOf(tune.measures)
+      const rests = plan.inner.filter((i) => i.rests)
+      const whole = new Set([...json.chords, ...rests].map((c) => c.start))
+      for (const notes of onsetsOf(json)) {
+        const { start } = notes[0]!
+        const m = starts.findLastIndex((s) => s <= start)
+        const { metre, nominal, length } = tune.measures[m]!
+        const isBeat = beatStarts(metre).includes(start - starts[m]! + nominal - length)
+        if (isBeat || start === starts[m] || whole.has(start)) continue
+        between++
+        expect(notes.length).toBeLessThanOrEqual(2)
+      }
+    }
+    expect(between).toBeGreaterThan(200)
   })
 
   it('does not stop a bass string for a tune that the third string has', () => {
@@ -249,4 +269,39 @@ it('a low tune note that is held has the chord lightly over it, where nothing fi
   expect(low.string).toBe(4)
   expect(over.length).toBeGreaterThan(0)
   for (const n of over) expect(n.string).toBeLessThan(low.string)
+})
+
+/** Ends on its root on the fifth string, as low as the instrument has it; low notes before it. */
+const lowTune = tuneOfMusic(
+  'E,F,|"C"G,2A,2 C2D2|"C"G2 A2 G2 FE|"F"A,2 A,2 C2 A,2|"C"G,2 E,2 E,2 D,2|"G7"D,2 E,2 F,2 E,2|"C"C,8|]',
+  'M:4/4\nL:1/8\nK:C',
+)
+
+it('a tune that ends on the lowest root has nothing under it', () => {
+  for (const style of ['melody-bass', 'alternating-bass'] as const)
+    for (const level of [1, 2, 3, 4, 5] as const) {
+      const { json } = arrangeTune(lowTune, style, level)
+      const last = onsetsOf(json)
+        .filter((o) => o.some((n) => n.role === 'melody'))
+        .at(-1)!
+      expect(last[0]).toMatchObject({ role: 'melody', string: 5, fret: 3 })
+    }
+})
+
+it('fills over a low tune lie on the strings next to it', () => {
+  for (const style of ['melody-bass', 'alternating-bass'] as const) {
+    const { json } = arrangeTune(lowTune, style, 5)
+    for (const fill of json.notes.filter((n) => n.role === 'fill')) {
+      const tune = json.notes.findLast((n) => n.role === 'melody' && n.start <= fill.start)!
+      if (tune.string >= 4) expect(tune.string - fill.string).toBeLessThanOrEqual(2)
+    }
+  }
+})
+
+it('a pickup is heard with the chord that it leads to: under its E lies no tone of A minor', () => {
+  const { plan } = arrangeTune(lowTune, 'double-stops', 3)
+  const [first] = plan.inner
+  expect(first!.start).toBeLessThan(plan.harmony[0]!.start)
+  // E over C and over G: the third and the sixth, which are both of C major; neither its fifth nor its fourth is.
+  expect(first!.second.map((s) => s.midi % 12).sort()).toEqual([0, 7])
 })

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { sungIn } from '../../../src/document/index.ts'
+import { melodyOf, sungIn, timelineOf } from '../../../src/document/index.ts'
 import { decodeSource } from '../../../src/input/index.ts'
 import { readAbc } from '../../../src/input/abc/readAbc.ts'
 import { readTuneDoc } from '../../../src/schema/index.ts'
@@ -111,6 +111,14 @@ describe('bad ABC: what, where, and what was understood', () => {
     expect(r!.tune!.chords.every((c) => c.origin === 'suggested')).toBe(true)
     expect(r!.problems.some((p) => problemWords(p).taken.includes('suggested'))).toBe(true)
     expect(r!.tune!.chords.at(-1)!.symbol).toBe('G')
+  })
+
+  it('says nothing of notes that have no sign of their own: they are read whole', () => {
+    const [r] = read('X:1\nM:4/4\nL:1/8\nQ:1/4=80\nK:C\n"C"E5 CDE|"G7"D5/2E/ D5|"C"C8|]')
+    expect(r!.problems).toEqual([])
+    const melody = melodyOf(r!.tune!, timelineOf(r!.tune!.measures))
+    const eighth = melody[1]!.duration
+    expect(melody.map((n) => n.duration / eighth)).toEqual([5, 1, 1, 1, 2.5, 0.5, 5, 8])
   })
 
   it('says which tempo stands in for a missing one', () => {
