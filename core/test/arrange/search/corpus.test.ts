@@ -8,7 +8,6 @@ import {
   pitchAt,
   placesOf,
 } from '../../../src/instrument/index.ts'
-import type { Level } from '../../../src/document/index.ts'
 import { handFault, type Pressed } from '../../../src/hand/index.ts'
 import { heldShapesFor } from '../../../src/chords/index.ts'
 import { GUITAR } from '../../../src/instrument/index.ts'
