@@ -3,6 +3,7 @@ import { request } from 'node:http'
 import { fileURLToPath } from 'node:url'
 import { chromium, type Browser, type Page } from '@playwright/test'
 import { paste } from '../../e2e/bench.ts'
+import { CHROMIUM } from '../../e2e/playwright.config.ts'
 import { median } from './calibration.ts'
 import { benchTune } from './engine.ts'
 import { atMost, type Figure } from './figure.ts'
@@ -28,18 +29,7 @@ export async function startBench(): Promise<Bench> {
     env: { ...process.env, PORT: String(PORT) },
     stdio: 'ignore',
   })
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  })
+  const browser = await chromium.launch(CHROMIUM)
   const close = async () => {
     await browser.close()
     server.kill()

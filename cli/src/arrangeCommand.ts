@@ -11,8 +11,6 @@ import {
   type Manner,
   type Plan,
 } from '@velvet-porch/core/arrange'
-import { audit } from '@velvet-porch/core/audit'
-import { finishedTabOf, tabJson, textTab } from '@velvet-porch/core/output'
 import { finish } from '@velvet-porch/core/turns'
 import { convertAll, isFolder, withFolderOptions, type FolderValues } from './batch/convertAll.ts'
 import { askedFrom } from './askedFrom.ts'
@@ -20,10 +18,11 @@ import { collected, command, withArrangeOptions } from './options.ts'
 import { patternFrom } from './patternFrom.ts'
 import { lockFrom } from './lockFrom.ts'
 import { printHands } from './handsCommand.ts'
+import { printTab } from './printTab.ts'
 import { holdsTab } from './scoreFrom.ts'
 import { tuneFrom } from './tuneFrom.ts'
 import { oneOf, UsageError, wholeNumber } from './usage.ts'
-import { auditWords, say } from './words.ts'
+import { say } from './words.ts'
 
 interface Values extends FolderValues {
   readonly ornament?: string
@@ -106,14 +105,8 @@ async function run(file: string, values: Values): Promise<void> {
     const far = Math.abs(octaves) === 1 ? 'an octave' : `${Math.abs(octaves)} octaves`
     warnings.push(`The melody is played ${far} ${octaves < 0 ? 'lower' : 'higher'} than written.`)
   }
-  const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
-  const report = audit(finishedTabOf(json))
-  if (values.json) {
-    process.stdout.write(`${JSON.stringify({ ...json, audit: auditWords(report) })}\n`)
-    return
-  }
-  process.stdout.write(textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony }))
-  for (const w of warnings) process.stderr.write(`${w}\n`)
+  const report = printTab({ tune, setup, plan, layer, warnings, elapsedMs }, values.json)
+  if (values.json) return
   process.stderr.write(
     `${report.melodyNotes === 0 ? '' : `${report.melodyKept} of ${report.melodyNotes} melody notes, `}${report.rootsInBass} of ${report.harmonyChanges} roots, ${report.structural} structural faults\n`,
   )

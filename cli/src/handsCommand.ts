@@ -1,7 +1,6 @@
 import type { Setup } from '@velvet-porch/core/instrument'
 import { makePlan } from '@velvet-porch/core/arrange'
-import { audit } from '@velvet-porch/core/audit'
-import { finishedTabOf, tabJson, textTab } from '@velvet-porch/core/output'
+import { printTab } from './printTab.ts'
 import { schoolFrom } from './schoolFrom.ts'
 import { placedFrom } from './placedFrom.ts'
 import { playerFrom } from './playerFrom.ts'
@@ -9,7 +8,6 @@ import { holdsTab, scoreFrom } from './scoreFrom.ts'
 import { setupFrom, type SetupValues } from './setupFrom.ts'
 import { command, withSchoolOptions, withSetupOptions } from './options.ts'
 import { UsageError } from './usage.ts'
-import { auditWords } from './words.ts'
 
 interface Values extends SetupValues {
   readonly tune: string
@@ -50,12 +48,5 @@ export function printHands(file: string, values: Values): void {
   if (!planned.ok) throw new UsageError(`${file}: the tab holds no notes.`)
   const { plan } = planned
   const elapsedMs = Math.round((performance.now() - started) * 10) / 10
-  const json = tabJson(tune, setup, plan, layer, warnings, elapsedMs)
-  const report = audit(finishedTabOf(json))
-  if (values.json) {
-    process.stdout.write(`${JSON.stringify({ ...json, audit: auditWords(report) })}\n`)
-    return
-  }
-  process.stdout.write(textTab({ tune, timeline: plan.timeline, setup, layer, harmony: plan.harmony }))
-  for (const w of warnings) process.stderr.write(`${w}\n`)
+  printTab({ tune, setup, plan, layer, warnings, elapsedMs }, values.json)
 }
