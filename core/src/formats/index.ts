@@ -10,6 +10,7 @@ export {
   leftBehind,
   type WrittenOf,
 } from './formats.ts'
+export { freeFileName } from './freeFileName.ts'
 export { backupText, readingBackupText } from './backupText.ts'
 export {
   backupInZip,

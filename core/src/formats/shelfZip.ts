@@ -10,6 +10,7 @@ import type { RecordingMark } from '../studio/recordingMarks.ts'
 import { finish, scaled } from '../turns.ts'
 import { readingBackupText } from './backupText.ts'
 import { canWrite, FORMATS } from './formats.ts'
+import { freeFileName } from './freeFileName.ts'
 
 /** The file of a zip that brings everything back; the others are to be read without the app. */
 const WHOLE = 'everything.json'
@@ -93,7 +94,7 @@ function* packPieces(zip: ZipWriter, { rows }: Backup): Generator<number, void> 
     // Rows are the browser's own: what cannot be written from one of them is left out.
     const files = tried(() => piecesOf(row, tab)) ?? []
     if (files.length === 0) continue
-    const name = freeName(String(row['title']), names)
+    const name = freeFileName(String(row['title']), names)
     for (const { folder, ending, content } of files) zip.add(`${folder}/${name}.${ending}`, content)
   }
 }
@@ -165,7 +166,7 @@ function packRecordings(zip: ZipWriter, recordings: readonly PackedRecording[]):
   const names = new Set<string>()
   const listed = recordings.map(({ tune, name, marks, bytes }) => {
     const ending = /\.[a-z0-9]{1,5}$/i.exec(name)?.[0] ?? ''
-    const file = `${RECORDINGS}${freeName(name.slice(0, name.length - ending.length), names)}${ending}`
+    const file = `${RECORDINGS}${freeFileName(name.slice(0, name.length - ending.length), names, ending)}`
     // Sound is packed already.
     zip.begin(file, true).push(bytes, true)
     return { tune, name, file, marks }
@@ -179,19 +180,6 @@ function tried<T>(work: () => T): T | undefined {
   } catch {
     return undefined
   }
-}
-
-/** A title as the name of a file that is not there yet. */
-function freeName(title: string, taken: Set<string>): string {
-  const plain =
-    title
-      .replace(/[\\/:*?"<>|\p{Cc}]+/gu, '-')
-      .slice(0, 80)
-      .trim() || 'tune'
-  let name = plain
-  for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${plain} ${n}`
-  taken.add(name.toLowerCase())
-  return name
 }
 
 /**

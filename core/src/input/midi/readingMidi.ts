@@ -7,6 +7,7 @@ import { QUARTER } from '../../music/time/ticks.ts'
 import { writingAbc } from '../../output/abc/writeAbc.ts'
 import type { Turns } from '../../turns.ts'
 import type { Problem } from '../problem.ts'
+import { TUNE_VOICE_NAME } from '../tuneVoiceName.ts'
 import type { VoicesOffered } from '../voiceOffer.ts'
 import type { MidiChoices } from './midiChoices.ts'
 import { midiContent, type MidiContent, type MidiVoice } from './midiVoices.ts'
@@ -101,16 +102,13 @@ const given = ({ finest, triplets, straighten }: MidiChoices): Partial<Quantisin
   ...(straighten === undefined ? {} : { straighten }),
 })
 
-/** Names of tracks that most likely have the tune. */
-const TUNE_NAMES = /\b(melod\w*|tune|voice|vocals?|lead|sing\w*|solo|soprano)\b/i
-
 /** The voice that most likely is the melody: one that is called so, else the highest of those that are one line. */
 function likelyMelody(voices: readonly MidiVoice[], { lyrics }: MidiContent): MidiVoice | undefined {
   const sung = new Set(lyrics.map((l) => l.at))
   const withWords = voices.map((v) => v.notes.filter((n) => sung.has(n.from)).length)
   const most = Math.max(0, ...withWords)
   if (most > 2 && most >= sung.size / 2) return voices[withWords.indexOf(most)]
-  const named = voices.find((v) => TUNE_NAMES.test(v.name))
+  const named = voices.find((v) => TUNE_VOICE_NAME.test(v.name))
   if (named) return named
   const longest = Math.max(0, ...voices.map((v) => v.notes.length))
   const full = voices.filter((v) => v.notes.length >= longest / 5)

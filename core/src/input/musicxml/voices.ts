@@ -1,4 +1,5 @@
 import { midiOf } from '../../music/pitch/pitch.ts'
+import { TUNE_VOICE_NAME } from '../tuneVoiceName.ts'
 import { child } from './xmlTree.ts'
 import { isTabBesideStaff, type XmlPart, type XmlScore } from './readParts.ts'
 import type { XmlNote } from './readMeasure.ts'
@@ -63,15 +64,12 @@ function everyVoice({ parts }: XmlScore): ScoreVoice[] {
   })
 }
 
-/** Names of parts that most likely sing or play the tune. */
-const TUNE_NAMES = /\b(melody|tune|voice|vocals?|lead|sing(?:er|ing)?|solo|soprano|descant)\b/i
-
 /** The voice that most likely is the melody: one with words, one that is called so, else the highest of the first part. */
 export function likelyMelody(voices: readonly ScoreVoice[]): ScoreVoice | undefined {
   const most = Math.max(0, ...voices.map((v) => v.notes))
   const full = voices.filter((v) => v.notes >= most / 4)
   const sung = voices.find((v) => v.measures.some((m) => m.some((n) => child(n.element, 'lyric'))))
-  const named = voices.find((v) => TUNE_NAMES.test(v.part.name))
+  const named = voices.find((v) => TUNE_VOICE_NAME.test(v.part.name))
   const first = full.filter((v) => v.part === full[0]?.part)
   return sung ?? named ?? [...first].sort((a, b) => meanHeight(b) - meanHeight(a))[0]
 }

@@ -50,10 +50,11 @@ export async function saveMany(
   signal: AbortSignal,
 ): Promise<ManyDone | undefined> {
   const { ids, formats } = order
-  const { canWrite, FORMATS } = await import('@velvet-porch/core/formats')
+  const { canWrite, FORMATS, freeFileName } = await import('@velvet-porch/core/formats')
   const { finish } = await import('@velvet-porch/core/turns')
   const wanted: readonly Format[] = FORMATS.filter((f) => formats.includes(f.id))
   const files: Zippable = {}
+  const names = new Set<string>()
   const failed: string[] = []
   const workers = new ManyWorkers()
   let [next, done, arranged] = [0, 0, 0]
@@ -72,7 +73,7 @@ export async function saveMany(
       for (const format of wanted) {
         if (!format.writes || !canWrite(format, score)) continue
         const content = finish(format.writes.writing(score))
-        files[freeName(tune.title, format.endings[0] ?? '', files)] =
+        files[freeFileName(tune.title, names, `.${format.endings[0] ?? ''}`)] =
           typeof content === 'string' ? strToU8(content) : content
       }
     } catch (error) {
@@ -114,11 +115,4 @@ async function arrangedAs(
   const made = arrangementOf(arrangementId(tune.id), tune.title, tune, setup, regions, { layer, transposed })
   await storing(() => db.arrangements.add(made))
   return made
-}
-
-function freeName(title: string, ending: string, taken: Zippable): string {
-  const plain = title.replace(/[\\/:*?"<>|\p{Cc}]+/gu, '-').trim() || 'tune'
-  let name = `${plain}.${ending}`
-  for (let n = 2; name in taken; n++) name = `${plain} ${n}.${ending}`
-  return name
 }
