@@ -7,8 +7,7 @@ const LONGEST = 80
  * @example freeFileName('Rain / Sun', taken, '.abc') // 'Rain - Sun.abc', the next 'Rain - Sun 2.abc'
  */
 export function freeFileName(title: string, taken: Set<string>, ending = ''): string {
-  const plain =
-    [...title.replace(/[\\/:*?"<>|\p{Cc}]+/gu, '-')].slice(0, LONGEST).join('').trim() || 'tune'
+  const plain = [...title.replace(/[\\/:*?"<>|\p{Cc}]+/gu, '-')].slice(0, LONGEST).join('').trim() || 'tune'
   let name = plain + ending
   for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${plain} ${n}${ending}`
   taken.add(name.toLowerCase())
