@@ -214,7 +214,11 @@ class Section {
     const { crowded } = this.rules
     if (crowded === 'never' || this.secondsOf(note) < LEAST_STRUCK_S) return false
     if (crowded === 'one') return within === 0
-    return (crowded === 'strong' ? strongBeats : beatStarts)(measure.metre).includes(within)
+    const beats = beatStarts(measure.metre)
+    if (crowded === 'beats') return beats.includes(within)
+    const strong = strongBeats(measure.metre)
+    // Where one beat alone is strong, the last one leads to the next.
+    return strong.includes(within) || (strong.length === 1 && within === beats.at(-1))
   }
 
   /** The chord around the last note. */

@@ -8,7 +8,10 @@ export interface BassTuneRules {
   readonly up: 'never' | 'afterNotes' | 'always'
   /** Notes of the tune that are hammered on from their open string: none, on one and where the chord comes, on every beat. */
   readonly hammers: 'never' | 'changes' | 'beats'
-  /** Notes that are struck with their chord in a measure that leaves no room for a brush: none, on one, on strong beats, on every beat. */
+  /**
+   * Notes that are struck with their chord in a measure that leaves no room for a brush: none, on one, on strong beats (where one
+   * alone is strong on the last too), on every beat.
+   */
   readonly crowded: 'never' | 'one' | 'strong' | 'beats'
   /** True where the note that a chord comes with is struck with it, and long notes have basses of the chord beneath them. */
   readonly full: boolean

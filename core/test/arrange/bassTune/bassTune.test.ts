@@ -159,6 +159,17 @@ describe('a tune in the bass', () => {
     expect(struck[3]).toBeGreaterThan(struck[2]!)
   })
 
+  it('where one beat alone is strong has the last one struck too: on one, on one and the last, on every beat', () => {
+    const waltz = tuneOf(
+      'X:1\nT:Fast Waltz\nM:3/4\nL:1/8\nQ:1/4=200\nK:C\n"C"CDEFGF|EDCDED|"G7"DEFGAG|"C"C6|]\n',
+    )
+    const struckIn = (level: Level) =>
+      startsOf(inTheBass(waltz, level).json.notes.filter((n) => n.role === 'harmony')).filter(
+        (t) => t >= 3 && t < 6,
+      )
+    expect([3, 4, 5].map((level) => struckIn(level as Level))).toEqual([[3], [3, 5], [3, 4, 5]])
+  })
+
   it('is a section beside others, each in its own octave', () => {
     const tune = tuneOfMusic('P:A\n"C"cege|"C"c4||\nP:B\n"C"cege|"C"c4|]')
     const [a, b] = [tune.measures[0]!.id, tune.measures[2]!.id]
