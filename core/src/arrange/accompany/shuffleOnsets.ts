@@ -73,7 +73,7 @@ export function shuffleOnsets(
     const chord = harmony[segment]?.sounding
     if (!chord) continue
     const name = chordText(present(harmony[segment]!.shape))
-    const pair = shufflePair(setup, pitchClass(chord.root))
+    const pair = shufflePair(setup, pitchClass(chord.root), wave.includes('sixth'))
     const held = { start, measure: index, segment, accent: false, palm: false }
     const since = Math.floor((Math.max(0, harmony[segment]!.start - from) + offset) / beat)
     if (pair) onsets.push({ ...held, ...played(pair, wave[(nth - since) % wave.length]!, name) })

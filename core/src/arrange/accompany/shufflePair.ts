@@ -33,8 +33,9 @@ const WITHOUT_SIXTH = 4
  * Where a hand plays a root with fifth and sixth in turn: low on the bass strings, where it reaches both if it can.
  * Open roots take index and ring finger (with an open fifth, as in open tunings, the index alone); stopped roots the
  * index, ring and little finger. Common practice, no source.
+ * @param wantsSixth false where the fifth alone is played: then the root lies as low as it can
  */
-export function shufflePair(setup: Setup, root: PitchClass): ShufflePair | undefined {
+export function shufflePair(setup: Setup, root: PitchClass, wantsSixth = true): ShufflePair | undefined {
   const { strings } = setup.instrument
   let best: { pair: ShufflePair; price: number } | undefined
   for (let string = strings; string >= Math.max(2, strings - 2); string--)
@@ -42,7 +43,7 @@ export function shufflePair(setup: Setup, root: PitchClass): ShufflePair | undef
       if (mod12(pitchAt(setup, { string, fret })) !== root) continue
       const pair = pairAt(setup, { string, fret })
       if (!pair) continue
-      const price = fret + (strings - string) * 0.5 + (pair.sixth ? 0 : WITHOUT_SIXTH)
+      const price = fret + (strings - string) * 0.5 + (pair.sixth || !wantsSixth ? 0 : WITHOUT_SIXTH)
       if (!best || price < best.price) best = { pair, price }
     }
   return best?.pair

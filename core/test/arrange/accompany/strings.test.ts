@@ -156,6 +156,11 @@ describe('a shuffle', () => {
     expect(pair.sixth!.place).toEqual({ string: 5, fret: 2 })
   })
 
+  it('goes up the neck for a sixth, not for a fifth alone: G at fret 3, or at fret 5 (common practice, no source)', () => {
+    expect(shufflePair(setup, 7, false)!.root.place).toEqual({ string: 6, fret: 3 })
+    expect(shufflePair(setup, 7)!.root.place).toEqual({ string: 4, fret: 5 })
+  })
+
   it('from every root in every tuning sounds root, fifth, sixth and flat seventh, in reach of the hand', () => {
     for (const { tuning } of namedTunings('guitar'))
       for (let root = 0; root < 12; root++) {
