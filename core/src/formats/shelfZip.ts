@@ -1,4 +1,3 @@
-import { groupBy } from 'es-toolkit'
 import { strFromU8, strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from 'fflate'
 import Joi from 'joi'
 import { message, type Message } from '../messages/message.ts'
@@ -87,10 +86,15 @@ export function* zippingShelf(
 /** Each tune in what can be read without the app. */
 function* packPieces(zip: ZipWriter, { rows }: Backup): Generator<number, void> {
   const names = new Set<string>()
-  const byTune = groupBy(rows.arrangements, (a) => String(a['tuneId']))
+  // A map: an id may be any text, the name of something that every object has among them.
+  const tabs = new Map<string, BackupRow>()
+  for (const tab of rows.arrangements) {
+    const id = String(tab['tuneId'])
+    if (!tabs.has(id)) tabs.set(id, tab)
+  }
   for (const [i, row] of rows.tunes.entries()) {
     yield WHOLE_SHARE + (1 - WHOLE_SHARE) * (i / rows.tunes.length)
-    const [tab] = byTune[String(row['id'])] ?? []
+    const tab = tabs.get(String(row['id']))
     // Rows are the browser's own: what cannot be written from one of them is left out.
     const files = tried(() => piecesOf(row, tab)) ?? []
     if (files.length === 0) continue

@@ -6,7 +6,10 @@ import { BACKUP_FORMAT, BACKUP_TABLES, type Backup } from '../../src/schema/inde
 import { finish } from '../../src/turns.ts'
 
 /** Rows with whatever a text may hold: lines, brackets, what the file itself begins and ends its tables with. */
-const text = fc.oneof(fc.string(), fc.constantFrom('],', '}}', '"rows":{', 'a\nb', '"tunes":[', '\u2028'))
+const text = fc.oneof(
+  fc.string(),
+  fc.constantFrom('],', '}}', '"rows":{', 'a\nb', '"tunes":[', '\u2028', 'constructor'),
+)
 const row = fc.record({ id: text, value: fc.oneof(fc.integer(), text, fc.array(text, { maxLength: 3 })) })
 const backups: fc.Arbitrary<Backup> = fc
   .record(Object.fromEntries(BACKUP_TABLES.map((t) => [t, fc.array(row, { maxLength: 3 })])))
