@@ -28,6 +28,9 @@ const APP: Readonly<Record<string, (bench: Bench) => Promise<Figure[]>>> = {
 /** What is wanted, such as `npm run bench -- engine live`: everything where nothing is named. */
 const named = process.argv.slice(2)
 const isWanted = (group: string) => named.length === 0 || named.includes(group)
+const groups = [...Object.keys(CORE), ...Object.keys(APP)]
+const unknown = named.filter((name) => !groups.includes(name))
+if (unknown.length > 0) throw new Error(`No group ${unknown.join(', ')}: there are ${groups.join(', ')}.`)
 
 /** Figures of one group; what cannot be measured is a line of the table too, and the rest goes on. */
 async function measured(group: string, measure: () => Figure[] | Promise<Figure[]>): Promise<Figure[]> {

@@ -197,7 +197,6 @@ function chords(lines: Indexed, m: number, rule: ChordRule): PlannedInner[] {
   for (let h = firstAtOrAfter(lines.harmony, from); lines.harmony[h] && lines.harmony[h]!.start < end; h++)
     if (lines.harmony[h]!.shape) moments.push({ note: lines.harmony[h]!, rank: RANKS.changes })
   const beats = new Set(gridTimes(measure, from, 'beat'))
-  const isBeat = (start: Ticks) => beats.has(start)
   const { againIn } = rule
   if (againIn !== undefined)
     for (const { note } of lines.notesIn(m)) {
@@ -215,7 +214,7 @@ function chords(lines: Indexed, m: number, rule: ChordRule): PlannedInner[] {
       const harmony = lines.harmony[segment]
       if (!harmony?.shape) return []
       const change = harmony.start === start
-      const voices = change || start === from ? rule.voices : isBeat(start) ? rule.lighter : rule.between
+      const voices = change || start === from ? rule.voices : beats.has(start) ? rule.lighter : rule.between
       return [
         {
           ...BARE,
