@@ -69,6 +69,10 @@ test('a printed tune has its title and the number of the page at every foot', as
   await page.goto(page.url().replace(/arrange.*$/, 'print'))
   await expect(page.locator('[data-system]').first()).toBeVisible()
   await expect(page.locator('[data-drawn]')).toHaveCount(await page.locator('[data-system]').count())
+  // Every note of the tab has a head on the staff over it; a note that is tied over has another.
+  const frets = await page.locator('.tab-fret').count()
+  expect(frets).toBeGreaterThan(60)
+  expect(await page.locator('[data-drawn] .vf-notehead').count()).toBeGreaterThanOrEqual(frets)
   const path = test.info().outputPath('tune.pdf')
   // On half sheets, so that there is more than one.
   await page.pdf({ path, width: '210mm', height: '148mm' })

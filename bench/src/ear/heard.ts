@@ -87,6 +87,14 @@ export const thinChanges = (page: Page): Share =>
     }),
   )
 
+/** Of three notes and more that are struck together, those that are one tone in octaves. */
+export const bareOctaves = ({ onsets }: Page): Share =>
+  share(
+    onsets
+      .filter((o) => o.notes.length >= 3)
+      .map((o) => new Set(o.notes.map((n) => mod12(n.midi))).size === 1),
+  )
+
 /** Chords without an open shape whose book form is a barre: bass roots struck at fret 5 and above. */
 const BARRED = /^(B|Bm|Bb|Bbm|Cm|C#m|F#|F#m|Gm|G#m|Ab|Db|Eb|Fm|Bm7|Cm7|F#m7|Gm7)$/
 

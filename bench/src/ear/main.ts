@@ -72,8 +72,10 @@ const settledRow = (name: string, style: Style, level: Level, of: (p: Page) => S
 }
 row('a fill repeats the one before', '≤ 15', 'arpeggio', 3, heard.repeatedFills)
 for (const style of ['melody-bass', 'alternating-bass', 'arpeggio'] as const)
-  for (const level of [3, 5] as const)
+  for (const level of [3, 5] as const) {
     row('one fill three times running', '≤ 1', style, level, heard.hammeredFills)
+    row('one tone in three octaves', '≤ 1', style, level, heard.bareOctaves)
+  }
 row('measures on three strings or fewer', '≤ 10', 'arpeggio', 3, heard.thinMeasures)
 row('four and more onsets by the thumb alone', '≤ 2', 'arpeggio', 3, heard.thumbRuns)
 for (const style of STYLES)

@@ -36,7 +36,7 @@ export const STYLE_WORDS: Readonly<Record<Style, StyleWords>> = {
     levels: [
       'A root a chord, the figure on beats.',
       'Roots on strong beats.',
-      'The figure on half beats over four strings; root and fifth in turn; a pinch where the chord comes, and with every beat where the tune leaves the figure no room.',
+      'The figure on half beats over four strings; root and fifth in turn; a pinch where the chord comes, and with every beat where the tune leaves the figure no room. Under a high tune a triad up the neck, over an open bass.',
       'Basses step into the next chord; slurs off the beat; thirds hammered on.',
       'A pinch on every beat.',
     ],

@@ -215,12 +215,12 @@ function isFor(pin: PinnedShape, shape: ChordReading, setup: Setup): boolean {
 }
 
 function pinnedShape(pin: PinnedShape, index: number): HeldShape {
-  return { ...fingeredShape(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0), pinned: true }
+  return { ...heldShapeWith(`${pin.chord} (pinned)`, pin.frets, pin.fingers, index === 0), pinned: true }
 }
 
 /** True where a hand has the fingers of a shape, and the reach. */
 export function isHeldBy(setup: Setup, shape: Pick<PinnedShape, 'frets' | 'fingers'>): boolean {
-  const { pressed } = fingeredShape('', shape.frets, shape.fingers, false)
+  const { pressed } = heldShapeWith('', shape.frets, shape.fingers, false)
   const { techniques, spans } = setup.player
   const isBarre = pressed.some((p, i) => pressed.findIndex((q) => q.finger === p.finger) < i)
   return (
@@ -239,15 +239,15 @@ function foundShapes(name: string, shape: ChordReading, setup: Setup): HeldShape
     shownOrder(findShapes(setup, sounding, { zone: [1, 9], bass: bassPitchClass(sounding) }))
       .map((row) => row.head)
       .sort((a, b) => a.cost - b.cost)
-      .map((s) => fingeredShape(name, s.frets, s.fingers, false))
+      .map((s) => heldShapeWith(name, s.frets, s.fingers, false))
       // The solver measures a barre from its farthest string; shapes that only the nearest allows are left out.
       .filter((f) => !handFault(setup, setup.player.spans, f.pressed))
       .slice(0, FOUND_FRAMES)
   )
 }
 
-/** A held shape from a fingered shape. */
-function fingeredShape(
+/** A held shape from the frets and fingers of its strings, string 1 first. */
+export function heldShapeWith(
   name: string,
   frets: readonly (number | null)[],
   fingers: readonly LeftFinger[],

@@ -9,6 +9,8 @@ export {
   octaveAbove,
   type StaffContent,
   staffContents,
+  type StaffHead,
+  staffLine,
   staffMeasure,
   type StaffMeasure,
   staffOf,
@@ -17,5 +19,11 @@ export {
   type StaffWriting,
   writtenAbove,
 } from './notation/staff.ts'
-export { headWidth, isNewMetre, staffReach, type StaffReach } from './notation/staffRoom.ts'
+export {
+  accidentalsAtHead,
+  headWidth,
+  isNewMetre,
+  staffReach,
+  type StaffReach,
+} from './notation/staffRoom.ts'
 export { textTab, type TextTabInput } from './text/textTab.ts'

@@ -4,7 +4,7 @@ import { openPitch, pitchAt, type Setup } from '../../instrument/setup.ts'
 import { mod12 } from '../../music/pitch/pitch.ts'
 import type { Draft } from './draft.ts'
 import { weakFingerPrice } from './staticCost.ts'
-import { strainPrice } from './voiceCost.ts'
+import { barePrice, strainPrice } from './voiceCost.ts'
 import { WEIGHTS } from './weights.ts'
 import type { InnerOption, Requirement } from './requirement.ts'
 
@@ -57,7 +57,7 @@ export function filled(
       found.push(full)
       continue
     }
-    const all = price + strain + weakFingerPrice(full)
+    const all = price + strain + weakFingerPrice(full) + barePrice(setup, requirement, full)
     if (!best || all < best.price) best = { draft: full, price: all }
   }
   if (best) found.push(best.draft)

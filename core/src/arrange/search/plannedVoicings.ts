@@ -1,7 +1,8 @@
+import { highTriads } from '../../chords/highTriads.ts'
 import { heldShapesFor, type HeldShape } from '../../chords/textbook.ts'
 import { withKindHand, type Setup } from '../../instrument/setup.ts'
 import { knownIn, present } from '../../invariant.ts'
-import { chordPitchClasses, chordText } from '../../music/harmony/chordSymbol.ts'
+import { chordPitchClasses, chordText, type ChordReading } from '../../music/harmony/chordSymbol.ts'
 import { WHOLE_STEP } from '../../music/pitch/interval.ts'
 import { mod12, type Midi, type PitchClass } from '../../music/pitch/pitch.ts'
 import type { PlannedInner } from '../plan/innerLine.ts'
@@ -26,12 +27,32 @@ export function heldShapesOf(
   setup: Setup,
   cache: RequirementCache,
 ): readonly HeldShape[] {
+  return knownOf(cache.heldShapes, plan, slice, (shape) => heldShapesFor(shape, setup, plan.pins))
+}
+
+/** The triads of the chord under a slice up the neck. */
+export function highTriadsOf(
+  plan: Plan,
+  slice: Slice,
+  setup: Setup,
+  cache: RequirementCache,
+): readonly HeldShape[] {
+  return knownOf(cache.highTriads, plan, slice, (shape) => highTriads(shape, setup))
+}
+
+/** What is known of the chord under a slice, found when it is first asked for; nothing where none sounds. */
+function knownOf(
+  known: Map<string, readonly HeldShape[]>,
+  plan: Plan,
+  slice: Slice,
+  find: (shape: ChordReading) => readonly HeldShape[],
+): readonly HeldShape[] {
   const shape = plan.harmony[slice.segment]?.shape
   if (!shape) return []
   const key = chordText(shape)
-  let known = cache.heldShapes.get(key)
-  if (!known) cache.heldShapes.set(key, (known = heldShapesFor(shape, setup, plan.pins)))
-  return known
+  let found = known.get(key)
+  if (!found) known.set(key, (found = find(shape)))
+  return found
 }
 
 /** Least price of each voice that an answer over the chord has fewer than it could. No source. */

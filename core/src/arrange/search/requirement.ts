@@ -18,7 +18,7 @@ import { bassOptions, type BassOption } from './bassOptions.ts'
 import { isSlurTime } from '../ornament/usualTimes.ts'
 import { melodyPlaces } from './melodyPlaces.ts'
 import type { SliceLock } from './sliceLock.ts'
-import { heldShapesOf, heldVoicings, tonesOf, topOf } from './plannedVoicings.ts'
+import { heldShapesOf, heldVoicings, highTriadsOf, tonesOf, topOf } from './plannedVoicings.ts'
 import type { RequirementCache } from './requirementCache.ts'
 import { tasteAt } from './tasteAt.ts'
 import { barreStrings } from './barreStrings.ts'
@@ -294,6 +294,23 @@ function lockedBass(
   return below ? [{ place, price: 0, nonRoot: false }] : []
 }
 
+/** The shapes of its level, and where the hand moves with the melody the triads up the neck that have it on top. */
+function shapesUnder(
+  plan: Plan,
+  slice: Slice,
+  setup: Setup,
+  cache: RequirementCache,
+  melody: Midi | undefined,
+): readonly HeldShape[] {
+  const { heldShapes } = LEVEL_RULES[slice.level]
+  const known = heldShapesOf(plan, slice, setup, cache)
+  const own = known.slice(0, heldShapes)
+  if (heldShapes === 1 || melody === undefined || known[0]?.pinned || !HOLDS_SHAPES.has(slice.style))
+    return own
+  const high = highTriadsOf(plan, slice, setup, cache)
+  return [...own, ...high.filter((h) => pitchAt(setup, { string: 1, fret: h.frets[0]! }) === melody)]
+}
+
 function innerOf(
   plan: Plan,
   slice: Slice,
@@ -304,7 +321,7 @@ function innerOf(
 ): { inner: Requirement['inner']; heldShapes: readonly HeldShape[]; strike: string } {
   const planned = plan.inner[slice.inner]
   const rules = LEVEL_RULES[slice.level]
-  const ownShapes = () => heldShapesOf(plan, slice, setup, cache).slice(0, rules.heldShapes)
+  const ownShapes = () => shapesUnder(plan, slice, setup, cache, melody)
   if (!planned) {
     const heldShapes = HOLDS_SHAPES.has(slice.style) ? ownShapes() : []
     return { inner: undefined, heldShapes, strike: '' }

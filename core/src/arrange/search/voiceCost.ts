@@ -3,6 +3,7 @@ import { pickingStrain, type PickingStrain } from '../../hand/picking/pickingPri
 import { hasBassStrings } from '../plan/styleRules.ts'
 import type { OrnamentRoom } from '../plan/plan.ts'
 import { pitchAt, placesOf, type Place, type Setup } from '../../instrument/setup.ts'
+import { mod12 } from '../../music/pitch/pitch.ts'
 import type { Draft } from './draft.ts'
 import type { AddTerm } from './addTerm.ts'
 import { LEVEL_RULES, WEIGHTS } from './weights.ts'
@@ -102,12 +103,22 @@ export function innerTerms(setup: Setup, requirement: Requirement, draft: Draft,
   } else {
     if (draft.inner.price > 0)
       add(kind === 'double' ? 'secondChoice' : 'fillChoice', draft.inner.price, false)
+    const bare = barePrice(setup, requirement, draft)
+    if (bare > 0) add('bareOctaves', bare, false)
     if (draft.melody && isCrossed(setup, draft.melody, draft.inner.place))
       add('crossedInner', WEIGHTS.crossedInner, false)
     const apart = draft.melody ? Math.abs(draft.inner.place.string - draft.melody.string) - 1 : 0
     if (kind === 'double' && apart > 0)
       add('secondApart', WEIGHTS.secondApart * apart, false, apart, 'strings')
   }
+}
+
+/** What it costs that bass, melody and the tone between them, struck together, are one tone in octaves. A drone may be. */
+export function barePrice(setup: Setup, { melody, bass, inner }: Requirement, draft: Draft): number {
+  if (!melody?.onset || !bass?.onset || bass.kind === 'pedal' || inner?.kind !== 'fill') return 0
+  if (!draft.melody || !draft.bass || !draft.inner) return 0
+  const struck = [draft.melody, draft.bass.place, draft.inner.place]
+  return new Set(struck.map((p) => mod12(pitchAt(setup, p)))).size === 1 ? WEIGHTS.bareOctaves : 0
 }
 
 /** What goes beyond the picking hand's school. */

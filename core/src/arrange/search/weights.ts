@@ -117,6 +117,8 @@ export const WEIGHTS = {
    * the note of the fill before. No source. */
   figureOnOneString: 2.8,
   sameFillAgain: 0.5,
+  /** Bass, melody and the tone between them are one tone in octaves: it sounds hollow. No source. */
+  bareOctaves: 3.5,
   fillNotChord: 1.2,
   /** A second voice left out, by itself and over a bass; away from the neighbouring string; its time cut. */
   noSecond: 9,

@@ -2,7 +2,7 @@ import type { ArrangementDoc } from '../../document/arrangement.ts'
 import type { TuneDoc } from '../../document/tune.ts'
 import type { SystemLayout } from '../layout/systems.ts'
 import { octaveAbove, staffOf, type StaffMeasure } from '../notation/staff.ts'
-import { headWidth, isNewMetre, staffReach } from '../notation/staffRoom.ts'
+import { accidentalsAtHead, headWidth, isNewMetre, staffReach } from '../notation/staffRoom.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 
 /** Where and how the staff of one printed system is drawn. */
@@ -74,6 +74,6 @@ export function staffRoomIn(
     signs:
       (isNewMetre(m, before) ? METRE_WIDTH : 0) +
       (keyChange ? 10 + Math.abs(key.fifths) * 7 : 0) +
-      (notes.some((s) => s.tick === 0 && s.accidental !== undefined) ? 7 : 0),
+      accidentalsAtHead(notes) * 7,
   }
 }

@@ -5,26 +5,34 @@ import type { Id } from '../../document/ids.ts'
 import type { Measure, TuneDoc, TuneEvent } from '../../document/tune.ts'
 import { pitchAt, type Setup } from '../../instrument/setup.ts'
 import { signatureAlter, spellInKey, transposeKey, type Key } from '../../music/pitch/key.ts'
-import { midiOf, type Pitch } from '../../music/pitch/pitch.ts'
+import { midiOf, STEPS, type Pitch } from '../../music/pitch/pitch.ts'
 import type { Ticks } from '../../music/time/ticks.ts'
 import { plainValues } from './plainValues.ts'
 
-/** One sign on the staff: a note, a rest, or an invisible filler that keeps a second voice in step. */
+/** One head of a note on the staff. */
+export interface StaffHead {
+  /** As written: for guitar an octave above sounding. */
+  readonly pitch: Pitch
+  /** Accidental sign to print, if any. */
+  readonly accidental?: number
+  /** Tied to the head of its pitch in the next sign of its voice. */
+  readonly tied: boolean
+  /** A stroke that sounds no pitch: its head is a cross. */
+  readonly muted?: true
+  /** The tab note or tune event that it shows. */
+  readonly shows: Id
+}
+
+/** One sign on the staff: a note or chord, a rest, or an invisible filler that keeps a second voice in step. */
 export interface StaffSign {
   readonly kind: 'note' | 'rest' | 'filler'
   readonly tick: Ticks
   readonly ticks: Ticks
   readonly base: number
   readonly dots: number
-  /** As written: for guitar an octave above sounding. */
-  readonly pitch?: Pitch
-  /** Accidental sign to print, if any. */
-  readonly accidental?: number
+  /** From the lowest; a rest or filler has none. */
+  readonly heads: readonly StaffHead[]
   readonly tupletId?: Id
-  /** Tied to the next sign of its voice. */
-  readonly tied: boolean
-  /** The tab note or tune event that it shows. */
-  readonly shows?: Id
 }
 
 export interface StaffMeasure {
@@ -33,6 +41,9 @@ export interface StaffMeasure {
   readonly lower: readonly StaffSign[]
 }
 
+/** Lines and spaces of a staff upward from C of octave 0, whatever the accidental: two of one number share a line. */
+export const staffLine = ({ step, octave }: Pitch): number => octave * 7 + STEPS.indexOf(step)
+
 /** What stands in one measure of the staff, before it is written as signs. */
 export interface StaffContent {
   readonly measure: Measure
@@ -40,7 +51,7 @@ export interface StaffContent {
   readonly events: readonly TuneEvent[]
   /** Notes of the tab below it. */
   readonly lower: readonly TabNote[]
-  /** Notes that sound on from earlier measures. */
+  /** Notes of the moment before it that sound on, where nothing below the melody was struck since. */
   readonly carried: readonly Carried[]
 }
 
@@ -87,18 +98,27 @@ export function staffContents(tune: TuneDoc, timeline: Timeline, notes: readonly
     lower: [] as TabNote[],
     carried: [] as Carried[],
   }))
-  const { starts } = timeline
   for (const e of tune.events)
     if (e.voice === 0) contents[knownIn(timeline.indexOf, e.pos.measure)]!.events.push(e)
   for (const note of notes) {
     if (note.role === 'melody' || isBacking(note)) continue
-    const from = knownIn(timeline.indexOf, note.pos.measure)
-    contents[from]!.lower.push(note)
-    const end = starts[from]! + note.pos.tick + note.dur.ticks
-    for (let m = from + 1; m < starts.length && starts[m]! < end; m++)
-      contents[m]!.carried.push({ note, until: end - starts[m]! })
+    contents[knownIn(timeline.indexOf, note.pos.measure)]!.lower.push(note)
   }
+  let last: readonly Carried[] = []
+  contents.forEach(({ measure, lower, carried }) => {
+    carried.push(...last)
+    last = ringingOut(lower, last)
+      .map(({ note, until }) => ({ note, until: until - measure.length }))
+      .filter((c) => c.until > 0)
+  })
   return contents
+}
+
+/** The notes that are struck last in a measure, or those carried into it, and until which of its ticks they sound. */
+function ringingOut(notes: readonly TabNote[], carried: readonly Carried[]): readonly Carried[] {
+  if (notes.length === 0) return carried
+  const last = Math.max(...notes.map((n) => n.pos.tick))
+  return notes.filter((n) => n.pos.tick === last).map((note) => ({ note, until: last + note.dur.ticks }))
 }
 
 /** The signs of one measure. */
@@ -113,9 +133,9 @@ export function staffMeasure(
     ticks: e.dur.ticks,
     base: e.dur.base,
     dots: e.dur.dots,
-    tied: e.tieTo !== undefined,
-    shows: e.id,
-    ...(e.pitch ? { pitch: written(e.pitch, transposed + above, key) } : {}),
+    heads: e.pitch
+      ? [{ pitch: written(e.pitch, transposed + above, key), tied: e.tieTo !== undefined, shows: e.id }]
+      : [],
     ...(e.dur.tupletId ? { tupletId: e.dur.tupletId } : {}),
   }))
   const below = setup ? lowerVoice(measure, lower, plain ? [] : carried, setup, key, plain) : []
@@ -156,40 +176,45 @@ function lowerVoice(
   let at: Ticks = 0
   const fill = (until: Ticks) => {
     for (const v of plainValues(until - at)) {
-      signs.push({ kind: plain ? 'rest' : 'filler', tick: at, ...v, tied: false })
+      signs.push({ kind: plain ? 'rest' : 'filler', tick: at, ...v, heads: [] })
       at += v.ticks
     }
   }
-  const sound = (note: TabNote, ticks: Ticks, goesOn: boolean) => {
-    const pitch = spellInKey(pitchAt(setup, note.place) + writtenAbove(setup), key)
-    const values = plain ? plainValues(ticks).slice(0, 1) : plainValues(ticks)
+  /** Notes that sound together stand under one stem, as long as the longest of them, until the next are struck. */
+  const sound = (sounding: readonly Carried[], next: Ticks) => {
+    const until = Math.min(next, Math.max(...sounding.map((s) => s.until)))
+    const values = plain ? plainValues(until - at).slice(0, 1) : plainValues(until - at)
+    const struck = sounding
+      .map((sounds) => ({ sounds, head: headOf(sounds.note, setup, key) }))
+      .sort(({ head: a }, { head: b }) => byLine(a.pitch, b.pitch))
     values.forEach((v, i) => {
-      signs.push({
-        kind: 'note',
-        tick: at,
-        ...v,
-        pitch,
-        tied: !plain && (goesOn || i < values.length - 1),
-        shows: note.id,
-      })
+      const goesOn = (s: Carried) =>
+        !plain && (i < values.length - 1 || (next === measure.length && s.until > next))
+      const heads = struck.map(({ head, sounds }) => ({ ...head, tied: goesOn(sounds) }))
+      signs.push({ kind: 'note', tick: at, ...v, heads })
       at += v.ticks
     })
   }
-  const held = carried[0]
-  const sorted = [...notes].sort((a, b) => a.pos.tick - b.pos.tick)
-  if (held) {
-    const until = Math.min(held.until, measure.length, sorted[0]?.pos.tick ?? measure.length)
-    sound(held.note, until, held.until > measure.length)
-  }
-  sorted.forEach((note, i) => {
-    if (note.pos.tick < at) return
-    fill(note.pos.tick)
-    const room = Math.min(sorted[i + 1]?.pos.tick ?? measure.length, measure.length) - note.pos.tick
-    sound(note, Math.min(note.dur.ticks, room), note.dur.ticks > room && i === sorted.length - 1)
+  const onsets = [...new Set(notes.map((n) => n.pos.tick))].sort((a, b) => a - b)
+  const first = onsets[0] ?? measure.length
+  if (carried.length > 0 && first > 0) sound(carried, first)
+  onsets.forEach((tick, i) => {
+    fill(tick)
+    const struck = notes.filter((n) => n.pos.tick === tick)
+    sound(
+      struck.map((note) => ({ note, until: tick + note.dur.ticks })),
+      onsets[i + 1] ?? measure.length,
+    )
   })
   if (signs.length > 0) fill(measure.length)
   return signs
 }
+
+const headOf = (note: TabNote, setup: Setup, key: Key) => ({
+  pitch: spellInKey(pitchAt(setup, note.place) + (note.bend ?? 0) + writtenAbove(setup), key),
+  shows: note.id,
+  ...(note.attack === 'muted' ? { muted: true as const } : {}),
+})
 
 /** Prints an accidental where the key or an earlier sign in the measure says otherwise; both voices share memory. */
 function withAccidentals(
@@ -201,18 +226,26 @@ function withAccidentals(
   const all = [...upper.map((s, i) => ({ s, v: 0, i })), ...lower.map((s, i) => ({ s, v: 1, i }))]
   const out: [StaffSign[], StaffSign[]] = [[...upper], [...lower]]
   for (const { s, v, i } of all.sort((a, b) => a.s.tick - b.s.tick || a.v - b.v)) {
-    if (!s.pitch) continue
     const before = out[v as 0 | 1][i - 1]
-    const slot = s.pitch.step + String(s.pitch.octave)
-    const current = memory.get(slot) ?? signatureAlter(key.fifths, s.pitch.step)
-    if (before?.tied && before.pitch?.alter === s.pitch.alter) continue
-    if (s.pitch.alter !== current) {
-      memory.set(slot, s.pitch.alter)
-      out[v as 0 | 1][i] = { ...s, accidental: s.pitch.alter }
-    }
+    const heads = s.heads.map((head): StaffHead => {
+      const { step, octave, alter } = head.pitch
+      const slot = step + String(octave)
+      const current = memory.get(slot) ?? signatureAlter(key.fifths, step)
+      if (before?.heads.some((h) => h.tied && samePitch(h.pitch, head.pitch))) return head
+      // Two of one line that sound together say both what they are.
+      const clash = s.heads.some((h) => onLineOf(h.pitch, head.pitch) && h.pitch.alter !== alter)
+      if (alter === current && !clash) return head
+      memory.set(slot, alter)
+      return { ...head, accidental: alter }
+    })
+    out[v as 0 | 1][i] = { ...s, heads }
   }
   return { upper: out[0], lower: out[1] }
 }
+
+const byLine = (a: Pitch, b: Pitch) => staffLine(a) - staffLine(b) || a.alter - b.alter
+const onLineOf = (a: Pitch, b: Pitch) => staffLine(a) === staffLine(b)
+const samePitch = (a: Pitch, b: Pitch) => onLineOf(a, b) && a.alter === b.alter
 
 /** Semitones between what is written and what sounds: guitars are written an octave up, mandolins as they sound. */
 export function writtenAbove({ instrument }: Pick<Setup, 'instrument'>): number {

@@ -1,6 +1,5 @@
-import { STEPS, type Pitch } from '../../music/pitch/pitch.ts'
 import type { Measure } from '../../document/tune.ts'
-import type { StaffMeasure } from './staff.ts'
+import { staffLine, type StaffMeasure, type StaffSign } from './staff.ts'
 
 /** How far notes stand out of the five lines of a staff. */
 export interface StaffReach {
@@ -12,23 +11,30 @@ export interface StaffReach {
   readonly twoVoices: boolean
 }
 
-const diatonic = (p: Pitch) => p.octave * 7 + STEPS.indexOf(p.step)
-const TOP_LINE = diatonic({ step: 'F', alter: 0, octave: 5 })
-const BOTTOM_LINE = diatonic({ step: 'E', alter: 0, octave: 4 })
+const TOP_LINE = staffLine({ step: 'F', alter: 0, octave: 5 })
+const BOTTOM_LINE = staffLine({ step: 'E', alter: 0, octave: 4 })
 
 /** The room that the notes of a staff under a treble clef need above and below its lines; stems are not counted. */
 export function staffReach(staff: readonly StaffMeasure[]): StaffReach {
   const heights = (voice: 'upper' | 'lower') =>
-    staff.flatMap((m) => m[voice].flatMap((s) => (s.pitch ? [diatonic(s.pitch)] : [])))
+    staff.flatMap((m) => m[voice].flatMap((s) => s.heads.map((h) => staffLine(h.pitch))))
   const [upper, lower] = [heights('upper'), heights('lower')]
-  const highest = upper.reduce((a, b) => Math.max(a, b), TOP_LINE)
-  const lowest = [...lower, ...upper].reduce((a, b) => Math.min(a, b), BOTTOM_LINE)
+  const all = [...upper, ...lower]
+  const highest = all.reduce((a, b) => Math.max(a, b), TOP_LINE)
+  const lowest = all.reduce((a, b) => Math.min(a, b), BOTTOM_LINE)
   return {
     above: (highest - TOP_LINE) / 2,
     below: (BOTTOM_LINE - lowest) / 2,
     twoVoices: lower.length > 0,
   }
 }
+
+/** Accidentals that stand side by side before the notes of a measure's first moment: there is no room for more than three. */
+export const accidentalsAtHead = (signs: readonly StaffSign[]): number =>
+  Math.min(
+    3,
+    signs.flatMap((s) => (s.tick === 0 ? s.heads.filter((h) => h.accidental !== undefined) : [])).length,
+  )
 
 /**
  * Room for clef and key at the head of a system.

@@ -305,3 +305,15 @@ it('a pickup is heard with the chord that it leads to: under its E lies no tone 
   // E over C and over G: the third and the sixth, which are both of C major; neither its fifth nor its fourth is.
   expect(first!.second.map((s) => s.midi % 12).sort()).toEqual([0, 7])
 })
+
+describe('a pinch', () => {
+  it('is a chord where its root comes high: not one tone in three octaves', () => {
+    const highRoots = tuneOfMusic('"D"F2D2|"A"A4|"D"F2A2|"A"A2E2|"G"G4|"A"A4|"D"D4|', 'M:4/4\nL:1/4\nK:D')
+    for (const style of ['melody-bass', 'alternating-bass', 'arpeggio'] as const) {
+      const { json } = arrangeTune(highRoots, style, 5)
+      const pinches = onsetsOf(json).filter((o) => o.length === 3)
+      expect(pinches.length, style).toBeGreaterThan(4)
+      expect(pinches.filter((o) => new Set(o.map((n) => n.midi % 12)).size === 1)).toEqual([])
+    }
+  })
+})

@@ -44,10 +44,12 @@ describe('the staff over a printed tab', () => {
         for (const placed of system.measures) {
           const { length } = tune.measures[placed.index]!
           for (const sign of [...staff[placed.index]!.upper, ...staff[placed.index]!.lower]) {
-            if (!sign.pitch) continue
-            const y = place.top + linesBelow(sign.pitch) * gap
-            expect(y).toBeGreaterThan(0)
-            expect(y).toBeLessThan(system.top - 8)
+            if (sign.kind !== 'note') continue
+            for (const { pitch } of sign.heads) {
+              const y = place.top + linesBelow(pitch) * gap
+              expect(y).toBeGreaterThan(0)
+              expect(y).toBeLessThan(system.top - 8)
+            }
             expect(xAt(placed, sign.tick, length)).toBeGreaterThan(placed.x)
           }
         }
@@ -99,7 +101,7 @@ describe('the staff over a printed tab', () => {
   it('reaches as far as its highest and lowest note', () => {
     for (const tune of CORPUS.slice(0, 8)) {
       const staff = staffOf(tune, 0)
-      const at = staff.flatMap((m) => m.upper.flatMap((s) => (s.pitch ? [linesBelow(s.pitch)] : [])))
+      const at = staff.flatMap((m) => m.upper.flatMap((s) => s.heads.map((h) => linesBelow(h.pitch))))
       const { above, below, twoVoices } = staffReach(staff)
       expect(above).toBe(Math.max(0, -Math.min(...at)))
       expect(below).toBe(Math.max(0, Math.max(...at) - 4))

@@ -87,18 +87,18 @@ describe('the staff', () => {
       const ringing = staffOf(tune, 0, guitarSetup(), layer.notes)
       const plain = staffOf(tune, 0, guitarSetup(), layer.notes, true)
       plain.forEach(({ upper, lower }, i) => {
-        expect(upper.map((s) => s.shows)).toEqual(ringing[i]!.upper.map((s) => s.shows))
+        const shown = (signs: typeof lower) => signs.flatMap((s) => s.heads.map((h) => h.shows))
+        expect(shown(upper)).toEqual(shown(ringing[i]!.upper))
         if (lower.length === 0) return
         expect(lower.reduce((sum, s) => sum + s.ticks, 0)).toBe(tune.measures[i]!.length)
         const notes = lower.filter((s) => s.kind === 'note')
-        expect(notes.every((s) => !s.tied)).toBe(true)
-        expect(new Set(notes.map((s) => s.shows)).size).toBe(notes.length)
+        expect(notes.every((s) => s.heads.every((h) => !h.tied))).toBe(true)
+        expect(new Set(shown(notes)).size).toBe(shown(notes).length)
         // A note struck here is written in both.
         const struck = new Set(
           layer.notes.filter((n) => n.pos.measure === tune.measures[i]!.id).map((n) => n.id),
         )
-        const of = (signs: typeof lower) =>
-          new Set(signs.flatMap((s) => (s.shows && struck.has(s.shows) ? [s.shows] : [])))
+        const of = (signs: typeof lower) => new Set(shown(signs).filter((id) => struck.has(id)))
         expect(of(notes)).toEqual(of(ringing[i]!.lower))
       })
     }
@@ -117,7 +117,7 @@ describe('the staff', () => {
 
   it('prints an accidental once a measure and a natural to take it back', () => {
     const tune = tuneOfMusic('^F F =F G|F ^F- F2|]', 'M:4/4\nL:1/4\nK:C')
-    const signs = staffOf(tune, 0).map((m) => m.upper.map((s) => s.accidental))
+    const signs = staffOf(tune, 0).map((m) => m.upper.map((s) => s.heads[0]!.accidental))
     expect(signs).toEqual([
       [1, undefined, 0, undefined],
       [undefined, 1, undefined],
@@ -126,9 +126,9 @@ describe('the staff', () => {
 
   it('writes guitar pitch an octave above sounding', () => {
     const tune = tuneOfMusic('C4|]')
-    expect(staffOf(tune, 0)[0]!.upper[0]!.pitch!.octave).toBe(4)
-    expect(staffOf(tune, 0, guitarSetup())[0]!.upper[0]!.pitch!.octave).toBe(5)
-    expect(staffOf(tune, -12, guitarSetup())[0]!.upper[0]!.pitch!.octave).toBe(4)
+    expect(staffOf(tune, 0)[0]!.upper[0]!.heads[0]!.pitch.octave).toBe(4)
+    expect(staffOf(tune, 0, guitarSetup())[0]!.upper[0]!.heads[0]!.pitch.octave).toBe(5)
+    expect(staffOf(tune, -12, guitarSetup())[0]!.upper[0]!.heads[0]!.pitch.octave).toBe(4)
   })
 
   it('splits any length into plain values that add up', () => {

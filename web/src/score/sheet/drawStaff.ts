@@ -17,9 +17,15 @@ import {
   type RenderContext,
 } from 'vexflow/core'
 import bravura from '@vexflow-fonts/bravura/bravura.woff2?url'
-import { isCompound, missingHead, WHOLE } from '@velvet-porch/core/music'
+import { isCompound, midiOf, missingHead, WHOLE } from '@velvet-porch/core/music'
 import type { TuneDoc } from '@velvet-porch/core/document'
-import { isNewMetre, type StaffMeasure, type StaffSign } from '@velvet-porch/core/output'
+import {
+  isNewMetre,
+  staffLine,
+  type StaffHead,
+  type StaffMeasure,
+  type StaffSign,
+} from '@velvet-porch/core/output'
 import { xAt, type SystemLayout } from '@velvet-porch/core/output/layout'
 
 let loaded: Promise<void> | undefined
@@ -132,26 +138,28 @@ function build(
     if (sign.kind === 'filler') return []
     const duration = BASE[sign.base] ?? 'q'
     // Rests of the lower voice stand below the middle line.
-    const key = sign.pitch
-      ? `${sign.pitch.step.toLowerCase()}/${sign.pitch.octave}`
-      : voice === 'lower'
-        ? 'd/4'
-        : 'b/4'
+    const keys = sign.kind === 'note' ? sign.heads.map(keySpecOf) : [voice === 'lower' ? 'd/4' : 'b/4']
     const wholeRest =
       sign.kind === 'rest' && sign.ticks >= WHOLE * 0.7 && !tune.tuplets.some((t) => t.id === sign.tupletId)
     const note = new StaveNote({
-      keys: [key],
+      keys,
       duration: `${wholeRest ? 'w' : duration}${sign.kind === 'rest' ? 'r' : ''}`,
       dots: sign.dots,
       ...(twoVoices ? { stemDirection: voice === 'lower' ? Stem.DOWN : Stem.UP } : { autoStem: true }),
     })
-    if (sign.accidental !== undefined) note.addModifier(new Accidental(SIGN[String(sign.accidental)]!))
+    sign.heads.forEach(({ accidental }, i) => {
+      if (accidental !== undefined) note.addModifier(new Accidental(SIGN[String(accidental)]!), i)
+    })
     if (sign.dots > 0) Dot.buildAndAttach([note], { all: true })
     note.setStyle({ fillStyle: 'currentColor', strokeStyle: 'currentColor' })
     note.setLedgerLineStyle({ strokeStyle: 'currentColor', lineWidth: 1.2 })
     return [{ sign, note, voice }]
   })
 }
+
+/** A head as the notation library names it: a stroke that sounds no pitch is a cross. */
+const keySpecOf = ({ pitch, muted }: StaffHead) =>
+  `${pitch.step.toLowerCase()}/${pitch.octave}${muted ? '/X2' : ''}`
 
 /** Gives every note a tick context of its own at the contract's x; notes of one moment share their modifiers. */
 function standAt(notes: readonly Placed[], stave: Stave, x: (sign: StaffSign) => number): void {
@@ -162,6 +170,7 @@ function standAt(notes: readonly Placed[], stave: Stave, x: (sign: StaffSign) =>
       note.addToModifierContext(modifiers)
     }
     modifiers.preFormat()
+    standAside(group)
     for (const { note, sign } of group) {
       const context = new TickContext()
       context.addTickable(note)
@@ -170,6 +179,19 @@ function standAt(notes: readonly Placed[], stave: Stave, x: (sign: StaffSign) =>
       context.setX(x(sign) - note.getAbsoluteX() - 5)
     }
   }
+}
+
+/**
+ * Heads of two voices that are a step apart would cover each other: the lower voice stands aside, to the right. The
+ * notation library looks at the lowest head of each voice alone.
+ */
+function standAside(group: readonly Placed[]): void {
+  const upper = group.find((p) => p.voice === 'upper')
+  const lower = group.find((p) => p.voice === 'lower')
+  if (!upper || !lower || lower.note.getXShift() > 0) return
+  const steps = (p: Placed) => p.sign.heads.map((h) => staffLine(h.pitch))
+  if (steps(upper).some((u) => steps(lower).some((l) => Math.abs(u - l) === 1)))
+    lower.note.setXShift(upper.note.getVoiceShiftWidth() + 2)
 }
 
 function drawVoices(
@@ -256,11 +278,23 @@ function drawTies(
   for (const voice of ['upper', 'lower'] as const) {
     for (const p of notes.filter((n) => n.voice === voice && n.sign.kind === 'note')) {
       const from = pending[voice]
-      if (from)
-        new StaveTie({ firstNote: from.note, lastNote: p.note, firstIndexes: [0], lastIndexes: [0] })
-          .setContext(context)
-          .draw()
-      pending[voice] = p.sign.tied ? p : undefined
+      if (from) {
+        const [firstIndexes, lastIndexes] = tiedHeads(from.sign, p.sign)
+        if (firstIndexes.length > 0)
+          new StaveTie({ firstNote: from.note, lastNote: p.note, firstIndexes, lastIndexes })
+            .setContext(context)
+            .draw()
+      }
+      pending[voice] = p.sign.heads.some((h) => h.tied) ? p : undefined
     }
   }
+}
+
+/** Places of the heads that are tied in two signs that follow each other, the same number in both. */
+function tiedHeads(from: StaffSign, to: StaffSign): [number[], number[]] {
+  const pairs = from.heads.flatMap((head, i) => {
+    const j = head.tied ? to.heads.findIndex((h) => midiOf(h.pitch) === midiOf(head.pitch)) : -1
+    return j < 0 ? [] : [[i, j] as const]
+  })
+  return [pairs.map(([i]) => i), pairs.map(([, j]) => j)]
 }

@@ -29,6 +29,7 @@ import { harmonyLine, readMelody, type HarmonySegment, type NoteReading } from '
 import type { Names } from '../../ui/names/useNames.ts'
 import {
   isNewMetre,
+  accidentalsAtHead,
   staffContents,
   staffMeasure,
   staffWriting,
@@ -358,15 +359,13 @@ function layoutMeasure(
   const chords = harmony.map((h) => h.start - timeline.starts[index]!)
   const onsets = [...signs.upper, ...signs.lower.filter((s) => s.kind === 'note')].map((s) => s.tick)
   const keyChange = before !== undefined && before.key.fifths !== m.key.fifths
-  const accidentals = signs.upper
-    .concat(signs.lower)
-    .filter((s) => s.accidental !== undefined && s.tick === 0).length
+  const accidentals = accidentalsAtHead([...signs.upper, ...signs.lower])
   const clefSigns = (isNewMetre(m, before) ? METRE_WIDTH : 0) + (keyChange ? 30 : 0)
   return {
     length: m.length,
     onsets: [...onsets, ...chords, ...notes.map((n) => n.pos.tick)],
     needs: needsOf(sung, notes),
-    signs: clefSigns + (m.repeatStart ? 14 : 0) + (accidentals ? 8 : 0),
+    signs: clefSigns + (m.repeatStart ? 14 : 0) + accidentals * 8,
   }
 }
 

@@ -357,6 +357,7 @@ export const bench = {
       sameFill: 'one fill strikes the note of the fill before it',
       noFill: 'nothing fills the gap',
       fillChoice: 'the fill leaves the pattern’s string',
+      bareOctaves: 'bass, tune and the tone between are one tone in octaves',
       noSecond: 'no second voice here',
       secondChoice: 'the second voice lies outside the chord',
       secondApart: '{{n}} strings between the two voices',
