@@ -144,6 +144,41 @@ describe('what is no take of it', () => {
   })
 })
 
+describe('one note, struck over and over', () => {
+  /** As a string that is tuned while the clicks count: two strokes a second, whatever is written. */
+  const struck = (seconds: number, hertz: number, phase: number) =>
+    Float32Array.from({ length: seconds * RATE }, (_, i) => {
+      const since = (i / RATE + phase) % 0.5
+      return [1, 2, 3, 4].reduce(
+        (sum, n) => sum + (0.3 / n) * Math.exp(-7 * since) * Math.sin((2 * Math.PI * n * hertz * i) / RATE),
+        0,
+      )
+    })
+
+  it('is no take, whichever of the notes share its partials', () => {
+    for (const [t, way] of [
+      [0, 0],
+      [0, 2],
+      [1, 3],
+      [6, 2],
+    ] as const) {
+      const expected = loopOf(CORPUS[t]!, ...WAYS[way]!)
+      const seconds = Math.ceil(expected.at(-1)!.seconds) + 2
+      for (const midi of [52, 55])
+        for (const phase of [0.12, 0.3])
+          expect(listen(struck(seconds, hertz(midi), phase), expected)).toEqual({ followed: false })
+    }
+  })
+})
+
+it('a take with the capo two frets too high is followed, and said to be so', () => {
+  const expected = loopOf(CORPUS[0]!, 'melody-bass', 2)
+  const higher = expected.map((n) => ({ ...n, hertz: n.hertz * 2 ** (2 / 12) }))
+  const reading = listen(takeOf(higher, new Map(), RATE, { ...roomOf(seeded(3)), cents: 0 }), expected)
+  if (!reading.followed) throw new Error('not followed')
+  expect(reading.notes.filter((n) => n.fretsOff === 2).length).toBeGreaterThan(0.5 * expected.length)
+})
+
 it('a note that comes late is said to be late by as much', () => {
   const random = seeded(8)
   const expected = loopOf(CORPUS[1]!, 'melody-bass', 2)

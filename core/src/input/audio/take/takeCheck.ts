@@ -20,6 +20,16 @@ export type TakeReading =
 /** Share of moments in which a note that is written, or one beside it, must be heard. */
 export const LEAST_FOLLOWED = 0.8
 
+/**
+ * By how much more of the notes must be heard where they are written than where they are not: a sound that is the same throughout shares
+ * partials with many notes and is "heard" as any of them, anywhere. On takes of other strings it was 0.47 and more, on one note struck over
+ * and over 0.03 and less.
+ */
+const MORE_IN_PLACE = 0.25
+
+/** Moments and notes of other moments, at most, by which what is heard out of place is judged. */
+const JUDGED_BY = { moments: 24, notes: 8 }
+
 /** Seconds within which strokes belong to one moment, and within which one is looked for around its time. */
 const ONE_MOMENT_S = 0.05
 const LOOKED_AROUND_S = 0.2
@@ -71,6 +81,8 @@ export function* takeCheck(
   const off = tuningOff(samples, rate, expected, moments, strokes)
   const notes = new Array<NoteHeard>(expected.length)
   let followed = 0
+  const outOfPlace = { asked: 0, heard: 0 }
+  const everyMoment = Math.ceil(moments.length / JUDGED_BY.moments)
   for (const [m, { seconds, notes: own }] of moments.entries()) {
     const due = seconds + latencyMs / 1000
     const stroke = strokes[m]
@@ -89,9 +101,34 @@ export function* takeCheck(
           : heard
     }
     if (somePitch) followed++
+    if (m % everyMoment === 0)
+      for (const n of elsewhereOnly(expected, own)) {
+        outOfPlace.asked++
+        if (verdictOf(rise, expected, n, [n], off, stroke !== undefined).verdict === 'heard')
+          outOfPlace.heard++
+      }
     yield 0.5 + (0.5 * m) / moments.length
   }
-  return followed < LEAST_FOLLOWED * moments.length ? { followed: false } : { followed: true, notes }
+  if (followed < LEAST_FOLLOWED * moments.length) return { followed: false }
+  const byChance = outOfPlace.asked > 0 ? outOfPlace.heard / outOfPlace.asked : 0
+  return shareInPlace(notes) < byChance + MORE_IN_PLACE ? { followed: false } : { followed: true, notes }
+}
+
+/** Notes that are written at other moments and not at this one, evenly from the whole. */
+function elsewhereOnly(expected: readonly ExpectedNote[], own: readonly number[]): readonly number[] {
+  const strange = [...expected.keys()].filter((n) =>
+    own.every((o) => Math.abs(expected[o]!.hertz / expected[n]!.hertz - 1) > 0.01),
+  )
+  const every = Math.ceil(strange.length / JUDGED_BY.notes)
+  return strange.filter((_, i) => i % every === 0)
+}
+
+/** Share of the notes that are heard, or that all lie as many frets off as most do: a capo that was put elsewhere. */
+function shareInPlace(notes: readonly NoteHeard[]): number {
+  const counts = new Map<number, number>()
+  for (const { verdict, fretsOff = 0 } of notes)
+    if (verdict !== 'unclear') counts.set(fretsOff, (counts.get(fretsOff) ?? 0) + 1)
+  return Math.max(0, ...counts.values()) / notes.length
 }
 
 /** Notes that begin together, in order of time. */
