@@ -321,14 +321,20 @@ function voicingPrice(
       price += WEIGHTS.voicingResolved
     const strings = frets.flatMap((fret, i) => (fret === null ? [] : [i]))
     for (let k = 1; k < strings.length; k++) price += (strings[k]! - strings[k - 1]! - 1) * WEIGHTS.voicingGap
-    for (let k = 1; k < midis.length; k++)
-      if (midis[k]! < MUDDY_BELOW && midis[k - 1]! - midis[k]! < 5) price += WEIGHTS.voicingMud
+    for (let k = 1; k < midis.length; k++) price += WEIGHTS.voicingMud * mudOf(midis[k]!, midis[k - 1]!)
     return price
   }
 }
 
-/** Close intervals over a bass below this (C3) sound like mud. Common practice. */
-const MUDDY_BELOW = 48
+/**
+ * How muddy two neighbouring notes sound: thirds below C3, and twice as much seconds below E♭3, where their beats are slow and rough. Low
+ * limits of arrangers, from memory; the factor has no source.
+ */
+function mudOf(lower: Midi, upper: Midi): number {
+  const semitones = upper - lower
+  if (semitones <= 2) return lower < 51 ? 2 : 0
+  return semitones < 5 && lower < 48 ? 1 : 0
+}
 
 /** Share of the price of an inversion where there are no bass strings: chords are turned over freely. Common practice, no source. */
 const TURNED_OVER = 0.3

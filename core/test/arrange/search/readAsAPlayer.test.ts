@@ -317,3 +317,21 @@ describe('a pinch', () => {
     }
   })
 })
+
+describe('a chord low down', () => {
+  it('has a fifth rather than a second that beats: E and B under a tune that stops on low E', () => {
+    const turnaround = tuneOfMusic('"Am"c2A2|A4|"E7"B2^G2|"E7"B2E2|', 'M:4/4\nL:1/4\nK:Am')
+    for (const style of ['melody-bass', 'chord-melody'] as const)
+      for (const level of [3, 5] as const) {
+        const { json } = arrangeTune(turnaround, style, level)
+        // Seconds below E♭3 are what arrangers call mud. From memory, no source.
+        const rough = onsetsOf(json).filter((notes) =>
+          notes.some((n, i) => i > 0 && n.midi - notes[i - 1]!.midi <= 2 && notes[i - 1]!.midi < 51),
+        )
+        expect(
+          rough.map((o) => o.map((n) => n.midi)),
+          `${style} ${level}`,
+        ).toEqual([])
+      }
+  })
+})
