@@ -46,33 +46,41 @@ export function withoutIdleFingers(
   harmony: readonly HarmonySegment[],
   isInside: (at: Ticks) => boolean = () => true,
 ): readonly Grip[] {
-  const strings = struckByString({ notes }, timeline)
+  const sorted = inTime(grips, timeline)
+  const times = sorted.map((g) => ticksAt(timeline, g.pos))
+  const first = times.findIndex(isInside)
+  if (first < 0) return sorted
+  // What may be changed lies between grips that may not: those tell what was down before and comes back behind.
+  const from = Math.max(0, first - 1)
+  const to = Math.min(sorted.length, times.findLastIndex(isInside) + 2)
+  const held = heldGrips(sorted, times, { from, to }, timeline, harmony)
+  const strings = struckByString({ notes }, timeline, held[0]!.at, held.at(-1)!.until)
   const locked = new Set(locks.filter(isLockOf('grip')).map((l) => l.target))
-  const held = heldGrips(grips, timeline, harmony)
   const mayChange = ({ grip, at }: Held) => isInside(at) && !locked.has(grip.id)
   keepDown(held, strings, handAt, mayChange)
   takeOff(held, strings, mayChange)
-  return held.map(({ grip, pressed }) => (pressed === grip.pressed ? grip : { ...grip, pressed }))
+  const tidied = held.map(({ grip, pressed }) => (pressed === grip.pressed ? grip : { ...grip, pressed }))
+  return [...sorted.slice(0, from), ...tidied, ...sorted.slice(to)]
 }
 
-function heldGrips(grips: readonly Grip[], timeline: Timeline, harmony: readonly HarmonySegment[]): Held[] {
-  const sorted = inTime(grips, timeline)
-  let next = 0
-  return sorted.map((grip, i): Held => {
-    const at = ticksAt(timeline, grip.pos)
-    let change = i === 0
-    while (next < harmony.length && harmony[next]!.start <= at) {
-      next++
-      change = true
-    }
-    const after = sorted[i + 1]
-    const chord = harmony[next - 1]?.sounding
+/** Grips `from` up to `to` as they are tidied. */
+function heldGrips(
+  sorted: readonly Grip[],
+  times: readonly Ticks[],
+  { from, to }: { readonly from: number; readonly to: number },
+  timeline: Timeline,
+  harmony: readonly HarmonySegment[],
+): Held[] {
+  const begun = (i: number) => (i < 0 ? 0 : firstAtOrAfter(harmony, times[i]! + 1))
+  return sorted.slice(from, to).map((grip, k): Held => {
+    const i = from + k
+    const chord = harmony[begun(i) - 1]?.sounding
     return {
       grip,
-      at,
-      until: after ? ticksAt(timeline, after.pos) : timeline.length,
+      at: times[i]!,
+      until: times[i + 1] ?? timeline.length,
       pressed: grip.pressed,
-      change,
+      change: i === 0 || begun(i) > begun(i - 1),
       tones: chord ? chordPitchClasses(chord) : [],
     }
   })
@@ -163,17 +171,22 @@ function takeOff(
           r.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret && !holds(before, q)),
         ),
       ]
+      if (!run.every(mayChange)) continue
       const sounds = across.some((q) =>
         struckWithin(strings.get(q.string), h.at, run.at(-1)!.until).some((s) => s.fret === q.fret),
       )
-      if (!sounds && run.every(mayChange))
-        for (const r of run) r.pressed = r.pressed.filter((q) => keyOf(q) !== keyOf(p))
+      if (!sounds) for (const r of run) r.pressed = r.pressed.filter((q) => keyOf(q) !== keyOf(p))
     }
   })
 }
 
-/** What each string sounds, in order of time; short notes with the note that they lead to. */
-function struckByString({ notes }: Pick<Layer, 'notes'>, timeline: Timeline): Map<number, Struck[]> {
+/** What each string sounds within a stretch, in order of time; short notes with the note that they lead to. */
+function struckByString(
+  { notes }: Pick<Layer, 'notes'>,
+  timeline: Timeline,
+  from: Ticks,
+  to: Ticks,
+): Map<number, Struck[]> {
   const strings = new Map<number, Struck[]>()
   const add = (string: number, s: Struck) => {
     const own = strings.get(string)
@@ -182,6 +195,7 @@ function struckByString({ notes }: Pick<Layer, 'notes'>, timeline: Timeline): Ma
   }
   for (const { place, pos, graces = [] } of inTime(notes, timeline)) {
     const start = ticksAt(timeline, pos)
+    if (start < from || start >= to) continue
     for (const g of graces) add(g.place.string, { start, fret: g.place.fret })
     add(place.string, { start, fret: place.harmonic ? 0 : place.fret })
   }

@@ -7,10 +7,14 @@ export function inTime<T extends { readonly pos: Pos }>(
   list: readonly T[],
   timeline: Timeline,
 ): readonly T[] {
+  if (list.every((x, i) => i === 0 || !isBefore(x.pos, list[i - 1]!.pos, timeline))) return list
   const at = list.map((x) => ticksAt(timeline, x.pos))
-  if (at.every((t, i) => i === 0 || at[i - 1]! <= t)) return list
   return [...list.keys()].sort((a, b) => at[a]! - at[b]! || a - b).map((i) => list[i]!)
 }
+
+/** True where a position comes before another one. Within a measure nothing is looked up: long lists are gone through often. */
+const isBefore = (a: Pos, b: Pos, timeline: Timeline): boolean =>
+  a.measure === b.measure ? a.tick < b.tick : ticksAt(timeline, a) < ticksAt(timeline, b)
 
 /** Grips each of which lasts until the next. */
 export function reaching(grips: readonly Grip[], timeline: Timeline, end: Pos): Grip[] {

@@ -1,4 +1,4 @@
-import { groupBy } from 'es-toolkit'
+import { groupBy, once } from 'es-toolkit'
 import { present } from '../../invariant.ts'
 import type { Layer } from '../../document/arrangement.ts'
 import { measureAt, ticksAt, type Timeline } from '../../document/form/timeline.ts'
@@ -39,17 +39,29 @@ export function sameFingersBack(
   const locked = new Set(locks.filter((l) => KEEPS_FINGERS.has(l.field)).map((l) => l.target))
   const fingers = new Map<TabNote, PressedPlace['finger']>()
   const left = new Map<string, Stay>()
-  const struck = groupBy(
-    inTime(notes, timeline).map((note) => ({ note, start: ticksAt(timeline, note.pos) })),
-    (s) => s.note.place.string,
+  const struckOn = once(() =>
+    groupBy(
+      inTime(notes, timeline).map((note) => ({ note, start: ticksAt(timeline, note.pos) })),
+      (s) => s.note.place.string,
+    ),
   )
-  const stretches = times.map((at) => `${segmentAt(harmony, at)} ${measureAt(timeline, at)}`)
-  const chordAndMeasure = (i: number) => stretches[i]
+  const stretches: (string | undefined)[] = []
+  const chordAndMeasure = (i: number): string | undefined => {
+    const at = times[i]
+    if (at === undefined) return undefined
+    stretches[i] ??= `${segmentAt(harmony, at)} ${measureAt(timeline, at)}`
+    return stretches[i]
+  }
+  // Fingers come back within a chord and a measure: none of the others has a say in what may be changed.
+  let first = times.findIndex(isInside)
+  if (first < 0) return { notes, grips: held }
+  while (first > 0 && chordAndMeasure(first - 1) === chordAndMeasure(first)) first--
+  const end = times.findLastIndex(isInside) + 1
   const wasDown = (i: number, place: PressedPlace) =>
     held[i - 1]?.pressed.some((q) => isAt(q, place)) === true
 
   // A finger that goes to a place of the shape that follows is the shape's own.
-  for (let i = 0; i < held.length; i++)
+  for (let i = first; i < end; i++)
     for (const place of held[i]!.shape === undefined ? held[i]!.pressed : []) {
       const stay = { place, from: i, to: lastHolding(held, i, place) }
       const next = nextHolding(stay)
@@ -59,8 +71,8 @@ export function sameFingersBack(
         rename(stay, next.finger, i - 1)
     }
 
-  for (let i = 0; i < held.length; i++) {
-    if (i > 0 && chordAndMeasure(i) !== chordAndMeasure(i - 1)) left.clear()
+  for (let i = first; i < end; i++) {
+    if (i > first && chordAndMeasure(i) !== chordAndMeasure(i - 1)) left.clear()
     for (const place of held[i]!.pressed) {
       const key = `${place.string} ${place.fret}`
       const stay = { place, from: i, to: lastHolding(held, i, place) }
@@ -134,7 +146,7 @@ export function sameFingersBack(
 
   /** What a finger plays there in the meantime; undefined where another finger would change how it is played. */
   function playedBy({ place, from, to }: Stay): readonly TabNote[] | undefined {
-    const own = struck[place.string] ?? []
+    const own = struckOn()[place.string] ?? []
     const [start, end] = [times[from]!, times[to + 1] ?? timeline.length]
     const [first, after] = [firstAtOrAfter(own, start), firstAtOrAfter(own, end)]
     const during = own.slice(first, after).map((s) => s.note)

@@ -25,20 +25,36 @@ export function takenByHand(
   after: Pick<Layer, 'notes' | 'grips'>,
 ): TakenByHand {
   const timeline = timelineOf(tune.measures)
-  const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
-  const keyOf = (g: Grip) => `${ticksAt(timeline, g.pos)} ${pressedText(g.pressed)}`
-  const before = new Set(base.grips.map(keyOf))
-  const changed = after.grips.filter((g) => !before.has(keyOf(g)))
   const left = new Set(after.notes.map((n) => n.id))
   return {
-    shapes: changed.flatMap((grip) => {
-      const shape = shapeIn(setup, segmentAt(harmony, ticksAt(timeline, grip.pos)), grip.pressed)
-      return shape ? [{ measure: measureOf(timeline, grip), shape }] : []
-    }),
+    shapes: shapesTaken(tune, setup, transposed, timeline, changedGrips(base.grips, after.grips, timeline)),
     fillsOut: base.notes
       .filter((n) => n.role === 'fill' && !left.has(n.id))
       .map((n) => measureOf(timeline, n)),
   }
+}
+
+/** Grips that hold at their time what none held there before. Most of a tab is untouched: only what is another object is compared. */
+function changedGrips(before: readonly Grip[], after: readonly Grip[], timeline: Timeline): readonly Grip[] {
+  const keyOf = (g: Grip) => `${ticksAt(timeline, g.pos)} ${pressedText(g.pressed)}`
+  const [were, are] = [new Set(before), new Set(after)]
+  const gone = new Set(before.filter((g) => !are.has(g)).map(keyOf))
+  return after.filter((g) => !were.has(g) && !gone.has(keyOf(g)))
+}
+
+function shapesTaken(
+  tune: TuneDoc,
+  setup: Setup,
+  transposed: number,
+  timeline: Timeline,
+  changed: readonly Grip[],
+): TakenByHand['shapes'] {
+  if (changed.length === 0) return []
+  const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
+  return changed.flatMap((grip) => {
+    const shape = shapeIn(setup, segmentAt(harmony, ticksAt(timeline, grip.pos)), grip.pressed)
+    return shape ? [{ measure: measureOf(timeline, grip), shape }] : []
+  })
 }
 
 const pressedText = (pressed: readonly PressedPlace[]) =>

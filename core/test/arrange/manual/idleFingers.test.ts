@@ -3,6 +3,8 @@ import { guitarSetup, setupOf, type Setup } from '../../../src/instrument/index.
 import { ticksAt, type Grip, type Level, type Style, type TuneDoc } from '../../../src/document/index.ts'
 import { arranging, harmonyLine, refusalOf, wholeTune } from '../../../src/arrange/index.ts'
 import { handFault, pressedOf } from '../../../src/hand/index.ts'
+import { withoutIdleFingers } from '../../../src/arrange/manual/idleFingers.ts'
+import { arrangedScore } from '../../support/score.ts'
 import { strainMm } from '../../../src/hand/effort/handMoves.ts'
 import { finish } from '../../../src/turns.ts'
 import { scoreOfPassage } from '../../support/passage.ts'
@@ -104,5 +106,40 @@ describe('idle fingers', () => {
       const found = needless(tune, arrangement.setup, arrangement.base, arrangement.transposed)
       expect(found, passage.name).toEqual({ idle: [], back: [] })
     }
+  })
+})
+
+describe('fingers of one measure', () => {
+  /** Grips with every second finger lifted in the middle of each measure, so that there is something to put back. */
+  const restless = (grips: readonly Grip[]): readonly Grip[] =>
+    grips.map((g, i) => (i % 3 === 1 ? { ...g, pressed: g.pressed.filter((_, k) => k % 2 === 1) } : g))
+
+  it.each([0, 2, 5, 8])('of tune %i are tidied by what stands beside them alone', (t) => {
+    const tune = CORPUS[t]!
+    const { base, setup, transposed } = arrangedScore(tune, 'arpeggio', 3).arrangement
+    const timeline = timelineOf(tune.measures)
+    const harmony = harmonyLine(tune, timeline, setup.capo[0]!, transposed)
+    const grips = restless(base.grips)
+    const tidied = (layer: Layer, m: number) =>
+      withoutIdleFingers(
+        layer,
+        () => setup,
+        timeline,
+        harmony,
+        (at) => at >= timeline.starts[m]! && at < (timeline.starts[m + 1] ?? timeline.length),
+      )
+    let changed = 0
+    tune.measures.forEach((measure, m) => {
+      const inside = (g: Grip) => g.pos.measure === measure.id
+      const [from, to] = [grips.findIndex(inside), grips.findLastIndex(inside)]
+      if (from < 0) return
+      const whole = tidied({ ...base, grips }, m)
+      // One grip before tells what was down, two behind what comes back.
+      const cut = tidied({ ...base, grips: grips.slice(Math.max(0, from - 1), to + 3) }, m)
+      expect(cut.filter(inside)).toEqual(whole.filter(inside))
+      expect(whole.filter((g) => !inside(g))).toEqual(grips.filter((g) => !inside(g)))
+      changed += whole.filter((g, i) => g !== grips[i]).length
+    })
+    expect(changed).toBeGreaterThan(3)
   })
 })

@@ -1,11 +1,11 @@
 import type { TFunction } from 'i18next'
-import { Collapse } from '@mantine/core'
-import { useElementSize } from '@mantine/hooks'
+import { useCallbackRef, useElementSize } from '@mantine/hooks'
 import { IconChevronDown } from '@tabler/icons-react'
 import { USUAL_TEMPO } from '@velvet-porch/core/music'
 import type { ArrangementDoc } from '@velvet-porch/core/document'
 import { effortOf, tuneEffort, type MeasureEffort } from '@velvet-porch/core/hand'
-import { useMemo } from 'react'
+import { isEqual } from 'es-toolkit'
+import { memo, useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { SheetModel, SheetPosition } from '../../score/sheet/sheetModel.ts'
 import { setPrefs, usePrefs } from '../../state/prefs.ts'
@@ -28,20 +28,16 @@ interface Props {
  * over measures whose ceiling lies under the goal; click to go there.
  */
 export function EffortRibbon({ model, doc, position, onPosition }: Props) {
-  const { t } = useTranslation()
   const efforts = useMemo(
     () => (model.layer && model.setup ? effortOf(model.tune, model.setup, model.layer, model.timeline) : []),
     [model],
   )
-  const most = Math.max(3, ...efforts.map((e) => e.effort))
-  const { ref, width } = useElementSize<HTMLDivElement>()
-  const numbered = width / Math.max(1, efforts.length) >= CELL_FOR_NUMBER_PX
   const goal = doc?.goalBpm ?? model.tune.tempos[0]?.bpm ?? USUAL_TEMPO
   const { effortShown } = usePrefs()
-  // One stop of the Tab key for all cells: the arrow keys go along them.
-  const stop = efforts.find((e) => e.measure === position?.measure)?.measure ?? efforts[0]?.measure
-  const go = (measure: number) =>
-    onPosition(model.positions.find((s) => s.measure === measure) ?? { measure, tick: 0 })
+  // The same function as long as the ribbon stands: the cells need not be made anew for it.
+  const go = useCallbackRef((measure: number) =>
+    onPosition(model.positions.find((s) => s.measure === measure) ?? { measure, tick: 0 }),
+  )
   return (
     <>
       {doc && efforts.length > 0 ? (
@@ -52,48 +48,113 @@ export function EffortRibbon({ model, doc, position, onPosition }: Props) {
           onOpen={(open) => setPrefs({ effortShown: open })}
         />
       ) : null}
-      <Collapse expanded={effortShown} transitionDuration={0}>
-        <div
-          ref={ref}
-          className="effort"
-          role="group"
-          aria-label={t('effort.label')}
-          data-series
-          onKeyDown={alongSeries}
-        >
-          {efforts.map((e) => {
-            const main = e.parts[0]?.part
-            const slow = e.ceiling !== undefined && e.ceiling.bpm < goal
-            const label = cellText(t, e, model.numbers[e.measure]!, slow)
-            return (
-              <button
-                key={e.measure}
-                tabIndex={e.measure === stop ? 0 : -1}
-                aria-label={label}
-                title={label}
-                className={[position?.measure === e.measure ? 'chosen' : '', slow ? 'slow' : '']
-                  .join(' ')
-                  .trim()}
-                style={{ height: 14 + (30 * e.effort) / most }}
-                onClick={() => go(e.measure)}
-              >
-                {e.effort > most * 0.85 && main && numbered ? (
-                  <span className="mark" aria-hidden>
-                    {t(`effort.mark.${main}`)}
-                  </span>
-                ) : null}
-                {numbered ? <span aria-hidden>{e.effort.toFixed(1)}</span> : null}
-              </button>
-            )
-          })}
-        </div>
-        {doc && efforts.length > 0 ? (
-          <Summary efforts={efforts} model={model} doc={doc} goal={goal} onMeasure={go} />
-        ) : null}
-      </Collapse>
+      {effortShown ? (
+        <EffortCells
+          efforts={efforts}
+          numbers={model.numbers}
+          goal={goal}
+          chosen={position?.measure}
+          onMeasure={go}
+        />
+      ) : null}
+      {effortShown && doc && efforts.length > 0 ? (
+        <Summary efforts={efforts} model={model} doc={doc} goal={goal} onMeasure={go} />
+      ) : null}
     </>
   )
 }
+
+/** One cell a measure. */
+function EffortCells({
+  efforts,
+  numbers,
+  goal,
+  chosen,
+  onMeasure,
+}: {
+  readonly efforts: readonly MeasureEffort[]
+  readonly numbers: readonly number[]
+  readonly goal: number
+  readonly chosen: number | undefined
+  readonly onMeasure: (measure: number) => void
+}) {
+  const { t } = useTranslation()
+  const { ref, width } = useElementSize<HTMLDivElement>()
+  const most = Math.max(3, ...efforts.map((e) => e.effort))
+  const numbered = width / Math.max(1, efforts.length) >= CELL_FOR_NUMBER_PX
+  // One stop of the Tab key for all cells: the arrow keys go along them.
+  const stop = efforts.find((e) => e.measure === chosen)?.measure ?? efforts[0]?.measure
+  return (
+    <div
+      ref={ref}
+      className="effort"
+      role="group"
+      aria-label={t('effort.label')}
+      data-series
+      onKeyDown={alongSeries}
+    >
+      {efforts.map((e) => (
+        <EffortCell
+          key={e.measure}
+          effort={e}
+          number={numbers[e.measure]!}
+          most={most}
+          slow={e.ceiling !== undefined && e.ceiling.bpm < goal}
+          chosen={e.measure === chosen}
+          isStop={e.measure === stop}
+          numbered={numbered}
+          onMeasure={onMeasure}
+        />
+      ))}
+    </div>
+  )
+}
+
+interface CellProps {
+  readonly effort: MeasureEffort
+  readonly number: number
+  /** The most effort of a measure of the tune. */
+  readonly most: number
+  readonly slow: boolean
+  readonly chosen: boolean
+  /** True for the cell at which the Tab key stops. */
+  readonly isStop: boolean
+  readonly numbered: boolean
+  readonly onMeasure: (measure: number) => void
+}
+
+/** One measure's effort. A typed note changes that of its measure: the words of two hundred others are not put together again. */
+const EffortCell = memo(function EffortCell({
+  effort: e,
+  number,
+  most,
+  slow,
+  chosen,
+  isStop,
+  numbered,
+  onMeasure,
+}: CellProps) {
+  const { t } = useTranslation()
+  const main = e.parts[0]?.part
+  const label = cellText(t, e, number, slow)
+  return (
+    <button
+      tabIndex={isStop ? 0 : -1}
+      aria-label={label}
+      title={label}
+      className={[chosen ? 'chosen' : '', slow ? 'slow' : ''].join(' ').trim()}
+      style={{ height: 14 + (30 * e.effort) / most }}
+      onClick={() => onMeasure(e.measure)}
+    >
+      {e.effort > most * 0.85 && main && numbered ? (
+        <span className="mark" aria-hidden>
+          {t(`effort.mark.${main}`)}
+        </span>
+      ) : null}
+      {numbered ? <span aria-hidden>{e.effort.toFixed(1)}</span> : null}
+    </button>
+  )
+}, isEqual)
 
 /** Mean effort, and whether the goal is within reach; opens the measures. */
 function EffortLine({
