@@ -6,6 +6,7 @@ import { ensureDebian, ensurePackages, root, run } from './setup.mjs'
 ensurePackages()
 ensureDebian({
   chromium: 'chromium',
+  'chromium-headless-shell': 'chromium-headless-shell',
   abc2midi: 'abcmidi',
   abcm2ps: 'abcm2ps',
   pdftotext: 'poppler-utils',

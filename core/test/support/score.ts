@@ -5,13 +5,27 @@ import { audit, STRUCTURAL, type Finding } from '../../src/audit/index.ts'
 import { finishedTabOf, tabJson } from '../../src/output/index.ts'
 import { finish } from '../../src/turns.ts'
 
-/** A tune with its tab, arranged in one style and level throughout. */
+const known = new WeakMap<TuneDoc, Map<string, Required<Score>>>()
+
+/**
+ * A tune with its tab, arranged in one style and level throughout. What one test has had arranged is there for the next one: nothing
+ * changes a score.
+ */
 export function arrangedScore(
   tune: TuneDoc,
   style: Style,
   level: Level,
   setup: Setup = guitarSetup(),
 ): Required<Score> {
+  const key = JSON.stringify([style, level, setup])
+  const ofTune = known.get(tune) ?? new Map<string, Required<Score>>()
+  known.set(tune, ofTune)
+  const score = ofTune.get(key) ?? arrangeScore(tune, style, level, setup)
+  ofTune.set(key, score)
+  return score
+}
+
+function arrangeScore(tune: TuneDoc, style: Style, level: Level, setup: Setup): Required<Score> {
   const regions = wholeTune(tune, style, level)
   const { layer, plan } = finish(arranging(tune, setup, regions))
   const made = { layer, transposed: plan.transposed }
