@@ -1,4 +1,3 @@
-import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { highTriads } from '../../src/chords/highTriads.ts'
 import { fretsText } from '../../src/chords/fretsText.ts'
@@ -36,18 +35,16 @@ describe('triads up the neck', () => {
   })
 
   it('sound the chord whole over its bass, within a hand, in any tuning and behind any capo', () => {
-    const setups = fc
-      .tuple(fc.constantFrom('standard', 'dropD', 'openG'), fc.integer({ min: 0, max: 5 }))
-      .map(([tuning, capo]) => setupOf('guitar', tuningById('guitar', tuning), { fret: capo }))
-    const chords = fc
-      .tuple(
-        fc.constantFrom('A', 'Bb', 'B', 'C', 'D', 'E', 'F#', 'G'),
-        fc.constantFrom('', 'm', '7', 'm7', 'maj7', 'sus4', 'dim', '6'),
-      )
-      .map(([root, quality]) => chordOf(root + quality))
+    // All of them: how many have such triads must not hang on what is drawn.
+    const setups = ['standard', 'dropD', 'openG'].flatMap((tuning) =>
+      [0, 1, 2, 3, 4, 5].map((fret) => setupOf('guitar', tuningById('guitar', tuning), { fret })),
+    )
+    const chords = ['A', 'Bb', 'B', 'C', 'D', 'E', 'F#', 'G'].flatMap((root) =>
+      ['', 'm', '7', 'm7', 'maj7', 'sus4', 'dim', '6'].map((quality) => chordOf(root + quality)),
+    )
     let found = 0
-    fc.assert(
-      fc.property(setups, chords, (setup, chord) => {
+    for (const setup of setups)
+      for (const chord of chords) {
         const sounding = transposeChord(chord, setup.capo[0]!, true)
         const tones = chordPitchClasses(sounding)
         for (const held of highTriads(chord, setup)) {
@@ -67,9 +64,8 @@ describe('triads up the neck', () => {
           expect(handFault(setup, setup.player.spans, held.pressed)).toBeUndefined()
           expect(Math.min(...held.pressed.map((p) => p.fret))).toBeGreaterThanOrEqual(5)
         }
-      }),
-    )
-    expect(found).toBeGreaterThan(40)
+      }
+    expect(found).toBeGreaterThan(400)
   })
 
   it('carry a high tune: the chord stands under it, not one tone of it', () => {
