@@ -36,7 +36,7 @@ describe('triads up the neck', () => {
 
   it('sound the chord whole over its bass, within a hand, in any tuning and behind any capo', () => {
     // All of them: how many have such triads must not hang on what is drawn.
-    const setups = ['standard', 'dropD', 'openG'].flatMap((tuning) =>
+    const setups = (['standard', 'dropD', 'openG'] as const).flatMap((tuning) =>
       [0, 1, 2, 3, 4, 5].map((fret) => setupOf('guitar', tuningById('guitar', tuning), { fret })),
     )
     const chords = ['A', 'Bb', 'B', 'C', 'D', 'E', 'F#', 'G'].flatMap((root) =>
