@@ -165,13 +165,13 @@ function takeOff(
       let end = i
       while (end + 1 < held.length && holds(held[end + 1]!, p)) end++
       const run = held.slice(i, end + 1)
+      if (!run.every(mayChange)) continue
       const across = [
         p,
         ...run.flatMap((r) =>
           r.pressed.filter((q) => q.finger === p.finger && q.fret === p.fret && !holds(before, q)),
         ),
       ]
-      if (!run.every(mayChange)) continue
       const sounds = across.some((q) =>
         struckWithin(strings.get(q.string), h.at, run.at(-1)!.until).some((s) => s.fret === q.fret),
       )
